@@ -1,0 +1,91 @@
+/** Every setting derivation reads, with the value it has where nobody chose. */
+export interface Settings {
+  /** Path before everything else, with leading slash. */
+  readonly basePath: string;
+  /** The version segment that follows the base path. */
+  readonly version: string;
+  /** The type of the id of an entity without a key. */
+  readonly implicitId: 'integer';
+  readonly collectionNames: 'plural';
+  readonly pathCase: 'kebab';
+  readonly memberCase: 'camel';
+  /** At most this many ids in the path of an item. */
+  readonly depth: number;
+  readonly trailingSlash: 'same';
+  readonly pageStyle: 'number';
+  readonly pageParameter: string;
+  readonly sizeParameter: string;
+  readonly pageSize: number;
+  readonly maxPageSize: number;
+  readonly sortParameter: string;
+  readonly links: 'object';
+  readonly invalidStatus: 400;
+  readonly unknownMembers: 'refused';
+  readonly unknownParameters: 'refused';
+  readonly maxBodyBytes: number;
+}
+
+export type SettingName = keyof Settings;
+
+/** Where a value was set. This version of the arrangement has defaults only. */
+export type SettingLevel = 'default';
+
+export const SETTING_DEFAULTS: Settings = {
+  basePath: '/api',
+  version: 'v1',
+  implicitId: 'integer',
+  collectionNames: 'plural',
+  pathCase: 'kebab',
+  memberCase: 'camel',
+  depth: 2,
+  trailingSlash: 'same',
+  pageStyle: 'number',
+  pageParameter: 'page',
+  sizeParameter: 'size',
+  pageSize: 20,
+  maxPageSize: 100,
+  sortParameter: 'sort',
+  links: 'object',
+  invalidStatus: 400,
+  unknownMembers: 'refused',
+  unknownParameters: 'refused',
+  maxBodyBytes: 1_048_576,
+};
+
+/** What each setting decides, in a few plain words. */
+export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
+  basePath: 'Base path',
+  version: 'Version in the path',
+  implicitId: 'Ids of entities without a key',
+  collectionNames: 'Names of collections',
+  pathCase: 'Words in paths',
+  memberCase: 'Members and parameters',
+  depth: 'Ids in the path of an item',
+  trailingSlash: 'Trailing slash',
+  pageStyle: 'Pages',
+  pageParameter: 'Page parameter',
+  sizeParameter: 'Size parameter',
+  pageSize: 'Records in a page',
+  maxPageSize: 'Records in a page at most',
+  sortParameter: 'Sort parameter',
+  links: 'Links in plain JSON',
+  invalidStatus: 'Status of an invalid body',
+  unknownMembers: 'Unknown members',
+  unknownParameters: 'Unknown query parameters',
+  maxBodyBytes: 'Largest body in bytes',
+};
+
+/** One way of laying a model out as resources. */
+export interface Arrangement {
+  readonly name: string;
+}
+
+export interface ResolvedSetting<Name extends SettingName> {
+  readonly value: Settings[Name];
+  readonly level: SettingLevel;
+}
+
+/** The value of a setting in an arrangement, and the level it comes from. */
+export function setting<Name extends SettingName>(_arrangement: Arrangement, name: Name): ResolvedSetting<Name> {
+  return { value: SETTING_DEFAULTS[name], level: 'default' };
+}

@@ -1,0 +1,5 @@
+export type * from './types.js';
+export { RULES } from './rules.js';
+export type { RuleId } from './rules.js';
+export { indexContract, successStatus } from './lookup.js';
+export type { ContractIndex } from './lookup.js';

@@ -1,0 +1,51 @@
+import type { Contract, Operation, Resource, Shape } from './types.js';
+
+/** Look-ups over one contract, built once and kept with it. */
+export interface ContractIndex {
+  readonly resources: ReadonlyMap<string, Resource>;
+  readonly shapes: ReadonlyMap<string, Shape>;
+  readonly operations: ReadonlyMap<string, Operation>;
+  readonly operationsOf: ReadonlyMap<string, readonly Operation[]>;
+  /** The one resource at which records of an entity have their canonical address; by entity name. */
+  readonly canonical: ReadonlyMap<string, Resource>;
+  readonly childrenOf: ReadonlyMap<string, readonly Resource[]>;
+}
+
+const cache = new WeakMap<Contract, ContractIndex>();
+
+export function indexContract(contract: Contract): ContractIndex {
+  const known = cache.get(contract);
+  if (known !== undefined) return known;
+  const operationsOf = new Map<string, Operation[]>();
+  for (const operation of contract.operations) {
+    const list = operationsOf.get(operation.resource);
+    if (list === undefined) operationsOf.set(operation.resource, [operation]);
+    else list.push(operation);
+  }
+  const canonical = new Map<string, Resource>();
+  const childrenOf = new Map<string, Resource[]>();
+  for (const resource of contract.resources) {
+    if (resource.entity !== null && (resource.kind === 'item' || resource.kind === 'singleton')) {
+      canonical.set(resource.entity, resource);
+    }
+    if (resource.parent === null) continue;
+    const siblings = childrenOf.get(resource.parent);
+    if (siblings === undefined) childrenOf.set(resource.parent, [resource]);
+    else siblings.push(resource);
+  }
+  const index: ContractIndex = {
+    resources: new Map(contract.resources.map((resource) => [resource.id, resource])),
+    shapes: new Map(contract.shapes.map((shape) => [shape.name, shape])),
+    operations: new Map(contract.operations.map((operation) => [operation.id, operation])),
+    operationsOf,
+    canonical,
+    childrenOf,
+  };
+  cache.set(contract, index);
+  return index;
+}
+
+/** The status of an operation when it succeeds in the ordinary way. */
+export function successStatus(operation: Operation): number {
+  return operation.responses.find((response) => response.status < 300)?.status ?? 200;
+}

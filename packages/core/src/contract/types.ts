@@ -1,0 +1,242 @@
+import type { SettingLevel, SettingName } from '../arrangement/index.js';
+import type { AttributeType, ScalarType } from '../model/index.js';
+import type { RuleId } from './rules.js';
+
+/** What a rule read: a statement of the model by its identity, or a setting and the level it was set on. */
+export type Source =
+  | { readonly kind: 'statement'; readonly id: string }
+  | { readonly kind: 'setting'; readonly name: SettingName; readonly level: SettingLevel };
+
+/** Why an element of a contract is there. */
+export interface Reason {
+  readonly rule: RuleId;
+  readonly because: readonly Source[];
+}
+
+export type Reasons = readonly Reason[];
+
+/** What a model and an arrangement imply. Plain data: it travels as JSON and is compared byte by byte. */
+export interface Contract {
+  readonly title: string;
+  readonly description: string | null;
+  readonly version: string;
+  /** Base path and version, without trailing slash: `/api/v1`. */
+  readonly root: string;
+  readonly resources: readonly Resource[];
+  readonly operations: readonly Operation[];
+  readonly shapes: readonly Shape[];
+  readonly findings: readonly Finding[];
+  readonly assumptions: readonly Assumption[];
+  readonly limits: { readonly bodyBytes: number };
+}
+
+export type Segment =
+  | { readonly kind: 'literal'; readonly text: string }
+  | {
+      readonly kind: 'id';
+      readonly parameter: string;
+      /** Name and identity of the entity whose key the segment holds. */
+      readonly entity: string;
+      readonly type: ScalarType;
+    };
+
+export type ResourceKind = 'entry' | 'collection' | 'item' | 'singleton' | 'reverse';
+
+/** A place in the path tree. */
+export interface Resource {
+  /** Unique in the contract and stable under renames of anything else. */
+  readonly id: string;
+  readonly kind: ResourceKind;
+  readonly segments: readonly Segment[];
+  /** The path under the root, as a template: `/routes/{routeNumber}`; the entry has the empty path. */
+  readonly path: string;
+  /** The resource above it in the path tree; `null` for the entry. */
+  readonly parent: string | null;
+  /** The name of the entity whose records it shows; `null` for the entry. */
+  readonly entity: string | null;
+  /** The relationship that leads here from the record above; `null` at the root. */
+  readonly via: Via | null;
+  readonly links: readonly Link[];
+  readonly reasons: Reasons;
+}
+
+export interface Via {
+  readonly relationship: string;
+  /** `owned`: records under their owner. `referrers`: records that point at the record above. */
+  readonly direction: 'owned' | 'referrers';
+}
+
+/** A link that a representation offers. Derived once, rendered in whatever form the arrangement asks for. */
+export interface Link {
+  readonly relation: string;
+  readonly target: LinkTarget;
+  readonly reasons: Reasons;
+}
+
+export type LinkTarget =
+  | { readonly kind: 'self' }
+  /** Another resource whose ids are those of the record, its owners, or none. */
+  | { readonly kind: 'resource'; readonly resource: string }
+  /** The canonical item of the record that a reference points at; absent while unset. */
+  | { readonly kind: 'reference'; readonly relationship: string; readonly resource: string }
+  /** The canonical item or singleton of the owner of the record; absent for the unowned. */
+  | { readonly kind: 'owner'; readonly relationship: string; readonly resource: string }
+  /** Another page of the same list. */
+  | { readonly kind: 'page'; readonly page: 'first' | 'prev' | 'next' | 'last' }
+  /** The published description of the contract. */
+  | { readonly kind: 'description' };
+
+export type Verb = 'entry' | 'list' | 'read' | 'create' | 'replace' | 'change' | 'remove';
+export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+/** RFC 9110 §9.2: safe; unsafe but idempotent; neither. */
+export type Effect = 'safe' | 'idempotent' | 'neither';
+
+export interface Operation {
+  /** Verb then noun, unique: `listSailings`. */
+  readonly id: string;
+  readonly verb: Verb;
+  readonly method: Method;
+  readonly resource: string;
+  readonly effect: Effect;
+  readonly summary: string;
+  readonly query: readonly QueryParameter[];
+  /** The media types a body is accepted in, first the preferred one; empty when no body is read. */
+  readonly acceptedTypes: readonly string[];
+  /** The shape of an accepted body. */
+  readonly accepts: string | null;
+  /** The shape of a successful answer's body. */
+  readonly returns: string | null;
+  readonly responses: readonly ResponseCase[];
+  readonly reasons: Reasons;
+}
+
+export type QueryParameter = {
+  readonly name: string;
+  readonly reasons: Reasons;
+} & (
+  | { readonly role: 'page' }
+  | { readonly role: 'size'; readonly default: number; readonly max: number }
+  | { readonly role: 'sort'; readonly keys: readonly SortKey[] }
+  | { readonly role: 'filter'; readonly field: Field; readonly type: ScalarType }
+);
+
+export interface SortKey {
+  readonly name: string;
+  readonly field: Field;
+  readonly type: ScalarType;
+}
+
+/** Where the value of a member, filter or sort key is read from. */
+export type Field =
+  | { readonly kind: 'attribute'; readonly attribute: string }
+  /** The key of the record that a relationship leads to. */
+  | { readonly kind: 'reference'; readonly relationship: string; readonly entity: string }
+  /** The key of the owner of the record. */
+  | { readonly kind: 'owner'; readonly relationship: string; readonly entity: string };
+
+export type ResponseCode =
+  | 'ok'
+  | 'created'
+  | 'removed'
+  | 'malformed'
+  | 'invalid'
+  | 'bad-parameter'
+  | 'missing'
+  | 'not-acceptable'
+  | 'conflict'
+  | 'key-mismatch'
+  | 'restricted'
+  | 'too-large'
+  | 'media-type';
+
+export interface ResponseCase {
+  readonly status: number;
+  readonly code: ResponseCode;
+  /** When it happens, in a sentence. */
+  readonly when: string;
+  readonly reasons: Reasons;
+}
+
+export type ShapePurpose = 'item' | 'page' | 'entry' | 'create' | 'replace' | 'change' | 'value';
+
+/** A JSON object as a client sends or receives it. */
+export interface Shape {
+  /** Unique in the contract: `Sailing`, `SailingCreate`. */
+  readonly name: string;
+  readonly purpose: ShapePurpose;
+  /** The name of the entity or value it shows. */
+  readonly of: string | null;
+  readonly members: readonly Member[];
+  readonly reasons: Reasons;
+}
+
+/**
+ * How a body may carry a member. `accepted`: stored. `ignored`: may be sent back, has no effect.
+ * `must-equal`: may be sent back with the value it has. `returned`: only in answers.
+ */
+export type MemberMode = 'accepted' | 'ignored' | 'must-equal' | 'returned';
+
+export interface Member {
+  readonly name: string;
+  readonly mode: MemberMode;
+  readonly required: boolean;
+  readonly nullable: boolean;
+  readonly type: MemberType;
+  readonly source: MemberSource;
+  readonly description: string | null;
+  readonly default: string | number | boolean | null;
+  readonly example: string | number | boolean | null;
+  readonly reasons: Reasons;
+}
+
+export type MemberSource =
+  | Field
+  /** The record in a slot of the one that is written or shown. */
+  | { readonly kind: 'slot'; readonly relationship: string; readonly entity: string }
+  | { readonly kind: 'links' }
+  | { readonly kind: 'items' }
+  | { readonly kind: 'page' };
+
+export type MemberType =
+  | ScalarType
+  | { readonly kind: 'json' }
+  | { readonly kind: 'shape'; readonly shape: string }
+  | { readonly kind: 'list'; readonly of: MemberType; readonly min: number | null; readonly max: number | null }
+  /** A JSON object from relation to link. */
+  | { readonly kind: 'links' }
+  /** Number, size and totals of a page. */
+  | { readonly kind: 'page' };
+
+/** The type of an attribute that is no value and no list of values. */
+export type PlainType = Exclude<AttributeType, { kind: 'value' | 'list' }>;
+
+export type Severity = 'error' | 'doubtful';
+
+/** Something wrong or doubtful in the contract. */
+export interface Finding {
+  readonly id: FindingId;
+  readonly severity: Severity;
+  readonly message: string;
+  /** The resource, operation or statement it concerns. */
+  readonly about: string;
+  readonly reasons: Reasons;
+}
+
+export type FindingId =
+  | 'path.collide'
+  | 'member.collide'
+  | 'parameter.reserved'
+  | 'create.impossible'
+  | 'depth.exceeded'
+  | 'depth.moved'
+  | 'key.scoped-reference'
+  | 'model.empty';
+
+/** A decision that derivation took because nobody had. */
+export interface Assumption {
+  readonly id: string;
+  readonly question: string;
+  readonly assumed: string;
+  readonly alternatives: readonly string[];
+  readonly reasons: Reasons;
+}

@@ -1,0 +1,40 @@
+import { setting, type Arrangement, type SettingName, type Settings } from '../arrangement/index.js';
+import type { Finding, Reason, RuleId, Source } from '../contract/index.js';
+import { indexModel, type Entity, type Model, type ModelIndex } from '../model/index.js';
+
+/** What every rule reads while one contract is derived. */
+export interface Deriving {
+  readonly model: Model;
+  readonly index: ModelIndex;
+  readonly arrangement: Arrangement;
+  readonly findings: Finding[];
+}
+
+export function startDeriving(model: Model, arrangement: Arrangement): Deriving {
+  return { model, index: indexModel(model), arrangement, findings: [] };
+}
+
+export const valueOf = <Name extends SettingName>(deriving: Deriving, name: Name): Settings[Name] =>
+  setting(deriving.arrangement, name).value;
+
+/** A reason that cites model statements by identity. */
+export function because(rule: RuleId, ...statements: readonly { readonly id: string }[]): Reason {
+  return { rule, because: statements.map(({ id }) => ({ kind: 'statement', id })) };
+}
+
+/** A reason that cites settings, after any statements. */
+export function becauseSet(
+  deriving: Deriving,
+  rule: RuleId,
+  names: readonly SettingName[],
+  ...statements: readonly { readonly id: string }[]
+): Reason {
+  const settings = names.map((name): Source => ({ kind: 'setting', name, level: setting(deriving.arrangement, name).level }));
+  return { rule, because: [...because(rule, ...statements).because, ...settings] };
+}
+
+export function entityNamed(deriving: Deriving, name: string): Entity {
+  const entity = deriving.index.entities.get(name);
+  if (entity === undefined) throw new Error(`The model has no entity ${name}.`);
+  return entity;
+}

@@ -1,0 +1,37 @@
+import type { Arrangement } from '../arrangement/index.js';
+import type { Contract, Resource } from '../contract/index.js';
+import type { Model } from '../model/index.js';
+import { startDeriving, valueOf } from './context.js';
+import { findAssumptions } from './findings/assumptions.js';
+import { findImpossible } from './findings/impossible.js';
+import { deriveLinks } from './links/index.js';
+import { deriveOperations } from './operations/index.js';
+import { placeResources } from './place/index.js';
+import { deriveShapes, findTraits } from './shapes/index.js';
+
+/**
+ * What a model laid out by an arrangement implies. Pure, total and deterministic: the same input gives the
+ * same contract byte for byte, and every element carries its reasons.
+ */
+export function derive(model: Model, arrangement: Arrangement): Contract {
+  const deriving = startDeriving(model, arrangement);
+  const placed = placeResources(deriving);
+  const traits = findTraits(deriving);
+  const shapes = deriveShapes(deriving, traits);
+  const operations = deriveOperations(deriving, placed, traits);
+  const links = deriveLinks(deriving, placed);
+  findImpossible(deriving);
+  const version = valueOf(deriving, 'version');
+  return {
+    title: model.name === '' ? 'Untitled design' : model.name,
+    description: model.description,
+    version,
+    root: `${valueOf(deriving, 'basePath')}/${version}`,
+    resources: placed.map((resource): Resource => ({ ...resource, links: links.get(resource.id) ?? [] })),
+    operations,
+    shapes,
+    findings: deriving.findings,
+    assumptions: findAssumptions(deriving),
+    limits: { bodyBytes: valueOf(deriving, 'maxBodyBytes') },
+  };
+}

@@ -1,0 +1,1 @@
+export { derive } from './derive.js';

@@ -1,0 +1,135 @@
+import type { Link, LinkTarget, Reason, RuleId } from '../../contract/index.js';
+import { camelCase, ownsItself, plural, roleOf } from '../../model/index.js';
+import { because, becauseSet, type Deriving } from '../context.js';
+import type { Placed } from '../place/index.js';
+
+/** The links of every resource, derived once the path tree stands. */
+export function deriveLinks(deriving: Deriving, resources: readonly Placed[]): ReadonlyMap<string, readonly Link[]> {
+  const places = new Places(resources);
+  return new Map(resources.map((resource) => [resource.id, linksOf(deriving, places, resource)]));
+}
+
+/** Where things stand in the finished tree. */
+class Places {
+  /** Item or singleton, by entity name. */
+  readonly canonical = new Map<string, Placed>();
+  readonly byId = new Map<string, Placed>();
+  readonly below = new Map<string, Placed[]>();
+
+  constructor(readonly all: readonly Placed[]) {
+    for (const resource of all) {
+      this.byId.set(resource.id, resource);
+      if (resource.entity !== null && (resource.kind === 'item' || resource.kind === 'singleton')) {
+        this.canonical.set(resource.entity, resource);
+      }
+      if (resource.parent === null) continue;
+      const siblings = this.below.get(resource.parent);
+      if (siblings === undefined) this.below.set(resource.parent, [resource]);
+      else siblings.push(resource);
+    }
+  }
+}
+
+function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly Link[] {
+  switch (resource.kind) {
+    case 'entry':
+      return entryLinks(deriving, places);
+    case 'collection':
+    case 'reverse':
+      return pageLinks(places, resource);
+    case 'item':
+    case 'singleton':
+      return recordLinks(deriving, places, resource);
+  }
+}
+
+const link = (relation: string, target: LinkTarget, ...reasons: readonly Reason[]): Link => ({ relation, target, reasons });
+const self = (): Link => link('self', { kind: 'self' }, because('link.self'));
+
+function entryLinks(deriving: Deriving, places: Places): Link[] {
+  const collections = places.all.filter((resource) => resource.kind === 'collection' && resource.parent === 'entry');
+  return [
+    self(),
+    ...collections.map((resource) =>
+      link(
+        camelCase(plural(resource.entity ?? '')),
+        { kind: 'resource', resource: resource.id },
+        becauseSet(deriving, 'link.entry', ['collectionNames'], { id: resource.id }),
+      ),
+    ),
+    link('service-desc', { kind: 'description' }, because('link.description')),
+  ];
+}
+
+function pageLinks(places: Places, resource: Placed): Link[] {
+  const pages = (['first', 'prev', 'next', 'last'] as const).map((page) =>
+    link(page, { kind: 'page', page }, because('link.page')),
+  );
+  const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
+  const up = above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
+  return [self(), ...up, ...pages];
+}
+
+/** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
+const RESERVED: ReadonlySet<string> = new Set(['self', 'up', 'collection']);
+
+function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
+  const entity = resource.entity ?? '';
+  const links = [self(), ...ownerLinks(deriving, places, entity), ...collectionLinks(deriving, places, resource)];
+  for (const refers of deriving.index.refersFrom.get(entity) ?? []) {
+    const target = places.canonical.get(refers.to);
+    if (target === undefined) continue;
+    addRole(deriving, links, roleOf(refers), 'link.role', refers, {
+      kind: 'reference',
+      relationship: refers.id,
+      resource: target.id,
+    });
+  }
+  for (const child of places.below.get(resource.id) ?? []) {
+    const statement = deriving.index.relationshipById.get(child.via?.relationship ?? '');
+    if (statement === undefined) continue;
+    const back = child.via?.direction === 'referrers';
+    const role = back && statement.back !== null ? statement.back : roleOf(statement);
+    addRole(deriving, links, role, back ? 'link.back' : 'link.role', statement, { kind: 'resource', resource: child.id });
+  }
+  return links;
+}
+
+function ownerLinks(deriving: Deriving, places: Places, entity: string): Link[] {
+  const owns = deriving.index.ownerOf.get(entity);
+  const owner = owns === undefined ? undefined : places.canonical.get(owns.from);
+  if (owns === undefined || owner === undefined) return [];
+  return [link('up', { kind: 'owner', relationship: owns.id, resource: owner.id }, because('link.up', owns))];
+}
+
+/** The collection an item is listed in: the one above it, or, when it moved to the root, its owner's. */
+function collectionLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
+  if (resource.kind !== 'item') return [];
+  const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
+  const owns = deriving.index.ownerOf.get(resource.entity ?? '');
+  const moved = owns === undefined || ownsItself(owns) ? undefined : places.byId.get(owns.id);
+  const collection = above?.kind === 'collection' ? above : moved;
+  if (collection === undefined) return [];
+  return [link('collection', { kind: 'resource', resource: collection.id }, because('link.collection'))];
+}
+
+function addRole(
+  deriving: Deriving,
+  links: Link[],
+  role: string,
+  rule: RuleId,
+  statement: { readonly id: string },
+  target: LinkTarget,
+): void {
+  if (!RESERVED.has(role) && !links.some((known) => known.relation === role)) {
+    links.push(link(role, target, because(rule, statement)));
+    return;
+  }
+  deriving.findings.push({
+    id: 'member.collide',
+    severity: 'error',
+    message: `Two links would be called ${role}; the second is left out. Give the relationship another role.`,
+    about: statement.id,
+    reasons: [because('finding.collision', statement)],
+  });
+}

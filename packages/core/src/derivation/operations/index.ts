@@ -1,0 +1,161 @@
+import type { Effect, Method, Operation, QueryParameter, Reason, RuleId, Verb } from '../../contract/index.js';
+import { ownsItself, phrase, plural, type Entity } from '../../model/index.js';
+import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
+import type { Placed } from '../place/index.js';
+import { ENTRY_SHAPE, shapeName, type Traits } from '../shapes/index.js';
+import { OperationNames } from './names.js';
+import { listParameters } from './query.js';
+import { deriveResponses, restrictedEntities } from './responses.js';
+
+const METHODS: Readonly<Record<Verb, Method>> = {
+  entry: 'GET',
+  list: 'GET',
+  read: 'GET',
+  create: 'POST',
+  replace: 'PUT',
+  change: 'PATCH',
+  remove: 'DELETE',
+};
+
+const EFFECTS: Readonly<Record<Method, Effect>> = {
+  GET: 'safe',
+  PUT: 'idempotent',
+  DELETE: 'idempotent',
+  POST: 'neither',
+  PATCH: 'neither',
+};
+
+export const JSON_TYPE = 'application/json';
+export const MERGE_PATCH_TYPE = 'application/merge-patch+json';
+
+/** What each resource can do, in the order of the path tree. */
+export function deriveOperations(deriving: Deriving, resources: readonly Placed[], traits: Traits): readonly Operation[] {
+  const names = new OperationNames(deriving);
+  const restricted = restrictedEntities(deriving);
+  return resources.flatMap((resource) =>
+    verbsOf(deriving, resource).map((verb) => deriveOperation(deriving, resource, verb, traits, names, restricted)),
+  );
+}
+
+/** The verbs of a resource, by its kind. A required slot is never removed alone. */
+function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
+  switch (resource.kind) {
+    case 'entry':
+      return ['entry'];
+    case 'collection':
+      return ['list', 'create'];
+    case 'reverse':
+      return ['list'];
+    case 'item':
+      return ['read', 'replace', 'change', 'remove'];
+    case 'singleton':
+      return isOptionalSlot(deriving, resource) ? ['read', 'replace', 'change', 'remove'] : ['read', 'replace', 'change'];
+  }
+}
+
+function isOptionalSlot(deriving: Deriving, resource: Placed): boolean {
+  if (resource.kind !== 'singleton' || resource.entity === null) return false;
+  return deriving.index.ownerOf.get(resource.entity)?.cardinality === 'optional';
+}
+
+function deriveOperation(
+  deriving: Deriving,
+  resource: Placed,
+  verb: Verb,
+  traits: Traits,
+  names: OperationNames,
+  restricted: ReadonlySet<string>,
+): Operation {
+  const method = METHODS[verb];
+  const entity = resource.entity === null ? null : entityNamed(deriving, resource.entity);
+  const { id, byOwner } = names.name(verb, method, resource);
+  const query: readonly QueryParameter[] =
+    verb === 'list' && entity !== null ? listParameters(deriving, resource, traits.get(entity.name) ?? []) : [];
+  const acceptedTypes = verb === 'change' ? [MERGE_PATCH_TYPE, JSON_TYPE] : ACCEPTS_JSON.has(verb) ? [JSON_TYPE] : [];
+  const optionalSlot = isOptionalSlot(deriving, resource);
+  return {
+    id,
+    verb,
+    method,
+    resource: resource.id,
+    effect: EFFECTS[method],
+    summary: summaryOf(deriving, verb, resource, entity),
+    query,
+    acceptedTypes,
+    accepts: entity === null ? null : acceptedShape(verb, entity),
+    returns: entity === null ? ENTRY_SHAPE : returnedShape(verb, entity),
+    responses: deriveResponses(deriving, {
+      verb,
+      resource,
+      entity,
+      hasBody: acceptedTypes.length > 0,
+      optionalSlot,
+      removalCanBeRefused: entity !== null && restricted.has(entity.name),
+    }),
+    reasons: operationReasons(deriving, verb, resource, entity, byOwner, optionalSlot),
+  };
+}
+
+const ACCEPTS_JSON: ReadonlySet<Verb> = new Set<Verb>(['create', 'replace']);
+
+const acceptedShape = (verb: Verb, entity: Entity): string | null =>
+  verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity.name, verb) : null;
+
+function returnedShape(verb: Verb, entity: Entity): string | null {
+  if (verb === 'remove') return null;
+  return shapeName(entity.name, verb === 'list' ? 'page' : 'item');
+}
+
+function operationReasons(
+  deriving: Deriving,
+  verb: Verb,
+  resource: Placed,
+  entity: Entity | null,
+  byOwner: boolean,
+  optionalSlot: boolean,
+): readonly Reason[] {
+  const statements = entity === null ? [] : [entity];
+  const name = because(byOwner ? 'operation.unnameable' : 'operation.name', ...statements);
+  const placed: Reason[] = [...resource.reasons.slice(0, 1)];
+  if (verb === 'entry') return [...placed, name];
+  const rule: RuleId = `operation.${verb}`;
+  const reasons = [becauseSet(deriving, rule, [], ...statements), ...placed, name];
+  if (verb === 'replace' && optionalSlot) reasons.push(because('operation.put-creates', ...statements));
+  return reasons;
+}
+
+function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Entity | null): string {
+  if (entity === null) return 'Where everything begins: links to what can be reached first';
+  const noun = phrase(entity.name);
+  const many = phrase(plural(entity.name));
+  const owner = below(deriving, resource);
+  switch (verb) {
+    case 'entry':
+    case 'list':
+      return `List the ${many}${owner}`;
+    case 'create':
+      return `Create ${article(noun)} ${noun}${owner}`;
+    case 'read':
+      return `Read ${article(noun)} ${noun}`;
+    case 'replace':
+      return `Replace ${article(noun)} ${noun} as a whole`;
+    case 'change':
+      return `Change parts of ${article(noun)} ${noun}`;
+    case 'remove':
+      return `Remove ${article(noun)} ${noun}`;
+  }
+}
+
+const article = (noun: string): string => (/^[aeio]/.test(noun) ? 'an' : 'a');
+
+function below(deriving: Deriving, resource: Placed): string {
+  const { via } = resource;
+  if (via === null) return '';
+  if (via.direction === 'referrers') {
+    const refers = deriving.index.relationshipById.get(via.relationship);
+    return refers === undefined ? '' : ` that have ${article(phrase(refers.to))} ${phrase(refers.to)} as ${phrase(refers.role ?? refers.to)}`;
+  }
+  const owns = deriving.index.ownerOf.get(resource.entity ?? '');
+  if (owns === undefined) return '';
+  return ownsItself(owns) ? ` below another` : ` of ${article(phrase(owns.from))} ${phrase(owns.from)}`;
+}

@@ -1,0 +1,56 @@
+import type { Method, Verb } from '../../contract/index.js';
+import { pascalCase, plural, roleOf, words } from '../../model/index.js';
+import type { Deriving } from '../context.js';
+import type { Placed } from '../place/index.js';
+
+/** Gives each operation a name nobody else has: verb and noun, then with the owner's name, then with its path. */
+export class OperationNames {
+  private readonly taken = new Set<string>();
+
+  constructor(private readonly deriving: Deriving) {}
+
+  name(verb: Verb, method: Method, resource: Placed): { readonly id: string; readonly byOwner: boolean } {
+    const candidates = [...this.candidates(verb, resource), `${method.toLowerCase()}${pathWords(resource)}`];
+    const free = candidates.find((candidate) => !this.taken.has(candidate));
+    const id = free ?? `${method.toLowerCase()}_${resource.id.replace(/[^A-Za-z0-9]/g, (c) => `_${c.charCodeAt(0)}_`)}`;
+    this.taken.add(id);
+    return { id, byOwner: id !== candidates[0] };
+  }
+
+  private candidates(verb: Verb, resource: Placed): string[] {
+    if (resource.entity === null) return ['readEntry'];
+    const noun = resource.entity;
+    const owner = this.ownerAndRole(resource);
+    switch (verb) {
+      case 'entry':
+        return ['readEntry'];
+      case 'list':
+        if (owner === null) return [`list${plural(noun)}`];
+        return owner.own
+          ? [`list${owner.name}${pascalCase(owner.role)}`]
+          : [`list${plural(noun)}`, `list${owner.name}${pascalCase(owner.role)}`];
+      case 'create':
+        return owner === null ? [`create${noun}`] : [`create${noun}`, `create${owner.name}${pascalCase(owner.role)}`];
+      case 'read':
+      case 'replace':
+      case 'change':
+      case 'remove':
+        return owner === null ? [`${verb}${noun}`] : [`${verb}${noun}`, `${verb}${owner.name}${noun}`];
+    }
+  }
+
+  /** `own` is true where the list is not the entity's main one and is named by its role from the start. */
+  private ownerAndRole(resource: Placed): { name: string; role: string; own: boolean } | null {
+    const { via } = resource;
+    if (via === null) return null;
+    const relationship = this.deriving.index.relationshipById.get(via.relationship);
+    if (relationship === undefined) return null;
+    if (relationship.kind === 'refers') return { name: relationship.to, role: relationship.back ?? relationship.from, own: true };
+    return { name: relationship.from, role: roleOf(relationship), own: relationship.from === relationship.to };
+  }
+}
+
+const pathWords = (resource: Placed): string =>
+  resource.segments
+    .map((segment) => (segment.kind === 'literal' ? pascalCase(words(segment.text).join('-')) : `By${pascalCase(segment.parameter)}`))
+    .join('');

@@ -1,0 +1,123 @@
+import type { ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
+import { keyOf, onRemoveOf, phrase, type Entity } from '../../model/index.js';
+import { becauseSet, valueOf, type Deriving } from '../context.js';
+import type { SettingName } from '../../arrangement/index.js';
+import type { Placed } from '../place/index.js';
+
+/** What the responses of an operation depend on. */
+export interface Situation {
+  readonly verb: Verb;
+  readonly resource: Placed;
+  readonly entity: Entity | null;
+  readonly hasBody: boolean;
+  /** The slot may be empty: it is filled by PUT and emptied by DELETE. */
+  readonly optionalSlot: boolean;
+  readonly removalCanBeRefused: boolean;
+}
+
+/** Every answer of an operation, in the order of their status, each with when it happens. */
+export function deriveResponses(deriving: Deriving, situation: Situation): readonly ResponseCase[] {
+  const responses: ResponseCase[] = [];
+  const add = (status: number, code: ResponseCode, rule: RuleId, when: string, settings: readonly SettingName[] = []): void => {
+    const statements = situation.entity === null ? [] : [situation.entity];
+    responses.push({ status, code, when, reasons: [becauseSet(deriving, rule, settings, ...statements)] });
+  };
+  const noun = situation.entity === null ? 'entry' : phrase(situation.entity.name);
+  addSuccess(situation, noun, add);
+  add(400, 'bad-parameter', 'status.parameter', 'A query parameter is unknown, given twice, or has a value that does not fit.', ['unknownParameters']);
+  if (situation.hasBody) {
+    add(400, 'malformed', 'status.malformed', 'The body is not JSON, or names a member twice.');
+    const status = valueOf(deriving, 'invalidStatus');
+    add(status, 'invalid', 'status.invalid', 'A member is missing, unknown or does not fit, or points at nothing; all errors at once.', ['invalidStatus', 'unknownMembers']);
+  }
+  const missing = whenMissing(situation, noun);
+  if (missing !== null) add(404, 'missing', 'status.missing', missing);
+  add(406, 'not-acceptable', 'status.not-acceptable', 'Accept rules out application/json.');
+  if (situation.hasBody && situation.entity !== null && hasUnique(situation.entity)) {
+    add(409, 'conflict', 'status.conflict', 'A value that must be unique is taken; the answer names the attributes.');
+  }
+  if (namesItsKey(situation)) {
+    add(409, 'key-mismatch', 'status.key-mismatch', 'The body names another key than the path does.');
+  }
+  if (situation.verb === 'remove' && situation.removalCanBeRefused) {
+    add(409, 'restricted', 'status.restricted', `Others need the ${noun}; the answer names them.`);
+  }
+  if (situation.hasBody) {
+    const limit = valueOf(deriving, 'maxBodyBytes');
+    add(413, 'too-large', 'status.too-large', `The body is larger than ${limit} bytes.`, ['maxBodyBytes']);
+    add(415, 'media-type', 'status.media-type', 'Content-Type is absent or not accepted here.');
+  }
+  return responses.sort((a, b) => a.status - b.status);
+}
+
+type Add = (status: number, code: ResponseCode, rule: RuleId, when: string) => void;
+
+function addSuccess(situation: Situation, noun: string, add: Add): void {
+  switch (situation.verb) {
+    case 'entry':
+      add(200, 'ok', 'status.ok', 'Always: the links to everything that can be reached first.');
+      return;
+    case 'list':
+      add(200, 'ok', 'status.ok', `The page of records asked for; empty beyond the end.`);
+      return;
+    case 'read':
+      add(200, 'ok', 'status.ok', `The ${noun} is there.`);
+      return;
+    case 'create':
+      add(201, 'created', 'status.created', `The ${noun} is stored. Location names it, the body is the ${noun}.`);
+      return;
+    case 'replace':
+      add(200, 'ok', 'status.ok', `The ${noun} is replaced; the body is the ${noun} as it is now.`);
+      if (situation.optionalSlot) add(201, 'created', 'operation.put-creates', `The slot was empty and now holds the ${noun}.`);
+      return;
+    case 'change':
+      add(200, 'ok', 'status.ok', `The ${noun} is changed; the body is the ${noun} as it is now.`);
+      return;
+    case 'remove':
+      add(204, 'removed', 'status.removed', `The ${noun} is gone, with everything it owned.`);
+      return;
+  }
+}
+
+function whenMissing(situation: Situation, noun: string): string | null {
+  const ids = situation.resource.segments.flatMap((segment) => (segment.kind === 'id' ? [phrase(segment.entity)] : []));
+  if (ids.length === 0) return null;
+  const things = ids.length === 1 ? `There is no such ${ids[0]}` : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
+  const slot = situation.optionalSlot && situation.verb !== 'replace' ? `, or it has no ${noun}` : '';
+  return `${things}${slot}.`;
+}
+
+const namesItsKey = ({ verb, resource }: Situation): boolean =>
+  resource.kind === 'item' && (verb === 'replace' || verb === 'change');
+
+const hasUnique = (entity: Entity): boolean => {
+  const key = keyOf(entity).attribute;
+  return (
+    entity.uniques.length > 0 ||
+    entity.attributes.some((attribute) => attribute.unique || attribute.uniqueWithin !== null) ||
+    (key.key !== null && !key.generated)
+  );
+};
+
+/** The entities whose removal some other record can forbid, directly or by what goes with them. Linear. */
+export function restrictedEntities(deriving: Deriving): ReadonlySet<string> {
+  const restricted = new Set<string>();
+  const waiting: string[] = [];
+  const mark = (name: string): void => {
+    if (restricted.has(name)) return;
+    restricted.add(name);
+    waiting.push(name);
+  };
+  for (const relationship of deriving.index.relationships) {
+    if (onRemoveOf(relationship) !== 'restrict') continue;
+    mark(relationship.kind === 'owns' ? relationship.from : relationship.to);
+  }
+  for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
+    const owner = deriving.index.ownerOf.get(name);
+    if (owner !== undefined) mark(owner.from);
+    for (const refers of deriving.index.refersFrom.get(name) ?? []) {
+      if (onRemoveOf(refers) === 'cascade') mark(refers.to);
+    }
+  }
+  return restricted;
+}

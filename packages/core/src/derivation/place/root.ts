@@ -1,0 +1,53 @@
+import type { Reasons } from '../../contract/index.js';
+import { ownsItself, plural, type Entity } from '../../model/index.js';
+import { because, becauseSet, type Deriving } from '../context.js';
+import { idSegment, itemId, literal, namedItem, namedPath, type PathTree, type Placed } from './tree.js';
+
+/** The entry at the root of the contract. */
+export function placeEntry(deriving: Deriving, tree: PathTree): void {
+  const reasons = [because('place.entry'), becauseSet(deriving, 'name.base', ['basePath', 'version'])];
+  tree.add({ id: 'entry', kind: 'entry', segments: [], parent: null, entity: null, via: null, reasons });
+}
+
+/** An entity that nothing else owns: a collection at the root and its items. Returns the item. */
+export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity): Placed | null {
+  const owner = deriving.index.ownerOf.get(entity.name);
+  const why = owner !== undefined && ownsItself(owner) ? because('place.tree', owner) : because('place.root', entity);
+  const segments = [literal(plural(entity.name))];
+  const named = [
+    becauseSet(deriving, 'name.plural', ['collectionNames'], entity),
+    ...namedPath(deriving, entity),
+  ];
+  const collection = tree.add({
+    id: entity.id,
+    kind: 'collection',
+    segments,
+    parent: 'entry',
+    entity: entity.name,
+    via: null,
+    reasons: [why, ...named],
+  });
+  if (collection === null) return null;
+  return tree.add({
+    id: itemId(entity),
+    kind: 'item',
+    segments: [...segments, idSegment(entity)],
+    parent: collection.id,
+    entity: entity.name,
+    via: null,
+    reasons: [why, ...namedItem(entity)],
+  });
+}
+
+/** An item whose collection stays below its owner, while it stands at the root itself. */
+export function placeMovedItem(deriving: Deriving, tree: PathTree, entity: Entity, reasons: Reasons): Placed | null {
+  return tree.add({
+    id: itemId(entity),
+    kind: 'item',
+    segments: [literal(plural(entity.name)), idSegment(entity)],
+    parent: 'entry',
+    entity: entity.name,
+    via: null,
+    reasons: [...reasons, ...namedPath(deriving, entity), ...namedItem(entity)],
+  });
+}

@@ -1,0 +1,17 @@
+import { roleOf, type Owns } from '../../model/index.js';
+import { because, entityNamed, type Deriving } from '../context.js';
+import { itemId, literal, namedPath, type PathTree, type Placed } from './tree.js';
+
+/** `A owns one B` or `A owns optional B`: one place below each A, without an id of its own. */
+export function placeSingleton(deriving: Deriving, tree: PathTree, above: Placed, owns: Owns): Placed | null {
+  const child = entityNamed(deriving, owns.to);
+  return tree.add({
+    id: itemId(child),
+    kind: 'singleton',
+    segments: [...above.segments, literal(roleOf(owns))],
+    parent: above.id,
+    entity: child.name,
+    via: { relationship: owns.id, direction: 'owned' },
+    reasons: [because('place.singleton', owns), ...namedPath(deriving, owns)],
+  });
+}

@@ -1,0 +1,82 @@
+import type { Finding, Reasons, ResourceKind, Segment, Via } from '../../contract/index.js';
+import type { ScalarType } from '../../model/index.js';
+import { kebabCase, keyOf, camelCase, pascalCase, type Entity } from '../../model/index.js';
+import { because, becauseSet, type Deriving } from '../context.js';
+
+/** A resource with its place in the path tree, before its links are derived. */
+export interface Placed {
+  readonly id: string;
+  readonly kind: ResourceKind;
+  readonly segments: readonly Segment[];
+  readonly path: string;
+  readonly parent: string | null;
+  readonly entity: string | null;
+  readonly via: Via | null;
+  readonly reasons: Reasons;
+}
+
+/** The path tree while it grows. A path is given once; whoever comes second is left out and reported. */
+export class PathTree {
+  readonly placed: Placed[] = [];
+  /** Items that the depth moved to the root, still to be placed. */
+  readonly moved: { readonly entity: Entity; readonly reasons: Reasons }[] = [];
+  private readonly byPath = new Map<string, Placed>();
+
+  constructor(private readonly findings: Finding[]) {}
+
+  add(resource: Omit<Placed, 'path'>): Placed | null {
+    const path = resource.segments.map((segment) => `/${segmentText(segment)}`).join('');
+    const collisionKey = resource.segments.map((s) => (s.kind === 'id' ? '/{}' : `/${s.text}`)).join('');
+    const known = this.byPath.get(collisionKey);
+    if (known !== undefined) {
+      this.findings.push({
+        id: 'path.collide',
+        severity: 'error',
+        message: `${path} is the path of two resources; the second is left out. Give one of them another name.`,
+        about: known.id,
+        reasons: [{ rule: 'finding.collision', because: resource.reasons.flatMap((reason) => reason.because) }],
+      });
+      return null;
+    }
+    const placed = { ...resource, path };
+    this.byPath.set(collisionKey, placed);
+    this.placed.push(placed);
+    return placed;
+  }
+}
+
+const segmentText = (segment: Segment): string => (segment.kind === 'id' ? `{${segment.parameter}}` : segment.text);
+
+export const idCount = (segments: readonly Segment[]): number =>
+  segments.filter((segment) => segment.kind === 'id').length;
+
+export const literal = (name: string): Segment => ({ kind: 'literal', text: kebabCase(name) });
+
+/** The segment that holds an entity's key: `{sailingId}`, `{harbourCode}`. */
+export function idSegment(entity: Entity): Segment {
+  const { attribute } = keyOf(entity);
+  return {
+    kind: 'id',
+    parameter: camelCase(entity.name) + pascalCase(attribute.name),
+    entity: entity.name,
+    type: keyType(entity),
+  };
+}
+
+/** The type of an entity's key. The notation allows scalar keys only. */
+export function keyType(entity: Entity): ScalarType {
+  const { type } = keyOf(entity).attribute;
+  if (type.kind === 'json' || type.kind === 'list' || type.kind === 'value') {
+    throw new Error(`The key of ${entity.name} is ${type.kind}, which no parser lets pass.`);
+  }
+  return type;
+}
+
+export const itemId = (entity: Entity): string => `${entity.id}/item`;
+
+/** Why path words and path parameters read as they do. */
+export const namedPath = (deriving: Deriving, ...statements: readonly { readonly id: string }[]): Reasons => [
+  becauseSet(deriving, 'name.path', ['pathCase'], ...statements),
+];
+
+export const namedItem = (entity: Entity): Reasons => [because('name.parameter', entity, keyOf(entity).attribute)];

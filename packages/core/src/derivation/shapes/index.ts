@@ -1,0 +1,180 @@
+import type { Member, MemberMode, Reason, Shape } from '../../contract/index.js';
+import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } from '../../model/index.js';
+import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
+import { memberType, traitsOf, type Trait } from './members.js';
+
+/** The traits of every exposed entity, found once and shared by shapes and operations. */
+export type Traits = ReadonlyMap<string, readonly Trait[]>;
+
+export const shapeName = (of: string, purpose: 'item' | 'page' | 'create' | 'replace' | 'change'): string =>
+  purpose === 'item' ? of : `${of}.${purpose}`;
+
+export const ENTRY_SHAPE = 'entry';
+
+export function findTraits(deriving: Deriving): Traits {
+  const traits = new Map<string, readonly Trait[]>();
+  for (const entity of deriving.index.entities.values()) traits.set(entity.name, traitsOf(deriving, entity));
+  return traits;
+}
+
+export function deriveShapes(deriving: Deriving, traits: Traits): readonly Shape[] {
+  const shapes: Shape[] = [entryShape(deriving)];
+  for (const value of deriving.index.values.values()) shapes.push(valueShape(value));
+  const required = new Map<string, boolean>();
+  for (const entity of deriving.index.entities.values()) {
+    const own = traits.get(entity.name) ?? [];
+    shapes.push(itemShape(deriving, entity, own));
+    if (!isSingleton(deriving.index, entity.name)) shapes.push(pageShape(deriving, entity));
+    shapes.push(createShape(deriving, entity, own, traits, required));
+    shapes.push(replaceShape(deriving, entity, own), changeShape(deriving, entity, own));
+  }
+  return shapes;
+}
+
+function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boolean): Member {
+  const { name, type, source, description, default: fallback, example, reasons } = trait;
+  return { name, mode, required, nullable, type, source, description, default: fallback, example, reasons };
+}
+
+function structural(name: string, type: Member['type'], source: Member['source'], reason: Reason, mode: MemberMode): Member {
+  const bare = { description: null, default: null, example: null, nullable: false };
+  return { name, mode, required: mode === 'returned', type, source, reasons: [reason], ...bare };
+}
+
+const linksMember = (deriving: Deriving, mode: MemberMode): Member =>
+  structural('links', { kind: 'links' }, { kind: 'links' }, becauseSet(deriving, 'member.links', ['links']), mode);
+
+function entryShape(deriving: Deriving): Shape {
+  const reasons = [because('place.entry')];
+  return { name: ENTRY_SHAPE, purpose: 'entry', of: null, members: [linksMember(deriving, 'returned')], reasons };
+}
+
+function valueShape(value: ValueDefinition): Shape {
+  const members = value.attributes.map((attribute): Member => ({
+    name: attribute.name,
+    mode: 'accepted',
+    required: attribute.required && attribute.defaultValue === null,
+    nullable: !attribute.required || attribute.defaultValue !== null,
+    type: memberType(attribute.type),
+    source: { kind: 'attribute', attribute: attribute.id },
+    description: attribute.description,
+    default: attribute.defaultValue,
+    example: attribute.example,
+    reasons: [because('member.attribute', attribute)],
+  }));
+  return { name: value.name, purpose: 'value', of: value.name, members, reasons: [because('member.value', value)] };
+}
+
+/** What a read answers: every returned member is there, unset ones as null. */
+function itemShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
+  const members = traits.filter((trait) => trait.returned).map((trait) => member(trait, 'returned', true, !trait.required));
+  return {
+    name: shapeName(entity.name, 'item'),
+    purpose: 'item',
+    of: entity.name,
+    members: [...members, linksMember(deriving, 'returned')],
+    reasons: [because('member.attribute', entity)],
+  };
+}
+
+function pageShape(deriving: Deriving, entity: Entity): Shape {
+  const reason = becauseSet(deriving, 'list.page', ['pageStyle']);
+  const items = { kind: 'list', of: { kind: 'shape', shape: entity.name }, min: null, max: null } as const;
+  return {
+    name: shapeName(entity.name, 'page'),
+    purpose: 'page',
+    of: entity.name,
+    members: [
+      structural('items', items, { kind: 'items' }, reason, 'returned'),
+      structural('page', { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
+      linksMember(deriving, 'returned'),
+    ],
+    reasons: [reason],
+  };
+}
+
+function createShape(
+  deriving: Deriving,
+  entity: Entity,
+  traits: readonly Trait[],
+  all: Traits,
+  required: Map<string, boolean>,
+): Shape {
+  const members = traits
+    .filter((trait) => trait.onCreate)
+    .map((trait) => member(trait, 'accepted', mustBeSent(trait), !mustBeSent(trait)));
+  const slots = madeWith(deriving, entity).map((owns) => slotMember(deriving, owns, all, required));
+  const name = shapeName(entity.name, 'create');
+  return { name, purpose: 'create', of: entity.name, members: [...members, ...slots], reasons: [because('operation.create', entity)] };
+}
+
+const mustBeSent = (trait: Trait): boolean => trait.required && !trait.supplied;
+
+const madeWith = (deriving: Deriving, entity: Entity): Owns[] =>
+  (deriving.index.ownedBy.get(entity.name) ?? []).filter((owns) => owns.cardinality === 'one');
+
+function slotMember(deriving: Deriving, owns: Owns, all: Traits, required: Map<string, boolean>): Member {
+  const child = entityNamed(deriving, owns.to);
+  const must = slotMustBeSent(deriving, child, all, required);
+  return {
+    name: roleOf(owns),
+    mode: 'accepted',
+    required: must,
+    nullable: !must,
+    type: { kind: 'shape', shape: shapeName(child.name, 'create') },
+    source: { kind: 'slot', relationship: owns.id, entity: child.name },
+    description: owns.description,
+    default: null,
+    example: null,
+    reasons: [because('member.slot', owns)],
+  };
+}
+
+/** Whether the body that makes a slot needs anything; settled once an entity. */
+function slotMustBeSent(deriving: Deriving, entity: Entity, all: Traits, known: Map<string, boolean>): boolean {
+  const settled = known.get(entity.name);
+  if (settled !== undefined) return settled;
+  const own = (all.get(entity.name) ?? []).some((trait) => trait.onCreate && mustBeSent(trait));
+  const below = (): boolean =>
+    madeWith(deriving, entity).some((owns) => slotMustBeSent(deriving, entityNamed(deriving, owns.to), all, known));
+  const answer = own || below();
+  known.set(entity.name, answer);
+  return answer;
+}
+
+/** PUT: a whole new value. What a client got from a read may be sent back. */
+function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
+  const members = traits.filter(isWritable).map((trait) => {
+    const mode = replaceMode(trait);
+    const required = mode === 'accepted' && mustBeSent(trait) && trait.returned;
+    return member(trait, mode, required, !required && (mode === 'accepted' || !trait.required));
+  });
+  return {
+    name: shapeName(entity.name, 'replace'),
+    purpose: 'replace',
+    of: entity.name,
+    members: [...members, linksMember(deriving, 'ignored')],
+    reasons: [because('operation.replace', entity)],
+  };
+}
+
+/** PATCH as a merge patch (RFC 7396): absent keeps, null unsets. */
+function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
+  const members = traits.filter(isWritable).map((trait) => member(trait, replaceMode(trait), false, !mustBeSent(trait)));
+  return {
+    name: shapeName(entity.name, 'change'),
+    purpose: 'change',
+    of: entity.name,
+    members: [...members, linksMember(deriving, 'ignored')],
+    reasons: [because('operation.change', entity)],
+  };
+}
+
+const isWritable = (trait: Trait): boolean => trait.returned || trait.onReplace;
+
+function replaceMode(trait: Trait): MemberMode {
+  if (trait.onReplace) return 'accepted';
+  return trait.touched ? 'ignored' : 'must-equal';
+}
+
+export type { Trait } from './members.js';

@@ -1,0 +1,174 @@
+import type { Field, Member, MemberType, Reason } from '../../contract/index.js';
+import {
+  keyOf,
+  ownerRoleOf,
+  ownsItself,
+  pascalCase,
+  recordAttributes,
+  roleOf,
+  type Attribute,
+  type AttributeType,
+  type Entity,
+  type Owns,
+  type RefersTo,
+} from '../../model/index.js';
+import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
+import { keyType } from '../place/index.js';
+
+/**
+ * One thing an entity's representations can carry, with everything the shapes need to decide how.
+ * The shapes of one entity are different views of the same traits.
+ */
+export interface Trait {
+  readonly name: string;
+  readonly type: MemberType;
+  readonly source: Field;
+  readonly description: string | null;
+  readonly default: Member['default'];
+  readonly example: Member['example'];
+  readonly required: boolean;
+  readonly returned: boolean;
+  readonly onCreate: boolean;
+  readonly onReplace: boolean;
+  readonly touched: boolean;
+  /** The server supplies the value when the client may not. */
+  readonly supplied: boolean;
+  readonly reasons: readonly Reason[];
+}
+
+/** Everything the representations of an entity can carry, in the order they show it. */
+export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
+  const candidates = [
+    ...recordAttributes(deriving.index, entity).map((attribute) => attributeTrait(deriving, attribute)),
+    ...ownerTraits(deriving, entity),
+    ...(deriving.index.refersFrom.get(entity.name) ?? []).flatMap((refers) => referenceTraits(deriving, entity, refers)),
+  ];
+  const names = new Set(['links']);
+  return candidates.filter((trait) => {
+    if (!names.has(trait.name)) {
+      names.add(trait.name);
+      return true;
+    }
+    deriving.findings.push({
+      id: 'member.collide',
+      severity: 'error',
+      message: `${entity.name} would have two members called ${trait.name}; the second is left out.`,
+      about: entity.id,
+      reasons: [{ rule: 'finding.collision', because: trait.reasons.flatMap((reason) => reason.because) }],
+    });
+    return false;
+  });
+}
+
+function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
+  const made = attribute.generated || attribute.touched;
+  const accepted = !made && !attribute.readOnly;
+  return {
+    name: attribute.name,
+    type: memberType(attribute.type),
+    source: { kind: 'attribute', attribute: attribute.id },
+    description: attribute.description,
+    default: attribute.defaultValue,
+    example: attribute.example,
+    required: attribute.required || attribute.key !== null,
+    returned: !attribute.writeOnly,
+    onCreate: accepted,
+    onReplace: accepted && !attribute.fixed && attribute.key === null,
+    touched: attribute.touched,
+    supplied: made || attribute.defaultValue !== null,
+    reasons: attributeReasons(deriving, attribute),
+  };
+}
+
+function attributeReasons(deriving: Deriving, attribute: Attribute): readonly Reason[] {
+  const implicit = attribute.id.endsWith('#id');
+  const reasons: Reason[] = [
+    implicit
+      ? becauseSet(deriving, 'member.implicit-id', ['implicitId'], { id: attribute.id.slice(0, -'#id'.length) })
+      : becauseSet(deriving, 'member.attribute', ['memberCase'], attribute),
+  ];
+  if (implicit) return reasons;
+  if (attribute.key !== null) reasons.push(because('member.key', attribute));
+  if (attribute.generated) reasons.push(because('member.generated', attribute));
+  if (attribute.touched) reasons.push(because('member.touched', attribute));
+  if (attribute.fixed) reasons.push(because('member.fixed', attribute));
+  if (attribute.readOnly) reasons.push(because('member.read-only', attribute));
+  if (attribute.writeOnly) reasons.push(because('member.write-only', attribute));
+  if (attribute.required && attribute.defaultValue === null) reasons.push(because('member.required', attribute));
+  return reasons;
+}
+
+/** The wire type of an attribute. Values become objects described by a shape of their own. */
+export function memberType(type: AttributeType): MemberType {
+  switch (type.kind) {
+    case 'value':
+      return { kind: 'shape', shape: type.name };
+    case 'list':
+      return { kind: 'list', of: memberType(type.of), min: type.min, max: type.max };
+    default:
+      return type;
+  }
+}
+
+function ownerTraits(deriving: Deriving, entity: Entity): readonly Trait[] {
+  const owns = deriving.index.ownerOf.get(entity.name);
+  if (owns === undefined) return [];
+  const owner = ownerWithKey(deriving, owns);
+  if (owner === null) return [];
+  return [
+    {
+      name: ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name),
+      type: keyType(owner),
+      source: { kind: 'owner', relationship: owns.id, entity: owner.name },
+      description: null,
+      default: null,
+      example: null,
+      required: !ownsItself(owns),
+      returned: true,
+      onCreate: false,
+      onReplace: false,
+      touched: false,
+      supplied: true,
+      reasons: [because('member.owner', owns)],
+    },
+  ];
+}
+
+/** The owner, when it has an id that a member can hold; a slot has none. */
+function ownerWithKey(deriving: Deriving, owns: Owns): Entity | null {
+  const above = deriving.index.ownerOf.get(owns.from);
+  const inSlot = above !== undefined && above.cardinality !== 'many';
+  return inSlot ? null : entityNamed(deriving, owns.from);
+}
+
+function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): readonly Trait[] {
+  const target = entityNamed(deriving, refers.to);
+  const key = keyOf(target).attribute;
+  if (key.key?.within != null) {
+    deriving.findings.push({
+      id: 'key.scoped-reference',
+      severity: 'error',
+      message: `${entity.name} cannot refer to ${target.name}: its key ${key.name} is unique only under its ${key.key.within}.`,
+      about: refers.id,
+      reasons: [because('place.scoped', key), because('member.reference', refers)],
+    });
+    return [];
+  }
+  return [
+    {
+      name: roleOf(refers) + pascalCase(key.name),
+      type: keyType(target),
+      source: { kind: 'reference', relationship: refers.id, entity: target.name },
+      description: refers.description,
+      default: null,
+      example: null,
+      required: refers.cardinality === 'one',
+      returned: true,
+      onCreate: true,
+      onReplace: !refers.fixed,
+      touched: false,
+      supplied: false,
+      reasons: [because('member.reference', refers), ...(refers.fixed ? [because('member.fixed', refers)] : [])],
+    },
+  ];
+}

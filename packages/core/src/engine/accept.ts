@@ -1,0 +1,194 @@
+import type { Member, MemberType, Shape } from '../contract/index.js';
+import {
+  bareObject,
+  checkScalar,
+  constraintValue,
+  isJsonObject,
+  nearest,
+  type EntityStorage,
+  type Json,
+  type Row,
+  type ScalarType,
+} from '../model/index.js';
+import type { RecordView } from './dataset.js';
+import { normalKey } from './locate.js';
+import type { ProblemDetail } from './message.js';
+import { shapeNamed, storageNamed, type Service } from './service.js';
+
+/** What a body is read against. Errors gather here; all of them are answered at once. */
+export interface Accepting {
+  readonly service: Service;
+  readonly view: RecordView;
+  readonly errors: ProblemDetail[];
+}
+
+/** A record that is made in a slot of another one, in the same step. */
+export interface SlotDraft {
+  readonly storage: EntityStorage;
+  readonly values: Record<string, Json>;
+  readonly slots: readonly SlotDraft[];
+}
+
+/** RFC 6901 §3. */
+export const pointerTo = (pointer: string, name: string | number): string =>
+  `${pointer}/${String(name).replaceAll('~', '~0').replaceAll('/', '~1')}`;
+
+/** Reads the body of a create. Values are keyed by identities, defaults filled in. */
+export function acceptCreate(accepting: Accepting, shape: Shape, body: Json, pointer = ''): Omit<SlotDraft, 'storage'> {
+  const values = bareObject();
+  const slots: SlotDraft[] = [];
+  if (!expectObject(accepting, body, pointer)) return { values, slots };
+  refuseUnknown(accepting, shape, body, pointer);
+  for (const member of shape.members) {
+    const given = body[member.name] ?? null;
+    const at = pointerTo(pointer, member.name);
+    if (member.source.kind === 'slot') {
+      const slot = acceptSlot(accepting, member, given, at);
+      if (slot !== null) slots.push(slot);
+    } else acceptMember(accepting, member, given, at, values);
+  }
+  return { values, slots };
+}
+
+function acceptSlot(accepting: Accepting, member: Member, given: Json, pointer: string): SlotDraft | null {
+  if (member.source.kind !== 'slot' || member.type.kind !== 'shape') return null;
+  if (given === null && member.required) {
+    report(accepting, pointer, 'required', `Expected an object: ${member.name} is made together with its owner.`);
+    return null;
+  }
+  const storage = storageNamed(accepting.service, member.source.entity);
+  const shape = shapeNamed(accepting.service, member.type.shape);
+  return { storage, ...acceptCreate(accepting, shape, given ?? bareObject(), pointer) };
+}
+
+/** Reads one accepted member into the values: given, else its default, else unset or an error. */
+export function acceptMember(
+  accepting: Accepting,
+  member: Member,
+  given: Json,
+  pointer: string,
+  values: Record<string, Json>,
+): void {
+  const id = sourceId(member);
+  if (id === null) return;
+  if (given === null) {
+    if (member.default !== null) values[id] = member.default;
+    else if (member.required) report(accepting, pointer, 'required', `Expected a value: ${member.name} is required.`);
+    return;
+  }
+  const value =
+    member.source.kind === 'reference'
+      ? acceptReference(accepting, member, member.source.entity, given, pointer)
+      : acceptValue(accepting, member.type, given, pointer);
+  if (value !== undefined) values[id] = value;
+}
+
+/** The identity under which a record holds the value of a member. */
+export function sourceId(member: Member): string | null {
+  switch (member.source.kind) {
+    case 'attribute':
+      return member.source.attribute;
+    case 'reference':
+    case 'owner':
+      return member.source.relationship;
+    case 'slot':
+    case 'links':
+    case 'items':
+    case 'page':
+      return null;
+  }
+}
+
+function acceptReference(accepting: Accepting, member: Member, entity: string, given: Json, pointer: string): Json | undefined {
+  const problem = checkScalar(member.type as ScalarType, given);
+  if (problem !== null) {
+    report(accepting, pointer, problem.code, problem.message);
+    return undefined;
+  }
+  const target = findByKey(accepting.service, accepting.view, entity, given);
+  if (target !== undefined) return target.rid;
+  report(accepting, pointer, 'reference', `Expected the ${member.name} of a ${entity} that is there; there is none with ${JSON.stringify(given)}.`);
+  return undefined;
+}
+
+/** The record of an entity with this key, when the key is unique everywhere. */
+export function findByKey(service: Service, view: RecordView, entity: string, key: Json): Row | undefined {
+  const storage = storageNamed(service, entity);
+  const value = constraintValue(storage.keyConstraint, { [storage.key.id]: normalKey(storage.key.type.kind, key) });
+  return value === null ? undefined : view.find(storage, storage.keyConstraint, value);
+}
+
+/** Checks a value and brings it into its stored form; `undefined` after an error was reported. */
+function acceptValue(accepting: Accepting, type: MemberType, given: Json, pointer: string): Json | undefined {
+  switch (type.kind) {
+    case 'json':
+      return given;
+    case 'shape':
+      return acceptObject(accepting, shapeNamed(accepting.service, type.shape), given, pointer);
+    case 'list':
+      return acceptList(accepting, type, given, pointer);
+    case 'links':
+    case 'page':
+      return undefined;
+    default: {
+      const problem = checkScalar(type, given);
+      if (problem === null) return normalKey(type.kind, given);
+      report(accepting, pointer, problem.code, problem.message);
+      return undefined;
+    }
+  }
+}
+
+function acceptObject(accepting: Accepting, shape: Shape, given: Json, pointer: string): Json | undefined {
+  if (!expectObject(accepting, given, pointer)) return undefined;
+  refuseUnknown(accepting, shape, given, pointer);
+  const values = bareObject();
+  for (const member of shape.members) {
+    acceptMember(accepting, member, given[member.name] ?? null, pointerTo(pointer, member.name), values);
+  }
+  return values;
+}
+
+function acceptList(
+  accepting: Accepting,
+  type: Extract<MemberType, { kind: 'list' }>,
+  given: Json,
+  pointer: string,
+): Json | undefined {
+  if (!Array.isArray(given)) {
+    report(accepting, pointer, 'type', 'Expected an array.');
+    return undefined;
+  }
+  const items = given as readonly Json[];
+  const { min, max } = type;
+  if ((min !== null && items.length < min) || (max !== null && items.length > max)) {
+    const range = max === null ? `at least ${min}` : min === null ? `at most ${max}` : `from ${min} to ${max}`;
+    report(accepting, pointer, 'length', `Expected ${range} entries; there are ${items.length}.`);
+    return undefined;
+  }
+  return items.map((item, index) => acceptValue(accepting, type.of, item, pointerTo(pointer, index)) ?? null);
+}
+
+export function expectObject(
+  accepting: Accepting,
+  given: Json,
+  pointer: string,
+): given is { readonly [name: string]: Json } {
+  if (isJsonObject(given)) return true;
+  report(accepting, pointer, 'type', 'Expected a JSON object.');
+  return false;
+}
+
+export function refuseUnknown(accepting: Accepting, shape: Shape, body: { readonly [name: string]: Json }, pointer: string): void {
+  const known = new Set(shape.members.map((member) => member.name));
+  for (const name of Object.keys(body)) {
+    if (known.has(name)) continue;
+    const near = nearest(name, known);
+    const hint = near === null ? `Expected one of ${[...known].join(', ')}.` : `The nearest is ${near}.`;
+    report(accepting, pointerTo(pointer, name), 'unknown', `There is no member ${name} to send here. ${hint}`);
+  }
+}
+
+export function report(accepting: Accepting, pointer: string, code: string, message: string): void {
+  accepting.errors.push({ pointer, code, message });
+}

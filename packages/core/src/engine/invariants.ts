@@ -1,0 +1,171 @@
+import {
+  checkScalar,
+  constraintValue,
+  indexModel,
+  isJsonObject,
+  ownsItself,
+  storageOf,
+  type AttributeType,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type Row,
+} from '../model/index.js';
+
+/** One way in which a record contradicts the model. */
+export interface Violation {
+  readonly rid: number;
+  readonly entity: string;
+  /** What is wrong, in a sentence. */
+  readonly message: string;
+}
+
+/**
+ * Every way in which records contradict a model: types, what is required, what is unique, references and
+ * owners that are not there, empty required slots, circles of ownership. Empty when all invariants hold.
+ */
+export function findViolations(model: Model, rows: Iterable<Row>): readonly Violation[] {
+  const all = new Map([...rows].map((row) => [row.rid, row]));
+  const check = new Check(model, all);
+  for (const row of all.values()) check.row(row);
+  check.slots();
+  return check.violations;
+}
+
+class Check {
+  readonly violations: Violation[] = [];
+  private readonly taken = new Map<string, Set<string>>();
+  private readonly filled = new Map<string, Set<number>>();
+
+  constructor(
+    private readonly model: Model,
+    private readonly rows: ReadonlyMap<number, Row>,
+  ) {}
+
+  row(row: Row): void {
+    const storage = storageOf(this.model).byId.get(row.entity);
+    if (storage === undefined) {
+      this.violations.push({ rid: row.rid, entity: row.entity, message: 'The model has no such entity.' });
+      return;
+    }
+    this.attributes(storage, row);
+    this.uniques(storage, row);
+    this.pointers(storage, row);
+  }
+
+  /** A record with a required slot has exactly one record in it. */
+  slots(): void {
+    for (const row of this.rows.values()) {
+      const storage = storageOf(this.model).byId.get(row.entity);
+      for (const slot of storage?.slots ?? []) {
+        if (storage === undefined || this.filled.get(slot.id)?.has(row.rid)) continue;
+        this.report(storage, row, `It has no ${slot.to}, and must have one.`);
+      }
+    }
+  }
+
+  private report(storage: EntityStorage, row: Row, message: string): void {
+    this.violations.push({ rid: row.rid, entity: storage.entity.name, message });
+  }
+
+  private attributes(storage: EntityStorage, row: Row): void {
+    for (const attribute of storage.attributes) {
+      const value = row.values[attribute.id] ?? null;
+      if (value !== null) {
+        const wrong = typeProblem(this.model, attribute.type, value);
+        if (wrong !== null) this.report(storage, row, `${attribute.name} does not fit. ${wrong}`);
+      } else if (attribute.required || (attribute.key !== null && !storage.singleton)) {
+        this.report(storage, row, `${attribute.name} is required and has no value.`);
+      }
+    }
+  }
+
+  private uniques(storage: EntityStorage, row: Row): void {
+    for (const unique of storage.uniques) {
+      const value = constraintValue(unique, row.values);
+      if (value === null) continue;
+      const taken = this.taken.get(unique.id) ?? new Set<string>();
+      this.taken.set(unique.id, taken);
+      if (taken.has(value)) this.report(storage, row, `Another record has the same ${unique.names.join(' and ')}.`);
+      taken.add(value);
+    }
+  }
+
+  private pointers(storage: EntityStorage, row: Row): void {
+    const { owner } = storage;
+    if (owner !== null) {
+      const rid = row.values[owner.id];
+      this.pointer(storage, row, owner.id, owner.from, ownsItself(owner) ? 'optional' : 'one');
+      if (typeof rid === 'number' && owner.cardinality !== 'many') this.fill(owner.id, rid);
+      if (ownsItself(owner) && this.isOwnAncestor(row, owner.id)) this.report(storage, row, 'It owns itself in a circle.');
+    }
+    for (const reference of storage.references) {
+      this.pointer(storage, row, reference.id, reference.to, reference.cardinality);
+    }
+  }
+
+  private pointer(storage: EntityStorage, row: Row, id: string, to: string, cardinality: 'one' | 'optional'): void {
+    const rid = row.values[id] ?? null;
+    if (rid === null) {
+      if (cardinality === 'one') this.report(storage, row, `It points at no ${to}, and must.`);
+      return;
+    }
+    const target = typeof rid === 'number' ? this.rows.get(rid) : undefined;
+    const wanted = indexModel(this.model).entities.get(to)?.id;
+    if (target === undefined || target.entity !== wanted) this.report(storage, row, `It points at a ${to} that is not there.`);
+  }
+
+  private fill(slot: string, owner: number): void {
+    const filled = this.filled.get(slot) ?? new Set<number>();
+    this.filled.set(slot, filled);
+    filled.add(owner);
+  }
+
+  private isOwnAncestor(row: Row, relationship: string): boolean {
+    const seen = new Set<number>();
+    for (let step: Row | undefined = row; step !== undefined; ) {
+      if (seen.has(step.rid)) return true;
+      seen.add(step.rid);
+      const above: Json | undefined = step.values[relationship];
+      step = typeof above === 'number' ? this.rows.get(above) : undefined;
+    }
+    return false;
+  }
+}
+
+/** What is wrong with a stored value, or `null` when it fits its type. */
+function typeProblem(model: Model, type: AttributeType, value: Json): string | null {
+  switch (type.kind) {
+    case 'json':
+      return null;
+    case 'list':
+      return listProblem(model, type, value);
+    case 'value':
+      return structureProblem(model, type.name, value);
+    default:
+      return checkScalar(type, value)?.message ?? null;
+  }
+}
+
+function listProblem(model: Model, type: Extract<AttributeType, { kind: 'list' }>, value: Json): string | null {
+  if (!Array.isArray(value)) return 'Expected a list.';
+  const items = value as readonly Json[];
+  if (items.length < (type.min ?? 0) || items.length > (type.max ?? Infinity)) return `There are ${items.length} entries.`;
+  for (const item of items) {
+    const wrong = item === null ? 'An entry is unset.' : typeProblem(model, type.of, item);
+    if (wrong !== null) return wrong;
+  }
+  return null;
+}
+
+function structureProblem(model: Model, name: string, value: Json): string | null {
+  const definition = indexModel(model).values.get(name);
+  if (definition === undefined || !isJsonObject(value)) return `Expected a ${name}.`;
+  for (const attribute of definition.attributes) {
+    const part = value[attribute.id] ?? null;
+    if (part === null && attribute.required) return `Its ${attribute.name} is required and has no value.`;
+    const wrong = part === null ? null : typeProblem(model, attribute.type, part);
+    if (wrong !== null) return `Its ${attribute.name}: ${wrong}`;
+  }
+  return null;
+}

@@ -1,0 +1,81 @@
+import type { Json } from '../model/index.js';
+
+/** A request as the engine sees it. Names of headers are in lower case. */
+export interface EngineRequest {
+  readonly method: string;
+  /** Origin-form: path and query, as sent (RFC 9112 §3.2.1). */
+  readonly target: string;
+  readonly headers: ReadonlyMap<string, string>;
+  readonly body: RequestBody;
+}
+
+export type RequestBody =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'text'; readonly text: string; readonly bytes: number }
+  /** Bytes that are not UTF-8. */
+  | { readonly kind: 'unreadable' }
+  /** More bytes than are read. */
+  | { readonly kind: 'too-large' };
+
+export interface EngineResponse {
+  readonly status: number;
+  readonly headers: readonly (readonly [name: string, value: string])[];
+  /** `null` where no body is sent: 204, and answers to HEAD. */
+  readonly body: string | null;
+}
+
+export type StepName =
+  | 'target'
+  | 'match'
+  | 'locate'
+  | 'negotiate'
+  | 'query'
+  | 'body'
+  | 'store'
+  | 'apply'
+  | 'represent'
+  | 'answer';
+
+/** One step of how an exchange was handled, in a sentence. */
+export interface TraceStep {
+  readonly step: StepName;
+  readonly outcome: 'passed' | 'stopped';
+  readonly text: string;
+}
+
+/** One error inside a problem: where it is, a stable code, and what was expected. */
+export type ProblemDetail = { readonly code: string; readonly message: string } & (
+  | { readonly pointer: string }
+  | { readonly parameter: string }
+);
+
+export type ProblemCode =
+  | 'not-found'
+  | 'bad-target'
+  | 'target-too-long'
+  | 'method-not-allowed'
+  | 'method-unknown'
+  | 'not-acceptable'
+  | 'media-type'
+  | 'too-large'
+  | 'malformed'
+  | 'invalid'
+  | 'bad-parameter'
+  | 'conflict'
+  | 'restricted'
+  | 'unavailable'
+  | 'bad-request'
+  | 'foreign-host'
+  | 'unexpected';
+
+/** An answer that is not a success: problem details (RFC 9457) before they are rendered. */
+export interface Problem {
+  readonly status: number;
+  readonly code: ProblemCode;
+  readonly detail: string;
+  readonly errors: readonly ProblemDetail[];
+  readonly headers: readonly (readonly [string, string])[];
+}
+
+/** What a body or a query is made of, once it passed. */
+export type Members = Readonly<Record<string, Json>>;

@@ -1,0 +1,75 @@
+import type { EngineResponse, Problem, ProblemCode, ProblemDetail } from './message.js';
+
+/** The title of each kind of problem, and the sentence its documentation page shows. */
+export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; readonly about: string }>> = {
+  'not-found': {
+    title: 'Not there',
+    about: 'Nothing answers at this address: no path of the contract matches it, a record with this id does not exist, or a record belongs to another owner than the path says.',
+  },
+  'bad-target': {
+    title: 'Address not readable',
+    about: 'The request target holds a percent-encoding that is not UTF-8, or is not a path.',
+  },
+  'target-too-long': { title: 'Address too long', about: 'The request target is longer than 8 KiB.' },
+  'method-not-allowed': {
+    title: 'Method not allowed',
+    about: 'The path is there, the method is not. The Allow header lists the methods that are.',
+  },
+  'method-unknown': { title: 'Method unknown', about: 'No resource of the contract knows this method.' },
+  'not-acceptable': {
+    title: 'Not acceptable',
+    about: 'The Accept header rules out every media type that can be answered; the detail lists them.',
+  },
+  'media-type': {
+    title: 'Media type not accepted',
+    about: 'The body has no Content-Type, or one that is not accepted here. The Accept or Accept-Patch header lists those that are.',
+  },
+  'too-large': { title: 'Body too large', about: 'The body is larger than the limit that the detail names.' },
+  malformed: {
+    title: 'Body not readable',
+    about: 'The body is not JSON as RFC 8259 defines it, names a member twice, is nested too deep, or holds a number with too many digits. The detail says where.',
+  },
+  invalid: {
+    title: 'Body does not fit',
+    about: 'The body was read but does not fit the shape that is accepted here. Every error is listed with a JSON pointer (RFC 6901) into the body.',
+  },
+  'bad-parameter': {
+    title: 'Bad parameter',
+    about: 'A query parameter is unknown, given twice, or has a value that does not fit. Every error names its parameter.',
+  },
+  conflict: { title: 'Already taken', about: 'A value that must be unique belongs to another record. The errors name the attributes.' },
+  restricted: { title: 'Still needed', about: 'The record cannot be removed while others need it. The detail says which.' },
+  unavailable: { title: 'Not now', about: 'The write could not be stored. Nothing was changed; try again after the time that Retry-After gives.' },
+  'bad-request': { title: 'Message not readable', about: 'The request is not HTTP as RFC 9112 defines it.' },
+  'foreign-host': { title: 'Foreign host', about: 'The Host header names another host than this one.' },
+  unexpected: { title: 'Something went wrong inside', about: 'The mock failed in a way it should not. The journal of the mock holds the details.' },
+};
+
+export function problem(
+  status: number,
+  code: ProblemCode,
+  detail: string,
+  errors: readonly ProblemDetail[] = [],
+  headers: Problem['headers'] = [],
+): Problem {
+  return { status, code, detail, errors, headers };
+}
+
+/** The path of the page that documents a kind of problem, under the root of the contract. */
+export const problemPath = (root: string, code: ProblemCode): string => `${root}/-/problems/${code}`;
+
+/** Renders problem details (RFC 9457 §3). */
+export function renderProblem(root: string, found: Problem): EngineResponse {
+  const body = JSON.stringify({
+    type: problemPath(root, found.code),
+    title: PROBLEMS[found.code].title,
+    status: found.status,
+    detail: found.detail,
+    ...(found.errors.length === 0 ? {} : { errors: found.errors }),
+  });
+  return {
+    status: found.status,
+    headers: [['Content-Type', 'application/problem+json'], ['Cache-Control', 'no-store'], ...found.headers],
+    body,
+  };
+}

@@ -1,0 +1,81 @@
+import { bareObject, indexModel, onRemoveOf, roleOf, storageOf, type Model, type Relationship, type Row } from '../model/index.js';
+import type { Change, RecordView } from './dataset.js';
+
+export type RemovalPlan =
+  | { readonly ok: true; readonly changes: readonly Change[] }
+  /** Records that need what would go, with the role by which they do. */
+  | { readonly ok: false; readonly blocking: readonly { readonly row: Row; readonly role: string }[] };
+
+interface Pointing {
+  readonly row: Row;
+  readonly relationship: Relationship;
+}
+
+/**
+ * What removing a record takes with it: the closure over cascades first, then a refusal when a restricting
+ * record lies outside of it, then the references to detach. One atomic step.
+ */
+export function planRemoval(model: Model, view: RecordView, record: Row): RemovalPlan {
+  const going = new Map<number, Row>([[record.rid, record]]);
+  const restricting: Pointing[] = [];
+  const detaching: Pointing[] = [];
+  for (const row of going.values()) {
+    for (const pointing of pointingAt(model, view, row)) {
+      switch (onRemoveOf(pointing.relationship)) {
+        case 'cascade':
+          going.set(pointing.row.rid, pointing.row);
+          break;
+        case 'restrict':
+          restricting.push(pointing);
+          break;
+        case 'detach':
+          detaching.push(pointing);
+          break;
+      }
+    }
+  }
+  const blocking = [...restricting.filter(({ row }) => !going.has(row.rid)), ...strandedSlots(model, going)];
+  if (blocking.length > 0) {
+    return { ok: false, blocking: blocking.map(({ row, relationship }) => ({ row, role: roleOf(relationship) })) };
+  }
+  return { ok: true, changes: [...detachments(detaching, going), ...removals(going)] };
+}
+
+function pointingAt(model: Model, view: RecordView, row: Row): Pointing[] {
+  const storage = storageOf(model);
+  const index = indexModel(model);
+  const entity = storage.byId.get(row.entity)?.entity.name ?? '';
+  const owned = (index.ownedBy.get(entity) ?? []).map((relationship) => ({ relationship, of: relationship.to }));
+  const referring = (index.referredBy.get(entity) ?? []).map((relationship) => ({ relationship, of: relationship.from }));
+  return [...owned, ...referring].flatMap(({ relationship, of }) => {
+    const pointing = storage.byName.get(of);
+    if (pointing === undefined) return [];
+    return view.pointingAt(pointing, relationship.id, row.rid).map((found) => ({ row: found, relationship }));
+  });
+}
+
+/** A required slot cannot go without its owner. */
+function strandedSlots(model: Model, going: ReadonlyMap<number, Row>): Pointing[] {
+  return [...going.values()].flatMap((row): Pointing[] => {
+    const owner = storageOf(model).byId.get(row.entity)?.owner;
+    if (owner?.cardinality !== 'one') return [];
+    const rid = row.values[owner.id];
+    return typeof rid === 'number' && !going.has(rid) ? [{ row, relationship: owner }] : [];
+  });
+}
+
+function detachments(detaching: readonly Pointing[], going: ReadonlyMap<number, Row>): Change[] {
+  const changed = new Map<number, { before: Row; after: Row }>();
+  for (const { row, relationship } of detaching) {
+    if (going.has(row.rid)) continue;
+    const known = changed.get(row.rid) ?? { before: row, after: { ...row, revision: row.revision + 1 } };
+    const values = Object.assign(bareObject(), known.after.values);
+    delete values[relationship.id];
+    changed.set(row.rid, { before: row, after: { ...known.after, values } });
+  }
+  return [...changed.values()].map(({ before, after }) => ({ kind: 'update', before, after }));
+}
+
+/** What was found last goes first: children before their owners. */
+const removals = (going: ReadonlyMap<number, Row>): Change[] =>
+  [...going.values()].reverse().map((before) => ({ kind: 'remove', before }));

@@ -1,0 +1,40 @@
+import { indexContract, type Contract, type ContractIndex, type Operation, type ResponseCode, type Shape } from '../contract/index.js';
+import { storageOf, type EntityStorage, type Model, type Storage } from '../model/index.js';
+
+/** What a mock serves: one contract over the records of one model. */
+export interface Service {
+  readonly contract: Contract;
+  readonly model: Model;
+  /** The published description of the contract, as a JSON text. */
+  readonly description: () => string;
+}
+
+/** The clock and the dice, handed in so that a run can be repeated. */
+export interface Surroundings {
+  /** Milliseconds since 1970. */
+  readonly now: () => number;
+  /** A number from 0 up to but not including 1. */
+  readonly random: () => number;
+}
+
+export const indexOf = (service: Service): ContractIndex => indexContract(service.contract);
+export const storages = (service: Service): Storage => storageOf(service.model);
+
+export function storageNamed(service: Service, entity: string | null): EntityStorage {
+  const storage = storages(service).byName.get(entity ?? '');
+  if (storage === undefined) throw new Error(`The dataset has no entity ${entity}.`);
+  return storage;
+}
+
+export function shapeNamed(service: Service, name: string | null): Shape {
+  const shape = indexOf(service).shapes.get(name ?? '');
+  if (shape === undefined) throw new Error(`The contract has no shape ${name}.`);
+  return shape;
+}
+
+/** The status the contract gives to a situation, so that engine and description cannot differ. */
+export function statusFor(operation: Operation, code: ResponseCode): number {
+  const response = operation.responses.find((candidate) => candidate.code === code);
+  if (response === undefined) throw new Error(`${operation.id} has no answer for ${code}.`);
+  return response.status;
+}

@@ -1,0 +1,106 @@
+import type { Member, Shape } from '../contract/index.js';
+import { bareObject, isJsonObject, sameJson, type Attribute, type Json, type Row } from '../model/index.js';
+import { acceptMember, expectObject, pointerTo, refuseUnknown, report, sourceId, type Accepting } from './accept.js';
+import { memberValue } from './represent.js';
+import { storages } from './service.js';
+
+export interface Update {
+  readonly values: Record<string, Json>;
+  /** The body names another key than the path does. */
+  readonly keyMismatch: boolean;
+}
+
+/**
+ * Reads the body of a PUT against the record it replaces. Members that are returned but not accepted may be
+ * sent back with the value they have; absent write-only members keep theirs.
+ */
+export function acceptReplace(accepting: Accepting, shape: Shape, body: Json, current: Row): Update {
+  return acceptUpdate(accepting, shape, body, current, (member, members) => {
+    const given = members[member.name] ?? null;
+    const keeps = given === null && isWriteOnly(accepting, member, current);
+    return keeps ? { kept: true } : { kept: false, given };
+  });
+}
+
+/** Reads a merge patch (RFC 7396): absent keeps, null unsets, objects merge; the whole is validated. */
+export function acceptChange(accepting: Accepting, shape: Shape, body: Json, current: Row): Update {
+  return acceptUpdate(accepting, shape, body, current, (member, members) => {
+    if (!(member.name in members)) return { kept: true };
+    const before = memberValue(accepting.service, accepting.view, member, current) ?? null;
+    return { kept: false, given: mergePatch(before, members[member.name] ?? null) };
+  });
+}
+
+type Given = { readonly kept: true } | { readonly kept: false; readonly given: Json };
+
+function acceptUpdate(
+  accepting: Accepting,
+  shape: Shape,
+  body: Json,
+  current: Row,
+  read: (member: Member, members: { readonly [name: string]: Json }) => Given,
+): Update {
+  const values = Object.assign(bareObject(), current.values);
+  if (!expectObject(accepting, body, '')) return { values, keyMismatch: false };
+  refuseUnknown(accepting, shape, body, '');
+  let keyMismatch = false;
+  for (const member of shape.members) {
+    switch (member.mode) {
+      case 'accepted': {
+        const found = read(member, body);
+        if (found.kept) break;
+        const id = sourceId(member);
+        if (id !== null) delete values[id];
+        acceptMember(accepting, asRequired(member), found.given, pointerTo('', member.name), values);
+        break;
+      }
+      case 'must-equal':
+        if (!mustEqual(accepting, member, body, current)) keyMismatch ||= isKey(accepting, member, current);
+        break;
+      case 'ignored':
+      case 'returned':
+        break;
+    }
+  }
+  return { values, keyMismatch };
+}
+
+/** In a patch nothing is required, but what is required cannot be unset. */
+const asRequired = (member: Member): Member => (member.required || member.nullable ? member : { ...member, required: true });
+
+function attributeOf(accepting: Accepting, member: Member, current: Row): Attribute | undefined {
+  const { source } = member;
+  if (source.kind !== 'attribute') return undefined;
+  const storage = storages(accepting.service).byId.get(current.entity);
+  return storage?.attributes.find((attribute) => attribute.id === source.attribute);
+}
+
+const isWriteOnly = (accepting: Accepting, member: Member, current: Row): boolean =>
+  attributeOf(accepting, member, current)?.writeOnly === true;
+
+const isKey = (accepting: Accepting, member: Member, current: Row): boolean => {
+  const attribute = attributeOf(accepting, member, current);
+  return attribute !== undefined && attribute === storages(accepting.service).byId.get(current.entity)?.key;
+};
+
+function mustEqual(accepting: Accepting, member: Member, body: { readonly [name: string]: Json }, current: Row): boolean {
+  if (!(member.name in body)) return true;
+  const now = memberValue(accepting.service, accepting.view, member, current) ?? null;
+  if (sameJson(body[member.name], now)) return true;
+  const message = `${member.name} cannot be changed; leave it out or send the value it has, ${JSON.stringify(now)}.`;
+  report(accepting, pointerTo('', member.name), 'fixed', message);
+  return false;
+}
+
+/** RFC 7396 §2. */
+export function mergePatch(target: Json, patch: Json): Json {
+  if (!isJsonObject(patch)) return patch;
+  const result = bareObject();
+  if (isJsonObject(target)) for (const name of Object.keys(target)) result[name] = target[name] ?? null;
+  for (const name of Object.keys(patch)) {
+    const value = patch[name] ?? null;
+    if (value === null) delete result[name];
+    else result[name] = mergePatch(result[name] ?? null, value);
+  }
+  return result;
+}

@@ -1,0 +1,45 @@
+import { compareText } from './text.js';
+import type { ScalarType } from './types.js';
+
+type Scalar = string | number | boolean;
+
+/** Orders two values of one type: numbers and instants by size, choices by their place, text by code point. */
+export function compareScalars(type: ScalarType, a: Scalar, b: Scalar): number {
+  switch (type.kind) {
+    case 'integer':
+    case 'decimal':
+    case 'boolean':
+      return Number(a) - Number(b);
+    case 'choice':
+      return type.options.indexOf(String(a)) - type.options.indexOf(String(b));
+    case 'instant':
+      return instantMillis(String(a)) - instantMillis(String(b)) || compareText(String(a), String(b));
+    case 'duration':
+      return durationSeconds(String(a)) - durationSeconds(String(b));
+    case 'text':
+    case 'date':
+    case 'time':
+    case 'uuid':
+    case 'email':
+    case 'uri':
+      return compareText(String(a), String(b));
+  }
+}
+
+/** Whether two values of one type mean the same; instants may be written with different offsets. */
+export const sameScalar = (type: ScalarType, a: Scalar, b: Scalar): boolean =>
+  type.kind === 'instant' ? instantMillis(String(a)) === instantMillis(String(b)) : a === b;
+
+/** Milliseconds since 1970 of an RFC 3339 instant; a leap second counts as the second before it. */
+export const instantMillis = (text: string): number => Date.parse(text.toUpperCase().replace(/:60(?=[.Z+-])/, ':59'));
+
+const DURATION = /^P(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$/;
+const DAY = 86_400;
+const YEAR = 365.2425 * DAY;
+const UNITS = [YEAR, YEAR / 12, 7 * DAY, DAY, 3_600, 60, 1];
+
+/** The length of an ISO 8601 duration in seconds, with years and months of mean length. */
+function durationSeconds(text: string): number {
+  const parts = DURATION.exec(text)?.slice(1) ?? [];
+  return parts.reduce((sum, part, index) => sum + Number(part ?? 0) * (UNITS[index] ?? 0), 0);
+}

@@ -1,0 +1,102 @@
+import { indexModel, isSingleton, keyOf, ownerRoleOf, recordAttributes, roleOf } from './lookup.js';
+import type { Row } from './records.js';
+import type { Attribute, Entity, Model, Owns, RefersTo } from './types.js';
+
+/** A combination of values that no two records of an entity share. */
+export interface UniqueConstraint {
+  /** Unique in the model. */
+  readonly id: string;
+  /** Identities of the attributes, references and ownership whose values count. */
+  readonly parts: readonly string[];
+  /** The names of the parts, for messages. */
+  readonly names: readonly string[];
+}
+
+/** What the store must know about one entity. */
+export interface EntityStorage {
+  readonly entity: Entity;
+  readonly attributes: readonly Attribute[];
+  readonly singleton: boolean;
+  readonly key: Attribute;
+  /** The constraint by which a record is found by its key; scoped keys have the owner as second part. */
+  readonly keyConstraint: UniqueConstraint;
+  readonly uniques: readonly UniqueConstraint[];
+  readonly owner: Owns | null;
+  readonly references: readonly RefersTo[];
+  readonly slots: readonly Owns[];
+}
+
+export interface Storage {
+  /** By the identity of the entity. */
+  readonly byId: ReadonlyMap<string, EntityStorage>;
+  readonly byName: ReadonlyMap<string, EntityStorage>;
+}
+
+const cache = new WeakMap<Model, Storage>();
+
+/** The rules every dataset of the model obeys. */
+export function storageOf(model: Model): Storage {
+  const known = cache.get(model);
+  if (known !== undefined) return known;
+  const byId = new Map<string, EntityStorage>();
+  const byName = new Map<string, EntityStorage>();
+  for (const entity of indexModel(model).entities.values()) {
+    const storage = entityStorage(model, entity);
+    byId.set(entity.id, storage);
+    byName.set(entity.name, storage);
+  }
+  const storage = { byId, byName };
+  cache.set(model, storage);
+  return storage;
+}
+
+function entityStorage(model: Model, entity: Entity): EntityStorage {
+  const index = indexModel(model);
+  const owner = index.ownerOf.get(entity.name) ?? null;
+  const references = index.refersFrom.get(entity.name) ?? [];
+  const singleton = isSingleton(index, entity.name);
+  const attributes = recordAttributes(index, entity);
+  const key = keyOf(entity).attribute;
+  const roles = rolesOf(owner, references);
+  const scope = key.key?.within == null ? [] : [key.key.within];
+  const keyConstraint = constraint(`${entity.id}/key`, [key.name, ...scope], attributes, roles);
+  const uniques = [
+    ...(singleton ? [] : [keyConstraint]),
+    ...(singleton && owner !== null ? [constraint(`${entity.id}/slot`, [ownerRoleOf(owner)], attributes, roles)] : []),
+    ...attributes.filter((a) => a.unique && a !== key).map((a) => constraint(a.id, [a.name], attributes, roles)),
+    ...attributes.flatMap((a) =>
+      a.uniqueWithin === null ? [] : [constraint(`${a.id}/within`, [a.name, a.uniqueWithin], attributes, roles)],
+    ),
+    ...references.filter((r) => r.unique).map((r) => constraint(r.id, [roleOf(r)], attributes, roles)),
+    ...entity.uniques.map((rule) => constraint(rule.id, rule.names, attributes, roles)),
+  ];
+  const slots = (index.ownedBy.get(entity.name) ?? []).filter((owns) => owns.cardinality === 'one');
+  return { entity, attributes, singleton, key, keyConstraint, uniques, owner, references, slots };
+}
+
+function rolesOf(owner: Owns | null, references: readonly RefersTo[]): ReadonlyMap<string, string> {
+  const roles = new Map(references.map((refers) => [roleOf(refers), refers.id]));
+  if (owner !== null) roles.set(ownerRoleOf(owner), owner.id);
+  return roles;
+}
+
+function constraint(
+  id: string,
+  names: readonly string[],
+  attributes: readonly Attribute[],
+  roles: ReadonlyMap<string, string>,
+): UniqueConstraint {
+  const parts = names.map((name) => attributes.find((a) => a.name === name)?.id ?? roles.get(name) ?? name);
+  return { id, parts, names };
+}
+
+/** The value of a constraint in a record, as text; `null` where a part is unset and nothing can collide. */
+export function constraintValue(constraint: UniqueConstraint, values: Row['values']): string | null {
+  const parts: unknown[] = [];
+  for (const part of constraint.parts) {
+    const value = values[part];
+    if (value === undefined || value === null) return null;
+    parts.push(value);
+  }
+  return parts.length === 1 && typeof parts[0] === 'string' ? `"${parts[0]}` : JSON.stringify(parts);
+}

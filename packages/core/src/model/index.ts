@@ -1,0 +1,51 @@
+export type {
+  Attribute,
+  AttributeType,
+  Declaration,
+  Entity,
+  KeyFlag,
+  Literal,
+  Model,
+  OnRemove,
+  Owns,
+  Range,
+  RefersTo,
+  Relationship,
+  ScalarKind,
+  ScalarType,
+  UniqueRule,
+  ValueDefinition,
+} from './types.js';
+export {
+  indexModel,
+  isSingleton,
+  keyOf,
+  onRemoveOf,
+  ownerRoleOf,
+  ownsItself,
+  recordAttributes,
+  roleOf,
+} from './lookup.js';
+export type { Key, ModelIndex } from './lookup.js';
+export { camelCase, kebabCase, nearest, pascalCase, phrase, plural, singular, words } from './names.js';
+export {
+  checkScalar,
+  compilePattern,
+  decimalPlaces,
+  describeType,
+  DURATION,
+  isInstant,
+  scalarFromText,
+  TIME,
+} from './scalars.js';
+export type { ScalarProblem } from './scalars.js';
+export { attributeAddress, declarationAddress, identitiesOf, reconcile } from './identity.js';
+export type { Identities } from './identity.js';
+export { codePointLength, compareText, utf8Length } from './text.js';
+export { bareObject, isJsonObject, sameJson } from './records.js';
+export type { Json, Row } from './records.js';
+export { constraintValue, storageOf } from './constraints.js';
+export type { EntityStorage, Storage, UniqueConstraint } from './constraints.js';
+export { compareScalars, instantMillis, sameScalar } from './compare.js';
+export { creationOrder } from './creation.js';
+export type { CreationOrder } from './creation.js';

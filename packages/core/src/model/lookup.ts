@@ -1,0 +1,136 @@
+import { camelCase, plural } from './names.js';
+import type { Attribute, Entity, Model, OnRemove, Owns, RefersTo, Relationship, ValueDefinition } from './types.js';
+
+/** Look-ups over one model, built once and kept with it. All maps are keyed by name as written. */
+export interface ModelIndex {
+  readonly entities: ReadonlyMap<string, Entity>;
+  readonly values: ReadonlyMap<string, ValueDefinition>;
+  readonly relationships: readonly Relationship[];
+  /** By identity. */
+  readonly relationshipById: ReadonlyMap<string, Relationship>;
+  /** The relationship by which an entity is owned; by entity name. */
+  readonly ownerOf: ReadonlyMap<string, Owns>;
+  readonly ownedBy: ReadonlyMap<string, readonly Owns[]>;
+  readonly refersFrom: ReadonlyMap<string, readonly RefersTo[]>;
+  readonly referredBy: ReadonlyMap<string, readonly RefersTo[]>;
+}
+
+const cache = new WeakMap<Model, ModelIndex>();
+
+export function indexModel(model: Model): ModelIndex {
+  const known = cache.get(model);
+  if (known !== undefined) return known;
+  const entities = new Map<string, Entity>();
+  const values = new Map<string, ValueDefinition>();
+  const relationships: Relationship[] = [];
+  const ownerOf = new Map<string, Owns>();
+  const ownedBy = new Map<string, Owns[]>();
+  const refersFrom = new Map<string, RefersTo[]>();
+  const referredBy = new Map<string, RefersTo[]>();
+  for (const declaration of model.declarations) {
+    switch (declaration.kind) {
+      case 'entity':
+        entities.set(declaration.name, declaration);
+        break;
+      case 'value':
+        values.set(declaration.name, declaration);
+        break;
+      case 'owns':
+        relationships.push(declaration);
+        ownerOf.set(declaration.to, declaration);
+        push(ownedBy, declaration.from, declaration);
+        break;
+      case 'refers':
+        relationships.push(declaration);
+        push(refersFrom, declaration.from, declaration);
+        push(referredBy, declaration.to, declaration);
+        break;
+      default:
+        declaration satisfies never;
+    }
+  }
+  const relationshipById = new Map(relationships.map((relationship) => [relationship.id, relationship]));
+  const index = { entities, values, relationships, relationshipById, ownerOf, ownedBy, refersFrom, referredBy };
+  cache.set(model, index);
+  return index;
+}
+
+function push<T>(map: Map<string, T[]>, name: string, item: T): void {
+  const list = map.get(name);
+  if (list === undefined) map.set(name, [item]);
+  else list.push(item);
+}
+
+/** The role that leads from A to B: as written, else derived from the name of B. */
+export function roleOf(relationship: Relationship): string {
+  if (relationship.role !== null) return relationship.role;
+  const name = camelCase(relationship.to);
+  return relationship.cardinality === 'many' ? plural(name) : name;
+}
+
+/** What an owned entity calls its owner: as written after `back as`, else the owner's name. */
+export const ownerRoleOf = (owns: Owns): string => owns.back ?? camelCase(owns.from);
+
+export function onRemoveOf(relationship: Relationship): OnRemove {
+  return relationship.onRemove ?? (relationship.kind === 'owns' ? 'cascade' : 'restrict');
+}
+
+/** An entity that owns many of itself: its owner is optional and its items live at the root. */
+export const ownsItself = (relationship: Relationship): boolean =>
+  relationship.kind === 'owns' && relationship.from === relationship.to;
+
+/** Whether the entity fills a slot of its owner (`owns one`, `owns optional`) and has no id of its own. */
+export function isSingleton(index: ModelIndex, entity: string): boolean {
+  const owner = index.ownerOf.get(entity);
+  return owner !== undefined && owner.cardinality !== 'many';
+}
+
+export interface Key {
+  readonly attribute: Attribute;
+  /** True when no attribute was declared as key and the entity has the implicit `id`. */
+  readonly implicit: boolean;
+}
+
+const implicitKeys = new WeakMap<Entity, Attribute>();
+
+/** The id of an entity's records: the declared key, else an implicit generated integer `id`. */
+export function keyOf(entity: Entity): Key {
+  const declared = entity.attributes.find((attribute) => attribute.key !== null);
+  if (declared !== undefined) return { attribute: declared, implicit: false };
+  let attribute = implicitKeys.get(entity);
+  if (attribute === undefined) {
+    attribute = implicitId(entity);
+    implicitKeys.set(entity, attribute);
+  }
+  return { attribute, implicit: true };
+}
+
+function implicitId(entity: Entity): Attribute {
+  return {
+    kind: 'attribute',
+    id: `${entity.id}#id`,
+    name: 'id',
+    type: { kind: 'integer', min: 1, max: null },
+    description: null,
+    comments: [],
+    required: true,
+    unique: true,
+    uniqueWithin: null,
+    key: { generated: true, within: null },
+    generated: true,
+    touched: false,
+    fixed: true,
+    readOnly: true,
+    writeOnly: false,
+    defaultValue: null,
+    example: null,
+  };
+}
+
+/** The attributes a record of the entity holds, its id first when that is implicit. */
+export function recordAttributes(index: ModelIndex, entity: Entity): readonly Attribute[] {
+  const key = keyOf(entity);
+  return key.implicit && !isSingleton(index, entity.name)
+    ? [key.attribute, ...entity.attributes]
+    : entity.attributes;
+}

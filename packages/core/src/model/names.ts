@@ -1,0 +1,67 @@
+import { pluralize, singularize } from 'inflection';
+
+/** Splits a PascalCase or camelCase name into lower-case words: `CrewMember` → `crew`, `member`. */
+export function words(name: string): string[] {
+  return name
+    .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
+    .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
+    .split(/[\s_-]+/)
+    .filter((word) => word !== '')
+    .map((word) => word.toLowerCase());
+}
+
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
+export const pascalCase = (name: string): string => words(name).map(capital).join('');
+export const kebabCase = (name: string): string => words(name).join('-');
+export const phrase = (name: string): string => words(name).join(' ');
+
+export function camelCase(name: string): string {
+  const pascal = pascalCase(name);
+  return pascal.charAt(0).toLowerCase() + pascal.slice(1);
+}
+
+/** The plural of the last word: `CrewMember` → `CrewMembers`. Uncountable nouns stay as they are. */
+export function plural(name: string): string {
+  const start = lastWordStart(name);
+  return name.slice(0, start) + pluralize(name.slice(start));
+}
+
+export function singular(name: string): string {
+  const start = lastWordStart(name);
+  return name.slice(0, start) + singularize(name.slice(start));
+}
+
+function lastWordStart(name: string): number {
+  const match = /[A-Z]?[a-z0-9]*$/.exec(name);
+  return match === null || match[0] === '' ? 0 : match.index;
+}
+
+/** The name nearest to `name` by edit distance, when it is near enough to be a slip of the hand. */
+export function nearest(name: string, candidates: Iterable<string>): string | null {
+  const limit = Math.max(1, Math.floor(name.length / 3));
+  let best: string | null = null;
+  let bestDistance = limit + 1;
+  for (const candidate of candidates) {
+    if (Math.abs(candidate.length - name.length) >= bestDistance) continue;
+    const distance = editDistance(name.toLowerCase(), candidate.toLowerCase());
+    if (distance < bestDistance) {
+      best = candidate;
+      bestDistance = distance;
+    }
+  }
+  return best;
+}
+
+function editDistance(a: string, b: string): number {
+  let previous = Array.from({ length: b.length + 1 }, (_, index) => index);
+  for (let i = 1; i <= a.length; i++) {
+    const row = [i];
+    for (let j = 1; j <= b.length; j++) {
+      const substitution = (previous[j - 1] ?? 0) + (a[i - 1] === b[j - 1] ? 0 : 1);
+      row.push(Math.min((previous[j] ?? 0) + 1, (row[j - 1] ?? 0) + 1, substitution));
+    }
+    previous = row;
+  }
+  return previous[b.length] ?? 0;
+}

@@ -1,0 +1,36 @@
+/** A JSON value as a record holds it. Objects have no prototype, so no name in them is special. */
+export type Json = null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
+
+/** An object without prototype: `__proto__` and `constructor` are ordinary names in it. */
+export function bareObject(): Record<string, Json> {
+  return Object.create(null) as Record<string, Json>;
+}
+
+/**
+ * One record. `values` is keyed by the identity of an attribute (its value), a reference (the `rid` it
+ * points at) or the ownership (the `rid` of the owner). What is unset is absent.
+ */
+export interface Row {
+  /** Number of the record in its dataset; never used again. */
+  readonly rid: number;
+  /** The identity of the entity. */
+  readonly entity: string;
+  readonly values: Readonly<Record<string, Json>>;
+  /** Counts the changes of the record, from 1. */
+  readonly revision: number;
+}
+
+export function isJsonObject(value: Json | undefined): value is { readonly [name: string]: Json } {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** Whether two JSON values are the same, whatever the order of members. */
+export function sameJson(a: Json | undefined, b: Json | undefined): boolean {
+  if (a === b) return true;
+  if (Array.isArray(a) && Array.isArray(b)) {
+    return a.length === b.length && a.every((item: Json, index) => sameJson(item, b[index] as Json));
+  }
+  if (!isJsonObject(a) || !isJsonObject(b)) return false;
+  const names = Object.keys(a);
+  return names.length === Object.keys(b).length && names.every((name) => name in b && sameJson(a[name], b[name]));
+}

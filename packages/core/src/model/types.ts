@@ -1,0 +1,123 @@
+/** What a model is made of. Plain immutable data; every element carries a stable identity (`id`). */
+
+/** An inclusive range; `null` leaves that end open. */
+export interface Range {
+  readonly min: number | null;
+  readonly max: number | null;
+}
+
+/** Types whose values are one JSON string, number or boolean. */
+export type ScalarType =
+  | ({ readonly kind: 'text'; readonly pattern: string | null } & Range)
+  | ({ readonly kind: 'integer' } & Range)
+  | ({ readonly kind: 'decimal'; readonly scale: number | null } & Range)
+  | { readonly kind: 'boolean' }
+  | { readonly kind: 'date' }
+  | { readonly kind: 'time' }
+  | { readonly kind: 'instant' }
+  | { readonly kind: 'duration' }
+  | { readonly kind: 'uuid' }
+  | { readonly kind: 'email' }
+  | { readonly kind: 'uri' }
+  | { readonly kind: 'choice'; readonly options: readonly string[] };
+
+export type ScalarKind = ScalarType['kind'];
+
+export type AttributeType =
+  | ScalarType
+  | { readonly kind: 'json' }
+  | { readonly kind: 'value'; readonly name: string }
+  | ({ readonly kind: 'list'; readonly of: AttributeType } & Range);
+
+/** A literal as the notation writes it after `default` or `example`. */
+export type Literal = string | number | boolean;
+
+export interface KeyFlag {
+  readonly generated: boolean;
+  /** The role of the owner that the key is unique under, or `null` when it is unique everywhere. */
+  readonly within: string | null;
+}
+
+interface Statement {
+  readonly id: string;
+  /** The quoted text at the end of the statement, or `null`. */
+  readonly description: string | null;
+  /** Comment lines above the statement, without `#`. */
+  readonly comments: readonly string[];
+}
+
+export interface Attribute extends Statement {
+  readonly kind: 'attribute';
+  readonly name: string;
+  readonly type: AttributeType;
+  readonly required: boolean;
+  readonly unique: boolean;
+  /** Unique among the records that share the target of this to-one role. */
+  readonly uniqueWithin: string | null;
+  readonly key: KeyFlag | null;
+  readonly generated: boolean;
+  readonly touched: boolean;
+  readonly fixed: boolean;
+  readonly readOnly: boolean;
+  readonly writeOnly: boolean;
+  readonly defaultValue: Literal | null;
+  readonly example: Literal | null;
+}
+
+/** A combination of attributes and to-one roles that no two records share. */
+export interface UniqueRule extends Statement {
+  readonly kind: 'unique';
+  readonly names: readonly string[];
+}
+
+export interface Entity extends Statement {
+  readonly kind: 'entity';
+  readonly name: string;
+  readonly attributes: readonly Attribute[];
+  readonly uniques: readonly UniqueRule[];
+}
+
+/** A structured value: no identity of its own, no URL. */
+export interface ValueDefinition extends Statement {
+  readonly kind: 'value';
+  readonly name: string;
+  readonly attributes: readonly Attribute[];
+}
+
+export type OnRemove = 'cascade' | 'restrict' | 'detach';
+
+interface RelationshipBase extends Statement {
+  /** The entity the sentence starts with. */
+  readonly from: string;
+  readonly to: string;
+  /** The role as written, or `null` where it was left out and is derived. */
+  readonly role: string | null;
+  readonly back: string | null;
+  /** The rule as written, or `null` where the verb's default holds. */
+  readonly onRemove: OnRemove | null;
+}
+
+export interface Owns extends RelationshipBase {
+  readonly kind: 'owns';
+  readonly cardinality: 'many' | 'one' | 'optional';
+}
+
+export interface RefersTo extends RelationshipBase {
+  readonly kind: 'refers';
+  readonly cardinality: 'one' | 'optional';
+  readonly fixed: boolean;
+  readonly unique: boolean;
+}
+
+export type Relationship = Owns | RefersTo;
+export type Declaration = Entity | ValueDefinition | Relationship;
+
+export interface Model {
+  readonly name: string;
+  readonly description: string | null;
+  readonly comments: readonly string[];
+  /** In the order of the text. */
+  readonly declarations: readonly Declaration[];
+  /** Comment lines after the last statement. */
+  readonly trailingComments: readonly string[];
+}

@@ -1,0 +1,100 @@
+import type { Diagnostic, DiagnosticCode, Fix, Place } from './diagnostics.js';
+import type { Token, TokenLine } from './tokens.js';
+
+/**
+ * Walks the tokens of one line. A method that does not find what it wants reports a diagnostic and
+ * returns `null`; the caller gives up the smallest piece it can.
+ */
+export class LineReader {
+  private position = 0;
+
+  constructor(
+    private readonly line: TokenLine,
+    private readonly end: Place,
+    private readonly diagnostics: Diagnostic[],
+  ) {}
+
+  peek(ahead = 0): Token | null {
+    return this.line.tokens[this.position + ahead] ?? null;
+  }
+
+  next(): Token | null {
+    const token = this.peek();
+    if (token !== null) this.position++;
+    return token;
+  }
+
+  /** Takes the next token when it is this word or mark. */
+  take(text: string): boolean {
+    const token = this.peek();
+    if (token === null || token.kind === 'string' || token.text !== text) return false;
+    this.position++;
+    return true;
+  }
+
+  /** Takes several words in a row, or none of them. */
+  takeWords(...texts: string[]): boolean {
+    const all = texts.every((text, ahead) => {
+      const token = this.peek(ahead);
+      return token?.kind === 'word' && token.text === text;
+    });
+    if (all) this.position += texts.length;
+    return all;
+  }
+
+  word(expected: string): Extract<Token, { kind: 'word' }> | null {
+    const token = this.peek();
+    if (token?.kind === 'word') {
+      this.position++;
+      return token;
+    }
+    this.expected(expected);
+    return null;
+  }
+
+  expect(text: string): boolean {
+    if (this.take(text)) return true;
+    this.expected(text);
+    return false;
+  }
+
+  /** The quoted text at the end of the statement, if there is one. */
+  description(): string | null {
+    const token = this.peek();
+    if (token?.kind !== 'string' || this.peek(1) !== null) return null;
+    this.position++;
+    return token.value;
+  }
+
+  finish(): void {
+    const token = this.peek();
+    if (token === null) return;
+    this.report('syntax.extra', `The statement ends before ${token.text}.`, token.place);
+    this.position = this.line.tokens.length;
+  }
+
+  /** Passes over everything up to the next comma outside parentheses. */
+  skipToComma(): void {
+    let depth = 0;
+    for (let token = this.peek(); token !== null; token = this.peek()) {
+      if (depth === 0 && token.text === ',' && token.kind === 'mark') return;
+      if (token.kind === 'mark' && token.text === '(') depth++;
+      if (token.kind === 'mark' && token.text === ')') depth--;
+      this.position++;
+    }
+  }
+
+  expected(what: string): void {
+    const token = this.peek();
+    const found = token === null ? 'the line ends' : `found ${token.text}`;
+    this.report('syntax.expected', `Expected ${what}; ${found}.`, token?.place ?? this.end);
+  }
+
+  report(code: DiagnosticCode, message: string, place: Place, fix: Fix | null = null): void {
+    this.diagnostics.push({ code, message, place, fix });
+  }
+
+  here(): Place {
+    return this.peek()?.place ?? this.end;
+  }
+}

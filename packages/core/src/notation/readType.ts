@@ -1,0 +1,135 @@
+import { nearest, type AttributeType } from '../model/index.js';
+import type { Place } from './diagnostics.js';
+import type { LineReader } from './lineReader.js';
+
+const PLAIN = ['boolean', 'date', 'time', 'instant', 'duration', 'uuid', 'email', 'uri', 'json'] as const;
+type PlainKind = (typeof PLAIN)[number];
+
+export const TYPE_NAMES: readonly string[] = ['text', 'integer', 'decimal', ...PLAIN, 'choice', 'list'];
+
+const isPlain = (name: string): name is PlainKind => (PLAIN as readonly string[]).includes(name);
+
+/** Reads a type. Returns `null` when it could not be read; that has then been reported. */
+export function readType(reader: LineReader): AttributeType | null {
+  const word = reader.word('a type');
+  if (word === null) return null;
+  const name = word.text;
+  if (isPlain(name)) return { kind: name };
+  switch (name) {
+    case 'text': {
+      const range = readRange(reader);
+      return range && lengthFits(reader, word.place, range) ? { kind: 'text', pattern: null, ...range } : null;
+    }
+    case 'integer': {
+      const range = readRange(reader);
+      return range && { kind: 'integer', ...range };
+    }
+    case 'decimal':
+      return readDecimal(reader);
+    case 'choice':
+      return readChoice(reader);
+    case 'list':
+      return readList(reader);
+    default:
+      if (/^[A-Z]/.test(name)) return { kind: 'value', name };
+      reportUnknownType(reader, name, word.place);
+      return null;
+  }
+}
+
+function reportUnknownType(reader: LineReader, name: string, place: Place): void {
+  const near = nearest(name, TYPE_NAMES);
+  const hint = near === null ? `Types are ${TYPE_NAMES.join(', ')} and the names of values.` : `The nearest is ${near}.`;
+  const fix = near === null ? null : { title: `Use ${near}`, place, replacement: near };
+  reader.report('type.unknown', `There is no type ${name}. ${hint}`, place, fix);
+}
+
+interface ReadRange {
+  min: number | null;
+  max: number | null;
+}
+
+function readRange(reader: LineReader): ReadRange | null {
+  if (!reader.take('(')) return { min: null, max: null };
+  const range = readBounds(reader);
+  return range !== null && reader.expect(')') ? range : null;
+}
+
+function readBounds(reader: LineReader): ReadRange | null {
+  const place = reader.here();
+  const min = takeNumber(reader);
+  if (!reader.expect('..')) return null;
+  const max = takeNumber(reader);
+  if (min !== null && max !== null && min > max) {
+    reader.report('type.range', `The range ${min}..${max} is empty: its first end is the greater.`, place, {
+      title: `Use ${max}..${min}`,
+      place: { ...place, length: `${min}..${max}`.length },
+      replacement: `${max}..${min}`,
+    });
+    return null;
+  }
+  return { min, max };
+}
+
+function takeNumber(reader: LineReader): number | null {
+  const token = reader.peek();
+  if (token?.kind !== 'number') return null;
+  reader.next();
+  return token.value;
+}
+
+function lengthFits(reader: LineReader, place: Place, range: ReadRange): boolean {
+  const whole = (bound: number | null): boolean => bound === null || (Number.isSafeInteger(bound) && bound >= 0);
+  if (whole(range.min) && whole(range.max)) return true;
+  reader.report('type.range', 'A length is a whole number, 0 or more.', place);
+  return false;
+}
+
+function readDecimal(reader: LineReader): AttributeType | null {
+  if (!reader.take('(')) return { kind: 'decimal', min: null, max: null, scale: null };
+  let range: ReadRange | null = { min: null, max: null };
+  let scale: number | null = null;
+  if (reader.peek()?.text !== 'scale') {
+    range = readBounds(reader);
+    if (range === null) return null;
+    if (!reader.take(',')) return reader.expect(')') ? { kind: 'decimal', ...range, scale } : null;
+  }
+  const place = reader.here();
+  if (!reader.expect('scale')) return null;
+  scale = takeNumber(reader);
+  if (scale === null || !Number.isInteger(scale) || scale < 0 || scale > 15) {
+    reader.report('type.range', 'A scale is a whole number from 0 to 15.', place);
+    return null;
+  }
+  return reader.expect(')') ? { kind: 'decimal', ...range, scale } : null;
+}
+
+function readChoice(reader: LineReader): AttributeType | null {
+  if (!reader.expect('(')) return null;
+  const options: string[] = [];
+  do {
+    const token = reader.next();
+    if (token === null || (token.kind !== 'word' && token.kind !== 'string')) {
+      reader.report('syntax.expected', 'Expected an option of the choice.', token?.place ?? reader.here());
+      return null;
+    }
+    const option = token.kind === 'string' ? token.value : token.text;
+    if (options.includes(option)) {
+      reader.report('choice.duplicate', `The option ${option} stands twice.`, token.place);
+    } else options.push(option);
+  } while (reader.take(','));
+  return reader.expect(')') ? { kind: 'choice', options } : null;
+}
+
+function readList(reader: LineReader): AttributeType | null {
+  const place = reader.here();
+  const range = readRange(reader);
+  if (range === null || !lengthFits(reader, place, range) || !reader.expect('of')) return null;
+  const inner = reader.here();
+  const of = readType(reader);
+  if (of?.kind === 'list') {
+    reader.report('type.range', 'A list holds values, not lists; name a value that has the inner list.', inner);
+    return null;
+  }
+  return of && { kind: 'list', ...range, of };
+}

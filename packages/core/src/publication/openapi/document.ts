@@ -1,0 +1,48 @@
+import { indexContract, type Contract, type Resource } from '../../contract/index.js';
+import { phrase, plural, type Json } from '../../model/index.js';
+import { operationObject, pathParameters } from './operations.js';
+import { componentSchemas } from './schemas.js';
+
+/** An OpenAPI document, version 3.1.1, as plain JSON. */
+export type OpenApiDocument = { readonly [name: string]: Json };
+
+/**
+ * Writes a contract as an OpenAPI 3.1 document (OAS §4.8.1). Paths are relative to the one server, which is
+ * the root of the contract, so the document holds wherever the contract is served.
+ */
+export function openApiDocument(contract: Contract): OpenApiDocument {
+  const { operationsOf } = indexContract(contract);
+  const paths = contract.resources.flatMap((resource) => {
+    const operations = operationsOf.get(resource.id) ?? [];
+    if (operations.length === 0) return [];
+    const parameters = pathParameters(resource);
+    const item = {
+      ...(parameters.length === 0 ? {} : { parameters }),
+      ...Object.fromEntries(
+        operations.map((operation) => [operation.method.toLowerCase(), operationObject(operation, tagOf(resource))]),
+      ),
+    };
+    return [[resource.path === '' ? '/' : resource.path, item] as const];
+  });
+  return {
+    openapi: '3.1.1',
+    info: {
+      title: contract.title,
+      version: contract.version,
+      ...(contract.description === null ? {} : { description: contract.description }),
+    },
+    servers: [{ url: contract.root }],
+    tags: tagsOf(contract).map((name) => ({ name })),
+    paths: Object.fromEntries(paths),
+    components: { schemas: componentSchemas(contract) },
+  };
+}
+
+/** Operations are grouped by the entity whose records they show. */
+function tagOf(resource: Resource): string {
+  if (resource.entity === null) return 'Entry';
+  const name = phrase(plural(resource.entity));
+  return name.charAt(0).toUpperCase() + name.slice(1);
+}
+
+const tagsOf = (contract: Contract): string[] => [...new Set(contract.resources.map(tagOf))];

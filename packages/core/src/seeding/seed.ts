@@ -1,0 +1,258 @@
+import {
+  bareObject,
+  constraintValue,
+  creationOrder,
+  indexModel,
+  ownsItself,
+  storageOf,
+  type Attribute,
+  type AttributeType,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type RefersTo,
+  type Row,
+  type ScalarType,
+} from '../model/index.js';
+import { Random } from './random.js';
+import { putInSequence } from './sequence.js';
+import { seedScalar, type SeedSubject } from './scalars.js';
+
+export interface SeedOptions {
+  /** The same number gives the same records on every machine. */
+  readonly seed: number;
+  /** How many records of an entity, by its name; others get a usual number. */
+  readonly counts: Readonly<Record<string, number>>;
+  /** Milliseconds since 1970 that the dates and instants lie near to. */
+  readonly now: number;
+}
+
+export interface SeedResult {
+  readonly rows: readonly Row[];
+  /** The last number given to each counted attribute, by its identity. */
+  readonly counters: Readonly<Record<string, number>>;
+  /** Entities that got fewer records than wanted, and why. */
+  readonly shortfalls: readonly { readonly entity: string; readonly wanted: number; readonly made: number; readonly why: string }[];
+}
+
+const USUAL_COUNT = 12;
+const CHILDREN_AT_MOST = 4;
+const USUAL_LIMIT = 60;
+const ATTEMPTS = 30;
+
+/** Makes records that obey every rule of the model, from a number. */
+export function seed(model: Model, options: SeedOptions): SeedResult {
+  return new Seeder(model, options).run();
+}
+
+class Seeder {
+  private readonly random: Random;
+  private readonly rows: { rid: number; entity: string; values: Record<string, Json>; revision: number }[] = [];
+  private readonly byEntity = new Map<string, number[]>();
+  private readonly counters: Record<string, number> = bareObject() as Record<string, number>;
+  private readonly taken = new Map<string, Set<string>>();
+  private readonly shortfalls: SeedResult['shortfalls'][number][] = [];
+
+  constructor(
+    private readonly model: Model,
+    private readonly options: SeedOptions,
+  ) {
+    this.random = new Random(options.seed);
+  }
+
+  run(): SeedResult {
+    const creation = creationOrder(this.model);
+    const storages = storageOf(this.model).byId;
+    const [order, impossible] = [creation.order, creation.impossible].map((entities) =>
+      entities.flatMap((entity) => storages.get(entity.id) ?? []),
+    ) as [EntityStorage[], EntityStorage[]];
+    for (const storage of order) this.makeAll(storage);
+    for (const storage of order) this.fillOptional(storage);
+    for (const storage of impossible) {
+      const why = 'What it needs first needs it in turn.';
+      this.shortfalls.push({ entity: storage.entity.name, wanted: this.wanted(storage), made: 0, why });
+    }
+    return { rows: this.rows, counters: this.counters, shortfalls: this.shortfalls };
+  }
+
+  private wanted(storage: EntityStorage): number {
+    const { name } = storage.entity;
+    return Object.hasOwn(this.options.counts, name) ? (this.options.counts[name] ?? 0) : USUAL_COUNT;
+  }
+
+  private makeAll(storage: EntityStorage): void {
+    const owners = this.ownersFor(storage);
+    let made = 0;
+    for (const owner of owners) if (this.make(storage, owner, made)) made++;
+    if (made < owners.length) {
+      const why = 'No more values were found that are unique and fit.';
+      this.shortfalls.push({ entity: storage.entity.name, wanted: owners.length, made, why });
+    }
+  }
+
+  /** One entry a record to make: the owner's rid, or `null`. */
+  private ownersFor(storage: EntityStorage): (number | null)[] {
+    const { owner } = storage;
+    const wanted = this.wanted(storage);
+    if (owner === null || ownsItself(owner)) return Array.from({ length: wanted }, () => null);
+    const owners = this.rowsOf(owner.from);
+    if (owner.cardinality === 'one') return owners;
+    if (owner.cardinality === 'optional') return owners.filter(() => this.random.chance(0.7));
+    if (owners.length === 0) return [];
+    if (Object.hasOwn(this.options.counts, storage.entity.name)) {
+      return Array.from({ length: wanted }, () => this.random.pick(owners));
+    }
+    const spread = owners.flatMap((rid, index) =>
+      Array.from({ length: index === 0 ? 3 : this.random.integer(0, CHILDREN_AT_MOST) }, () => rid),
+    );
+    return spread.slice(0, USUAL_LIMIT);
+  }
+
+  private rowsOf(entityName: string): number[] {
+    const entity = indexModel(this.model).entities.get(entityName);
+    return (entity === undefined ? undefined : this.byEntity.get(entity.id)) ?? [];
+  }
+
+  private make(storage: EntityStorage, owner: number | null, ordinal: number): boolean {
+    for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+      const values = this.draft(storage, owner, { of: storage.entity.name, ordinal, attempt });
+      if (values === null || !this.isFree(storage, values)) continue;
+      this.insert(storage, values);
+      return true;
+    }
+    return false;
+  }
+
+  private draft(
+    storage: EntityStorage,
+    owner: number | null,
+    subject: Omit<SeedSubject, 'name'>,
+  ): Record<string, Json> | null {
+    const values = bareObject();
+    for (const attribute of storage.attributes) {
+      const value = this.attributeValue(attribute, subject);
+      if (value === null) {
+        if (attribute.required || attribute.key !== null) return null;
+      } else values[attribute.id] = value;
+    }
+    putInSequence(storage.attributes, values, this.random);
+    if (storage.owner !== null && owner !== null) values[storage.owner.id] = owner;
+    for (const reference of storage.references) {
+      if (reference.cardinality !== 'one') continue;
+      const targets = this.rowsOf(reference.to);
+      if (targets.length === 0) return null;
+      values[reference.id] = this.random.pick(targets);
+    }
+    return values;
+  }
+
+  private attributeValue(attribute: Attribute, subject: Omit<SeedSubject, 'name'>): Json {
+    if (attribute.touched || (attribute.generated && attribute.type.kind === 'instant')) {
+      return new Date(this.options.now).toISOString();
+    }
+    if (attribute.generated && attribute.type.kind === 'integer') {
+      const { min } = attribute.type;
+      return (this.counters[attribute.id] ?? (min ?? 1) - 1) + 1;
+    }
+    const must = attribute.required || attribute.key !== null;
+    if (!must && !this.random.chance(0.8)) return null;
+    if (attribute.example !== null && subject.ordinal === 0 && subject.attempt === 0) return attribute.example;
+    return this.typeValue(attribute.type, { ...subject, name: attribute.name });
+  }
+
+  private typeValue(type: AttributeType, subject: SeedSubject): Json {
+    switch (type.kind) {
+      case 'json':
+        return Object.assign(bareObject(), { note: this.random.pick(['first', 'second', 'third']) });
+      case 'list':
+        return this.listValue(type, subject);
+      case 'value':
+        return this.structuredValue(type.name, subject);
+      default:
+        return seedScalar(type satisfies ScalarType, subject, this.random, this.options.now);
+    }
+  }
+
+  private listValue(type: Extract<AttributeType, { kind: 'list' }>, subject: SeedSubject): Json {
+    const min = type.min ?? 0;
+    const length = this.random.integer(min, Math.max(min, Math.min(type.max ?? 3, min + 3)));
+    const items: Json[] = [];
+    for (let index = 0; index < length; index++) {
+      const item = this.typeValue(type.of, { ...subject, ordinal: subject.ordinal + index });
+      if (item === null) return null;
+      if (type.of.kind !== 'choice' || !items.includes(item) || items.length < min) items.push(item);
+    }
+    return items;
+  }
+
+  private structuredValue(name: string, subject: SeedSubject): Json {
+    const definition = indexModel(this.model).values.get(name);
+    const value = bareObject();
+    for (const attribute of definition?.attributes ?? []) {
+      const part = this.attributeValue(attribute, { ...subject, of: name });
+      if (part !== null) value[attribute.id] = part;
+      else if (attribute.required) return null;
+    }
+    return value;
+  }
+
+  private isFree(storage: EntityStorage, values: Row['values']): boolean {
+    return storage.uniques.every((unique) => {
+      const value = constraintValue(unique, values);
+      return value === null || !this.takenValues(unique.id).has(value);
+    });
+  }
+
+  private insert(storage: EntityStorage, values: Record<string, Json>): void {
+    for (const unique of storage.uniques) {
+      const value = constraintValue(unique, values);
+      if (value !== null) this.takenValues(unique.id).add(value);
+    }
+    for (const attribute of storage.attributes) {
+      const value = values[attribute.id];
+      if (attribute.generated && typeof value === 'number') this.counters[attribute.id] = value;
+    }
+    const rid = this.rows.length + 1;
+    this.rows.push({ rid, entity: storage.entity.id, values, revision: 1 });
+    const list = this.byEntity.get(storage.entity.id);
+    if (list === undefined) this.byEntity.set(storage.entity.id, [rid]);
+    else list.push(rid);
+  }
+
+  private takenValues(id: string): Set<string> {
+    let values = this.taken.get(id);
+    if (values === undefined) {
+      values = new Set();
+      this.taken.set(id, values);
+    }
+    return values;
+  }
+
+  /** Optional references, and owners among their own kind, once everything exists. Never forms a circle. */
+  private fillOptional(storage: EntityStorage): void {
+    const optional = storage.references.filter((reference) => reference.cardinality === 'optional');
+    const tree = storage.owner !== null && ownsItself(storage.owner) ? storage.owner : null;
+    for (const rid of this.byEntity.get(storage.entity.id) ?? []) {
+      for (const reference of optional) if (this.random.chance(0.7)) this.pointAt(storage, rid, reference);
+      if (tree !== null && this.random.chance(0.6)) this.pointAt(storage, rid, tree);
+    }
+  }
+
+  private pointAt(storage: EntityStorage, rid: number, relationship: { id: string } & Pick<RefersTo, 'from' | 'to'>): void {
+    const row = this.rows[rid - 1];
+    const targets = this.rowsOf(relationship.to).filter((target) => relationship.from !== relationship.to || target < rid);
+    if (row === undefined || targets.length === 0) return;
+    const changed = { ...row.values, [relationship.id]: this.random.pick(targets) };
+    const affected = storage.uniques.filter((unique) => unique.parts.includes(relationship.id));
+    const free = affected.every((unique) => {
+      const value = constraintValue(unique, changed);
+      return value === null || !this.takenValues(unique.id).has(value);
+    });
+    if (!free) return;
+    for (const unique of affected) {
+      const value = constraintValue(unique, changed);
+      if (value !== null) this.takenValues(unique.id).add(value);
+    }
+    row.values[relationship.id] = changed[relationship.id] ?? null;
+  }
+}

@@ -1,0 +1,7 @@
+/** Invented words that seed data is made of. */
+export const GIVEN_NAMES = ['Ines', 'Ruth', 'Orla', 'Tomas', 'Mara', 'Jonas', 'Edda', 'Piet', 'Salma', 'Viggo', 'Nora', 'Halim', 'Freya', 'Luca', 'Anouk', 'Dario', 'Thea', 'Emeka', 'Liv', 'Bram'];
+export const FAMILY_NAMES = ['Albrecht', 'Calloway', 'Finch', 'Wren', 'Oduya', 'Lindqvist', 'Marsh', 'Teller', 'Okafor', 'Varga', 'Holm', 'Brandt', 'Quill', 'Sato', 'Reyes', 'Dunmore', 'Ashby', 'Kestner', 'Vale', 'Moreau'];
+export const PLACES = ['Kestrel Head', 'Sandholm', 'Port Ellery', 'Wick Haven', 'Grey Skerry', 'Norrow', 'Tarn Point', 'Saltmere', 'Oxney', 'Brackwater', 'Larkfjord', 'Elver Bay', 'Stone Quay', 'Marrow Isle', 'Fenwick Sound', 'Gull Landing', 'Hollin Cove', 'Drift Sands', 'Pellmouth', 'Ravensgate'];
+export const ADJECTIVES = ['Northern', 'Quiet', 'Early', 'Broad', 'Amber', 'Silver', 'Distant', 'Even', 'Brisk', 'Calm', 'Deep', 'Fair', 'Grand', 'High', 'Keen', 'Lasting', 'Mild', 'Noble', 'Open', 'Plain'];
+export const NOUNS = ['Tern', 'Harrier', 'Beacon', 'Compass', 'Anchor', 'Lantern', 'Current', 'Meridian', 'Petrel', 'Breaker', 'Cutter', 'Ridge', 'Meadow', 'Signal', 'Crossing', 'Bridge', 'Orchard', 'Quarry', 'Summit', 'Harbour'];
+export const SENTENCES = ['Runs as planned.', 'Checked twice this week.', 'Waiting for parts from the yard.', 'Ask at the office before noon.', 'Changed at short notice.', 'Everything in order.', 'Bring the spare key.', 'Closed for the winter.', 'Mind the step.', 'To be settled by Friday.'];
