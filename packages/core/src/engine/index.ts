@@ -4,6 +4,8 @@ export { adopt } from './adopt.js';
 export type { Adoption } from './adopt.js';
 export { withCors } from './cors.js';
 export { exampleRequest } from './example.js';
+export { describeRecordChanges } from './image.js';
+export type { RecordChange, RecordImage } from './image.js';
 export { findViolations } from './invariants.js';
 export type { Violation } from './invariants.js';
 export { handle, isWrite } from './handle.js';

@@ -1,0 +1,24 @@
+import { Module, type DynamicModule } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import type { Config } from './config.js';
+import { databaseOptions } from './database/options.js';
+import { DescriptionController } from './description/description.controller.js';
+import { ContractsController } from './designs/contracts.controller.js';
+import { DesignsController } from './designs/designs.controller.js';
+import { DesignsService } from './designs/designs.service.js';
+import { SamplesController } from './designs/samples.controller.js';
+import { MocksController } from './mocks/mocks.controller.js';
+import { MocksService } from './mocks/mocks.service.js';
+import { SETTINGS } from './settings.js';
+
+@Module({})
+export class AppModule {
+  static with(config: Config): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [TypeOrmModule.forRoot({ ...databaseOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1_000 })],
+      controllers: [SamplesController, DesignsController, ContractsController, MocksController, DescriptionController],
+      providers: [DesignsService, MocksService, { provide: SETTINGS, useValue: config }],
+    };
+  }
+}

@@ -1,0 +1,129 @@
+import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+
+/** One piece of work: the text of a model and what belongs to it. */
+@Entity({ name: 'designs' })
+@Index(['changedAt', 'id'])
+export class DesignRow {
+  @PrimaryColumn({ type: 'char', length: 36 })
+  id: string;
+
+  @Column({ type: 'varchar', length: 255 })
+  name: string;
+
+  /** The model as it was last saved, sound or not. */
+  @Column({ type: 'longtext' })
+  text: string;
+
+  /** The last saved text without errors: what contracts are derived from. */
+  @Column({ type: 'longtext', name: 'sound_text' })
+  soundText: string;
+
+  /** From addresses in the sound text to identities, as JSON. */
+  @Column({ type: 'longtext' })
+  identities: string;
+
+  /** Counts the saved changes, from 1. */
+  @Column({ type: 'int', unsigned: true })
+  revision: number;
+
+  @Column({ type: 'datetime', precision: 3, name: 'created_at' })
+  createdAt: Date;
+
+  @Column({ type: 'datetime', precision: 3, name: 'changed_at' })
+  changedAt: Date;
+}
+
+/** One way of laying the model of a design out as resources. */
+@Entity({ name: 'arrangements' })
+export class ArrangementRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'design_id' })
+  designId: string;
+
+  @PrimaryColumn({ type: 'varchar', length: 60 })
+  name: string;
+}
+
+/** A mock server: what it serves, where, and whether it should be running. */
+@Entity({ name: 'mocks' })
+@Index(['designId'])
+export class MockRow {
+  @PrimaryColumn({ type: 'char', length: 36 })
+  id: string;
+
+  @Column({ type: 'char', length: 36, name: 'design_id' })
+  designId: string;
+
+  /** Names of arrangements, as a JSON array. */
+  @Column({ type: 'text' })
+  arrangements: string;
+
+  @Column({ type: 'int', unsigned: true })
+  port: number;
+
+  @Column({ type: 'boolean' })
+  running: boolean;
+
+  @Column({ type: 'datetime', precision: 3, name: 'created_at' })
+  createdAt: Date;
+}
+
+/** The records of a mock as a whole: the model they satisfy, and how many writes they have seen. */
+@Entity({ name: 'datasets' })
+export class DatasetRow {
+  /** That of the mock. */
+  @PrimaryColumn({ type: 'char', length: 36 })
+  id: string;
+
+  @Column({ type: 'int', unsigned: true })
+  seed: number;
+
+  /** Wanted records by entity name, as JSON. */
+  @Column({ type: 'longtext' })
+  counts: string;
+
+  @Column({ type: 'longtext', name: 'model_text' })
+  modelText: string;
+
+  @Column({ type: 'longtext', name: 'model_identities' })
+  modelIdentities: string;
+
+  /** Revision of the design the model is from. */
+  @Column({ type: 'int', unsigned: true, name: 'model_revision' })
+  modelRevision: number;
+
+  /** The last numbers given out, as JSON. */
+  @Column({ type: 'longtext' })
+  counters: string;
+
+  /** Counts committed writes; a commit names the number it follows. */
+  @Column({ type: 'bigint', unsigned: true, transformer: { to: (value: number) => value, from: Number } })
+  sequence: number;
+
+  /** The process that holds the dataset; a commit by any other fails. */
+  @Column({ type: 'char', length: 36 })
+  holder: string;
+}
+
+/** One record of a dataset. */
+@Entity({ name: 'records' })
+export class RecordRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'dataset_id' })
+  datasetId: string;
+
+  @PrimaryColumn({ type: 'bigint', unsigned: true, transformer: { to: (value: number) => value, from: Number } })
+  rid: number;
+
+  /** Entity, revision and values, as JSON. */
+  @Column({ type: 'longtext' })
+  data: string;
+}
+
+/** Small facts about the installation, such as which samples were loaded. */
+@Entity({ name: 'facts' })
+export class FactRow {
+  @PrimaryColumn({ type: 'varchar', length: 60 })
+  name: string;
+
+  @Column({ type: 'varchar', length: 255 })
+  value: string;
+}

@@ -1,0 +1,144 @@
+/** The shapes of the application's own interface, as JSON Schemas (2020-12). */
+const text = { type: 'string' } as const;
+const count = { type: 'integer', minimum: 0 } as const;
+const moment = { type: 'string', format: 'date-time' } as const;
+const uuid = { type: 'string', format: 'uuid' } as const;
+const ref = (name: string): object => ({ $ref: `#/components/schemas/${name}` });
+const list = (items: object): object => ({ type: 'array', items });
+
+function object(properties: Readonly<Record<string, object>>, optional: readonly string[] = []): object {
+  return { type: 'object', properties, required: Object.keys(properties).filter((name) => !optional.includes(name)) };
+}
+
+const closed = (schema: object): object => ({ ...schema, additionalProperties: false });
+
+const figures = object({
+  entities: count,
+  relationships: count,
+  paths: count,
+  operations: count,
+  findings: object({ error: count, doubtful: count }),
+  assumptions: count,
+});
+
+const summary = {
+  id: uuid,
+  name: text,
+  revision: count,
+  createdAt: moment,
+  changedAt: moment,
+  arrangements: list(object({ name: text })),
+  sound: { type: 'boolean', description: 'Whether the saved text has no errors; figures are those of the last sound one.' },
+  figures: ref('Figures'),
+  fingerprint: list(object({ effects: list({ enum: ['safe', 'idempotent', 'neither'] }), depth: count })),
+};
+
+const place = { line: count, column: count, length: count };
+
+const exchangeSummary = {
+  number: count,
+  at: moment,
+  client: text,
+  method: text,
+  target: text,
+  operation: { type: ['string', 'null'] },
+  status: { type: 'integer' },
+  milliseconds: { type: 'number' },
+};
+
+const message = object({ head: text, body: text, cut: { type: 'boolean' } });
+
+export const SCHEMAS: Readonly<Record<string, object>> = {
+  Figures: figures,
+  DesignSummary: object(summary),
+  Design: object({
+    ...summary,
+    text,
+    identities: { type: 'object', additionalProperties: text },
+    diagnostics: list(ref('Diagnostic')),
+  }),
+  Diagnostic: object({
+    code: text,
+    message: text,
+    place: object(place),
+    fix: { anyOf: [object({ title: text, place: object(place), replacement: text }), { type: 'null' }] },
+  }),
+  NewDesign: closed(
+    object(
+      {
+        name: { type: 'string', minLength: 1, maxLength: 120, description: 'Takes the place of the name in the text.' },
+        source: closed(object({ format: { enum: ['notation'] }, text })),
+      },
+      ['name'],
+    ),
+  ),
+  Model: closed(object({ text: { type: 'string', description: 'The model in its notation, at most 1 MiB.' } })),
+  ProblemKinds: { type: 'object', additionalProperties: object({ status: { type: 'integer' }, title: text }) },
+  Sample: object({
+    id: text,
+    name: text,
+    description: { type: ['string', 'null'] },
+    text,
+    figures: ref('Figures'),
+    fingerprint: { type: 'array' },
+  }),
+  Arrangement: object({
+    name: text,
+    settings: list(object({ name: text, title: text, value: {}, level: { const: 'default' } })),
+  }),
+  Contract: { type: 'object', description: 'Resources, operations, shapes, findings and assumptions, each with its reasons.' },
+  OpenApi: { type: 'object', description: 'An OpenAPI 3.1 document.' },
+  NewMock: closed(
+    object(
+      {
+        design: uuid,
+        arrangements: { type: 'array', items: text, minItems: 1, maxItems: 1 },
+        port: { type: 'integer', minimum: 1024, maximum: 65535, description: 'The next free one from 4811 when left out.' },
+        seed: { type: 'integer', minimum: 0, maximum: 4294967295, default: 42 },
+        counts: { type: 'object', additionalProperties: { type: 'integer', minimum: 0, maximum: 1000000 } },
+      },
+      ['port', 'seed', 'counts'],
+    ),
+  ),
+  Mock: object({
+    id: uuid,
+    design: uuid,
+    arrangements: list(text),
+    baseUrls: { type: 'object', additionalProperties: { type: 'string', format: 'uri' } },
+    port: count,
+    running: { type: 'boolean' },
+    seed: count,
+    records: count,
+    exchanges: count,
+    servesRevision: count,
+    obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
+  }),
+  NewMessage: closed(object({ message: { type: 'string', description: 'Request line, header lines, an empty line, a body (RFC 9112).' } })),
+  SentMessage: object({ lastExchange: count }),
+  ExchangeSummary: object(exchangeSummary),
+  Exchange: object({
+    ...exchangeSummary,
+    request: message,
+    response: message,
+    trace: list(object({ step: text, outcome: { enum: ['passed', 'stopped'] }, text })),
+    records: list(
+      object({
+        entity: text,
+        key: {},
+        effect: { enum: ['added', 'changed', 'removed'] },
+        before: { type: ['object', 'null'] },
+        after: { type: ['object', 'null'] },
+      }),
+    ),
+  }),
+  Problem: object(
+    {
+      type: { type: 'string', format: 'uri-reference' },
+      title: text,
+      status: { type: 'integer' },
+      detail: text,
+      errors: list(object({ pointer: text, parameter: text, code: text, message: text }, ['pointer', 'parameter'])),
+    },
+    ['errors'],
+  ),
+};

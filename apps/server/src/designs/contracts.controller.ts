@@ -1,0 +1,48 @@
+import { Controller, Get, Header, Param, Res } from '@nestjs/common';
+import { SETTING_DEFAULTS, SETTING_TITLES, type SettingName } from '@isomeros/core/arrangement';
+import type { Contract } from '@isomeros/core/contract';
+import type { Response } from 'express';
+import { etagOf } from '../http/etag.js';
+import { DesignsService } from './designs.service.js';
+
+interface ArrangementView {
+  readonly name: string;
+  readonly settings: readonly { readonly name: string; readonly title: string; readonly value: unknown; readonly level: 'default' }[];
+}
+
+@Controller('api/designs/:id/arrangements/:name')
+export class ContractsController {
+  constructor(private readonly designs: DesignsService) {}
+
+  @Get()
+  async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<ArrangementView> {
+    await this.designs.derivation(id, name);
+    const names = Object.keys(SETTING_DEFAULTS) as SettingName[];
+    const settings = names.map((setting) => ({
+      name: setting,
+      title: SETTING_TITLES[setting],
+      value: SETTING_DEFAULTS[setting],
+      level: 'default' as const,
+    }));
+    return { name, settings };
+  }
+
+  @Get('contract')
+  async contract(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Contract> {
+    const { contract, revision } = await this.designs.derivation(id, name);
+    response.setHeader('ETag', etagOf(revision));
+    return contract;
+  }
+
+  @Get('openapi.json')
+  @Header('Content-Type', 'application/json')
+  async openApi(@Param('id') id: string, @Param('name') name: string, @Res({ passthrough: true }) response: Response): Promise<string> {
+    const { description, revision } = await this.designs.derivation(id, name);
+    response.setHeader('ETag', etagOf(revision));
+    return description();
+  }
+}

@@ -1,0 +1,46 @@
+import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { methodsOf } from '../description/apiDescription.js';
+import { ApiProblem, sendProblem } from './problem.js';
+
+/** Turns whatever a handler throws into problem details. Nothing of the inside leaves the server. */
+@Catch()
+export class ProblemFilter implements ExceptionFilter {
+  private readonly logger = new Logger('Request');
+
+  catch(error: unknown, host: ArgumentsHost): void {
+    const response = host.switchToHttp().getResponse<Response>();
+    const request = host.switchToHttp().getRequest<Request>();
+    if (response.headersSent) {
+      response.destroy();
+      return;
+    }
+    sendProblem(response, this.asProblem(error, request));
+  }
+
+  private asProblem(error: unknown, request: Request): ApiProblem {
+    if (error instanceof ApiProblem) return error;
+    if (error instanceof HttpException && error.getStatus() === 404) return nothingThere(request);
+    if (isDatabaseAway(error)) {
+      const headers = { 'Retry-After': '2' };
+      return new ApiProblem('unavailable', 'The database cannot be reached. Nothing was changed.', { headers });
+    }
+    this.logger.error(`${request.method} ${request.path}`, error instanceof Error ? error.stack : String(error));
+    return new ApiProblem('unexpected', 'The request failed inside the server. Its log holds the details.');
+  }
+}
+
+/** A path that is described, asked with another method, is 405; any other is 404 (RFC 9110 §15.5.6). */
+function nothingThere({ method, path }: Request): ApiProblem {
+  const allow = methodsOf(path);
+  if (allow.length === 0) return new ApiProblem('not-found', `Nothing answers to ${method} ${path}.`);
+  const headers = { Allow: allow.join(', ') };
+  return new ApiProblem('method-not-allowed', `${path} takes ${allow.join(', ')}.`, { headers });
+}
+
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN']);
+
+/** Whether an error says that the database cannot be reached, rather than that a statement is wrong. */
+export function isDatabaseAway(error: unknown): boolean {
+  return error instanceof Error && 'code' in error && typeof error.code === 'string' && AWAY.has(error.code);
+}

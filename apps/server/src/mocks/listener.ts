@@ -1,0 +1,140 @@
+import { createServer, STATUS_CODES, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { AddressInfo, Socket } from 'node:net';
+import { problem, renderProblem, type EngineRequest, type EngineResponse, type Problem, type RequestBody } from '@isomeros/core/engine';
+
+/** What stands behind the port of a mock. */
+export interface RequestHandler {
+  /** The root of the contract: problem types are resolved against it. */
+  readonly root: string;
+  /** The largest body that is read, in bytes. */
+  readonly bodyBytes: number;
+  handle(request: EngineRequest, head: string): Promise<EngineResponse>;
+  /** Told of requests that never became one: not HTTP, or a method the platform does not know. */
+  rejected(head: string, response: EngineResponse): void;
+}
+
+const MOST_HEADER_BYTES = 32_768;
+
+/** Opens a loopback port for a mock. Rejects when the port is taken. */
+export function listen(handler: () => RequestHandler, port: number): Promise<Server> {
+  const server = createServer({ maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false }, (request, response) => {
+    void answer(handler(), request, response);
+  });
+  server.on('clientError', (error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket: Socket) => {
+    reject(handler(), error, socket);
+  });
+  return new Promise((resolve, fail) => {
+    server.once('error', fail);
+    server.listen(port, '127.0.0.1', () => {
+      server.off('error', fail);
+      resolve(server);
+    });
+  });
+}
+
+export const portOf = (server: Server): number => (server.address() as AddressInfo).port;
+
+export function close(server: Server): Promise<void> {
+  return new Promise((resolve) => {
+    server.close(() => {
+      resolve();
+    });
+    server.closeIdleConnections();
+    setTimeout(() => {
+      server.closeAllConnections();
+    }, 1_000).unref();
+  });
+}
+
+async function answer(handler: RequestHandler, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const body = await readBody(request, handler.bodyBytes);
+  if (body === null) return;
+  const engineRequest: EngineRequest = {
+    method: request.method ?? 'GET',
+    target: originForm(request.url ?? '/'),
+    headers: new Map(Object.entries(request.headers).map(([name, value]) => [name, Array.isArray(value) ? value.join(', ') : (value ?? '')])),
+    body,
+  };
+  send(response, await handler.handle(engineRequest, headOf(request)), body.kind === 'too-large');
+}
+
+function send(response: ServerResponse, { status, headers, body }: EngineResponse, closing: boolean): void {
+  response.statusCode = status;
+  for (const [name, value] of headers) response.setHeader(name, value);
+  if (closing) response.setHeader('Connection', 'close');
+  if (body !== null) response.setHeader('Content-Length', Buffer.byteLength(body));
+  response.end(body ?? undefined);
+}
+
+/** A target in absolute-form (RFC 9112 §3.2.2) as its path and query. */
+const originForm = (target: string): string => target.replace(/^https?:\/\/[^/?#]*/i, '') || '/';
+
+function headOf(request: IncomingMessage): string {
+  const lines = [`${request.method} ${request.url} HTTP/${request.httpVersion}`];
+  for (let index = 0; index < request.rawHeaders.length; index += 2) {
+    lines.push(`${request.rawHeaders[index]}: ${request.rawHeaders[index + 1]}`);
+  }
+  return lines.join('\r\n');
+}
+
+/** Reads a body up to the limit, and passes over the rest of it; `null` when the client went away. */
+function readBody(request: IncomingMessage, limit: number): Promise<RequestBody | null> {
+  return new Promise((resolve) => {
+    const parts: Buffer[] = [];
+    let bytes = 0;
+    request.on('data', (part: Buffer) => {
+      bytes += part.length;
+      if (bytes <= limit) parts.push(part);
+      else resolve({ kind: 'too-large' });
+    });
+    request.on('end', () => {
+      resolve(asBody(Buffer.concat(parts)));
+    });
+    request.on('close', () => {
+      resolve(null);
+    });
+  });
+}
+
+function asBody(bytes: Buffer): RequestBody {
+  if (bytes.length === 0) return { kind: 'none' };
+  const text = decodeUtf8(bytes);
+  return text === null ? { kind: 'unreadable' } : { kind: 'text', text, bytes: bytes.length };
+}
+
+function decodeUtf8(bytes: Buffer): string | null {
+  try {
+    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: false }).decode(bytes);
+  } catch (error) {
+    if (error instanceof TypeError) return null;
+    throw error;
+  }
+}
+
+/** Answers what the HTTP parser of the platform could not read. */
+function reject(handler: RequestHandler, error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket: Socket): void {
+  if (error.code === 'ECONNRESET' || !socket.writable) {
+    socket.destroy();
+    return;
+  }
+  const firstLine = error.rawPacket?.toString('latin1').split('\r\n', 1)[0] ?? '';
+  const response = renderProblem(handler.root, rejection(error.code ?? '', firstLine));
+  handler.rejected(firstLine, response);
+  const body = response.body ?? '';
+  const headers = response.headers.map(([name, value]) => `${name}: ${value}\r\n`).join('');
+  const line = `HTTP/1.1 ${response.status} ${STATUS_CODES[response.status] ?? ''}`;
+  socket.end(`${line}\r\n${headers}Content-Length: ${Buffer.byteLength(body)}\r\nConnection: close\r\n\r\n${body}`);
+}
+
+function rejection(code: string, firstLine: string): Problem {
+  switch (code) {
+    case 'HPE_INVALID_METHOD':
+      return problem(501, 'method-unknown', `No resource here knows the method ${firstLine.split(' ', 1)[0]?.slice(0, 40) ?? ''}.`);
+    case 'HPE_HEADER_OVERFLOW':
+      return problem(431, 'bad-request', `The request line and headers are larger than ${MOST_HEADER_BYTES} bytes.`);
+    case 'ERR_HTTP_REQUEST_TIMEOUT':
+      return problem(408, 'bad-request', 'The request did not arrive in time.');
+    default:
+      return problem(400, 'bad-request', 'The request is not HTTP as RFC 9112 defines it.');
+  }
+}

@@ -1,0 +1,163 @@
+import { STATUS_CODES, type Server } from 'node:http';
+import {
+  describeRecordChanges,
+  handle,
+  isWrite,
+  problem,
+  renderProblem,
+  withCors,
+  type Draft,
+  type EngineRequest,
+  type EngineResponse,
+  type Handled,
+  type RecordChange,
+  type RecordView,
+  type Service,
+  type Surroundings,
+} from '@isomeros/core/engine';
+import { Logger } from '@nestjs/common';
+import { hostName } from '../http/admission.js';
+import { isLoopback } from '../config.js';
+import { NotStored, type DurableDataset } from './durableDataset.js';
+import type { Exchange, Journal, Message } from './journal.js';
+import { close, listen, portOf, type RequestHandler } from './listener.js';
+
+const SURROUNDINGS: Surroundings = { now: () => Date.now(), random: () => Math.random() };
+
+interface Outcome {
+  readonly handled: Handled;
+  readonly records: readonly RecordChange[];
+}
+
+/** One mock at work: a contract over durable records, behind a loopback port, with its journal. */
+export class MockServer implements RequestHandler {
+  private readonly logger = new Logger('Mock');
+  private server: Server | null = null;
+
+  constructor(
+    public service: Service,
+    readonly records: DurableDataset,
+    private readonly journal: Journal,
+    private readonly onExchange: (exchange: Exchange) => void,
+  ) {}
+
+  get root(): string {
+    return this.service.contract.root;
+  }
+
+  get bodyBytes(): number {
+    return this.service.contract.limits.bodyBytes;
+  }
+
+  get running(): boolean {
+    return this.server !== null;
+  }
+
+  async start(port: number): Promise<number> {
+    this.server = await listen(() => this, port);
+    return portOf(this.server);
+  }
+
+  async stop(): Promise<void> {
+    const { server } = this;
+    this.server = null;
+    if (server !== null) await close(server);
+    await this.records.settled();
+  }
+
+  async handle(request: EngineRequest, head: string): Promise<EngineResponse> {
+    const started = performance.now();
+    const { handled, records } = await this.outcome(request);
+    const response = withCors(request, handled.response);
+    this.record(request, head, { ...handled, response }, records, started);
+    return response;
+  }
+
+  rejected(head: string, response: EngineResponse): void {
+    const [method = '', target = ''] = head.split(' ');
+    const request: EngineRequest = { method: method.slice(0, 40), target, headers: new Map(), body: { kind: 'none' } };
+    const trace = [{ step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' }] as const;
+    this.record(request, head, { response, operation: null, trace, changes: [] }, [], performance.now());
+  }
+
+  private async outcome(request: EngineRequest): Promise<Outcome> {
+    try {
+      const refused = this.refuseHost(request);
+      if (refused !== null) return { handled: refused, records: [] };
+      if (!isWrite(request.method)) {
+        return { handled: handle(this.service, this.records.dataset, request, SURROUNDINGS), records: [] };
+      }
+      return await this.write(request);
+    } catch (error) {
+      return { handled: this.failed(error), records: [] };
+    }
+  }
+
+  private async write(request: EngineRequest): Promise<Outcome> {
+    const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes'> => {
+      const before: RecordView = this.records.dataset;
+      const handled = handle(this.service, draft, request, SURROUNDINGS);
+      const records = describeRecordChanges(this.service.model, before, draft, handled.changes);
+      return { handled, records, changes: handled.changes };
+    };
+    return this.records.write(attempt, ({ handled }) => handled.response.status < 400);
+  }
+
+  /** Names that point at this machine only through a foreign name server are not served (DNS rebinding). */
+  private refuseHost(request: EngineRequest): Handled | null {
+    const header = request.headers.get('host');
+    const host = header === undefined ? null : hostName(header);
+    if (host !== null && (isLoopback(host) || host.endsWith('.localhost'))) return null;
+    const found =
+      header === undefined
+        ? problem(400, 'bad-request', 'The request has no Host header (RFC 9112 §3.2).')
+        : problem(421, 'foreign-host', `This mock answers on this machine only, not as ${header.slice(0, 80)}.`);
+    return this.stopped(found.detail, renderProblem(this.root, found));
+  }
+
+  private stopped(text: string, response: EngineResponse): Handled {
+    return { response, operation: null, trace: [{ step: 'answer', outcome: 'stopped', text }], changes: [] };
+  }
+
+  private failed(error: unknown): Handled {
+    if (error instanceof NotStored) {
+      const found = problem(503, 'unavailable', error.message, [], [['Retry-After', '1']]);
+      return this.stopped(error.message, renderProblem(this.root, found));
+    }
+    const text = error instanceof Error ? (error.stack ?? error.message) : String(error);
+    this.logger.error(text);
+    const found = problem(500, 'unexpected', 'The mock failed inside. Its journal holds the details.');
+    return this.stopped(text, renderProblem(this.root, found));
+  }
+
+  private record(request: EngineRequest, head: string, handled: Handled, records: readonly RecordChange[], started: number): void {
+    const exchange = this.journal.add({
+      at: new Date().toISOString(),
+      client: clientOf(request.headers.get('user-agent')),
+      method: request.method,
+      target: request.target,
+      operation: handled.operation,
+      status: handled.response.status,
+      milliseconds: Math.round((performance.now() - started) * 100) / 100,
+      request: { head, body: request.body.kind === 'text' ? request.body.text : '', cut: request.body.kind === 'too-large' },
+      response: responseMessage(handled.response),
+      trace: handled.trace,
+      records,
+    });
+    this.onExchange(exchange);
+  }
+}
+
+function responseMessage({ status, headers, body }: EngineResponse): Message {
+  const lines = [`HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`, ...headers.map(([name, value]) => `${name}: ${value}`)];
+  return { head: lines.join('\r\n'), body: body ?? '', cut: false };
+}
+
+/** Name the application gives itself when it sends a message for its user. */
+export const OWN_CLIENT = 'isomeros-here';
+
+function clientOf(userAgent: string | undefined): string {
+  const product = (userAgent ?? '').split(/[\s/(]/, 1)[0] ?? '';
+  if (product === OWN_CLIENT) return 'here';
+  return product === '' ? 'unknown' : product.slice(0, 24);
+}

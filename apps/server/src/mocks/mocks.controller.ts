@@ -1,0 +1,112 @@
+import { Body, Controller, Delete, Get, Headers, HttpCode, Param, Post, Query, Res, Sse, type MessageEvent } from '@nestjs/common';
+import type { Response } from 'express';
+import { filter, from, map, merge, type Observable } from 'rxjs';
+import { nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
+import { ApiProblem } from '../http/problem.js';
+import type { Exchange, ExchangeSummary } from './journal.js';
+import { CreateMockDto, SendMessageDto } from './mocks.dto.js';
+import { MocksService, type MockEvent, type MockView } from './mocks.service.js';
+import { sendMessage } from './sender.js';
+
+/** How many missed exchanges a client that comes back is told of. */
+const MOST_MISSED = 1_000;
+
+@Controller('api/mocks')
+export class MocksController {
+  constructor(private readonly mocks: MocksService) {}
+
+  @Get()
+  list(@Query('design') design: string | undefined): { items: readonly MockView[] } {
+    return { items: this.mocks.list(design) };
+  }
+
+  @Post()
+  async create(@Body() body: CreateMockDto, @Res({ passthrough: true }) response: Response): Promise<MockView> {
+    const mock = await this.mocks.create(body);
+    response.setHeader('Location', `/api/mocks/${mock.id}`);
+    return mock;
+  }
+
+  @Get(':id')
+  read(@Param('id') id: string): MockView {
+    return this.mocks.read(id);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  async remove(@Param('id') id: string): Promise<void> {
+    await this.mocks.remove(id);
+  }
+
+  @Post(':id/start')
+  @HttpCode(200)
+  start(@Param('id') id: string): Promise<MockView> {
+    return this.mocks.start(id);
+  }
+
+  @Post(':id/stop')
+  @HttpCode(200)
+  stop(@Param('id') id: string): Promise<MockView> {
+    return this.mocks.stop(id);
+  }
+
+  @Post(':id/reset')
+  @HttpCode(200)
+  reset(@Param('id') id: string): Promise<MockView> {
+    return this.mocks.reset(id);
+  }
+
+  /** Sends a message to the mock. It shows up in the journal like any other client's. */
+  @Post(':id/messages')
+  @HttpCode(202)
+  async send(@Param('id') id: string, @Body() body: SendMessageDto): Promise<{ lastExchange: number }> {
+    await sendMessage(body.message, this.mocks.listeningPort(id));
+    return { lastExchange: this.mocks.lastExchange(id) };
+  }
+
+  @Get(':id/exchanges')
+  exchanges(
+    @Param('id') id: string,
+    @Query('limit') limit: string | undefined,
+    @Query('cursor') cursor: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): { items: readonly ExchangeSummary[] } {
+    const before = cursor === undefined ? Infinity : Number(readCursor(cursor, 1)[0]);
+    const size = readLimit(limit);
+    const items = this.mocks.exchanges(id, before, size);
+    const last = items.at(-1);
+    if (items.length === size && last !== undefined && last.number > 1) {
+      response.setHeader('Link', nextLink(`/api/mocks/${id}/exchanges`, { limit, cursor: writeCursor([String(last.number)]) }));
+    }
+    return { items };
+  }
+
+  @Get(':id/exchanges/:number')
+  exchange(@Param('id') id: string, @Param('number') number: string): Exchange {
+    if (!/^[1-9]\d{0,14}$/.test(number)) throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
+    return this.mocks.exchange(id, Number(number));
+  }
+
+  /** Exchanges and changes of a mock as they happen. After `Last-Event-ID` the exchanges since are told first. */
+  @Sse(':id/events')
+  events(@Param('id') id: string, @Headers('last-event-id') lastEventId: string | undefined): Observable<MessageEvent> {
+    const state: MockEvent = { kind: 'mock', mock: id, state: this.mocks.read(id) };
+    const since = Number(lastEventId ?? NaN);
+    const missed = Number.isInteger(since)
+      ? this.mocks.exchanges(id, Infinity, MOST_MISSED).filter(({ number }) => number > since).reverse()
+      : [];
+    const catchUp: MockEvent[] = [state, ...missed.map((exchange): MockEvent => ({ kind: 'exchange', mock: id, exchange }))];
+    return merge(from(catchUp), this.mocks.events.pipe(filter((event) => event.mock === id))).pipe(map(asMessage));
+  }
+}
+
+function asMessage(event: MockEvent): MessageEvent {
+  switch (event.kind) {
+    case 'exchange':
+      return { type: 'exchange', id: String(event.exchange.number), data: event.exchange };
+    case 'mock':
+      return { type: 'mock', id: String(event.state.exchanges), data: event.state };
+    case 'removed':
+      return { type: 'removed', data: { id: event.mock } };
+  }
+}

@@ -1,0 +1,49 @@
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+
+export const MOST_RECORDS = 1_000_000;
+
+export class CreateMockDto {
+  @IsUUID(undefined, { message: 'Expected the id of a design.' })
+  design: string;
+
+  @IsArray({ message: 'Expected an array of names of arrangements.' })
+  @ArrayMinSize(1, { message: 'Expected at least one arrangement.' })
+  @ArrayMaxSize(1, { message: 'A mock serves one arrangement in this version.' })
+  @IsString({ each: true, message: 'Expected names of arrangements.' })
+  arrangements: string[];
+
+  @IsOptional()
+  @IsInt({ message: 'Expected a port from 1024 to 65535.' })
+  @Min(1_024, { message: 'Expected a port from 1024 to 65535.' })
+  @Max(65_535, { message: 'Expected a port from 1024 to 65535.' })
+  port?: number;
+
+  @IsOptional()
+  @IsInt({ message: 'Expected a whole number from 0 to 4294967295.' })
+  @Min(0, { message: 'Expected a whole number from 0 to 4294967295.' })
+  @Max(4_294_967_295, { message: 'Expected a whole number from 0 to 4294967295.' })
+  seed?: number;
+
+  /** How many records of an entity, by its name. */
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from names of entities to whole numbers.' })
+  counts?: Record<string, unknown>;
+}
+
+export class SendMessageDto {
+  @IsString({ message: 'Expected a request as it travels: request line, header lines, an empty line, a body.' })
+  @MaxLength(2_000_000, { message: 'Expected at most 2000000 characters.' })
+  message: string;
+}

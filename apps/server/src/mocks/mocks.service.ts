@@ -1,0 +1,339 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable, Logger, type BeforeApplicationShutdown, type OnApplicationBootstrap } from '@nestjs/common';
+import { InjectDataSource } from '@nestjs/typeorm';
+import { adopt, Dataset, type Counters } from '@isomeros/core/engine';
+import { indexModel, type Identities, type Row } from '@isomeros/core/model';
+import { seed } from '@isomeros/core/seeding';
+import { Subject } from 'rxjs';
+import type { DataSource } from 'typeorm';
+import { FIRST_MOCK_PORT } from '../config.js';
+import { DatasetRow, MockRow, RecordRow } from '../database/tables.js';
+import { deriveFrom, type Derivation } from '../designs/derivations.js';
+import { DEFAULT_ARRANGEMENT, DesignsService, type SoundModel } from '../designs/designs.service.js';
+import { ApiProblem } from '../http/problem.js';
+import { DurableDataset } from './durableDataset.js';
+import { Journal, summaryOf, type Exchange, type ExchangeSummary } from './journal.js';
+import { MockServer } from './mockServer.js';
+import { MOST_RECORDS, type CreateMockDto } from './mocks.dto.js';
+import { RecordStore, toStored } from './recordStore.js';
+
+/** A mock as the interface shows it. */
+export interface MockView {
+  readonly id: string;
+  readonly design: string;
+  readonly arrangements: readonly string[];
+  readonly baseUrls: Readonly<Record<string, string>>;
+  readonly port: number;
+  readonly running: boolean;
+  readonly seed: number;
+  readonly records: number;
+  readonly exchanges: number;
+  /** Revision of the design that is served. */
+  readonly servesRevision: number;
+  /** Why a newer model is not served: what its records would lose or contradict. Empty when all is served. */
+  readonly obstacles: readonly string[];
+}
+
+export type MockEvent =
+  | { readonly kind: 'exchange'; readonly mock: string; readonly exchange: ExchangeSummary }
+  | { readonly kind: 'mock'; readonly mock: string; readonly state: MockView }
+  | { readonly kind: 'removed'; readonly mock: string };
+
+interface Held {
+  row: MockRow;
+  dataset: Pick<DatasetRow, 'seed' | 'counts' | 'modelText' | 'modelIdentities' | 'modelRevision'>;
+  readonly store: RecordStore;
+  readonly server: MockServer;
+  readonly journal: Journal;
+  obstacles: readonly string[];
+}
+
+const PORTS_TRIED = 200;
+const INSERT_CHUNK = 500;
+
+/** Creates mocks, keeps them running across restarts, and hands them the models that designs get. */
+@Injectable()
+export class MocksService implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  private readonly logger = new Logger('Mocks');
+  private readonly holder = randomUUID();
+  private readonly held = new Map<string, Held>();
+  readonly events = new Subject<MockEvent>();
+
+  constructor(
+    @InjectDataSource() private readonly database: DataSource,
+    private readonly designs: DesignsService,
+  ) {}
+
+  /** Mocks that were running when the server ended are running again. */
+  async onApplicationBootstrap(): Promise<void> {
+    this.designs.modelChanged.subscribe((design) => {
+      this.takeOverModel(design).catch((error: unknown) => {
+        this.logger.error(error instanceof Error ? error.stack : String(error));
+      });
+    });
+    this.designs.removing.subscribe(({ id, done }) => {
+      for (const held of [...this.held.values()]) if (held.row.designId === id) done.push(this.remove(held.row.id));
+    });
+    for (const row of await this.database.getRepository(MockRow).find({ order: { createdAt: 'ASC' } })) {
+      const held = await this.hold(row);
+      if (row.running) await this.listen(held, true);
+      await this.refreshModel(held);
+    }
+  }
+
+  async beforeApplicationShutdown(): Promise<void> {
+    await Promise.all([...this.held.values()].map(({ server }) => server.stop()));
+    this.events.complete();
+  }
+
+  list(design: string | undefined): MockView[] {
+    const all = [...this.held.values()].filter(({ row }) => design === undefined || row.designId === design);
+    return all.map((held) => this.view(held));
+  }
+
+  read(id: string): MockView {
+    return this.view(this.find(id));
+  }
+
+  async create(wanted: CreateMockDto): Promise<MockView> {
+    const known = await this.designs.arrangementNames(wanted.design);
+    const model = await this.designs.soundModel(wanted.design);
+    const missing = wanted.arrangements.find((name) => !known.includes(name));
+    if (missing !== undefined) {
+      const message = `The design has no arrangement ${missing}; it has ${known.join(', ')}.`;
+      throw new ApiProblem('invalid', message, { errors: [{ pointer: '/arrangements', code: 'unknown', message }] });
+    }
+    const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
+    const counts = readCounts(wanted.counts ?? {}, derivation);
+    const id = randomUUID();
+    const seedNumber = wanted.seed ?? 42;
+    const row: MockRow = {
+      id,
+      designId: wanted.design,
+      arrangements: JSON.stringify(wanted.arrangements),
+      port: wanted.port ?? 0,
+      running: true,
+      createdAt: new Date(),
+    };
+    await this.insert(row, seedNumber, counts, model, derivation);
+    const held = await this.hold(row);
+    try {
+      await this.listen(held, wanted.port === undefined);
+    } catch (error) {
+      await this.remove(id);
+      throw error;
+    }
+    this.announce(held);
+    return this.view(held);
+  }
+
+  async start(id: string): Promise<MockView> {
+    const held = this.find(id);
+    if (!held.server.running) await this.listen(held, true);
+    this.announce(held);
+    return this.view(held);
+  }
+
+  async stop(id: string): Promise<MockView> {
+    const held = this.find(id);
+    await held.server.stop();
+    await this.save(held, { running: false });
+    this.announce(held);
+    return this.view(held);
+  }
+
+  /** Puts fresh seed records in place of all, under the newest model of the design. */
+  async reset(id: string): Promise<MockView> {
+    const held = this.find(id);
+    const model = await this.designs.soundModel(held.row.designId);
+    const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
+    await held.server.records.replace(async (counters, sequence) => {
+      const made = makeRecords(derivation, held.dataset.seed, JSON.parse(held.dataset.counts) as Record<string, number>, counters);
+      const next = { ...modelColumns(model), counters: JSON.stringify(made.counters), sequence };
+      await held.store.replaceAll(made.rows, next);
+      held.dataset = { ...held.dataset, ...modelColumns(model) };
+      held.server.service = serviceOf(derivation);
+      return new Dataset(derivation.model, made.rows, made.counters);
+    });
+    held.obstacles = [];
+    this.announce(held);
+    return this.view(held);
+  }
+
+  async remove(id: string): Promise<void> {
+    const held = this.find(id);
+    this.held.delete(id);
+    await held.server.stop();
+    await this.database.getRepository(MockRow).delete({ id });
+    this.events.next({ kind: 'removed', mock: id });
+  }
+
+  exchanges(id: string, before: number, limit: number): ExchangeSummary[] {
+    return this.find(id).journal.page(before, limit);
+  }
+
+  exchange(id: string, number: number): Exchange {
+    const exchange = this.find(id).journal.get(number);
+    if (exchange === undefined) throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
+    return exchange;
+  }
+
+  lastExchange(id: string): number {
+    return this.find(id).journal.count;
+  }
+
+  /** The port of a mock that listens. */
+  listeningPort(id: string): number {
+    const held = this.find(id);
+    if (!held.server.running) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
+    return held.row.port;
+  }
+
+  private find(id: string): Held {
+    const held = this.held.get(id);
+    if (held === undefined) throw new ApiProblem('not-found', `There is no mock ${id}.`);
+    return held;
+  }
+
+  private announce(held: Held): void {
+    this.events.next({ kind: 'mock', mock: held.row.id, state: this.view(held) });
+  }
+
+  private async insert(row: MockRow, seedNumber: number, counts: Record<string, number>, model: SoundModel, derivation: Derivation): Promise<void> {
+    const made = makeRecords(derivation, seedNumber, counts, { rid: 0, attributes: {} });
+    await this.database.transaction(async (manager) => {
+      await manager.insert(MockRow, row);
+      await manager.insert(DatasetRow, {
+        id: row.id,
+        seed: seedNumber,
+        counts: JSON.stringify(counts),
+        ...modelColumns(model),
+        counters: JSON.stringify(made.counters),
+        sequence: 0,
+        holder: this.holder,
+      });
+      for (let from = 0; from < made.rows.length; from += INSERT_CHUNK) {
+        await manager.insert(RecordRow, made.rows.slice(from, from + INSERT_CHUNK).map((record) => toStored(row.id, record)));
+      }
+    });
+  }
+
+  /** Reads a mock into memory. */
+  private async hold(row: MockRow): Promise<Held> {
+    const store = new RecordStore(this.database, row.id, this.holder);
+    const { dataset, rows } = await store.open();
+    const derivation = deriveFrom(dataset.modelText, JSON.parse(dataset.modelIdentities) as Identities, DEFAULT_ARRANGEMENT);
+    const records = new DurableDataset(store, new Dataset(derivation.model, rows, JSON.parse(dataset.counters) as Counters), dataset.sequence);
+    const journal = new Journal();
+    const server = new MockServer(serviceOf(derivation), records, journal, (exchange) => {
+      this.events.next({ kind: 'exchange', mock: row.id, exchange: summaryOf(exchange) });
+    });
+    const held: Held = { row, dataset, store, server, journal, obstacles: [] };
+    this.held.set(row.id, held);
+    return held;
+  }
+
+  /** Opens the port the mock had, or, where that may be, the next free one. */
+  private async listen(held: Held, mayMove: boolean): Promise<void> {
+    const first = held.row.port === 0 ? FIRST_MOCK_PORT : held.row.port;
+    const taken = new Set([...this.held.values()].filter((other) => other !== held).map(({ row }) => row.port));
+    for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
+      if (mayMove && port !== held.row.port && taken.has(port)) continue;
+      try {
+        await held.server.start(port);
+        await this.save(held, { running: true, port });
+        return;
+      } catch (error) {
+        if (!isPortTaken(error)) throw error;
+        if (!mayMove) throw new ApiProblem('conflict', `The port ${port} is in use; choose another or leave it out.`);
+      }
+    }
+    throw new ApiProblem('conflict', `No free port was found from ${first} on.`);
+  }
+
+  private async save(held: Held, changes: Partial<Pick<MockRow, 'running' | 'port'>>): Promise<void> {
+    held.row = { ...held.row, ...changes };
+    await this.database.getRepository(MockRow).update({ id: held.row.id }, changes);
+  }
+
+  private async takeOverModel(design: string): Promise<void> {
+    for (const held of this.held.values()) if (held.row.designId === design) await this.refreshModel(held);
+  }
+
+  /** Serves the newest model of the design, unless records would lose something or contradict it. */
+  private async refreshModel(held: Held): Promise<void> {
+    const model = await this.designs.soundModel(held.row.designId);
+    if (model.revision === held.dataset.modelRevision) return;
+    if (model.text !== held.dataset.modelText) await this.adoptModel(held, model);
+    this.announce(held);
+  }
+
+  private async adoptModel(held: Held, model: SoundModel): Promise<void> {
+    const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
+    const { records } = held.server;
+    await records.settled();
+    const adoption = adopt(held.server.service.model, derivation.model, records.dataset.everything());
+    held.obstacles = adoption.ok ? [] : adoption.obstacles;
+    if (!adoption.ok) return;
+    await records.replace(async (counters, sequence) => {
+      const rows = new Map([...records.dataset.everything()].map((row) => [row.rid, row]));
+      for (const change of adoption.changes) if (change.kind === 'update') rows.set(change.after.rid, change.after);
+      const next = { ...modelColumns(model), counters: JSON.stringify(counters), sequence };
+      await held.store.replaceAll([...rows.values()], next);
+      held.dataset = { ...held.dataset, ...modelColumns(model) };
+      held.server.service = serviceOf(derivation);
+      return new Dataset(derivation.model, rows.values(), counters);
+    });
+  }
+
+  private view({ row, dataset, server, journal, obstacles }: Held): MockView {
+    const arrangements = JSON.parse(row.arrangements) as string[];
+    const baseUrl = `http://127.0.0.1:${row.port}${server.root}`;
+    return {
+      id: row.id,
+      design: row.designId,
+      arrangements,
+      baseUrls: Object.fromEntries(arrangements.map((name) => [name, baseUrl])),
+      port: row.port,
+      running: server.running,
+      seed: dataset.seed,
+      records: server.records.dataset.size,
+      exchanges: journal.count,
+      servesRevision: dataset.modelRevision,
+      obstacles,
+    };
+  }
+}
+
+const isPortTaken = (error: unknown): boolean => error instanceof Error && 'code' in error && (error.code === 'EADDRINUSE' || error.code === 'EACCES');
+
+const serviceOf = ({ model, contract, description }: Derivation): MockServer['service'] => ({ model, contract, description });
+
+const modelColumns = (model: SoundModel): Pick<DatasetRow, 'modelText' | 'modelIdentities' | 'modelRevision'> => ({
+  modelText: model.text,
+  modelIdentities: JSON.stringify(model.identities),
+  modelRevision: model.revision,
+});
+
+/** Fresh records with numbers that no record had before. */
+function makeRecords(
+  { model }: Derivation,
+  seedNumber: number,
+  counts: Readonly<Record<string, number>>,
+  before: Counters,
+): { readonly rows: readonly Row[]; readonly counters: Counters } {
+  const made = seed(model, { seed: seedNumber, counts, now: Date.now() });
+  return { rows: made.rows, counters: { rid: Math.max(before.rid, made.rows.length), attributes: made.counters } };
+}
+
+function readCounts(given: Readonly<Record<string, unknown>>, { model }: Derivation): Record<string, number> {
+  const entities = indexModel(model).entities;
+  const errors = Object.entries(given).flatMap(([name, count]) => {
+    const pointer = `/counts/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+    if (!entities.has(name)) return [{ pointer, code: 'unknown', message: `There is no entity ${name}.` }];
+    const fits = typeof count === 'number' && Number.isInteger(count) && count >= 0 && count <= MOST_RECORDS;
+    return fits ? [] : [{ pointer, code: 'range', message: `Expected a whole number from 0 to ${MOST_RECORDS}.` }];
+  });
+  if (errors.length > 0) throw new ApiProblem('invalid', 'The counts do not fit.', { errors });
+  return given as Record<string, number>;
+}

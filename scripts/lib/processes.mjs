@@ -1,0 +1,74 @@
+import { spawn } from 'node:child_process';
+import { createServer } from 'node:net';
+import { Trouble } from './say.mjs';
+
+export const root = new URL('../..', import.meta.url).pathname.replace(/\/$/, '');
+
+/** Runs a command to its end with its output shown. Throws when it fails. */
+export async function runCommand(command, args, options = {}) {
+  const code = await exitCode(spawn(command, args, { cwd: root, stdio: 'inherit', ...options }));
+  if (code !== 0) throw new Trouble(`${command} ${args.join(' ')} ended with ${code}.`);
+}
+
+/** Runs a command to its end and returns its code and what it printed. */
+export async function capture(command, args) {
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  let output = '';
+  child.stdout.on('data', (part) => (output += part));
+  child.stderr.on('data', (part) => (output += part));
+  return { code: await exitCode(child), output };
+}
+
+/** The code with which a process ends; 127 when it could not be started, 128 when a signal ended it. */
+export function exitCode(child) {
+  return new Promise((resolve) => {
+    if (child.exitCode !== null || child.signalCode !== null) {
+      resolve(child.exitCode ?? 128);
+      return;
+    }
+    child.once('error', () => resolve(127));
+    child.once('exit', (code) => resolve(code ?? 128));
+  });
+}
+
+/** Asks a process we started to end, and insists after a while. */
+export async function stopProcess(child, patienceMs = 15_000) {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const ended = exitCode(child);
+  child.kill('SIGTERM');
+  const timer = setTimeout(() => child.kill('SIGKILL'), patienceMs);
+  await ended;
+  clearTimeout(timer);
+}
+
+export function isAlive(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error.code === 'EPERM';
+  }
+}
+
+/** The first port from `first` on that nobody listens on, on loopback. */
+export async function freePort(first) {
+  for (let port = first; port < first + 200; port++) if (await isFree(port)) return port;
+  throw new Trouble(`No free port was found from ${first} to ${first + 199}.`);
+}
+
+function isFree(port) {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.once('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+  });
+}
+
+/** Waits until a condition holds, asking again and again. Throws after `patienceMs`. */
+export async function waitUntil(condition, what, patienceMs = 60_000) {
+  const end = Date.now() + patienceMs;
+  while (!(await condition())) {
+    if (Date.now() > end) throw new Trouble(`Gave up waiting for ${what}.`);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
