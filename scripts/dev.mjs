@@ -24,8 +24,15 @@ await run(async () => {
   const ownUrl = process.env.ISOMEROS_DATABASE_URL;
   const database = ownUrl === undefined ? await startDatabase(join(stateFolder, 'mariadb')) : null;
   const env = { ...process.env, ISOMEROS_DATABASE_URL: ownUrl ?? database.url };
-  const compiler = spawn('npx', ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput', 'packages/core', 'apps/server'], { cwd: root, stdio: 'inherit' });
-  const pages = spawn('npx', ['--no-install', 'vite', '--port', '4900', '--strictPort'], { cwd: join(root, 'apps/web'), stdio: 'inherit' });
+  const compiler = spawn(
+    'npx',
+    ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput', 'packages/core', 'apps/server'],
+    { cwd: root, stdio: 'inherit' },
+  );
+  const pages = spawn('npx', ['--no-install', 'vite', '--port', '4900', '--strictPort'], {
+    cwd: join(root, 'apps/web'),
+    stdio: 'inherit',
+  });
   const start = () => fork(join(root, 'apps/server/dist/main.js'), { cwd: root, env, detached: true });
   let server = start();
   let timer = null;

@@ -11,7 +11,9 @@ await run(async () => {
   checkNode();
   const running = await runningStart();
   if (running !== null) {
-    say(`Isomeros is running already, at ${running.url ?? 'an address it is about to print'} (process ${running.pid}).`);
+    say(
+      `Isomeros is running already, at ${running.url ?? 'an address it is about to print'} (process ${running.pid}).`,
+    );
     return 0;
   }
   writeRunning(null);

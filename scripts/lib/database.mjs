@@ -24,12 +24,14 @@ export async function startDatabase(folder, { firstPort = FIRST_PORT } = {}) {
   const left = await adoptRunning(folder, facts);
   if (left !== null) return left;
   const port = await freePort(wanted);
-  if (facts.port !== undefined && port !== facts.port) say(`Port ${facts.port} is in use; MariaDB takes ${port} instead.`);
+  if (facts.port !== undefined && port !== facts.port)
+    say(`Port ${facts.port} is in use; MariaDB takes ${port} instead.`);
   const password = facts.password ?? randomBytes(24).toString('base64url');
   writeFacts(folder, { port, password });
   const child = spawnServer(server, folder, port, password);
   await waitUntil(async () => {
-    if (child.exitCode !== null) throw new Trouble(`MariaDB ended at once; its log is ${join(folder, 'mariadb.log')}.`);
+    if (child.exitCode !== null)
+      throw new Trouble(`MariaDB ended at once; its log is ${join(folder, 'mariadb.log')}.`);
     return answers(port);
   }, 'MariaDB to answer');
   rmSync(join(folder, 'start.sql'));

@@ -14,7 +14,9 @@ export function checkNode() {
 /** Installs the packages of the lockfile, unless that was done already. */
 export async function ensurePackages() {
   const stamp = join(root, 'node_modules', '.isomeros-lock');
-  const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   say('Installing packages from the lockfile.');
   await runCommand('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
@@ -33,7 +35,9 @@ export async function ensureBuilt() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   say('Building.');
   await runCommand('npx', ['--no-install', 'tsc', '-b', 'packages/core', 'apps/server', 'apps/web']);
-  await runCommand('npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web') });
+  await runCommand('npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn'], {
+    cwd: join(root, 'apps/web'),
+  });
   writeFileSync(stamp, wanted);
 }
 

@@ -26,15 +26,20 @@ export async function ensureProgram(names, packages) {
   const command = `apt-get update && apt-get install -y --no-install-recommends ${packages.join(' ')}`;
   const prefix = await installPrefix();
   if (prefix === null) {
-    throw new Trouble(`${names[0]} is missing, and this user may not install packages. Run this, then try again:\n\n  sudo sh -c '${command}'\n`);
+    throw new Trouble(
+      `${names[0]} is missing, and this user may not install packages. Run this, then try again:\n\n  sudo sh -c '${command}'\n`,
+    );
   }
   say(`${names[0]} is missing; installing ${packages.join(', ')} with apt-get.`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const [program, ...before] = [...prefix, 'apt-get'];
   await runCommand(program, [...before, 'update', '-q'], { env });
-  await runCommand(program, [...before, 'install', '-y', '-q', '--no-install-recommends', ...packages], { env });
+  await runCommand(program, [...before, 'install', '-y', '-q', '--no-install-recommends', ...packages], {
+    env,
+  });
   const installed = findProgram(...names);
-  if (installed === null) throw new Trouble(`${packages.join(', ')} were installed, but ${names[0]} is still missing.`);
+  if (installed === null)
+    throw new Trouble(`${packages.join(', ')} were installed, but ${names[0]} is still missing.`);
   return installed;
 }
 

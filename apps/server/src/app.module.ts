@@ -16,8 +16,20 @@ export class AppModule {
   static with(config: Config): DynamicModule {
     return {
       module: AppModule,
-      imports: [TypeOrmModule.forRoot({ ...databaseOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1_000 })],
-      controllers: [SamplesController, DesignsController, ContractsController, MocksController, DescriptionController],
+      imports: [
+        TypeOrmModule.forRoot({
+          ...databaseOptions(config.databaseUrl),
+          retryAttempts: 5,
+          retryDelay: 1_000,
+        }),
+      ],
+      controllers: [
+        SamplesController,
+        DesignsController,
+        ContractsController,
+        MocksController,
+        DescriptionController,
+      ],
       providers: [DesignsService, MocksService, { provide: SETTINGS, useValue: config }],
     };
   }

@@ -45,7 +45,8 @@ function servePages(app: NestExpressApplication, folder: string): void {
   if (!existsSync(page)) return;
   app.useStaticAssets(folder, { index: false, maxAge: '1h' });
   app.use((request: Request, response: Response, next: NextFunction) => {
-    const isView = request.method === 'GET' && !request.path.startsWith('/api') && request.accepts('html') === 'html';
+    const isView =
+      request.method === 'GET' && !request.path.startsWith('/api') && request.accepts('html') === 'html';
     if (!isView) {
       next();
       return;

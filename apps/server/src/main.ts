@@ -4,7 +4,11 @@ import { isLoopback, readConfig } from './config.js';
 const PORTS_TRIED = 100;
 
 /** Listens on the first free port from `first` on. */
-async function listen(app: Awaited<ReturnType<typeof createApplication>>, host: string, first: number): Promise<number> {
+async function listen(
+  app: Awaited<ReturnType<typeof createApplication>>,
+  host: string,
+  first: number,
+): Promise<number> {
   for (let port = first; port < first + PORTS_TRIED; port++) {
     try {
       await app.listen(port, host);
@@ -19,7 +23,9 @@ async function listen(app: Awaited<ReturnType<typeof createApplication>>, host: 
 
 const config = readConfig(process.env);
 if (!isLoopback(config.host) && config.token === null) {
-  throw new Error(`ISOMEROS_HOST is ${config.host}, which others can reach: set ISOMEROS_TOKEN to 16 characters or more.`);
+  throw new Error(
+    `ISOMEROS_HOST is ${config.host}, which others can reach: set ISOMEROS_TOKEN to 16 characters or more.`,
+  );
 }
 const app = await createApplication(config);
 const port = await listen(app, config.host, config.port);

@@ -110,7 +110,11 @@ export class RecordRow {
   @PrimaryColumn({ type: 'char', length: 36, name: 'dataset_id' })
   datasetId: string;
 
-  @PrimaryColumn({ type: 'bigint', unsigned: true, transformer: { to: (value: number) => value, from: Number } })
+  @PrimaryColumn({
+    type: 'bigint',
+    unsigned: true,
+    transformer: { to: (value: number) => value, from: Number },
+  })
   rid: number;
 
   /** Entity, revision and values, as JSON. */

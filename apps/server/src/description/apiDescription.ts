@@ -17,11 +17,31 @@ interface Described {
 const text = { type: 'string' } as const;
 
 const PARAMETERS = {
-  limit: { name: 'limit', in: 'query', description: 'How many items a page holds.', schema: { type: 'integer', minimum: 1, maximum: 200, default: 50 } },
-  cursor: { name: 'cursor', in: 'query', description: 'As the next link of an earlier page gives it.', schema: text },
+  limit: {
+    name: 'limit',
+    in: 'query',
+    description: 'How many items a page holds.',
+    schema: { type: 'integer', minimum: 1, maximum: 200, default: 50 },
+  },
+  cursor: {
+    name: 'cursor',
+    in: 'query',
+    description: 'As the next link of an earlier page gives it.',
+    schema: text,
+  },
   design: { name: 'design', in: 'query', description: 'Only mocks of this design.', schema: text },
-  ifMatch: { name: 'If-Match', in: 'header', description: 'The ETag that was read; another one answers 412.', schema: text },
-  lastEventId: { name: 'Last-Event-ID', in: 'header', description: 'Number of the last exchange seen.', schema: text },
+  ifMatch: {
+    name: 'If-Match',
+    in: 'header',
+    description: 'The ETag that was read; another one answers 412.',
+    schema: text,
+  },
+  lastEventId: {
+    name: 'Last-Event-ID',
+    in: 'header',
+    description: 'Number of the last exchange seen.',
+    schema: text,
+  },
 } as const;
 
 const HEADERS = {
@@ -33,8 +53,19 @@ const HEADERS = {
 /** Every operation of the application's own interface. A test compares it with the routes there are. */
 export const OPERATIONS: Readonly<Record<string, Described>> = {
   'GET /api/openapi.json': { summary: 'This description', status: 200, answers: 'OpenApi', problems: [] },
-  'GET /api/problems': { summary: 'Read what each type of problem means', status: 200, answers: 'ProblemKinds', problems: [] },
-  'GET /api/samples': { summary: 'List the samples', status: 200, answers: 'Sample', list: true, problems: [] },
+  'GET /api/problems': {
+    summary: 'Read what each type of problem means',
+    status: 200,
+    answers: 'ProblemKinds',
+    problems: [],
+  },
+  'GET /api/samples': {
+    summary: 'List the samples',
+    status: 200,
+    answers: 'Sample',
+    list: true,
+    problems: [],
+  },
   'GET /api/designs': {
     summary: 'List the designs, latest change first',
     status: 200,
@@ -52,14 +83,26 @@ export const OPERATIONS: Readonly<Record<string, Described>> = {
     headers: ['Location', 'ETag'],
     problems: ['invalid', 'too-large', 'media-type', 'unsound'],
   },
-  'GET /api/designs/{id}': { summary: 'Read a design', status: 200, answers: 'Design', headers: ['ETag'], problems: ['not-found'] },
+  'GET /api/designs/{id}': {
+    summary: 'Read a design',
+    status: 200,
+    answers: 'Design',
+    headers: ['ETag'],
+    problems: ['not-found'],
+  },
   'DELETE /api/designs/{id}': {
     summary: 'Remove a design with its mocks',
     status: 204,
     parameters: ['ifMatch'],
     problems: ['not-found', 'precondition-failed'],
   },
-  'GET /api/designs/{id}/model': { summary: 'Read the text of a model', status: 200, answers: 'Model', headers: ['ETag'], problems: ['not-found'] },
+  'GET /api/designs/{id}/model': {
+    summary: 'Read the text of a model',
+    status: 200,
+    answers: 'Model',
+    headers: ['ETag'],
+    problems: ['not-found'],
+  },
   'PUT /api/designs/{id}/model': {
     summary: 'Save the text of a model, errors and all',
     body: 'Model',
@@ -69,7 +112,12 @@ export const OPERATIONS: Readonly<Record<string, Described>> = {
     headers: ['ETag'],
     problems: ['invalid', 'not-found', 'precondition-failed', 'too-large', 'media-type'],
   },
-  'GET /api/designs/{id}/arrangements/{name}': { summary: 'Read the settings of an arrangement', status: 200, answers: 'Arrangement', problems: ['not-found'] },
+  'GET /api/designs/{id}/arrangements/{name}': {
+    summary: 'Read the settings of an arrangement',
+    status: 200,
+    answers: 'Arrangement',
+    problems: ['not-found'],
+  },
   'GET /api/designs/{id}/arrangements/{name}/contract': {
     summary: 'Read what the last sound model implies',
     status: 200,
@@ -84,7 +132,14 @@ export const OPERATIONS: Readonly<Record<string, Described>> = {
     headers: ['ETag'],
     problems: ['not-found'],
   },
-  'GET /api/mocks': { summary: 'List the mocks', status: 200, answers: 'Mock', list: true, parameters: ['design'], problems: [] },
+  'GET /api/mocks': {
+    summary: 'List the mocks',
+    status: 200,
+    answers: 'Mock',
+    list: true,
+    parameters: ['design'],
+    problems: [],
+  },
   'POST /api/mocks': {
     summary: 'Create a mock and start it',
     body: 'NewMock',
@@ -94,10 +149,29 @@ export const OPERATIONS: Readonly<Record<string, Described>> = {
     problems: ['invalid', 'not-found', 'conflict', 'media-type'],
   },
   'GET /api/mocks/{id}': { summary: 'Read a mock', status: 200, answers: 'Mock', problems: ['not-found'] },
-  'DELETE /api/mocks/{id}': { summary: 'Stop a mock and remove it with its records', status: 204, problems: ['not-found'] },
-  'POST /api/mocks/{id}/start': { summary: 'Start a mock', status: 200, answers: 'Mock', problems: ['not-found', 'conflict'] },
-  'POST /api/mocks/{id}/stop': { summary: 'Stop a mock; its records stay', status: 200, answers: 'Mock', problems: ['not-found'] },
-  'POST /api/mocks/{id}/reset': { summary: 'Put fresh seed records in place of all', status: 200, answers: 'Mock', problems: ['not-found', 'unavailable'] },
+  'DELETE /api/mocks/{id}': {
+    summary: 'Stop a mock and remove it with its records',
+    status: 204,
+    problems: ['not-found'],
+  },
+  'POST /api/mocks/{id}/start': {
+    summary: 'Start a mock',
+    status: 200,
+    answers: 'Mock',
+    problems: ['not-found', 'conflict'],
+  },
+  'POST /api/mocks/{id}/stop': {
+    summary: 'Stop a mock; its records stay',
+    status: 200,
+    answers: 'Mock',
+    problems: ['not-found'],
+  },
+  'POST /api/mocks/{id}/reset': {
+    summary: 'Put fresh seed records in place of all',
+    status: 200,
+    answers: 'Mock',
+    problems: ['not-found', 'unavailable'],
+  },
   'POST /api/mocks/{id}/messages': {
     summary: 'Send a message to a mock as it travels',
     body: 'NewMessage',
@@ -114,7 +188,12 @@ export const OPERATIONS: Readonly<Record<string, Described>> = {
     headers: ['Link'],
     problems: ['not-found', 'bad-parameter'],
   },
-  'GET /api/mocks/{id}/exchanges/{number}': { summary: 'Read one exchange with its trace', status: 200, answers: 'Exchange', problems: ['not-found'] },
+  'GET /api/mocks/{id}/exchanges/{number}': {
+    summary: 'Read one exchange with its trace',
+    status: 200,
+    answers: 'Exchange',
+    problems: ['not-found'],
+  },
   'GET /api/mocks/{id}/events': {
     summary: 'Follow a mock: exchanges and changes as they happen',
     status: 200,
@@ -130,7 +209,9 @@ export function methodsOf(path: string): readonly string[] {
   return Object.keys(OPERATIONS).flatMap((key) => {
     const [method = '', template = ''] = key.split(' ');
     const parts = template.split('/');
-    const fits = parts.length === given.length && parts.every((part, index) => part.startsWith('{') || part === given[index]);
+    const fits =
+      parts.length === given.length &&
+      parts.every((part, index) => part.startsWith('{') || part === given[index]);
     return fits ? [method] : [];
   });
 }
@@ -145,7 +226,11 @@ export function apiDescription(): object {
   }
   return {
     openapi: '3.1.1',
-    info: { title: 'Isomeros', version: '0.1.0', description: 'Designs, what they imply, and the mocks that serve it.' },
+    info: {
+      title: 'Isomeros',
+      version: '0.1.0',
+      description: 'Designs, what they imply, and the mocks that serve it.',
+    },
     servers: [{ url: '/' }],
     paths,
     components: { schemas: SCHEMAS },
@@ -153,12 +238,19 @@ export function apiDescription(): object {
 }
 
 function operationObject(path: string, described: Described): object {
-  const inPath = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: text }));
+  const inPath = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+    name,
+    in: 'path',
+    required: true,
+    schema: text,
+  }));
   const parameters = [...inPath, ...(described.parameters ?? []).map((name) => PARAMETERS[name])];
   return {
     summary: described.summary,
     ...(parameters.length === 0 ? {} : { parameters }),
-    ...(described.body === undefined ? {} : { requestBody: { required: true, content: json(reference(described.body)) } }),
+    ...(described.body === undefined
+      ? {}
+      : { requestBody: { required: true, content: json(reference(described.body)) } }),
     responses: { [described.status]: success(described), ...problems(described.problems) },
   };
 }
@@ -169,7 +261,10 @@ const json = (schema: object): object => ({ 'application/json': { schema } });
 function success({ status, answers, list, stream, headers }: Described): object {
   const described = Object.fromEntries((headers ?? []).map((name) => [name, HEADERS[name]]));
   const shape = answers === undefined ? null : reference(answers);
-  const body = shape === null || list !== true ? shape : { type: 'object', properties: { items: { type: 'array', items: shape } }, required: ['items'] };
+  const body =
+    shape === null || list !== true
+      ? shape
+      : { type: 'object', properties: { items: { type: 'array', items: shape } }, required: ['items'] };
   return {
     description: status === 204 ? 'Done.' : 'As asked.',
     ...(headers === undefined ? {} : { headers: described }),
@@ -185,5 +280,10 @@ function problems(kinds: readonly ProblemKind[]): object {
     byStatus.set(status, [...(byStatus.get(status) ?? []), title]);
   }
   const content = { 'application/problem+json': { schema: reference('Problem') } };
-  return Object.fromEntries([...byStatus].map(([status, titles]) => [String(status), { description: `${titles.join(', or ')}.`, content }]));
+  return Object.fromEntries(
+    [...byStatus].map(([status, titles]) => [
+      String(status),
+      { description: `${titles.join(', or ')}.`, content },
+    ]),
+  );
 }

@@ -7,7 +7,11 @@ const ref = (name: string): object => ({ $ref: `#/components/schemas/${name}` })
 const list = (items: object): object => ({ type: 'array', items });
 
 function object(properties: Readonly<Record<string, object>>, optional: readonly string[] = []): object {
-  return { type: 'object', properties, required: Object.keys(properties).filter((name) => !optional.includes(name)) };
+  return {
+    type: 'object',
+    properties,
+    required: Object.keys(properties).filter((name) => !optional.includes(name)),
+  };
 }
 
 const closed = (schema: object): object => ({ ...schema, additionalProperties: false });
@@ -28,7 +32,10 @@ const summary = {
   createdAt: moment,
   changedAt: moment,
   arrangements: list(object({ name: text })),
-  sound: { type: 'boolean', description: 'Whether the saved text has no errors; figures are those of the last sound one.' },
+  sound: {
+    type: 'boolean',
+    description: 'Whether the saved text has no errors; figures are those of the last sound one.',
+  },
   figures: ref('Figures'),
   fingerprint: list(object({ effects: list({ enum: ['safe', 'idempotent', 'neither'] }), depth: count })),
 };
@@ -54,6 +61,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
   Design: object({
     ...summary,
     text,
+    soundText: text,
     identities: { type: 'object', additionalProperties: text },
     diagnostics: list(ref('Diagnostic')),
   }),
@@ -66,14 +74,24 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
   NewDesign: closed(
     object(
       {
-        name: { type: 'string', minLength: 1, maxLength: 120, description: 'Takes the place of the name in the text.' },
+        name: {
+          type: 'string',
+          minLength: 1,
+          maxLength: 120,
+          description: 'Takes the place of the name in the text.',
+        },
         source: closed(object({ format: { enum: ['notation'] }, text })),
       },
       ['name'],
     ),
   ),
-  Model: closed(object({ text: { type: 'string', description: 'The model in its notation, at most 1 MiB.' } })),
-  ProblemKinds: { type: 'object', additionalProperties: object({ status: { type: 'integer' }, title: text }) },
+  Model: closed(
+    object({ text: { type: 'string', description: 'The model in its notation, at most 1 MiB.' } }),
+  ),
+  ProblemKinds: {
+    type: 'object',
+    additionalProperties: object({ status: { type: 'integer' }, title: text }),
+  },
   Sample: object({
     id: text,
     name: text,
@@ -86,14 +104,22 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     name: text,
     settings: list(object({ name: text, title: text, value: {}, level: { const: 'default' } })),
   }),
-  Contract: { type: 'object', description: 'Resources, operations, shapes, findings and assumptions, each with its reasons.' },
+  Contract: {
+    type: 'object',
+    description: 'Resources, operations, shapes, findings and assumptions, each with its reasons.',
+  },
   OpenApi: { type: 'object', description: 'An OpenAPI 3.1 document.' },
   NewMock: closed(
     object(
       {
         design: uuid,
         arrangements: { type: 'array', items: text, minItems: 1, maxItems: 1 },
-        port: { type: 'integer', minimum: 1024, maximum: 65535, description: 'The next free one from 4811 when left out.' },
+        port: {
+          type: 'integer',
+          minimum: 1024,
+          maximum: 65535,
+          description: 'The next free one from 4811 when left out.',
+        },
         seed: { type: 'integer', minimum: 0, maximum: 4294967295, default: 42 },
         counts: { type: 'object', additionalProperties: { type: 'integer', minimum: 0, maximum: 1000000 } },
       },
@@ -113,7 +139,14 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     servesRevision: count,
     obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
   }),
-  NewMessage: closed(object({ message: { type: 'string', description: 'Request line, header lines, an empty line, a body (RFC 9112).' } })),
+  NewMessage: closed(
+    object({
+      message: {
+        type: 'string',
+        description: 'Request line, header lines, an empty line, a body (RFC 9112).',
+      },
+    }),
+  ),
   SentMessage: object({ lastExchange: count }),
   ExchangeSummary: object(exchangeSummary),
   Exchange: object({
@@ -137,7 +170,9 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
       title: text,
       status: { type: 'integer' },
       detail: text,
-      errors: list(object({ pointer: text, parameter: text, code: text, message: text }, ['pointer', 'parameter'])),
+      errors: list(
+        object({ pointer: text, parameter: text, code: text, message: text }, ['pointer', 'parameter']),
+      ),
     },
     ['errors'],
   ),

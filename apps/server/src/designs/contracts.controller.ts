@@ -7,7 +7,12 @@ import { DesignsService } from './designs.service.js';
 
 interface ArrangementView {
   readonly name: string;
-  readonly settings: readonly { readonly name: string; readonly title: string; readonly value: unknown; readonly level: 'default' }[];
+  readonly settings: readonly {
+    readonly name: string;
+    readonly title: string;
+    readonly value: unknown;
+    readonly level: 'default';
+  }[];
 }
 
 @Controller('api/designs/:id/arrangements/:name')
@@ -40,7 +45,11 @@ export class ContractsController {
 
   @Get('openapi.json')
   @Header('Content-Type', 'application/json')
-  async openApi(@Param('id') id: string, @Param('name') name: string, @Res({ passthrough: true }) response: Response): Promise<string> {
+  async openApi(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<string> {
     const { description, revision } = await this.designs.derivation(id, name);
     response.setHeader('ETag', etagOf(revision));
     return description();

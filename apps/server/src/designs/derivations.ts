@@ -17,7 +17,11 @@ export function deriveFrom(text: string, identities: Identities, arrangement: st
   const { model } = parse(text, identities);
   const contract = derive(model, { name: arrangement });
   let description: string | null = null;
-  return { model, contract, description: () => (description ??= JSON.stringify(openApiDocument(contract), null, 2)) };
+  return {
+    model,
+    contract,
+    description: () => (description ??= JSON.stringify(openApiDocument(contract), null, 2)),
+  };
 }
 
 /** Keeps the latest derivations, so that one revision of a design is derived once. */

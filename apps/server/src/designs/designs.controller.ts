@@ -1,4 +1,16 @@
-import { Body, Controller, Delete, Get, Headers, HttpCode, Param, Post, Put, Query, Res } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Headers,
+  HttpCode,
+  Param,
+  Post,
+  Put,
+  Query,
+  Res,
+} from '@nestjs/common';
 import type { Response } from 'express';
 import { etagOf } from '../http/etag.js';
 import { readLimit } from '../http/pages.js';
@@ -22,7 +34,10 @@ export class DesignsController {
   }
 
   @Post()
-  async create(@Body() body: CreateDesignDto, @Res({ passthrough: true }) response: Response): Promise<DesignView> {
+  async create(
+    @Body() body: CreateDesignDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
     const design = await this.designs.create(body.name, body.source.text);
     response.setHeader('Location', `/api/designs/${design.id}`);
     return tagged(design, response);
@@ -40,7 +55,10 @@ export class DesignsController {
   }
 
   @Get(':id/model')
-  async readModel(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<{ text: string }> {
+  async readModel(
+    @Param('id') id: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<{ text: string }> {
     const { text, revision } = await this.designs.read(id);
     response.setHeader('ETag', etagOf(revision));
     return { text };

@@ -1,5 +1,14 @@
 import { Type } from 'class-transformer';
-import { IsDefined, IsIn, IsObject, IsOptional, IsString, MaxLength, MinLength, ValidateNested } from 'class-validator';
+import {
+  IsDefined,
+  IsIn,
+  IsObject,
+  IsOptional,
+  IsString,
+  MaxLength,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
 
 /** What a design can be made from in this version. */
 export const SOURCE_FORMATS = ['notation'] as const;

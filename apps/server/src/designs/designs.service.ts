@@ -1,8 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
+import { fingerprintOf } from '@isomeros/core/contract';
 import { reconcile, type Identities } from '@isomeros/core/model';
-import { MAX_TEXT_BYTES, parse, withDesignName, type Diagnostic, type ParseResult } from '@isomeros/core/notation';
+import {
+  MAX_TEXT_BYTES,
+  parse,
+  withDesignName,
+  type Diagnostic,
+  type ParseResult,
+} from '@isomeros/core/notation';
 import { Subject } from 'rxjs';
 import type { DataSource, EntityManager } from 'typeorm';
 import { ArrangementRow, DesignRow, FactRow } from '../database/tables.js';
@@ -12,7 +19,7 @@ import { ApiProblem } from '../http/problem.js';
 import { SETTINGS, type ServerSettings } from '../settings.js';
 import { DerivationCache, deriveFrom, type Derivation } from './derivations.js';
 import { readSamples, type Sample } from './samples.js';
-import { figuresOf, fingerprintOf, type DesignSummary, type DesignView } from './views.js';
+import { designFigures, type DesignSummary, type DesignView } from './views.js';
 
 export const DEFAULT_ARRANGEMENT = 'main';
 const DERIVATIONS_KEPT = 40;
@@ -54,19 +61,37 @@ export class DesignsService implements OnApplicationBootstrap {
     return this.samples;
   }
 
-  async list(limit: number, cursor: string | undefined): Promise<{ items: DesignSummary[]; next: string | null }> {
-    const query = this.database.getRepository(DesignRow).createQueryBuilder('d').orderBy('d.changedAt', 'DESC').addOrderBy('d.id', 'DESC');
+  async list(
+    limit: number,
+    cursor: string | undefined,
+  ): Promise<{ items: DesignSummary[]; next: string | null }> {
+    const query = this.database
+      .getRepository(DesignRow)
+      .createQueryBuilder('d')
+      .orderBy('d.changedAt', 'DESC')
+      .addOrderBy('d.id', 'DESC');
     if (cursor !== undefined) {
       const [changedAt = '', id = ''] = readCursor(cursor, 2);
-      query.where('(d.changedAt < :changedAt OR (d.changedAt = :changedAt AND d.id < :id))', { changedAt: new Date(changedAt), id });
+      query.where('(d.changedAt < :changedAt OR (d.changedAt = :changedAt AND d.id < :id))', {
+        changedAt: new Date(changedAt),
+        id,
+      });
     }
     const rows = await query.take(limit + 1).getMany();
     const shown = rows.slice(0, limit);
     const last = shown.at(-1);
     const more = rows.length > limit && last !== undefined;
-    const next = more ? nextLink('/api/designs', { limit: String(limit), cursor: writeCursor([last.changedAt.toISOString(), last.id]) }) : null;
+    const next = more
+      ? nextLink('/api/designs', {
+          limit: String(limit),
+          cursor: writeCursor([last.changedAt.toISOString(), last.id]),
+        })
+      : null;
     const arrangements = await this.arrangementsOf(shown.map(({ id }) => id));
-    return { items: shown.map((row) => this.summary(row, arrangements.get(row.id) ?? [], readText(row).diagnostics)), next };
+    return {
+      items: shown.map((row) => this.summary(row, arrangements.get(row.id) ?? [], readText(row).diagnostics)),
+      next,
+    };
   }
 
   private async arrangementsOf(ids: readonly string[]): Promise<ReadonlyMap<string, ArrangementRow[]>> {
@@ -176,7 +201,11 @@ export class DesignsService implements OnApplicationBootstrap {
     return row;
   }
 
-  private summary(row: DesignRow, arrangements: readonly ArrangementRow[], diagnostics: readonly Diagnostic[]): DesignSummary {
+  private summary(
+    row: DesignRow,
+    arrangements: readonly ArrangementRow[],
+    diagnostics: readonly Diagnostic[],
+  ): DesignSummary {
     const { model, contract } = this.derive(row, DEFAULT_ARRANGEMENT);
     return {
       id: row.id,
@@ -186,14 +215,20 @@ export class DesignsService implements OnApplicationBootstrap {
       changedAt: row.changedAt.toISOString(),
       arrangements: arrangements.map(({ name }) => ({ name })),
       sound: diagnostics.length === 0,
-      figures: figuresOf(model, contract),
+      figures: designFigures(model, contract),
       fingerprint: fingerprintOf(contract),
     };
   }
 
   private view(row: DesignRow, arrangements: readonly ArrangementRow[]): DesignView {
     const { diagnostics } = readText(row);
-    return { ...this.summary(row, arrangements, diagnostics), text: row.text, identities: readIdentities(row), diagnostics };
+    return {
+      ...this.summary(row, arrangements, diagnostics),
+      text: row.text,
+      soundText: row.soundText,
+      identities: readIdentities(row),
+      diagnostics,
+    };
   }
 }
 
@@ -201,7 +236,8 @@ const readIdentities = (row: DesignRow): Identities => JSON.parse(row.identities
 
 const readText = (row: DesignRow): ParseResult => parse(row.text, readIdentities(row));
 
-const nameIn = (parsed: ParseResult): string => (parsed.model.name === '' ? 'Untitled design' : parsed.model.name.slice(0, 255));
+const nameIn = (parsed: ParseResult): string =>
+  parsed.model.name === '' ? 'Untitled design' : parsed.model.name.slice(0, 255);
 
 function withText(row: DesignRow, text: string): DesignRow {
   const identities = readIdentities(row);

@@ -1,8 +1,9 @@
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
+import { fingerprintOf, type FingerprintColumn } from '@isomeros/core/contract';
 import { parse } from '@isomeros/core/notation';
 import { deriveFrom } from './derivations.js';
-import { figuresOf, fingerprintOf, type DesignFigures, type FingerprintColumn } from './views.js';
+import { designFigures, type DesignFigures } from './views.js';
 
 export interface Sample {
   /** The name of its file, without ending. */
@@ -24,14 +25,15 @@ export async function readSamples(folder: string): Promise<readonly Sample[]> {
       const text = await readFile(join(folder, file), 'utf8');
       const { diagnostics } = parse(text);
       const [first] = diagnostics;
-      if (first !== undefined) throw new Error(`The sample ${file} has an error in line ${first.place.line}: ${first.message}`);
+      if (first !== undefined)
+        throw new Error(`The sample ${file} has an error in line ${first.place.line}: ${first.message}`);
       const { model, contract } = deriveFrom(text, {}, 'main');
       return {
         id: file.slice(0, -ENDING.length),
         name: model.name,
         description: model.description,
         text,
-        figures: figuresOf(model, contract),
+        figures: designFigures(model, contract),
         fingerprint: fingerprintOf(contract),
       };
     }),

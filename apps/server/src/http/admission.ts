@@ -6,7 +6,9 @@ import { ApiProblem, sendProblem } from './problem.js';
 const COOKIE = 'isomeros_token';
 
 /** Lets a request in when it comes from this machine's own pages, or shows the token. */
-export function admission(token: string | null): (request: Request, response: Response, next: NextFunction) => void {
+export function admission(
+  token: string | null,
+): (request: Request, response: Response, next: NextFunction) => void {
   return (request, response, next) => {
     const refused = token === null ? refuseForeign(request) : refuseWithoutToken(request, token);
     if (refused !== null) {

@@ -9,5 +9,9 @@ export function checkIfMatch(header: string | undefined, revision: number): void
   const tags = header.split(',').map((tag) => tag.trim());
   if (tags.includes(etagOf(revision))) return;
   const headers = { ETag: etagOf(revision) };
-  throw new ApiProblem('precondition-failed', `It was changed meanwhile and is at revision ${revision} now.`, { headers });
+  throw new ApiProblem(
+    'precondition-failed',
+    `It was changed meanwhile and is at revision ${revision} now.`,
+    { headers },
+  );
 }

@@ -19,7 +19,9 @@ export function jsonBody(request: Request, response: Response, next: NextFunctio
 function bodyProblem(error: unknown): ApiProblem {
   const kind = error instanceof Error && 'type' in error ? error.type : '';
   return kind === 'entity.too.large'
-    ? new ApiProblem('too-large', `The body is larger than ${MAX_BODY_BYTES} bytes.`, { headers: { Connection: 'close' } })
+    ? new ApiProblem('too-large', `The body is larger than ${MAX_BODY_BYTES} bytes.`, {
+        headers: { Connection: 'close' },
+      })
     : new ApiProblem('bad-request', 'The body could not be read.');
 }
 

@@ -9,17 +9,22 @@ export function readLimit(text: string | undefined): number {
   const limit = /^[1-9]\d{0,3}$/.test(text) ? Number(text) : NaN;
   if (limit <= MAX_PAGE_SIZE) return limit;
   const message = `Expected a whole number from 1 to ${MAX_PAGE_SIZE}.`;
-  throw new ApiProblem('bad-parameter', message, { errors: [{ parameter: 'limit', code: 'range', message }] });
+  throw new ApiProblem('bad-parameter', message, {
+    errors: [{ parameter: 'limit', code: 'range', message }],
+  });
 }
 
 /** An opaque place in an ordered list: the sort values of its last item. */
-export const writeCursor = (values: readonly string[]): string => Buffer.from(JSON.stringify(values)).toString('base64url');
+export const writeCursor = (values: readonly string[]): string =>
+  Buffer.from(JSON.stringify(values)).toString('base64url');
 
 export function readCursor(text: string, parts: number): readonly string[] {
   const values = parseCursor(text);
   if (values?.length === parts) return values;
   const message = 'Expected a cursor that an earlier page gave.';
-  throw new ApiProblem('bad-parameter', message, { errors: [{ parameter: 'cursor', code: 'cursor', message }] });
+  throw new ApiProblem('bad-parameter', message, {
+    errors: [{ parameter: 'cursor', code: 'cursor', message }],
+  });
 }
 
 function parseCursor(text: string): string[] | null {

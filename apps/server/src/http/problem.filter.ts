@@ -23,9 +23,14 @@ export class ProblemFilter implements ExceptionFilter {
     if (error instanceof HttpException && error.getStatus() === 404) return nothingThere(request);
     if (isDatabaseAway(error)) {
       const headers = { 'Retry-After': '2' };
-      return new ApiProblem('unavailable', 'The database cannot be reached. Nothing was changed.', { headers });
+      return new ApiProblem('unavailable', 'The database cannot be reached. Nothing was changed.', {
+        headers,
+      });
     }
-    this.logger.error(`${request.method} ${request.path}`, error instanceof Error ? error.stack : String(error));
+    this.logger.error(
+      `${request.method} ${request.path}`,
+      error instanceof Error ? error.stack : String(error),
+    );
     return new ApiProblem('unexpected', 'The request failed inside the server. Its log holds the details.');
   }
 }
@@ -38,7 +43,14 @@ function nothingThere({ method, path }: Request): ApiProblem {
   return new ApiProblem('method-not-allowed', `${path} takes ${allow.join(', ')}.`, { headers });
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN']);
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'ER_SERVER_SHUTDOWN',
+]);
 
 /** Whether an error says that the database cannot be reached, rather than that a statement is wrong. */
 export function isDatabaseAway(error: unknown): boolean {

@@ -47,5 +47,7 @@ export function sendProblem(response: Response, { kind, detail, more }: ApiProbl
     .status(status)
     .type('application/problem+json')
     .setHeader('Cache-Control', 'no-store')
-    .send(JSON.stringify({ type: `/api/problems#${kind}`, title, status, detail, ...errors, ...more.members }));
+    .send(
+      JSON.stringify({ type: `/api/problems#${kind}`, title, status, detail, ...errors, ...more.members }),
+    );
 }

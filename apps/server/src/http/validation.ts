@@ -13,7 +13,10 @@ export function bodyValidation(): ValidationPipe {
     stopAtFirstError: true,
     exceptionFactory: (errors) => {
       const details = errors.flatMap((error) => detailsOf(error, ''));
-      const detail = details.length === 1 ? 'One thing in the body does not fit.' : `${details.length} things in the body do not fit.`;
+      const detail =
+        details.length === 1
+          ? 'One thing in the body does not fit.'
+          : `${details.length} things in the body do not fit.`;
       return new ApiProblem('invalid', detail, { errors: details });
     },
   });

@@ -48,7 +48,10 @@ export class DurableDataset {
    * Runs one write against the draft. `attempt` returns what to answer and what it changed; the promise
    * resolves once that, and everything the write saw, is durable.
    */
-  async write<T extends { readonly changes: readonly Change[] }>(attempt: (draft: Draft) => T, succeeded: (result: T) => boolean): Promise<T> {
+  async write<T extends { readonly changes: readonly Change[] }>(
+    attempt: (draft: Draft) => T,
+    succeeded: (result: T) => boolean,
+  ): Promise<T> {
     if (this.stopped !== null) throw new NotStored(this.stopped);
     const result = attempt(this.draft);
     if (!succeeded(result)) return result;
@@ -91,7 +94,8 @@ export class DurableDataset {
       this.waiting = [];
       const changes = batch.flatMap((write) => write.changes);
       const counters = this.draft.counters;
-      const outcome = changes.length === 0 ? 'committed' : await this.store.commit(changes, counters, this.sequence);
+      const outcome =
+        changes.length === 0 ? 'committed' : await this.store.commit(changes, counters, this.sequence);
       switch (outcome) {
         case 'committed':
           this.takeOver(changes, counters);
@@ -101,7 +105,10 @@ export class DurableDataset {
           this.discard(batch, 'The database did not take the write. Nothing was changed.');
           break;
         case 'unknown':
-          this.discard(batch, 'The answer of the database was lost. Whether the write took effect is being found out.');
+          this.discard(
+            batch,
+            'The answer of the database was lost. Whether the write took effect is being found out.',
+          );
           await this.findOut(changes, counters);
           break;
         case 'fenced':
@@ -139,7 +146,9 @@ export class DurableDataset {
         this.stopped = null;
         return;
       } catch (error) {
-        this.logger.warn(`The stored sequence number could not be read: ${error instanceof Error ? error.message : String(error)}`);
+        this.logger.warn(
+          `The stored sequence number could not be read: ${error instanceof Error ? error.message : String(error)}`,
+        );
         await new Promise((resolve) => setTimeout(resolve, CHECK_EVERY_MS));
       }
     }

@@ -46,10 +46,16 @@ export class Journal {
 
   add(exchange: Omit<Exchange, 'number'>): Exchange {
     const number = ++this.last;
-    const kept: Exchange = { ...exchange, number, request: shorten(exchange.request), response: shorten(exchange.response) };
+    const kept: Exchange = {
+      ...exchange,
+      number,
+      request: shorten(exchange.request),
+      response: shorten(exchange.response),
+    };
     this.kept.set(number, kept);
     this.characters += sizeOf(kept);
-    while (this.characters > MOST_CHARACTERS && this.firstWithBodies < number) this.letBodiesGo(this.firstWithBodies++);
+    while (this.characters > MOST_CHARACTERS && this.firstWithBodies < number)
+      this.letBodiesGo(this.firstWithBodies++);
     const oldest = number - MOST_EXCHANGES;
     const dropped = this.kept.get(oldest);
     if (dropped !== undefined) {
@@ -78,7 +84,12 @@ export class Journal {
     const exchange = this.kept.get(number);
     if (exchange === undefined) return;
     const without = (message: Message): Message => ({ ...message, body: '', cut: true });
-    const lean = { ...exchange, request: without(exchange.request), response: without(exchange.response), records: [] };
+    const lean = {
+      ...exchange,
+      request: without(exchange.request),
+      response: without(exchange.response),
+      records: [],
+    };
     this.characters += sizeOf(lean) - sizeOf(exchange);
     this.kept.set(number, lean);
   }
@@ -92,6 +103,15 @@ const shorten = (message: Message): Message =>
     ? message
     : { ...message, body: message.body.slice(0, MOST_BODY_CHARACTERS), cut: true };
 
-export function summaryOf({ number, at, client, method, target, operation, status, milliseconds }: Exchange): ExchangeSummary {
+export function summaryOf({
+  number,
+  at,
+  client,
+  method,
+  target,
+  operation,
+  status,
+  milliseconds,
+}: Exchange): ExchangeSummary {
   return { number, at, client, method, target, operation, status, milliseconds };
 }

@@ -1,6 +1,19 @@
-import { createServer, STATUS_CODES, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import {
+  createServer,
+  STATUS_CODES,
+  type IncomingMessage,
+  type Server,
+  type ServerResponse,
+} from 'node:http';
 import type { AddressInfo, Socket } from 'node:net';
-import { problem, renderProblem, type EngineRequest, type EngineResponse, type Problem, type RequestBody } from '@isomeros/core/engine';
+import {
+  problem,
+  renderProblem,
+  type EngineRequest,
+  type EngineResponse,
+  type Problem,
+  type RequestBody,
+} from '@isomeros/core/engine';
 
 /** What stands behind the port of a mock. */
 export interface RequestHandler {
@@ -17,9 +30,12 @@ const MOST_HEADER_BYTES = 32_768;
 
 /** Opens a loopback port for a mock. Rejects when the port is taken. */
 export function listen(handler: () => RequestHandler, port: number): Promise<Server> {
-  const server = createServer({ maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false }, (request, response) => {
-    void answer(handler(), request, response);
-  });
+  const server = createServer(
+    { maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false },
+    (request, response) => {
+      void answer(handler(), request, response);
+    },
+  );
   server.on('clientError', (error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket: Socket) => {
     reject(handler(), error, socket);
   });
@@ -46,13 +62,22 @@ export function close(server: Server): Promise<void> {
   });
 }
 
-async function answer(handler: RequestHandler, request: IncomingMessage, response: ServerResponse): Promise<void> {
+async function answer(
+  handler: RequestHandler,
+  request: IncomingMessage,
+  response: ServerResponse,
+): Promise<void> {
   const body = await readBody(request, handler.bodyBytes);
   if (body === null) return;
   const engineRequest: EngineRequest = {
     method: request.method ?? 'GET',
     target: originForm(request.url ?? '/'),
-    headers: new Map(Object.entries(request.headers).map(([name, value]) => [name, Array.isArray(value) ? value.join(', ') : (value ?? '')])),
+    headers: new Map(
+      Object.entries(request.headers).map(([name, value]) => [
+        name,
+        Array.isArray(value) ? value.join(', ') : (value ?? ''),
+      ]),
+    ),
     body,
   };
   send(response, await handler.handle(engineRequest, headOf(request)), body.kind === 'too-large');
@@ -112,7 +137,11 @@ function decodeUtf8(bytes: Buffer): string | null {
 }
 
 /** Answers what the HTTP parser of the platform could not read. */
-function reject(handler: RequestHandler, error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket: Socket): void {
+function reject(
+  handler: RequestHandler,
+  error: NodeJS.ErrnoException & { rawPacket?: Buffer },
+  socket: Socket,
+): void {
   if (error.code === 'ECONNRESET' || !socket.writable) {
     socket.destroy();
     return;
@@ -123,15 +152,25 @@ function reject(handler: RequestHandler, error: NodeJS.ErrnoException & { rawPac
   const body = response.body ?? '';
   const headers = response.headers.map(([name, value]) => `${name}: ${value}\r\n`).join('');
   const line = `HTTP/1.1 ${response.status} ${STATUS_CODES[response.status] ?? ''}`;
-  socket.end(`${line}\r\n${headers}Content-Length: ${Buffer.byteLength(body)}\r\nConnection: close\r\n\r\n${body}`);
+  socket.end(
+    `${line}\r\n${headers}Content-Length: ${Buffer.byteLength(body)}\r\nConnection: close\r\n\r\n${body}`,
+  );
 }
 
 function rejection(code: string, firstLine: string): Problem {
   switch (code) {
     case 'HPE_INVALID_METHOD':
-      return problem(501, 'method-unknown', `No resource here knows the method ${firstLine.split(' ', 1)[0]?.slice(0, 40) ?? ''}.`);
+      return problem(
+        501,
+        'method-unknown',
+        `No resource here knows the method ${firstLine.split(' ', 1)[0]?.slice(0, 40) ?? ''}.`,
+      );
     case 'HPE_HEADER_OVERFLOW':
-      return problem(431, 'bad-request', `The request line and headers are larger than ${MOST_HEADER_BYTES} bytes.`);
+      return problem(
+        431,
+        'bad-request',
+        `The request line and headers are larger than ${MOST_HEADER_BYTES} bytes.`,
+      );
     case 'ERR_HTTP_REQUEST_TIMEOUT':
       return problem(408, 'bad-request', 'The request did not arrive in time.');
     default:

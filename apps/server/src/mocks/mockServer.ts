@@ -75,8 +75,15 @@ export class MockServer implements RequestHandler {
 
   rejected(head: string, response: EngineResponse): void {
     const [method = '', target = ''] = head.split(' ');
-    const request: EngineRequest = { method: method.slice(0, 40), target, headers: new Map(), body: { kind: 'none' } };
-    const trace = [{ step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' }] as const;
+    const request: EngineRequest = {
+      method: method.slice(0, 40),
+      target,
+      headers: new Map(),
+      body: { kind: 'none' },
+    };
+    const trace = [
+      { step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' },
+    ] as const;
     this.record(request, head, { response, operation: null, trace, changes: [] }, [], performance.now());
   }
 
@@ -111,7 +118,11 @@ export class MockServer implements RequestHandler {
     const found =
       header === undefined
         ? problem(400, 'bad-request', 'The request has no Host header (RFC 9112 §3.2).')
-        : problem(421, 'foreign-host', `This mock answers on this machine only, not as ${header.slice(0, 80)}.`);
+        : problem(
+            421,
+            'foreign-host',
+            `This mock answers on this machine only, not as ${header.slice(0, 80)}.`,
+          );
     return this.stopped(found.detail, renderProblem(this.root, found));
   }
 
@@ -130,7 +141,13 @@ export class MockServer implements RequestHandler {
     return this.stopped(text, renderProblem(this.root, found));
   }
 
-  private record(request: EngineRequest, head: string, handled: Handled, records: readonly RecordChange[], started: number): void {
+  private record(
+    request: EngineRequest,
+    head: string,
+    handled: Handled,
+    records: readonly RecordChange[],
+    started: number,
+  ): void {
     const exchange = this.journal.add({
       at: new Date().toISOString(),
       client: clientOf(request.headers.get('user-agent')),
@@ -139,7 +156,11 @@ export class MockServer implements RequestHandler {
       operation: handled.operation,
       status: handled.response.status,
       milliseconds: Math.round((performance.now() - started) * 100) / 100,
-      request: { head, body: request.body.kind === 'text' ? request.body.text : '', cut: request.body.kind === 'too-large' },
+      request: {
+        head,
+        body: request.body.kind === 'text' ? request.body.text : '',
+        cut: request.body.kind === 'too-large',
+      },
       response: responseMessage(handled.response),
       trace: handled.trace,
       records,
@@ -149,7 +170,10 @@ export class MockServer implements RequestHandler {
 }
 
 function responseMessage({ status, headers, body }: EngineResponse): Message {
-  const lines = [`HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`, ...headers.map(([name, value]) => `${name}: ${value}`)];
+  const lines = [
+    `HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`,
+    ...headers.map(([name, value]) => `${name}: ${value}`),
+  ];
   return { head: lines.join('\r\n'), body: body ?? '', cut: false };
 }
 

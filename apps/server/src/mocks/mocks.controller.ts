@@ -1,4 +1,17 @@
-import { Body, Controller, Delete, Get, Headers, HttpCode, Param, Post, Query, Res, Sse, type MessageEvent } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Headers,
+  HttpCode,
+  Param,
+  Post,
+  Query,
+  Res,
+  Sse,
+  type MessageEvent,
+} from '@nestjs/common';
 import type { Response } from 'express';
 import { filter, from, map, merge, type Observable } from 'rxjs';
 import { nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
@@ -21,7 +34,10 @@ export class MocksController {
   }
 
   @Post()
-  async create(@Body() body: CreateMockDto, @Res({ passthrough: true }) response: Response): Promise<MockView> {
+  async create(
+    @Body() body: CreateMockDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<MockView> {
     const mock = await this.mocks.create(body);
     response.setHeader('Location', `/api/mocks/${mock.id}`);
     return mock;
@@ -76,27 +92,42 @@ export class MocksController {
     const items = this.mocks.exchanges(id, before, size);
     const last = items.at(-1);
     if (items.length === size && last !== undefined && last.number > 1) {
-      response.setHeader('Link', nextLink(`/api/mocks/${id}/exchanges`, { limit, cursor: writeCursor([String(last.number)]) }));
+      response.setHeader(
+        'Link',
+        nextLink(`/api/mocks/${id}/exchanges`, { limit, cursor: writeCursor([String(last.number)]) }),
+      );
     }
     return { items };
   }
 
   @Get(':id/exchanges/:number')
   exchange(@Param('id') id: string, @Param('number') number: string): Exchange {
-    if (!/^[1-9]\d{0,14}$/.test(number)) throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
+    if (!/^[1-9]\d{0,14}$/.test(number))
+      throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
     return this.mocks.exchange(id, Number(number));
   }
 
   /** Exchanges and changes of a mock as they happen. After `Last-Event-ID` the exchanges since are told first. */
   @Sse(':id/events')
-  events(@Param('id') id: string, @Headers('last-event-id') lastEventId: string | undefined): Observable<MessageEvent> {
+  events(
+    @Param('id') id: string,
+    @Headers('last-event-id') lastEventId: string | undefined,
+  ): Observable<MessageEvent> {
     const state: MockEvent = { kind: 'mock', mock: id, state: this.mocks.read(id) };
     const since = Number(lastEventId ?? NaN);
     const missed = Number.isInteger(since)
-      ? this.mocks.exchanges(id, Infinity, MOST_MISSED).filter(({ number }) => number > since).reverse()
+      ? this.mocks
+          .exchanges(id, Infinity, MOST_MISSED)
+          .filter(({ number }) => number > since)
+          .reverse()
       : [];
-    const catchUp: MockEvent[] = [state, ...missed.map((exchange): MockEvent => ({ kind: 'exchange', mock: id, exchange }))];
-    return merge(from(catchUp), this.mocks.events.pipe(filter((event) => event.mock === id))).pipe(map(asMessage));
+    const catchUp: MockEvent[] = [
+      state,
+      ...missed.map((exchange): MockEvent => ({ kind: 'exchange', mock: id, exchange })),
+    ];
+    return merge(from(catchUp), this.mocks.events.pipe(filter((event) => event.mock === id))).pipe(
+      map(asMessage),
+    );
   }
 }
 

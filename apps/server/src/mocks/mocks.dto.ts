@@ -43,7 +43,9 @@ export class CreateMockDto {
 }
 
 export class SendMessageDto {
-  @IsString({ message: 'Expected a request as it travels: request line, header lines, an empty line, a body.' })
+  @IsString({
+    message: 'Expected a request as it travels: request line, header lines, an empty line, a body.',
+  })
   @MaxLength(2_000_000, { message: 'Expected at most 2000000 characters.' })
   message: string;
 }

@@ -1,9 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable, Logger, type BeforeApplicationShutdown, type OnApplicationBootstrap } from '@nestjs/common';
+import {
+  Injectable,
+  Logger,
+  type BeforeApplicationShutdown,
+  type OnApplicationBootstrap,
+} from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { adopt, Dataset, type Counters } from '@isomeros/core/engine';
-import { indexModel, type Identities, type Row } from '@isomeros/core/model';
-import { seed } from '@isomeros/core/seeding';
+import type { Identities } from '@isomeros/core/model';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
 import { FIRST_MOCK_PORT } from '../config.js';
@@ -14,7 +18,8 @@ import { ApiProblem } from '../http/problem.js';
 import { DurableDataset } from './durableDataset.js';
 import { Journal, summaryOf, type Exchange, type ExchangeSummary } from './journal.js';
 import { MockServer } from './mockServer.js';
-import { MOST_RECORDS, type CreateMockDto } from './mocks.dto.js';
+import type { CreateMockDto } from './mocks.dto.js';
+import { isPortTaken, makeRecords, modelColumns, readCounts, serviceOf } from './provision.js';
 import { RecordStore, toStored } from './recordStore.js';
 
 /** A mock as the interface shows it. */
@@ -72,7 +77,8 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
       });
     });
     this.designs.removing.subscribe(({ id, done }) => {
-      for (const held of [...this.held.values()]) if (held.row.designId === id) done.push(this.remove(held.row.id));
+      for (const held of [...this.held.values()])
+        if (held.row.designId === id) done.push(this.remove(held.row.id));
     });
     for (const row of await this.database.getRepository(MockRow).find({ order: { createdAt: 'ASC' } })) {
       const held = await this.hold(row);
@@ -101,7 +107,9 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     const missing = wanted.arrangements.find((name) => !known.includes(name));
     if (missing !== undefined) {
       const message = `The design has no arrangement ${missing}; it has ${known.join(', ')}.`;
-      throw new ApiProblem('invalid', message, { errors: [{ pointer: '/arrangements', code: 'unknown', message }] });
+      throw new ApiProblem('invalid', message, {
+        errors: [{ pointer: '/arrangements', code: 'unknown', message }],
+      });
     }
     const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
     const counts = readCounts(wanted.counts ?? {}, derivation);
@@ -148,7 +156,12 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     const model = await this.designs.soundModel(held.row.designId);
     const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
     await held.server.records.replace(async (counters, sequence) => {
-      const made = makeRecords(derivation, held.dataset.seed, JSON.parse(held.dataset.counts) as Record<string, number>, counters);
+      const made = makeRecords(
+        derivation,
+        held.dataset.seed,
+        JSON.parse(held.dataset.counts) as Record<string, number>,
+        counters,
+      );
       const next = { ...modelColumns(model), counters: JSON.stringify(made.counters), sequence };
       await held.store.replaceAll(made.rows, next);
       held.dataset = { ...held.dataset, ...modelColumns(model) };
@@ -199,7 +212,13 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     this.events.next({ kind: 'mock', mock: held.row.id, state: this.view(held) });
   }
 
-  private async insert(row: MockRow, seedNumber: number, counts: Record<string, number>, model: SoundModel, derivation: Derivation): Promise<void> {
+  private async insert(
+    row: MockRow,
+    seedNumber: number,
+    counts: Record<string, number>,
+    model: SoundModel,
+    derivation: Derivation,
+  ): Promise<void> {
     const made = makeRecords(derivation, seedNumber, counts, { rid: 0, attributes: {} });
     await this.database.transaction(async (manager) => {
       await manager.insert(MockRow, row);
@@ -213,7 +232,10 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
         holder: this.holder,
       });
       for (let from = 0; from < made.rows.length; from += INSERT_CHUNK) {
-        await manager.insert(RecordRow, made.rows.slice(from, from + INSERT_CHUNK).map((record) => toStored(row.id, record)));
+        await manager.insert(
+          RecordRow,
+          made.rows.slice(from, from + INSERT_CHUNK).map((record) => toStored(row.id, record)),
+        );
       }
     });
   }
@@ -222,8 +244,16 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   private async hold(row: MockRow): Promise<Held> {
     const store = new RecordStore(this.database, row.id, this.holder);
     const { dataset, rows } = await store.open();
-    const derivation = deriveFrom(dataset.modelText, JSON.parse(dataset.modelIdentities) as Identities, DEFAULT_ARRANGEMENT);
-    const records = new DurableDataset(store, new Dataset(derivation.model, rows, JSON.parse(dataset.counters) as Counters), dataset.sequence);
+    const derivation = deriveFrom(
+      dataset.modelText,
+      JSON.parse(dataset.modelIdentities) as Identities,
+      DEFAULT_ARRANGEMENT,
+    );
+    const records = new DurableDataset(
+      store,
+      new Dataset(derivation.model, rows, JSON.parse(dataset.counters) as Counters),
+      dataset.sequence,
+    );
     const journal = new Journal();
     const server = new MockServer(serviceOf(derivation), records, journal, (exchange) => {
       this.events.next({ kind: 'exchange', mock: row.id, exchange: summaryOf(exchange) });
@@ -236,7 +266,9 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   /** Opens the port the mock had, or, where that may be, the next free one. */
   private async listen(held: Held, mayMove: boolean): Promise<void> {
     const first = held.row.port === 0 ? FIRST_MOCK_PORT : held.row.port;
-    const taken = new Set([...this.held.values()].filter((other) => other !== held).map(({ row }) => row.port));
+    const taken = new Set(
+      [...this.held.values()].filter((other) => other !== held).map(({ row }) => row.port),
+    );
     for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
       if (mayMove && port !== held.row.port && taken.has(port)) continue;
       try {
@@ -245,7 +277,8 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
         return;
       } catch (error) {
         if (!isPortTaken(error)) throw error;
-        if (!mayMove) throw new ApiProblem('conflict', `The port ${port} is in use; choose another or leave it out.`);
+        if (!mayMove)
+          throw new ApiProblem('conflict', `The port ${port} is in use; choose another or leave it out.`);
       }
     }
     throw new ApiProblem('conflict', `No free port was found from ${first} on.`);
@@ -277,7 +310,8 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     if (!adoption.ok) return;
     await records.replace(async (counters, sequence) => {
       const rows = new Map([...records.dataset.everything()].map((row) => [row.rid, row]));
-      for (const change of adoption.changes) if (change.kind === 'update') rows.set(change.after.rid, change.after);
+      for (const change of adoption.changes)
+        if (change.kind === 'update') rows.set(change.after.rid, change.after);
       const next = { ...modelColumns(model), counters: JSON.stringify(counters), sequence };
       await held.store.replaceAll([...rows.values()], next);
       held.dataset = { ...held.dataset, ...modelColumns(model) };
@@ -303,37 +337,4 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
       obstacles,
     };
   }
-}
-
-const isPortTaken = (error: unknown): boolean => error instanceof Error && 'code' in error && (error.code === 'EADDRINUSE' || error.code === 'EACCES');
-
-const serviceOf = ({ model, contract, description }: Derivation): MockServer['service'] => ({ model, contract, description });
-
-const modelColumns = (model: SoundModel): Pick<DatasetRow, 'modelText' | 'modelIdentities' | 'modelRevision'> => ({
-  modelText: model.text,
-  modelIdentities: JSON.stringify(model.identities),
-  modelRevision: model.revision,
-});
-
-/** Fresh records with numbers that no record had before. */
-function makeRecords(
-  { model }: Derivation,
-  seedNumber: number,
-  counts: Readonly<Record<string, number>>,
-  before: Counters,
-): { readonly rows: readonly Row[]; readonly counters: Counters } {
-  const made = seed(model, { seed: seedNumber, counts, now: Date.now() });
-  return { rows: made.rows, counters: { rid: Math.max(before.rid, made.rows.length), attributes: made.counters } };
-}
-
-function readCounts(given: Readonly<Record<string, unknown>>, { model }: Derivation): Record<string, number> {
-  const entities = indexModel(model).entities;
-  const errors = Object.entries(given).flatMap(([name, count]) => {
-    const pointer = `/counts/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-    if (!entities.has(name)) return [{ pointer, code: 'unknown', message: `There is no entity ${name}.` }];
-    const fits = typeof count === 'number' && Number.isInteger(count) && count >= 0 && count <= MOST_RECORDS;
-    return fits ? [] : [{ pointer, code: 'range', message: `Expected a whole number from 0 to ${MOST_RECORDS}.` }];
-  });
-  if (errors.length > 0) throw new ApiProblem('invalid', 'The counts do not fit.', { errors });
-  return given as Record<string, number>;
 }

@@ -22,7 +22,9 @@ export class RecordStore {
     const datasets = this.database.getRepository(DatasetRow);
     await datasets.update({ id: this.datasetId }, { holder: this.holder });
     const dataset = await datasets.findOneByOrFail({ id: this.datasetId });
-    const records = await this.database.getRepository(RecordRow).find({ where: { datasetId: this.datasetId }, order: { rid: 'ASC' } });
+    const records = await this.database
+      .getRepository(RecordRow)
+      .find({ where: { datasetId: this.datasetId }, order: { rid: 'ASC' } });
     return { dataset, rows: records.map(fromStored) };
   }
 
@@ -58,12 +60,17 @@ export class RecordStore {
 
   /** The number of the last committed write, to settle what a lost answer left open. */
   async readSequence(): Promise<number> {
-    const { sequence } = await this.database.getRepository(DatasetRow).findOneByOrFail({ id: this.datasetId });
+    const { sequence } = await this.database
+      .getRepository(DatasetRow)
+      .findOneByOrFail({ id: this.datasetId });
     return sequence;
   }
 
   /** Puts other records, and the model they satisfy, in the place of all there are. */
-  async replaceAll(rows: readonly Row[], dataset: Pick<DatasetRow, 'counters' | 'sequence' | 'modelText' | 'modelIdentities' | 'modelRevision'>): Promise<void> {
+  async replaceAll(
+    rows: readonly Row[],
+    dataset: Pick<DatasetRow, 'counters' | 'sequence' | 'modelText' | 'modelIdentities' | 'modelRevision'>,
+  ): Promise<void> {
     await this.database.transaction(async (manager) => {
       const where = { id: this.datasetId, holder: this.holder, sequence: dataset.sequence - 1 };
       const counted = await manager.update(DatasetRow, where, dataset);
@@ -94,7 +101,11 @@ export class RecordStore {
 
   private async insert(manager: EntityManager, rows: readonly Row[]): Promise<void> {
     for (const part of chunks(rows)) {
-      await manager.upsert(RecordRow, part.map((row) => toStored(this.datasetId, row)), ['datasetId', 'rid']);
+      await manager.upsert(
+        RecordRow,
+        part.map((row) => toStored(this.datasetId, row)),
+        ['datasetId', 'rid'],
+      );
     }
   }
 }
@@ -110,6 +121,10 @@ export const toStored = (datasetId: string, { rid, entity, revision, values }: R
 });
 
 function fromStored({ rid, data }: RecordRow): Row {
-  const { entity, revision, values } = JSON.parse(data) as { entity: string; revision: number; values: Record<string, Json> };
+  const { entity, revision, values } = JSON.parse(data) as {
+    entity: string;
+    revision: number;
+    values: Record<string, Json>;
+  };
   return { rid, entity, revision, values };
 }

@@ -38,12 +38,16 @@ function completeMessage(message: string, port: number): Buffer {
   const [requestLine = '', ...headers] = head.split('\n').filter((line) => line.trim() !== '');
   if (!/^\S+ \S+( HTTP\/\d\.\d)?$/.test(requestLine.trim())) {
     const detail = 'Expected a request line: a method, a target, and HTTP/1.1 (RFC 9112 §3).';
-    throw new ApiProblem('invalid', detail, { errors: [{ pointer: '/message', code: 'request-line', message: detail }] });
+    throw new ApiProblem('invalid', detail, {
+      errors: [{ pointer: '/message', code: 'request-line', message: detail }],
+    });
   }
   const broken = headers.find((line) => !/^[!#$%&'*+\-.^_`|~0-9A-Za-z]+:/.test(line));
   if (broken !== undefined) {
     const detail = `Expected header lines such as "Accept: application/json"; found ${JSON.stringify(broken.slice(0, 80))}.`;
-    throw new ApiProblem('invalid', detail, { errors: [{ pointer: '/message', code: 'header', message: detail }] });
+    throw new ApiProblem('invalid', detail, {
+      errors: [{ pointer: '/message', code: 'header', message: detail }],
+    });
   }
   const names = new Set(headers.map((line) => line.slice(0, line.indexOf(':')).toLowerCase()));
   const add = (name: string, value: string): void => {
@@ -52,8 +56,11 @@ function completeMessage(message: string, port: number): Buffer {
   const [method = ''] = requestLine.split(' ');
   add('Host', `127.0.0.1:${port}`);
   add('User-Agent', OWN_CLIENT);
-  if (body !== '' || !['GET', 'HEAD', 'DELETE', 'OPTIONS'].includes(method)) add('Content-Length', String(Buffer.byteLength(body)));
+  if (body !== '' || !['GET', 'HEAD', 'DELETE', 'OPTIONS'].includes(method))
+    add('Content-Length', String(Buffer.byteLength(body)));
   add('Connection', 'close');
-  const line = / HTTP\/\d\.\d$/.test(requestLine.trim()) ? requestLine.trim() : `${requestLine.trim()} HTTP/1.1`;
+  const line = / HTTP\/\d\.\d$/.test(requestLine.trim())
+    ? requestLine.trim()
+    : `${requestLine.trim()} HTTP/1.1`;
   return Buffer.from(`${[line, ...headers].join('\r\n')}\r\n\r\n${body}`);
 }

@@ -86,6 +86,9 @@ export interface ResolvedSetting<Name extends SettingName> {
 }
 
 /** The value of a setting in an arrangement, and the level it comes from. */
-export function setting<Name extends SettingName>(_arrangement: Arrangement, name: Name): ResolvedSetting<Name> {
+export function setting<Name extends SettingName>(
+  _arrangement: Arrangement,
+  name: Name,
+): ResolvedSetting<Name> {
   return { value: SETTING_DEFAULTS[name], level: 'default' };
 }

@@ -2,7 +2,8 @@
 export const RULES = {
   'place.entry': {
     title: 'Entry',
-    sentence: 'Every contract has one entry at its root, which links to everything that can be reached first.',
+    sentence:
+      'Every contract has one entry at its root, which links to everything that can be reached first.',
   },
   'place.root': {
     title: 'Stands alone',
@@ -18,11 +19,13 @@ export const RULES = {
   },
   'place.scoped': {
     title: 'Key under its owner',
-    sentence: 'A key that is unique only under its owner says nothing without it, so the items stay below the owner.',
+    sentence:
+      'A key that is unique only under its owner says nothing without it, so the items stay below the owner.',
   },
   'place.tree': {
     title: 'Owns its own kind',
-    sentence: 'An entity that owns many of itself has all its items at the root and a list of children below each.',
+    sentence:
+      'An entity that owns many of itself has all its items at the root and a list of children below each.',
   },
   'place.singleton': {
     title: 'Slot',
@@ -46,26 +49,53 @@ export const RULES = {
   },
   'name.path': { title: 'Path words', sentence: 'Names become path segments in the case of the setting.' },
   'name.plural': { title: 'Plural', sentence: 'A collection is named by the plural of its entity.' },
-  'name.parameter': { title: 'Path parameter', sentence: 'A path parameter is named by its entity and its key.' },
+  'name.parameter': {
+    title: 'Path parameter',
+    sentence: 'A path parameter is named by its entity and its key.',
+  },
   'name.base': { title: 'Base path', sentence: 'All paths begin with the base path and the version.' },
   'member.attribute': { title: 'Attribute', sentence: 'An attribute is a member of the representation.' },
-  'member.generated': { title: 'Made by the server', sentence: 'What the server makes is returned and never accepted.' },
-  'member.read-only': { title: 'Read-only', sentence: 'A read-only attribute is returned and never accepted.' },
-  'member.write-only': { title: 'Write-only', sentence: 'A write-only attribute is accepted and never returned.' },
+  'member.generated': {
+    title: 'Made by the server',
+    sentence: 'What the server makes is returned and never accepted.',
+  },
+  'member.read-only': {
+    title: 'Read-only',
+    sentence: 'A read-only attribute is returned and never accepted.',
+  },
+  'member.write-only': {
+    title: 'Write-only',
+    sentence: 'A write-only attribute is accepted and never returned.',
+  },
   'member.fixed': { title: 'Fixed', sentence: 'A fixed attribute is accepted on create and never changes.' },
   'member.touched': { title: 'Touched', sentence: 'The server sets a touched instant at every change.' },
   'member.key': { title: 'Key', sentence: 'The key is the id of a record; it is given once.' },
   'member.implicit-id': { title: 'Implicit id', sentence: 'An entity without a key has a counted id.' },
-  'member.reference': { title: 'Reference', sentence: 'A reference is a member that holds the key of its target.' },
-  'member.owner': { title: 'Owner', sentence: 'The owner comes from the path, is returned, and never changes.' },
-  'member.slot': { title: 'Made with its owner', sentence: 'What must exist from the start is made in the body that creates its owner.' },
+  'member.reference': {
+    title: 'Reference',
+    sentence: 'A reference is a member that holds the key of its target.',
+  },
+  'member.owner': {
+    title: 'Owner',
+    sentence: 'The owner comes from the path, is returned, and never changes.',
+  },
+  'member.slot': {
+    title: 'Made with its owner',
+    sentence: 'What must exist from the start is made in the body that creates its owner.',
+  },
   'member.links': { title: 'Links', sentence: 'A representation carries its links in a links object.' },
   'member.value': { title: 'Value', sentence: 'A value is an object inside the representation.' },
   'member.required': { title: 'Required', sentence: 'A required attribute without a default must be sent.' },
   'list.page': { title: 'Page', sentence: 'A list is answered page by page.' },
-  'list.sort': { title: 'Sort', sentence: 'A list can be sorted by each returned scalar; the key breaks ties.' },
+  'list.sort': {
+    title: 'Sort',
+    sentence: 'A list can be sorted by each returned scalar; the key breaks ties.',
+  },
   'list.filter': { title: 'Filter', sentence: 'A list can be narrowed to records with a given value.' },
-  'list.unknown': { title: 'Unknown parameter', sentence: 'A query parameter that the operation does not have is refused.' },
+  'list.unknown': {
+    title: 'Unknown parameter',
+    sentence: 'A query parameter that the operation does not have is refused.',
+  },
   'link.self': { title: 'Self', sentence: 'A representation links to its own canonical address.' },
   'link.up': { title: 'Up', sentence: 'What is owned links to its owner.' },
   'link.collection': { title: 'Collection', sentence: 'An item links to the collection it is listed in.' },
@@ -73,21 +103,54 @@ export const RULES = {
   'link.back': { title: 'By way back', sentence: 'A way back is a link named by its role.' },
   'link.entry': { title: 'From the entry', sentence: 'The entry links to every collection at the root.' },
   'link.page': { title: 'Pages', sentence: 'A page links to its neighbours and to both ends.' },
-  'link.description': { title: 'Description', sentence: 'The entry links to the published description (RFC 8631).' },
+  'link.description': {
+    title: 'Description',
+    sentence: 'The entry links to the published description (RFC 8631).',
+  },
   'status.ok': { title: 'Answered', sentence: 'A request that succeeds with a body answers 200.' },
-  'status.created': { title: 'Created', sentence: 'A create answers 201 with the address of the new record.' },
+  'status.created': {
+    title: 'Created',
+    sentence: 'A create answers 201 with the address of the new record.',
+  },
   'status.removed': { title: 'Removed', sentence: 'A removal answers 204 without a body.' },
-  'status.malformed': { title: 'Not readable', sentence: 'A body that is not JSON, or names a member twice, answers 400.' },
-  'status.invalid': { title: 'Does not fit', sentence: 'A body that does not fit its shape answers with all errors at once.' },
-  'status.parameter': { title: 'Bad parameter', sentence: 'A query parameter that is unknown, repeated or of the wrong type answers 400.' },
-  'status.missing': { title: 'Not there', sentence: 'What is not there answers 404; so does a child under another owner.' },
-  'status.not-acceptable': { title: 'Not acceptable', sentence: 'An Accept that rules out every offered media type answers 406.' },
+  'status.malformed': {
+    title: 'Not readable',
+    sentence: 'A body that is not JSON, or names a member twice, answers 400.',
+  },
+  'status.invalid': {
+    title: 'Does not fit',
+    sentence: 'A body that does not fit its shape answers with all errors at once.',
+  },
+  'status.parameter': {
+    title: 'Bad parameter',
+    sentence: 'A query parameter that is unknown, repeated or of the wrong type answers 400.',
+  },
+  'status.missing': {
+    title: 'Not there',
+    sentence: 'What is not there answers 404; so does a child under another owner.',
+  },
+  'status.not-acceptable': {
+    title: 'Not acceptable',
+    sentence: 'An Accept that rules out every offered media type answers 406.',
+  },
   'status.conflict': { title: 'Taken', sentence: 'A value that must be unique and is taken answers 409.' },
-  'status.key-mismatch': { title: 'Another key', sentence: 'A body whose key contradicts the path answers 409.' },
-  'status.restricted': { title: 'Still needed', sentence: 'A record that others need cannot be removed: 409.' },
+  'status.key-mismatch': {
+    title: 'Another key',
+    sentence: 'A body whose key contradicts the path answers 409.',
+  },
+  'status.restricted': {
+    title: 'Still needed',
+    sentence: 'A record that others need cannot be removed: 409.',
+  },
   'status.too-large': { title: 'Too large', sentence: 'A body over the limit answers 413.' },
-  'status.media-type': { title: 'Media type', sentence: 'A body without an accepted Content-Type answers 415.' },
-  'finding.collision': { title: 'Names collide', sentence: 'Two elements would have one name; the second is left out.' },
+  'status.media-type': {
+    title: 'Media type',
+    sentence: 'A body without an accepted Content-Type answers 415.',
+  },
+  'finding.collision': {
+    title: 'Names collide',
+    sentence: 'Two elements would have one name; the second is left out.',
+  },
   'finding.impossible': { title: 'No create', sentence: 'No record could ever be created here.' },
 } as const satisfies Record<string, { title: string; sentence: string }>;
 

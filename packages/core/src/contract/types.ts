@@ -201,7 +201,12 @@ export type MemberType =
   | ScalarType
   | { readonly kind: 'json' }
   | { readonly kind: 'shape'; readonly shape: string }
-  | { readonly kind: 'list'; readonly of: MemberType; readonly min: number | null; readonly max: number | null }
+  | {
+      readonly kind: 'list';
+      readonly of: MemberType;
+      readonly min: number | null;
+      readonly max: number | null;
+    }
   /** A JSON object from relation to link. */
   | { readonly kind: 'links' }
   /** Number, size and totals of a page. */

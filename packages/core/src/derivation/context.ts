@@ -29,7 +29,11 @@ export function becauseSet(
   names: readonly SettingName[],
   ...statements: readonly { readonly id: string }[]
 ): Reason {
-  const settings = names.map((name): Source => ({ kind: 'setting', name, level: setting(deriving.arrangement, name).level }));
+  const settings = names.map((name): Source => ({
+    kind: 'setting',
+    name,
+    level: setting(deriving.arrangement, name).level,
+  }));
   return { rule, because: [...because(rule, ...statements).because, ...settings] };
 }
 

@@ -34,7 +34,12 @@ export const pointerTo = (pointer: string, name: string | number): string =>
   `${pointer}/${String(name).replaceAll('~', '~0').replaceAll('/', '~1')}`;
 
 /** Reads the body of a create. Values are keyed by identities, defaults filled in. */
-export function acceptCreate(accepting: Accepting, shape: Shape, body: Json, pointer = ''): Omit<SlotDraft, 'storage'> {
+export function acceptCreate(
+  accepting: Accepting,
+  shape: Shape,
+  body: Json,
+  pointer = '',
+): Omit<SlotDraft, 'storage'> {
   const values = bareObject();
   const slots: SlotDraft[] = [];
   if (!expectObject(accepting, body, pointer)) return { values, slots };
@@ -53,7 +58,12 @@ export function acceptCreate(accepting: Accepting, shape: Shape, body: Json, poi
 function acceptSlot(accepting: Accepting, member: Member, given: Json, pointer: string): SlotDraft | null {
   if (member.source.kind !== 'slot' || member.type.kind !== 'shape') return null;
   if (given === null && member.required) {
-    report(accepting, pointer, 'required', `Expected an object: ${member.name} is made together with its owner.`);
+    report(
+      accepting,
+      pointer,
+      'required',
+      `Expected an object: ${member.name} is made together with its owner.`,
+    );
     return null;
   }
   const storage = storageNamed(accepting.service, member.source.entity);
@@ -73,7 +83,8 @@ export function acceptMember(
   if (id === null) return;
   if (given === null) {
     if (member.default !== null) values[id] = member.default;
-    else if (member.required) report(accepting, pointer, 'required', `Expected a value: ${member.name} is required.`);
+    else if (member.required)
+      report(accepting, pointer, 'required', `Expected a value: ${member.name} is required.`);
     return;
   }
   const value =
@@ -99,7 +110,13 @@ export function sourceId(member: Member): string | null {
   }
 }
 
-function acceptReference(accepting: Accepting, member: Member, entity: string, given: Json, pointer: string): Json | undefined {
+function acceptReference(
+  accepting: Accepting,
+  member: Member,
+  entity: string,
+  given: Json,
+  pointer: string,
+): Json | undefined {
   const problem = checkScalar(member.type as ScalarType, given);
   if (problem !== null) {
     report(accepting, pointer, problem.code, problem.message);
@@ -107,14 +124,21 @@ function acceptReference(accepting: Accepting, member: Member, entity: string, g
   }
   const target = findByKey(accepting.service, accepting.view, entity, given);
   if (target !== undefined) return target.rid;
-  report(accepting, pointer, 'reference', `Expected the ${member.name} of a ${entity} that is there; there is none with ${JSON.stringify(given)}.`);
+  report(
+    accepting,
+    pointer,
+    'reference',
+    `Expected the ${member.name} of a ${entity} that is there; there is none with ${JSON.stringify(given)}.`,
+  );
   return undefined;
 }
 
 /** The record of an entity with this key, when the key is unique everywhere. */
 export function findByKey(service: Service, view: RecordView, entity: string, key: Json): Row | undefined {
   const storage = storageNamed(service, entity);
-  const value = constraintValue(storage.keyConstraint, { [storage.key.id]: normalKey(storage.key.type.kind, key) });
+  const value = constraintValue(storage.keyConstraint, {
+    [storage.key.id]: normalKey(storage.key.type.kind, key),
+  });
   return value === null ? undefined : view.find(storage, storage.keyConstraint, value);
 }
 
@@ -162,7 +186,8 @@ function acceptList(
   const items = given as readonly Json[];
   const { min, max } = type;
   if ((min !== null && items.length < min) || (max !== null && items.length > max)) {
-    const range = max === null ? `at least ${min}` : min === null ? `at most ${max}` : `from ${min} to ${max}`;
+    const range =
+      max === null ? `at least ${min}` : min === null ? `at most ${max}` : `from ${min} to ${max}`;
     report(accepting, pointer, 'length', `Expected ${range} entries; there are ${items.length}.`);
     return undefined;
   }
@@ -179,13 +204,23 @@ export function expectObject(
   return false;
 }
 
-export function refuseUnknown(accepting: Accepting, shape: Shape, body: { readonly [name: string]: Json }, pointer: string): void {
+export function refuseUnknown(
+  accepting: Accepting,
+  shape: Shape,
+  body: { readonly [name: string]: Json },
+  pointer: string,
+): void {
   const known = new Set(shape.members.map((member) => member.name));
   for (const name of Object.keys(body)) {
     if (known.has(name)) continue;
     const near = nearest(name, known);
     const hint = near === null ? `Expected one of ${[...known].join(', ')}.` : `The nearest is ${near}.`;
-    report(accepting, pointerTo(pointer, name), 'unknown', `There is no member ${name} to send here. ${hint}`);
+    report(
+      accepting,
+      pointerTo(pointer, name),
+      'unknown',
+      `There is no member ${name} to send here. ${hint}`,
+    );
   }
 }
 

@@ -1,4 +1,11 @@
-import { bareObject, storageOf, type EntityStorage, type Json, type Model, type Row } from '../model/index.js';
+import {
+  bareObject,
+  storageOf,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type Row,
+} from '../model/index.js';
 import type { Change } from './dataset.js';
 import { findViolations } from './invariants.js';
 
@@ -27,7 +34,9 @@ export function adopt(before: Model, after: Model, rows: Iterable<Row>): Adoptio
   });
   const violations = findViolations(after, filled);
   if (violations.length === 0) return { ok: true, changes };
-  const obstacles = violations.slice(0, OBSTACLES_SHOWN).map(({ entity, rid, message }) => `${entity}, record ${rid}: ${message}`);
+  const obstacles = violations
+    .slice(0, OBSTACLES_SHOWN)
+    .map(({ entity, rid, message }) => `${entity}, record ${rid}: ${message}`);
   return { ok: false, obstacles };
 }
 
@@ -52,7 +61,9 @@ function findLosses(before: Model, after: Model, rows: readonly Row[]): string[]
       if (row.values[id] !== undefined && !kept.has(id)) lose(id, `${old.entity.name}.${name}`);
     }
   }
-  return [...holders.values()].map(({ what, count }) => `Removing ${what} would lose what ${count} records hold.`);
+  return [...holders.values()].map(
+    ({ what, count }) => `Removing ${what} would lose what ${count} records hold.`,
+  );
 }
 
 /** Everything a record of the entity can hold: identity → name. */
@@ -66,7 +77,9 @@ function placesOf({ attributes, owner, references }: EntityStorage): ReadonlyMap
 
 function withDefaults(model: Model, row: Row): Row {
   const attributes = storageOf(model).byId.get(row.entity)?.attributes ?? [];
-  const missing = attributes.filter(({ id, required, defaultValue }) => required && defaultValue !== null && row.values[id] === undefined);
+  const missing = attributes.filter(
+    ({ id, required, defaultValue }) => required && defaultValue !== null && row.values[id] === undefined,
+  );
   if (missing.length === 0) return row;
   const values: Record<string, Json> = Object.assign(bareObject(), row.values);
   for (const { id, defaultValue } of missing) values[id] = defaultValue;

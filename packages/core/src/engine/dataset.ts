@@ -108,7 +108,8 @@ export class Dataset implements RecordView {
     if (storage === undefined) return;
     for (const unique of storage.uniques) {
       const value = constraintValue(unique, row.values);
-      if (value !== null) within(this.byUnique, unique.id, () => new Map<string, number>()).set(value, row.rid);
+      if (value !== null)
+        within(this.byUnique, unique.id, () => new Map<string, number>()).set(value, row.rid);
     }
     for (const [relationship, target] of pointers(storage, row)) {
       const targets = within(this.byReference, relationship, () => new Map<number, Set<number>>());
@@ -190,13 +191,16 @@ export class Draft implements RecordView {
   }
 
   find(entity: EntityStorage, constraint: UniqueConstraint, value: string): Row | undefined {
-    for (const row of this.touchedOf(entity)) if (constraintValue(constraint, row.values) === value) return row;
+    for (const row of this.touchedOf(entity))
+      if (constraintValue(constraint, row.values) === value) return row;
     const committed = this.base.find(entity, constraint, value);
     return committed === undefined || this.touched.has(committed.rid) ? undefined : committed;
   }
 
   pointingAt(entity: EntityStorage, relationship: string, rid: number): readonly Row[] {
-    const committed = this.base.pointingAt(entity, relationship, rid).filter((row) => !this.touched.has(row.rid));
+    const committed = this.base
+      .pointingAt(entity, relationship, rid)
+      .filter((row) => !this.touched.has(row.rid));
     const pending = this.touchedOf(entity).filter((row) => row.values[relationship] === rid);
     return [...committed, ...pending];
   }
@@ -229,7 +233,8 @@ export class Draft implements RecordView {
 
   private touchedOf(entity: EntityStorage): Row[] {
     const rows: Row[] = [];
-    for (const row of this.touched.values()) if (row !== null && row.entity === entity.entity.id) rows.push(row);
+    for (const row of this.touched.values())
+      if (row !== null && row.entity === entity.entity.id) rows.push(row);
     return rows;
   }
 }

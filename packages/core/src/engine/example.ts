@@ -13,7 +13,12 @@ import { indexOf, shapeNamed, storageNamed, storages, type Service } from './ser
  * A request that shows an operation at work on the records there are: ids that exist, a body that fits.
  * `null` when there is no record to show it on.
  */
-export function exampleRequest(service: Service, dataset: Dataset, operation: Operation, now: number): EngineRequest | null {
+export function exampleRequest(
+  service: Service,
+  dataset: Dataset,
+  operation: Operation,
+  now: number,
+): EngineRequest | null {
   const resource = indexOf(service).resources.get(operation.resource);
   if (resource === undefined) return null;
   const record = exampleRecord(service, dataset, operation, resource);
@@ -29,7 +34,12 @@ export function exampleRequest(service: Service, dataset: Dataset, operation: Op
 }
 
 /** The record whose ids fill the path; `null` where the path has none, `undefined` where none is there. */
-function exampleRecord(service: Service, dataset: Dataset, operation: Operation, resource: Resource): Row | null | undefined {
+function exampleRecord(
+  service: Service,
+  dataset: Dataset,
+  operation: Operation,
+  resource: Resource,
+): Row | null | undefined {
   if (resource.entity === null || !resource.segments.some((segment) => segment.kind === 'id')) return null;
   const storage = storageNamed(service, resource.entity);
   const candidates = [...dataset.all(storage)];
@@ -38,7 +48,9 @@ function exampleRecord(service: Service, dataset: Dataset, operation: Operation,
       ? (candidates.find((row) => planRemoval(service.model, dataset, row).ok) ?? candidates[0])
       : richest(candidates);
   }
-  const listed = richest(candidates.filter((row) => pointedAt(dataset, row, resource.via?.relationship ?? '') !== null));
+  const listed = richest(
+    candidates.filter((row) => pointedAt(dataset, row, resource.via?.relationship ?? '') !== null),
+  );
   if (listed !== undefined) return pointedAt(dataset, listed, resource.via?.relationship ?? '') ?? undefined;
   const above = trailOf(service.contract, resource).at(-2);
   return above?.entity == null ? undefined : [...dataset.all(storageNamed(service, above.entity))][0];
@@ -46,12 +58,21 @@ function exampleRecord(service: Service, dataset: Dataset, operation: Operation,
 
 /** The record of the first few with the most values set: it shows most. */
 const richest = (rows: readonly Row[]): Row | undefined =>
-  rows.slice(0, 12).reduce<Row | undefined>(
-    (best, row) => (best === undefined || Object.keys(row.values).length > Object.keys(best.values).length ? row : best),
-    undefined,
-  );
+  rows
+    .slice(0, 12)
+    .reduce<Row | undefined>(
+      (best, row) =>
+        best === undefined || Object.keys(row.values).length > Object.keys(best.values).length ? row : best,
+      undefined,
+    );
 
-function exampleBody(service: Service, dataset: Dataset, operation: Operation, record: Row | null, now: number): Json {
+function exampleBody(
+  service: Service,
+  dataset: Dataset,
+  operation: Operation,
+  record: Row | null,
+  now: number,
+): Json {
   if (operation.accepts === null) return null;
   const shape = shapeNamed(service, operation.accepts);
   const filler = new Filler(service, dataset, new Random(7), now);
@@ -77,7 +98,8 @@ function replacement(service: Service, dataset: Dataset, filler: Filler, shape: 
   for (const member of shape.members) {
     if (member.mode !== 'accepted') continue;
     const { source } = member;
-    const attribute = source.kind === 'attribute' ? storage?.attributes.find(({ id }) => id === source.attribute) : undefined;
+    const attribute =
+      source.kind === 'attribute' ? storage?.attributes.find(({ id }) => id === source.attribute) : undefined;
     const value = attribute?.writeOnly === true ? undefined : memberValue(service, dataset, member, record);
     if (value !== undefined) body[member.name] = value;
   }
@@ -86,7 +108,9 @@ function replacement(service: Service, dataset: Dataset, filler: Filler, shape: 
 
 function oneChange(service: Service, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
   const body = bareObject();
-  const accepted = shape.members.filter((member) => member.mode === 'accepted' && member.source.kind === 'attribute');
+  const accepted = shape.members.filter(
+    (member) => member.mode === 'accepted' && member.source.kind === 'attribute',
+  );
   const changing = accepted.find(({ type }) => type.kind === 'text' || type.kind === 'choice') ?? accepted[0];
   if (changing === undefined) return body;
   const now = memberValue(service, dataset, changing, record) ?? null;
@@ -114,7 +138,8 @@ class Filler {
 
   value(member: Member, of: string, other: Json): Json {
     if (member.source.kind === 'reference') return this.anyKey(member.source.entity);
-    if (other === null && member.example !== null && !this.isTaken(member, member.example)) return member.example;
+    if (other === null && member.example !== null && !this.isTaken(member, member.example))
+      return member.example;
     for (let attempt = 0; attempt < 40; attempt++) {
       const value = this.ofType(member.type, member.name, of, attempt);
       if (value !== other && !this.isTaken(member, value)) return value;
@@ -129,12 +154,19 @@ class Filler {
       case 'shape':
         return this.object(shapeNamed(this.service, type.shape));
       case 'list':
-        return Array.from({ length: Math.max(1, type.min ?? 0) }, (_, index) => this.ofType(type.of, name, of, attempt + index));
+        return Array.from({ length: Math.max(1, type.min ?? 0) }, (_, index) =>
+          this.ofType(type.of, name, of, attempt + index),
+        );
       case 'links':
       case 'page':
         return null;
       default:
-        return seedScalar(type satisfies ScalarType, { name, of, ordinal: 900 + attempt, attempt }, this.random, this.now);
+        return seedScalar(
+          type satisfies ScalarType,
+          { name, of, ordinal: 900 + attempt, attempt },
+          this.random,
+          this.now,
+        );
     }
   }
 
@@ -151,7 +183,8 @@ class Filler {
     for (const storage of storages(this.service).byId.values()) {
       const unique = storage.uniques.find(({ parts }) => parts.length === 1 && parts[0] === attribute);
       if (unique === undefined) continue;
-      if (unique === storage.keyConstraint) return findByKey(this.service, this.dataset, storage.entity.name, value) !== undefined;
+      if (unique === storage.keyConstraint)
+        return findByKey(this.service, this.dataset, storage.entity.name, value) !== undefined;
       return this.dataset.find(storage, unique, `"${value}`) !== undefined;
     }
     return false;

@@ -23,22 +23,46 @@ export interface Handled {
   readonly changes: readonly Change[];
 }
 
-const KNOWN_METHODS: ReadonlySet<string> = new Set(['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS']);
+const KNOWN_METHODS: ReadonlySet<string> = new Set([
+  'GET',
+  'HEAD',
+  'POST',
+  'PUT',
+  'PATCH',
+  'DELETE',
+  'OPTIONS',
+]);
 
 /** Whether a request can change records, so that it must be handled against a draft. */
-export const isWrite = (method: string): boolean => method === 'POST' || method === 'PUT' || method === 'PATCH' || method === 'DELETE';
+export const isWrite = (method: string): boolean =>
+  method === 'POST' || method === 'PUT' || method === 'PATCH' || method === 'DELETE';
 
 /**
  * Handles one request: target, match, locate, negotiate, body, store rules, apply, represent, answer.
  * Pure but for the numbers it takes from a draft. Writes need a draft as their view.
  */
-export function handle(service: Service, view: RecordView, request: EngineRequest, surroundings: Surroundings): Handled {
+export function handle(
+  service: Service,
+  view: RecordView,
+  request: EngineRequest,
+  surroundings: Surroundings,
+): Handled {
   const exchange = new Exchange(service, view, request, surroundings);
   const answer = exchange.run();
   const rendered = 'code' in answer ? renderProblem(service.contract.root, answer) : answer;
-  const response = request.method === 'HEAD' ? { ...rendered, headers: withLength(rendered), body: null } : rendered;
-  exchange.note('answer', response.status < 400, `${response.status}${'code' in answer ? `: ${answer.detail}` : ''}`);
-  return { response, operation: exchange.operation?.id ?? null, trace: exchange.trace, changes: response.status < 400 ? exchange.changes : [] };
+  const response =
+    request.method === 'HEAD' ? { ...rendered, headers: withLength(rendered), body: null } : rendered;
+  exchange.note(
+    'answer',
+    response.status < 400,
+    `${response.status}${'code' in answer ? `: ${answer.detail}` : ''}`,
+  );
+  return {
+    response,
+    operation: exchange.operation?.id ?? null,
+    trace: exchange.trace,
+    changes: response.status < 400 ? exchange.changes : [],
+  };
 }
 
 function withLength({ headers, body }: EngineResponse): EngineResponse['headers'] {
@@ -78,26 +102,42 @@ class Exchange {
   private documentation(segments: readonly string[]): EngineResponse | null {
     const path = `/${segments.join('/')}`;
     const { root } = this.service.contract;
-    if (!path.startsWith(`${root}/-/`) || (this.request.method !== 'GET' && this.request.method !== 'HEAD')) return null;
+    if (!path.startsWith(`${root}/-/`) || (this.request.method !== 'GET' && this.request.method !== 'HEAD'))
+      return null;
     if (path === descriptionPath(root)) {
       this.note('match', true, 'the published description');
-      return { status: 200, headers: [['Content-Type', 'application/json']], body: this.service.description() };
+      return {
+        status: 200,
+        headers: [['Content-Type', 'application/json']],
+        body: this.service.description(),
+      };
     }
     for (const [code, { title, about }] of Object.entries(PROBLEMS)) {
       if (path !== problemPath(root, code as keyof typeof PROBLEMS)) continue;
       this.note('match', true, 'the page about a kind of problem');
-      return { status: 200, headers: [['Content-Type', 'text/plain; charset=utf-8']], body: `${title}\n\n${about}\n` };
+      return {
+        status: 200,
+        headers: [['Content-Type', 'text/plain; charset=utf-8']],
+        body: `${title}\n\n${about}\n`,
+      };
     }
     return null;
   }
 
   private match(segments: readonly string[], query: string): EngineResponse | Problem {
     const route = routerOf(this.service.contract).match(segments);
-    if (route === null) return this.stop('match', problem(404, 'not-found', `No path of the contract matches /${segments.join('/')}.`));
+    if (route === null)
+      return this.stop(
+        'match',
+        problem(404, 'not-found', `No path of the contract matches /${segments.join('/')}.`),
+      );
     const { method } = this.request;
     const allow = allowed(route);
     if (!KNOWN_METHODS.has(method)) {
-      return this.stop('match', problem(501, 'method-unknown', `No resource here knows the method ${method}.`));
+      return this.stop(
+        'match',
+        problem(501, 'method-unknown', `No resource here knows the method ${method}.`),
+      );
     }
     if (method === 'OPTIONS') return this.options(route, allow);
     const operation = route.operations.get(method === 'HEAD' ? 'GET' : method);
@@ -106,14 +146,19 @@ class Exchange {
       return this.stop('match', problem(405, 'method-not-allowed', detail, [], [['Allow', allow]]));
     }
     this.operation = operation;
-    this.note('match', true, `${operation.id}, ${operation.method} ${this.service.contract.root}${route.resource.path}`);
+    this.note(
+      'match',
+      true,
+      `${operation.id}, ${operation.method} ${this.service.contract.root}${route.resource.path}`,
+    );
     return this.locate(route, operation, query);
   }
 
   private options(route: Route, allow: string): EngineResponse {
     this.note('match', true, 'OPTIONS: what this resource can do');
     const patch = route.operations.get('PATCH')?.acceptedTypes ?? [];
-    const acceptPatch: EngineResponse['headers'] = patch.length === 0 ? [] : [['Accept-Patch', patch.join(', ')]];
+    const acceptPatch: EngineResponse['headers'] =
+      patch.length === 0 ? [] : [['Accept-Patch', patch.join(', ')]];
     return { status: 204, headers: [['Allow', allow], ...acceptPatch], body: null };
   }
 
@@ -124,23 +169,41 @@ class Exchange {
     const { location } = found;
     const emptySlot = route.resource.kind === 'singleton' && location.record === null;
     if (emptySlot && operation.verb !== 'replace') {
-      return this.stop('locate', problem(statusFor(operation, 'missing'), 'not-found', `${route.resource.path} is empty.`));
+      return this.stop(
+        'locate',
+        problem(statusFor(operation, 'missing'), 'not-found', `${route.resource.path} is empty.`),
+      );
     }
-    if (route.ids.length > 0) this.note('locate', true, emptySlot ? 'the slot is empty' : `found ${route.ids.join(', then ')}`);
+    if (route.ids.length > 0)
+      this.note('locate', true, emptySlot ? 'the slot is empty' : `found ${idsInWords(route)}`);
     return this.negotiate(route.resource, operation, location, query);
   }
 
-  private negotiate(resource: Resource, operation: Operation, location: Location, query: string): EngineResponse | Problem {
+  private negotiate(
+    resource: Resource,
+    operation: Operation,
+    location: Location,
+    query: string,
+  ): EngineResponse | Problem {
     if (!accepts(this.request.headers.get('accept'), 'application/json')) {
       const detail = 'Accept rules out everything that is offered: application/json.';
-      return this.stop('negotiate', problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail));
+      return this.stop(
+        'negotiate',
+        problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail),
+      );
     }
     this.note('negotiate', true, 'application/json');
     const { entries, unreadable } = readQuery(query);
     const read = readListQuery(operation, entries, unreadable);
     if (!read.ok) {
-      const detail = read.errors.length === 1 ? (read.errors[0]?.message ?? '') : `${read.errors.length} parameters do not fit.`;
-      return this.stop('query', problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors));
+      const detail =
+        read.errors.length === 1
+          ? (read.errors[0]?.message ?? '')
+          : `${read.errors.length} parameters do not fit.`;
+      return this.stop(
+        'query',
+        problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors),
+      );
     }
     return this.perform(resource, operation, location, read.query, entries);
   }
@@ -155,13 +218,22 @@ class Exchange {
     const { service, view } = this;
     if (!isWrite(operation.method)) {
       const body = performRead(service, view, resource, location, query, entries);
-      this.note('represent', true, operation.verb === 'list' ? 'a page of the list' : 'the record with its links');
+      this.note(
+        'represent',
+        true,
+        operation.verb === 'list' ? 'a page of the list' : 'the record with its links',
+      );
       return { status: statusFor(operation, 'ok'), headers: READ_HEADERS, body: JSON.stringify(body) };
     }
     if (!(view instanceof Draft)) throw new Error('A write needs a draft.');
     const body = this.readBody(operation);
     if ('problem' in body) return this.stop('body', body.problem);
-    const outcome = performWrite(service, view, this.surroundings, { resource, operation, location, body: body.value });
+    const outcome = performWrite(service, view, this.surroundings, {
+      resource,
+      operation,
+      location,
+      body: body.value,
+    });
     if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
     this.changes = outcome.changes;
     this.note('apply', true, describeChanges(outcome.changes));
@@ -172,7 +244,10 @@ class Exchange {
     if (operation.acceptedTypes.length === 0) return { value: null };
     const { body, headers } = this.request;
     const offered = operation.acceptedTypes.join(', ');
-    if (body.kind === 'too-large' || (body.kind === 'text' && body.bytes > this.service.contract.limits.bodyBytes)) {
+    if (
+      body.kind === 'too-large' ||
+      (body.kind === 'text' && body.bytes > this.service.contract.limits.bodyBytes)
+    ) {
       const detail = `The body is larger than ${this.service.contract.limits.bodyBytes} bytes.`;
       return { problem: problem(statusFor(operation, 'too-large'), 'too-large', detail) };
     }
@@ -180,10 +255,13 @@ class Exchange {
     if (!operation.acceptedTypes.includes(sent)) {
       const header = operation.verb === 'change' ? 'Accept-Patch' : 'Accept';
       const detail = `${sent === '' ? 'The body has no Content-Type' : `${sent} is not accepted`}; accepted are ${offered}.`;
-      return { problem: problem(statusFor(operation, 'media-type'), 'media-type', detail, [], [[header, offered]]) };
+      return {
+        problem: problem(statusFor(operation, 'media-type'), 'media-type', detail, [], [[header, offered]]),
+      };
     }
     const status = statusFor(operation, 'malformed');
-    if (body.kind === 'unreadable') return { problem: problem(status, 'malformed', 'The body is not UTF-8.') };
+    if (body.kind === 'unreadable')
+      return { problem: problem(status, 'malformed', 'The body is not UTF-8.') };
     const read = readJson(body.kind === 'text' ? body.text : '');
     if (read.ok) {
       this.note('body', true, `${sent}, ${body.kind === 'text' ? body.bytes : 0} bytes`);
@@ -202,8 +280,16 @@ export const READ_HEADERS: EngineResponse['headers'] = [
   ['Cache-Control', 'no-cache'],
 ];
 
+/** The ids of a path with what they are of: `Route 1, Sailing 7`. */
+function idsInWords({ resource, ids }: Route): string {
+  const entities = resource.segments.flatMap((segment) => (segment.kind === 'id' ? [segment.entity] : []));
+  return ids.map((id, index) => `${entities[index] ?? ''} ${id}`).join(', ');
+}
+
 function allowed(route: Route): string {
-  const methods = [...route.operations.keys()].flatMap((method) => (method === 'GET' ? ['GET', 'HEAD'] : [method]));
+  const methods = [...route.operations.keys()].flatMap((method) =>
+    method === 'GET' ? ['GET', 'HEAD'] : [method],
+  );
   return [...methods, 'OPTIONS'].join(', ');
 }
 

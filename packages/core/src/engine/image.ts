@@ -1,4 +1,12 @@
-import { ownerRoleOf, roleOf, storageOf, type EntityStorage, type Json, type Model, type Row } from '../model/index.js';
+import {
+  ownerRoleOf,
+  roleOf,
+  storageOf,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type Row,
+} from '../model/index.js';
 import type { Change, RecordView } from './dataset.js';
 import { pointedAt } from './represent.js';
 
@@ -31,13 +39,25 @@ export function describeRecordChanges(
     const shared = { entity: storage.entity.name, key: keyText(model, storage, after, row) };
     switch (change.kind) {
       case 'add':
-        return [{ ...shared, effect: 'added', before: null, after: imageOf(model, storage, after, change.after) }];
+        return [
+          { ...shared, effect: 'added', before: null, after: imageOf(model, storage, after, change.after) },
+        ];
       case 'update': {
-        const [old, now] = [imageOf(model, storage, before, change.before), imageOf(model, storage, after, change.after)];
+        const [old, now] = [
+          imageOf(model, storage, before, change.before),
+          imageOf(model, storage, after, change.after),
+        ];
         return [{ ...shared, effect: 'changed', before: old, after: now }];
       }
       case 'remove':
-        return [{ ...shared, effect: 'removed', before: imageOf(model, storage, before, change.before), after: null }];
+        return [
+          {
+            ...shared,
+            effect: 'removed',
+            before: imageOf(model, storage, before, change.before),
+            after: null,
+          },
+        ];
     }
   });
 }
@@ -55,13 +75,21 @@ function targetKey(model: Model, view: RecordView, row: Row, relationship: strin
 
 /** Every attribute and to-one role with its value; what is write-only is told to be set, not shown. */
 function imageOf(model: Model, storage: EntityStorage, view: RecordView, row: Row): RecordImage {
-  const owner = storage.owner === null ? [] : [[ownerRoleOf(storage.owner), targetKey(model, view, row, storage.owner.id)] as const];
+  const owner =
+    storage.owner === null
+      ? []
+      : [[ownerRoleOf(storage.owner), targetKey(model, view, row, storage.owner.id)] as const];
   return Object.fromEntries([
     ...storage.attributes.map((attribute) => {
       const value = row.values[attribute.id] ?? null;
-      return [attribute.name, attribute.writeOnly && value !== null ? '(set, never returned)' : value] as const;
+      return [
+        attribute.name,
+        attribute.writeOnly && value !== null ? '(set, never returned)' : value,
+      ] as const;
     }),
     ...owner,
-    ...storage.references.map((reference) => [roleOf(reference), targetKey(model, view, row, reference.id)] as const),
+    ...storage.references.map(
+      (reference) => [roleOf(reference), targetKey(model, view, row, reference.id)] as const,
+    ),
   ]);
 }

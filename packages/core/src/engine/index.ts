@@ -12,7 +12,16 @@ export { handle, isWrite } from './handle.js';
 export type { Handled } from './handle.js';
 export { readJson, MAX_JSON_DEPTH } from './json.js';
 export type { JsonProblem, JsonResult } from './json.js';
-export type { EngineRequest, EngineResponse, Problem, ProblemCode, ProblemDetail, RequestBody, StepName, TraceStep } from './message.js';
+export type {
+  EngineRequest,
+  EngineResponse,
+  Problem,
+  ProblemCode,
+  ProblemDetail,
+  RequestBody,
+  StepName,
+  TraceStep,
+} from './message.js';
 export { problem, PROBLEMS, renderProblem } from './problem.js';
 export { canonicalPath, descriptionPath, representMembers, representRecord } from './represent.js';
 export { planRemoval } from './removal.js';

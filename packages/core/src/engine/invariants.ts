@@ -86,7 +86,8 @@ class Check {
       if (value === null) continue;
       const taken = this.taken.get(unique.id) ?? new Set<string>();
       this.taken.set(unique.id, taken);
-      if (taken.has(value)) this.report(storage, row, `Another record has the same ${unique.names.join(' and ')}.`);
+      if (taken.has(value))
+        this.report(storage, row, `Another record has the same ${unique.names.join(' and ')}.`);
       taken.add(value);
     }
   }
@@ -97,14 +98,21 @@ class Check {
       const rid = row.values[owner.id];
       this.pointer(storage, row, owner.id, owner.from, ownsItself(owner) ? 'optional' : 'one');
       if (typeof rid === 'number' && owner.cardinality !== 'many') this.fill(owner.id, rid);
-      if (ownsItself(owner) && this.isOwnAncestor(row, owner.id)) this.report(storage, row, 'It owns itself in a circle.');
+      if (ownsItself(owner) && this.isOwnAncestor(row, owner.id))
+        this.report(storage, row, 'It owns itself in a circle.');
     }
     for (const reference of storage.references) {
       this.pointer(storage, row, reference.id, reference.to, reference.cardinality);
     }
   }
 
-  private pointer(storage: EntityStorage, row: Row, id: string, to: string, cardinality: 'one' | 'optional'): void {
+  private pointer(
+    storage: EntityStorage,
+    row: Row,
+    id: string,
+    to: string,
+    cardinality: 'one' | 'optional',
+  ): void {
     const rid = row.values[id] ?? null;
     if (rid === null) {
       if (cardinality === 'one') this.report(storage, row, `It points at no ${to}, and must.`);
@@ -112,7 +120,8 @@ class Check {
     }
     const target = typeof rid === 'number' ? this.rows.get(rid) : undefined;
     const wanted = indexModel(this.model).entities.get(to)?.id;
-    if (target === undefined || target.entity !== wanted) this.report(storage, row, `It points at a ${to} that is not there.`);
+    if (target === undefined || target.entity !== wanted)
+      this.report(storage, row, `It points at a ${to} that is not there.`);
   }
 
   private fill(slot: string, owner: number): void {
@@ -123,7 +132,7 @@ class Check {
 
   private isOwnAncestor(row: Row, relationship: string): boolean {
     const seen = new Set<number>();
-    for (let step: Row | undefined = row; step !== undefined; ) {
+    for (let step: Row | undefined = row; step !== undefined;) {
       if (seen.has(step.rid)) return true;
       seen.add(step.rid);
       const above: Json | undefined = step.values[relationship];
@@ -147,10 +156,15 @@ function typeProblem(model: Model, type: AttributeType, value: Json): string | n
   }
 }
 
-function listProblem(model: Model, type: Extract<AttributeType, { kind: 'list' }>, value: Json): string | null {
+function listProblem(
+  model: Model,
+  type: Extract<AttributeType, { kind: 'list' }>,
+  value: Json,
+): string | null {
   if (!Array.isArray(value)) return 'Expected a list.';
   const items = value as readonly Json[];
-  if (items.length < (type.min ?? 0) || items.length > (type.max ?? Infinity)) return `There are ${items.length} entries.`;
+  if (items.length < (type.min ?? 0) || items.length > (type.max ?? Infinity))
+    return `There are ${items.length} entries.`;
   for (const item of items) {
     const wrong = item === null ? 'An entry is unset.' : typeProblem(model, type.of, item);
     if (wrong !== null) return wrong;

@@ -7,7 +7,8 @@ export interface JsonProblem {
   readonly column: number;
 }
 
-export type JsonResult = { readonly ok: true; readonly value: Json } | { readonly ok: false; readonly problem: JsonProblem };
+export type JsonResult =
+  { readonly ok: true; readonly value: Json } | { readonly ok: false; readonly problem: JsonProblem };
 
 /** The deepest nesting of arrays and objects that is read. */
 export const MAX_JSON_DEPTH = 32;
@@ -47,7 +48,8 @@ class JsonReader {
     this.space();
     const value = this.value(0);
     this.space();
-    if (this.failure === null && this.at < this.text.length) this.fail('json.syntax', 'Expected the end of the body.');
+    if (this.failure === null && this.at < this.text.length)
+      this.fail('json.syntax', 'Expected the end of the body.');
     return value;
   }
 
@@ -81,8 +83,9 @@ class JsonReader {
       this.space();
       const start = this.at;
       const name = this.string();
-      if (this.failure !== null) return object;
-      if (name in object) this.fail('json.duplicate', `The member ${JSON.stringify(name)} stands twice.`, start);
+      if (this.hasFailed()) return object;
+      if (name in object)
+        this.fail('json.duplicate', `The member ${JSON.stringify(name)} stands twice.`, start);
       this.space();
       this.expect(':');
       this.space();
@@ -91,6 +94,10 @@ class JsonReader {
     } while (this.failure === null && this.take(','));
     this.expect('}', 'a comma or the end of the object');
     return object;
+  }
+
+  private hasFailed(): boolean {
+    return this.failure !== null;
   }
 
   private array(depth: number): Json {
@@ -121,12 +128,19 @@ class JsonReader {
     const start = this.at;
     const text = this.match(NUMBER);
     if (text === null || text === '') {
-      this.fail('json.syntax', this.at >= this.text.length ? 'The body ends too early.' : 'Expected a JSON value.');
+      this.fail(
+        'json.syntax',
+        this.at >= this.text.length ? 'The body ends too early.' : 'Expected a JSON value.',
+      );
       return 0;
     }
     const value = Number(text);
     if (!Number.isFinite(value) || significand(text) !== significand(String(value))) {
-      this.fail('json.precision', `The number ${text.slice(0, 40)} has more digits than can be held exactly.`, start);
+      this.fail(
+        'json.precision',
+        `The number ${text.slice(0, 40)} has more digits than can be held exactly.`,
+        start,
+      );
     }
     return value;
   }

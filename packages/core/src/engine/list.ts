@@ -1,5 +1,14 @@
 import type { Field, Operation, QueryParameter, Resource } from '../contract/index.js';
-import { bareObject, compareScalars, describeType, sameScalar, scalarFromText, type Json, type Row, type ScalarType } from '../model/index.js';
+import {
+  bareObject,
+  compareScalars,
+  describeType,
+  sameScalar,
+  scalarFromText,
+  type Json,
+  type Row,
+  type ScalarType,
+} from '../model/index.js';
 import { findByKey } from './accept.js';
 import type { RecordView } from './dataset.js';
 import type { ProblemDetail } from './message.js';
@@ -11,15 +20,29 @@ import type { QueryEntry } from './target.js';
 export interface ListQuery {
   readonly page: number;
   readonly size: number;
-  readonly sort: readonly { readonly field: Field; readonly type: ScalarType; readonly descending: boolean }[];
-  readonly filters: readonly { readonly field: Field; readonly type: ScalarType; readonly value: string | number | boolean }[];
+  readonly sort: readonly {
+    readonly field: Field;
+    readonly type: ScalarType;
+    readonly descending: boolean;
+  }[];
+  readonly filters: readonly {
+    readonly field: Field;
+    readonly type: ScalarType;
+    readonly value: string | number | boolean;
+  }[];
 }
 
 type Parameter<Role> = Extract<QueryParameter, { role: Role }>;
-export type QueryResult = { readonly ok: true; readonly query: ListQuery } | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
+export type QueryResult =
+  | { readonly ok: true; readonly query: ListQuery }
+  | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
 
 /** Reads the query parameters of an operation; every parameter that is wrong is reported. */
-export function readListQuery(operation: Operation, entries: readonly QueryEntry[], unreadable: readonly string[]): QueryResult {
+export function readListQuery(
+  operation: Operation,
+  entries: readonly QueryEntry[],
+  unreadable: readonly string[],
+): QueryResult {
   const errors: ProblemDetail[] = unreadable.map((pair) => ({
     parameter: pair.slice(0, 80),
     code: 'encoding',
@@ -27,7 +50,12 @@ export function readListQuery(operation: Operation, entries: readonly QueryEntry
   }));
   const byName = new Map(operation.query.map((parameter) => [parameter.name, parameter]));
   const size = operation.query.find((parameter) => parameter.role === 'size');
-  const query = { page: 1, size: size?.role === 'size' ? size.default : 0, sort: [] as ListQuery['sort'], filters: [] as ListQuery['filters'][number][] };
+  const query = {
+    page: 1,
+    size: size?.role === 'size' ? size.default : 0,
+    sort: [] as ListQuery['sort'],
+    filters: [] as ListQuery['filters'][number][],
+  };
   const seen = new Set<string>();
   for (const { name, value } of entries) {
     const parameter = byName.get(name);
@@ -66,7 +94,11 @@ function readCount(parameter: QueryParameter, text: string, max: number, errors:
   const value = /^[1-9]\d{0,15}$/.test(text) ? Number(text) : NaN;
   if (value <= max) return value;
   const limit = max === Number.MAX_SAFE_INTEGER ? '' : ` to ${max}`;
-  errors.push({ parameter: parameter.name, code: 'range', message: `Expected a whole number from 1${limit}.` });
+  errors.push({
+    parameter: parameter.name,
+    code: 'range',
+    message: `Expected a whole number from 1${limit}.`,
+  });
   return 1;
 }
 
@@ -82,10 +114,18 @@ function readSort(parameter: Parameter<'sort'>, text: string, errors: ProblemDet
   });
 }
 
-function readFilter(parameter: Parameter<'filter'>, text: string, errors: ProblemDetail[]): ListQuery['filters'][number] | null {
+function readFilter(
+  parameter: Parameter<'filter'>,
+  text: string,
+  errors: ProblemDetail[],
+): ListQuery['filters'][number] | null {
   const value = scalarFromText(parameter.type, text);
   if (value !== undefined) return { field: parameter.field, type: parameter.type, value };
-  errors.push({ parameter: parameter.name, code: 'type', message: `Expected ${describeType(parameter.type)}.` });
+  errors.push({
+    parameter: parameter.name,
+    code: 'type',
+    message: `Expected ${describeType(parameter.type)}.`,
+  });
   return null;
 }
 
@@ -98,7 +138,13 @@ export function answerList(
   query: ListQuery,
   entries: readonly QueryEntry[],
 ): Json {
-  const rows = sorted(service, view, resource, filtered(service, view, candidates(service, view, resource, above), query), query);
+  const rows = sorted(
+    service,
+    view,
+    resource,
+    filtered(service, view, candidates(service, view, resource, above), query),
+    query,
+  );
   const totalPages = Math.ceil(rows.length / query.size);
   const from = (query.page - 1) * query.size;
   const body = bareObject();
@@ -108,7 +154,12 @@ export function answerList(
   return body;
 }
 
-function candidates(service: Service, view: RecordView, resource: Resource, above: Row | null): Iterable<Row> {
+function candidates(
+  service: Service,
+  view: RecordView,
+  resource: Resource,
+  above: Row | null,
+): Iterable<Row> {
   const storage = storageNamed(service, resource.entity);
   if (resource.via === null) return view.all(storage);
   return above === null ? [] : view.pointingAt(storage, resource.via.relationship, above.rid);
@@ -133,9 +184,19 @@ const isScalarValue = (value: Json | undefined): value is string | number | bool
   value !== undefined && value !== null && typeof value !== 'object';
 
 /** Orders by the sort keys, unset last ascending and first descending; the key of the record breaks ties. */
-function sorted(service: Service, view: RecordView, resource: Resource, rows: Row[], query: ListQuery): Row[] {
+function sorted(
+  service: Service,
+  view: RecordView,
+  resource: Resource,
+  rows: Row[],
+  query: ListQuery,
+): Row[] {
   const { key } = storageNamed(service, resource.entity);
-  const byKey = { field: { kind: 'attribute', attribute: key.id } as const, type: key.type as ScalarType, descending: false };
+  const byKey = {
+    field: { kind: 'attribute', attribute: key.id } as const,
+    type: key.type as ScalarType,
+    descending: false,
+  };
   const keys = [...query.sort, byKey];
   const read = (row: Row, field: Field): Json | undefined => {
     if (field.kind === 'attribute') return row.values[field.attribute];
@@ -183,7 +244,9 @@ function pageLinks(
         const number = numbers[link.target.page];
         if (number === null) break;
         const others = entries.filter((entry) => entry.name !== pageName);
-        links[link.relation] = { href: path + queryText([...others, { name: pageName, value: String(number) }]) };
+        links[link.relation] = {
+          href: path + queryText([...others, { name: pageName, value: String(number) }]),
+        };
         break;
       }
       case 'resource': {
@@ -202,7 +265,9 @@ function pageLinks(
 }
 
 function pageParameter(service: Service, resource: Resource): string {
-  const list = indexOf(service).operationsOf.get(resource.id)?.find(({ verb }) => verb === 'list');
+  const list = indexOf(service)
+    .operationsOf.get(resource.id)
+    ?.find(({ verb }) => verb === 'list');
   return list?.query.find((parameter) => parameter.role === 'page')?.name ?? 'page';
 }
 

@@ -1,5 +1,12 @@
 import { indexContract, type Contract, type Resource } from '../contract/index.js';
-import { constraintValue, scalarFromText, storageOf, type EntityStorage, type Model, type Row } from '../model/index.js';
+import {
+  constraintValue,
+  scalarFromText,
+  storageOf,
+  type EntityStorage,
+  type Model,
+  type Row,
+} from '../model/index.js';
 import type { RecordView } from './dataset.js';
 
 /** Where a path leads, once its ids are looked up. */
@@ -19,19 +26,27 @@ export type LocateResult =
  * Looks up the records along a path. A child that does not belong to the record above it is not there,
  * and neither is an id of the wrong type.
  */
-export function locate(contract: Contract, model: Model, view: RecordView, resource: Resource, ids: readonly string[]): LocateResult {
+export function locate(
+  contract: Contract,
+  model: Model,
+  view: RecordView,
+  resource: Resource,
+  ids: readonly string[],
+): LocateResult {
   let location: Location = { record: null, above: null };
   let used = 0;
   for (const step of trailOf(contract, resource)) {
     const above: Row | null = location.record ?? location.above;
     if (step.kind === 'entry') continue;
     if (step.kind === 'collection' || step.kind === 'reverse') {
-      if (step.via !== null && location.record === null) return { ok: false, detail: missingSlot(location, step) };
+      if (step.via !== null && location.record === null)
+        return { ok: false, detail: missingSlot(location, step) };
       location = { record: null, above };
       continue;
     }
     const storage = storageOf(model).byName.get(step.entity ?? '');
-    if (storage === undefined) return { ok: false, detail: 'The contract names an entity that the dataset does not have.' };
+    if (storage === undefined)
+      return { ok: false, detail: 'The contract names an entity that the dataset does not have.' };
     if (step.kind === 'singleton') {
       if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
       const slot = view.pointingAt(storage, step.via?.relationship ?? '', location.record.rid)[0] ?? null;
@@ -40,7 +55,8 @@ export function locate(contract: Contract, model: Model, view: RecordView, resou
     }
     const text = ids[used++] ?? '';
     const record = findItem(storage, view, step, text, above);
-    if (record === null) return { ok: false, detail: `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.` };
+    if (record === null)
+      return { ok: false, detail: `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.` };
     location = { record, above };
   }
   return { ok: true, location };
@@ -49,17 +65,27 @@ export function locate(contract: Contract, model: Model, view: RecordView, resou
 const missingSlot = (location: Location, step: Resource): string =>
   location.above === null ? `There is nothing above ${step.path}.` : `The slot above ${step.path} is empty.`;
 
-function findItem(storage: EntityStorage, view: RecordView, step: Resource, text: string, above: Row | null): Row | null {
+function findItem(
+  storage: EntityStorage,
+  view: RecordView,
+  step: Resource,
+  text: string,
+  above: Row | null,
+): Row | null {
   const last = step.segments.at(-1);
   if (last?.kind !== 'id') return null;
   const key = scalarFromText(last.type, text);
   if (key === undefined) return null;
   const owner = storage.owner === null ? null : storage.owner.id;
   const scope = above === null || owner === null ? {} : { [owner]: above.rid };
-  const value = constraintValue(storage.keyConstraint, { [storage.key.id]: normalKey(last.type.kind, key), ...scope });
+  const value = constraintValue(storage.keyConstraint, {
+    [storage.key.id]: normalKey(last.type.kind, key),
+    ...scope,
+  });
   const record = value === null ? undefined : view.find(storage, storage.keyConstraint, value);
   if (record === undefined) return null;
-  if (step.via !== null && (above === null || record.values[step.via.relationship] !== above.rid)) return null;
+  if (step.via !== null && (above === null || record.values[step.via.relationship] !== above.rid))
+    return null;
   return record;
 }
 
@@ -80,7 +106,12 @@ export function trailOf(contract: Contract, resource: Resource): readonly Resour
   if (trail === undefined) {
     const steps: Resource[] = [];
     const { resources } = indexContract(contract);
-    for (let step: Resource | undefined = resource; step !== undefined; step = resources.get(step.parent ?? '')) steps.unshift(step);
+    for (
+      let step: Resource | undefined = resource;
+      step !== undefined;
+      step = resources.get(step.parent ?? '')
+    )
+      steps.unshift(step);
     trail = steps;
     known.set(resource.id, trail);
   }

@@ -25,16 +25,7 @@ export interface EngineResponse {
 }
 
 export type StepName =
-  | 'target'
-  | 'match'
-  | 'locate'
-  | 'negotiate'
-  | 'query'
-  | 'body'
-  | 'store'
-  | 'apply'
-  | 'represent'
-  | 'answer';
+  'target' | 'match' | 'locate' | 'negotiate' | 'query' | 'body' | 'store' | 'apply' | 'represent' | 'answer';
 
 /** One step of how an exchange was handled, in a sentence. */
 export interface TraceStep {
@@ -45,8 +36,7 @@ export interface TraceStep {
 
 /** One error inside a problem: where it is, a stable code, and what was expected. */
 export type ProblemDetail = { readonly code: string; readonly message: string } & (
-  | { readonly pointer: string }
-  | { readonly parameter: string }
+  { readonly pointer: string } | { readonly parameter: string }
 );
 
 export type ProblemCode =

@@ -23,4 +23,5 @@ function weightOf(parameters: readonly string[]): number {
 }
 
 /** The media type of a Content-Type header, without parameters, in lower case. */
-export const mediaTypeOf = (header: string | undefined): string => (header ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
+export const mediaTypeOf = (header: string | undefined): string =>
+  (header ?? '').split(';')[0]?.trim().toLowerCase() ?? '';

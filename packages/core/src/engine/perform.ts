@@ -1,5 +1,5 @@
 import { indexContract, type Operation, type Resource } from '../contract/index.js';
-import type { EntityStorage, Json, Row } from '../model/index.js';
+import { scalarText, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { acceptCreate, type Accepting } from './accept.js';
 import type { Change, Draft, RecordView } from './dataset.js';
 import { answerList, type ListQuery } from './list.js';
@@ -47,7 +47,12 @@ export type WriteOutcome =
   | { readonly ok: false; readonly step: StepName; readonly problem: Problem };
 
 /** Carries out an unsafe operation against a draft. Nothing is changed here: the changes are returned. */
-export function performWrite(service: Service, draft: Draft, surroundings: Surroundings, request: WriteRequest): WriteOutcome {
+export function performWrite(
+  service: Service,
+  draft: Draft,
+  surroundings: Surroundings,
+  request: WriteRequest,
+): WriteOutcome {
   const { operation, location } = request;
   switch (operation.verb) {
     case 'create':
@@ -57,9 +62,13 @@ export function performWrite(service: Service, draft: Draft, surroundings: Surro
         ? create(service, draft, surroundings, request)
         : update(service, draft, surroundings, request, location.record);
     case 'change':
-      return location.record === null ? missing(operation) : update(service, draft, surroundings, request, location.record);
+      return location.record === null
+        ? missing(operation)
+        : update(service, draft, surroundings, request, location.record);
     case 'remove':
-      return location.record === null ? missing(operation) : remove(service, draft, operation, location.record);
+      return location.record === null
+        ? missing(operation)
+        : remove(service, draft, operation, location.record);
     case 'entry':
     case 'list':
     case 'read':
@@ -73,12 +82,20 @@ const missing = (operation: Operation): WriteOutcome =>
 const refuse = (step: StepName, found: Problem): WriteOutcome => ({ ok: false, step, problem: found });
 
 function invalid(operation: Operation, errors: readonly ProblemDetail[]): WriteOutcome {
-  const detail = errors.length === 1 ? 'One thing in the body does not fit.' : `${errors.length} things in the body do not fit.`;
+  const detail =
+    errors.length === 1
+      ? 'One thing in the body does not fit.'
+      : `${errors.length} things in the body do not fit.`;
   return refuse('body', problem(statusFor(operation, 'invalid'), 'invalid', detail, errors));
 }
 
 /** POST to a collection, or PUT to an empty slot. */
-function create(service: Service, draft: Draft, surroundings: Surroundings, request: WriteRequest): WriteOutcome {
+function create(
+  service: Service,
+  draft: Draft,
+  surroundings: Surroundings,
+  request: WriteRequest,
+): WriteOutcome {
   const { operation, resource, location, body } = request;
   const storage = storageNamed(service, resource.entity);
   const accepting: Accepting = { service, view: draft, errors: [] };
@@ -94,13 +111,21 @@ function create(service: Service, draft: Draft, surroundings: Surroundings, requ
 /** Literal paths beside the items of a collection: a key of that text could never be reached. */
 function siblingLiterals(service: Service, resource: Resource): ReadonlySet<string> {
   const siblings = indexContract(service.contract).childrenOf.get(resource.id) ?? [];
-  return new Set(siblings.flatMap(({ segments }) => {
-    const last = segments.at(-1);
-    return last?.kind === 'literal' ? [last.text] : [];
-  }));
+  return new Set(
+    siblings.flatMap(({ segments }) => {
+      const last = segments.at(-1);
+      return last?.kind === 'literal' ? [last.text] : [];
+    }),
+  );
 }
 
-function update(service: Service, draft: Draft, surroundings: Surroundings, request: WriteRequest, record: Row): WriteOutcome {
+function update(
+  service: Service,
+  draft: Draft,
+  surroundings: Surroundings,
+  request: WriteRequest,
+  record: Row,
+): WriteOutcome {
   const { operation, body } = request;
   const storage = storageOfRecord(service, record);
   const accepting: Accepting = { service, view: draft, errors: [] };
@@ -109,10 +134,19 @@ function update(service: Service, draft: Draft, surroundings: Surroundings, requ
   const { values, keyMismatch } = accept(accepting, shape, body, record);
   if (keyMismatch) {
     const detail = 'The body names another key than the path does.';
-    return refuse('body', problem(statusFor(operation, 'key-mismatch'), 'conflict', detail, accepting.errors));
+    return refuse(
+      'body',
+      problem(statusFor(operation, 'key-mismatch'), 'conflict', detail, accepting.errors),
+    );
   }
   if (accepting.errors.length > 0) return invalid(operation, accepting.errors);
-  return finish(service, draft, operation, planUpdate(service, draft, surroundings, storage, record, values), 'ok');
+  return finish(
+    service,
+    draft,
+    operation,
+    planUpdate(service, draft, surroundings, storage, record, values),
+    'ok',
+  );
 }
 
 function storageOfRecord(service: Service, record: Row): EntityStorage {
@@ -122,7 +156,13 @@ function storageOfRecord(service: Service, record: Row): EntityStorage {
 }
 
 /** Applies a plan to the draft, so that the answer and later requests see it, and represents the record. */
-function finish(service: Service, draft: Draft, operation: Operation, plan: WritePlan, success: 'created' | 'ok'): WriteOutcome {
+function finish(
+  service: Service,
+  draft: Draft,
+  operation: Operation,
+  plan: WritePlan,
+  success: 'created' | 'ok',
+): WriteOutcome {
   if (!plan.ok) {
     const detail = plan.errors[0]?.message ?? 'A value is taken.';
     return refuse('store', problem(statusFor(operation, 'conflict'), 'conflict', detail, plan.errors));
@@ -134,20 +174,29 @@ function finish(service: Service, draft: Draft, operation: Operation, plan: Writ
     ['Content-Type', 'application/json'],
     ...(location === null ? [] : [['Location', location] as const]),
   ];
-  return { ok: true, response: { status: statusFor(operation, success), headers, body }, changes: plan.changes };
+  return {
+    ok: true,
+    response: { status: statusFor(operation, success), headers, body },
+    changes: plan.changes,
+  };
 }
 
 function remove(service: Service, draft: Draft, operation: Operation, record: Row): WriteOutcome {
   const plan = planRemoval(service.model, draft, record);
   if (plan.ok) {
     draft.apply(plan.changes);
-    return { ok: true, response: { status: statusFor(operation, 'removed'), headers: [], body: null }, changes: plan.changes };
+    return {
+      ok: true,
+      response: { status: statusFor(operation, 'removed'), headers: [], body: null },
+      changes: plan.changes,
+    };
   }
   const needed = plan.blocking.slice(0, 5).map(({ row, role }) => {
     const storage = storageOfRecord(service, row);
-    return `${storage.entity.name} ${String(row.values[storage.key.id] ?? '')} by ${role}`.trim();
+    return `${storage.entity.name} ${scalarText(row.values[storage.key.id])} by ${role}`.trim();
   });
-  const more = plan.blocking.length > needed.length ? ` and ${plan.blocking.length - needed.length} more` : '';
+  const more =
+    plan.blocking.length > needed.length ? ` and ${plan.blocking.length - needed.length} more` : '';
   const detail = `It is still needed: ${needed.join(', ')}${more}.`;
   return refuse('store', problem(statusFor(operation, 'restricted'), 'restricted', detail));
 }

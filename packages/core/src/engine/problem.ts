@@ -4,7 +4,8 @@ import type { EngineResponse, Problem, ProblemCode, ProblemDetail } from './mess
 export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; readonly about: string }>> = {
   'not-found': {
     title: 'Not there',
-    about: 'Nothing answers at this address: no path of the contract matches it, a record with this id does not exist, or a record belongs to another owner than the path says.',
+    about:
+      'Nothing answers at this address: no path of the contract matches it, a record with this id does not exist, or a record belongs to another owner than the path says.',
   },
   'bad-target': {
     title: 'Address not readable',
@@ -22,27 +23,44 @@ export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; re
   },
   'media-type': {
     title: 'Media type not accepted',
-    about: 'The body has no Content-Type, or one that is not accepted here. The Accept or Accept-Patch header lists those that are.',
+    about:
+      'The body has no Content-Type, or one that is not accepted here. The Accept or Accept-Patch header lists those that are.',
   },
   'too-large': { title: 'Body too large', about: 'The body is larger than the limit that the detail names.' },
   malformed: {
     title: 'Body not readable',
-    about: 'The body is not JSON as RFC 8259 defines it, names a member twice, is nested too deep, or holds a number with too many digits. The detail says where.',
+    about:
+      'The body is not JSON as RFC 8259 defines it, names a member twice, is nested too deep, or holds a number with too many digits. The detail says where.',
   },
   invalid: {
     title: 'Body does not fit',
-    about: 'The body was read but does not fit the shape that is accepted here. Every error is listed with a JSON pointer (RFC 6901) into the body.',
+    about:
+      'The body was read but does not fit the shape that is accepted here. Every error is listed with a JSON pointer (RFC 6901) into the body.',
   },
   'bad-parameter': {
     title: 'Bad parameter',
-    about: 'A query parameter is unknown, given twice, or has a value that does not fit. Every error names its parameter.',
+    about:
+      'A query parameter is unknown, given twice, or has a value that does not fit. Every error names its parameter.',
   },
-  conflict: { title: 'Already taken', about: 'A value that must be unique belongs to another record. The errors name the attributes.' },
-  restricted: { title: 'Still needed', about: 'The record cannot be removed while others need it. The detail says which.' },
-  unavailable: { title: 'Not now', about: 'The write could not be stored. Nothing was changed; try again after the time that Retry-After gives.' },
+  conflict: {
+    title: 'Already taken',
+    about: 'A value that must be unique belongs to another record. The errors name the attributes.',
+  },
+  restricted: {
+    title: 'Still needed',
+    about: 'The record cannot be removed while others need it. The detail says which.',
+  },
+  unavailable: {
+    title: 'Not now',
+    about:
+      'The write could not be stored. Nothing was changed; try again after the time that Retry-After gives.',
+  },
   'bad-request': { title: 'Message not readable', about: 'The request is not HTTP as RFC 9112 defines it.' },
   'foreign-host': { title: 'Foreign host', about: 'The Host header names another host than this one.' },
-  unexpected: { title: 'Something went wrong inside', about: 'The mock failed in a way it should not. The journal of the mock holds the details.' },
+  unexpected: {
+    title: 'Something went wrong inside',
+    about: 'The mock failed in a way it should not. The journal of the mock holds the details.',
+  },
 };
 
 export function problem(

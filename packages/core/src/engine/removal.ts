@@ -1,4 +1,13 @@
-import { bareObject, indexModel, onRemoveOf, roleOf, storageOf, type Model, type Relationship, type Row } from '../model/index.js';
+import {
+  bareObject,
+  indexModel,
+  onRemoveOf,
+  roleOf,
+  storageOf,
+  type Model,
+  type Relationship,
+  type Row,
+} from '../model/index.js';
 import type { Change, RecordView } from './dataset.js';
 
 export type RemovalPlan =
@@ -36,7 +45,10 @@ export function planRemoval(model: Model, view: RecordView, record: Row): Remova
   }
   const blocking = [...restricting.filter(({ row }) => !going.has(row.rid)), ...strandedSlots(model, going)];
   if (blocking.length > 0) {
-    return { ok: false, blocking: blocking.map(({ row, relationship }) => ({ row, role: roleOf(relationship) })) };
+    return {
+      ok: false,
+      blocking: blocking.map(({ row, relationship }) => ({ row, role: roleOf(relationship) })),
+    };
   }
   return { ok: true, changes: [...detachments(detaching, going), ...removals(going)] };
 }
@@ -45,8 +57,14 @@ function pointingAt(model: Model, view: RecordView, row: Row): Pointing[] {
   const storage = storageOf(model);
   const index = indexModel(model);
   const entity = storage.byId.get(row.entity)?.entity.name ?? '';
-  const owned = (index.ownedBy.get(entity) ?? []).map((relationship) => ({ relationship, of: relationship.to }));
-  const referring = (index.referredBy.get(entity) ?? []).map((relationship) => ({ relationship, of: relationship.from }));
+  const owned = (index.ownedBy.get(entity) ?? []).map((relationship) => ({
+    relationship,
+    of: relationship.to,
+  }));
+  const referring = (index.referredBy.get(entity) ?? []).map((relationship) => ({
+    relationship,
+    of: relationship.from,
+  }));
   return [...owned, ...referring].flatMap(({ relationship, of }) => {
     const pointing = storage.byName.get(of);
     if (pointing === undefined) return [];

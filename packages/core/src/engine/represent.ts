@@ -1,10 +1,15 @@
 import type { Link, Member, MemberType, Resource, Shape } from '../contract/index.js';
-import { bareObject, isJsonObject, type Json, type Row } from '../model/index.js';
+import { bareObject, isJsonObject, scalarText, type Json, type Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import { indexOf, shapeNamed, storageNamed, storages, type Service } from './service.js';
 
 /** The path of a resource for a record, or a record below which it lies; `null` when an owner is missing. */
-export function pathOf(service: Service, view: RecordView, resource: Resource, record: Row | null): string | null {
+export function pathOf(
+  service: Service,
+  view: RecordView,
+  resource: Resource,
+  record: Row | null,
+): string | null {
   let path = service.contract.root;
   for (const segment of resource.segments) {
     if (segment.kind === 'literal') {
@@ -13,7 +18,7 @@ export function pathOf(service: Service, view: RecordView, resource: Resource, r
     }
     const holder = ancestor(service, view, record, segment.entity);
     if (holder === null) return null;
-    path += `/${encodeURIComponent(String(holder.values[storageNamed(service, segment.entity).key.id]))}`;
+    path += `/${encodeURIComponent(scalarText(holder.values[storageNamed(service, segment.entity).key.id]))}`;
   }
   return path;
 }
@@ -53,7 +58,12 @@ export function representRecord(service: Service, view: RecordView, record: Row)
 }
 
 /** The members of a shape that come from the record itself; unset ones are null. */
-export function representMembers(service: Service, view: RecordView, shape: Shape, record: Row): Record<string, Json> {
+export function representMembers(
+  service: Service,
+  view: RecordView,
+  shape: Shape,
+  record: Row,
+): Record<string, Json> {
   const body = bareObject();
   for (const member of shape.members) {
     const value = memberValue(service, view, member, record);
@@ -63,14 +73,21 @@ export function representMembers(service: Service, view: RecordView, shape: Shap
 }
 
 /** The value of a member as it travels; `undefined` for members that no record holds. */
-export function memberValue(service: Service, view: RecordView, member: Member, record: Row): Json | undefined {
+export function memberValue(
+  service: Service,
+  view: RecordView,
+  member: Member,
+  record: Row,
+): Json | undefined {
   switch (member.source.kind) {
     case 'attribute':
       return toWire(service, member.type, record.values[member.source.attribute] ?? null);
     case 'reference':
     case 'owner': {
       const target = pointedAt(view, record, member.source.relationship);
-      return target === null ? null : (target.values[storageNamed(service, member.source.entity).key.id] ?? null);
+      return target === null
+        ? null
+        : (target.values[storageNamed(service, member.source.entity).key.id] ?? null);
     }
     case 'slot':
     case 'links':
@@ -83,7 +100,8 @@ export function memberValue(service: Service, view: RecordView, member: Member, 
 /** From the stored form of a value, keyed by identities, to the members a client sees. */
 function toWire(service: Service, type: MemberType, stored: Json): Json {
   if (stored === null) return null;
-  if (type.kind === 'list') return Array.isArray(stored) ? stored.map((item: Json) => toWire(service, type.of, item)) : null;
+  if (type.kind === 'list')
+    return Array.isArray(stored) ? stored.map((item: Json) => toWire(service, type.of, item)) : null;
   if (type.kind !== 'shape' || !isJsonObject(stored)) return stored;
   const object = bareObject();
   for (const member of shapeNamed(service, type.shape).members) {

@@ -36,7 +36,10 @@ export function routerOf(contract: Contract): Router {
   }
   const { operationsOf } = indexContract(contract);
   const operations = new Map(
-    contract.resources.map(({ id }) => [id, new Map((operationsOf.get(id) ?? []).map((o) => [o.method as string, o]))]),
+    contract.resources.map(({ id }) => [
+      id,
+      new Map((operationsOf.get(id) ?? []).map((o) => [o.method as string, o])),
+    ]),
   );
   const router: Router = {
     match(segments) {
@@ -52,7 +55,11 @@ export function routerOf(contract: Contract): Router {
         }
       }
       if (node.resource === null) return null;
-      return { resource: node.resource, ids, operations: operations.get(node.resource.id) ?? new Map<string, Operation>() };
+      return {
+        resource: node.resource,
+        ids,
+        operations: operations.get(node.resource.id) ?? new Map<string, Operation>(),
+      };
     },
   };
   cache.set(contract, router);

@@ -1,4 +1,11 @@
-import { indexContract, type Contract, type ContractIndex, type Operation, type ResponseCode, type Shape } from '../contract/index.js';
+import {
+  indexContract,
+  type Contract,
+  type ContractIndex,
+  type Operation,
+  type ResponseCode,
+  type Shape,
+} from '../contract/index.js';
 import { storageOf, type EntityStorage, type Model, type Storage } from '../model/index.js';
 
 /** What a mock serves: one contract over the records of one model. */

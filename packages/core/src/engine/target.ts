@@ -12,7 +12,8 @@ export interface Target {
   readonly query: string;
 }
 
-export type TargetResult = { readonly ok: true; readonly target: Target } | { readonly ok: false; readonly problem: Problem };
+export type TargetResult =
+  { readonly ok: true; readonly target: Target } | { readonly ok: false; readonly problem: Problem };
 
 /** Splits an origin-form target. Dot-segments are removed (RFC 3986 §5.2.4), also percent-encoded ones. */
 export function readTarget(text: string): TargetResult {

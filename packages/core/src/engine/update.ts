@@ -1,6 +1,14 @@
 import type { Member, Shape } from '../contract/index.js';
 import { bareObject, isJsonObject, sameJson, type Attribute, type Json, type Row } from '../model/index.js';
-import { acceptMember, expectObject, pointerTo, refuseUnknown, report, sourceId, type Accepting } from './accept.js';
+import {
+  acceptMember,
+  expectObject,
+  pointerTo,
+  refuseUnknown,
+  report,
+  sourceId,
+  type Accepting,
+} from './accept.js';
 import { memberValue } from './represent.js';
 import { storages } from './service.js';
 
@@ -66,7 +74,8 @@ function acceptUpdate(
 }
 
 /** In a patch nothing is required, but what is required cannot be unset. */
-const asRequired = (member: Member): Member => (member.required || member.nullable ? member : { ...member, required: true });
+const asRequired = (member: Member): Member =>
+  member.required || member.nullable ? member : { ...member, required: true };
 
 function attributeOf(accepting: Accepting, member: Member, current: Row): Attribute | undefined {
   const { source } = member;
@@ -83,7 +92,12 @@ const isKey = (accepting: Accepting, member: Member, current: Row): boolean => {
   return attribute !== undefined && attribute === storages(accepting.service).byId.get(current.entity)?.key;
 };
 
-function mustEqual(accepting: Accepting, member: Member, body: { readonly [name: string]: Json }, current: Row): boolean {
+function mustEqual(
+  accepting: Accepting,
+  member: Member,
+  body: { readonly [name: string]: Json },
+  current: Row,
+): boolean {
   if (!(member.name in body)) return true;
   const now = memberValue(accepting.service, accepting.view, member, current) ?? null;
   if (sameJson(body[member.name], now)) return true;

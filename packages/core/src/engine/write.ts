@@ -3,6 +3,7 @@ import {
   bareObject,
   constraintValue,
   isJsonObject,
+  scalarText,
   type Attribute,
   type EntityStorage,
   type Json,
@@ -36,7 +37,8 @@ export function planCreate(
     errors.push(...takenErrors(service, draft, storage, values, null, pointer));
     const rid = draft.nextRid();
     rows.push({ rid, entity: storage.entity.id, values, revision: 1 });
-    for (const slot of part.slots) make(slot, rid, `${pointer}/${slot.storage.owner?.role ?? slot.storage.entity.name}`);
+    for (const slot of part.slots)
+      make(slot, rid, `${pointer}/${slot.storage.owner?.role ?? slot.storage.entity.name}`);
   };
   make(made, owner?.rid ?? null, '');
   const [record] = rows;
@@ -56,7 +58,8 @@ export function planUpdate(
   const errors = takenErrors(service, draft, storage, accepted, before.rid, '');
   if (errors.length > 0) return { ok: false, errors };
   const values = Object.assign(bareObject(), accepted);
-  for (const attribute of storage.attributes) if (attribute.touched) values[attribute.id] = instant(surroundings);
+  for (const attribute of storage.attributes)
+    if (attribute.touched) values[attribute.id] = instant(surroundings);
   const after: Row = { ...before, values, revision: before.revision + 1 };
   return { ok: true, record: after, changes: [{ kind: 'update', before, after }] };
 }
@@ -75,7 +78,11 @@ function fillMade(
     if (attribute.type.kind !== 'integer') return null;
     const number = draft.nextNumber(attribute.id, attribute.type.min ?? 1);
     if (number > (attribute.type.max ?? Number.MAX_SAFE_INTEGER)) {
-      errors.push({ pointer: `/${attribute.name}`, code: 'exhausted', message: `${attribute.name} has no number left.` });
+      errors.push({
+        pointer: `/${attribute.name}`,
+        code: 'exhausted',
+        message: `${attribute.name} has no number left.`,
+      });
     }
     return number;
   });
@@ -122,18 +129,23 @@ function takenErrors(
 
 function memberName(shape: Shape, id: string): string | undefined {
   return shape.members.find(({ source }) =>
-    source.kind === 'attribute' ? source.attribute === id : 'relationship' in source && source.relationship === id,
+    source.kind === 'attribute'
+      ? source.attribute === id
+      : 'relationship' in source && source.relationship === id,
   )?.name;
 }
 
 /** A key that cannot stand in a path, or would be mistaken for a path of its own (400). */
-export function unusableKey(storage: EntityStorage, values: Record<string, Json>, siblings: ReadonlySet<string>): ProblemDetail | null {
+export function unusableKey(
+  storage: EntityStorage,
+  values: Record<string, Json>,
+  siblings: ReadonlySet<string>,
+): ProblemDetail | null {
   if (storage.singleton || storage.key.generated) return null;
   const key = values[storage.key.id];
   if (key === undefined || key === null || isJsonObject(key)) return null;
-  const text = String(key);
+  const text = scalarText(key);
   if (text !== '' && text !== '.' && text !== '..' && !siblings.has(text)) return null;
   const message = `Expected a key that can stand in a path; ${JSON.stringify(text)} cannot, or is a path of its own.`;
   return { pointer: `/${storage.key.name}`, code: 'key', message };
 }
-

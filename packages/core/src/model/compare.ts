@@ -31,15 +31,17 @@ export const sameScalar = (type: ScalarType, a: Scalar, b: Scalar): boolean =>
   type.kind === 'instant' ? instantMillis(String(a)) === instantMillis(String(b)) : a === b;
 
 /** Milliseconds since 1970 of an RFC 3339 instant; a leap second counts as the second before it. */
-export const instantMillis = (text: string): number => Date.parse(text.toUpperCase().replace(/:60(?=[.Z+-])/, ':59'));
+export const instantMillis = (text: string): number =>
+  Date.parse(text.toUpperCase().replace(/:60(?=[.Z+-])/, ':59'));
 
-const DURATION = /^P(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$/;
+const DURATION =
+  /^P(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$/;
 const DAY = 86_400;
 const YEAR = 365.2425 * DAY;
 const UNITS = [YEAR, YEAR / 12, 7 * DAY, DAY, 3_600, 60, 1];
 
 /** The length of an ISO 8601 duration in seconds, with years and months of mean length. */
 function durationSeconds(text: string): number {
-  const parts = DURATION.exec(text)?.slice(1) ?? [];
-  return parts.reduce((sum, part, index) => sum + Number(part ?? 0) * (UNITS[index] ?? 0), 0);
+  const parts: readonly (string | undefined)[] = DURATION.exec(text)?.slice(1) ?? [];
+  return parts.reduce<number>((sum, part, index) => sum + Number(part ?? 0) * (UNITS[index] ?? 0), 0);
 }

@@ -62,10 +62,16 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
   const keyConstraint = constraint(`${entity.id}/key`, [key.name, ...scope], attributes, roles);
   const uniques = [
     ...(singleton ? [] : [keyConstraint]),
-    ...(singleton && owner !== null ? [constraint(`${entity.id}/slot`, [ownerRoleOf(owner)], attributes, roles)] : []),
-    ...attributes.filter((a) => a.unique && a !== key).map((a) => constraint(a.id, [a.name], attributes, roles)),
+    ...(singleton && owner !== null
+      ? [constraint(`${entity.id}/slot`, [ownerRoleOf(owner)], attributes, roles)]
+      : []),
+    ...attributes
+      .filter((a) => a.unique && a !== key)
+      .map((a) => constraint(a.id, [a.name], attributes, roles)),
     ...attributes.flatMap((a) =>
-      a.uniqueWithin === null ? [] : [constraint(`${a.id}/within`, [a.name, a.uniqueWithin], attributes, roles)],
+      a.uniqueWithin === null
+        ? []
+        : [constraint(`${a.id}/within`, [a.name, a.uniqueWithin], attributes, roles)],
     ),
     ...references.filter((r) => r.unique).map((r) => constraint(r.id, [roleOf(r)], attributes, roles)),
     ...entity.uniques.map((rule) => constraint(rule.id, rule.names, attributes, roles)),

@@ -63,7 +63,9 @@ export function reconcile(before: Model, after: Model): Identities {
     for (const attribute of declaration.attributes) {
       const oldAttribute = renamed.get(attribute.name);
       const oldAddress =
-        oldName === undefined || oldAttribute === undefined ? undefined : attributeAddress(oldName, oldAttribute);
+        oldName === undefined || oldAttribute === undefined
+          ? undefined
+          : attributeAddress(oldName, oldAttribute);
       assign(attributeAddress(declaration.name, attribute.name), oldAddress);
     }
   }

@@ -42,7 +42,7 @@ export type { ScalarProblem } from './scalars.js';
 export { attributeAddress, declarationAddress, identitiesOf, reconcile } from './identity.js';
 export type { Identities } from './identity.js';
 export { codePointLength, compareText, utf8Length } from './text.js';
-export { bareObject, isJsonObject, sameJson } from './records.js';
+export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
 export type { Json, Row } from './records.js';
 export { constraintValue, storageOf } from './constraints.js';
 export type { EntityStorage, Storage, UniqueConstraint } from './constraints.js';

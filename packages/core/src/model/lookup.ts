@@ -1,5 +1,14 @@
 import { camelCase, plural } from './names.js';
-import type { Attribute, Entity, Model, OnRemove, Owns, RefersTo, Relationship, ValueDefinition } from './types.js';
+import type {
+  Attribute,
+  Entity,
+  Model,
+  OnRemove,
+  Owns,
+  RefersTo,
+  Relationship,
+  ValueDefinition,
+} from './types.js';
 
 /** Look-ups over one model, built once and kept with it. All maps are keyed by name as written. */
 export interface ModelIndex {
@@ -50,7 +59,16 @@ export function indexModel(model: Model): ModelIndex {
     }
   }
   const relationshipById = new Map(relationships.map((relationship) => [relationship.id, relationship]));
-  const index = { entities, values, relationships, relationshipById, ownerOf, ownedBy, refersFrom, referredBy };
+  const index = {
+    entities,
+    values,
+    relationships,
+    relationshipById,
+    ownerOf,
+    ownedBy,
+    refersFrom,
+    referredBy,
+  };
   cache.set(model, index);
   return index;
 }

@@ -24,6 +24,12 @@ export function isJsonObject(value: Json | undefined): value is { readonly [name
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
+/** A key or another scalar as it stands in a path or a message; the empty text while unset. */
+export function scalarText(value: Json | undefined): string {
+  if (value === undefined || value === null) return '';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}
+
 /** Whether two JSON values are the same, whatever the order of members. */
 export function sameJson(a: Json | undefined, b: Json | undefined): boolean {
   if (a === b) return true;
@@ -32,5 +38,7 @@ export function sameJson(a: Json | undefined, b: Json | undefined): boolean {
   }
   if (!isJsonObject(a) || !isJsonObject(b)) return false;
   const names = Object.keys(a);
-  return names.length === Object.keys(b).length && names.every((name) => name in b && sameJson(a[name], b[name]));
+  return (
+    names.length === Object.keys(b).length && names.every((name) => name in b && sameJson(a[name], b[name]))
+  );
 }

@@ -11,11 +11,13 @@ export interface ScalarProblem {
 const DATE = /^(\d{4})-(\d{2})-(\d{2})$/;
 /** A local time, `HH:MM:SS` (ISO 8601-1 §5.3.1). */
 export const TIME = /^([01]\d|2[0-3]):[0-5]\d:[0-5]\d$/;
-const INSTANT = /^(\d{4}-\d{2}-\d{2})[Tt]([01]\d|2[0-3]):[0-5]\d:([0-5]\d|60)(\.\d+)?([Zz]|[+-]([01]\d|2[0-3]):[0-5]\d)$/;
+const INSTANT =
+  /^(\d{4}-\d{2}-\d{2})[Tt]([01]\d|2[0-3]):[0-5]\d:([0-5]\d|60)(\.\d+)?([Zz]|[+-]([01]\d|2[0-3]):[0-5]\d)$/;
 /** An ISO 8601-1 §5.5.2 duration. */
 export const DURATION = /^P(?!$)(\d+Y)?(\d+M)?(\d+W)?(\d+D)?(T(?=\d)(\d+H)?(\d+M)?(\d+(\.\d+)?S)?)?$/;
 const UUID = /^[0-9a-fA-F]{8}-[0-9a-fA-F]{4}-[0-9a-fA-F]{4}-[0-9a-fA-F]{4}-[0-9a-fA-F]{12}$/;
-const EMAIL = /^[A-Za-z0-9.!#$%&'*+/=?^_`{|}~-]{1,64}@[A-Za-z0-9](?:[A-Za-z0-9-]{0,62})(?:\.[A-Za-z0-9](?:[A-Za-z0-9-]{0,62}))+$/;
+const EMAIL =
+  /^[A-Za-z0-9.!#$%&'*+/=?^_`{|}~-]{1,64}@[A-Za-z0-9](?:[A-Za-z0-9-]{0,62})(?:\.[A-Za-z0-9](?:[A-Za-z0-9-]{0,62}))+$/;
 
 /** RFC 3339 §5.6 full-date with a real day of the month. */
 export function isDate(text: string): boolean {
@@ -88,7 +90,8 @@ export function describeType(type: ScalarType): string {
 }
 
 function describeLength(min: number | null, max: number | null): string {
-  if (min !== null && max !== null) return min === max ? ` of ${min} characters` : ` of ${min} to ${max} characters`;
+  if (min !== null && max !== null)
+    return min === max ? ` of ${min} characters` : ` of ${min} to ${max} characters`;
   return describeRange(min, max, ' of ', ' characters');
 }
 
@@ -109,10 +112,13 @@ export function checkScalar(type: ScalarType, value: unknown): ScalarProblem | n
       if (!Number.isSafeInteger(value)) {
         return { code: 'range', message: 'Expected an integer within ±9007199254740991.' };
       }
-      return outside(type.min, type.max, value) ? { code: 'range', message: `Expected ${describeType(type)}.` } : null;
+      return outside(type.min, type.max, value)
+        ? { code: 'range', message: `Expected ${describeType(type)}.` }
+        : null;
     case 'decimal':
       if (typeof value !== 'number' || !Number.isFinite(value)) return wrongType(type);
-      if (outside(type.min, type.max, value)) return { code: 'range', message: `Expected ${describeType(type)}.` };
+      if (outside(type.min, type.max, value))
+        return { code: 'range', message: `Expected ${describeType(type)}.` };
       return type.scale !== null && decimalPlaces(value) > type.scale
         ? { code: 'scale', message: `Expected at most ${type.scale} digits after the point.` }
         : null;
@@ -149,12 +155,19 @@ function checkText(type: Extract<ScalarType, { kind: 'text' }>, value: unknown):
     : null;
 }
 
-function checkFormat(type: ScalarType, value: unknown, fits: (text: string) => boolean): ScalarProblem | null {
+function checkFormat(
+  type: ScalarType,
+  value: unknown,
+  fits: (text: string) => boolean,
+): ScalarProblem | null {
   if (typeof value !== 'string') return wrongType(type);
   return fits(value) ? null : { code: 'format', message: `Expected ${describeType(type)}.` };
 }
 
-const wrongType = (type: ScalarType): ScalarProblem => ({ code: 'type', message: `Expected ${describeType(type)}.` });
+const wrongType = (type: ScalarType): ScalarProblem => ({
+  code: 'type',
+  message: `Expected ${describeType(type)}.`,
+});
 
 const outside = (min: number | null, max: number | null, value: number): boolean =>
   (min !== null && value < min) || (max !== null && value > max);

@@ -19,7 +19,11 @@ const isLowSurrogate = (unit: number): boolean => unit >= 0xdc00 && unit < 0xe00
 export function codePointLength(text: string): number {
   let length = 0;
   for (let index = 0; index < text.length; index++) {
-    if (text.charCodeAt(index) >= 0xd800 && text.charCodeAt(index) < 0xdc00 && isLowSurrogate(text.charCodeAt(index + 1))) {
+    if (
+      text.charCodeAt(index) >= 0xd800 &&
+      text.charCodeAt(index) < 0xdc00 &&
+      isLowSurrogate(text.charCodeAt(index + 1))
+    ) {
       index++;
     }
     length++;
@@ -33,7 +37,10 @@ export function compareText(a: string, b: string): number {
   for (let index = 0; index < length; index++) {
     const [left, right] = [a.charCodeAt(index), b.charCodeAt(index)];
     if (left === right) continue;
-    const [leftSurrogate, rightSurrogate] = [left >= 0xd800 && left < 0xe000, right >= 0xd800 && right < 0xe000];
+    const [leftSurrogate, rightSurrogate] = [
+      left >= 0xd800 && left < 0xe000,
+      right >= 0xd800 && right < 0xe000,
+    ];
     if (leftSurrogate !== rightSurrogate) return leftSurrogate ? 1 : -1;
     return left - right;
   }

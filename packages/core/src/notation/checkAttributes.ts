@@ -72,8 +72,10 @@ function checkFlags(attribute: Attribute, checking: Checking): void {
   if (attribute.touched && type.kind !== 'instant') {
     conflict(`A touched attribute is an instant; ${name} is ${type.kind}.`);
   }
-  if (attribute.readOnly && attribute.writeOnly) conflict(`${name} cannot be read-only and write-only at once.`);
-  if (attribute.generated && attribute.defaultValue !== null) conflict(`${name} is generated; a default is never used.`);
+  if (attribute.readOnly && attribute.writeOnly)
+    conflict(`${name} cannot be read-only and write-only at once.`);
+  if (attribute.generated && attribute.defaultValue !== null)
+    conflict(`${name} is generated; a default is never used.`);
   if (attribute.touched && attribute.generated) conflict(`${name} is set at every change or once, not both.`);
   const made = attribute.generated || attribute.touched;
   if (attribute.readOnly && attribute.required && !made && attribute.defaultValue === null) {
@@ -105,7 +107,12 @@ function checkLiterals(attribute: Attribute, checking: Checking): void {
   }
 }
 
-function checkRole(attribute: Attribute, role: string | null, roles: ReadonlySet<string>, checking: Checking): void {
+function checkRole(
+  attribute: Attribute,
+  role: string | null,
+  roles: ReadonlySet<string>,
+  checking: Checking,
+): void {
   if (role === null || roles.has(role)) return;
   const near = nearest(role, roles);
   const hint = roles.size === 0 ? 'it has none' : `it has ${[...roles].join(', ')}`;
@@ -138,7 +145,11 @@ function checkRecursion(block: Block, checking: Checking): void {
     const type = innermost(step.attribute.type);
     if (type.kind !== 'value') continue;
     if (type.name === block.name) {
-      checking.report(step.first.id, 'type.recursive', `${block.name} contains itself through ${step.first.name}.`);
+      checking.report(
+        step.first.id,
+        'type.recursive',
+        `${block.name} contains itself through ${step.first.name}.`,
+      );
       block.attributes.splice(block.attributes.indexOf(step.first), 1);
       return;
     }

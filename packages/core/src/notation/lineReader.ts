@@ -1,6 +1,15 @@
 import type { Diagnostic, DiagnosticCode, Fix, Place } from './diagnostics.js';
 import type { Token, TokenLine } from './tokens.js';
 
+/** Marks as a message names them; words stand as they are. */
+const MARK_NAMES: Readonly<Record<string, string>> = {
+  ':': 'a colon',
+  '(': 'an opening parenthesis',
+  ')': 'a closing parenthesis',
+  ',': 'a comma',
+  '->': 'an arrow, ->',
+};
+
 /**
  * Walks the tokens of one line. A method that does not find what it wants reports a diagnostic and
  * returns `null`; the caller gives up the smallest piece it can.
@@ -54,7 +63,7 @@ export class LineReader {
 
   expect(text: string): boolean {
     if (this.take(text)) return true;
-    this.expected(text);
+    this.expected(MARK_NAMES[text] ?? text);
     return false;
   }
 

@@ -63,6 +63,14 @@ function tooLarge(bytes: number): ParseResult {
   };
 }
 
+const STATEMENT_WORDS: ReadonlySet<string> = new Set(['design', 'entity', 'value', 'each']);
+
+/** Whether a line begins a statement of its own, rather than an attribute that has one of these names. */
+function beginsStatement(reader: LineReader): boolean {
+  const [first, second] = [reader.peek(), reader.peek(1)];
+  return first?.kind === 'word' && STATEMENT_WORDS.has(first.text) && second !== null && second.text !== ':';
+}
+
 class TextReader {
   private readonly diagnostics: Diagnostic[] = [];
   private readonly places = new Map<string, StatementPlace>();
@@ -89,8 +97,12 @@ class TextReader {
     if (tokens.tokens.length === 0) return;
     const end = { line: number, column: source.length + 1, length: 1 };
     const reader = new LineReader(tokens, end, this.diagnostics);
-    if (indent === 0) this.declaration(reader, source, number);
-    else this.member(reader, indent, source, number);
+    if (indent > 0 && beginsStatement(reader)) this.reportIndentedStatement(reader, indent, number);
+    else if (indent > 0) {
+      this.member(reader, indent, source, number);
+      return;
+    }
+    this.declaration(reader, source, number);
   }
 
   finish(lines: readonly string[]): ParseResult {
@@ -113,10 +125,21 @@ class TextReader {
       const place = { line, column: 1, length: space.length };
       const replacement = space.replaceAll('\t', '  ');
       const fix = { title: 'Use two spaces', place, replacement };
-      this.diagnostics.push({ code: 'indent.tab', message: 'Indent by two spaces, not by a tab.', place, fix });
+      this.diagnostics.push({
+        code: 'indent.tab',
+        message: 'Indent by two spaces, not by a tab.',
+        place,
+        fix,
+      });
       return replacement.length;
     }
     return space.length;
+  }
+
+  private reportIndentedStatement(reader: LineReader, indent: number, line: number): void {
+    const place = { line, column: 1, length: indent };
+    const message = `A statement that begins with ${reader.peek()?.text ?? ''} stands at the margin.`;
+    reader.report('indent.width', message, place, { title: 'Move it to the margin', place, replacement: '' });
   }
 
   private declaration(reader: LineReader, source: string, line: number): void {
@@ -146,7 +169,11 @@ class TextReader {
     const comments = this.takeComments();
     const name = reader.next();
     if (name?.kind !== 'string') {
-      reader.report('syntax.expected', 'Expected the name of the design in quotes.', name?.place ?? reader.here());
+      reader.report(
+        'syntax.expected',
+        'Expected the name of the design in quotes.',
+        name?.place ?? reader.here(),
+      );
       return;
     }
     const description = reader.description();
@@ -187,7 +214,11 @@ class TextReader {
     if (this.block === null) {
       this.comments = [];
       if (this.blockLost) return;
-      reader.report('indent.width', 'An indented line belongs to an entity or a value; there is none above.', place);
+      reader.report(
+        'indent.width',
+        'An indented line belongs to an entity or a value; there is none above.',
+        place,
+      );
       return;
     }
     if (indent !== 2) {
@@ -195,7 +226,8 @@ class TextReader {
       reader.report('indent.width', 'A line of a block is indented by two spaces.', place, fix);
     }
     const second = reader.peek(1);
-    if (reader.peek()?.text === 'unique' && second?.text === '(') this.uniqueRule(reader, this.block, source, line);
+    if (reader.peek()?.text === 'unique' && second?.text === '(')
+      this.uniqueRule(reader, this.block, source, line);
     else this.attribute(reader, this.block, source, line);
     const opened = this.places.get(this.block.id);
     if (opened !== undefined) this.places.set(this.block.id, { ...opened, endLine: line });

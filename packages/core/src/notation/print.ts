@@ -1,11 +1,23 @@
-import type { Attribute, AttributeType, Declaration, Literal, Model, Range, Relationship, UniqueRule } from '../model/index.js';
+import type {
+  Attribute,
+  AttributeType,
+  Declaration,
+  Literal,
+  Model,
+  Range,
+  Relationship,
+  UniqueRule,
+} from '../model/index.js';
 import { WORD } from './tokens.js';
 
 /** The canonical text of a model: what the formatter prints. `parse(print(model))` is the model. */
 export function print(model: Model): string {
   const lines: string[] = [];
   if (model.name !== '') {
-    lines.push(...comments(model.comments, ''), `design ${JSON.stringify(model.name)}${quoted(model.description)}`);
+    lines.push(
+      ...comments(model.comments, ''),
+      `design ${JSON.stringify(model.name)}${quoted(model.description)}`,
+    );
   }
   let previous: Declaration | null = null;
   for (const declaration of model.declarations) {
@@ -71,7 +83,8 @@ export function printAttribute(attribute: Attribute): string {
   if (attribute.fixed) parts.push('fixed');
   if (attribute.readOnly) parts.push('read-only');
   if (attribute.writeOnly) parts.push('write-only');
-  if (attribute.defaultValue !== null) parts.push(`default ${literal(attribute.type, attribute.defaultValue)}`);
+  if (attribute.defaultValue !== null)
+    parts.push(`default ${literal(attribute.type, attribute.defaultValue)}`);
   if (attribute.type.kind === 'text' && attribute.type.pattern !== null) {
     parts.push(`pattern ${JSON.stringify(attribute.type.pattern)}`);
   }
@@ -110,7 +123,8 @@ function parenthesised(...parts: readonly string[]): string {
   return given.length === 0 ? '' : `(${given.join(', ')})`;
 }
 
-const range = ({ min, max }: Range): string => (min === null && max === null ? '' : `${min ?? ''}..${max ?? ''}`);
+const range = ({ min, max }: Range): string =>
+  min === null && max === null ? '' : `${min ?? ''}..${max ?? ''}`;
 
 const word = (text: string): string => (WORD.test(text) ? text : JSON.stringify(text));
 

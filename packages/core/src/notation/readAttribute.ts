@@ -27,7 +27,14 @@ const SWITCHES = {
   'write-only': 'writeOnly',
 } as const satisfies Record<string, keyof Flags>;
 
-export const FLAG_NAMES: readonly string[] = [...Object.keys(SWITCHES), 'unique', 'key', 'default', 'example', 'pattern'];
+export const FLAG_NAMES: readonly string[] = [
+  ...Object.keys(SWITCHES),
+  'unique',
+  'key',
+  'default',
+  'example',
+  'pattern',
+];
 
 const isSwitch = (name: string): name is keyof typeof SWITCHES => Object.hasOwn(SWITCHES, name);
 
@@ -60,7 +67,10 @@ export function readAttribute(reader: LineReader, comments: readonly string[]): 
 function reportCase(reader: LineReader, name: string, place: Place): void {
   const words = name.split(/[_-]+/).filter((word) => word !== '');
   const better = words
-    .map((word, index) => (index === 0 ? word.charAt(0).toLowerCase() : word.charAt(0).toUpperCase()) + word.slice(1))
+    .map(
+      (word, index) =>
+        (index === 0 ? word.charAt(0).toLowerCase() : word.charAt(0).toUpperCase()) + word.slice(1),
+    )
     .join('');
   const fix = /^[a-z]/.test(better) ? { title: `Use ${better}`, place, replacement: better } : null;
   reader.report('name.case', `Names of attributes are in camelCase; ${name} is not.`, place, fix);
@@ -91,7 +101,8 @@ function readFlags(reader: LineReader, quiet: boolean): Flags {
       reader.skipToComma();
       continue;
     }
-    if (seen.has(word.text)) reader.report('flag.duplicate', `The flag ${word.text} stands twice.`, word.place);
+    if (seen.has(word.text))
+      reader.report('flag.duplicate', `The flag ${word.text} stands twice.`, word.place);
     seen.add(word.text);
     if (!readFlag(reader, word.text, word.place, flags)) reader.skipToComma();
   }
@@ -157,7 +168,11 @@ function readLiteral(reader: LineReader): Literal | null {
       return token.text === 'true' ? true : token.text === 'false' ? false : token.text;
     case 'mark':
     case undefined:
-      reader.report('syntax.expected', 'Expected a value: a word, a number or a quoted text.', token?.place ?? reader.here());
+      reader.report(
+        'syntax.expected',
+        'Expected a value: a word, a number or a quoted text.',
+        token?.place ?? reader.here(),
+      );
       return null;
   }
 }

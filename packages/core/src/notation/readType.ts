@@ -18,7 +18,9 @@ export function readType(reader: LineReader): AttributeType | null {
   switch (name) {
     case 'text': {
       const range = readRange(reader);
-      return range && lengthFits(reader, word.place, range) ? { kind: 'text', pattern: null, ...range } : null;
+      return range && lengthFits(reader, word.place, range)
+        ? { kind: 'text', pattern: null, ...range }
+        : null;
     }
     case 'integer': {
       const range = readRange(reader);
@@ -39,7 +41,8 @@ export function readType(reader: LineReader): AttributeType | null {
 
 function reportUnknownType(reader: LineReader, name: string, place: Place): void {
   const near = nearest(name, TYPE_NAMES);
-  const hint = near === null ? `Types are ${TYPE_NAMES.join(', ')} and the names of values.` : `The nearest is ${near}.`;
+  const hint =
+    near === null ? `Types are ${TYPE_NAMES.join(', ')} and the names of values.` : `The nearest is ${near}.`;
   const fix = near === null ? null : { title: `Use ${near}`, place, replacement: near };
   reader.report('type.unknown', `There is no type ${name}. ${hint}`, place, fix);
 }
@@ -79,7 +82,8 @@ function takeNumber(reader: LineReader): number | null {
 }
 
 function lengthFits(reader: LineReader, place: Place, range: ReadRange): boolean {
-  const whole = (bound: number | null): boolean => bound === null || (Number.isSafeInteger(bound) && bound >= 0);
+  const whole = (bound: number | null): boolean =>
+    bound === null || (Number.isSafeInteger(bound) && bound >= 0);
   if (whole(range.min) && whole(range.max)) return true;
   reader.report('type.range', 'A length is a whole number, 0 or more.', place);
   return false;
@@ -128,7 +132,11 @@ function readList(reader: LineReader): AttributeType | null {
   const inner = reader.here();
   const of = readType(reader);
   if (of?.kind === 'list') {
-    reader.report('type.range', 'A list holds values, not lists; name a value that has the inner list.', inner);
+    reader.report(
+      'type.range',
+      'A list holds values, not lists; name a value that has the inner list.',
+      inner,
+    );
     return null;
   }
   return of && { kind: 'list', ...range, of };

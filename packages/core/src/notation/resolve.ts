@@ -1,4 +1,11 @@
-import { nearest, ownerRoleOf, roleOf, type Declaration, type Owns, type Relationship } from '../model/index.js';
+import {
+  nearest,
+  ownerRoleOf,
+  roleOf,
+  type Declaration,
+  type Owns,
+  type Relationship,
+} from '../model/index.js';
 import { checkAttributes } from './checkAttributes.js';
 import type { Diagnostic, DiagnosticCode, Place } from './diagnostics.js';
 import type { Block, StatementPlace } from './parse.js';
@@ -34,7 +41,12 @@ export function resolve(
   const blocks = declarations.filter((item) => 'attributes' in item && 'uniques' in item) as Block[];
   for (const block of blocks) {
     if (entities.has(block.name) || values.has(block.name)) {
-      checking.report(block.id, 'name.duplicate', `There is an entity or a value ${block.name} already.`, block.name);
+      checking.report(
+        block.id,
+        'name.duplicate',
+        `There is an entity or a value ${block.name} already.`,
+        block.name,
+      );
       continue;
     }
     (block.kind === 'entity' ? entities : values).set(block.name, block);
@@ -51,25 +63,36 @@ export function resolve(
     .map((item) => (item.kind === 'value' ? withoutUniques(item) : (item as Declaration)));
 }
 
-function withoutUniques(block: Block | Extract<Declaration, { kind: 'value' }>): Extract<Declaration, { kind: 'value' }> {
+function withoutUniques(
+  block: Block | Extract<Declaration, { kind: 'value' }>,
+): Extract<Declaration, { kind: 'value' }> {
   const { id, name, description, comments, attributes } = block;
   return { kind: 'value', id, name, description, comments, attributes };
 }
 
-const isRelationship = (item: Declaration | Block): item is Relationship => item.kind === 'owns' || item.kind === 'refers';
+const isRelationship = (item: Declaration | Block): item is Relationship =>
+  item.kind === 'owns' || item.kind === 'refers';
 
 /** The place of a word in its statement, or of the whole statement. */
-function placeOf(lines: readonly string[], statement: StatementPlace | undefined, word: string | undefined): Place {
+function placeOf(
+  lines: readonly string[],
+  statement: StatementPlace | undefined,
+  word: string | undefined,
+): Place {
   const { line, column, length } = statement ?? { line: 1, column: 1, length: 1 };
   const text = lines[line - 1] ?? '';
   const found = word === undefined ? null : new RegExp(`(?<![\\w-])${word}(?![\\w-])`).exec(text);
-  return found === null ? { line, column, length } : { line, column: found.index + 1, length: found[0].length };
+  return found === null
+    ? { line, column, length }
+    : { line, column: found.index + 1, length: found[0].length };
 }
 
 function keepRelationships(relationships: readonly Relationship[], checking: Checking): Relationship[] {
   const owners = new Map<string, Owns>();
   const kept = relationships.filter((relationship) => {
-    const known = [relationship.from, relationship.to].every((name) => entityKnown(relationship, name, checking));
+    const known = [relationship.from, relationship.to].every((name) =>
+      entityKnown(relationship, name, checking),
+    );
     if (!known || !removalFits(relationship, checking)) return false;
     if (relationship.kind !== 'owns') return true;
     return ownerFits(relationship, owners, checking);
@@ -79,7 +102,9 @@ function keepRelationships(relationships: readonly Relationship[], checking: Che
     const message = `${owns.from} owns ${owns.to}, and ${owns.to} owns ${owns.from} in the end: nothing could come first.`;
     checking.report(owns.id, 'owner.cycle', message);
   }
-  const singletons = new Set([...owners.values()].filter((owns) => owns.cardinality !== 'many').map((owns) => owns.to));
+  const singletons = new Set(
+    [...owners.values()].filter((owns) => owns.cardinality !== 'many').map((owns) => owns.to),
+  );
   return kept.filter((relationship) => {
     if (relationship.kind === 'owns') return !circular.has(relationship);
     if (!singletons.has(relationship.to)) return true;
@@ -98,7 +123,13 @@ function entityKnown(relationship: Relationship, name: string, checking: Checkin
   }
   const near = nearest(name, checking.entities.keys());
   const hint = near === null ? '' : ` The nearest is ${near}.`;
-  checking.report(relationship.id, 'entity.unknown', `There is no entity ${name}.${hint}`, name, near ?? undefined);
+  checking.report(
+    relationship.id,
+    'entity.unknown',
+    `There is no entity ${name}.${hint}`,
+    name,
+    near ?? undefined,
+  );
   return false;
 }
 
@@ -116,7 +147,11 @@ function removalFits(relationship: Relationship, checking: Checking): boolean {
 
 function ownerFits(owns: Owns, owners: Map<string, Owns>, checking: Checking): boolean {
   if (owns.from === owns.to && owns.cardinality !== 'many') {
-    checking.report(owns.id, 'owner.cycle', `${owns.from} can own many of itself, but not be a slot of itself.`);
+    checking.report(
+      owns.id,
+      'owner.cycle',
+      `${owns.from} can own many of itself, but not be a slot of itself.`,
+    );
     return false;
   }
   const first = owners.get(owns.to);

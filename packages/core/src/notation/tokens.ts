@@ -39,7 +39,11 @@ export function tokenize(source: string, line: number): TokenLine {
       const open = source[index] === '"';
       const length = open ? source.length - index : 1;
       const text = source.slice(index, index + length);
-      problems.push({ code: open ? 'string.open' : 'token.unknown', place: { line, column: index + 1, length }, text });
+      problems.push({
+        code: open ? 'string.open' : 'token.unknown',
+        place: { line, column: index + 1, length },
+        text,
+      });
       index += length;
       continue;
     }
@@ -48,7 +52,8 @@ export function tokenize(source: string, line: number): TokenLine {
     const groups = match.groups ?? {};
     if (groups['comment'] !== undefined) comment = text.slice(1).replace(/^ /, '').trimEnd();
     else if (groups['word'] !== undefined) tokens.push({ kind: 'word', text, place });
-    else if (groups['number'] !== undefined) tokens.push({ kind: 'number', text, place, value: Number(text) });
+    else if (groups['number'] !== undefined)
+      tokens.push({ kind: 'number', text, place, value: Number(text) });
     else if (groups['mark'] !== undefined) tokens.push({ kind: 'mark', text, place });
     else if (groups['string'] !== undefined) {
       const value = unescape(text);

@@ -100,7 +100,8 @@ class Sampler {
       if (this.peek() === '-' && this.pattern[this.position + 1] !== ']' && from.length === 1) {
         this.next();
         const to = this.next();
-        for (let code = from.charCodeAt(0); code <= to.charCodeAt(0); code++) members += String.fromCharCode(code);
+        for (let code = from.charCodeAt(0); code <= to.charCodeAt(0); code++)
+          members += String.fromCharCode(code);
       } else members += from;
     }
     return negated ? [...PRINTABLE].filter((sign) => !members.includes(sign)).join('') : members;

@@ -71,13 +71,17 @@ function dateNear(name: string, now: number, random: Random): Date {
   const named = new Set(words(name));
   const has = (...candidates: string[]): boolean => candidates.some((word) => named.has(word));
   if (has('birth', 'born', 'birthday')) return new Date(now - random.integer(18 * 365, 70 * 365) * DAY);
-  if (has('opened', 'founded', 'built', 'since', 'joined')) return new Date(now - random.integer(200, 9_000) * DAY);
-  if (has('until', 'expires', 'valid', 'due', 'end', 'ends')) return new Date(now + random.integer(20, 700) * DAY);
+  if (has('opened', 'founded', 'built', 'since', 'joined'))
+    return new Date(now - random.integer(200, 9_000) * DAY);
+  if (has('until', 'expires', 'valid', 'due', 'end', 'ends'))
+    return new Date(now + random.integer(20, 700) * DAY);
   return new Date(now + random.integer(-40, 40) * DAY);
 }
 
 function instantNear(name: string, now: number, random: Random): string {
-  const past = words(name).some((word) => /^(created|changed|booked|sent|published|updated|posted)$/.test(word));
+  const past = words(name).some((word) =>
+    /^(created|changed|booked|sent|published|updated|posted)$/.test(word),
+  );
   const minutes = past ? -random.integer(10, 40_000) : random.integer(-4_000, 20_000);
   const step = 5 * 60_000;
   return new Date(Math.floor((now + minutes * 60_000) / step) * step).toISOString().replace('.000Z', 'Z');
@@ -89,7 +93,11 @@ function seedEmail(subject: SeedSubject, random: Random): string {
   return `${person}${many ? subject.ordinal + subject.attempt : ''}@example.net`;
 }
 
-function seedText(type: Extract<ScalarType, { kind: 'text' }>, subject: SeedSubject, random: Random): string | null {
+function seedText(
+  type: Extract<ScalarType, { kind: 'text' }>,
+  subject: SeedSubject,
+  random: Random,
+): string | null {
   const min = type.min ?? 0;
   const max = type.max ?? 200;
   if (type.pattern !== null) return sampleText(type.pattern, min, max, random);
@@ -101,13 +109,20 @@ function seedText(type: Extract<ScalarType, { kind: 'text' }>, subject: SeedSubj
 /** Cuts or fills a text to its length; a distinguishing suffix survives the cut. */
 function fit(text: string, suffix: string, min: number, max: number, random: Random): string {
   const signs = [...text];
-  let fitted = signs.length <= max ? text : signs.slice(0, Math.max(0, max - suffix.length)).join('').trimEnd();
+  let fitted =
+    signs.length <= max
+      ? text
+      : signs
+          .slice(0, Math.max(0, max - suffix.length))
+          .join('')
+          .trimEnd();
   if (signs.length > max) fitted = [...(fitted + suffix)].slice(-max).join('');
   while (codePointLength(fitted) < min) fitted += String(random.integer(0, 9));
   return max === 0 ? '' : fitted;
 }
 
-const PERSON = /^(person|people|crew|member|passenger|user|customer|author|guest|driver|contact|owner|employee|student|teacher|borrower|patient)$/;
+const PERSON =
+  /^(person|people|crew|member|passenger|user|customer|author|guest|driver|contact|owner|employee|student|teacher|borrower|patient)$/;
 const PLACE = /^(harbour|harbor|port|city|town|place|station|site|island|region)$/;
 
 function wordsFor(subject: SeedSubject, max: number, random: Random): string {
@@ -117,7 +132,8 @@ function wordsFor(subject: SeedSubject, max: number, random: Random): string {
   if (/^(given|first|forename)$/.test(own[0] ?? '')) return random.pick(GIVEN_NAMES);
   if (/^(family|last|surname)$/.test(own[0] ?? '')) return random.pick(FAMILY_NAMES);
   if (last === 'name' || last === 'title') {
-    if (of.some((word) => PERSON.test(word))) return `${random.pick(GIVEN_NAMES)} ${random.pick(FAMILY_NAMES)}`;
+    if (of.some((word) => PERSON.test(word)))
+      return `${random.pick(GIVEN_NAMES)} ${random.pick(FAMILY_NAMES)}`;
     if (of.some((word) => PLACE.test(word))) return random.pick(PLACES);
     if (of.includes('route')) return `${random.pick(PLACES)} – ${random.pick(PLACES)}`;
     return `${random.pick(ADJECTIVES)} ${random.pick(NOUNS)}`;
@@ -128,7 +144,10 @@ function wordsFor(subject: SeedSubject, max: number, random: Random): string {
   }
   if (/^(label|seat|berth|room)$/.test(last)) return letters(1, random) + String(random.integer(1, 99));
   if (/^(phone|mobile|telephone)$/.test(last)) return `+99 555 ${digits(6, random)}`;
-  if (max >= 30 && /^(description|note|notes|text|body|summary|message|remark|comment|content|reason)$/.test(last)) {
+  if (
+    max >= 30 &&
+    /^(description|note|notes|text|body|summary|message|remark|comment|content|reason)$/.test(last)
+  ) {
     return random.pick(SENTENCES);
   }
   return max < 12 ? random.pick(NOUNS) : `${random.pick(ADJECTIVES)} ${random.pick(NOUNS).toLowerCase()}`;

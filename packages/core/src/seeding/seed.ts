@@ -32,7 +32,12 @@ export interface SeedResult {
   /** The last number given to each counted attribute, by its identity. */
   readonly counters: Readonly<Record<string, number>>;
   /** Entities that got fewer records than wanted, and why. */
-  readonly shortfalls: readonly { readonly entity: string; readonly wanted: number; readonly made: number; readonly why: string }[];
+  readonly shortfalls: readonly {
+    readonly entity: string;
+    readonly wanted: number;
+    readonly made: number;
+    readonly why: string;
+  }[];
 }
 
 const USUAL_COUNT = 12;
@@ -47,7 +52,8 @@ export function seed(model: Model, options: SeedOptions): SeedResult {
 
 class Seeder {
   private readonly random: Random;
-  private readonly rows: { rid: number; entity: string; values: Record<string, Json>; revision: number }[] = [];
+  private readonly rows: { rid: number; entity: string; values: Record<string, Json>; revision: number }[] =
+    [];
   private readonly byEntity = new Map<string, number[]>();
   private readonly counters: Record<string, number> = bareObject() as Record<string, number>;
   private readonly taken = new Map<string, Set<string>>();
@@ -156,7 +162,8 @@ class Seeder {
     }
     const must = attribute.required || attribute.key !== null;
     if (!must && !this.random.chance(0.8)) return null;
-    if (attribute.example !== null && subject.ordinal === 0 && subject.attempt === 0) return attribute.example;
+    if (attribute.example !== null && subject.ordinal === 0 && subject.attempt === 0)
+      return attribute.example;
     return this.typeValue(attribute.type, { ...subject, name: attribute.name });
   }
 
@@ -238,9 +245,15 @@ class Seeder {
     }
   }
 
-  private pointAt(storage: EntityStorage, rid: number, relationship: { id: string } & Pick<RefersTo, 'from' | 'to'>): void {
+  private pointAt(
+    storage: EntityStorage,
+    rid: number,
+    relationship: { id: string } & Pick<RefersTo, 'from' | 'to'>,
+  ): void {
     const row = this.rows[rid - 1];
-    const targets = this.rowsOf(relationship.to).filter((target) => relationship.from !== relationship.to || target < rid);
+    const targets = this.rowsOf(relationship.to).filter(
+      (target) => relationship.from !== relationship.to || target < rid,
+    );
     if (row === undefined || targets.length === 0) return;
     const changed = { ...row.values, [relationship.id]: this.random.pick(targets) };
     const affected = storage.uniques.filter((unique) => unique.parts.includes(relationship.id));

@@ -15,13 +15,19 @@ export function putInSequence(
   values: Record<string, Json>,
   random: Random,
 ): void {
-  const named = (attribute: Attribute, pattern: RegExp): boolean => words(attribute.name).some((word) => pattern.test(word));
+  const named = (attribute: Attribute, pattern: RegExp): boolean =>
+    words(attribute.name).some((word) => pattern.test(word));
   const begin = attributes.find((attribute) => isMoment(attribute) && named(attribute, BEGINS));
   if (begin === undefined) return;
   const from = momentOf(values[begin.id]);
   if (from === null) return;
   for (const attribute of attributes) {
-    if (attribute.type.kind !== begin.type.kind || !named(attribute, ENDS) || typeof values[attribute.id] !== 'string') continue;
+    if (
+      attribute.type.kind !== begin.type.kind ||
+      !named(attribute, ENDS) ||
+      typeof values[attribute.id] !== 'string'
+    )
+      continue;
     values[attribute.id] =
       begin.type.kind === 'date'
         ? new Date(from + random.integer(1, 28) * DAY).toISOString().slice(0, 10)

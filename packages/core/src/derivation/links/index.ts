@@ -4,7 +4,10 @@ import { because, becauseSet, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
 
 /** The links of every resource, derived once the path tree stands. */
-export function deriveLinks(deriving: Deriving, resources: readonly Placed[]): ReadonlyMap<string, readonly Link[]> {
+export function deriveLinks(
+  deriving: Deriving,
+  resources: readonly Placed[],
+): ReadonlyMap<string, readonly Link[]> {
   const places = new Places(resources);
   return new Map(resources.map((resource) => [resource.id, linksOf(deriving, places, resource)]));
 }
@@ -43,11 +46,17 @@ function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly
   }
 }
 
-const link = (relation: string, target: LinkTarget, ...reasons: readonly Reason[]): Link => ({ relation, target, reasons });
+const link = (relation: string, target: LinkTarget, ...reasons: readonly Reason[]): Link => ({
+  relation,
+  target,
+  reasons,
+});
 const self = (): Link => link('self', { kind: 'self' }, because('link.self'));
 
 function entryLinks(deriving: Deriving, places: Places): Link[] {
-  const collections = places.all.filter((resource) => resource.kind === 'collection' && resource.parent === 'entry');
+  const collections = places.all.filter(
+    (resource) => resource.kind === 'collection' && resource.parent === 'entry',
+  );
   return [
     self(),
     ...collections.map((resource) =>
@@ -66,7 +75,8 @@ function pageLinks(places: Places, resource: Placed): Link[] {
     link(page, { kind: 'page', page }, because('link.page')),
   );
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
-  const up = above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
+  const up =
+    above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
   return [self(), ...up, ...pages];
 }
 
@@ -75,7 +85,11 @@ const RESERVED: ReadonlySet<string> = new Set(['self', 'up', 'collection']);
 
 function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
   const entity = resource.entity ?? '';
-  const links = [self(), ...ownerLinks(deriving, places, entity), ...collectionLinks(deriving, places, resource)];
+  const links = [
+    self(),
+    ...ownerLinks(deriving, places, entity),
+    ...collectionLinks(deriving, places, resource),
+  ];
   for (const refers of deriving.index.refersFrom.get(entity) ?? []) {
     const target = places.canonical.get(refers.to);
     if (target === undefined) continue;
@@ -90,7 +104,10 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
     if (statement === undefined) continue;
     const back = child.via?.direction === 'referrers';
     const role = back && statement.back !== null ? statement.back : roleOf(statement);
-    addRole(deriving, links, role, back ? 'link.back' : 'link.role', statement, { kind: 'resource', resource: child.id });
+    addRole(deriving, links, role, back ? 'link.back' : 'link.role', statement, {
+      kind: 'resource',
+      resource: child.id,
+    });
   }
   return links;
 }

@@ -1,4 +1,12 @@
-import type { Effect, Method, Operation, QueryParameter, Reason, RuleId, Verb } from '../../contract/index.js';
+import type {
+  Effect,
+  Method,
+  Operation,
+  QueryParameter,
+  Reason,
+  RuleId,
+  Verb,
+} from '../../contract/index.js';
 import { ownsItself, phrase, plural, type Entity } from '../../model/index.js';
 import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
@@ -29,11 +37,17 @@ export const JSON_TYPE = 'application/json';
 export const MERGE_PATCH_TYPE = 'application/merge-patch+json';
 
 /** What each resource can do, in the order of the path tree. */
-export function deriveOperations(deriving: Deriving, resources: readonly Placed[], traits: Traits): readonly Operation[] {
+export function deriveOperations(
+  deriving: Deriving,
+  resources: readonly Placed[],
+  traits: Traits,
+): readonly Operation[] {
   const names = new OperationNames(deriving);
   const restricted = restrictedEntities(deriving);
   return resources.flatMap((resource) =>
-    verbsOf(deriving, resource).map((verb) => deriveOperation(deriving, resource, verb, traits, names, restricted)),
+    verbsOf(deriving, resource).map((verb) =>
+      deriveOperation(deriving, resource, verb, traits, names, restricted),
+    ),
   );
 }
 
@@ -49,7 +63,9 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
     case 'item':
       return ['read', 'replace', 'change', 'remove'];
     case 'singleton':
-      return isOptionalSlot(deriving, resource) ? ['read', 'replace', 'change', 'remove'] : ['read', 'replace', 'change'];
+      return isOptionalSlot(deriving, resource)
+        ? ['read', 'replace', 'change', 'remove']
+        : ['read', 'replace', 'change'];
   }
 }
 
@@ -70,8 +86,11 @@ function deriveOperation(
   const entity = resource.entity === null ? null : entityNamed(deriving, resource.entity);
   const { id, byOwner } = names.name(verb, method, resource);
   const query: readonly QueryParameter[] =
-    verb === 'list' && entity !== null ? listParameters(deriving, resource, traits.get(entity.name) ?? []) : [];
-  const acceptedTypes = verb === 'change' ? [MERGE_PATCH_TYPE, JSON_TYPE] : ACCEPTS_JSON.has(verb) ? [JSON_TYPE] : [];
+    verb === 'list' && entity !== null
+      ? listParameters(deriving, resource, traits.get(entity.name) ?? [])
+      : [];
+  const acceptedTypes =
+    verb === 'change' ? [MERGE_PATCH_TYPE, JSON_TYPE] : ACCEPTS_JSON.has(verb) ? [JSON_TYPE] : [];
   const optionalSlot = isOptionalSlot(deriving, resource);
   return {
     id,
@@ -153,7 +172,9 @@ function below(deriving: Deriving, resource: Placed): string {
   if (via === null) return '';
   if (via.direction === 'referrers') {
     const refers = deriving.index.relationshipById.get(via.relationship);
-    return refers === undefined ? '' : ` that have ${article(phrase(refers.to))} ${phrase(refers.to)} as ${phrase(refers.role ?? refers.to)}`;
+    return refers === undefined
+      ? ''
+      : ` that have ${article(phrase(refers.to))} ${phrase(refers.to)} as ${phrase(refers.role ?? refers.to)}`;
   }
   const owns = deriving.index.ownerOf.get(resource.entity ?? '');
   if (owns === undefined) return '';

@@ -12,7 +12,9 @@ export class OperationNames {
   name(verb: Verb, method: Method, resource: Placed): { readonly id: string; readonly byOwner: boolean } {
     const candidates = [...this.candidates(verb, resource), `${method.toLowerCase()}${pathWords(resource)}`];
     const free = candidates.find((candidate) => !this.taken.has(candidate));
-    const id = free ?? `${method.toLowerCase()}_${resource.id.replace(/[^A-Za-z0-9]/g, (c) => `_${c.charCodeAt(0)}_`)}`;
+    const id =
+      free ??
+      `${method.toLowerCase()}_${resource.id.replace(/[^A-Za-z0-9]/g, (c) => `_${c.charCodeAt(0)}_`)}`;
     this.taken.add(id);
     return { id, byOwner: id !== candidates[0] };
   }
@@ -30,7 +32,9 @@ export class OperationNames {
           ? [`list${owner.name}${pascalCase(owner.role)}`]
           : [`list${plural(noun)}`, `list${owner.name}${pascalCase(owner.role)}`];
       case 'create':
-        return owner === null ? [`create${noun}`] : [`create${noun}`, `create${owner.name}${pascalCase(owner.role)}`];
+        return owner === null
+          ? [`create${noun}`]
+          : [`create${noun}`, `create${owner.name}${pascalCase(owner.role)}`];
       case 'read':
       case 'replace':
       case 'change':
@@ -45,12 +49,21 @@ export class OperationNames {
     if (via === null) return null;
     const relationship = this.deriving.index.relationshipById.get(via.relationship);
     if (relationship === undefined) return null;
-    if (relationship.kind === 'refers') return { name: relationship.to, role: relationship.back ?? relationship.from, own: true };
-    return { name: relationship.from, role: roleOf(relationship), own: relationship.from === relationship.to };
+    if (relationship.kind === 'refers')
+      return { name: relationship.to, role: relationship.back ?? relationship.from, own: true };
+    return {
+      name: relationship.from,
+      role: roleOf(relationship),
+      own: relationship.from === relationship.to,
+    };
   }
 }
 
 const pathWords = (resource: Placed): string =>
   resource.segments
-    .map((segment) => (segment.kind === 'literal' ? pascalCase(words(segment.text).join('-')) : `By${pascalCase(segment.parameter)}`))
+    .map((segment) =>
+      segment.kind === 'literal'
+        ? pascalCase(words(segment.text).join('-'))
+        : `By${pascalCase(segment.parameter)}`,
+    )
     .join('');

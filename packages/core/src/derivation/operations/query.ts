@@ -7,12 +7,20 @@ import type { Trait } from '../shapes/index.js';
 type Comparable = Trait & { readonly type: ScalarType };
 
 const isScalar = (type: MemberType): type is ScalarType =>
-  type.kind !== 'json' && type.kind !== 'shape' && type.kind !== 'list' && type.kind !== 'links' && type.kind !== 'page';
+  type.kind !== 'json' &&
+  type.kind !== 'shape' &&
+  type.kind !== 'list' &&
+  type.kind !== 'links' &&
+  type.kind !== 'page';
 
 const isComparable = (trait: Trait): trait is Comparable => trait.returned && isScalar(trait.type);
 
 /** The query parameters of a list: pages, sort keys, and a filter for each returned scalar. */
-export function listParameters(deriving: Deriving, resource: Placed, traits: readonly Trait[]): readonly QueryParameter[] {
+export function listParameters(
+  deriving: Deriving,
+  resource: Placed,
+  traits: readonly Trait[],
+): readonly QueryParameter[] {
   const pageName = valueOf(deriving, 'pageParameter');
   const sizeName = valueOf(deriving, 'sizeParameter');
   const sortName = valueOf(deriving, 'sortParameter');
@@ -28,7 +36,12 @@ export function listParameters(deriving: Deriving, resource: Placed, traits: rea
       max: valueOf(deriving, 'maxPageSize'),
       reasons: [page],
     },
-    { role: 'sort', name: sortName, keys: sortKeys(comparable), reasons: [becauseSet(deriving, 'list.sort', ['sortParameter'])] },
+    {
+      role: 'sort',
+      name: sortName,
+      keys: sortKeys(comparable),
+      reasons: [becauseSet(deriving, 'list.sort', ['sortParameter'])],
+    },
     ...comparable
       .filter((trait) => !isFixedByPath(resource, trait.source))
       .filter((trait) => !reserved.has(trait.name) || reportReserved(deriving, resource, trait))
@@ -51,7 +64,9 @@ const isFixedByPath = (resource: Placed, field: Field): boolean =>
 
 const filterReason = (trait: Trait): Reason => ({
   rule: 'list.filter',
-  because: trait.reasons.flatMap((reason) => reason.because.filter((source) => source.kind === 'statement')).slice(0, 1),
+  because: trait.reasons
+    .flatMap((reason) => reason.because.filter((source) => source.kind === 'statement'))
+    .slice(0, 1),
 });
 
 function reportReserved(deriving: Deriving, resource: Placed, trait: Trait): false {

@@ -18,23 +18,46 @@ export interface Situation {
 /** Every answer of an operation, in the order of their status, each with when it happens. */
 export function deriveResponses(deriving: Deriving, situation: Situation): readonly ResponseCase[] {
   const responses: ResponseCase[] = [];
-  const add = (status: number, code: ResponseCode, rule: RuleId, when: string, settings: readonly SettingName[] = []): void => {
+  const add = (
+    status: number,
+    code: ResponseCode,
+    rule: RuleId,
+    when: string,
+    settings: readonly SettingName[] = [],
+  ): void => {
     const statements = situation.entity === null ? [] : [situation.entity];
     responses.push({ status, code, when, reasons: [becauseSet(deriving, rule, settings, ...statements)] });
   };
   const noun = situation.entity === null ? 'entry' : phrase(situation.entity.name);
   addSuccess(situation, noun, add);
-  add(400, 'bad-parameter', 'status.parameter', 'A query parameter is unknown, given twice, or has a value that does not fit.', ['unknownParameters']);
+  add(
+    400,
+    'bad-parameter',
+    'status.parameter',
+    'A query parameter is unknown, given twice, or has a value that does not fit.',
+    ['unknownParameters'],
+  );
   if (situation.hasBody) {
     add(400, 'malformed', 'status.malformed', 'The body is not JSON, or names a member twice.');
     const status = valueOf(deriving, 'invalidStatus');
-    add(status, 'invalid', 'status.invalid', 'A member is missing, unknown or does not fit, or points at nothing; all errors at once.', ['invalidStatus', 'unknownMembers']);
+    add(
+      status,
+      'invalid',
+      'status.invalid',
+      'A member is missing, unknown or does not fit, or points at nothing; all errors at once.',
+      ['invalidStatus', 'unknownMembers'],
+    );
   }
   const missing = whenMissing(situation, noun);
   if (missing !== null) add(404, 'missing', 'status.missing', missing);
   add(406, 'not-acceptable', 'status.not-acceptable', 'Accept rules out application/json.');
   if (situation.hasBody && situation.entity !== null && hasUnique(situation.entity)) {
-    add(409, 'conflict', 'status.conflict', 'A value that must be unique is taken; the answer names the attributes.');
+    add(
+      409,
+      'conflict',
+      'status.conflict',
+      'A value that must be unique is taken; the answer names the attributes.',
+    );
   }
   if (namesItsKey(situation)) {
     add(409, 'key-mismatch', 'status.key-mismatch', 'The body names another key than the path does.');
@@ -64,11 +87,17 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
       add(200, 'ok', 'status.ok', `The ${noun} is there.`);
       return;
     case 'create':
-      add(201, 'created', 'status.created', `The ${noun} is stored. Location names it, the body is the ${noun}.`);
+      add(
+        201,
+        'created',
+        'status.created',
+        `The ${noun} is stored. Location names it, the body is the ${noun}.`,
+      );
       return;
     case 'replace':
       add(200, 'ok', 'status.ok', `The ${noun} is replaced; the body is the ${noun} as it is now.`);
-      if (situation.optionalSlot) add(201, 'created', 'operation.put-creates', `The slot was empty and now holds the ${noun}.`);
+      if (situation.optionalSlot)
+        add(201, 'created', 'operation.put-creates', `The slot was empty and now holds the ${noun}.`);
       return;
     case 'change':
       add(200, 'ok', 'status.ok', `The ${noun} is changed; the body is the ${noun} as it is now.`);
@@ -80,9 +109,14 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
 }
 
 function whenMissing(situation: Situation, noun: string): string | null {
-  const ids = situation.resource.segments.flatMap((segment) => (segment.kind === 'id' ? [phrase(segment.entity)] : []));
+  const ids = situation.resource.segments.flatMap((segment) =>
+    segment.kind === 'id' ? [phrase(segment.entity)] : [],
+  );
   if (ids.length === 0) return null;
-  const things = ids.length === 1 ? `There is no such ${ids[0]}` : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
+  const things =
+    ids.length === 1
+      ? `There is no such ${ids[0]}`
+      : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
   const slot = situation.optionalSlot && situation.verb !== 'replace' ? `, or it has no ${noun}` : '';
   return `${things}${slot}.`;
 }

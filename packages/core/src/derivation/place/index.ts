@@ -28,7 +28,8 @@ function placeBelow(deriving: Deriving, tree: PathTree, item: Placed | null): vo
     const place = owns.cardinality === 'many' ? placeNested : placeSingleton;
     placeBelow(deriving, tree, place(deriving, tree, item, owns));
   }
-  for (const refers of deriving.index.referredBy.get(item.entity) ?? []) placeReverse(deriving, tree, item, refers);
+  for (const refers of deriving.index.referredBy.get(item.entity) ?? [])
+    placeReverse(deriving, tree, item, refers);
 }
 
 export type { Placed } from './tree.js';

@@ -1,7 +1,16 @@
 import type { Reason } from '../../contract/index.js';
 import { keyOf, ownsItself, roleOf, type Entity, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
-import { idCount, idSegment, itemId, literal, namedItem, namedPath, type PathTree, type Placed } from './tree.js';
+import {
+  idCount,
+  idSegment,
+  itemId,
+  literal,
+  namedItem,
+  namedPath,
+  type PathTree,
+  type Placed,
+} from './tree.js';
 
 /**
  * `A owns many B`: a collection below each A. Its items stand below that while the path holds no more ids

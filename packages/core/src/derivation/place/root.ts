@@ -12,7 +12,8 @@ export function placeEntry(deriving: Deriving, tree: PathTree): void {
 /** An entity that nothing else owns: a collection at the root and its items. Returns the item. */
 export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity): Placed | null {
   const owner = deriving.index.ownerOf.get(entity.name);
-  const why = owner !== undefined && ownsItself(owner) ? because('place.tree', owner) : because('place.root', entity);
+  const why =
+    owner !== undefined && ownsItself(owner) ? because('place.tree', owner) : because('place.root', entity);
   const segments = [literal(plural(entity.name))];
   const named = [
     becauseSet(deriving, 'name.plural', ['collectionNames'], entity),
@@ -40,7 +41,12 @@ export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity):
 }
 
 /** An item whose collection stays below its owner, while it stands at the root itself. */
-export function placeMovedItem(deriving: Deriving, tree: PathTree, entity: Entity, reasons: Reasons): Placed | null {
+export function placeMovedItem(
+  deriving: Deriving,
+  tree: PathTree,
+  entity: Entity,
+  reasons: Reasons,
+): Placed | null {
   return tree.add({
     id: itemId(entity),
     kind: 'item',

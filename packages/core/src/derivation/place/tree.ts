@@ -34,7 +34,9 @@ export class PathTree {
         severity: 'error',
         message: `${path} is the path of two resources; the second is left out. Give one of them another name.`,
         about: known.id,
-        reasons: [{ rule: 'finding.collision', because: resource.reasons.flatMap((reason) => reason.because) }],
+        reasons: [
+          { rule: 'finding.collision', because: resource.reasons.flatMap((reason) => reason.because) },
+        ],
       });
       return null;
     }
@@ -45,7 +47,8 @@ export class PathTree {
   }
 }
 
-const segmentText = (segment: Segment): string => (segment.kind === 'id' ? `{${segment.parameter}}` : segment.text);
+const segmentText = (segment: Segment): string =>
+  segment.kind === 'id' ? `{${segment.parameter}}` : segment.text;
 
 export const idCount = (segments: readonly Segment[]): number =>
   segments.filter((segment) => segment.kind === 'id').length;
@@ -79,4 +82,6 @@ export const namedPath = (deriving: Deriving, ...statements: readonly { readonly
   becauseSet(deriving, 'name.path', ['pathCase'], ...statements),
 ];
 
-export const namedItem = (entity: Entity): Reasons => [because('name.parameter', entity, keyOf(entity).attribute)];
+export const namedItem = (entity: Entity): Reasons => [
+  because('name.parameter', entity, keyOf(entity).attribute),
+];

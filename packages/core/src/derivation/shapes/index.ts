@@ -36,17 +36,35 @@ function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boo
   return { name, mode, required, nullable, type, source, description, default: fallback, example, reasons };
 }
 
-function structural(name: string, type: Member['type'], source: Member['source'], reason: Reason, mode: MemberMode): Member {
+function structural(
+  name: string,
+  type: Member['type'],
+  source: Member['source'],
+  reason: Reason,
+  mode: MemberMode,
+): Member {
   const bare = { description: null, default: null, example: null, nullable: false };
   return { name, mode, required: mode === 'returned', type, source, reasons: [reason], ...bare };
 }
 
 const linksMember = (deriving: Deriving, mode: MemberMode): Member =>
-  structural('links', { kind: 'links' }, { kind: 'links' }, becauseSet(deriving, 'member.links', ['links']), mode);
+  structural(
+    'links',
+    { kind: 'links' },
+    { kind: 'links' },
+    becauseSet(deriving, 'member.links', ['links']),
+    mode,
+  );
 
 function entryShape(deriving: Deriving): Shape {
   const reasons = [because('place.entry')];
-  return { name: ENTRY_SHAPE, purpose: 'entry', of: null, members: [linksMember(deriving, 'returned')], reasons };
+  return {
+    name: ENTRY_SHAPE,
+    purpose: 'entry',
+    of: null,
+    members: [linksMember(deriving, 'returned')],
+    reasons,
+  };
 }
 
 function valueShape(value: ValueDefinition): Shape {
@@ -62,12 +80,20 @@ function valueShape(value: ValueDefinition): Shape {
     example: attribute.example,
     reasons: [because('member.attribute', attribute)],
   }));
-  return { name: value.name, purpose: 'value', of: value.name, members, reasons: [because('member.value', value)] };
+  return {
+    name: value.name,
+    purpose: 'value',
+    of: value.name,
+    members,
+    reasons: [because('member.value', value)],
+  };
 }
 
 /** What a read answers: every returned member is there, unset ones as null. */
 function itemShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
-  const members = traits.filter((trait) => trait.returned).map((trait) => member(trait, 'returned', true, !trait.required));
+  const members = traits
+    .filter((trait) => trait.returned)
+    .map((trait) => member(trait, 'returned', true, !trait.required));
   return {
     name: shapeName(entity.name, 'item'),
     purpose: 'item',
@@ -105,7 +131,13 @@ function createShape(
     .map((trait) => member(trait, 'accepted', mustBeSent(trait), !mustBeSent(trait)));
   const slots = madeWith(deriving, entity).map((owns) => slotMember(deriving, owns, all, required));
   const name = shapeName(entity.name, 'create');
-  return { name, purpose: 'create', of: entity.name, members: [...members, ...slots], reasons: [because('operation.create', entity)] };
+  return {
+    name,
+    purpose: 'create',
+    of: entity.name,
+    members: [...members, ...slots],
+    reasons: [because('operation.create', entity)],
+  };
 }
 
 const mustBeSent = (trait: Trait): boolean => trait.required && !trait.supplied;
@@ -131,12 +163,19 @@ function slotMember(deriving: Deriving, owns: Owns, all: Traits, required: Map<s
 }
 
 /** Whether the body that makes a slot needs anything; settled once an entity. */
-function slotMustBeSent(deriving: Deriving, entity: Entity, all: Traits, known: Map<string, boolean>): boolean {
+function slotMustBeSent(
+  deriving: Deriving,
+  entity: Entity,
+  all: Traits,
+  known: Map<string, boolean>,
+): boolean {
   const settled = known.get(entity.name);
   if (settled !== undefined) return settled;
   const own = (all.get(entity.name) ?? []).some((trait) => trait.onCreate && mustBeSent(trait));
   const below = (): boolean =>
-    madeWith(deriving, entity).some((owns) => slotMustBeSent(deriving, entityNamed(deriving, owns.to), all, known));
+    madeWith(deriving, entity).some((owns) =>
+      slotMustBeSent(deriving, entityNamed(deriving, owns.to), all, known),
+    );
   const answer = own || below();
   known.set(entity.name, answer);
   return answer;
@@ -160,7 +199,9 @@ function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait
 
 /** PATCH as a merge patch (RFC 7396): absent keeps, null unsets. */
 function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
-  const members = traits.filter(isWritable).map((trait) => member(trait, replaceMode(trait), false, !mustBeSent(trait)));
+  const members = traits
+    .filter(isWritable)
+    .map((trait) => member(trait, replaceMode(trait), false, !mustBeSent(trait)));
   return {
     name: shapeName(entity.name, 'change'),
     purpose: 'change',

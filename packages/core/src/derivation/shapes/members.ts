@@ -41,7 +41,9 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
   const candidates = [
     ...recordAttributes(deriving.index, entity).map((attribute) => attributeTrait(deriving, attribute)),
     ...ownerTraits(deriving, entity),
-    ...(deriving.index.refersFrom.get(entity.name) ?? []).flatMap((refers) => referenceTraits(deriving, entity, refers)),
+    ...(deriving.index.refersFrom.get(entity.name) ?? []).flatMap((refers) =>
+      referenceTraits(deriving, entity, refers),
+    ),
   ];
   const names = new Set(['links']);
   return candidates.filter((trait) => {
@@ -84,7 +86,9 @@ function attributeReasons(deriving: Deriving, attribute: Attribute): readonly Re
   const implicit = attribute.id.endsWith('#id');
   const reasons: Reason[] = [
     implicit
-      ? becauseSet(deriving, 'member.implicit-id', ['implicitId'], { id: attribute.id.slice(0, -'#id'.length) })
+      ? becauseSet(deriving, 'member.implicit-id', ['implicitId'], {
+          id: attribute.id.slice(0, -'#id'.length),
+        })
       : becauseSet(deriving, 'member.attribute', ['memberCase'], attribute),
   ];
   if (implicit) return reasons;
@@ -94,7 +98,8 @@ function attributeReasons(deriving: Deriving, attribute: Attribute): readonly Re
   if (attribute.fixed) reasons.push(because('member.fixed', attribute));
   if (attribute.readOnly) reasons.push(because('member.read-only', attribute));
   if (attribute.writeOnly) reasons.push(because('member.write-only', attribute));
-  if (attribute.required && attribute.defaultValue === null) reasons.push(because('member.required', attribute));
+  if (attribute.required && attribute.defaultValue === null)
+    reasons.push(because('member.required', attribute));
   return reasons;
 }
 
@@ -168,7 +173,10 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
       onReplace: !refers.fixed,
       touched: false,
       supplied: false,
-      reasons: [because('member.reference', refers), ...(refers.fixed ? [because('member.fixed', refers)] : [])],
+      reasons: [
+        because('member.reference', refers),
+        ...(refers.fixed ? [because('member.fixed', refers)] : []),
+      ],
     },
   ];
 }

@@ -19,7 +19,10 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
     const item = {
       ...(parameters.length === 0 ? {} : { parameters }),
       ...Object.fromEntries(
-        operations.map((operation) => [operation.method.toLowerCase(), operationObject(operation, tagOf(resource))]),
+        operations.map((operation) => [
+          operation.method.toLowerCase(),
+          operationObject(operation, tagOf(resource)),
+        ]),
       ),
     };
     return [[resource.path === '' ? '/' : resource.path, item] as const];

@@ -33,7 +33,9 @@ export function operationObject(operation: Operation, tag: string): Json {
 }
 
 function requestBody(operation: Operation, shape: string): Json {
-  const content = Object.fromEntries(operation.acceptedTypes.map((type) => [type, { schema: reference(shape) }]));
+  const content = Object.fromEntries(
+    operation.acceptedTypes.map((type) => [type, { schema: reference(shape) }]),
+  );
   return { required: true, content };
 }
 
@@ -41,7 +43,11 @@ function queryParameter(parameter: QueryParameter): Json {
   const base = { name: parameter.name, in: 'query' };
   switch (parameter.role) {
     case 'page':
-      return { ...base, description: 'The number of the page, from 1.', schema: { type: 'integer', minimum: 1, default: 1 } };
+      return {
+        ...base,
+        description: 'The number of the page, from 1.',
+        schema: { type: 'integer', minimum: 1, default: 1 },
+      };
     case 'size': {
       const schema = { type: 'integer', minimum: 1, maximum: parameter.max, default: parameter.default };
       return { ...base, description: 'How many records a page holds.', schema };
@@ -49,7 +55,8 @@ function queryParameter(parameter: QueryParameter): Json {
     case 'sort':
       return {
         ...base,
-        description: 'Keys to sort by, each with - in front for descending. The key of the record breaks ties.',
+        description:
+          'Keys to sort by, each with - in front for descending. The key of the record breaks ties.',
         style: 'form',
         explode: false,
         schema: {
@@ -58,7 +65,11 @@ function queryParameter(parameter: QueryParameter): Json {
         },
       };
     case 'filter':
-      return { ...base, description: `Only records whose ${parameter.name} is this.`, schema: scalarSchema(parameter.type) };
+      return {
+        ...base,
+        description: `Only records whose ${parameter.name} is this.`,
+        schema: scalarSchema(parameter.type),
+      };
   }
 }
 
@@ -76,8 +87,12 @@ function responses(operation: Operation): Json {
 
 function responseObject(operation: Operation, status: number, cases: readonly ResponseCase[]): Json {
   const description = cases.map(({ when }) => when).join(' ');
-  if (status >= 400) return { description, content: { 'application/problem+json': { schema: reference('problem') } } };
-  const location: JsonSchema = { description: 'Where the new record is.', schema: { type: 'string', format: 'uri-reference' } };
+  if (status >= 400)
+    return { description, content: { 'application/problem+json': { schema: reference('problem') } } };
+  const location: JsonSchema = {
+    description: 'Where the new record is.',
+    schema: { type: 'string', format: 'uri-reference' },
+  };
   return {
     description,
     ...(status === 201 ? { headers: { Location: location } } : {}),

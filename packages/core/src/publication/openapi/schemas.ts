@@ -39,15 +39,22 @@ function describe(member: Member): JsonSchema {
     member.description,
     member.mode === 'must-equal' ? 'May be sent back with the value it has, and never changes.' : null,
     member.mode === 'ignored' ? 'May be sent back as it was read; it has no effect.' : null,
-    member.type.kind === 'decimal' && member.type.scale !== null ? `At most ${member.type.scale} digits after the point.` : null,
+    member.type.kind === 'decimal' && member.type.scale !== null
+      ? `At most ${member.type.scale} digits after the point.`
+      : null,
   ].filter((note) => note !== null);
   return notes.length === 0 ? {} : { description: notes.join(' ') };
 }
 
 function nullable(schema: JsonSchema): JsonSchema {
   const { type, enum: options } = schema;
-  if (typeof type !== 'string') return Object.keys(schema).length === 0 ? {} : { anyOf: [schema, { type: 'null' }] };
-  return { ...schema, type: [type, 'null'], ...(Array.isArray(options) ? { enum: [...(options as Json[]), null] } : {}) };
+  if (typeof type !== 'string')
+    return Object.keys(schema).length === 0 ? {} : { anyOf: [schema, { type: 'null' }] };
+  return {
+    ...schema,
+    type: [type, 'null'],
+    ...(Array.isArray(options) ? { enum: [...(options as Json[]), null] } : {}),
+  };
 }
 
 function typeSchema(type: MemberType): JsonSchema {
@@ -57,7 +64,11 @@ function typeSchema(type: MemberType): JsonSchema {
     case 'shape':
       return reference(type.shape);
     case 'list':
-      return { type: 'array', items: typeSchema(type.of), ...bounds('minItems', type.min, 'maxItems', type.max) };
+      return {
+        type: 'array',
+        items: typeSchema(type.of),
+        ...bounds('minItems', type.min, 'maxItems', type.max),
+      };
     case 'links':
     case 'page':
       return reference(type.kind);
@@ -113,7 +124,12 @@ const SHARED: Readonly<Record<string, JsonSchema>> = {
   },
   page: {
     type: 'object',
-    properties: { number: { ...count, minimum: 1 }, size: { ...count, minimum: 1 }, totalItems: count, totalPages: count },
+    properties: {
+      number: { ...count, minimum: 1 },
+      size: { ...count, minimum: 1 },
+      totalItems: count,
+      totalPages: count,
+    },
     required: ['number', 'size', 'totalItems', 'totalPages'],
   },
   problem: {

@@ -1,0 +1,66 @@
+import type { Counters, Service } from '@isomeros/core/engine';
+import { indexModel, type Row } from '@isomeros/core/model';
+import { seed } from '@isomeros/core/seeding';
+import type { DatasetRow } from '../database/tables.js';
+import type { Derivation } from '../designs/derivations.js';
+import type { SoundModel } from '../designs/designs.service.js';
+import { ApiProblem } from '../http/problem.js';
+import { MOST_RECORDS } from './mocks.dto.js';
+
+/** Whether listening failed because the port is in use, or not ours to take. */
+export const isPortTaken = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && (error.code === 'EADDRINUSE' || error.code === 'EACCES');
+
+export const serviceOf = ({ model, contract, description }: Derivation): Service => ({
+  model,
+  contract,
+  description,
+});
+
+/** The model of a dataset as it is stored. */
+export const modelColumns = (
+  model: SoundModel,
+): Pick<DatasetRow, 'modelText' | 'modelIdentities' | 'modelRevision'> => ({
+  modelText: model.text,
+  modelIdentities: JSON.stringify(model.identities),
+  modelRevision: model.revision,
+});
+
+/** Fresh records with numbers that no record had before. */
+export function makeRecords(
+  { model }: Derivation,
+  seedNumber: number,
+  counts: Readonly<Record<string, number>>,
+  before: Counters,
+): { readonly rows: readonly Row[]; readonly counters: Counters } {
+  const made = seed(model, { seed: seedNumber, counts, now: Date.now() });
+  return {
+    rows: made.rows,
+    counters: { rid: Math.max(before.rid, made.rows.length), attributes: made.counters },
+  };
+}
+
+/** Checks wanted numbers of records against the entities there are. */
+export function readCounts(
+  given: Readonly<Record<string, unknown>>,
+  { model }: Derivation,
+): Record<string, number> {
+  const entities = indexModel(model).entities;
+  const errors = Object.entries(given).flatMap(([name, count]) => {
+    const pointer = `/counts/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+    if (!entities.has(name)) return [{ pointer, code: 'unknown', message: `There is no entity ${name}.` }];
+    const fits = typeof count === 'number' && Number.isInteger(count) && count >= 0 && count <= MOST_RECORDS;
+    return fits
+      ? []
+      : [{ pointer, code: 'range', message: `Expected a whole number from 0 to ${MOST_RECORDS}.` }];
+  });
+  if (errors.length > 0) throw new ApiProblem('invalid', 'The counts do not fit.', { errors });
+  const counts = given as Record<string, number>;
+  const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
+  if (all > MOST_RECORDS)
+    throw new ApiProblem(
+      'invalid',
+      `A mock holds at most ${MOST_RECORDS} records; these counts add up to ${all}.`,
+    );
+  return counts;
+}

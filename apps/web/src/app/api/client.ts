@@ -1,0 +1,84 @@
+import type { Design, DesignSummary, Exchange, ExchangeSummary, Mock, Problem, Sample } from './types.js';
+
+/** Thrown where the server refuses or cannot be reached; `problem.detail` is fit to show. */
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+const UNREACHABLE: Problem = {
+  type: 'about:blank',
+  title: 'Server not reachable',
+  status: 0,
+  detail: 'The server does not answer. Is it still running?',
+};
+
+async function ask(path: string, init: RequestInit = {}): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch (error) {
+    if (error instanceof TypeError) throw new ApiError(UNREACHABLE);
+    throw error;
+  }
+  if (response.ok) return response;
+  const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json') === true;
+  const unknown = {
+    ...UNREACHABLE,
+    title: 'Unexpected answer',
+    status: response.status,
+    detail: `The server answered ${response.status}.`,
+  };
+  throw new ApiError(isProblem ? ((await response.json()) as Problem) : unknown);
+}
+
+const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
+
+async function send<T>(
+  method: 'POST' | 'PUT',
+  path: string,
+  body?: object,
+  headers: Record<string, string> = {},
+): Promise<T> {
+  const init: RequestInit =
+    body === undefined
+      ? { method, headers }
+      : { method, headers: { 'Content-Type': 'application/json', ...headers }, body: JSON.stringify(body) };
+  return (await (await ask(path, init)).json()) as T;
+}
+
+interface Items<T> {
+  readonly items: readonly T[];
+}
+
+const etag = (revision: number): string => `"${revision}"`;
+
+export const api = {
+  listDesigns: async (): Promise<readonly DesignSummary[]> =>
+    (await get<Items<DesignSummary>>('/designs?limit=200')).items,
+  listSamples: async (): Promise<readonly Sample[]> => (await get<Items<Sample>>('/samples')).items,
+  readDesign: (id: string): Promise<Design> => get(`/designs/${encodeURIComponent(id)}`),
+  createDesign: (text: string, name?: string): Promise<Design> =>
+    send('POST', '/designs', {
+      ...(name === undefined ? {} : { name }),
+      source: { format: 'notation', text },
+    }),
+  saveModel: (id: string, text: string, revision: number): Promise<Design> =>
+    send('PUT', `/designs/${id}/model`, { text }, { 'If-Match': etag(revision) }),
+  removeDesign: async (id: string): Promise<void> => {
+    await ask(`/designs/${id}`, { method: 'DELETE' });
+  },
+  listMocks: async (): Promise<readonly Mock[]> => (await get<Items<Mock>>('/mocks')).items,
+  createMock: (design: string): Promise<Mock> => send('POST', '/mocks', { design, arrangements: ['main'] }),
+  actOnMock: (id: string, action: 'start' | 'stop' | 'reset'): Promise<Mock> =>
+    send('POST', `/mocks/${id}/${action}`),
+  removeMock: async (id: string): Promise<void> => {
+    await ask(`/mocks/${id}`, { method: 'DELETE' });
+  },
+  sendMessage: (id: string, message: string): Promise<{ lastExchange: number }> =>
+    send('POST', `/mocks/${id}/messages`, { message }),
+  listExchanges: async (id: string): Promise<readonly ExchangeSummary[]> =>
+    [...(await get<Items<ExchangeSummary>>(`/mocks/${id}/exchanges?limit=200`)).items].reverse(),
+  readExchange: (id: string, number: number): Promise<Exchange> => get(`/mocks/${id}/exchanges/${number}`),
+};

@@ -1,0 +1,89 @@
+import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
+import type { RecordChange, TraceStep } from '@isomeros/core/engine';
+import type { Identities } from '@isomeros/core/model';
+import type { Diagnostic } from '@isomeros/core/notation';
+
+/** What the server sends; described at /api/openapi.json. */
+export interface DesignFigures extends ContractFigures {
+  readonly entities: number;
+  readonly relationships: number;
+}
+
+export interface DesignSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly createdAt: string;
+  readonly changedAt: string;
+  readonly sound: boolean;
+  readonly figures: DesignFigures;
+  readonly fingerprint: readonly FingerprintColumn[];
+}
+
+export interface Design extends DesignSummary {
+  readonly text: string;
+  /** The last saved text without errors. */
+  readonly soundText: string;
+  readonly identities: Identities;
+  readonly diagnostics: readonly Diagnostic[];
+}
+
+export interface Sample {
+  readonly id: string;
+  readonly name: string;
+  readonly description: string | null;
+  readonly text: string;
+  readonly figures: DesignFigures;
+}
+
+export interface Mock {
+  readonly id: string;
+  readonly design: string;
+  readonly arrangements: readonly string[];
+  readonly baseUrls: Readonly<Record<string, string>>;
+  readonly port: number;
+  readonly running: boolean;
+  readonly seed: number;
+  readonly records: number;
+  readonly exchanges: number;
+  readonly servesRevision: number;
+  readonly obstacles: readonly string[];
+}
+
+export interface ExchangeSummary {
+  readonly number: number;
+  readonly at: string;
+  readonly client: string;
+  readonly method: string;
+  readonly target: string;
+  readonly operation: string | null;
+  readonly status: number;
+  readonly milliseconds: number;
+}
+
+export interface Message {
+  readonly head: string;
+  readonly body: string;
+  readonly cut: boolean;
+}
+
+export interface Exchange extends ExchangeSummary {
+  readonly request: Message;
+  readonly response: Message;
+  readonly trace: readonly TraceStep[];
+  readonly records: readonly RecordChange[];
+}
+
+export interface Problem {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
+  readonly detail: string;
+  readonly errors?: readonly {
+    readonly pointer?: string;
+    readonly parameter?: string;
+    readonly code: string;
+    readonly message: string;
+  }[];
+  readonly diagnostics?: readonly Diagnostic[];
+}

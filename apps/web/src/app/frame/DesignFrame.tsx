@@ -1,0 +1,103 @@
+import { useEffect } from 'react';
+import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { openDesign, textEdited } from '../../design/designSlice.js';
+import { loadMocks } from '../../mock/mocksSlice.js';
+import { useDesignMock } from '../../mock/useDesignMock.js';
+import { useMockEvents } from '../../mock/useMockEvents.js';
+import { useAppDispatch, useAppSelector, type RootState } from '../store.js';
+import { Bar } from './Bar.js';
+import { ConflictNotice } from './ConflictNotice.js';
+import { designCommands } from './designCommands.js';
+import { KeepingNote } from './KeepingNote.js';
+import { StageLine, type Stage } from './StageLine.js';
+import './frame.css';
+
+/** The frame around the stages of one design; it keeps the design, its contract and its mock current. */
+export function DesignFrame(): React.JSX.Element {
+  const { id = '' } = useParams();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const design = useAppSelector((state) => state.design);
+  const mock = useDesignMock(id);
+  const stages = useAppSelector((state) => stagesOf(state, id));
+  useMockEvents(mock?.id ?? null);
+  useEffect(() => {
+    void dispatch(openDesign(id));
+    void dispatch(loadMocks());
+  }, [id, dispatch]);
+  useLeaveWarning(design.keeping.kind === 'waiting' || design.keeping.kind === 'saving');
+  const title = design.contract?.title ?? design.design?.name ?? '';
+  const missing = design.problem;
+  return (
+    <div className="frame">
+      <Bar
+        title={title}
+        keeping={<KeepingNote keeping={design.keeping} />}
+        commands={() => designCommands(design, id, (to) => void navigate(to))}
+      />
+      <StageLine stages={missing === null ? stages : []} />
+      <main>
+        {missing !== null && (
+          <p className="empty-note">
+            {missing.detail} <Link to="/">Go to the designs</Link>
+          </p>
+        )}
+        {missing === null && design.design?.id === id && (
+          <>
+            {design.keeping.kind === 'conflict' && (
+              <ConflictNotice id={id} text={design.text} onTheirs={(text) => dispatch(textEdited(text))} />
+            )}
+            <Outlet />
+          </>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function useLeaveWarning(unkept: boolean): void {
+  useEffect(() => {
+    if (!unkept) return;
+    const warn = (event: BeforeUnloadEvent): void => {
+      event.preventDefault();
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => {
+      window.removeEventListener('beforeunload', warn);
+    };
+  }, [unkept]);
+}
+
+const plural = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;
+
+let lastStages: { readonly key: string; readonly stages: readonly Stage[] } | null = null;
+
+/** The live figures of the stages; the same array while none of them changed. */
+function stagesOf({ design, mocks }: RootState, id: string): readonly Stage[] {
+  const { figures } = design;
+  const mock = Object.values(mocks.byId).find((candidate) => candidate.design === id);
+  const findings = figures === null ? 0 : figures.findings.error + figures.findings.doubtful;
+  const texts = [
+    figures === null
+      ? 'reading'
+      : `${plural(figures.entities, 'entity', 'entities')} · ${plural(figures.relationships, 'relationship')}`,
+    figures === null
+      ? 'deriving'
+      : `${plural(figures.operations, 'operation')} · ${plural(findings, 'finding')}`,
+    mock === undefined
+      ? 'not started'
+      : `${mock.running ? `:${mock.port}` : 'stopped'} · ${plural(mock.exchanges, 'exchange')}`,
+  ];
+  const key = [id, ...texts].join('\n');
+  if (lastStages?.key !== key) {
+    const [model = '', contract = '', served = ''] = texts;
+    const stages = [
+      { number: 1, name: 'Model', figure: model, to: `/designs/${id}/model` },
+      { number: 3, name: 'Contract', figure: contract, to: `/designs/${id}/contract` },
+      { number: 4, name: 'Mock', figure: served, to: `/designs/${id}/mock` },
+    ];
+    lastStages = { key, stages };
+  }
+  return lastStages.stages;
+}

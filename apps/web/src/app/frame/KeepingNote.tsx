@@ -1,0 +1,27 @@
+import type { Keeping } from '../../design/designSlice.js';
+
+const clock = (at: string): string => (at === '' ? '' : new Date(at).toTimeString().slice(0, 5));
+
+/** Whether what is on screen is kept by the server. */
+export function KeepingNote({ keeping }: { readonly keeping: Keeping }): React.JSX.Element {
+  switch (keeping.kind) {
+    case 'kept':
+      return <span className="keeping">All changes kept {clock(keeping.at)}</span>;
+    case 'waiting':
+      return <span className="keeping">Not kept yet</span>;
+    case 'saving':
+      return <span className="keeping">Keeping</span>;
+    case 'failed':
+      return (
+        <span className="keeping bad" title={keeping.problem.detail} role="alert">
+          Not kept: {keeping.problem.title.toLowerCase()}
+        </span>
+      );
+    case 'conflict':
+      return (
+        <span className="keeping bad" role="alert">
+          Changed elsewhere
+        </span>
+      );
+  }
+}

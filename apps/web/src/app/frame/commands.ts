@@ -1,0 +1,26 @@
+/** Something the command line can reach. */
+export interface Command {
+  readonly label: string;
+  /** What it is: view, entity, path, operation, action. */
+  readonly kind: string;
+  /** Set where the label is something that travels over HTTP. */
+  readonly mono?: boolean;
+  readonly run: () => void;
+}
+
+/**
+ * The commands that hold all words that were typed, those first that begin with the text,
+ * then the shorter ones.
+ */
+export function findCommands(commands: readonly Command[], typed: string, most: number): readonly Command[] {
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return commands.slice(0, most);
+  const found = commands.filter(({ label, kind }) => {
+    const text = `${label} ${kind}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
+  const [first = ''] = words;
+  const rank = ({ label }: Command): number =>
+    (label.toLowerCase().startsWith(first) ? 0 : 1) * 1_000 + label.length;
+  return found.sort((a, b) => rank(a) - rank(b)).slice(0, most);
+}

@@ -1,0 +1,101 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
+
+interface Props<T> {
+  readonly label: string;
+  readonly rows: readonly T[];
+  readonly rowKey: (row: T) => string;
+  readonly rowHeight: number;
+  readonly selected: string | null;
+  readonly onSelect: (row: T) => void;
+  readonly onOpen?: (row: T) => void;
+  readonly rowClass?: (row: T) => string;
+  readonly children: (row: T) => ReactNode;
+  /** Keeps the last row in view while rows are added, unless the reader has scrolled up. */
+  readonly followEnd?: boolean;
+}
+
+/** A list of any length: only visible rows are drawn, arrow keys move the selection. */
+export function RowList<T>(props: Props<T>): React.JSX.Element {
+  const { label, rows, rowKey, rowHeight, selected, onSelect, onOpen, rowClass, children, followEnd } = props;
+  const scroller = useRef<HTMLDivElement>(null);
+  const atEnd = useRef(true);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+  });
+  const index = selected === null ? -1 : rows.findIndex((row) => rowKey(row) === selected);
+  useEffect(() => {
+    if (index >= 0) virtual.scrollToIndex(index, { align: 'auto' });
+  }, [index, virtual]);
+  useEffect(() => {
+    if (followEnd === true && atEnd.current && rows.length > 0)
+      virtual.scrollToIndex(rows.length - 1, { align: 'end' });
+  }, [followEnd, rows.length, virtual]);
+  const move = (to: number): void => {
+    const row = rows[Math.max(0, Math.min(rows.length - 1, to))];
+    if (row !== undefined) onSelect(row);
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / rowHeight) - 1);
+    const steps: Readonly<Record<string, number>> = {
+      ArrowDown: index + 1,
+      ArrowUp: index === -1 ? rows.length - 1 : index - 1,
+      PageDown: index + page,
+      PageUp: index - page,
+      Home: 0,
+      End: rows.length - 1,
+    };
+    const to = steps[event.key];
+    const row = rows[index];
+    if (to !== undefined) move(to);
+    else if (event.key === 'Enter' && row !== undefined && onOpen !== undefined) onOpen(row);
+    else return;
+    event.preventDefault();
+  };
+  const onScroll = (): void => {
+    const element = scroller.current;
+    if (element !== null)
+      atEnd.current = element.scrollTop + element.clientHeight >= element.scrollHeight - rowHeight * 2;
+  };
+  return (
+    <div
+      ref={scroller}
+      className="row-list"
+      role="listbox"
+      aria-label={label}
+      aria-activedescendant={index >= 0 ? rowId(label, index) : undefined}
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      onScroll={onScroll}
+    >
+      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        {virtual.getVirtualItems().map((item) => {
+          const row = rows[item.index];
+          if (row === undefined) return null;
+          return (
+            <div
+              key={rowKey(row)}
+              id={rowId(label, item.index)}
+              role="option"
+              aria-selected={item.index === index}
+              className={`row ${rowClass?.(row) ?? ''}`}
+              style={{ height: rowHeight, transform: `translateY(${item.start}px)` }}
+              onClick={() => {
+                onSelect(row);
+              }}
+              onDoubleClick={() => onOpen?.(row)}
+            >
+              {children(row)}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+const rowId = (label: string, index: number): string =>
+  `${label.replace(/\W+/g, '-').toLowerCase()}-${index}`;

@@ -1,0 +1,34 @@
+import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { useDispatch, useSelector } from 'react-redux';
+import { designReducer } from '../design/designSlice.js';
+import { keepingMiddleware } from '../design/keeping.js';
+import { designsReducer } from '../home/designsSlice.js';
+import { mocksReducer } from '../mock/mocksSlice.js';
+import type { Look } from './theme/antTheme.js';
+import { firstLook, keepLook } from './theme/look.js';
+
+const look = createSlice({
+  name: 'look',
+  initialState: firstLook,
+  reducers: { lookChosen: (_state, { payload }: PayloadAction<Look>) => payload },
+});
+
+export const { lookChosen } = look.actions;
+
+export const store = configureStore({
+  reducer: { look: look.reducer, designs: designsReducer, design: designReducer, mocks: mocksReducer },
+  // Contracts are large and never changed in place: walking them after every keystroke would stall typing.
+  middleware: (defaults) =>
+    defaults({ immutableCheck: false, serializableCheck: false }).prepend(keepingMiddleware.middleware),
+});
+
+keepLook(store.getState().look);
+store.subscribe(() => {
+  const chosen = store.getState().look;
+  if (document.documentElement.dataset['theme'] !== chosen) keepLook(chosen);
+});
+
+export type RootState = ReturnType<typeof store.getState>;
+export type AppDispatch = typeof store.dispatch;
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
+export const useAppSelector = useSelector.withTypes<RootState>();

@@ -1,0 +1,74 @@
+import { indexContract, type Operation } from '@isomeros/core/contract';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { SplitPanels } from '../app/parts/SplitPanels.js';
+import { useAppSelector } from '../app/store.js';
+import { ContractSheet } from './ContractSheet.js';
+import { OperationPage } from './OperationPage.js';
+import './contract.css';
+
+/** What the team signs: every path and operation, and one of them in full. */
+export function ContractPage(): React.JSX.Element {
+  const { id = '' } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const navigate = useNavigate();
+  const { contract, derived, text } = useAppSelector((state) => state.design);
+  if (contract === null) {
+    return (
+      <section className="panel">
+        <p className="empty-note">
+          {(derived?.diagnostics.length ?? 0) > 0
+            ? 'The text of the model has errors, so there is no contract yet.'
+            : 'Deriving.'}
+        </p>
+      </section>
+    );
+  }
+  const { operations } = indexContract(contract);
+  const selected = operations.get(search.get('operation') ?? '') ?? contract.operations[0];
+  const select = (operation: Operation): void => {
+    setSearch({ operation: operation.id }, { replace: true });
+  };
+  const broken = (derived?.diagnostics.length ?? 0) > 0;
+  return (
+    <SplitPanels name="contract" first={480}>
+      <section className="panel" aria-label="Sheet">
+        <ContractSheet contract={contract} selected={selected} onSelect={select} />
+        {broken && (
+          <div className="notice bad">
+            The text has errors; this is the contract of the last text without.
+          </div>
+        )}
+        {contract.findings.length > 0 && (
+          <ul className="sheet-findings">
+            {contract.findings.map((finding) => (
+              <li key={`${finding.id} ${finding.about}`}>
+                <span className={`severity ${finding.severity}`}>{finding.severity}</span>
+                {finding.message}
+              </li>
+            ))}
+          </ul>
+        )}
+        <footer className="publish">
+          <span className="strong">Publish</span>
+          <a href={`/api/designs/${id}/arrangements/main/openapi.json`} target="_blank" rel="noreferrer">
+            OpenAPI 3.1, JSON
+          </a>
+          <span className="quiet">HEAD and OPTIONS answer on every path</span>
+        </footer>
+      </section>
+      {selected === undefined ? (
+        <section className="panel" />
+      ) : (
+        <OperationPage
+          key={selected.id}
+          contract={contract}
+          operation={selected}
+          places={derived?.places ?? {}}
+          text={text}
+          onStatement={(line) => void navigate(`/designs/${id}/model?line=${line}`)}
+          onOpenInMock={(message) => void navigate(`/designs/${id}/mock`, { state: { message } })}
+        />
+      )}
+    </SplitPanels>
+  );
+}

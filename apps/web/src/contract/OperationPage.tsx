@@ -1,0 +1,246 @@
+import {
+  indexContract,
+  type Contract,
+  type Effect,
+  type Operation,
+  type Reasons,
+  type Segment,
+} from '@isomeros/core/contract';
+import type { StatementPlace } from '@isomeros/core/notation';
+import { useEffect, useState } from 'react';
+import { EffectMark } from '../app/parts/EffectMark.js';
+import { indentJson } from '../app/parts/json.js';
+import { ReasonTrail } from '../app/parts/ReasonTrail.js';
+import { derivationClient } from '../design/derivationClient.js';
+import type { ExampleExchange } from '../design/workerMessages.js';
+import { inOutRows, type InOutRow } from './inOut.js';
+
+const EFFECT_WORDS: Readonly<Record<Effect, string>> = {
+  safe: 'safe',
+  idempotent: 'idempotent, not safe',
+  neither: 'neither safe nor idempotent',
+};
+
+interface Props {
+  readonly contract: Contract;
+  readonly operation: Operation;
+  readonly places: Readonly<Record<string, StatementPlace>>;
+  readonly text: string;
+  readonly onStatement: (line: number) => void;
+  readonly onOpenInMock: (message: string) => void;
+}
+
+/** What is asked why at the moment. */
+interface Asked {
+  readonly title: string;
+  readonly reasons: Reasons;
+}
+
+/** One operation in full: what goes in and out, every answer and when, an example, the reasons. */
+export function OperationPage({
+  contract,
+  operation,
+  places,
+  text,
+  onStatement,
+  onOpenInMock,
+}: Props): React.JSX.Element {
+  const resource = indexContract(contract).resources.get(operation.resource);
+  const whole: Asked = {
+    title: operation.id,
+    reasons: [...operation.reasons, ...(resource?.reasons ?? []).slice(1)],
+  };
+  const [asked, setAsked] = useState<Asked>(whole);
+  const example = useExample(contract, operation.id);
+  return (
+    <article className="operation-page">
+      <header className="operation-head">
+        <div className="title">
+          <h2>{operation.id}</h2>
+          <span>
+            <EffectMark effect={operation.effect} /> {EFFECT_WORDS[operation.effect]}
+          </span>
+          <button
+            type="button"
+            className="text-button"
+            onClick={() => {
+              setAsked(whole);
+            }}
+          >
+            Why it is there
+          </button>
+        </div>
+        <p className="summary quiet">{operation.summary}</p>
+        <div className="request-line">
+          <span className="method">{operation.method}</span>
+          {contract.root}
+          {(resource?.segments ?? []).map((segment, index) => (
+            <PathPart key={index} segment={segment} />
+          ))}
+        </div>
+      </header>
+      <div className="operation-columns">
+        <div>
+          <InOutTable rows={inOutRows(contract, operation)} asked={asked} onAsk={setAsked} />
+          <header className="panel-head">
+            <h3>Answers</h3>
+            <span className="quiet">every one, and when</span>
+          </header>
+          <ul className="answers">
+            {operation.responses.map((response, index) => {
+              const repeated = operation.responses[index - 1]?.status === response.status;
+              const title = `${response.status} ${response.code}`;
+              return (
+                <li
+                  key={response.code}
+                  className={asked.title === title ? 'chosen' : ''}
+                  onClick={() => {
+                    setAsked({ title, reasons: response.reasons });
+                  }}
+                >
+                  <span className="status">{repeated ? '' : response.status}</span>
+                  <button type="button" className="plain-button" aria-label={`Why ${response.status}`}>
+                    {response.when}
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </div>
+        <div className="right">
+          <ExamplePanel example={example} onOpenInMock={onOpenInMock} />
+          <section className="why" aria-label="Why">
+            <header className="panel-head">
+              <h3>Why {asked.title}</h3>
+            </header>
+            <div className="panel-body">
+              <ReasonTrail reasons={asked.reasons} places={places} text={text} onStatement={onStatement} />
+            </div>
+          </section>
+        </div>
+      </div>
+    </article>
+  );
+}
+
+function PathPart({ segment }: { readonly segment: Segment }): React.JSX.Element {
+  if (segment.kind === 'literal') return <>/{segment.text}</>;
+  return (
+    <>
+      /<span className="parameter">{`{${segment.parameter}}`}</span>
+    </>
+  );
+}
+
+interface TableProps {
+  readonly rows: readonly InOutRow[];
+  readonly asked: Asked;
+  readonly onAsk: (asked: Asked) => void;
+}
+
+function InOutTable({ rows, asked, onAsk }: TableProps): React.JSX.Element {
+  return (
+    <>
+      <header className="panel-head">
+        <h3>What goes in, what comes out</h3>
+      </header>
+      <table className="in-out">
+        <thead>
+          <tr>
+            <th>name</th>
+            <th>type</th>
+            <th>in</th>
+            <th>out</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr
+              key={`${row.place} ${row.name}`}
+              className={asked.title === row.name ? 'chosen' : ''}
+              onClick={() => {
+                onAsk({ title: row.name, reasons: row.reasons });
+              }}
+            >
+              <td className="name">
+                <button type="button" className="plain-button" aria-label={`Why ${row.name}`}>
+                  {row.place === 'query' ? `?${row.name}=` : row.name}
+                </button>
+              </td>
+              <td>{row.type}</td>
+              <td className={row.in}>{row.in}</td>
+              <td className={row.out ? '' : 'no'}>{row.out ? 'yes' : 'no'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** An example run by the engine in the worker; run again when the contract changes. */
+function useExample(contract: Contract, operation: string): ExampleExchange | null | 'running' {
+  const [run, setRun] = useState<{
+    readonly contract: Contract;
+    readonly example: ExampleExchange | null;
+  } | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    void derivationClient.example(operation).then((example) => {
+      if (wanted) setRun({ contract, example });
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [contract, operation]);
+  return run === null ? 'running' : run.example;
+}
+
+interface ExampleProps {
+  readonly example: ExampleExchange | null | 'running';
+  readonly onOpenInMock: (message: string) => void;
+}
+
+function ExamplePanel({ example, onOpenInMock }: ExampleProps): React.JSX.Element {
+  return (
+    <section aria-label="Example">
+      <header className="panel-head">
+        <h3>Example</h3>
+        <span className="quiet">run by the engine on seed 42</span>
+        {example !== null && example !== 'running' && (
+          <span className="end">
+            <button
+              type="button"
+              className="text-button"
+              onClick={() => {
+                onOpenInMock(messageOf(example));
+              }}
+            >
+              Open in Mock
+            </button>
+          </span>
+        )}
+      </header>
+      <div className="panel-body">
+        {example === null && <p className="empty-note">The seed data has no record to show this on.</p>}
+        {example !== null && example !== 'running' && (
+          <>
+            <pre className="message">
+              <span className="first-line">{example.requestHead[0]}</span>
+              {`\n${example.requestHead.slice(1).join('\n')}`}
+              {example.requestBody === null ? '' : `\n\n${indentJson(example.requestBody)}`}
+            </pre>
+            <pre className="message">
+              <span className="first-line">{example.statusLine}</span>
+              {`\n${example.responseHead.join('\n')}`}
+              {example.responseBody === null ? '' : `\n\n${indentJson(example.responseBody)}`}
+            </pre>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+const messageOf = ({ requestHead, requestBody }: ExampleExchange): string =>
+  `${requestHead.join('\n')}\n\n${requestBody === null ? '' : indentJson(requestBody)}`;

@@ -1,0 +1,119 @@
+import {
+  indexContract,
+  type Contract,
+  type Member,
+  type MemberType,
+  type Operation,
+  type Reasons,
+} from '@isomeros/core/contract';
+import { printType } from '@isomeros/core/notation';
+
+/** Whether something must, may, or cannot be sent. */
+export type In = 'must' | 'may' | 'no';
+
+/** One thing that goes into an operation or comes out of it. */
+export interface InOutRow {
+  readonly name: string;
+  /** Where it travels: in the path, the query, or the body. */
+  readonly place: 'path' | 'query' | 'body';
+  readonly type: string;
+  readonly in: In;
+  readonly out: boolean;
+  readonly reasons: Reasons;
+}
+
+/** Everything that goes into an operation and comes out of it, in the order it travels. */
+export function inOutRows(contract: Contract, operation: Operation): readonly InOutRow[] {
+  const { resources, shapes } = indexContract(contract);
+  const resource = resources.get(operation.resource);
+  const path = (resource?.segments ?? []).flatMap((segment): InOutRow[] =>
+    segment.kind === 'literal'
+      ? []
+      : [
+          {
+            name: `{${segment.parameter}}`,
+            place: 'path',
+            type: printType(segment.type),
+            in: 'must',
+            out: false,
+            reasons: resource?.reasons ?? [],
+          },
+        ],
+  );
+  const query = operation.query.map((parameter): InOutRow => ({
+    name: parameter.name,
+    place: 'query',
+    type: parameterType(parameter),
+    in: 'may',
+    out: false,
+    reasons: parameter.reasons,
+  }));
+  const accepted = shapes.get(operation.accepts ?? '')?.members ?? [];
+  const returned = shapes.get(operation.returns ?? '')?.members ?? [];
+  return [...path, ...query, ...bodyRows(accepted, returned)];
+}
+
+function parameterType(parameter: Operation['query'][number]): string {
+  switch (parameter.role) {
+    case 'page':
+      return 'integer(1..)';
+    case 'size':
+      return `integer(1..${parameter.max}), default ${parameter.default}`;
+    case 'sort':
+      return `any of ${parameter.keys.length} keys, - before one for descending`;
+    case 'filter':
+      return printType(parameter.type);
+  }
+}
+
+function bodyRows(accepted: readonly Member[], returned: readonly Member[]): InOutRow[] {
+  const byName = new Map<string, InOutRow>();
+  for (const member of accepted) {
+    if (member.mode === 'ignored') continue;
+    const how: In = member.mode === 'must-equal' ? 'no' : member.required ? 'must' : 'may';
+    byName.set(member.name, {
+      name: member.name,
+      place: 'body',
+      type: memberTypeText(member),
+      in: how,
+      out: false,
+      reasons: member.reasons,
+    });
+  }
+  for (const member of returned) {
+    const known = byName.get(member.name);
+    if (known !== undefined) byName.set(member.name, { ...known, out: true });
+    else
+      byName.set(member.name, {
+        name: member.name,
+        place: 'body',
+        type: memberTypeText(member),
+        in: 'no',
+        out: true,
+        reasons: member.reasons,
+      });
+  }
+  return [...byName.values()];
+}
+
+function memberTypeText({ type, source }: Member): string {
+  if (source.kind === 'reference' || source.kind === 'owner') return `key of a ${source.entity}`;
+  return typeText(type);
+}
+
+function typeText(type: MemberType): string {
+  switch (type.kind) {
+    case 'json':
+      return 'any JSON';
+    case 'shape':
+      return type.shape;
+    case 'list':
+      return `list of ${typeText(type.of)}`;
+    case 'links':
+      return 'a link for each relation';
+    case 'page':
+      return 'number, size, totalItems, totalPages';
+    default:
+      return printType(type);
+  }
+}

@@ -1,0 +1,53 @@
+import { indexContract, type Contract } from '@isomeros/core/contract';
+import { Dataset, Draft, exampleRequest, handle } from '@isomeros/core/engine';
+import type { Model } from '@isomeros/core/model';
+import { Random, seed } from '@isomeros/core/seeding';
+import { reasonPhrase } from '../app/parts/statusNames.js';
+import type { ExampleExchange } from './workerMessages.js';
+
+/** A contract with the seed records its examples are run on, made when the first one is asked for. */
+export interface ExampleStage {
+  readonly model: Model;
+  readonly contract: Contract;
+  readonly dataset: Dataset | null;
+}
+
+const SEED = 42;
+/** A fixed moment, so that an example stays the same until the model changes. */
+const NOW = Date.parse('2026-06-14T09:12:00Z');
+
+/** Runs one operation with the engine on seed data. The records stay as they are. */
+export function exampleExchange(
+  { model, contract, dataset: kept }: ExampleStage,
+  operationId: string,
+): { readonly exchange: ExampleExchange; readonly dataset: Dataset } | null {
+  const operation = indexContract(contract).operations.get(operationId);
+  if (operation === undefined) return null;
+  const dataset = kept ?? seeded(model);
+  const service = { contract, model, description: (): string => '' };
+  const request = exampleRequest(service, dataset, operation, NOW);
+  if (request === null) return null;
+  const random = new Random(SEED);
+  const { response } = handle(service, new Draft(dataset), request, {
+    now: () => NOW,
+    random: () => random.next(),
+  });
+  const names = [...request.headers].map(([name, value]) => `${capitals(name)}: ${value}`);
+  return {
+    dataset,
+    exchange: {
+      requestHead: [`${request.method} ${request.target} HTTP/1.1`, ...names],
+      requestBody: request.body.kind === 'text' ? request.body.text : null,
+      statusLine: `HTTP/1.1 ${response.status} ${reasonPhrase(response.status)}`,
+      responseHead: response.headers.map(([name, value]) => `${name}: ${value}`),
+      responseBody: response.body,
+    },
+  };
+}
+
+function seeded(model: Model): Dataset {
+  const { rows, counters } = seed(model, { seed: SEED, counts: {}, now: NOW });
+  return new Dataset(model, rows, { rid: rows.length, attributes: counters });
+}
+
+const capitals = (name: string): string => name.replace(/(^|-)[a-z]/g, (start) => start.toUpperCase());

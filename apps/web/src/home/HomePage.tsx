@@ -1,0 +1,69 @@
+import { useEffect } from 'react';
+import { useNavigate } from 'react-router';
+import { Bar } from '../app/frame/Bar.js';
+import type { Command } from '../app/frame/commands.js';
+import { StageLine } from '../app/frame/StageLine.js';
+import '../app/frame/frame.css';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { loadMocks } from '../mock/mocksSlice.js';
+import { BeginPanel } from './BeginPanel.js';
+import { loadDesigns } from './designsSlice.js';
+import { DesignList } from './DesignList.js';
+import { Teaching } from './Teaching.js';
+import './home.css';
+
+const STAGES = [
+  { number: 1, name: 'Model', figure: 'what there is, and what owns what', to: null },
+  { number: 3, name: 'Contract', figure: 'what follows, each part with why', to: null },
+  { number: 4, name: 'Mock', figure: 'run it, with records that last', to: null },
+];
+
+/** The designs there are, and how to begin another. */
+export function HomePage(): React.JSX.Element {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const { items, samples, problem } = useAppSelector((state) => state.designs);
+  const mocks = useAppSelector((state) => state.mocks.byId);
+  useEffect(() => {
+    const load = (): void => {
+      void dispatch(loadDesigns());
+      void dispatch(loadMocks());
+    };
+    load();
+    window.addEventListener('focus', load);
+    return () => {
+      window.removeEventListener('focus', load);
+    };
+  }, [dispatch]);
+  const running = Object.values(mocks).filter((mock) => mock.running).length;
+  const open = (id: string): void => void navigate(`/designs/${id}/model`);
+  const commands = (): Command[] =>
+    (items ?? []).map(({ id, name }) => ({
+      label: name,
+      kind: 'design',
+      run: () => {
+        open(id);
+      },
+    }));
+  return (
+    <div className="frame">
+      <Bar
+        title="Designs"
+        note={running === 0 ? undefined : `${running} ${running === 1 ? 'mock' : 'mocks'} running`}
+        commands={commands}
+      />
+      <StageLine stages={STAGES} />
+      <main className="home">
+        <DesignList
+          items={items}
+          mocks={Object.values(mocks)}
+          problem={problem}
+          onOpen={open}
+          onChanged={() => void dispatch(loadDesigns())}
+        />
+        <BeginPanel samples={samples} onBegun={open} />
+        <Teaching />
+      </main>
+    </div>
+  );
+}
