@@ -13,9 +13,9 @@ const FIRST_PORT = 4801;
 
 /**
  * Starts a MariaDB of our own on loopback, in a data folder below `folder`, with its own port and a
- * generated password. Returns its address and how to stop it.
+ * generated password. Its user owns the schema `schemas` (`*` for all). Returns its address and how to stop it.
  */
-export async function startDatabase(folder, { firstPort = FIRST_PORT } = {}) {
+export async function startDatabase(folder, { firstPort = FIRST_PORT, schemas = 'isomeros' } = {}) {
   const server = await ensureProgram(['mariadbd', 'mysqld'], PACKAGES);
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   await createDataFolder(folder);
@@ -28,7 +28,7 @@ export async function startDatabase(folder, { firstPort = FIRST_PORT } = {}) {
     say(`Port ${facts.port} is in use; MariaDB takes ${port} instead.`);
   const password = facts.password ?? randomBytes(24).toString('base64url');
   writeFacts(folder, { port, password });
-  const child = spawnServer(server, folder, port, password);
+  const child = spawnServer(server, folder, port, password, schemas);
   await waitUntil(async () => {
     if (child.exitCode !== null)
       throw new Trouble(`MariaDB ended at once; its log is ${join(folder, 'mariadb.log')}.`);
@@ -87,7 +87,7 @@ async function isOurServer(pid, folder) {
   return output.includes(`--datadir=${dataFolder(folder)}`);
 }
 
-function spawnServer(server, folder, port, password) {
+function spawnServer(server, folder, port, password, schemas) {
   const start = join(folder, 'start.sql');
   writeFileSync(
     start,
@@ -95,7 +95,7 @@ function spawnServer(server, folder, port, password) {
       'CREATE DATABASE IF NOT EXISTS isomeros CHARACTER SET utf8mb4 COLLATE utf8mb4_bin;',
       `CREATE USER IF NOT EXISTS 'isomeros'@'127.0.0.1' IDENTIFIED BY '${password}';`,
       `ALTER USER 'isomeros'@'127.0.0.1' IDENTIFIED BY '${password}';`,
-      "GRANT ALL ON isomeros.* TO 'isomeros'@'127.0.0.1';",
+      `GRANT ALL ON ${schemas}.* TO 'isomeros'@'127.0.0.1';`,
       `ALTER USER 'root'@'localhost' IDENTIFIED BY '${password}';`,
       '',
     ].join('\n'),

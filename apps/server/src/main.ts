@@ -1,5 +1,6 @@
 import { createApplication } from './application.js';
 import { isLoopback, readConfig } from './config.js';
+import { errorCode } from './errors.js';
 
 const PORTS_TRIED = 100;
 
@@ -15,7 +16,7 @@ async function listen(
       if (port !== first) console.log(`Port ${first} is in use; ${port} is taken instead.`);
       return port;
     } catch (error) {
-      if (!(error instanceof Error && 'code' in error && error.code === 'EADDRINUSE')) throw error;
+      if (errorCode(error) !== 'EADDRINUSE') throw error;
     }
   }
   throw new Error(`No free port was found from ${first} to ${first + PORTS_TRIED - 1}.`);

@@ -1,5 +1,6 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { errorCode } from '../errors.js';
 import { methodsOf } from '../description/apiDescription.js';
 import { ApiProblem, sendProblem } from './problem.js';
 
@@ -53,6 +54,4 @@ const AWAY = new Set([
 ]);
 
 /** Whether an error says that the database cannot be reached, rather than that a statement is wrong. */
-export function isDatabaseAway(error: unknown): boolean {
-  return error instanceof Error && 'code' in error && typeof error.code === 'string' && AWAY.has(error.code);
-}
+export const isDatabaseAway = (error: unknown): boolean => AWAY.has(errorCode(error) ?? '');

@@ -1,5 +1,6 @@
 import { Draft, type Change, type Counters, type Dataset } from '@isomeros/core/engine';
 import { Logger } from '@nestjs/common';
+import { errorText } from '../errors.js';
 import type { RecordStore } from './recordStore.js';
 
 /** Thrown to a write that was not stored. Nothing of it is there, or will be. */
@@ -146,9 +147,7 @@ export class DurableDataset {
         this.stopped = null;
         return;
       } catch (error) {
-        this.logger.warn(
-          `The stored sequence number could not be read: ${error instanceof Error ? error.message : String(error)}`,
-        );
+        this.logger.warn(`The stored sequence number could not be read: ${errorText(error)}`);
         await new Promise((resolve) => setTimeout(resolve, CHECK_EVERY_MS));
       }
     }

@@ -160,6 +160,7 @@ function reject(
 function rejection(code: string, firstLine: string): Problem {
   switch (code) {
     case 'HPE_INVALID_METHOD':
+      if (!/^[!#$%&'*+\-.^_`|~0-9A-Za-z]+ \S+ HTTP\//.test(firstLine)) return notHttp();
       return problem(
         501,
         'method-unknown',
@@ -174,6 +175,8 @@ function rejection(code: string, firstLine: string): Problem {
     case 'ERR_HTTP_REQUEST_TIMEOUT':
       return problem(408, 'bad-request', 'The request did not arrive in time.');
     default:
-      return problem(400, 'bad-request', 'The request is not HTTP as RFC 9112 defines it.');
+      return notHttp();
   }
 }
+
+const notHttp = (): Problem => problem(400, 'bad-request', 'The request is not HTTP as RFC 9112 defines it.');

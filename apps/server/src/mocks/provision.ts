@@ -4,12 +4,14 @@ import { seed } from '@isomeros/core/seeding';
 import type { DatasetRow } from '../database/tables.js';
 import type { Derivation } from '../designs/derivations.js';
 import type { SoundModel } from '../designs/designs.service.js';
+import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
 import { MOST_RECORDS } from './mocks.dto.js';
 
+const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
+
 /** Whether listening failed because the port is in use, or not ours to take. */
-export const isPortTaken = (error: unknown): boolean =>
-  error instanceof Error && 'code' in error && (error.code === 'EADDRINUSE' || error.code === 'EACCES');
+export const isPortTaken = (error: unknown): boolean => PORT_TAKEN.has(errorCode(error) ?? '');
 
 export const serviceOf = ({ model, contract, description }: Derivation): Service => ({
   model,

@@ -1,6 +1,7 @@
 import type { Change, Counters } from '@isomeros/core/engine';
 import type { Json, Row } from '@isomeros/core/model';
 import type { DataSource, EntityManager } from 'typeorm';
+import { errorCode } from '../errors.js';
 import { DatasetRow, RecordRow } from '../database/tables.js';
 
 const CHUNK = 500;
@@ -51,7 +52,7 @@ export class RecordStore {
     } catch (error) {
       if (committing) return 'unknown';
       if (runner.isTransactionActive) await runner.rollbackTransaction().catch(() => undefined);
-      if (error instanceof Error && 'code' in error) return 'not-committed';
+      if (errorCode(error) !== null) return 'not-committed';
       throw error;
     } finally {
       await runner.release().catch(() => undefined);

@@ -94,6 +94,8 @@ const slice = createSlice({
         knownPaths: state.knownPaths ?? payload.contract?.resources.map(({ path }) => path) ?? null,
       };
     },
+    /** The text on screen is the one that was saved: an edit was taken back. */
+    nothingToKeep: (state) => ({ ...state, keeping: { kind: 'kept', at: now() } as const }),
     /** After a conflict: the text on screen is to be saved over what somebody else saved. */
     mineKept: (state, { payload }: PayloadAction<Design>) => ({
       ...state,
@@ -144,5 +146,5 @@ const unexpected = (detail: string | undefined): Problem => ({
   detail: detail ?? 'Something went wrong.',
 });
 
-export const { textEdited, derivedArrived, mineKept } = slice.actions;
+export const { textEdited, derivedArrived, nothingToKeep, mineKept } = slice.actions;
 export const designReducer = slice.reducer;

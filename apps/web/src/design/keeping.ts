@@ -3,6 +3,7 @@ import { derivationClient } from './derivationClient.js';
 import {
   derivedArrived,
   mineKept,
+  nothingToKeep,
   openDesign,
   saveText,
   textEdited,
@@ -39,7 +40,8 @@ keepingMiddleware.startListening({
     const isSaving = (): boolean => api.getState().design.keeping.kind === 'saving';
     if (isSaving()) await api.condition(() => !isSaving());
     const { design, text, keeping } = api.getState().design;
-    if (design === null || keeping.kind === 'conflict' || text === design.text) return;
-    await api.dispatch(saveText({ id: design.id, text, revision: design.revision }));
+    if (design === null || keeping.kind === 'conflict') return;
+    if (text === design.text) api.dispatch(nothingToKeep());
+    else await api.dispatch(saveText({ id: design.id, text, revision: design.revision }));
   },
 });

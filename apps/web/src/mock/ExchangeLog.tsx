@@ -21,6 +21,7 @@ interface Props {
 /** Every exchange, newest last, from whatever client; the chosen one as it travelled; the next message. */
 export function ExchangeLog(props: Props): React.JSX.Element {
   const { exchanges, selected, exchange, running, firstMessage, onSelect, onSend } = props;
+  const contract = useAppSelector((state) => state.design.contract);
   const [typed, setTyped] = useState('');
   const shown = useMemo(() => narrow(exchanges, typed), [exchanges, typed]);
   return (
@@ -69,7 +70,9 @@ export function ExchangeLog(props: Props): React.JSX.Element {
           }}
         />
       )}
-      <MessageEditor running={running} firstMessage={firstMessage} onSend={onSend} />
+      {contract !== null && (
+        <MessageEditor contract={contract} running={running} firstMessage={firstMessage} onSend={onSend} />
+      )}
     </section>
   );
 }

@@ -7,11 +7,11 @@ import { Button } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { editorTheme } from '../app/parts/editorTheme.js';
-import { useAppSelector } from '../app/store.js';
 import { completeMessage } from './messageCompletion.js';
 import { firstMessage, foresee } from './messageText.js';
 
 interface Props {
+  readonly contract: Contract;
   readonly running: boolean;
   /** A message that another view prepared. */
   readonly firstMessage: string | null;
@@ -19,11 +19,15 @@ interface Props {
 }
 
 /** The next message, written as it travels. */
-export function MessageEditor({ running, firstMessage: prepared, onSend }: Props): React.JSX.Element {
-  const contract = useAppSelector((state) => state.design.contract);
+export function MessageEditor({
+  contract,
+  running,
+  firstMessage: prepared,
+  onSend,
+}: Props): React.JSX.Element {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
-  const current = useRef<{ contract: Contract | null; onSend: (message: string) => void }>({
+  const current = useRef<{ contract: Contract; onSend: (message: string) => void }>({
     contract,
     onSend,
   });
@@ -43,10 +47,7 @@ export function MessageEditor({ running, firstMessage: prepared, onSend }: Props
       editor.destroy();
     };
   }, []);
-  const foresight = useMemo(
-    () => (contract === null ? null : foresee(contract, message)),
-    [contract, message],
-  );
+  const foresight = useMemo(() => foresee(contract, message), [contract, message]);
   return (
     <>
       <header className="panel-head">
@@ -70,20 +71,20 @@ export function MessageEditor({ running, firstMessage: prepared, onSend }: Props
         <div ref={host} style={{ minHeight: 0, overflow: 'hidden' }} />
         <div className="foresight">
           {!running && <span className="wrong">The mock is stopped.</span>}
-          {running && foresight?.kind === 'operation' && (
+          {running && foresight.kind === 'operation' && (
             <>
               <EffectMark effect={foresight.operation.effect} />
               <span className="operation">{foresight.operation.id}</span> {foresight.operation.summary}
             </>
           )}
-          {running && foresight?.kind === 'none' && <span>{foresight.why}</span>}
+          {running && foresight.kind === 'none' && <span>{foresight.why}</span>}
         </div>
       </div>
     </>
   );
 }
 
-type Current = React.RefObject<{ contract: Contract | null; onSend: (message: string) => void }>;
+type Current = React.RefObject<{ contract: Contract; onSend: (message: string) => void }>;
 
 function startState(message: string, current: Current, onEdit: (message: string) => void): EditorState {
   const sendKey = {

@@ -14,10 +14,7 @@ const HEADERS = [
 const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS'];
 
 /** Completes methods, paths, query parameters, header names, media types and body members from the contract. */
-export function completeMessage(
-  contract: Contract | null,
-  context: CompletionContext,
-): CompletionResult | null {
+export function completeMessage(contract: Contract, context: CompletionContext): CompletionResult | null {
   const { state, pos } = context;
   const line = state.doc.lineAt(pos);
   const before = line.text.slice(0, pos - line.from);
@@ -25,7 +22,7 @@ export function completeMessage(
   const blank = firstBlankLine(state.doc.toString());
   if (blank === null || line.number <= blank) return completeHeader(before, pos);
   const member = /["{,]\s*"?([A-Za-z]*)$/.exec(before);
-  if (contract === null || member === null) return null;
+  if (member === null) return null;
   return completeMember(contract, state.doc.toString(), pos - (member[1] ?? '').length);
 }
 
@@ -34,15 +31,11 @@ function firstBlankLine(text: string): number | null {
   return index === -1 ? null : index + 1;
 }
 
-function completeRequestLine(
-  contract: Contract | null,
-  before: string,
-  pos: number,
-): CompletionResult | null {
+function completeRequestLine(contract: Contract, before: string, pos: number): CompletionResult | null {
   const [method = '', target] = before.split(' ');
   if (target === undefined)
     return { from: pos - method.length, options: METHODS.map((label) => ({ label, apply: `${label} ` })) };
-  if (contract === null || before.split(' ').length > 2) return null;
+  if (before.split(' ').length > 2) return null;
   const mark = target.indexOf('?');
   if (mark !== -1) return completeQuery(contract, before, pos);
   const { operationsOf } = indexContract(contract);

@@ -20,7 +20,7 @@ export function foresee(contract: Contract, message: string): Foresight {
   return { kind: 'none', why: `The path takes ${[...route.operations.keys()].join(', ')}: 405.` };
 }
 
-export const firstMessage = (contract: Contract | null): string => {
-  const collection = contract?.resources.find(({ kind }) => kind === 'collection');
-  return `GET ${contract?.root ?? '/'}${collection?.path ?? ''} HTTP/1.1\nAccept: application/json\n\n`;
+export const firstMessage = (contract: Contract): string => {
+  const collection = contract.resources.find(({ kind }) => kind === 'collection');
+  return `GET ${contract.root}${collection?.path ?? ''} HTTP/1.1\nAccept: application/json\n\n`;
 };

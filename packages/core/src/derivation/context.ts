@@ -1,6 +1,13 @@
 import { setting, type Arrangement, type SettingName, type Settings } from '../arrangement/index.js';
 import type { Finding, Reason, RuleId, Source } from '../contract/index.js';
-import { indexModel, type Entity, type Model, type ModelIndex } from '../model/index.js';
+import {
+  IMPLICIT_ID,
+  indexModel,
+  isImplicitId,
+  type Entity,
+  type Model,
+  type ModelIndex,
+} from '../model/index.js';
 
 /** What every rule reads while one contract is derived. */
 export interface Deriving {
@@ -19,8 +26,12 @@ export const valueOf = <Name extends SettingName>(deriving: Deriving, name: Name
 
 /** A reason that cites model statements by identity. */
 export function because(rule: RuleId, ...statements: readonly { readonly id: string }[]): Reason {
-  return { rule, because: statements.map(({ id }) => ({ kind: 'statement', id })) };
+  const cited = new Set(statements.map(({ id }) => statementOf(id)));
+  return { rule, because: [...cited].map((id) => ({ kind: 'statement', id })) };
 }
+
+/** The statement an element comes from: an implicit id has none of its own, and comes from its entity. */
+const statementOf = (id: string): string => (isImplicitId(id) ? id.slice(0, -IMPLICIT_ID.length) : id);
 
 /** A reason that cites settings, after any statements. */
 export function becauseSet(

@@ -17,7 +17,9 @@ export type {
   ValueDefinition,
 } from './types.js';
 export {
+  IMPLICIT_ID,
   indexModel,
+  isImplicitId,
   isSingleton,
   keyOf,
   onRemoveOf,

@@ -123,10 +123,15 @@ export function keyOf(entity: Entity): Key {
   return { attribute, implicit: true };
 }
 
+/** What the identity of an implicit id adds to that of its entity. */
+export const IMPLICIT_ID = '#id';
+
+export const isImplicitId = (id: string): boolean => id.endsWith(IMPLICIT_ID);
+
 function implicitId(entity: Entity): Attribute {
   return {
     kind: 'attribute',
-    id: `${entity.id}#id`,
+    id: entity.id + IMPLICIT_ID,
     name: 'id',
     type: { kind: 'integer', min: 1, max: null },
     description: null,

@@ -197,8 +197,14 @@ class TextReader {
     reader.finish();
     const id = this.identity(name.text);
     this.block = { kind, id, name: name.text, description, comments, attributes: [], uniques: [] };
+    if (this.places.has(id)) {
+      // Its lines are read for their errors, and belong to nothing.
+      this.block = { ...this.block, id: `${id}#again` };
+      reader.report('name.duplicate', `There is an entity or a value ${name.text} already.`, name.place);
+      return;
+    }
     this.declarations.push(this.block);
-    if (!this.places.has(id)) this.place(id, source, line);
+    this.place(id, source, line);
   }
 
   private reportBlockCase(reader: LineReader, kind: string, name: string, place: Place): void {
@@ -289,6 +295,7 @@ class TextReader {
   }
 
   private place(id: string, source: string, line: number): void {
+    if (this.places.has(id)) return;
     const start = source.length - source.trimStart().length;
     this.places.set(id, { line, endLine: line, column: start + 1, length: source.trim().length });
   }

@@ -40,15 +40,6 @@ export function resolve(
   };
   const blocks = declarations.filter((item) => 'attributes' in item && 'uniques' in item) as Block[];
   for (const block of blocks) {
-    if (entities.has(block.name) || values.has(block.name)) {
-      checking.report(
-        block.id,
-        'name.duplicate',
-        `There is an entity or a value ${block.name} already.`,
-        block.name,
-      );
-      continue;
-    }
     (block.kind === 'entity' ? entities : values).set(block.name, block);
   }
   const kept = keepRelationships(declarations.filter(isRelationship), checking);

@@ -24,12 +24,17 @@ export function deriveShapes(deriving: Deriving, traits: Traits): readonly Shape
   for (const entity of deriving.index.entities.values()) {
     const own = traits.get(entity.name) ?? [];
     shapes.push(itemShape(deriving, entity, own));
-    if (!isSingleton(deriving.index, entity.name)) shapes.push(pageShape(deriving, entity));
+    if (isListed(deriving, entity)) shapes.push(pageShape(deriving, entity));
     shapes.push(createShape(deriving, entity, own, traits, required));
     shapes.push(replaceShape(deriving, entity, own), changeShape(deriving, entity, own));
   }
   return shapes;
 }
+
+/** Every entity with ids is listed; what fills a slot only where a way back lists it. */
+const isListed = (deriving: Deriving, entity: Entity): boolean =>
+  !isSingleton(deriving.index, entity.name) ||
+  (deriving.index.refersFrom.get(entity.name) ?? []).some((refers) => refers.back !== null);
 
 function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boolean): Member {
   const { name, type, source, description, default: fallback, example, reasons } = trait;

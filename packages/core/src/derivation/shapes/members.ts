@@ -1,5 +1,6 @@
 import type { Field, Member, MemberType, Reason } from '../../contract/index.js';
 import {
+  isImplicitId,
   keyOf,
   ownerRoleOf,
   ownsItself,
@@ -83,12 +84,10 @@ function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
 }
 
 function attributeReasons(deriving: Deriving, attribute: Attribute): readonly Reason[] {
-  const implicit = attribute.id.endsWith('#id');
+  const implicit = isImplicitId(attribute.id);
   const reasons: Reason[] = [
     implicit
-      ? becauseSet(deriving, 'member.implicit-id', ['implicitId'], {
-          id: attribute.id.slice(0, -'#id'.length),
-        })
+      ? becauseSet(deriving, 'member.implicit-id', ['implicitId'], attribute)
       : becauseSet(deriving, 'member.attribute', ['memberCase'], attribute),
   ];
   if (implicit) return reasons;

@@ -1,0 +1,102 @@
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import type { DesignBody, MockBody } from './support/app.js';
+import { createSchema, dropSchema } from './support/database.js';
+import { eventually, sendJson, ServerProcess } from './support/server.js';
+
+const TEXT =
+  'entity Route\n  name: text(1..60), required, unique\n\nentity Sailing\n  berth: text(1..4)\n\neach Route owns many Sailing as sailings\n';
+
+let schema: string;
+let server: ServerProcess | null = null;
+beforeEach(async () => {
+  schema = await createSchema();
+});
+afterEach(async () => {
+  await server?.end('SIGKILL');
+  await dropSchema(schema);
+});
+
+async function startMock(running: ServerProcess): Promise<MockBody> {
+  const design = (await (
+    await running.post('/api/designs', { source: { format: 'notation', text: TEXT } })
+  ).json()) as DesignBody;
+  const response = await running.post('/api/mocks', {
+    design: design.id,
+    arrangements: ['main'],
+    counts: { Route: 3 },
+  });
+  return (await response.json()) as MockBody;
+}
+
+/** Sends writes one after another until the server goes, and notes what was acknowledged. */
+async function writeUntilGone(
+  base: string,
+  writer: number,
+  acknowledged: Record<string, unknown>[],
+): Promise<void> {
+  for (let index = 0; ; index++) {
+    try {
+      const response = await sendJson(`${base}/routes`, 'POST', { name: `Route ${writer}-${index}` });
+      if (response.status === 201) acknowledged.push((await response.json()) as Record<string, unknown>);
+    } catch {
+      return;
+    }
+  }
+}
+
+describe('what was acknowledged', () => {
+  test('is all there, with the same ids, after the server is killed between writes', async () => {
+    server = await ServerProcess.start(schema);
+    const mock = await startMock(server);
+    const base = mock.baseUrls.main;
+    for (let round = 0; round < 3; round++) {
+      const acknowledged: Record<string, unknown>[] = [];
+      const writers = Array.from({ length: 8 }, (_, writer) =>
+        writeUntilGone(base, round * 100 + writer, acknowledged),
+      );
+      await eventually(
+        () => Promise.resolve(acknowledged.length >= 100 ? true : null),
+        'writes to be acknowledged',
+      );
+      await server.end('SIGKILL');
+      await Promise.all(writers);
+      server = await ServerProcess.start(schema);
+      const again = (await server.get(`/api/mocks/${mock.id}`)) as MockBody;
+      expect(again).toMatchObject({ running: true, port: mock.port });
+      for (const record of acknowledged) {
+        const read = await fetch(`${base}/routes/${String(record['id'])}`);
+        expect(await read.json()).toEqual(record);
+      }
+      const ids = new Set(acknowledged.map(({ id }) => id));
+      expect(ids.size).toBe(acknowledged.length);
+      const next = (await (await sendJson(`${base}/routes`, 'POST', { name: `Next ${round}` })).json()) as {
+        id: number;
+      };
+      expect(Math.max(...acknowledged.map(({ id }) => Number(id)))).toBeLessThan(next.id);
+    }
+  });
+
+  test('a mock that was stopped stays stopped over a restart, one that ran runs again', async () => {
+    server = await ServerProcess.start(schema);
+    const [first, second] = [await startMock(server), await startMock(server)];
+    await server.post(`/api/mocks/${first.id}/stop`);
+    await server.end('SIGTERM');
+    server = await ServerProcess.start(schema);
+    expect(await server.get(`/api/mocks/${first.id}`)).toMatchObject({ running: false });
+    expect(await server.get(`/api/mocks/${second.id}`)).toMatchObject({ running: true, port: second.port });
+    expect((await fetch(`${second.baseUrls.main}/routes`)).status).toBe(200);
+  });
+
+  test('a second server that takes the records over fences the first one off', async () => {
+    server = await ServerProcess.start(schema);
+    const mock = await startMock(server);
+    const other = await ServerProcess.start(schema);
+    try {
+      const refused = await sendJson(`${mock.baseUrls.main}/routes`, 'POST', { name: 'From the first' });
+      expect(refused.status).toBe(503);
+      expect(refused.headers.get('retry-after')).toBe('1');
+    } finally {
+      await other.end('SIGTERM');
+    }
+  });
+});

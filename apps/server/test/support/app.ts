@@ -1,0 +1,96 @@
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { createApplication } from '../../src/application.js';
+import type { Config } from '../../src/config.js';
+import { createSchema, dropSchema } from './database.js';
+import { sendJson } from './server.js';
+
+/** The application inside the test, on a schema of its own and a free port. */
+export class TestApp {
+  private constructor(
+    readonly url: string,
+    private readonly schema: string,
+    private readonly closeApp: () => Promise<void>,
+  ) {}
+
+  static async start(config: Partial<Config> = {}): Promise<TestApp> {
+    const schema = await createSchema();
+    const app = await createApplication({
+      host: '127.0.0.1',
+      port: 0,
+      databaseUrl: schema,
+      webFolder: null,
+      samplesFolder: join(import.meta.dirname, '../../../../samples'),
+      token: null,
+      ...config,
+    });
+    await app.listen(0, '127.0.0.1');
+    const { port } = app.getHttpServer().address() as AddressInfo;
+    return new TestApp(`http://127.0.0.1:${port}`, schema, () => app.close());
+  }
+
+  async close(): Promise<void> {
+    await this.closeApp();
+    await dropSchema(this.schema);
+  }
+
+  send(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Readonly<Record<string, string>> = {},
+  ): Promise<Response> {
+    return sendJson(this.url + path, method, body, headers);
+  }
+
+  async json<T>(method: string, path: string, body?: unknown): Promise<T> {
+    const response = await this.send(method, path, body);
+    if (!response.ok)
+      throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
+    return (await response.json()) as T;
+  }
+
+  createDesign(text: string, name?: string): Promise<DesignBody> {
+    return this.json('POST', '/api/designs', {
+      ...(name === undefined ? {} : { name }),
+      source: { format: 'notation', text },
+    });
+  }
+
+  createMock(design: string, more: object = {}): Promise<MockBody> {
+    return this.json('POST', '/api/mocks', { design, arrangements: ['main'], ...more });
+  }
+}
+
+export interface DesignBody {
+  readonly id: string;
+  readonly name: string;
+  readonly text: string;
+  readonly revision: number;
+  readonly diagnostics: readonly { readonly code: string; readonly place: { readonly line: number } }[];
+  readonly identities: Readonly<Record<string, string>>;
+  readonly figures: { readonly entities: number; readonly paths: number };
+}
+
+export interface MockBody {
+  readonly id: string;
+  readonly baseUrls: { readonly main: string };
+  readonly running: boolean;
+  readonly port: number;
+  readonly records: number;
+  readonly exchanges: number;
+  readonly servesRevision: number;
+  readonly obstacles: readonly string[];
+}
+
+export interface ProblemBody {
+  readonly type: string;
+  readonly status: number;
+  readonly detail: string;
+  readonly errors?: readonly {
+    readonly pointer?: string;
+    readonly parameter?: string;
+    readonly code: string;
+  }[];
+  readonly diagnostics?: readonly { readonly code: string }[];
+}

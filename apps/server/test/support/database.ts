@@ -1,0 +1,37 @@
+import { createConnection } from 'mysql2/promise';
+
+/** The MariaDB that `npm test` started: its address without a schema. */
+function serverUrl(): URL {
+  const address = process.env['ISOMEROS_TEST_DATABASE_URL'];
+  if (address === undefined) throw new Error('ISOMEROS_TEST_DATABASE_URL is not set; run npm test.');
+  return new URL(address);
+}
+
+async function execute(statement: string): Promise<void> {
+  const url = serverUrl();
+  const connection = await createConnection({
+    host: url.hostname,
+    port: Number(url.port),
+    user: decodeURIComponent(url.username),
+    password: decodeURIComponent(url.password),
+  });
+  try {
+    await connection.query(statement);
+  } finally {
+    await connection.end();
+  }
+}
+
+let made = 0;
+
+/** An empty schema of its own; returns its address. */
+export async function createSchema(): Promise<string> {
+  const name = `isomeros_test_${process.pid}_${++made}`;
+  await execute(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  const url = serverUrl();
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
+export const dropSchema = (address: string): Promise<void> =>
+  execute(`DROP DATABASE ${new URL(address).pathname.slice(1)}`);

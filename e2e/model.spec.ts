@@ -1,0 +1,123 @@
+import { expect, stage, test, typeAtEnd } from './support/isomeros.js';
+
+const TEXT = 'design "Small"\n\nentity Route\n  name: text(1..60), required\n';
+
+test('a mistake is marked where it stands, with its mend, and the last good paths stay', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  const tree = page.getByRole('listbox', { name: 'Path tree' });
+  await expect(tree.getByText('/routes')).toBeVisible();
+  await typeAtEnd(page, 'entity Sailing\nberth: txt(1..4)');
+  await expect(page.getByText('There is no type txt. The nearest is text.')).toBeVisible();
+  await expect(page.getByText('1 error, line 6')).toBeVisible();
+  await expect(tree.getByText('/routes')).toBeVisible();
+  await expect(page.getByText('of the last text without errors')).toBeVisible();
+  await page.getByRole('button', { name: 'Use text' }).click();
+  await expect(tree.getByText('/sailings')).toBeVisible();
+  await expect(page.getByText('All changes kept')).toBeVisible();
+});
+
+test('a saved text with errors opens with its errors and the last good paths', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await typeAtEnd(page, 'nonsense here');
+  await expect(page.getByText('statement.unknown')).toBeVisible();
+  await expect(page.getByText('All changes kept')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('statement.unknown')).toBeVisible();
+  await expect(page.getByRole('listbox', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
+});
+
+test('an empty design is a place to begin, not an error', async ({ page, isomeros }) => {
+  await page.goto(isomeros.url);
+  await page.getByLabel('Its name').fill('Nothing yet');
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  const tree = page.getByRole('listbox', { name: 'Path tree' });
+  await expect(tree.getByText('/api/v1')).toBeVisible();
+  await stage(page, 'Contract').click();
+  await expect(page.getByRole('heading', { name: 'readEntry', exact: true })).toBeVisible();
+  await stage(page, 'Mock').click();
+  await page.getByRole('button', { name: 'Start the mock' }).click();
+  await page.getByRole('button', { name: 'Send' }).click();
+  await expect(page.getByRole('listbox', { name: 'Exchange log' }).getByText('readEntry')).toBeVisible();
+});
+
+test('names of the language are handled as names', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign('entity Constructor\n  constructor: text\n  toString: text\n');
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await expect(
+    page.getByRole('listbox', { name: 'Path tree' }).getByText('/constructors', { exact: true }),
+  ).toBeVisible();
+  await typeAtEnd(page, '\nentity __proto__\n  name: text\n');
+  await expect(page.getByText('Names of entities are in PascalCase; __proto__ is not.')).toBeVisible();
+});
+
+test('a text over the limit is refused in place, and nothing is lost', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await page.getByLabel('Notation of the model').click();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', `# ${'x'.repeat(98)}\n`.repeat(21_000));
+    document
+      .querySelector('.cm-content')
+      ?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  await expect(page.getByText('Not kept: too large')).toBeVisible();
+  await page.getByRole('button', { name: '1 error, line 1' }).click();
+  await expect(page.getByText('The text is larger than the limit.')).toBeVisible();
+  await expect(page.getByRole('listbox', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('All changes kept')).toBeVisible();
+});
+
+test('typing never waits: derivation of a large model runs beside it', async ({ page, isomeros }) => {
+  const entities = Array.from(
+    { length: 200 },
+    (_, index) => `entity Thing${index}\n  name: text(1..60), required\n  size: integer\n`,
+  );
+  const owns = entities
+    .slice(1)
+    .map(
+      (_, index) =>
+        `each Thing${Math.floor(index / 3)} owns many Thing${index + 1} as parts${index + 1}, back as whole`,
+    );
+  const id = await isomeros.createDesign(`design "Large"\n\n${entities.join('\n')}\n${owns.join('\n')}\n`);
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await expect(page.getByText('401 paths')).toBeVisible();
+  await page.evaluate(() => {
+    const state = { longest: 0, last: performance.now() };
+    Object.assign(window, { stall: state });
+    const tick = (): void => {
+      const now = performance.now();
+      state.longest = Math.max(state.longest, now - state.last);
+      state.last = now;
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  await typeAtEnd(page, '\nentity Extra\nname: text(1..60), required\nsize: integer\n');
+  await expect(page.getByText('403 paths')).toBeVisible();
+  const longest = await page.evaluate(
+    () => (window as unknown as { stall: { longest: number } }).stall.longest,
+  );
+  expect(longest).toBeLessThan(1_000);
+});
+
+test('two pages on one design never overwrite each other silently', async ({ page, isomeros, context }) => {
+  const id = await isomeros.createDesign(TEXT);
+  const other = await context.newPage();
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await other.goto(`${isomeros.url}/designs/${id}/model`);
+  await expect(other.getByRole('listbox', { name: 'Path tree' })).toBeVisible();
+  await typeAtEnd(page, '\n# from the first page');
+  await expect(page.getByText('All changes kept')).toBeVisible();
+  await typeAtEnd(other, '\n# from the second page');
+  await expect(other.getByText('Another page saved this design meanwhile.')).toBeVisible();
+  await other.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(other.getByText('# from the first page')).toBeVisible();
+  await expect(other.getByText('All changes kept')).toBeVisible();
+});

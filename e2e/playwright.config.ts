@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: '.',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: true,
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env['ISOMEROS_E2E_RESULTS'] ?? 'test-results/e2e.json' }],
+  ],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

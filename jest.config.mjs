@@ -1,0 +1,38 @@
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', decorators: true },
+      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
+      target: 'es2022',
+    },
+  },
+];
+
+const shared = {
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: { '^.+\\.ts$': swc },
+};
+
+const ownFiles = { '^(\\.{1,2}/.*)\\.js$': '$1' };
+
+export default {
+  testTimeout: 60_000,
+  projects: [
+    {
+      ...shared,
+      displayName: 'core',
+      rootDir: 'packages/core',
+      testMatch: ['<rootDir>/test/**/*.test.ts'],
+      moduleNameMapper: { ...ownFiles, '^@isomeros/core/(.*)$': '<rootDir>/src/$1/index.ts' },
+    },
+    {
+      ...shared,
+      displayName: 'server',
+      rootDir: 'apps/server',
+      testMatch: ['<rootDir>/test/**/*.test.ts'],
+      moduleNameMapper: ownFiles,
+    },
+  ],
+};

@@ -1,0 +1,155 @@
+import { describe, expect, test } from '@jest/globals';
+import { DIAGNOSTIC_CODES, MAX_TEXT_BYTES, parse, type DiagnosticCode } from '@isomeros/core/notation';
+
+interface Case {
+  readonly text: string;
+  readonly code: DiagnosticCode;
+  /** The place as `line:column+length`. */
+  readonly at: string;
+  /** What the fix puts in, where there is one. */
+  readonly fix?: string;
+}
+
+const OTHER = '\nentity Other\n  name: text\n';
+
+const CASES: readonly Case[] = [
+  { code: 'indent.tab', text: 'entity A\n\tname: text', at: '2:1+1', fix: '  ' },
+  { code: 'indent.width', text: 'entity A\n    name: text', at: '2:1+4', fix: '  ' },
+  { code: 'indent.width', text: '  name: text', at: '1:1+2' },
+  { code: 'indent.width', text: 'entity A\n  each A owns many Other', at: '2:1+2', fix: '' },
+  { code: 'token.unknown', text: 'entity A\n  name: text; required', at: '2:13+1' },
+  { code: 'string.open', text: 'entity A "not closed', at: '1:10+11' },
+  { code: 'string.open', text: 'entity A "bad \\q escape"', at: '1:10+15' },
+  { code: 'statement.unknown', text: 'entiti A', at: '1:1+6' },
+  { code: 'syntax.expected', text: 'entity A\n  name text', at: '2:8+4' },
+  { code: 'syntax.expected', text: 'design Untitled', at: '1:8+8' },
+  { code: 'syntax.expected', text: 'each A has many Other', at: '1:8+3' },
+  { code: 'syntax.extra', text: 'entity A B', at: '1:10+1' },
+  { code: 'name.case', text: 'entity crew_member', at: '1:8+11', fix: 'CrewMember' },
+  { code: 'name.case', text: 'entity A\n  First: text', at: '2:3+5', fix: 'first' },
+  { code: 'name.duplicate', text: 'entity A\n  name: text\n  name: date', at: '3:3+4' },
+  { code: 'name.duplicate', text: 'entity A\nvalue A\n  x: text', at: '2:7+1' },
+  { code: 'design.duplicate', text: 'design "A"\ndesign "B"', at: '2:8+3' },
+  { code: 'type.unknown', text: 'entity A\n  name: txt(1..4)', at: '2:9+3', fix: 'text' },
+  { code: 'type.unknown', text: 'entity A\n  other: Other', at: '2:10+5' },
+  { code: 'type.range', text: 'entity A\n  name: text(9..4)', at: '2:14+1', fix: '4..9' },
+  { code: 'type.range', text: 'entity A\n  name: text(-1..4)', at: '2:9+4' },
+  { code: 'type.recursive', text: 'value A\n  b: B\nvalue B\n  a: A', at: '2:3+4' },
+  { code: 'choice.duplicate', text: 'entity A\n  kind: choice(x, y, x)', at: '2:22+1' },
+  { code: 'flag.unknown', text: 'entity A\n  name: text, requird', at: '2:15+7', fix: 'required' },
+  { code: 'flag.duplicate', text: 'entity A\n  name: text, required, required', at: '2:25+8' },
+  { code: 'flag.conflict', text: 'entity A\n  name: text, read-only, write-only', at: '2:3+33' },
+  { code: 'flag.conflict', text: 'entity A\n  name: text, generated', at: '2:3+21' },
+  { code: 'pattern.invalid', text: 'entity A\n  name: text, pattern "["', at: '2:23+3' },
+  { code: 'literal.invalid', text: 'entity A\n  kind: choice(x, y), default z', at: '2:23+7' },
+  { code: 'key.second', text: 'entity A\n  a: text, key\n  b: text, key', at: '3:12+3' },
+  { code: 'key.id', text: 'entity A\n  id: text', at: '2:3+2' },
+  { code: 'key.type', text: 'entity A\n  a: json, key', at: '2:6+4' },
+  { code: 'entity.unknown', text: 'entity A\neach A owns many Othr', at: '2:18+4', fix: 'Other' },
+  { code: 'role.unknown', text: 'entity A\n  label: text, unique within ship', at: '2:30+4' },
+  {
+    code: 'role.duplicate',
+    text: 'entity A\n  other: text\neach A refers to one Other as other',
+    at: '3:31+5',
+  },
+  {
+    code: 'role.duplicate',
+    text: 'entity A\neach A refers to one Other as o\neach A refers to one Other as o',
+    at: '3:1+31',
+  },
+  {
+    code: 'owner.second',
+    text: 'entity A\nentity B\neach A owns many Other\neach B owns many Other',
+    at: '4:1+22',
+  },
+  { code: 'owner.cycle', text: 'entity A\nentity B\neach A owns many B\neach B owns many A', at: '3:1+18' },
+  {
+    code: 'refers.singleton',
+    text: 'entity A\nentity B\neach B owns one Other\neach A refers to one Other',
+    at: '4:22+5',
+  },
+  {
+    code: 'remove.rule',
+    text: 'entity A\neach A refers to one Other, on remove detach',
+    at: '2:39+6',
+    fix: 'restrict',
+  },
+];
+
+describe('parse', () => {
+  test.each(CASES)('reports $code at $at in $text', ({ text, code, at, fix }) => {
+    const { diagnostics } = parse(text + OTHER);
+    const found = diagnostics.find(
+      (diagnostic) =>
+        `${diagnostic.place.line}:${diagnostic.place.column}+${diagnostic.place.length}` === at &&
+        diagnostic.code === code,
+    );
+    expect(found === undefined ? diagnostics : found.code).toBe(code);
+    expect(found?.fix?.replacement).toBe(fix);
+  });
+
+  test('every code is reported by a case here, and no other code is', () => {
+    const reported = new Set<string>(CASES.map(({ code }) => code));
+    reported.add('text.too-large');
+    expect([...reported].sort()).toEqual(Object.keys(DIAGNOSTIC_CODES).sort());
+  });
+
+  test.each(CASES)('a line with $code leaves its neighbours alone: $text', ({ text }) => {
+    const { model } = parse(`entity Before\n  name: text\n\n${text}\n${OTHER}`);
+    const names = model.declarations.flatMap((declaration) =>
+      'name' in declaration ? [declaration.name] : [],
+    );
+    expect(names).toContain('Before');
+    expect(names).toContain('Other');
+  });
+
+  test('fixes can be put in and take their diagnostic away', () => {
+    for (const { text, code, fix } of CASES.filter((candidate) => candidate.fix !== undefined)) {
+      const lines = (text + OTHER).split('\n');
+      const before = parse(lines.join('\n')).diagnostics.filter((diagnostic) => diagnostic.code === code);
+      const place = before[0]?.fix?.place ?? { line: 0, column: 0, length: 0 };
+      const line = lines[place.line - 1] ?? '';
+      lines[place.line - 1] =
+        line.slice(0, place.column - 1) + String(fix) + line.slice(place.column - 1 + place.length);
+      const after = parse(lines.join('\n')).diagnostics.filter((diagnostic) => diagnostic.code === code);
+      expect([text, after.length]).toEqual([text, before.length - 1]);
+    }
+  });
+
+  test('a text larger than 1 MiB is refused with that number, and read no further', () => {
+    const { model, diagnostics } = parse('entity A\n'.repeat(250_000));
+    expect(diagnostics.map(({ code }) => code)).toEqual(['text.too-large']);
+    expect(diagnostics[0]?.message).toContain(String(MAX_TEXT_BYTES));
+    expect(model.declarations).toEqual([]);
+  });
+
+  test.each([
+    '',
+    '\n\n',
+    '# only a comment',
+    '\u0000',
+    '\uFEFFentity A',
+    'a'.repeat(100_000),
+    '('.repeat(50_000),
+  ])('reads any text without throwing: %j', (text) => {
+    expect(() => parse(text)).not.toThrow();
+  });
+
+  test('names of the language are just names', () => {
+    const { model, diagnostics } = parse(
+      'entity Constructor\n  constructor: text\n  toString: text\n  hasOwnProperty: integer\n\nentity Prototype\n\neach Constructor owns many Prototype as prototype',
+    );
+    expect(diagnostics).toEqual([]);
+    expect(model.declarations.map(({ id }) => id)).toEqual([
+      'Constructor',
+      'Prototype',
+      'Constructor>Prototype:prototype',
+    ]);
+  });
+
+  test('an entity called __proto__ is refused by its case and read all the same', () => {
+    const { model, diagnostics } = parse('entity __proto__\n  name: text');
+    expect(diagnostics.map(({ code }) => code)).toEqual(['name.case']);
+    expect(model.declarations[0]?.id).toBe('__proto__');
+  });
+});

@@ -1,0 +1,86 @@
+import { describe, expect, test } from '@jest/globals';
+import { registerSchema, unregisterSchema, validate } from '@hyperjump/json-schema/openapi-3-1';
+import type { Json } from '@hyperjump/json-pointer';
+import { derive } from '@isomeros/core/derivation';
+import { openApiDocument } from '@isomeros/core/publication';
+import fc from 'fast-check';
+import { expectGolden } from '../support/golden.js';
+import { anyModel, modelOf } from '../support/models.js';
+import { kestrelText, toolShedText } from '../support/samples.js';
+
+/** Judges a document by the official schema of OpenAPI 3.1, its schemas by their dialect. */
+const OFFICIAL = 'https://spec.openapis.org/oas/3.1/schema-base';
+
+const documentOf = (text: string): Json => openApiDocument(derive(modelOf(text), { name: 'main' })) as Json;
+
+describe('the OpenAPI document', () => {
+  test.each([
+    ['kestrel-sound-ferries', kestrelText],
+    ['tool-shed', toolShedText],
+    ['an empty model', ''],
+    [
+      'names of the language',
+      'entity Constructor\n  constructor: text\n  toString: json\n\nentity Prototype\n\neach Constructor owns one Prototype as prototype',
+    ],
+  ])('of %s fits the official schema', async (_name, text) => {
+    const output = await validate(OFFICIAL, documentOf(text), 'BASIC');
+    expect(output.valid ? [] : output.errors).toEqual([]);
+  });
+
+  test('of any model fits the official schema', async () => {
+    await fc.assert(
+      fc.asyncProperty(anyModel, async (model) => {
+        const document = openApiDocument(derive(model, { name: 'main' })) as Json;
+        const output = await validate(OFFICIAL, document, 'BASIC');
+        expect(output.valid ? [] : output.errors).toEqual([]);
+      }),
+      { numRuns: 15 },
+    );
+  });
+
+  test('a document with a mistake is found out', async () => {
+    const document = JSON.parse(JSON.stringify(documentOf(toolShedText))) as {
+      paths: Record<string, unknown>;
+    };
+    document.paths['no-slash'] = {};
+    expect((await validate(OFFICIAL, document as unknown as Json)).valid).toBe(false);
+  });
+
+  test('refers only to schemas it has', () => {
+    fc.assert(
+      fc.property(anyModel, (model) => {
+        const document = openApiDocument(derive(model, { name: 'main' })) as {
+          components: { schemas: object };
+        };
+        const names = new Set(Object.keys(document.components.schemas));
+        const referred = [...JSON.stringify(document).matchAll(/"#\/components\/schemas\/([^"]+)"/g)].map(
+          ([, name]) => name ?? '',
+        );
+        expect(referred.filter((name) => !names.has(name))).toEqual([]);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  test('of the sample is the one that was read and found right', () => {
+    expectGolden('kestrel-openapi.json', documentOf(kestrelText));
+  });
+
+  test('its schemas can be registered as schemas of their dialect', async () => {
+    const document = documentOf(kestrelText) as { components: { schemas: { [name: string]: Json } } };
+    const schema = {
+      $schema: 'https://json-schema.org/draft/2020-12/schema',
+      $defs: document.components.schemas,
+      $ref: '#/$defs/problem',
+    };
+    const moved = JSON.parse(JSON.stringify(schema).replaceAll('#/components/schemas/', '#/$defs/')) as never;
+    registerSchema(moved, 'https://example.net/kestrel');
+    try {
+      const problem = { type: '/x', title: 'x', status: 404, detail: 'x' };
+      expect((await validate('https://example.net/kestrel', problem)).valid).toBe(true);
+      expect((await validate('https://example.net/kestrel', { ...problem, status: 200 })).valid).toBe(false);
+    } finally {
+      unregisterSchema('https://example.net/kestrel');
+    }
+  });
+});

@@ -1,0 +1,83 @@
+import { derive } from '@isomeros/core/derivation';
+import {
+  Dataset,
+  Draft,
+  handle,
+  isWrite,
+  type EngineRequest,
+  type Handled,
+  type Service,
+} from '@isomeros/core/engine';
+import { utf8Length, type Model, type Row } from '@isomeros/core/model';
+import { openApiDocument } from '@isomeros/core/publication';
+import { Random, seed } from '@isomeros/core/seeding';
+import { modelOf } from './models.js';
+
+export const NOW = Date.parse('2026-06-14T09:12:00Z');
+
+export interface Answer {
+  readonly status: number;
+  readonly headers: ReadonlyMap<string, string>;
+  readonly body: unknown;
+  readonly handled: Handled;
+}
+
+/** A mock without sockets: every request is handled and committed at once. */
+export class TestMock {
+  readonly service: Service;
+  readonly dataset: Dataset;
+  private readonly random = new Random(5);
+
+  constructor(model: Model, counts: Readonly<Record<string, number>> = {}) {
+    const contract = derive(model, { name: 'main' });
+    this.service = { contract, model, description: () => JSON.stringify(openApiDocument(contract)) };
+    const { rows, counters } = seed(model, { seed: 42, counts, now: NOW });
+    this.dataset = new Dataset(model, rows, { rid: rows.length, attributes: counters });
+  }
+
+  static of(text: string, counts: Readonly<Record<string, number>> = {}): TestMock {
+    return new TestMock(modelOf(text), counts);
+  }
+
+  get rows(): readonly Row[] {
+    return [...this.dataset.everything()];
+  }
+
+  send(
+    method: string,
+    target: string,
+    body?: unknown,
+    headers: Readonly<Record<string, string>> = {},
+  ): Answer {
+    const text = body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body);
+    const type =
+      text === null
+        ? {}
+        : { 'content-type': method === 'PATCH' ? 'application/merge-patch+json' : 'application/json' };
+    return this.exchange({
+      method,
+      target,
+      headers: new Map(Object.entries({ ...type, ...headers })),
+      body: text === null ? { kind: 'none' } : { kind: 'text', text, bytes: utf8Length(text) },
+    });
+  }
+
+  exchange(request: EngineRequest): Answer {
+    const surroundings = { now: () => NOW, random: () => this.random.next() };
+    const draft = new Draft(this.dataset);
+    const handled = handle(
+      this.service,
+      isWrite(request.method) ? draft : this.dataset,
+      request,
+      surroundings,
+    );
+    this.dataset.apply(handled.changes, draft.counters);
+    const { status, headers, body } = handled.response;
+    return {
+      status,
+      headers: new Map(headers.map(([name, value]) => [name.toLowerCase(), value])),
+      body: body === null ? null : (JSON.parse(body) as unknown),
+      handled,
+    };
+  }
+}

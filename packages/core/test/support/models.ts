@@ -1,0 +1,265 @@
+import type {
+  Attribute,
+  AttributeType,
+  Declaration,
+  Entity,
+  Model,
+  Owns,
+  RefersTo,
+  ScalarType,
+} from '@isomeros/core/model';
+import { parse } from '@isomeros/core/notation';
+import fc from 'fast-check';
+
+/** The model of a text that must be sound. */
+export function modelOf(text: string): Model {
+  const { model, diagnostics } = parse(text);
+  if (diagnostics.length > 0)
+    throw new Error(diagnostics.map(({ place, message }) => `${place.line}: ${message}`).join('\n'));
+  return model;
+}
+
+const ENTITY_NAMES = [
+  'Harbour',
+  'Route',
+  'CrewMember',
+  'Box',
+  'Category',
+  'constructor'.replace('c', 'C'),
+  'Toy',
+  'Sheep',
+];
+const VALUE_NAMES = ['Position', 'Duty'];
+const ATTRIBUTE_NAMES = [
+  'name',
+  'size',
+  'departsAt',
+  'constructor',
+  'weight',
+  'kind',
+  'toString',
+  'openedOn',
+  'tags',
+];
+
+const word = fc.stringMatching(/^[a-z][a-z0-9]{0,7}$/);
+const line = fc.string({ maxLength: 20 }).map((text) => text.replace(/[\r\n\u2028\u2029]/g, ' ').trim());
+const comments = fc.array(line, { maxLength: 2 });
+const description = fc.option(fc.string({ maxLength: 20 }).map((text) => text.replace(/[\r\n]/g, ' ')));
+const bound = fc.option(fc.integer({ min: 0, max: 40 }));
+
+const range = fc
+  .tuple(bound, bound)
+  .map(([a, b]) => (a !== null && b !== null && a > b ? { min: b, max: a } : { min: a, max: b }));
+
+const scalarType: fc.Arbitrary<ScalarType> = fc.oneof(
+  range.map((limits): ScalarType => ({ kind: 'text', pattern: null, ...limits })),
+  fc.constant<ScalarType>({ kind: 'text', pattern: '[a-z]{2,4}', min: null, max: null }),
+  range.map((limits): ScalarType => ({ kind: 'integer', ...limits })),
+  fc
+    .tuple(range, fc.option(fc.integer({ min: 0, max: 5 })))
+    .map(([limits, scale]): ScalarType => ({ kind: 'decimal', scale, ...limits })),
+  fc.constantFrom<ScalarType>(
+    { kind: 'boolean' },
+    { kind: 'date' },
+    { kind: 'time' },
+    { kind: 'instant' },
+    { kind: 'duration' },
+    { kind: 'uuid' },
+    { kind: 'email' },
+    { kind: 'uri' },
+  ),
+  fc
+    .uniqueArray(fc.oneof(word, fc.constant('two words'), fc.constant('true')), {
+      minLength: 1,
+      maxLength: 4,
+    })
+    .map((options): ScalarType => ({ kind: 'choice', options })),
+);
+
+function attributeType(values: readonly string[]): fc.Arbitrary<AttributeType> {
+  const single: fc.Arbitrary<AttributeType>[] = [scalarType, fc.constant<AttributeType>({ kind: 'json' })];
+  if (values.length > 0)
+    single.push(fc.constantFrom(...values).map((name): AttributeType => ({ kind: 'value', name })));
+  const one = fc.oneof(...single);
+  const few = fc.tuple(fc.option(fc.integer({ min: 0, max: 2 })), fc.option(fc.integer({ min: 2, max: 5 })));
+  const list = fc
+    .tuple(one, few)
+    .map(([of, [min, max]]): AttributeType => ({ kind: 'list', of: withoutPattern(of), min, max }));
+  return fc.oneof({ weight: 5, arbitrary: one }, { weight: 1, arbitrary: list });
+}
+
+/** A pattern is a flag of the attribute, so entries of a list have none. */
+const withoutPattern = (type: AttributeType): AttributeType =>
+  type.kind === 'text' ? { ...type, pattern: null } : type;
+
+const isScalar = (type: AttributeType): type is ScalarType =>
+  type.kind !== 'json' && type.kind !== 'value' && type.kind !== 'list';
+
+/** Attributes whose flags agree with each other and with their type. */
+function attribute(
+  owner: string,
+  name: string,
+  values: readonly string[],
+  inValue: boolean,
+): fc.Arbitrary<Attribute> {
+  const flags = fc.record({
+    required: fc.boolean(),
+    unique: fc.boolean(),
+    fixed: fc.boolean(),
+    visibility: fc.constantFrom('both', 'read-only', 'write-only'),
+  });
+  return fc
+    .tuple(attributeType(values), flags, description, comments)
+    .map(([type, chosen, text, above]): Attribute => {
+      const readOnly = chosen.visibility === 'read-only' && !chosen.required;
+      // Few values can be told apart: uniqueness there makes seeding impossible rather than the test stronger.
+      const many =
+        type.kind === 'uuid' ||
+        type.kind === 'uri' ||
+        (type.kind === 'text' && type.pattern === null && (type.max ?? 40) > 12);
+      return {
+        kind: 'attribute',
+        id: `${owner}.${name}`,
+        name,
+        type,
+        description: text,
+        comments: above,
+        required: chosen.required,
+        unique: !inValue && chosen.unique && isScalar(type) && many,
+        uniqueWithin: null,
+        key: null,
+        generated: false,
+        touched: false,
+        fixed: chosen.fixed && !inValue,
+        readOnly: readOnly && !inValue,
+        writeOnly: chosen.visibility === 'write-only' && !inValue,
+        defaultValue: null,
+        example: null,
+      };
+    });
+}
+
+const attributes = (owner: string, values: readonly string[], inValue = false): fc.Arbitrary<Attribute[]> =>
+  fc
+    .uniqueArray(fc.constantFrom(...ATTRIBUTE_NAMES), { maxLength: 5 })
+    .chain((names) => fc.tuple(...names.map((name) => attribute(owner, name, values, inValue))))
+    .map((list) => [...list]);
+
+interface Drawn {
+  readonly owner: number | null;
+  readonly cardinality: Owns['cardinality'];
+  readonly targets: readonly {
+    readonly to: number;
+    readonly optional: boolean;
+    readonly back: boolean;
+    readonly onRemove: number;
+  }[];
+}
+
+const drawn: fc.Arbitrary<Drawn> = fc.record({
+  owner: fc.option(fc.nat(6)),
+  cardinality: fc.constantFrom<Owns['cardinality']>('many', 'many', 'many', 'one', 'optional'),
+  targets: fc.array(
+    fc.record({ to: fc.nat(6), optional: fc.boolean(), back: fc.boolean(), onRemove: fc.nat(3) }),
+    { maxLength: 2 },
+  ),
+});
+
+/** Sound models of up to six entities: owners and required references come before what needs them. */
+export const anyModel: fc.Arbitrary<Model> = fc
+  .record({
+    values: fc.subarray(VALUE_NAMES),
+    entities: fc.uniqueArray(fc.constantFrom(...ENTITY_NAMES), { minLength: 1, maxLength: 6 }),
+  })
+  .chain(({ values, entities }) =>
+    fc
+      .record({
+        valueParts: fc.tuple(...values.map((name) => attributes(name, [], true))),
+        parts: fc.tuple(...entities.map((name) => fc.tuple(attributes(name, values), description, comments))),
+        drawn: fc.tuple(...entities.map(() => drawn)),
+        name: fc.constantFrom('Drawn at random', '', 'with "quotes"'),
+      })
+      .map(({ valueParts, parts, drawn: lines, name }): Model => {
+        const blocks: Declaration[] = [
+          ...values.map((value, index): Declaration => ({
+            kind: 'value',
+            id: value,
+            name: value,
+            description: null,
+            comments: [],
+            attributes: valueParts[index] ?? [],
+          })),
+          ...entities.map((entity, index): Entity => {
+            const [list, text, above] = parts[index] ?? [[], null, []];
+            return {
+              kind: 'entity',
+              id: entity,
+              name: entity,
+              description: text,
+              comments: above,
+              attributes: list,
+              uniques: [],
+            };
+          }),
+        ];
+        return {
+          name,
+          description: null,
+          comments: [],
+          declarations: [...blocks, ...relationships(entities, lines)],
+          trailingComments: [],
+        };
+      }),
+  );
+
+function relationships(entities: readonly string[], lines: readonly Drawn[]): Declaration[] {
+  const singletons = new Set<number>();
+  const found: Declaration[] = [];
+  const bare = { description: null, comments: [] };
+  lines.forEach(({ owner, cardinality }, index) => {
+    if (owner === null || index === 0) return;
+    const above = owner % index;
+    if (cardinality !== 'many') singletons.add(index);
+    const [from = '', to = ''] = [entities[above], entities[index]];
+    const role = `owned${index}`;
+    found.push({
+      kind: 'owns',
+      id: `${from}>${to}:${role}`,
+      from,
+      to,
+      role,
+      back: `owner${index}`,
+      onRemove: null,
+      cardinality,
+      ...bare,
+    });
+  });
+  lines.forEach(({ targets }, index) => {
+    targets.forEach(({ to, optional, back, onRemove }, number) => {
+      const target = to % entities.length;
+      if (singletons.has(target)) return;
+      const [from = '', name = ''] = [entities[index], entities[target]];
+      const role = `ref${index}x${number}`;
+      const required = !optional && target < index;
+      const rules = required
+        ? (['restrict', 'cascade', null] as const)
+        : (['detach', 'restrict', 'cascade', null] as const);
+      const refers: RefersTo = {
+        kind: 'refers',
+        id: `${from}>${name}:${role}`,
+        from,
+        to: name,
+        role,
+        back: back ? `back${index}x${number}` : null,
+        onRemove: rules[onRemove % rules.length] ?? null,
+        cardinality: required ? 'one' : 'optional',
+        fixed: false,
+        unique: false,
+        ...bare,
+      };
+      found.push(refers);
+    });
+  });
+  return found;
+}

@@ -1,0 +1,43 @@
+import type { OpenApiDocument } from '@isomeros/core/publication';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import formats from 'ajv-formats';
+import type { Answer } from './mock.js';
+
+/** Judges answers by the published description: does the body fit the schema of its status? */
+export class PublishedSchemas {
+  private readonly ajv = new Ajv2020({ strict: false, allErrors: true });
+  private readonly responses = new Map<
+    string,
+    Record<string, { content?: Record<string, { schema: object }> }>
+  >();
+
+  constructor(document: OpenApiDocument) {
+    (formats as unknown as (ajv: Ajv2020) => void)(this.ajv);
+    this.ajv.addSchema({ $id: 'doc', components: document['components'] });
+    const paths = document['paths'] as Record<
+      string,
+      Record<string, { operationId: string; responses: never }>
+    >;
+    for (const item of Object.values(paths)) {
+      for (const [method, operation] of Object.entries(item)) {
+        if (method !== 'parameters') this.responses.set(operation.operationId, operation.responses);
+      }
+    }
+  }
+
+  /** What is wrong with an answer of an operation, or `null`. */
+  problemWith(operation: string, answer: Answer): string | null {
+    const response = this.responses.get(operation)?.[String(answer.status)];
+    if (response === undefined) return `${operation} does not document ${answer.status}`;
+    if (response.content === undefined)
+      return answer.body === null ? null : `${operation} ${answer.status} documents no body`;
+    const type = answer.headers.get('content-type') ?? '';
+    const schema = response.content[type]?.schema;
+    if (schema === undefined) return `${operation} ${answer.status} does not document ${type}`;
+    const reference = JSON.stringify(schema).replaceAll('"#/components', '"doc#/components');
+    const validate = this.ajv.compile(JSON.parse(reference) as object);
+    return validate(answer.body)
+      ? null
+      : `${operation} ${answer.status}: ${this.ajv.errorsText(validate.errors)}`;
+  }
+}

@@ -1,0 +1,90 @@
+// Takes the pictures in docs/screenshots from a running application with the sample: npm start, then this.
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { root } from './lib/processes.mjs';
+import { runningStart } from './lib/running.mjs';
+import { run, say, Trouble } from './lib/say.mjs';
+
+const folder = join(root, 'docs/screenshots');
+const CHROMIUM = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+async function ask(url, method = 'GET', body = undefined) {
+  const headers = {
+    'User-Agent': 'booking-web/2.1',
+    ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+  };
+  const response = await fetch(url, {
+    method,
+    headers,
+    body: body === undefined ? undefined : JSON.stringify(body),
+  });
+  return response.status === 204 ? null : response.json();
+}
+
+/** A copy of the sample with a mock that has seen a few exchanges. */
+async function prepare(url) {
+  const { items: designs } = await ask(`${url}api/designs`);
+  for (const { id } of designs) await ask(`${url}api/designs/${id}`, 'DELETE');
+  const { items: samples } = await ask(`${url}api/samples`);
+  const made = [];
+  for (const { text } of [...samples].reverse())
+    made.push(await ask(`${url}api/designs`, 'POST', { source: { format: 'notation', text } }));
+  const ferries = made.at(-1);
+  const mock = await ask(`${url}api/mocks`, 'POST', { design: ferries.id, arrangements: ['main'] });
+  const base = mock.baseUrls.main;
+  await ask(base);
+  await ask(`${base}/routes/1/sailings?status=planned`);
+  await ask(`${base}/routes/1/sailings`, 'POST', { departsAt: 'tomorrow' });
+  await ask(`${base}/routes/2/sailings/1`);
+  await ask(`${base}/routes/1/sailings/1`, 'PATCH', { status: 'boarding', berth: '2A' });
+  return ferries.id;
+}
+
+await run(async () => {
+  const running = await runningStart();
+  if (running?.url == null) throw new Trouble('Start the application first: npm start.');
+  const { url } = running;
+  const id = await prepare(url);
+  const browser = await chromium.launch(CHROMIUM);
+  const open = async (look, path) => {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.addInitScript((chosen) => localStorage.setItem('isomeros.look', chosen), look);
+    await page.goto(url + path, { waitUntil: 'networkidle' });
+    return page;
+  };
+  const keep = async (page, name) => {
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+    say(name);
+  };
+  await keep(await open('light', ''), 'home');
+  const model = await open('light', `designs/${id}/model`);
+  await model.getByRole('listbox', { name: 'Path tree' }).getByText('/{sailingId}').click();
+  await keep(model, 'model');
+  const contract = await open('light', `designs/${id}/contract?operation=createBooking`);
+  await contract.getByRole('button', { name: 'Why 404' }).click();
+  await contract.getByText('201 Created').waitFor();
+  await keep(contract, 'contract');
+  const mock = await open('light', `designs/${id}/mock`);
+  await mock.getByRole('listbox', { name: 'Exchange log' }).getByText('changeSailing').click();
+  await mock.locator('td.changed').first().waitFor();
+  await keep(mock, 'mock');
+  const dark = await open('dark', `designs/${id}/model`);
+  await dark.locator('.cm-line').filter({ hasText: 'berth: text(1..4)' }).click();
+  await dark.keyboard.press('End');
+  await dark.keyboard.type('\ngate: txt(1..3)');
+  await dark.locator('.cm-diagnostic').waitFor();
+  await keep(dark, 'model-dark');
+  await browser.close();
+});

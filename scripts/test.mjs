@@ -1,0 +1,101 @@
+// Everything a fresh machine needs, then all checks and tests: types, lint, units, server, end to end.
+// Words after the command narrow it: npm test -- core server
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { checkNode, ensureBuilt, ensurePackages } from './lib/packages.mjs';
+import { runCommand } from './lib/processes.mjs';
+import { run, say } from './lib/say.mjs';
+import { ensureProgram } from './lib/systemPackages.mjs';
+import { startTestDatabase } from './lib/testDatabase.mjs';
+
+const PARTS = ['lint', 'core', 'server', 'e2e'];
+const asked = process.argv.slice(2);
+const wanted = (part) => asked.length === 0 || asked.includes(part);
+const npx = (...args) => runCommand('npx', ['--no-install', ...args]);
+
+const results = mkdtempSync(join(tmpdir(), 'isomeros-results-'));
+const counts = { passed: 0, failed: 0 };
+
+async function jest(project, env = {}) {
+  const file = join(results, `${project}.json`);
+  const args = [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    'node_modules/jest/bin/jest.js',
+    '--selectProjects',
+    project,
+    '--json',
+    `--outputFile=${file}`,
+  ];
+  try {
+    await runCommand(process.execPath, args, {
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
+  } finally {
+    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8'));
+    counts.passed += numPassedTests;
+    counts.failed += numFailedTests;
+  }
+}
+
+async function endToEnd(env) {
+  const file = join(results, 'e2e.json');
+  try {
+    await runCommand('npx', ['--no-install', 'playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
+      env: { ...process.env, ...env, ISOMEROS_E2E_RESULTS: file },
+    });
+  } finally {
+    const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+    counts.passed += stats.expected + stats.flaky;
+    counts.failed += stats.unexpected;
+  }
+}
+
+async function withDatabase(work) {
+  const database = await startTestDatabase();
+  try {
+    await work({ ISOMEROS_TEST_DATABASE_URL: database.url });
+  } finally {
+    await database.stop();
+  }
+}
+
+await run(async () => {
+  checkNode();
+  const unknown = asked.find((part) => !PARTS.includes(part));
+  if (unknown !== undefined) {
+    say(`There is no part ${unknown}; there are ${PARTS.join(', ')}.`);
+    return 1;
+  }
+  await ensurePackages();
+  if (wanted('lint')) {
+    say('Types.');
+    await npx('tsc', '-b');
+    say('Lint.');
+    await npx('eslint', '.', '--max-warnings', '0');
+    await npx('prettier', '--check', '--log-level', 'warn', '.');
+  }
+  if (wanted('core')) {
+    say('Core.');
+    await jest('core');
+  }
+  if (wanted('server') || wanted('e2e')) {
+    await ensureBuilt();
+    await withDatabase(async (env) => {
+      if (wanted('server')) {
+        say('Server.');
+        await jest('server', env);
+      }
+      if (wanted('e2e')) {
+        await ensureProgram(['chromium'], ['chromium']);
+        say('End to end.');
+        await endToEnd(env);
+      }
+    });
+  }
+  rmSync(results, { recursive: true, force: true });
+  say(`${counts.passed} passed, ${counts.failed} failed`);
+  return counts.failed === 0 ? 0 : 1;
+});
