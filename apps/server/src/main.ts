@@ -34,3 +34,5 @@ const shown = config.host.includes(':') ? `[${config.host}]` : config.host;
 const url = `http://${shown}:${port}/${config.token === null ? '' : `?token=${config.token}`}`;
 console.log(`Isomeros is at ${url}`);
 process.send?.({ url, port });
+// The start command holds the other end: when it is killed, nothing is left running behind it.
+process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
