@@ -34,6 +34,9 @@ const SENTENCE_WORDS = new Set([
   'detach',
   'fixed',
   'unique',
+  'pairs',
+  'with',
+  'carrying',
 ]);
 const FLAGS = new Set([...FLAG_NAMES, 'within', 'scale']);
 const TYPES = new Set(TYPE_NAMES);

@@ -35,6 +35,27 @@ export const RULES = {
     title: 'Way back',
     sentence: 'A reference with a way back gives the entity it points at a list of those that point at it.',
   },
+  'place.pairing': {
+    title: 'Paired',
+    sentence: 'What an entity pairs with is listed below it, and each pair stands below that.',
+  },
+  'place.pairing-back': {
+    title: 'Way back of a pairing',
+    sentence: 'A pairing with a way back gives the other side a list of those it is paired with.',
+  },
+  'place.action': {
+    title: 'Transition',
+    sentence: 'A transition of a life cycle is an action below the item.',
+  },
+  'operation.attach': {
+    title: 'Attach',
+    sentence: 'A pair is made by PUT, and made once however often it is asked for.',
+  },
+  'operation.detach': { title: 'Detach', sentence: 'A pair is ended by DELETE; both sides stay.' },
+  'operation.transition': {
+    title: 'Transition',
+    sentence: 'A transition is carried out by POST and answers the item as it is then.',
+  },
   'operation.list': { title: 'List', sentence: 'A collection can be listed.' },
   'operation.read': { title: 'Read', sentence: 'An item can be read.' },
   'operation.create': { title: 'Create', sentence: 'A collection takes new items by POST.' },
@@ -84,6 +105,14 @@ export const RULES = {
     sentence: 'What must exist from the start is made in the body that creates its owner.',
   },
   'member.links': { title: 'Links', sentence: 'A representation carries its links in a links object.' },
+  'member.life-cycle': {
+    title: 'Life cycle',
+    sentence: 'An attribute with a life cycle begins at its default and moves by its transitions only.',
+  },
+  'member.carried': {
+    title: 'Carried',
+    sentence: 'A listed member shows what its pair carries, in a member named after the value.',
+  },
   'member.value': { title: 'Value', sentence: 'A value is an object inside the representation.' },
   'member.required': { title: 'Required', sentence: 'A required attribute without a default must be sent.' },
   'list.page': { title: 'Page', sentence: 'A list is answered page by page.' },
@@ -102,6 +131,14 @@ export const RULES = {
   'link.role': { title: 'By role', sentence: 'A relationship is a link named by its role.' },
   'link.back': { title: 'By way back', sentence: 'A way back is a link named by its role.' },
   'link.entry': { title: 'From the entry', sentence: 'The entry links to every collection at the root.' },
+  'link.action': {
+    title: 'By transition',
+    sentence: 'A transition is a link named by it, offered only while state and condition allow it.',
+  },
+  'link.edit': {
+    title: 'Pair',
+    sentence: 'A paired record links to its pair, where it is changed or ended.',
+  },
   'link.page': { title: 'Pages', sentence: 'A page links to its neighbours and to both ends.' },
   'link.description': {
     title: 'Description',
@@ -138,6 +175,11 @@ export const RULES = {
     title: 'Another key',
     sentence: 'A body whose key contradicts the path answers 409.',
   },
+  'status.state': {
+    title: 'Not allowed now',
+    sentence: 'A transition that the state or its condition does not allow answers 409.',
+  },
+  'status.attached': { title: 'Paired already', sentence: 'A pair that is there already answers 204.' },
   'status.restricted': {
     title: 'Still needed',
     sentence: 'A record that others need cannot be removed: 409.',

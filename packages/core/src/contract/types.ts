@@ -40,7 +40,12 @@ export type Segment =
       readonly type: ScalarType;
     };
 
-export type ResourceKind = 'entry' | 'collection' | 'item' | 'singleton' | 'reverse';
+/**
+ * `reverse` lists what points at a record, `pairing` what is paired with it; a `pair` is one of those; an
+ * `action` is a transition of a record.
+ */
+export type ResourceKind =
+  'entry' | 'collection' | 'item' | 'singleton' | 'reverse' | 'pairing' | 'pair' | 'action';
 
 /** A place in the path tree. */
 export interface Resource {
@@ -56,14 +61,19 @@ export interface Resource {
   readonly entity: string | null;
   /** The relationship that leads here from the record above; `null` at the root. */
   readonly via: Via | null;
+  /** The identity of the transition that an action carries out; `null` for every other kind. */
+  readonly transition: string | null;
   readonly links: readonly Link[];
   readonly reasons: Reasons;
 }
 
 export interface Via {
   readonly relationship: string;
-  /** `owned`: records under their owner. `referrers`: records that point at the record above. */
-  readonly direction: 'owned' | 'referrers';
+  /**
+   * `owned`: records under their owner. `referrers`: records that point at the record above. `paired`: what the
+   * record above pairs with; `paired-back`: what pairs with the record above.
+   */
+  readonly direction: 'owned' | 'referrers' | 'paired' | 'paired-back';
 }
 
 /** A link that a representation offers. Derived once, rendered in whatever form the arrangement asks for. */
@@ -81,12 +91,17 @@ export type LinkTarget =
   | { readonly kind: 'reference'; readonly relationship: string; readonly resource: string }
   /** The canonical item or singleton of the owner of the record; absent for the unowned. */
   | { readonly kind: 'owner'; readonly relationship: string; readonly resource: string }
+  /** A transition of the record; there only while its state and condition allow it. */
+  | { readonly kind: 'action'; readonly resource: string; readonly transition: string }
+  /** The pair by which a listed record is paired. */
+  | { readonly kind: 'pair' }
   /** Another page of the same list. */
   | { readonly kind: 'page'; readonly page: 'first' | 'prev' | 'next' | 'last' }
   /** The published description of the contract. */
   | { readonly kind: 'description' };
 
-export type Verb = 'entry' | 'list' | 'read' | 'create' | 'replace' | 'change' | 'remove';
+export type Verb =
+  'entry' | 'list' | 'read' | 'create' | 'replace' | 'change' | 'remove' | 'attach' | 'detach' | 'transition';
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 /** RFC 9110 §9.2: safe; unsafe but idempotent; neither. */
 export type Effect = 'safe' | 'idempotent' | 'neither';
@@ -137,6 +152,7 @@ export type Field =
 export type ResponseCode =
   | 'ok'
   | 'created'
+  | 'attached'
   | 'removed'
   | 'malformed'
   | 'invalid'
@@ -146,6 +162,7 @@ export type ResponseCode =
   | 'conflict'
   | 'key-mismatch'
   | 'restricted'
+  | 'state'
   | 'too-large'
   | 'media-type';
 
@@ -193,6 +210,8 @@ export type MemberSource =
   | Field
   /** The record in a slot of the one that is written or shown. */
   | { readonly kind: 'slot'; readonly relationship: string; readonly entity: string }
+  /** What the pair carries by which the record is listed. */
+  | { readonly kind: 'carried'; readonly relationship: string }
   | { readonly kind: 'links' }
   | { readonly kind: 'items' }
   | { readonly kind: 'page' };

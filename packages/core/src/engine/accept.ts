@@ -13,11 +13,11 @@ import {
 import type { RecordView } from './dataset.js';
 import { normalKey } from './locate.js';
 import type { ProblemDetail } from './message.js';
-import { shapeNamed, storageNamed, type Service } from './service.js';
+import { shapeNamed, storageNamed, type Serving } from './service.js';
 
 /** What a body is read against. Errors gather here; all of them are answered at once. */
 export interface Accepting {
-  readonly service: Service;
+  readonly service: Serving;
   readonly view: RecordView;
   readonly errors: ProblemDetail[];
 }
@@ -102,6 +102,7 @@ export function sourceId(member: Member): string | null {
     case 'reference':
     case 'owner':
       return member.source.relationship;
+    case 'carried':
     case 'slot':
     case 'links':
     case 'items':
@@ -134,7 +135,7 @@ function acceptReference(
 }
 
 /** The record of an entity with this key, when the key is unique everywhere. */
-export function findByKey(service: Service, view: RecordView, entity: string, key: Json): Row | undefined {
+export function findByKey(service: Serving, view: RecordView, entity: string, key: Json): Row | undefined {
   const storage = storageNamed(service, entity);
   const value = constraintValue(storage.keyConstraint, {
     [storage.key.id]: normalKey(storage.key.type.kind, key),
@@ -163,7 +164,12 @@ function acceptValue(accepting: Accepting, type: MemberType, given: Json, pointe
   }
 }
 
-function acceptObject(accepting: Accepting, shape: Shape, given: Json, pointer: string): Json | undefined {
+export function acceptObject(
+  accepting: Accepting,
+  shape: Shape,
+  given: Json,
+  pointer: string,
+): Json | undefined {
   if (!expectObject(accepting, given, pointer)) return undefined;
   refuseUnknown(accepting, shape, given, pointer);
   const values = bareObject();

@@ -3,29 +3,37 @@ import { bareObject, utf8Length, type Json, type Row, type ScalarType } from '..
 import { Random, seedScalar } from '../seeding/index.js';
 import { findByKey } from './accept.js';
 import type { Dataset } from './dataset.js';
+import { allows, transitionOf } from './lifeCycle.js';
 import { trailOf } from './locate.js';
 import type { EngineRequest } from './message.js';
+import { pairedWith, pairingOf } from './pairing.js';
 import { planRemoval } from './removal.js';
 import { memberValue, pathOf, pointedAt } from './represent.js';
-import { indexOf, shapeNamed, storageNamed, storages, type Service } from './service.js';
+import { indexOf, shapeNamed, storageNamed, storages, type Service, type Serving } from './service.js';
 
 /**
  * A request that shows an operation at work on the records there are: ids that exist, a body that fits.
  * `null` when there is no record to show it on.
  */
 export function exampleRequest(
-  service: Service,
+  given: Service,
   dataset: Dataset,
   operation: Operation,
   now: number,
 ): EngineRequest | null {
+  const service: Serving = { ...given, now };
   const resource = indexOf(service).resources.get(operation.resource);
   if (resource === undefined) return null;
   const record = exampleRecord(service, dataset, operation, resource);
   if (record === undefined) return null;
-  const target = pathOf(service, dataset, resource, record);
+  const paired =
+    resource.kind === 'pair' && record !== null
+      ? examplePair(service, dataset, operation, resource, record)
+      : null;
+  if (resource.kind === 'pair' && paired === null) return null;
+  const target = pathOf(service, dataset, resource, record, paired);
   if (target === null) return null;
-  const body = exampleBody(service, dataset, operation, record, now);
+  const body = exampleBody(service, dataset, operation, resource, record);
   const headers = new Map([['accept', 'application/json']]);
   if (body === null) return { method: operation.method, target, headers, body: { kind: 'none' } };
   headers.set('content-type', operation.acceptedTypes[0] ?? 'application/json');
@@ -35,7 +43,7 @@ export function exampleRequest(
 
 /** The record whose ids fill the path; `null` where the path has none, `undefined` where none is there. */
 function exampleRecord(
-  service: Service,
+  service: Serving,
   dataset: Dataset,
   operation: Operation,
   resource: Resource,
@@ -43,6 +51,10 @@ function exampleRecord(
   if (resource.entity === null || !resource.segments.some((segment) => segment.kind === 'id')) return null;
   const storage = storageNamed(service, resource.entity);
   const candidates = [...dataset.all(storage)];
+  if (resource.kind === 'action') {
+    return candidates.find((row) => mayMove(service, resource, row)) ?? candidates[0];
+  }
+  if (resource.kind === 'pairing' || resource.kind === 'pair') return exampleSide(service, dataset, resource);
   if (resource.kind === 'item' || resource.kind === 'singleton') {
     return operation.verb === 'remove'
       ? (candidates.find((row) => planRemoval(service.model, dataset, row).ok) ?? candidates[0])
@@ -56,6 +68,35 @@ function exampleRecord(
   return above?.entity == null ? undefined : [...dataset.all(storageNamed(service, above.entity))][0];
 }
 
+function mayMove(service: Serving, resource: Resource, row: Row): boolean {
+  const found = transitionOf(service, row, resource.transition ?? '');
+  return found !== null && allows(found, row, service.now);
+}
+
+/** The record on the near side of a pairing: one that has pairs, else any. */
+function exampleSide(service: Serving, dataset: Dataset, resource: Resource): Row | undefined {
+  const pairs = pairingOf(service, resource);
+  const near = [
+    ...dataset.all(storageNamed(service, resource.via?.direction === 'paired-back' ? pairs.to : pairs.from)),
+  ];
+  return near.find((row) => pairedWith(service, dataset, resource, row).length > 0) ?? near[0];
+}
+
+/** The far side of a pair: one that is paired, or for attaching one that is not yet. */
+function examplePair(
+  service: Serving,
+  dataset: Dataset,
+  operation: Operation,
+  resource: Resource,
+  above: Row,
+): Row | null {
+  const paired = pairedWith(service, dataset, resource, above);
+  if (operation.verb !== 'attach') return paired[0] ?? null;
+  const taken = new Set(paired.map(({ rid }) => rid));
+  const all = [...dataset.all(storageNamed(service, resource.entity))];
+  return all.find(({ rid }) => !taken.has(rid)) ?? all[0] ?? null;
+}
+
 /** The record of the first few with the most values set: it shows most. */
 const richest = (rows: readonly Row[]): Row | undefined =>
   rows
@@ -67,32 +108,37 @@ const richest = (rows: readonly Row[]): Row | undefined =>
     );
 
 function exampleBody(
-  service: Service,
+  service: Serving,
   dataset: Dataset,
   operation: Operation,
+  resource: Resource,
   record: Row | null,
-  now: number,
 ): Json {
   if (operation.accepts === null) return null;
   const shape = shapeNamed(service, operation.accepts);
-  const filler = new Filler(service, dataset, new Random(7), now);
+  const filler = new Filler(service, dataset, new Random(7), service.now);
   switch (operation.verb) {
     case 'create':
       return filler.object(shape);
     case 'replace':
       return record === null ? filler.object(shape) : replacement(service, dataset, filler, shape, record);
     case 'change':
+      if (resource.kind === 'pair') return filler.object(shape);
       return record === null ? null : oneChange(service, dataset, filler, shape, record);
+    case 'attach':
+      return filler.object(shape);
     case 'entry':
     case 'list':
     case 'read':
     case 'remove':
+    case 'detach':
+    case 'transition':
       return null;
   }
 }
 
 /** What a read gave, sent back with one member changed. */
-function replacement(service: Service, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
+function replacement(service: Serving, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
   const body = bareObject();
   const storage = storages(service).byId.get(record.entity);
   for (const member of shape.members) {
@@ -106,7 +152,7 @@ function replacement(service: Service, dataset: Dataset, filler: Filler, shape: 
   return Object.assign(body, oneChange(service, dataset, filler, shape, record));
 }
 
-function oneChange(service: Service, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
+function oneChange(service: Serving, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
   const body = bareObject();
   const accepted = shape.members.filter(
     (member) => member.mode === 'accepted' && member.source.kind === 'attribute',
@@ -121,7 +167,7 @@ function oneChange(service: Service, dataset: Dataset, filler: Filler, shape: Sh
 /** Makes up values that fit and are not taken. */
 class Filler {
   constructor(
-    private readonly service: Service,
+    private readonly service: Serving,
     private readonly dataset: Dataset,
     private readonly random: Random,
     private readonly now: number,

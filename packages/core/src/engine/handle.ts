@@ -9,7 +9,7 @@ import { problem, PROBLEMS, problemPath, renderProblem } from './problem.js';
 import { readListQuery, type ListQuery } from './list.js';
 import { descriptionPath } from './represent.js';
 import { routerOf, type Route } from './router.js';
-import { statusFor, type Service, type Surroundings } from './service.js';
+import { statusFor, type Service, type Serving, type Surroundings } from './service.js';
 import { readQuery, readTarget, type QueryEntry } from './target.js';
 import { performRead, performWrite } from './perform.js';
 
@@ -47,7 +47,7 @@ export function handle(
   request: EngineRequest,
   surroundings: Surroundings,
 ): Handled {
-  const exchange = new Exchange(service, view, request, surroundings);
+  const exchange = new Exchange({ ...service, now: surroundings.now() }, view, request, surroundings);
   const answer = exchange.run();
   const rendered = 'code' in answer ? renderProblem(service.contract.root, answer) : answer;
   const response =
@@ -75,7 +75,7 @@ class Exchange {
   changes: readonly Change[] = [];
 
   constructor(
-    private readonly service: Service,
+    private readonly service: Serving,
     private readonly view: RecordView,
     private readonly request: EngineRequest,
     private readonly surroundings: Surroundings,
@@ -168,6 +168,12 @@ class Exchange {
     if (!found.ok) return this.stop('locate', problem(404, 'not-found', found.detail));
     const { location } = found;
     const emptySlot = route.resource.kind === 'singleton' && location.record === null;
+    if (route.resource.kind === 'pair' && location.pair === null && operation.verb !== 'attach') {
+      return this.stop(
+        'locate',
+        problem(statusFor(operation, 'missing'), 'not-found', 'They are not paired.'),
+      );
+    }
     if (emptySlot && operation.verb !== 'replace') {
       return this.stop(
         'locate',

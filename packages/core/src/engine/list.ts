@@ -12,8 +12,9 @@ import {
 import { findByKey } from './accept.js';
 import type { RecordView } from './dataset.js';
 import type { ProblemDetail } from './message.js';
+import { pairedWith, representPaired } from './pairing.js';
 import { pathOf, pointedAt, representRecord } from './represent.js';
-import { indexOf, storageNamed, type Service } from './service.js';
+import { indexOf, storageNamed, type Serving } from './service.js';
 import type { QueryEntry } from './target.js';
 
 /** A list query, typed and checked. */
@@ -131,7 +132,7 @@ function readFilter(
 
 /** One page of a list, with its totals and its links. */
 export function answerList(
-  service: Service,
+  service: Serving,
   view: RecordView,
   resource: Resource,
   above: Row | null,
@@ -148,25 +149,39 @@ export function answerList(
   const totalPages = Math.ceil(rows.length / query.size);
   const from = (query.page - 1) * query.size;
   const body = bareObject();
-  body['items'] = rows.slice(from, from + query.size).map((row) => representRecord(service, view, row));
+  body['items'] = rows
+    .slice(from, from + query.size)
+    .map((row) => representListed(service, view, resource, above, row));
   body['page'] = { number: query.page, size: query.size, totalItems: rows.length, totalPages };
   body['links'] = pageLinks(service, view, resource, above, query, entries, totalPages);
   return body;
 }
 
+const representListed = (
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  above: Row | null,
+  row: Row,
+): Json =>
+  resource.kind === 'pairing' && above !== null
+    ? representPaired(service, view, resource, above, row)
+    : representRecord(service, view, row);
+
 function candidates(
-  service: Service,
+  service: Serving,
   view: RecordView,
   resource: Resource,
   above: Row | null,
 ): Iterable<Row> {
   const storage = storageNamed(service, resource.entity);
+  if (resource.kind === 'pairing') return above === null ? [] : pairedWith(service, view, resource, above);
   if (resource.via === null) return view.all(storage);
   return above === null ? [] : view.pointingAt(storage, resource.via.relationship, above.rid);
 }
 
 /** Keeps the records for which every filter holds. What is unset equals nothing. */
-function filtered(service: Service, view: RecordView, rows: Iterable<Row>, query: ListQuery): Row[] {
+function filtered(service: Serving, view: RecordView, rows: Iterable<Row>, query: ListQuery): Row[] {
   const tests = query.filters.map(({ field, type, value }) => {
     if (field.kind === 'attribute') {
       return (row: Row): boolean => {
@@ -185,7 +200,7 @@ const isScalarValue = (value: Json | undefined): value is string | number | bool
 
 /** Orders by the sort keys, unset last ascending and first descending; the key of the record breaks ties. */
 function sorted(
-  service: Service,
+  service: Serving,
   view: RecordView,
   resource: Resource,
   rows: Row[],
@@ -218,7 +233,7 @@ function compareValues(type: ScalarType, a: Json | undefined, b: Json | undefine
 }
 
 function pageLinks(
-  service: Service,
+  service: Serving,
   view: RecordView,
   resource: Resource,
   above: Row | null,
@@ -257,6 +272,8 @@ function pageLinks(
       }
       case 'reference':
       case 'owner':
+      case 'action':
+      case 'pair':
       case 'description':
         break;
     }
@@ -264,7 +281,7 @@ function pageLinks(
   return links;
 }
 
-function pageParameter(service: Service, resource: Resource): string {
+function pageParameter(service: Serving, resource: Resource): string {
   const list = indexOf(service)
     .operationsOf.get(resource.id)
     ?.find(({ verb }) => verb === 'list');

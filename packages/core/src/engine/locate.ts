@@ -15,6 +15,8 @@ export interface Location {
   readonly record: Row | null;
   /** The record above: the owner of a list or slot, or what a reverse list points at. */
   readonly above: Row | null;
+  /** The pair of the two, where the path leads to one; `null` also while they are not paired. */
+  readonly pair: Row | null;
 }
 
 export type LocateResult =
@@ -33,15 +35,19 @@ export function locate(
   resource: Resource,
   ids: readonly string[],
 ): LocateResult {
-  let location: Location = { record: null, above: null };
+  let location: Location = { record: null, above: null, pair: null };
   let used = 0;
   for (const step of trailOf(contract, resource)) {
     const above: Row | null = location.record ?? location.above;
     if (step.kind === 'entry') continue;
-    if (step.kind === 'collection' || step.kind === 'reverse') {
+    if (step.kind === 'action') {
+      if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
+      continue;
+    }
+    if (step.kind === 'collection' || step.kind === 'reverse' || step.kind === 'pairing') {
       if (step.via !== null && location.record === null)
         return { ok: false, detail: missingSlot(location, step) };
-      location = { record: null, above };
+      location = { record: null, above, pair: null };
       continue;
     }
     const storage = storageOf(model).byName.get(step.entity ?? '');
@@ -50,14 +56,18 @@ export function locate(
     if (step.kind === 'singleton') {
       if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
       const slot = view.pointingAt(storage, step.via?.relationship ?? '', location.record.rid)[0] ?? null;
-      location = { record: slot, above: location.record };
+      location = { record: slot, above: location.record, pair: null };
       continue;
     }
     const text = ids[used++] ?? '';
     const record = findItem(storage, view, step, text, above);
     if (record === null)
       return { ok: false, detail: `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.` };
-    location = { record, above };
+    const pair =
+      step.kind === 'pair' && above !== null
+        ? findPair(model, view, step.via?.relationship ?? '', above, record)
+        : null;
+    location = { record, above, pair };
   }
   return { ok: true, location };
 }
@@ -84,9 +94,19 @@ function findItem(
   });
   const record = value === null ? undefined : view.find(storage, storage.keyConstraint, value);
   if (record === undefined) return null;
+  if (step.kind === 'pair') return record;
   if (step.via !== null && (above === null || record.values[step.via.relationship] !== above.rid))
     return null;
   return record;
+}
+
+/** The pair of two records; `null` while they are not paired. */
+export function findPair(model: Model, view: RecordView, pairing: string, from: Row, to: Row): Row | null {
+  const storage = storageOf(model).byId.get(pairing);
+  if (storage === undefined) return null;
+  const [fromPart = '', toPart = ''] = storage.keyConstraint.parts;
+  const value = constraintValue(storage.keyConstraint, { [fromPart]: from.rid, [toPart]: to.rid });
+  return value === null ? null : (view.find(storage, storage.keyConstraint, value) ?? null);
 }
 
 /** UUIDs are the same in either case (RFC 9562 §4); they are stored in lower case. */

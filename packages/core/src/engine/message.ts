@@ -53,6 +53,7 @@ export type ProblemCode =
   | 'bad-parameter'
   | 'conflict'
   | 'restricted'
+  | 'state'
   | 'unavailable'
   | 'bad-request'
   | 'foreign-host'

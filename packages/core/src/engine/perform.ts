@@ -1,21 +1,24 @@
 import { indexContract, type Operation, type Resource } from '../contract/index.js';
-import { scalarText, type EntityStorage, type Json, type Row } from '../model/index.js';
+import { bareObject, scalarText, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { acceptCreate, type Accepting } from './accept.js';
-import type { Change, Draft, RecordView } from './dataset.js';
+import type { Draft, RecordView } from './dataset.js';
+import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
 import { answerList, type ListQuery } from './list.js';
 import type { Location } from './locate.js';
-import type { EngineResponse, Problem, ProblemDetail, StepName } from './message.js';
+import type { EngineResponse } from './message.js';
+import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
+import { performPair, representPaired } from './pairing.js';
 import { problem } from './problem.js';
 import { planRemoval } from './removal.js';
 import { canonicalPath, representEntry, representRecord } from './represent.js';
-import { shapeNamed, statusFor, storageNamed, storages, type Service, type Surroundings } from './service.js';
+import { shapeNamed, statusFor, storageNamed, storages, type Serving, type Surroundings } from './service.js';
 import type { QueryEntry } from './target.js';
 import { acceptChange, acceptReplace } from './update.js';
 import { planCreate, planUpdate, unusableKey, type WritePlan } from './write.js';
 
 /** The body of an answer to a safe operation. */
 export function performRead(
-  service: Service,
+  service: Serving,
   view: RecordView,
   resource: Resource,
   location: Location,
@@ -27,33 +30,30 @@ export function performRead(
       return representEntry(service, view, resource);
     case 'collection':
     case 'reverse':
+    case 'pairing':
       return answerList(service, view, resource, location.above, query, entries);
     case 'item':
     case 'singleton':
       if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
       return representRecord(service, view, location.record);
+    case 'pair':
+      if (location.record === null || location.above === null)
+        throw new Error(`${resource.id} was read without both sides.`);
+      return representPaired(service, view, resource, location.above, location.record);
+    case 'action':
+      throw new Error(`${resource.id} is not read.`);
   }
 }
 
-export interface WriteRequest {
-  readonly resource: Resource;
-  readonly operation: Operation;
-  readonly location: Location;
-  readonly body: Json;
-}
-
-export type WriteOutcome =
-  | { readonly ok: true; readonly response: EngineResponse; readonly changes: readonly Change[] }
-  | { readonly ok: false; readonly step: StepName; readonly problem: Problem };
-
 /** Carries out an unsafe operation against a draft. Nothing is changed here: the changes are returned. */
 export function performWrite(
-  service: Service,
+  service: Serving,
   draft: Draft,
   surroundings: Surroundings,
   request: WriteRequest,
 ): WriteOutcome {
-  const { operation, location } = request;
+  const { operation, location, resource } = request;
+  if (resource.kind === 'pair') return performPair(service, draft, request);
   switch (operation.verb) {
     case 'create':
       return create(service, draft, surroundings, request);
@@ -69,29 +69,25 @@ export function performWrite(
       return location.record === null
         ? missing(operation)
         : remove(service, draft, operation, location.record);
+    case 'transition':
+      return location.record === null
+        ? missing(operation)
+        : move(service, draft, surroundings, request, location.record);
+    case 'attach':
+    case 'detach':
     case 'entry':
     case 'list':
     case 'read':
-      throw new Error(`${operation.id} is safe and writes nothing.`);
+      throw new Error(`${operation.id} writes nothing here.`);
   }
 }
 
 const missing = (operation: Operation): WriteOutcome =>
   refuse('locate', problem(statusFor(operation, 'missing'), 'not-found', 'There is nothing here.'));
 
-const refuse = (step: StepName, found: Problem): WriteOutcome => ({ ok: false, step, problem: found });
-
-function invalid(operation: Operation, errors: readonly ProblemDetail[]): WriteOutcome {
-  const detail =
-    errors.length === 1
-      ? 'One thing in the body does not fit.'
-      : `${errors.length} things in the body do not fit.`;
-  return refuse('body', problem(statusFor(operation, 'invalid'), 'invalid', detail, errors));
-}
-
 /** POST to a collection, or PUT to an empty slot. */
 function create(
-  service: Service,
+  service: Serving,
   draft: Draft,
   surroundings: Surroundings,
   request: WriteRequest,
@@ -103,13 +99,13 @@ function create(
   const made = acceptCreate(accepting, shape, body);
   const key = unusableKey(storage, made.values, siblingLiterals(service, resource));
   const errors = key === null ? accepting.errors : [...accepting.errors, key];
-  if (errors.length > 0) return invalid(operation, errors);
+  if (errors.length > 0) return invalidBody(operation, errors);
   const plan = planCreate(service, draft, surroundings, { storage, ...made }, location.above);
   return finish(service, draft, operation, plan, 'created');
 }
 
 /** Literal paths beside the items of a collection: a key of that text could never be reached. */
-function siblingLiterals(service: Service, resource: Resource): ReadonlySet<string> {
+function siblingLiterals(service: Serving, resource: Resource): ReadonlySet<string> {
   const siblings = indexContract(service.contract).childrenOf.get(resource.id) ?? [];
   return new Set(
     siblings.flatMap(({ segments }) => {
@@ -120,7 +116,7 @@ function siblingLiterals(service: Service, resource: Resource): ReadonlySet<stri
 }
 
 function update(
-  service: Service,
+  service: Serving,
   draft: Draft,
   surroundings: Surroundings,
   request: WriteRequest,
@@ -139,7 +135,7 @@ function update(
       problem(statusFor(operation, 'key-mismatch'), 'conflict', detail, accepting.errors),
     );
   }
-  if (accepting.errors.length > 0) return invalid(operation, accepting.errors);
+  if (accepting.errors.length > 0) return invalidBody(operation, accepting.errors);
   return finish(
     service,
     draft,
@@ -149,7 +145,29 @@ function update(
   );
 }
 
-function storageOfRecord(service: Service, record: Row): EntityStorage {
+/** Carries out a transition, when state and condition allow it. */
+function move(
+  service: Serving,
+  draft: Draft,
+  surroundings: Surroundings,
+  request: WriteRequest,
+  record: Row,
+): WriteOutcome {
+  const { operation, resource } = request;
+  const found = transitionOf(service, record, resource.transition ?? '');
+  if (found === null) throw new Error(`${resource.id} carries out no transition of its record.`);
+  const refused = refusal(found, record, service.now);
+  if (refused !== null) {
+    const allowed = allowedNow(found, record, service.now);
+    const hint = allowed.length === 0 ? 'Nothing is allowed now.' : `Allowed now: ${allowed.join(', ')}.`;
+    return refuse('store', problem(statusFor(operation, 'state'), 'state', `${refused} ${hint}`));
+  }
+  const values = Object.assign(bareObject(), record.values, { [found.attribute.id]: found.transition.to });
+  const plan = planUpdate(service, draft, surroundings, storageOfRecord(service, record), record, values);
+  return finish(service, draft, operation, plan, 'ok');
+}
+
+function storageOfRecord(service: Serving, record: Row): EntityStorage {
   const storage = storages(service).byId.get(record.entity);
   if (storage === undefined) throw new Error(`The dataset has no entity ${record.entity}.`);
   return storage;
@@ -157,7 +175,7 @@ function storageOfRecord(service: Service, record: Row): EntityStorage {
 
 /** Applies a plan to the draft, so that the answer and later requests see it, and represents the record. */
 function finish(
-  service: Service,
+  service: Serving,
   draft: Draft,
   operation: Operation,
   plan: WritePlan,
@@ -181,7 +199,7 @@ function finish(
   };
 }
 
-function remove(service: Service, draft: Draft, operation: Operation, record: Row): WriteOutcome {
+function remove(service: Serving, draft: Draft, operation: Operation, record: Row): WriteOutcome {
   const plan = planRemoval(service.model, draft, record);
   if (plan.ok) {
     draft.apply(plan.changes);

@@ -50,6 +50,11 @@ export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; re
     title: 'Still needed',
     about: 'The record cannot be removed while others need it. The detail says which.',
   },
+  state: {
+    title: 'Not allowed now',
+    about:
+      'The state of the record, or the condition of the transition, does not allow it now. The detail names the state and what is allowed.',
+  },
   unavailable: {
     title: 'Not now',
     about:

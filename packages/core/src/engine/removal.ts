@@ -1,6 +1,5 @@
 import {
   bareObject,
-  indexModel,
   onRemoveOf,
   roleOf,
   storageOf,
@@ -55,21 +54,10 @@ export function planRemoval(model: Model, view: RecordView, record: Row): Remova
 
 function pointingAt(model: Model, view: RecordView, row: Row): Pointing[] {
   const storage = storageOf(model);
-  const index = indexModel(model);
   const entity = storage.byId.get(row.entity)?.entity.name ?? '';
-  const owned = (index.ownedBy.get(entity) ?? []).map((relationship) => ({
-    relationship,
-    of: relationship.to,
-  }));
-  const referring = (index.referredBy.get(entity) ?? []).map((relationship) => ({
-    relationship,
-    of: relationship.from,
-  }));
-  return [...owned, ...referring].flatMap(({ relationship, of }) => {
-    const pointing = storage.byName.get(of);
-    if (pointing === undefined) return [];
-    return view.pointingAt(pointing, relationship.id, row.rid).map((found) => ({ row: found, relationship }));
-  });
+  return (storage.pointing.get(entity) ?? []).flatMap(({ storage: pointing, relationship }) =>
+    view.pointingAt(pointing, relationship.id, row.rid).map((found) => ({ row: found, relationship })),
+  );
 }
 
 /** A required slot cannot go without its owner. */

@@ -1,22 +1,28 @@
 import type { Link, Member, MemberType, Resource, Shape } from '../contract/index.js';
 import { bareObject, isJsonObject, scalarText, type Json, type Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
-import { indexOf, shapeNamed, storageNamed, storages, type Service } from './service.js';
+import { allows, transitionOf } from './lifeCycle.js';
+import { indexOf, shapeNamed, storageNamed, storages, type Serving } from './service.js';
 
-/** The path of a resource for a record, or a record below which it lies; `null` when an owner is missing. */
+/**
+ * The path of a resource for a record, or a record below which it lies; `null` when an owner is missing.
+ * The last id of a pair is that of the record it is paired with.
+ */
 export function pathOf(
-  service: Service,
+  service: Serving,
   view: RecordView,
   resource: Resource,
   record: Row | null,
+  paired: Row | null = null,
 ): string | null {
   let path = service.contract.root;
-  for (const segment of resource.segments) {
+  for (const [index, segment] of resource.segments.entries()) {
     if (segment.kind === 'literal') {
       path += `/${segment.text}`;
       continue;
     }
-    const holder = ancestor(service, view, record, segment.entity);
+    const last = index === resource.segments.length - 1;
+    const holder = last && paired !== null ? paired : ancestor(service, view, record, segment.entity);
     if (holder === null) return null;
     path += `/${encodeURIComponent(scalarText(holder.values[storageNamed(service, segment.entity).key.id]))}`;
   }
@@ -24,7 +30,7 @@ export function pathOf(
 }
 
 /** The record itself or the nearest of its owners that is of the entity. */
-function ancestor(service: Service, view: RecordView, record: Row | null, entity: string): Row | null {
+function ancestor(service: Serving, view: RecordView, record: Row | null, entity: string): Row | null {
   let step = record;
   while (step !== null) {
     const storage = storages(service).byId.get(step.entity);
@@ -42,14 +48,14 @@ export function pointedAt(view: RecordView, record: Row, relationship: string): 
 }
 
 /** The canonical path of a record: what `self` and `Location` give. */
-export function canonicalPath(service: Service, view: RecordView, record: Row): string | null {
+export function canonicalPath(service: Serving, view: RecordView, record: Row): string | null {
   const storage = storages(service).byId.get(record.entity);
   const resource = storage === undefined ? undefined : indexOf(service).canonical.get(storage.entity.name);
   return resource === undefined ? null : pathOf(service, view, resource, record);
 }
 
 /** A record as its item shape shows it, links included. */
-export function representRecord(service: Service, view: RecordView, record: Row): Record<string, Json> {
+export function representRecord(service: Serving, view: RecordView, record: Row): Record<string, Json> {
   const storage = storages(service).byId.get(record.entity);
   if (storage === undefined) throw new Error(`The dataset has no entity ${record.entity}.`);
   const body = representMembers(service, view, shapeNamed(service, storage.entity.name), record);
@@ -59,7 +65,7 @@ export function representRecord(service: Service, view: RecordView, record: Row)
 
 /** The members of a shape that come from the record itself; unset ones are null. */
 export function representMembers(
-  service: Service,
+  service: Serving,
   view: RecordView,
   shape: Shape,
   record: Row,
@@ -74,7 +80,7 @@ export function representMembers(
 
 /** The value of a member as it travels; `undefined` for members that no record holds. */
 export function memberValue(
-  service: Service,
+  service: Serving,
   view: RecordView,
   member: Member,
   record: Row,
@@ -89,6 +95,7 @@ export function memberValue(
         ? null
         : (target.values[storageNamed(service, member.source.entity).key.id] ?? null);
     }
+    case 'carried':
     case 'slot':
     case 'links':
     case 'items':
@@ -97,8 +104,12 @@ export function memberValue(
   }
 }
 
+/** What a value holds, as it travels. */
+export const representValue = (service: Serving, name: string, stored: Json): Json =>
+  toWire(service, { kind: 'shape', shape: name }, stored);
+
 /** From the stored form of a value, keyed by identities, to the members a client sees. */
-function toWire(service: Service, type: MemberType, stored: Json): Json {
+function toWire(service: Serving, type: MemberType, stored: Json): Json {
   if (stored === null) return null;
   if (type.kind === 'list')
     return Array.isArray(stored) ? stored.map((item: Json) => toWire(service, type.of, item)) : null;
@@ -112,7 +123,7 @@ function toWire(service: Service, type: MemberType, stored: Json): Json {
 }
 
 /** The links of a record's representation; those that lead nowhere now are left out. */
-function recordLinks(service: Service, view: RecordView, record: Row): Json {
+function recordLinks(service: Serving, view: RecordView, record: Row): Json {
   const storage = storages(service).byId.get(record.entity);
   const resource = indexOf(service).canonical.get(storage?.entity.name ?? '');
   const links = bareObject();
@@ -123,7 +134,7 @@ function recordLinks(service: Service, view: RecordView, record: Row): Json {
   return links;
 }
 
-function recordHref(service: Service, view: RecordView, link: Link, record: Row): string | null {
+function recordHref(service: Serving, view: RecordView, link: Link, record: Row): string | null {
   const { target } = link;
   switch (target.kind) {
     case 'self':
@@ -137,6 +148,13 @@ function recordHref(service: Service, view: RecordView, link: Link, record: Row)
       const other = pointedAt(view, record, target.relationship);
       return other === null ? null : canonicalPath(service, view, other);
     }
+    case 'action': {
+      const found = transitionOf(service, record, target.transition);
+      const resource = indexOf(service).resources.get(target.resource);
+      if (found === null || resource === undefined) return null;
+      return allows(found, record, service.now) ? pathOf(service, view, resource, record) : null;
+    }
+    case 'pair':
     case 'page':
     case 'description':
       return null;
@@ -144,7 +162,7 @@ function recordHref(service: Service, view: RecordView, link: Link, record: Row)
 }
 
 /** The entry: where everything begins. */
-export function representEntry(service: Service, view: RecordView, resource: Resource): Json {
+export function representEntry(service: Serving, view: RecordView, resource: Resource): Json {
   const links = bareObject();
   for (const link of resource.links) {
     const href = entryHref(service, view, link);
@@ -153,7 +171,7 @@ export function representEntry(service: Service, view: RecordView, resource: Res
   return { links };
 }
 
-function entryHref(service: Service, view: RecordView, link: Link): string | null {
+function entryHref(service: Serving, view: RecordView, link: Link): string | null {
   switch (link.target.kind) {
     case 'self':
       return service.contract.root;
@@ -165,6 +183,8 @@ function entryHref(service: Service, view: RecordView, link: Link): string | nul
     }
     case 'reference':
     case 'owner':
+    case 'action':
+    case 'pair':
     case 'page':
       return null;
   }

@@ -16,6 +16,12 @@ export interface Service {
   readonly description: () => string;
 }
 
+/** A service while it handles one request: the moment of the request decides what is allowed. */
+export interface Serving extends Service {
+  /** Milliseconds since 1970. */
+  readonly now: number;
+}
+
 /** The clock and the dice, handed in so that a run can be repeated. */
 export interface Surroundings {
   /** Milliseconds since 1970. */

@@ -13,7 +13,7 @@ import { randomUuid } from '../seeding/index.js';
 import type { SlotDraft } from './accept.js';
 import type { Change, Draft } from './dataset.js';
 import type { ProblemDetail } from './message.js';
-import { shapeNamed, type Service, type Surroundings } from './service.js';
+import { shapeNamed, type Serving, type Surroundings } from './service.js';
 
 export type WritePlan =
   | { readonly ok: true; readonly record: Row; readonly changes: readonly Change[] }
@@ -21,7 +21,7 @@ export type WritePlan =
 
 /** Makes a record and whatever fills its required slots; all of it or nothing. */
 export function planCreate(
-  service: Service,
+  service: Serving,
   draft: Draft,
   surroundings: Surroundings,
   made: SlotDraft,
@@ -48,7 +48,7 @@ export function planCreate(
 
 /** Puts new values into a record. Values that stay the same make no change. */
 export function planUpdate(
-  service: Service,
+  service: Serving,
   draft: Draft,
   surroundings: Surroundings,
   storage: EntityStorage,
@@ -109,7 +109,7 @@ const instant = (surroundings: Surroundings): string => new Date(surroundings.no
 
 /** One error for each unique combination that another record has already. */
 function takenErrors(
-  service: Service,
+  service: Serving,
   draft: Draft,
   storage: EntityStorage,
   values: Record<string, Json>,

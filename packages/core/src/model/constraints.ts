@@ -1,5 +1,6 @@
 import { indexModel, isSingleton, keyOf, ownerRoleOf, recordAttributes, roleOf } from './lookup.js';
 import type { Row } from './records.js';
+import { pairStorage } from './pairs.js';
 import type { Attribute, Entity, Model, Owns, RefersTo } from './types.js';
 
 /** A combination of values that no two records of an entity share. */
@@ -27,9 +28,16 @@ export interface EntityStorage {
 }
 
 export interface Storage {
-  /** By the identity of the entity. */
+  /** By the identity of an entity, or of a pairing, whose pairs are records of their own. */
   readonly byId: ReadonlyMap<string, EntityStorage>;
   readonly byName: ReadonlyMap<string, EntityStorage>;
+  /** By the name of an entity: every kind of record that can point at its records, and by what. */
+  readonly pointing: ReadonlyMap<string, readonly Pointing[]>;
+}
+
+export interface Pointing {
+  readonly storage: EntityStorage;
+  readonly relationship: Owns | RefersTo;
 }
 
 const cache = new WeakMap<Model, Storage>();
@@ -40,12 +48,16 @@ export function storageOf(model: Model): Storage {
   if (known !== undefined) return known;
   const byId = new Map<string, EntityStorage>();
   const byName = new Map<string, EntityStorage>();
-  for (const entity of indexModel(model).entities.values()) {
+  const index = indexModel(model);
+  for (const entity of index.entities.values()) {
     const storage = entityStorage(model, entity);
     byId.set(entity.id, storage);
     byName.set(entity.name, storage);
   }
-  const storage = { byId, byName };
+  for (const relationship of index.relationships) {
+    if (relationship.kind === 'pairs') byId.set(relationship.id, pairStorage(index, relationship));
+  }
+  const storage = { byId, byName, pointing: findPointing(byId) };
   cache.set(model, storage);
   return storage;
 }
@@ -78,6 +90,23 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
   ];
   const slots = (index.ownedBy.get(entity.name) ?? []).filter((owns) => owns.cardinality === 'one');
   return { entity, attributes, singleton, key, keyConstraint, uniques, owner, references, slots };
+}
+
+function findPointing(
+  storages: ReadonlyMap<string, EntityStorage>,
+): ReadonlyMap<string, readonly Pointing[]> {
+  const pointing = new Map<string, Pointing[]>();
+  for (const storage of storages.values()) {
+    const relationships =
+      storage.owner === null ? storage.references : [storage.owner, ...storage.references];
+    for (const relationship of relationships) {
+      const target = relationship.kind === 'owns' ? relationship.from : relationship.to;
+      const known = pointing.get(target);
+      if (known === undefined) pointing.set(target, [{ storage, relationship }]);
+      else known.push({ storage, relationship });
+    }
+  }
+  return pointing;
 }
 
 function rolesOf(owner: Owns | null, references: readonly RefersTo[]): ReadonlyMap<string, string> {

@@ -1,4 +1,4 @@
-import type { Attribute, Declaration, Model } from './types.js';
+import type { Attribute, Declaration, Model, Relationship } from './types.js';
 
 /**
  * Identities outlive names: records, documentation and releases are keyed by them.
@@ -14,9 +14,13 @@ export const declarationAddress = (declaration: Declaration): string => {
       return declaration.name;
     case 'owns':
     case 'refers':
+    case 'pairs':
       return `${declaration.from}>${declaration.to}:${declaration.role ?? ''}`;
   }
 };
+
+export const transitionAddress = (owner: string, attribute: string, transition: string): string =>
+  `${owner}.${attribute}/${transition}`;
 
 export const attributeAddress = (owner: string, attribute: string): string => `${owner}.${attribute}`;
 
@@ -28,6 +32,9 @@ export function identitiesOf(model: Model): Map<string, string> {
     if (declaration.kind !== 'entity' && declaration.kind !== 'value') continue;
     for (const attribute of declaration.attributes) {
       map.set(attributeAddress(declaration.name, attribute.name), attribute.id);
+      for (const { name, id } of attribute.lifeCycle ?? []) {
+        map.set(transitionAddress(declaration.name, attribute.name, name), id);
+      }
     }
   }
   return map;
@@ -50,10 +57,11 @@ export function reconcile(before: Model, after: Model): Identities {
     result.set(address, id);
   };
   const oldBlocks = new Map(blocksOf(before).map((block) => [block.name, block]));
+  const renamedRelationships = matchRelationships(before, after, renamedBlocks);
   for (const declaration of after.declarations) {
     const address = declarationAddress(declaration);
-    if (declaration.kind === 'owns' || declaration.kind === 'refers') {
-      assign(address, oldRelationshipAddress(declaration, renamedBlocks, known));
+    if (declaration.kind !== 'entity' && declaration.kind !== 'value') {
+      assign(address, renamedRelationships.get(address));
       continue;
     }
     const oldName = renamedBlocks.get(declaration.name);
@@ -67,6 +75,13 @@ export function reconcile(before: Model, after: Model): Identities {
           ? undefined
           : attributeAddress(oldName, oldAttribute);
       assign(attributeAddress(declaration.name, attribute.name), oldAddress);
+      assignTransitions(
+        assign,
+        declaration.name,
+        attribute,
+        oldName,
+        oldBlock?.attributes.find(({ name }) => name === oldAttribute),
+      );
     }
   }
   return Object.fromEntries(result);
@@ -104,18 +119,76 @@ function matchByShape<T extends { readonly name: string }>(
   return matched;
 }
 
-function oldRelationshipAddress(
-  relationship: Extract<Declaration, { kind: 'owns' | 'refers' }>,
+type Assign = (address: string, oldAddress: string | undefined) => void;
+
+function assignTransitions(
+  assign: Assign,
+  block: string,
+  attribute: Attribute,
+  oldBlock: string | undefined,
+  oldAttribute: Attribute | undefined,
+): void {
+  const now = attribute.lifeCycle ?? [];
+  const matched = matchByShape(oldAttribute?.lifeCycle ?? [], now, ({ to }) => to);
+  for (const { name } of now) {
+    const oldName = matched.get(name);
+    const known = oldBlock !== undefined && oldAttribute !== undefined && oldName !== undefined;
+    const oldAddress = known ? transitionAddress(oldBlock, oldAttribute.name, oldName) : undefined;
+    assign(transitionAddress(block, attribute.name, name), oldAddress);
+  }
+}
+
+/**
+ * New address → old address of relationships. Where two entities lost one relationship of a kind and gained
+ * one, its role was renamed.
+ */
+function matchRelationships(
+  before: Model,
+  after: Model,
   renamedBlocks: ReadonlyMap<string, string>,
-  known: ReadonlyMap<string, string>,
-): string | undefined {
-  const address = declarationAddress({
+): Map<string, string> {
+  const old = new Map(
+    relationshipsOf(before).map((relationship) => [declarationAddress(relationship), relationship]),
+  );
+  const matched = new Map<string, string>();
+  const gained = new Map<string, Relationship[]>();
+  const inOldNames = (relationship: Relationship): Relationship => ({
     ...relationship,
     from: renamedBlocks.get(relationship.from) ?? relationship.from,
     to: renamedBlocks.get(relationship.to) ?? relationship.to,
   });
-  return known.has(address) ? address : undefined;
+  const ends = ({ kind, from, to }: Relationship): string => `${kind} ${from} ${to}`;
+  for (const relationship of relationshipsOf(after)) {
+    const address = declarationAddress(inOldNames(relationship));
+    if (old.has(address)) {
+      matched.set(declarationAddress(relationship), address);
+      old.delete(address);
+    } else {
+      const key = ends(inOldNames(relationship));
+      gained.set(key, [...(gained.get(key) ?? []), relationship]);
+    }
+  }
+  const lost = new Map<string, string[]>();
+  for (const [address, relationship] of old)
+    lost.set(ends(relationship), [...(lost.get(ends(relationship)) ?? []), address]);
+  for (const [key, relationships] of gained) {
+    const [relationship] = relationships;
+    const addresses = lost.get(key) ?? [];
+    const [address] = addresses;
+    if (
+      relationships.length === 1 &&
+      addresses.length === 1 &&
+      relationship !== undefined &&
+      address !== undefined
+    ) {
+      matched.set(declarationAddress(relationship), address);
+    }
+  }
+  return matched;
 }
+
+const relationshipsOf = (model: Model): Relationship[] =>
+  model.declarations.filter((d): d is Relationship => d.kind !== 'entity' && d.kind !== 'value');
 
 function fresh(address: string, taken: ReadonlySet<string>): string {
   if (!taken.has(address)) return address;

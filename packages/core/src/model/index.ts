@@ -1,5 +1,8 @@
 export type {
   Attribute,
+  CompareOperator,
+  Comparison,
+  Condition,
   AttributeType,
   Declaration,
   Entity,
@@ -8,11 +11,14 @@ export type {
   Model,
   OnRemove,
   Owns,
+  PairsWith,
   Range,
   RefersTo,
   Relationship,
   ScalarKind,
   ScalarType,
+  Statement,
+  Transition,
   UniqueRule,
   ValueDefinition,
 } from './types.js';
@@ -41,13 +47,20 @@ export {
   TIME,
 } from './scalars.js';
 export type { ScalarProblem } from './scalars.js';
-export { attributeAddress, declarationAddress, identitiesOf, reconcile } from './identity.js';
+export {
+  attributeAddress,
+  declarationAddress,
+  identitiesOf,
+  reconcile,
+  transitionAddress,
+} from './identity.js';
 export type { Identities } from './identity.js';
 export { codePointLength, compareText, utf8Length } from './text.js';
 export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
 export type { Json, Row } from './records.js';
 export { constraintValue, storageOf } from './constraints.js';
-export type { EntityStorage, Storage, UniqueConstraint } from './constraints.js';
+export { carriedName, pairCarried, pairFrom, pairTo } from './pairs.js';
+export type { EntityStorage, Pointing, Storage, UniqueConstraint } from './constraints.js';
 export { compareScalars, instantMillis, sameScalar } from './compare.js';
 export { creationOrder } from './creation.js';
 export type { CreationOrder } from './creation.js';

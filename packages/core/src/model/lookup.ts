@@ -5,6 +5,7 @@ import type {
   Model,
   OnRemove,
   Owns,
+  PairsWith,
   RefersTo,
   Relationship,
   ValueDefinition,
@@ -22,6 +23,8 @@ export interface ModelIndex {
   readonly ownedBy: ReadonlyMap<string, readonly Owns[]>;
   readonly refersFrom: ReadonlyMap<string, readonly RefersTo[]>;
   readonly referredBy: ReadonlyMap<string, readonly RefersTo[]>;
+  readonly pairsFrom: ReadonlyMap<string, readonly PairsWith[]>;
+  readonly pairsTo: ReadonlyMap<string, readonly PairsWith[]>;
 }
 
 const cache = new WeakMap<Model, ModelIndex>();
@@ -36,6 +39,8 @@ export function indexModel(model: Model): ModelIndex {
   const ownedBy = new Map<string, Owns[]>();
   const refersFrom = new Map<string, RefersTo[]>();
   const referredBy = new Map<string, RefersTo[]>();
+  const pairsFrom = new Map<string, PairsWith[]>();
+  const pairsTo = new Map<string, PairsWith[]>();
   for (const declaration of model.declarations) {
     switch (declaration.kind) {
       case 'entity':
@@ -54,6 +59,11 @@ export function indexModel(model: Model): ModelIndex {
         push(refersFrom, declaration.from, declaration);
         push(referredBy, declaration.to, declaration);
         break;
+      case 'pairs':
+        relationships.push(declaration);
+        push(pairsFrom, declaration.from, declaration);
+        push(pairsTo, declaration.to, declaration);
+        break;
       default:
         declaration satisfies never;
     }
@@ -68,6 +78,8 @@ export function indexModel(model: Model): ModelIndex {
     ownedBy,
     refersFrom,
     referredBy,
+    pairsFrom,
+    pairsTo,
   };
   cache.set(model, index);
   return index;
@@ -89,8 +101,14 @@ export function roleOf(relationship: Relationship): string {
 /** What an owned entity calls its owner: as written after `back as`, else the owner's name. */
 export const ownerRoleOf = (owns: Owns): string => owns.back ?? camelCase(owns.from);
 
+const DEFAULT_REMOVAL: Readonly<Record<Relationship['kind'], OnRemove>> = {
+  owns: 'cascade',
+  refers: 'restrict',
+  pairs: 'detach',
+};
+
 export function onRemoveOf(relationship: Relationship): OnRemove {
-  return relationship.onRemove ?? (relationship.kind === 'owns' ? 'cascade' : 'restrict');
+  return relationship.onRemove ?? DEFAULT_REMOVAL[relationship.kind];
 }
 
 /** An entity that owns many of itself: its owner is optional and its items live at the root. */
@@ -147,6 +165,7 @@ function implicitId(entity: Entity): Attribute {
     writeOnly: false,
     defaultValue: null,
     example: null,
+    lifeCycle: null,
   };
 }
 

@@ -38,7 +38,8 @@ export interface KeyFlag {
   readonly within: string | null;
 }
 
-interface Statement {
+/** What every element of a model has. */
+export interface Statement {
   readonly id: string;
   /** The quoted text at the end of the statement, or `null`. */
   readonly description: string | null;
@@ -62,6 +63,29 @@ export interface Attribute extends Statement {
   readonly writeOnly: boolean;
   readonly defaultValue: Literal | null;
   readonly example: Literal | null;
+  /** The transitions by which a choice moves between its options; `null` where it may be set freely. */
+  readonly lifeCycle: readonly Transition[] | null;
+}
+
+export type CompareOperator = '=' | '!=' | '<' | '<=' | '>' | '>=';
+
+/** An attribute of the same entity against a literal or the moment of the request. */
+export interface Comparison {
+  readonly attribute: string;
+  readonly operator: CompareOperator;
+  readonly operand: { readonly kind: 'literal'; readonly value: Literal } | { readonly kind: 'now' };
+}
+
+/** Alternatives joined by `or`, each of comparisons joined by `and`. */
+export type Condition = readonly (readonly Comparison[])[];
+
+export interface Transition extends Statement {
+  readonly kind: 'transition';
+  readonly name: string;
+  /** The states it leads from. */
+  readonly from: readonly string[];
+  readonly to: string;
+  readonly when: Condition | null;
 }
 
 /** A combination of attributes and to-one roles that no two records share. */
@@ -109,7 +133,15 @@ export interface RefersTo extends RelationshipBase {
   readonly unique: boolean;
 }
 
-export type Relationship = Owns | RefersTo;
+/** Many-to-many: a pair exists once, and may carry the attributes of a value. */
+export interface PairsWith extends RelationshipBase {
+  readonly kind: 'pairs';
+  readonly cardinality: 'many';
+  /** The name of the value each pair has, or `null`. */
+  readonly carrying: string | null;
+}
+
+export type Relationship = Owns | RefersTo | PairsWith;
 export type Declaration = Entity | ValueDefinition | Relationship;
 
 export interface Model {

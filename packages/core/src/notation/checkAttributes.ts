@@ -1,4 +1,5 @@
 import { checkScalar, nearest, type Attribute, type AttributeType } from '../model/index.js';
+import { checkLifeCycle } from './checkLifeCycle.js';
 import type { Block } from './parse.js';
 import type { Checking } from './resolve.js';
 import { TYPE_NAMES } from './readType.js';
@@ -15,7 +16,7 @@ export function checkAttributes(block: Block, roles: ReadonlySet<string>, checki
     checkLiterals(attribute, checking);
     checkRole(attribute, attribute.uniqueWithin, roles, checking);
     checkRole(attribute, attribute.key?.within ?? null, roles, checking);
-    kept.push(attribute);
+    kept.push(checkLifeCycle(block, attribute, checking));
   }
   block.attributes.splice(0, block.attributes.length, ...kept);
   checkUniqueRules(block, roles, checking);

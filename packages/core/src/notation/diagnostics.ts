@@ -29,6 +29,11 @@ export const DIAGNOSTIC_CODES = {
   'owner.second': 'An entity has more than one owner.',
   'owner.cycle': 'Entities own each other in a circle.',
   'refers.singleton': 'A relationship points at an entity that has no id of its own.',
+  'value.unknown': 'There is no value of that name.',
+  'cycle.misplaced': 'A transition stands where there is no life cycle.',
+  'cycle.state': 'A transition names a state that its choice does not have.',
+  'cycle.default': 'A life cycle has no initial state.',
+  'cycle.condition': 'A condition compares what cannot be compared.',
   'remove.rule': 'A removal rule does not fit the relationship.',
 } as const;
 

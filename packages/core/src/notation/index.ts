@@ -1,6 +1,14 @@
 export { parse, MAX_TEXT_BYTES } from './parse.js';
 export type { ParseResult, StatementPlace } from './parse.js';
-export { print, printAttribute, printRelationship, printType } from './print.js';
+export {
+  print,
+  printAttribute,
+  printCondition,
+  printRelationship,
+  printTransition,
+  printType,
+  VERBS,
+} from './print.js';
 export { DIAGNOSTIC_CODES } from './diagnostics.js';
 export type { Diagnostic, DiagnosticCode, Fix, Place } from './diagnostics.js';
 export { FLAG_NAMES } from './readAttribute.js';

@@ -1,6 +1,7 @@
 import {
   attributeAddress,
   declarationAddress,
+  transitionAddress,
   utf8Length,
   type Attribute,
   type Declaration,
@@ -12,6 +13,7 @@ import { DIAGNOSTIC_CODES, type Diagnostic, type Place } from './diagnostics.js'
 import { LineReader } from './lineReader.js';
 import { readAttribute } from './readAttribute.js';
 import { readRelationship } from './readRelationship.js';
+import { looksLikeTransition, readTransition } from './readTransition.js';
 import { resolve } from './resolve.js';
 import { tokenize } from './tokens.js';
 
@@ -227,6 +229,10 @@ class TextReader {
       );
       return;
     }
+    if (indent > 2 && looksLikeTransition(reader)) {
+      this.transition(reader, this.block, source, line);
+      return;
+    }
     if (indent !== 2) {
       const fix = { title: 'Indent by two spaces', place, replacement: '  ' };
       reader.report('indent.width', 'A line of a block is indented by two spaces.', place, fix);
@@ -235,8 +241,7 @@ class TextReader {
     if (reader.peek()?.text === 'unique' && second?.text === '(')
       this.uniqueRule(reader, this.block, source, line);
     else this.attribute(reader, this.block, source, line);
-    const opened = this.places.get(this.block.id);
-    if (opened !== undefined) this.places.set(this.block.id, { ...opened, endLine: line });
+    this.extend(this.block.id, line);
   }
 
   private uniqueRule(reader: LineReader, block: Block, source: string, line: number): void {
@@ -269,6 +274,45 @@ class TextReader {
     }
     block.attributes.push({ ...attribute, id });
     this.place(id, source, line);
+  }
+
+  private transition(reader: LineReader, block: Block, source: string, line: number): void {
+    const transition = readTransition(reader, this.takeComments());
+    const attribute = block.attributes.at(-1);
+    if (transition === null) return;
+    const whole = {
+      line,
+      column: source.length - source.trimStart().length + 1,
+      length: source.trim().length,
+    };
+    if (block.kind === 'value' || attribute?.type.kind !== 'choice') {
+      const message = 'A transition stands under an attribute of an entity that is a choice.';
+      reader.report('cycle.misplaced', message, whole);
+      return;
+    }
+    const known = attribute.lifeCycle ?? [];
+    if (known.some(({ name }) => name === transition.name)) {
+      reader.report(
+        'name.duplicate',
+        `${attribute.name} has a transition ${transition.name} already.`,
+        whole,
+      );
+      return;
+    }
+    const id = this.identity(transitionAddress(block.name, attribute.name, transition.name));
+    block.attributes[block.attributes.length - 1] = {
+      ...attribute,
+      lifeCycle: [...known, { ...transition, id }],
+    };
+    this.place(id, source, line);
+    this.extend(attribute.id, line);
+    this.extend(block.id, line);
+  }
+
+  /** Makes the place of a block or an attribute reach down to a line. */
+  private extend(id: string, line: number): void {
+    const place = this.places.get(id);
+    if (place !== undefined) this.places.set(id, { ...place, endLine: line });
   }
 
   private relationship(reader: LineReader, source: string, line: number): void {

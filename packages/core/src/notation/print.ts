@@ -1,11 +1,14 @@
 import type {
   Attribute,
   AttributeType,
+  Comparison,
+  Condition,
   Declaration,
   Literal,
   Model,
   Range,
   Relationship,
+  Transition,
   UniqueRule,
 } from '../model/index.js';
 import { WORD } from './tokens.js';
@@ -34,7 +37,7 @@ export function print(model: Model): string {
 }
 
 const isRelationship = (declaration: Declaration): declaration is Relationship =>
-  declaration.kind === 'owns' || declaration.kind === 'refers';
+  declaration.kind !== 'entity' && declaration.kind !== 'value';
 
 const comments = (texts: readonly string[], indent: string): string[] =>
   texts.map((text) => (text === '' ? `${indent}#` : `${indent}# ${text}`));
@@ -56,6 +59,7 @@ function printDeclaration(declaration: Declaration): string[] {
       return [...above, `value ${declaration.name}${end}`, ...declaration.attributes.flatMap(attributeLines)];
     case 'owns':
     case 'refers':
+    case 'pairs':
       return [...above, `${printRelationship(declaration)}${end}`];
   }
 }
@@ -63,6 +67,10 @@ function printDeclaration(declaration: Declaration): string[] {
 const attributeLines = (attribute: Attribute): string[] => [
   ...comments(attribute.comments, '  '),
   `  ${printAttribute(attribute)}`,
+  ...(attribute.lifeCycle ?? []).flatMap((transition) => [
+    ...comments(transition.comments, '    '),
+    `    ${printTransition(transition)}`,
+  ]),
 ];
 
 const uniqueLines = (rule: UniqueRule): string[] => [
@@ -134,15 +142,41 @@ const literal = (type: AttributeType, value: Literal): string =>
     ? word(value)
     : JSON.stringify(value);
 
+/** One transition as its line in the notation, without indentation. */
+export function printTransition({ name, from, to, when, description }: Transition): string {
+  const condition = when === null ? '' : ` when ${printCondition(when)}`;
+  return `${name}: ${from.map(word).join(', ')} -> ${word(to)}${condition}${quoted(description)}`;
+}
+
+export const printCondition = (condition: Condition): string =>
+  condition.map((all) => all.map(printComparison).join(' and ')).join(' or ');
+
+function printComparison({ attribute, operator, operand }: Comparison): string {
+  if (operand.kind === 'now') return `${attribute} ${operator} now`;
+  const { value } = operand;
+  const isPlain = typeof value !== 'string' || (WORD.test(value) && !RESERVED_OPERANDS.has(value));
+  return `${attribute} ${operator} ${isPlain ? String(value) : JSON.stringify(value)}`;
+}
+
+/** Words that would be read as something else where a literal stands. */
+const RESERVED_OPERANDS: ReadonlySet<string> = new Set(['now', 'true', 'false', 'and', 'or']);
+
+export const VERBS: Readonly<Record<Relationship['kind'], string>> = {
+  owns: 'owns',
+  refers: 'refers to',
+  pairs: 'pairs with',
+};
+
 /** One relationship as its sentence in the notation, without description. */
 export function printRelationship(relationship: Relationship): string {
-  const verb = relationship.kind === 'owns' ? 'owns' : 'refers to';
-  let sentence = `each ${relationship.from} ${verb} ${relationship.cardinality} ${relationship.to}`;
+  let sentence = `each ${relationship.from} ${VERBS[relationship.kind]} ${relationship.cardinality} ${relationship.to}`;
   if (relationship.role !== null) sentence += ` as ${relationship.role}`;
   const parts = [sentence];
   if (relationship.back !== null) parts.push(`back as ${relationship.back}`);
   if (relationship.onRemove !== null) parts.push(`on remove ${relationship.onRemove}`);
   if (relationship.kind === 'refers' && relationship.fixed) parts.push('fixed');
   if (relationship.kind === 'refers' && relationship.unique) parts.push('unique');
+  if (relationship.kind === 'pairs' && relationship.carrying !== null)
+    parts.push(`carrying ${relationship.carrying}`);
   return parts.join(', ');
 }

@@ -59,6 +59,7 @@ export function readAttribute(reader: LineReader, comments: readonly string[]): 
     description,
     comments,
     ...rest,
+    lifeCycle: null,
     generated: rest.generated || rest.key?.generated === true,
     key: rest.key === null ? null : { ...rest.key, generated: rest.key.generated || rest.generated },
   };

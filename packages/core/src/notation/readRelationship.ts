@@ -1,4 +1,4 @@
-import type { OnRemove, Owns, RefersTo } from '../model/index.js';
+import type { OnRemove, Owns, PairsWith, RefersTo, Relationship } from '../model/index.js';
 import type { Place } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
 
@@ -6,7 +6,7 @@ const RULES: readonly OnRemove[] = ['cascade', 'restrict', 'detach'];
 const isRule = (text: string): text is OnRemove => (RULES as readonly string[]).includes(text);
 
 export interface ReadRelationship {
-  readonly relationship: Omit<Owns, 'id'> | Omit<RefersTo, 'id'>;
+  readonly relationship: Omit<Owns, 'id'> | Omit<RefersTo, 'id'> | Omit<PairsWith, 'id'>;
   readonly fromPlace: Place;
   readonly toPlace: Place;
 }
@@ -17,7 +17,17 @@ interface Tail {
   onRemove: OnRemove | null;
   fixed: boolean;
   unique: boolean;
+  carrying: string | null;
 }
+
+type Verb = Relationship['kind'];
+
+/** The cardinalities a verb takes, as a message lists them. */
+const CARDINALITIES: Readonly<Record<Verb, string>> = {
+  owns: 'many, one or optional',
+  refers: 'one or optional',
+  pairs: 'many',
+};
 
 /** Reads `A VERB CARDINALITY B as role, …` after the word `each`. */
 export function readRelationship(reader: LineReader, comments: readonly string[]): ReadRelationship | null {
@@ -25,7 +35,7 @@ export function readRelationship(reader: LineReader, comments: readonly string[]
   if (from === null) return null;
   const verb = readVerb(reader);
   if (verb === null) return null;
-  const cardinality = reader.word(verb === 'owns' ? 'many, one or optional' : 'one or optional');
+  const cardinality = reader.word(CARDINALITIES[verb]);
   if (cardinality === null) return null;
   const to = reader.word('the name of an entity');
   if (to === null) return null;
@@ -45,29 +55,44 @@ export function readRelationship(reader: LineReader, comments: readonly string[]
       ...places,
     };
   }
-  const choices = verb === 'owns' ? 'many, one or optional' : 'one or optional';
-  reader.report('syntax.expected', `Expected ${choices}; found ${word}.`, cardinality.place);
+  if (verb === 'pairs' && word === 'many') {
+    const { carrying } = tail;
+    return {
+      relationship: { kind: 'pairs', cardinality: word, ...shared, carrying, description, comments },
+      ...places,
+    };
+  }
+  reader.report('syntax.expected', `Expected ${CARDINALITIES[verb]}; found ${word}.`, cardinality.place);
   return null;
 }
 
-function readVerb(reader: LineReader): 'owns' | 'refers' | null {
+function readVerb(reader: LineReader): Verb | null {
   if (reader.take('owns')) return 'owns';
   if (reader.takeWords('refers', 'to')) return 'refers';
-  reader.expected('a verb: owns or refers to');
+  if (reader.takeWords('pairs', 'with')) return 'pairs';
+  reader.expected('a verb: owns, refers to or pairs with');
   return null;
 }
 
-function readTail(reader: LineReader, verb: 'owns' | 'refers'): Tail {
-  const tail: Tail = { role: null, back: null, onRemove: null, fixed: false, unique: false };
+/** What else may follow a comma, by verb. */
+const MORE_PARTS: Readonly<Record<Verb, string>> = {
+  owns: '',
+  refers: ', fixed or unique',
+  pairs: ' or carrying',
+};
+
+function readTail(reader: LineReader, verb: Verb): Tail {
+  const tail: Tail = { role: null, back: null, onRemove: null, fixed: false, unique: false, carrying: null };
   if (reader.take('as')) tail.role = readRole(reader);
   while (reader.take(',')) {
     if (reader.takeWords('back', 'as')) tail.back = readRole(reader);
     else if (reader.takeWords('on', 'remove')) tail.onRemove = readRule(reader);
     else if (verb === 'refers' && reader.take('fixed')) tail.fixed = true;
     else if (verb === 'refers' && reader.take('unique')) tail.unique = true;
+    else if (verb === 'pairs' && reader.take('carrying'))
+      tail.carrying = reader.word('the name of a value')?.text ?? null;
     else {
-      const more = verb === 'refers' ? ', fixed or unique' : '';
-      reader.expected(`back as, on remove${more}`);
+      reader.expected(`back as, on remove${MORE_PARTS[verb]}`);
       reader.skipToComma();
     }
   }

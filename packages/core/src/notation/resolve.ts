@@ -4,6 +4,7 @@ import {
   roleOf,
   type Declaration,
   type Owns,
+  type PairsWith,
   type Relationship,
 } from '../model/index.js';
 import { checkAttributes } from './checkAttributes.js';
@@ -62,7 +63,7 @@ function withoutUniques(
 }
 
 const isRelationship = (item: Declaration | Block): item is Relationship =>
-  item.kind === 'owns' || item.kind === 'refers';
+  item.kind !== 'entity' && item.kind !== 'value';
 
 /** The place of a word in its statement, or of the whole statement. */
 function placeOf(
@@ -85,6 +86,7 @@ function keepRelationships(relationships: readonly Relationship[], checking: Che
       entityKnown(relationship, name, checking),
     );
     if (!known || !removalFits(relationship, checking)) return false;
+    if (relationship.kind === 'pairs') return carriedKnown(relationship, checking);
     if (relationship.kind !== 'owns') return true;
     return ownerFits(relationship, owners, checking);
   });
@@ -98,9 +100,12 @@ function keepRelationships(relationships: readonly Relationship[], checking: Che
   );
   return kept.filter((relationship) => {
     if (relationship.kind === 'owns') return !circular.has(relationship);
-    if (!singletons.has(relationship.to)) return true;
-    const message = `${relationship.to} fills a slot of its owner and has no id of its own; refer to the owner instead.`;
-    checking.report(relationship.id, 'refers.singleton', message, relationship.to);
+    const inSlot =
+      singletons.has(relationship.to) || (relationship.kind === 'pairs' && singletons.has(relationship.from));
+    if (!inSlot) return true;
+    const slot = singletons.has(relationship.to) ? relationship.to : relationship.from;
+    const message = `${slot} fills a slot of its owner and has no id of its own; refer to the owner instead.`;
+    checking.report(relationship.id, 'refers.singleton', message, slot);
     return false;
   });
 }
@@ -124,8 +129,22 @@ function entityKnown(relationship: Relationship, name: string, checking: Checkin
   return false;
 }
 
+function carriedKnown({ id, carrying }: PairsWith, checking: Checking): boolean {
+  if (carrying === null || checking.values.has(carrying)) return true;
+  const near = nearest(carrying, checking.values.keys());
+  const hint = near === null ? 'Declare it: value …, with its attributes below.' : `The nearest is ${near}.`;
+  checking.report(id, 'value.unknown', `There is no value ${carrying}. ${hint}`, carrying, near ?? undefined);
+  return false;
+}
+
 function removalFits(relationship: Relationship, checking: Checking): boolean {
   const { onRemove } = relationship;
+  if (relationship.kind === 'pairs') {
+    if (onRemove !== 'cascade') return true;
+    const message = 'What is paired stands on its own: on remove is detach or restrict.';
+    checking.report(relationship.id, 'remove.rule', message, 'cascade', 'detach');
+    return false;
+  }
   if (onRemove !== 'detach') return true;
   if (relationship.kind === 'refers' && relationship.cardinality === 'optional') return true;
   const message =
@@ -191,7 +210,7 @@ function rolesByEntity(relationships: readonly Relationship[]): Map<string, Set<
   };
   for (const relationship of relationships) {
     if (relationship.kind === 'owns') add(relationship.to, ownerRoleOf(relationship));
-    else add(relationship.from, roleOf(relationship));
+    else if (relationship.kind === 'refers') add(relationship.from, roleOf(relationship));
   }
   return roles;
 }

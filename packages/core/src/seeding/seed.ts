@@ -43,6 +43,7 @@ export interface SeedResult {
 const USUAL_COUNT = 12;
 const CHILDREN_AT_MOST = 4;
 const USUAL_LIMIT = 60;
+const PAIRS_AT_MOST = 3;
 const ATTEMPTS = 30;
 
 /** Makes records that obey every rule of the model, from a number. */
@@ -74,11 +75,38 @@ class Seeder {
     ) as [EntityStorage[], EntityStorage[]];
     for (const storage of order) this.makeAll(storage);
     for (const storage of order) this.fillOptional(storage);
+    for (const relationship of indexModel(this.model).relationships) {
+      const pairs = relationship.kind === 'pairs' ? storages.get(relationship.id) : undefined;
+      if (pairs !== undefined) this.makePairs(pairs);
+    }
     for (const storage of impossible) {
       const why = 'What it needs first needs it in turn.';
       this.shortfalls.push({ entity: storage.entity.name, wanted: this.wanted(storage), made: 0, why });
     }
     return { rows: this.rows, counters: this.counters, shortfalls: this.shortfalls };
+  }
+
+  /** A few pairs for each record of the near side, as long as there are others to pair it with. */
+  private makePairs(storage: EntityStorage): void {
+    const [from, to] = storage.references;
+    if (from === undefined || to === undefined) return;
+    const targets = this.rowsOf(to.to);
+    const near = this.rowsOf(from.to);
+    near.forEach((rid, ordinal) => {
+      const wanted = Math.min(targets.length, ordinal === 0 ? 2 : this.random.integer(0, PAIRS_AT_MOST));
+      for (let made = 0; made < wanted; made++)
+        this.makePair(storage, { [from.id]: rid, [to.id]: this.random.pick(targets) }, ordinal);
+    });
+  }
+
+  private makePair(storage: EntityStorage, sides: Readonly<Record<string, number>>, ordinal: number): void {
+    const values: Record<string, Json> = Object.assign(bareObject(), sides);
+    for (const attribute of storage.attributes) {
+      const value = this.attributeValue(attribute, { of: storage.entity.name, ordinal, attempt: 0 });
+      if (value === null) return;
+      values[attribute.id] = value;
+    }
+    if (this.isFree(storage, values)) this.insert(storage, values);
   }
 
   private wanted(storage: EntityStorage): number {

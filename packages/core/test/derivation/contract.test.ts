@@ -136,6 +136,7 @@ const EXPOSURES: readonly Exposure[] = [
   { flags: 'text', expected: 'r + + +' },
   { flags: 'text, required', expected: 'r ! ! +' },
   { flags: 'choice(a, b), required, default a', expected: 'r + + +' },
+  { flags: 'choice(a, b), default a\n    go: a -> b', expected: 'r - = =' },
   { flags: 'text, fixed', expected: 'r + = =' },
   { flags: 'text, required, fixed', expected: 'r ! = =' },
   { flags: 'text, read-only', expected: 'r - = =' },

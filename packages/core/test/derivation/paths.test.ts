@@ -160,6 +160,42 @@ const CASES: readonly Case[] = [
     ],
   },
   {
+    name: 'what is paired is listed from both sides, and each pair stands below its list',
+    model:
+      'value Duty\n  role: text, required\nentity Sailing\nentity Crew\n  name: text\neach Sailing pairs with many Crew as crew, back as sailings, carrying Duty',
+    paths: [
+      '/: readEntry',
+      '/sailings: listSailings createSailing',
+      '/sailings/{sailingId}: readSailing replaceSailing changeSailing removeSailing',
+      '/sailings/{sailingId}/crew: listSailingCrew',
+      '/sailings/{sailingId}/crew/{crewId}: readSailingCrew attachSailingCrew changeSailingCrew detachSailingCrew',
+      '/crews: listCrews createCrew',
+      '/crews/{crewId}: readCrew replaceCrew changeCrew removeCrew',
+      '/crews/{crewId}/sailings: listCrewSailings',
+    ],
+  },
+  {
+    name: 'a pair that carries nothing cannot be changed, and among one kind the parameter is named by the role',
+    model: 'entity Person\neach Person pairs with many Person as friends',
+    paths: [
+      '/: readEntry',
+      '/people: listPeople createPerson',
+      '/people/{personId}: readPerson replacePerson changePerson removePerson',
+      '/people/{personId}/friends: listPersonFriends',
+      '/people/{personId}/friends/{friendId}: readPersonFriends attachPersonFriends detachPersonFriends',
+    ],
+  },
+  {
+    name: 'a transition is an action below its item',
+    model: 'entity Sailing\n  status: choice(planned, gone), default planned\n    castOff: planned -> gone',
+    paths: [
+      '/: readEntry',
+      '/sailings: listSailings createSailing',
+      '/sailings/{sailingId}: readSailing replaceSailing changeSailing removeSailing',
+      '/sailings/{sailingId}/cast-off: castOffSailing',
+    ],
+  },
+  {
     name: 'what needs itself can never be created, and that is said',
     model: 'entity Hen\nentity Egg\neach Hen refers to one Egg as from\neach Egg refers to one Hen as layer',
     paths: [

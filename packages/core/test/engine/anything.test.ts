@@ -96,10 +96,10 @@ function run(
 describe('whatever is sent', () => {
   test('the records of the sample obey the model, and every answer fits what is published', () => {
     const model = modelOf(kestrelText);
+    const schemas = new PublishedSchemas(openApiDocument(new TestMock(model).service.contract));
     fc.assert(
       fc.property(steps, (walk) => {
-        const mock = new TestMock(model);
-        run(mock, new PublishedSchemas(openApiDocument(mock.service.contract)), walk);
+        run(new TestMock(model), schemas, walk);
       }),
       { numRuns: 40 },
     );

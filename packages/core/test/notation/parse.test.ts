@@ -69,6 +69,41 @@ const CASES: readonly Case[] = [
     at: '4:22+5',
   },
   {
+    code: 'value.unknown',
+    text: 'value Duty\n  role: text\nentity A\neach A pairs with many Other as others, carrying Dty',
+    at: '4:50+3',
+    fix: 'Duty',
+  },
+  {
+    code: 'refers.singleton',
+    text: 'entity A\nentity B\neach A owns one B\neach B pairs with many Other',
+    at: '4:6+1',
+  },
+  { code: 'cycle.misplaced', text: 'entity A\n  name: text\n    go: a -> b', at: '3:5+10' },
+  { code: 'cycle.state', text: 'entity A\n  s: choice(a, b), default a\n    go: a -> c', at: '3:14+1' },
+  { code: 'cycle.default', text: 'entity A\n  s: choice(a, b)\n    go: a -> b', at: '2:3+15' },
+  {
+    code: 'cycle.condition',
+    text: 'entity A\n  s: choice(a, b), default a\n    go: a -> b when size > 3',
+    at: '3:21+4',
+  },
+  {
+    code: 'cycle.condition',
+    text: 'entity A\n  size: integer\n  s: choice(a, b), default a\n    go: a -> b when size > now',
+    at: '4:21+4',
+  },
+  {
+    code: 'name.duplicate',
+    text: 'entity A\n  s: choice(a, b), default a\n    go: a -> b\n    go: b -> a',
+    at: '4:5+10',
+  },
+  {
+    code: 'remove.rule',
+    text: 'entity A\neach A pairs with many Other, on remove cascade',
+    at: '2:41+7',
+    fix: 'detach',
+  },
+  {
     code: 'remove.rule',
     text: 'entity A\neach A refers to one Other, on remove detach',
     at: '2:39+6',

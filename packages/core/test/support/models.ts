@@ -1,12 +1,14 @@
 import type {
   Attribute,
   AttributeType,
+  Condition,
   Declaration,
   Entity,
   Model,
   Owns,
   RefersTo,
   ScalarType,
+  Transition,
 } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
@@ -136,9 +138,51 @@ function attribute(
         writeOnly: chosen.visibility === 'write-only' && !inValue,
         defaultValue: null,
         example: null,
+        lifeCycle: null,
       };
     });
 }
+
+/** Some choices of entities get a life cycle, with an initial state and perhaps a condition. */
+const withLifeCycle = (attribute: Attribute, draw: number): Attribute => {
+  const { type } = attribute;
+  if (type.kind !== 'choice' || attribute.writeOnly || draw % 2 === 0) return attribute;
+  const [first = ''] = type.options;
+  const last = type.options.at(-1) ?? first;
+  const transition = (
+    name: string,
+    from: readonly string[],
+    to: string,
+    when: Condition | null,
+  ): Transition => ({
+    kind: 'transition',
+    id: `${attribute.id}/${name}`,
+    name,
+    from,
+    to,
+    when,
+    description: draw % 3 === 0 ? 'said in words' : null,
+    comments: draw % 5 === 0 ? ['about it'] : [],
+  });
+  const same: Condition = [
+    [{ attribute: attribute.name, operator: '=', operand: { kind: 'literal', value: first } }],
+  ];
+  return {
+    ...attribute,
+    unique: false,
+    defaultValue: first,
+    lifeCycle: [
+      transition('advance', [first], last, draw % 7 === 0 ? same : null),
+      transition('goBack', type.options, first, null),
+    ],
+  };
+};
+
+const entityAttributes = (owner: string, values: readonly string[]): fc.Arbitrary<Attribute[]> =>
+  fc.tuple(attributes(owner, values), fc.nat(50)).map(([list, draw]) => {
+    const chosen = list.findIndex(({ type }) => type.kind === 'choice');
+    return list.map((one, index) => (index === chosen ? withLifeCycle(one, draw) : one));
+  });
 
 const attributes = (owner: string, values: readonly string[], inValue = false): fc.Arbitrary<Attribute[]> =>
   fc
@@ -147,6 +191,12 @@ const attributes = (owner: string, values: readonly string[], inValue = false): 
     .map((list) => [...list]);
 
 interface Drawn {
+  readonly pairs: {
+    readonly to: number;
+    readonly carrying: boolean;
+    readonly back: boolean;
+    readonly restrict: boolean;
+  } | null;
   readonly owner: number | null;
   readonly cardinality: Owns['cardinality'];
   readonly targets: readonly {
@@ -158,6 +208,9 @@ interface Drawn {
 }
 
 const drawn: fc.Arbitrary<Drawn> = fc.record({
+  pairs: fc.option(
+    fc.record({ to: fc.nat(6), carrying: fc.boolean(), back: fc.boolean(), restrict: fc.boolean() }),
+  ),
   owner: fc.option(fc.nat(6)),
   cardinality: fc.constantFrom<Owns['cardinality']>('many', 'many', 'many', 'one', 'optional'),
   targets: fc.array(
@@ -176,7 +229,9 @@ export const anyModel: fc.Arbitrary<Model> = fc
     fc
       .record({
         valueParts: fc.tuple(...values.map((name) => attributes(name, [], true))),
-        parts: fc.tuple(...entities.map((name) => fc.tuple(attributes(name, values), description, comments))),
+        parts: fc.tuple(
+          ...entities.map((name) => fc.tuple(entityAttributes(name, values), description, comments)),
+        ),
         drawn: fc.tuple(...entities.map(() => drawn)),
         name: fc.constantFrom('Drawn at random', '', 'with "quotes"'),
       })
@@ -207,13 +262,17 @@ export const anyModel: fc.Arbitrary<Model> = fc
           name,
           description: null,
           comments: [],
-          declarations: [...blocks, ...relationships(entities, lines)],
+          declarations: [...blocks, ...relationships(entities, lines, values)],
           trailingComments: [],
         };
       }),
   );
 
-function relationships(entities: readonly string[], lines: readonly Drawn[]): Declaration[] {
+function relationships(
+  entities: readonly string[],
+  lines: readonly Drawn[],
+  values: readonly string[],
+): Declaration[] {
   const singletons = new Set<number>();
   const found: Declaration[] = [];
   const bare = { description: null, comments: [] };
@@ -259,6 +318,24 @@ function relationships(entities: readonly string[], lines: readonly Drawn[]): De
         ...bare,
       };
       found.push(refers);
+    });
+  });
+  lines.forEach(({ pairs }, index) => {
+    const target = (pairs?.to ?? 0) % entities.length;
+    if (pairs === null || singletons.has(target) || singletons.has(index)) return;
+    const [from = '', to = ''] = [entities[index], entities[target]];
+    const role = `paired${index}s`;
+    found.push({
+      kind: 'pairs',
+      id: `${from}>${to}:${role}`,
+      from,
+      to,
+      role,
+      back: pairs.back ? `pairing${index}s` : null,
+      onRemove: pairs.restrict ? 'restrict' : null,
+      cardinality: 'many',
+      carrying: pairs.carrying ? (values[0] ?? null) : null,
+      ...bare,
     });
   });
   return found;

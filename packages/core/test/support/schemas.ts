@@ -1,11 +1,13 @@
 import type { OpenApiDocument } from '@isomeros/core/publication';
 import { Ajv2020 } from 'ajv/dist/2020.js';
+import type { ValidateFunction } from 'ajv';
 import formats from 'ajv-formats';
 import type { Answer } from './mock.js';
 
 /** Judges answers by the published description: does the body fit the schema of its status? */
 export class PublishedSchemas {
   private readonly ajv = new Ajv2020({ strict: false, allErrors: true });
+  private readonly compiled = new Map<string, ValidateFunction>();
   private readonly responses = new Map<
     string,
     Record<string, { content?: Record<string, { schema: object }> }>
@@ -34,10 +36,18 @@ export class PublishedSchemas {
     const type = answer.headers.get('content-type') ?? '';
     const schema = response.content[type]?.schema;
     if (schema === undefined) return `${operation} ${answer.status} does not document ${type}`;
-    const reference = JSON.stringify(schema).replaceAll('"#/components', '"doc#/components');
-    const validate = this.ajv.compile(JSON.parse(reference) as object);
+    const validate = this.compile(JSON.stringify(schema).replaceAll('"#/components', '"doc#/components'));
     return validate(answer.body)
       ? null
       : `${operation} ${answer.status}: ${this.ajv.errorsText(validate.errors)}`;
+  }
+
+  private compile(schema: string): ValidateFunction {
+    let known = this.compiled.get(schema);
+    if (known === undefined) {
+      known = this.ajv.compile(JSON.parse(schema) as object);
+      this.compiled.set(schema, known);
+    }
+    return known;
   }
 }

@@ -39,10 +39,15 @@ function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly
       return entryLinks(deriving, places);
     case 'collection':
     case 'reverse':
+    case 'pairing':
       return pageLinks(places, resource);
     case 'item':
     case 'singleton':
       return recordLinks(deriving, places, resource);
+    case 'pair':
+      return [link('edit', { kind: 'pair' }, because('link.edit', { id: resource.via?.relationship ?? '' }))];
+    case 'action':
+      return [];
   }
 }
 
@@ -100,9 +105,14 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
     });
   }
   for (const child of places.below.get(resource.id) ?? []) {
+    if (child.transition !== null) {
+      const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
+      addRole(deriving, links, actionName(child), 'link.action', { id: child.transition }, target);
+      continue;
+    }
     const statement = deriving.index.relationshipById.get(child.via?.relationship ?? '');
     if (statement === undefined) continue;
-    const back = child.via?.direction === 'referrers';
+    const back = child.via?.direction === 'referrers' || child.via?.direction === 'paired-back';
     const role = back && statement.back !== null ? statement.back : roleOf(statement);
     addRole(deriving, links, role, back ? 'link.back' : 'link.role', statement, {
       kind: 'resource',
@@ -110,6 +120,12 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
     });
   }
   return links;
+}
+
+/** A transition as its link is called: the word of its path, in camelCase. */
+function actionName(action: Placed): string {
+  const last = action.segments.at(-1);
+  return last?.kind === 'literal' ? camelCase(last.text) : action.id;
 }
 
 function ownerLinks(deriving: Deriving, places: Places, entity: string): Link[] {

@@ -7,10 +7,18 @@ import type {
   RuleId,
   Verb,
 } from '../../contract/index.js';
-import { ownsItself, phrase, plural, type Entity } from '../../model/index.js';
+import {
+  ownsItself,
+  phrase,
+  plural,
+  roleOf,
+  singular,
+  type Entity,
+  type PairsWith,
+} from '../../model/index.js';
 import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
-import { ENTRY_SHAPE, shapeName, type Traits } from '../shapes/index.js';
+import { ENTRY_SHAPE, pairShapeName, shapeName, type Traits } from '../shapes/index.js';
 import { OperationNames } from './names.js';
 import { listParameters } from './query.js';
 import { deriveResponses, restrictedEntities } from './responses.js';
@@ -23,6 +31,9 @@ const METHODS: Readonly<Record<Verb, Method>> = {
   replace: 'PUT',
   change: 'PATCH',
   remove: 'DELETE',
+  attach: 'PUT',
+  detach: 'DELETE',
+  transition: 'POST',
 };
 
 const EFFECTS: Readonly<Record<Method, Effect>> = {
@@ -62,6 +73,14 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
       return ['list'];
     case 'item':
       return ['read', 'replace', 'change', 'remove'];
+    case 'pairing':
+      return ['list'];
+    case 'pair':
+      return carriedBy(deriving, resource) === null
+        ? ['read', 'attach', 'detach']
+        : ['read', 'attach', 'change', 'detach'];
+    case 'action':
+      return ['transition'];
     case 'singleton':
       return isOptionalSlot(deriving, resource)
         ? ['read', 'replace', 'change', 'remove']
@@ -89,8 +108,8 @@ function deriveOperation(
     verb === 'list' && entity !== null
       ? listParameters(deriving, resource, traits.get(entity.name) ?? [])
       : [];
-  const acceptedTypes =
-    verb === 'change' ? [MERGE_PATCH_TYPE, JSON_TYPE] : ACCEPTS_JSON.has(verb) ? [JSON_TYPE] : [];
+  const carrying = carriedBy(deriving, resource);
+  const acceptedTypes = typesOf(verb, carrying);
   const optionalSlot = isOptionalSlot(deriving, resource);
   return {
     id,
@@ -101,28 +120,59 @@ function deriveOperation(
     summary: summaryOf(deriving, verb, resource, entity),
     query,
     acceptedTypes,
-    accepts: entity === null ? null : acceptedShape(verb, entity),
-    returns: entity === null ? ENTRY_SHAPE : returnedShape(verb, entity),
+    accepts: entity === null ? null : acceptedShape(verb, entity, carrying),
+    returns: entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying),
     responses: deriveResponses(deriving, {
       verb,
       resource,
       entity,
       hasBody: acceptedTypes.length > 0,
       optionalSlot,
+      carries: carrying !== null,
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
     reasons: operationReasons(deriving, verb, resource, entity, byOwner, optionalSlot),
   };
 }
 
-const ACCEPTS_JSON: ReadonlySet<Verb> = new Set<Verb>(['create', 'replace']);
+/** The pairing whose pairs carry a value, where the resource is about those. */
+function carriedBy(deriving: Deriving, resource: Placed): PairsWith | null {
+  if (resource.via?.direction !== 'paired') return null;
+  const pairs = deriving.index.relationshipById.get(resource.via.relationship);
+  return pairs?.kind === 'pairs' && pairs.carrying !== null && deriving.index.values.has(pairs.carrying)
+    ? pairs
+    : null;
+}
 
-const acceptedShape = (verb: Verb, entity: Entity): string | null =>
-  verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity.name, verb) : null;
+function typesOf(verb: Verb, carrying: PairsWith | null): readonly string[] {
+  switch (verb) {
+    case 'create':
+    case 'replace':
+      return [JSON_TYPE];
+    case 'change':
+      return [MERGE_PATCH_TYPE, JSON_TYPE];
+    case 'attach':
+      return carrying === null ? [] : [JSON_TYPE];
+    case 'entry':
+    case 'list':
+    case 'read':
+    case 'remove':
+    case 'detach':
+    case 'transition':
+      return [];
+  }
+}
 
-function returnedShape(verb: Verb, entity: Entity): string | null {
-  if (verb === 'remove') return null;
-  return shapeName(entity.name, verb === 'list' ? 'page' : 'item');
+function acceptedShape(verb: Verb, entity: Entity, carrying: PairsWith | null): string | null {
+  if (verb === 'attach') return carrying?.carrying ?? null;
+  if (verb === 'change' && carrying !== null) return pairShapeName(carrying, 'change');
+  return verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity.name, verb) : null;
+}
+
+function returnedShape(verb: Verb, entity: Entity, carrying: PairsWith | null): string | null {
+  if (verb === 'remove' || verb === 'detach') return null;
+  const purpose = verb === 'list' ? 'page' : 'item';
+  return carrying === null ? shapeName(entity.name, purpose) : pairShapeName(carrying, purpose);
 }
 
 function operationReasons(
@@ -162,7 +212,27 @@ function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Ent
       return `Change parts of ${article(noun)} ${noun}`;
     case 'remove':
       return `Remove ${article(noun)} ${noun}`;
+    case 'attach':
+      return `Pair ${article(noun)} ${noun} with ${pairedWith(deriving, resource)}`;
+    case 'detach':
+      return `End the pair of ${article(noun)} ${noun} with ${pairedWith(deriving, resource)}`;
+    case 'transition':
+      return `${capital(phrase(lastText(resource)))} ${article(noun)} ${noun}`;
   }
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+function lastText(resource: Placed): string {
+  const last = resource.segments.at(-1);
+  return last?.kind === 'literal' ? last.text : '';
+}
+
+function pairedWith(deriving: Deriving, resource: Placed): string {
+  const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
+  if (pairs === undefined) return 'another';
+  const noun = phrase(pairs.from);
+  return `${article(noun)} ${noun}, as its ${phrase(singular(roleOf(pairs)))}`;
 }
 
 const article = (noun: string): string => (/^[aeio]/.test(noun) ? 'an' : 'a');
@@ -170,6 +240,11 @@ const article = (noun: string): string => (/^[aeio]/.test(noun) ? 'an' : 'a');
 function below(deriving: Deriving, resource: Placed): string {
   const { via } = resource;
   if (via === null) return '';
+  if (via.direction === 'paired' || via.direction === 'paired-back') {
+    const pairs = deriving.index.relationshipById.get(via.relationship);
+    const other = pairs === undefined ? 'one' : phrase(via.direction === 'paired' ? pairs.from : pairs.to);
+    return ` that ${article(other)} ${other} is paired with`;
+  }
   if (via.direction === 'referrers') {
     const refers = deriving.index.relationshipById.get(via.relationship);
     return refers === undefined

@@ -1,5 +1,5 @@
 import type { Method, Verb } from '../../contract/index.js';
-import { pascalCase, plural, roleOf, words } from '../../model/index.js';
+import { camelCase, pascalCase, plural, roleOf, words } from '../../model/index.js';
 import type { Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
 
@@ -23,6 +23,7 @@ export class OperationNames {
     if (resource.entity === null) return ['readEntry'];
     const noun = resource.entity;
     const owner = this.ownerAndRole(resource);
+    if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
     switch (verb) {
       case 'entry':
         return ['readEntry'];
@@ -40,7 +41,21 @@ export class OperationNames {
       case 'change':
       case 'remove':
         return owner === null ? [`${verb}${noun}`] : [`${verb}${noun}`, `${verb}${owner.name}${noun}`];
+      case 'transition':
+        return [`${camelCase(lastLiteral(resource))}${noun}`];
+      case 'attach':
+      case 'detach':
+        return [`${verb}${noun}`];
     }
+  }
+
+  /** A pairing is named by the entity and its role: `listSailingCrew`, `attachSailingCrew`. */
+  private pairCandidates(verb: Verb, resource: Placed): string[] {
+    const pairs = this.deriving.index.relationshipById.get(resource.via?.relationship ?? '');
+    if (pairs === undefined) return [];
+    const back = resource.via?.direction === 'paired-back';
+    const role = back ? (pairs.back ?? pairs.from) : roleOf(pairs);
+    return [`${verb}${back ? pairs.to : pairs.from}${pascalCase(role)}`];
   }
 
   /** `own` is true where the list is not the entity's main one and is named by its role from the start. */
@@ -57,6 +72,11 @@ export class OperationNames {
       own: relationship.from === relationship.to,
     };
   }
+}
+
+function lastLiteral(resource: Placed): string {
+  const last = resource.segments.at(-1);
+  return last?.kind === 'literal' ? last.text : '';
 }
 
 const pathWords = (resource: Placed): string =>

@@ -12,6 +12,8 @@ export interface Situation {
   readonly hasBody: boolean;
   /** The slot may be empty: it is filled by PUT and emptied by DELETE. */
   readonly optionalSlot: boolean;
+  /** Pairs here carry a value. */
+  readonly carries: boolean;
   readonly removalCanBeRefused: boolean;
 }
 
@@ -37,21 +39,29 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     'A query parameter is unknown, given twice, or has a value that does not fit.',
     ['unknownParameters'],
   );
-  if (situation.hasBody) {
-    add(400, 'malformed', 'status.malformed', 'The body is not JSON, or names a member twice.');
-    const status = valueOf(deriving, 'invalidStatus');
-    add(
-      status,
-      'invalid',
-      'status.invalid',
-      'A member is missing, unknown or does not fit, or points at nothing; all errors at once.',
-      ['invalidStatus', 'unknownMembers'],
-    );
-  }
+  if (situation.hasBody) addBodyProblems(deriving, add);
   const missing = whenMissing(situation, noun);
   if (missing !== null) add(404, 'missing', 'status.missing', missing);
   add(406, 'not-acceptable', 'status.not-acceptable', 'Accept rules out application/json.');
-  if (situation.hasBody && situation.entity !== null && hasUnique(situation.entity)) {
+  addConflicts(situation, noun, add);
+  return responses.sort((a, b) => a.status - b.status);
+}
+
+function addBodyProblems(deriving: Deriving, add: Add): void {
+  add(400, 'malformed', 'status.malformed', 'The body is not JSON, or names a member twice.');
+  const invalid = 'A member is missing, unknown or does not fit, or points at nothing; all errors at once.';
+  add(valueOf(deriving, 'invalidStatus'), 'invalid', 'status.invalid', invalid, [
+    'invalidStatus',
+    'unknownMembers',
+  ]);
+  const limit = valueOf(deriving, 'maxBodyBytes');
+  add(413, 'too-large', 'status.too-large', `The body is larger than ${limit} bytes.`, ['maxBodyBytes']);
+  add(415, 'media-type', 'status.media-type', 'Content-Type is absent or not accepted here.');
+}
+
+function addConflicts(situation: Situation, noun: string, add: Add): void {
+  const { verb, entity } = situation;
+  if (canCollide(situation) && entity !== null && hasUnique(entity)) {
     add(
       409,
       'conflict',
@@ -59,21 +69,29 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
       'A value that must be unique is taken; the answer names the attributes.',
     );
   }
+  if (verb === 'transition') {
+    const when = `The state of the ${noun}, or its condition, does not allow it now; the answer says what is allowed.`;
+    add(409, 'state', 'status.state', when);
+  }
   if (namesItsKey(situation)) {
     add(409, 'key-mismatch', 'status.key-mismatch', 'The body names another key than the path does.');
   }
-  if (situation.verb === 'remove' && situation.removalCanBeRefused) {
+  if (verb === 'remove' && situation.removalCanBeRefused) {
     add(409, 'restricted', 'status.restricted', `Others need the ${noun}; the answer names them.`);
   }
-  if (situation.hasBody) {
-    const limit = valueOf(deriving, 'maxBodyBytes');
-    add(413, 'too-large', 'status.too-large', `The body is larger than ${limit} bytes.`, ['maxBodyBytes']);
-    add(415, 'media-type', 'status.media-type', 'Content-Type is absent or not accepted here.');
-  }
-  return responses.sort((a, b) => a.status - b.status);
 }
 
-type Add = (status: number, code: ResponseCode, rule: RuleId, when: string) => void;
+/** A write of the record itself can meet a value that is taken; one of a pair cannot. */
+const canCollide = ({ hasBody, verb, resource }: Situation): boolean =>
+  (hasBody && resource.kind !== 'pair') || verb === 'transition';
+
+type Add = (
+  status: number,
+  code: ResponseCode,
+  rule: RuleId,
+  when: string,
+  settings?: readonly SettingName[],
+) => void;
 
 function addSuccess(situation: Situation, noun: string, add: Add): void {
   switch (situation.verb) {
@@ -105,6 +123,23 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
     case 'remove':
       add(204, 'removed', 'status.removed', `The ${noun} is gone, with everything it owned.`);
       return;
+    case 'attach':
+      add(
+        201,
+        'created',
+        'status.created',
+        `They are paired now. Location names the pair, the body is the ${noun}.`,
+      );
+      if (situation.carries)
+        add(200, 'ok', 'status.ok', 'They were paired already; what the pair carries is replaced.');
+      else add(204, 'attached', 'status.attached', 'They were paired already.');
+      return;
+    case 'detach':
+      add(204, 'removed', 'status.removed', 'They are no longer paired; both are still there.');
+      return;
+    case 'transition':
+      add(200, 'ok', 'status.ok', `The ${noun} has moved; the body is the ${noun} as it is now.`);
+      return;
   }
 }
 
@@ -117,6 +152,8 @@ function whenMissing(situation: Situation, noun: string): string | null {
     ids.length === 1
       ? `There is no such ${ids[0]}`
       : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
+  if (situation.resource.kind === 'pair' && situation.verb !== 'attach')
+    return `${things}; or they are not paired.`;
   const slot = situation.optionalSlot && situation.verb !== 'replace' ? `, or it has no ${noun}` : '';
   return `${things}${slot}.`;
 }
@@ -144,7 +181,8 @@ export function restrictedEntities(deriving: Deriving): ReadonlySet<string> {
   };
   for (const relationship of deriving.index.relationships) {
     if (onRemoveOf(relationship) !== 'restrict') continue;
-    mark(relationship.kind === 'owns' ? relationship.from : relationship.to);
+    if (relationship.kind !== 'refers') mark(relationship.from);
+    if (relationship.kind !== 'owns') mark(relationship.to);
   }
   for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
     const owner = deriving.index.ownerOf.get(name);

@@ -12,6 +12,7 @@ export interface Placed {
   readonly parent: string | null;
   readonly entity: string | null;
   readonly via: Via | null;
+  readonly transition: string | null;
   readonly reasons: Reasons;
 }
 
@@ -24,7 +25,8 @@ export class PathTree {
 
   constructor(private readonly findings: Finding[]) {}
 
-  add(resource: Omit<Placed, 'path'>): Placed | null {
+  add(given: Omit<Placed, 'path' | 'transition'> & { readonly transition?: string }): Placed | null {
+    const resource = { ...given, transition: given.transition ?? null };
     const path = resource.segments.map((segment) => `/${segmentText(segment)}`).join('');
     const collisionKey = resource.segments.map((s) => (s.kind === 'id' ? '/{}' : `/${s.text}`)).join('');
     const known = this.byPath.get(collisionKey);
@@ -55,12 +57,12 @@ export const idCount = (segments: readonly Segment[]): number =>
 
 export const literal = (name: string): Segment => ({ kind: 'literal', text: kebabCase(name) });
 
-/** The segment that holds an entity's key: `{sailingId}`, `{harbourCode}`. */
-export function idSegment(entity: Entity): Segment {
+/** The segment that holds an entity's key: `{sailingId}`, `{harbourCode}`; `as` names it where one is there already. */
+export function idSegment(entity: Entity, as: string = entity.name): Segment {
   const { attribute } = keyOf(entity);
   return {
     kind: 'id',
-    parameter: camelCase(entity.name) + pascalCase(attribute.name),
+    parameter: camelCase(as) + pascalCase(attribute.name),
     entity: entity.name,
     type: keyType(entity),
   };

@@ -1,7 +1,8 @@
-import type { Member, MemberMode, Reason, Shape } from '../../contract/index.js';
+import type { Member, MemberMode, Shape } from '../../contract/index.js';
 import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } from '../../model/index.js';
-import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
-import { memberType, traitsOf, type Trait } from './members.js';
+import { because, entityNamed, type Deriving } from '../context.js';
+import { linksMember, member, memberType, pageOf, traitsOf, type Trait } from './members.js';
+import { pairShapes } from './pairs.js';
 
 /** The traits of every exposed entity, found once and shared by shapes and operations. */
 export type Traits = ReadonlyMap<string, readonly Trait[]>;
@@ -28,6 +29,9 @@ export function deriveShapes(deriving: Deriving, traits: Traits): readonly Shape
     shapes.push(createShape(deriving, entity, own, traits, required));
     shapes.push(replaceShape(deriving, entity, own), changeShape(deriving, entity, own));
   }
+  for (const relationship of deriving.index.relationships) {
+    if (relationship.kind === 'pairs') shapes.push(...pairShapes(deriving, relationship, traits));
+  }
   return shapes;
 }
 
@@ -35,31 +39,6 @@ export function deriveShapes(deriving: Deriving, traits: Traits): readonly Shape
 const isListed = (deriving: Deriving, entity: Entity): boolean =>
   !isSingleton(deriving.index, entity.name) ||
   (deriving.index.refersFrom.get(entity.name) ?? []).some((refers) => refers.back !== null);
-
-function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boolean): Member {
-  const { name, type, source, description, default: fallback, example, reasons } = trait;
-  return { name, mode, required, nullable, type, source, description, default: fallback, example, reasons };
-}
-
-function structural(
-  name: string,
-  type: Member['type'],
-  source: Member['source'],
-  reason: Reason,
-  mode: MemberMode,
-): Member {
-  const bare = { description: null, default: null, example: null, nullable: false };
-  return { name, mode, required: mode === 'returned', type, source, reasons: [reason], ...bare };
-}
-
-const linksMember = (deriving: Deriving, mode: MemberMode): Member =>
-  structural(
-    'links',
-    { kind: 'links' },
-    { kind: 'links' },
-    becauseSet(deriving, 'member.links', ['links']),
-    mode,
-  );
 
 function entryShape(deriving: Deriving): Shape {
   const reasons = [because('place.entry')];
@@ -108,21 +87,8 @@ function itemShape(deriving: Deriving, entity: Entity, traits: readonly Trait[])
   };
 }
 
-function pageShape(deriving: Deriving, entity: Entity): Shape {
-  const reason = becauseSet(deriving, 'list.page', ['pageStyle']);
-  const items = { kind: 'list', of: { kind: 'shape', shape: entity.name }, min: null, max: null } as const;
-  return {
-    name: shapeName(entity.name, 'page'),
-    purpose: 'page',
-    of: entity.name,
-    members: [
-      structural('items', items, { kind: 'items' }, reason, 'returned'),
-      structural('page', { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
-      linksMember(deriving, 'returned'),
-    ],
-    reasons: [reason],
-  };
-}
+const pageShape = (deriving: Deriving, entity: Entity): Shape =>
+  pageOf(deriving, shapeName(entity.name, 'page'), entity.name, entity.name);
 
 function createShape(
   deriving: Deriving,
@@ -223,4 +189,5 @@ function replaceMode(trait: Trait): MemberMode {
   return trait.touched ? 'ignored' : 'must-equal';
 }
 
+export { pairShapeName } from './pairs.js';
 export type { Trait } from './members.js';

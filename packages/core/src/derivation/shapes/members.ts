@@ -1,4 +1,4 @@
-import type { Field, Member, MemberType, Reason } from '../../contract/index.js';
+import type { Field, Member, MemberMode, MemberType, Reason, Shape } from '../../contract/index.js';
 import {
   isImplicitId,
   keyOf,
@@ -65,7 +65,7 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
 
 function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
   const made = attribute.generated || attribute.touched;
-  const accepted = !made && !attribute.readOnly;
+  const accepted = !made && !attribute.readOnly && attribute.lifeCycle === null;
   return {
     name: attribute.name,
     type: memberType(attribute.type),
@@ -95,6 +95,7 @@ function attributeReasons(deriving: Deriving, attribute: Attribute): readonly Re
   if (attribute.generated) reasons.push(because('member.generated', attribute));
   if (attribute.touched) reasons.push(because('member.touched', attribute));
   if (attribute.fixed) reasons.push(because('member.fixed', attribute));
+  if (attribute.lifeCycle !== null) reasons.push(because('member.life-cycle', attribute));
   if (attribute.readOnly) reasons.push(because('member.read-only', attribute));
   if (attribute.writeOnly) reasons.push(because('member.write-only', attribute));
   if (attribute.required && attribute.defaultValue === null)
@@ -178,4 +179,47 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
       ],
     },
   ];
+}
+
+/** One view of a trait. */
+export function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boolean): Member {
+  const { name, type, source, description, default: fallback, example, reasons } = trait;
+  return { name, mode, required, nullable, type, source, description, default: fallback, example, reasons };
+}
+
+function structural(
+  name: string,
+  type: Member['type'],
+  source: Member['source'],
+  reason: Reason,
+  mode: MemberMode,
+): Member {
+  const bare = { description: null, default: null, example: null, nullable: false };
+  return { name, mode, required: mode === 'returned', type, source, reasons: [reason], ...bare };
+}
+
+export const linksMember = (deriving: Deriving, mode: MemberMode): Member =>
+  structural(
+    'links',
+    { kind: 'links' },
+    { kind: 'links' },
+    becauseSet(deriving, 'member.links', ['links']),
+    mode,
+  );
+
+/** A page of a list whose members have the shape `items`. */
+export function pageOf(deriving: Deriving, name: string, of: string, items: string): Shape {
+  const reason = becauseSet(deriving, 'list.page', ['pageStyle']);
+  const list = { kind: 'list', of: { kind: 'shape', shape: items }, min: null, max: null } as const;
+  return {
+    name,
+    purpose: 'page',
+    of,
+    members: [
+      structural('items', list, { kind: 'items' }, reason, 'returned'),
+      structural('page', { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
+      linksMember(deriving, 'returned'),
+    ],
+    reasons: [reason],
+  };
 }

@@ -1,0 +1,21 @@
+import { because, entityNamed, type Deriving } from '../context.js';
+import { literal, namedPath, type PathTree, type Placed } from './tree.js';
+
+/** The transitions of an entity's life cycles, each as an action below its item. */
+export function placeActions(deriving: Deriving, tree: PathTree, item: Placed): void {
+  if (item.entity === null) return;
+  for (const attribute of entityNamed(deriving, item.entity).attributes) {
+    for (const transition of attribute.lifeCycle ?? []) {
+      tree.add({
+        id: `${transition.id}/action`,
+        kind: 'action',
+        segments: [...item.segments, literal(transition.name)],
+        parent: item.id,
+        entity: item.entity,
+        via: null,
+        transition: transition.id,
+        reasons: [because('place.action', transition), ...namedPath(deriving, transition)],
+      });
+    }
+  }
+}

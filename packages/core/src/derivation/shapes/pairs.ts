@@ -1,0 +1,80 @@
+import type { Member, Shape } from '../../contract/index.js';
+import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../../model/index.js';
+import { because, type Deriving } from '../context.js';
+import { linksMember, member, memberType, pageOf, type Trait } from './members.js';
+
+/** The shapes of a pairing are named by the entity and the role; a hyphen keeps them apart from all others. */
+export const pairShapeName = (pairs: PairsWith, purpose: 'item' | 'page' | 'change'): string => {
+  const name = `${pairs.from}-${roleOf(pairs)}`;
+  return purpose === 'item' ? name : `${name}.${purpose}`;
+};
+
+/** What a listed pair shows, a page of them, and the patch of what it carries; none where it carries nothing. */
+export function pairShapes(
+  deriving: Deriving,
+  pairs: PairsWith,
+  traits: ReadonlyMap<string, readonly Trait[]>,
+): readonly Shape[] {
+  const value = deriving.index.values.get(pairs.carrying ?? '');
+  if (value === undefined) return [];
+  const why = because('member.carried', pairs, value);
+  const own = (traits.get(pairs.to) ?? []).filter((trait) => trait.returned);
+  const name = carriedName(value.name);
+  if (own.some((trait) => trait.name === name)) reportTaken(deriving, pairs, name);
+  const item: Shape = {
+    name: pairShapeName(pairs, 'item'),
+    purpose: 'item',
+    of: pairs.to,
+    members: [
+      ...own
+        .filter((trait) => trait.name !== name)
+        .map((trait) => member(trait, 'returned', true, !trait.required)),
+      carriedMember(pairs, value),
+      linksMember(deriving, 'returned'),
+    ],
+    reasons: [why],
+  };
+  const page = pageOf(deriving, pairShapeName(pairs, 'page'), pairs.to, item.name);
+  return [item, page, patchShape(pairs, value)];
+}
+
+function reportTaken(deriving: Deriving, pairs: PairsWith, name: string): void {
+  deriving.findings.push({
+    id: 'member.collide',
+    severity: 'error',
+    message: `A listed ${pairs.to} would have two members called ${name}; that of the pair takes the place of its own.`,
+    about: pairs.id,
+    reasons: [because('finding.collision', pairs)],
+  });
+}
+
+const carriedMember = (pairs: PairsWith, value: ValueDefinition): Member => ({
+  name: carriedName(value.name),
+  mode: 'returned',
+  required: true,
+  nullable: false,
+  type: { kind: 'shape', shape: value.name },
+  source: { kind: 'carried', relationship: pairs.id },
+  description: value.description,
+  default: null,
+  example: null,
+  reasons: [because('member.carried', pairs, value)],
+});
+
+/** PATCH of what a pair carries: nothing is required, but what is required cannot be unset. */
+function patchShape(pairs: PairsWith, value: ValueDefinition): Shape {
+  const members = value.attributes.map((attribute): Member => ({
+    name: attribute.name,
+    mode: 'accepted',
+    required: false,
+    nullable: !attribute.required || attribute.defaultValue !== null,
+    type: memberType(attribute.type),
+    source: { kind: 'attribute', attribute: attribute.id },
+    description: attribute.description,
+    default: attribute.defaultValue,
+    example: attribute.example,
+    reasons: [because('member.attribute', attribute)],
+  }));
+  const reasons = [because('operation.change', pairs)];
+  return { name: pairShapeName(pairs, 'change'), purpose: 'change', of: value.name, members, reasons };
+}

@@ -1,0 +1,94 @@
+import {
+  compareScalars,
+  sameScalar,
+  storageOf,
+  type Attribute,
+  type Comparison,
+  type Json,
+  type Row,
+  type ScalarType,
+  type Transition,
+} from '../model/index.js';
+import { printCondition } from '../notation/index.js';
+import type { Service } from './service.js';
+
+/** A transition with the attribute it moves, among the attributes its condition may compare. */
+export interface FoundTransition {
+  readonly attributes: readonly Attribute[];
+  readonly attribute: Attribute;
+  readonly transition: Transition;
+}
+
+/** The transition of a record's entity with this identity. */
+export function transitionOf({ model }: Service, record: Row, id: string): FoundTransition | null {
+  const attributes = storageOf(model).byId.get(record.entity)?.attributes ?? [];
+  for (const attribute of attributes) {
+    const transition = attribute.lifeCycle?.find((candidate) => candidate.id === id);
+    if (transition !== undefined) return { attributes, attribute, transition };
+  }
+  return null;
+}
+
+/** Whether the state and the condition of a transition allow it at a moment, in milliseconds since 1970. */
+export const allows = (found: FoundTransition, record: Row, now: number): boolean =>
+  refusal(found, record, now) === null;
+
+/** Why a transition is not allowed now, in a sentence; `null` when it is. */
+export function refusal(
+  { attributes, attribute, transition }: FoundTransition,
+  record: Row,
+  now: number,
+): string | null {
+  const state = record.values[attribute.id] ?? null;
+  if (typeof state !== 'string' || !transition.from.includes(state)) {
+    return `${attribute.name} is ${state === null ? 'unset' : JSON.stringify(state)}; ${transition.name} leads from ${transition.from.join(' or ')}.`;
+  }
+  if (transition.when === null) return null;
+  const holds = transition.when.some((all) =>
+    all.every((comparison) => compares(attributes, comparison, record, now)),
+  );
+  return holds
+    ? null
+    : `The condition of ${transition.name} does not hold: ${printCondition(transition.when)}.`;
+}
+
+/** The transitions of the same attribute that the record allows now, by name. */
+export const allowedNow = (
+  { attributes, attribute }: FoundTransition,
+  record: Row,
+  now: number,
+): readonly string[] =>
+  (attribute.lifeCycle ?? [])
+    .filter((transition) => allows({ attributes, attribute, transition }, record, now))
+    .map(({ name }) => name);
+
+/** One comparison of an own attribute. What is unset only differs; it is neither less nor greater. */
+function compares(
+  attributes: readonly Attribute[],
+  { attribute: name, operator, operand }: Comparison,
+  record: Row,
+  now: number,
+): boolean {
+  const attribute = attributes.find((candidate) => candidate.name === name);
+  if (attribute === undefined) return false;
+  const type = attribute.type as ScalarType;
+  const value: Json = record.values[attribute.id] ?? null;
+  const other = operand.kind === 'now' ? momentAs(type, now) : operand.value;
+  if (value === null || typeof value === 'object') return operator === '!=';
+  if (operator === '=') return sameScalar(type, value, other);
+  if (operator === '!=') return !sameScalar(type, value, other);
+  const order = compareScalars(type, value, other);
+  switch (operator) {
+    case '<':
+      return order < 0;
+    case '<=':
+      return order <= 0;
+    case '>':
+      return order > 0;
+    case '>=':
+      return order >= 0;
+  }
+}
+
+const momentAs = (type: ScalarType, now: number): string =>
+  type.kind === 'date' ? new Date(now).toISOString().slice(0, 10) : new Date(now).toISOString();

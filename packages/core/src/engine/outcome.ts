@@ -1,0 +1,30 @@
+import type { Operation, Resource } from '../contract/index.js';
+import type { Json } from '../model/index.js';
+import type { Change } from './dataset.js';
+import type { Location } from './locate.js';
+import type { EngineResponse, Problem, ProblemDetail, StepName } from './message.js';
+import { problem } from './problem.js';
+import { statusFor } from './service.js';
+
+export interface WriteRequest {
+  readonly resource: Resource;
+  readonly operation: Operation;
+  readonly location: Location;
+  readonly body: Json;
+}
+
+export type WriteOutcome =
+  | { readonly ok: true; readonly response: EngineResponse; readonly changes: readonly Change[] }
+  | { readonly ok: false; readonly step: StepName; readonly problem: Problem };
+
+/** A write that ends at a step with a problem; nothing is changed. */
+export const refuse = (step: StepName, found: Problem): WriteOutcome => ({ ok: false, step, problem: found });
+
+/** A body that was read and does not fit; all errors at once. */
+export function invalidBody(operation: Operation, errors: readonly ProblemDetail[]): WriteOutcome {
+  const detail =
+    errors.length === 1
+      ? 'One thing in the body does not fit.'
+      : `${errors.length} things in the body do not fit.`;
+  return refuse('body', problem(statusFor(operation, 'invalid'), 'invalid', detail, errors));
+}

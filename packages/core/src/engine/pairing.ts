@@ -1,0 +1,206 @@
+import type { Resource } from '../contract/index.js';
+import {
+  bareObject,
+  carriedName,
+  indexModel,
+  isJsonObject,
+  pairCarried,
+  pairFrom,
+  pairTo,
+  type Json,
+  type PairsWith,
+  type Row,
+} from '../model/index.js';
+import { acceptObject, type Accepting } from './accept.js';
+import type { Change, Draft, RecordView } from './dataset.js';
+import { findPair, type Location } from './locate.js';
+import { problem } from './problem.js';
+import { pathOf, representRecord, representValue } from './represent.js';
+import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
+import { indexOf, shapeNamed, statusFor, storages, type Serving } from './service.js';
+import { mergePatch } from './update.js';
+
+/** The pairing a resource is about. */
+export function pairingOf(service: Serving, resource: Resource): PairsWith {
+  const pairs = indexModel(service.model).relationshipById.get(resource.via?.relationship ?? '');
+  if (pairs?.kind !== 'pairs') throw new Error(`${resource.id} is about no pairing.`);
+  return pairs;
+}
+
+/** The records on the other side of the pairs of one record. */
+export function pairedWith(
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  above: Row,
+): readonly Row[] {
+  const pairs = pairingOf(service, resource);
+  const storage = storages(service).byId.get(pairs.id);
+  if (storage === undefined) return [];
+  const [own, other] =
+    resource.via?.direction === 'paired-back'
+      ? [pairTo(pairs), pairFrom(pairs)]
+      : [pairFrom(pairs), pairTo(pairs)];
+  return view.pointingAt(storage, own, above.rid).flatMap((pair) => {
+    const rid = pair.values[other];
+    return typeof rid === 'number' ? (view.get(rid) ?? []) : [];
+  });
+}
+
+/** A record as one of those another is paired with: itself, what the pair carries, and where the pair is. */
+export function representPaired(
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  above: Row,
+  record: Row,
+): Record<string, Json> {
+  const { links = null, ...members } = representRecord(service, view, record);
+  if (resource.via?.direction !== 'paired') return Object.assign(bareObject(), members, { links });
+  const pairs = pairingOf(service, resource);
+  const pair = findPair(service.model, view, pairs.id, above, record);
+  if (pairs.carrying !== null && pair !== null) {
+    members[carriedName(pairs.carrying)] = representValue(
+      service,
+      pairs.carrying,
+      pair.values[pairCarried(pairs)] ?? null,
+    );
+  }
+  return Object.assign(bareObject(), members, {
+    links: withPairLink(service, view, pairs, links, above, record),
+  });
+}
+
+/** The links of a record, and that to the pair. */
+function withPairLink(
+  service: Serving,
+  view: RecordView,
+  pairs: PairsWith,
+  links: Json,
+  above: Row,
+  record: Row,
+): Json {
+  const resource = indexOf(service).resources.get(`${pairs.id}/pair`);
+  const all = Object.assign(bareObject(), isJsonObject(links) ? links : {});
+  for (const { relation, target } of resource?.links ?? []) {
+    const href =
+      resource === undefined || target.kind !== 'pair'
+        ? null
+        : pathOf(service, view, resource, above, record);
+    if (href !== null) all[relation] = { href };
+  }
+  return all;
+}
+
+/** PUT, PATCH and DELETE of a pair. */
+export function performPair(service: Serving, draft: Draft, request: WriteRequest): WriteOutcome {
+  const { operation, location } = request;
+  const pairs = pairingOf(service, request.resource);
+  const { above, record, pair } = location;
+  if (above === null || record === null) throw new Error(`${operation.id} was asked without both sides.`);
+  if (operation.verb === 'detach') return pair === null ? notPaired(request) : detach(draft, request, pair);
+  if (operation.verb === 'change')
+    return pair === null ? notPaired(request) : change(service, draft, request, pairs, pair);
+  return attach(service, draft, request, pairs, { above, record, pair });
+}
+
+const notPaired = ({ operation }: WriteRequest): WriteOutcome =>
+  refuse('locate', problem(statusFor(operation, 'missing'), 'not-found', 'They are not paired.'));
+
+function detach(draft: Draft, { operation }: WriteRequest, pair: Row): WriteOutcome {
+  const changes: Change[] = [{ kind: 'remove', before: pair }];
+  draft.apply(changes);
+  return {
+    ok: true,
+    response: { status: statusFor(operation, 'removed'), headers: [], body: null },
+    changes,
+  };
+}
+
+interface Sides extends Location {
+  readonly above: Row;
+  readonly record: Row;
+}
+
+function attach(
+  service: Serving,
+  draft: Draft,
+  request: WriteRequest,
+  pairs: PairsWith,
+  sides: Sides,
+): WriteOutcome {
+  const values = bareObject();
+  values[pairFrom(pairs)] = sides.above.rid;
+  values[pairTo(pairs)] = sides.record.rid;
+  if (pairs.carrying !== null) {
+    const accepting: Accepting = { service, view: draft, errors: [] };
+    const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), request.body, '');
+    if (accepting.errors.length > 0 || carried === undefined)
+      return invalidBody(request.operation, accepting.errors);
+    values[pairCarried(pairs)] = carried;
+  }
+  if (sides.pair !== null) return keep(service, draft, request, pairs, sides.pair, values);
+  const after: Row = { rid: draft.nextRid(), entity: pairs.id, values, revision: 1 };
+  return answer(service, draft, request, [{ kind: 'add', after }], 'created');
+}
+
+/** The pair is there already: what it carries is replaced, or nothing changes. */
+function keep(
+  service: Serving,
+  draft: Draft,
+  request: WriteRequest,
+  pairs: PairsWith,
+  pair: Row,
+  values: Record<string, Json>,
+): WriteOutcome {
+  if (pairs.carrying === null) {
+    const status = statusFor(request.operation, 'attached');
+    return { ok: true, response: { status, headers: [], body: null }, changes: [] };
+  }
+  const after: Row = { ...pair, values, revision: pair.revision + 1 };
+  return answer(service, draft, request, [{ kind: 'update', before: pair, after }], 'ok');
+}
+
+function change(
+  service: Serving,
+  draft: Draft,
+  request: WriteRequest,
+  pairs: PairsWith,
+  pair: Row,
+): WriteOutcome {
+  if (pairs.carrying === null) throw new Error(`${request.operation.id} changes what is not carried.`);
+  const accepting: Accepting = { service, view: draft, errors: [] };
+  if (!isJsonObject(request.body)) {
+    return invalidBody(request.operation, [
+      { pointer: '', code: 'type', message: 'Expected a JSON object.' },
+    ]);
+  }
+  const now = representValue(service, pairs.carrying, pair.values[pairCarried(pairs)] ?? null);
+  const merged = mergePatch(now, request.body);
+  const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), merged, '');
+  if (accepting.errors.length > 0 || carried === undefined)
+    return invalidBody(request.operation, accepting.errors);
+  const values = Object.assign(bareObject(), pair.values, { [pairCarried(pairs)]: carried });
+  const after: Row = { ...pair, values, revision: pair.revision + 1 };
+  return answer(service, draft, request, [{ kind: 'update', before: pair, after }], 'ok');
+}
+
+function answer(
+  service: Serving,
+  draft: Draft,
+  request: WriteRequest,
+  changes: readonly Change[],
+  code: 'created' | 'ok',
+): WriteOutcome {
+  const { operation, resource, location } = request;
+  const { above, record } = location;
+  if (above === null || record === null) throw new Error(`${operation.id} was asked without both sides.`);
+  draft.apply(changes);
+  const body = JSON.stringify(representPaired(service, draft, resource, above, record));
+  const path = code === 'created' ? pathOf(service, draft, resource, above, record) : null;
+  const headers = [
+    ['Content-Type', 'application/json'] as const,
+    ...(path === null ? [] : [['Location', path] as const]),
+  ];
+  return { ok: true, response: { status: statusFor(operation, code), headers, body }, changes };
+}

@@ -1,0 +1,93 @@
+import { camelCase, singular } from './names.js';
+import type { EntityStorage } from './constraints.js';
+import { onRemoveOf, roleOf, type ModelIndex } from './lookup.js';
+import type { Attribute, Entity, PairsWith, RefersTo } from './types.js';
+
+/** Under these identities a pair holds its two sides and what it carries. */
+export const pairFrom = (pairs: PairsWith): string => `${pairs.id}#from`;
+export const pairTo = (pairs: PairsWith): string => `${pairs.id}#to`;
+export const pairCarried = (pairs: PairsWith): string => `${pairs.id}#carried`;
+
+/** The member that shows what a pair carries: the name of the value. */
+export const carriedName = (value: string): string => camelCase(value);
+
+/**
+ * A pair is stored as a record that refers to both of its sides, exists once for both together, and goes when
+ * either of them goes.
+ */
+export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage {
+  const [fromRole, toRole] = sideRoles(pairs);
+  const from = side(pairs, pairFrom(pairs), pairs.from, fromRole);
+  const to = side(pairs, pairTo(pairs), pairs.to, toRole);
+  const carried =
+    pairs.carrying === null || !index.values.has(pairs.carrying)
+      ? []
+      : [carriedAttribute(pairs, pairs.carrying)];
+  const once = { id: `${pairs.id}/pair`, parts: [from.id, to.id], names: [fromRole, toRole] };
+  const bare = { description: pairs.description, comments: [] };
+  const entity: Entity = {
+    kind: 'entity',
+    id: pairs.id,
+    name: `${pairs.from} ${roleOf(pairs)}`,
+    attributes: carried,
+    uniques: [],
+    ...bare,
+  };
+  return {
+    entity,
+    attributes: carried,
+    singleton: true,
+    key: carried[0] ?? carriedAttribute(pairs, ''),
+    keyConstraint: once,
+    uniques: [once],
+    owner: null,
+    references: [from, to],
+    slots: [],
+  };
+}
+
+function sideRoles(pairs: PairsWith): readonly [from: string, to: string] {
+  const to = singular(roleOf(pairs));
+  const from = pairs.back === null ? camelCase(pairs.from) : singular(pairs.back);
+  return from === to ? [`${from}From`, `${to}To`] : [from, to];
+}
+
+function side(pairs: PairsWith, id: string, to: string, role: string): RefersTo {
+  return {
+    kind: 'refers',
+    id,
+    from: pairs.from,
+    to,
+    role,
+    back: null,
+    onRemove: onRemoveOf(pairs) === 'restrict' ? 'restrict' : 'cascade',
+    cardinality: 'one',
+    fixed: true,
+    unique: false,
+    description: null,
+    comments: [],
+  };
+}
+
+function carriedAttribute(pairs: PairsWith, value: string): Attribute {
+  return {
+    kind: 'attribute',
+    id: pairCarried(pairs),
+    name: carriedName(value),
+    type: { kind: 'value', name: value },
+    required: true,
+    unique: false,
+    uniqueWithin: null,
+    key: null,
+    generated: false,
+    touched: false,
+    fixed: false,
+    readOnly: false,
+    writeOnly: false,
+    defaultValue: null,
+    example: null,
+    lifeCycle: null,
+    description: null,
+    comments: [],
+  };
+}

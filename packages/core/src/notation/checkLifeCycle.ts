@@ -1,0 +1,67 @@
+import {
+  checkScalar,
+  type Attribute,
+  type Comparison,
+  type Literal,
+  type Transition,
+} from '../model/index.js';
+import type { Block } from './parse.js';
+import type { Checking } from './resolve.js';
+
+type Choice = Extract<Attribute['type'], { kind: 'choice' }>;
+
+/** Checks the life cycle of an attribute: states that exist, an initial one, conditions that can be compared. */
+export function checkLifeCycle(block: Block, attribute: Attribute, checking: Checking): Attribute {
+  const { lifeCycle, type } = attribute;
+  if (lifeCycle === null || type.kind !== 'choice') return attribute;
+  if (attribute.defaultValue === null) {
+    const message = `The life cycle of ${attribute.name} has no initial state; give the attribute a default.`;
+    checking.report(attribute.id, 'cycle.default', message);
+    return { ...attribute, lifeCycle: null };
+  }
+  const kept = lifeCycle.filter(
+    (transition) =>
+      statesKnown(attribute, type, transition, checking) && conditionFits(block, transition, checking),
+  );
+  return { ...attribute, lifeCycle: kept.length === 0 ? null : kept };
+}
+
+function statesKnown(
+  attribute: Attribute,
+  type: Choice,
+  transition: Transition,
+  checking: Checking,
+): boolean {
+  const unknown = [...transition.from, transition.to].find((state) => !type.options.includes(state));
+  if (unknown === undefined) return true;
+  const message = `${attribute.name} has no state ${unknown}; it has ${type.options.join(', ')}.`;
+  checking.report(transition.id, 'cycle.state', message, unknown);
+  return false;
+}
+
+function conditionFits(block: Block, transition: Transition, checking: Checking): boolean {
+  for (const comparison of (transition.when ?? []).flat()) {
+    const wrong = comparisonProblem(block, comparison);
+    if (wrong === null) continue;
+    checking.report(transition.id, 'cycle.condition', wrong, comparison.attribute);
+    return false;
+  }
+  return true;
+}
+
+function comparisonProblem(block: Block, { attribute: name, operand }: Comparison): string | null {
+  const attribute = block.attributes.find((candidate) => candidate.name === name);
+  if (attribute === undefined) return `${block.name} has no attribute ${name} to compare.`;
+  const { type } = attribute;
+  if (type.kind === 'json' || type.kind === 'list' || type.kind === 'value')
+    return `${name} is ${type.kind}, which cannot be compared.`;
+  if (operand.kind === 'now') {
+    return type.kind === 'instant' || type.kind === 'date'
+      ? null
+      : `${name} is ${type.kind}; only an instant or a date compares with now.`;
+  }
+  const problem = checkScalar(type, operand.value satisfies Literal);
+  return problem === null
+    ? null
+    : `${name} cannot be compared with ${JSON.stringify(operand.value)}. ${problem.message}`;
+}
