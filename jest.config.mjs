@@ -18,7 +18,7 @@ const shared = {
 const ownFiles = { '^(\\.{1,2}/.*)\\.js$': '$1' };
 
 export default {
-  testTimeout: 60_000,
+  testTimeout: 240_000,
   projects: [
     {
       ...shared,

@@ -70,6 +70,9 @@ async function execute(statement: string): Promise<void> {
 
 let made = 0;
 
+/** Tests begin with the paths beside the notation; those of the map switch to it. */
+const FIRST_FACE = 'paths';
+
 /** Every test has the application to itself, and fails when the page reports an error. */
 export const test = base.extend<{ isomeros: Isomeros; noErrors: undefined }>({
   isomeros: async ({}, use) => {
@@ -86,6 +89,9 @@ export const test = base.extend<{ isomeros: Isomeros; noErrors: undefined }>({
   noErrors: [
     async ({ page }, use) => {
       const errors: string[] = [];
+      await page.addInitScript((face) => {
+        if (localStorage.getItem('isomeros.face') === null) localStorage.setItem('isomeros.face', face);
+      }, FIRST_FACE);
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
         if (message.type() === 'error' && !message.text().startsWith('Failed to load resource'))

@@ -65,7 +65,7 @@ function isFree(port) {
 }
 
 /** Waits until a condition holds, asking again and again. Throws after `patienceMs`. */
-export async function waitUntil(condition, what, patienceMs = 60_000) {
+export async function waitUntil(condition, what, patienceMs = 180_000) {
   const end = Date.now() + patienceMs;
   while (!(await condition())) {
     if (Date.now() > end) throw new Trouble(`Gave up waiting for ${what}.`);

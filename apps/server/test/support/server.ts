@@ -71,7 +71,7 @@ export function sendJson(
 export async function eventually<T>(
   ask: () => Promise<T | null>,
   what: string,
-  patienceMs = 20_000,
+  patienceMs = 120_000,
 ): Promise<T> {
   for (const end = Date.now() + patienceMs; Date.now() < end;) {
     const answer = await ask();

@@ -25,6 +25,7 @@ function deriveText({ design, text, identities, soundText }: TextToDerive): Deri
     stage = null;
   }
   return {
+    model,
     diagnostics,
     places: Object.fromEntries(places),
     contract: basis === null ? null : (latest?.contract ?? null),

@@ -1,5 +1,5 @@
 import type { Contract } from '@isomeros/core/contract';
-import type { Identities } from '@isomeros/core/model';
+import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
 
@@ -18,6 +18,8 @@ export type Question =
   | { readonly kind: 'example'; readonly number: number; readonly operation: string };
 
 export interface Derived {
+  /** What could be read of the text, errors or not. */
+  readonly model: Model;
   readonly diagnostics: readonly Diagnostic[];
   /** By the identity of a statement. */
   readonly places: Readonly<Record<string, StatementPlace>>;

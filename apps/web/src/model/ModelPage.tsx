@@ -1,140 +1,140 @@
-import type { Contract } from '@isomeros/core/contract';
+import type { EditorView } from '@codemirror/view';
 import type { Diagnostic } from '@isomeros/core/notation';
-import { useCallback, useMemo, useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { Segmented } from 'antd';
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { treeRows } from '../app/parts/treeRows.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { textEdited } from '../design/designSlice.js';
+import { useAppSelector } from '../app/store.js';
+import { impliedBy, statementAt } from '../design/implied.js';
+import type { EditorContext } from './editorFeatures.js';
 import { ImpliedStrip } from './ImpliedStrip.js';
-import { NotationEditor, type Reveal } from './NotationEditor.js';
-import { PathTree } from './PathTree.js';
+import { MapPanel } from './MapPanel.js';
+import type { Reveal } from './NotationEditor.js';
+import { NotationPanel } from './NotationPanel.js';
+import type { LineRange } from './selectedMark.js';
+import { declarationOf } from './sheets/edits.js';
+import { TreePanel } from './TreePanel.js';
 import './model.css';
 
 const NONE: readonly Diagnostic[] = [];
 
-/** The model as text, and beside it what it implies. */
+type Face = 'map' | 'paths';
+const FACE_KEY = 'isomeros.face';
+
+/** The model as text and, beside it, as a map or as the paths it implies. */
 export function ModelPage(): React.JSX.Element {
   const [search] = useSearchParams();
   const { derived, contract } = useAppSelector((state) => state.design);
   const asked = Number(search.get('line') ?? 0);
-  const askedReveal = useMemo<Reveal | null>(() => (asked > 0 ? { line: asked } : null), [asked]);
+  const askedReveal = useMemo<Reveal | null>(
+    () => (asked > 0 ? { line: asked, focus: true } : null),
+    [asked],
+  );
   const [chosenReveal, setChosenReveal] = useState<Reveal | null>(null);
+  const [path, setPath] = useState<string | null>(null);
+  const [face, setFace] = useState<Face>(() =>
+    localStorage.getItem(FACE_KEY) === 'paths' ? 'paths' : 'map',
+  );
   const [selected, setSelected] = useState<string | null>(null);
-  const reveal = (line: number): void => setChosenReveal({ line });
+  const view = useRef<EditorView | null>(null);
+  const goTo = (line: number): void => setChosenReveal({ line, focus: true });
+  const select = (id: string): void => {
+    setSelected(id);
+    const place = derived?.places[id];
+    if (place !== undefined) setChosenReveal({ line: place.line, focus: false });
+  };
+  const onLine = useCallback(
+    (line: number) => {
+      const id = derived === null ? null : statementAt(derived.places, line);
+      const declaration = id === null || derived === null ? undefined : declarationOf(derived.model, id);
+      setSelected(declaration?.id ?? null);
+    },
+    [derived],
+  );
+  const choose = (next: Face): void => {
+    localStorage.setItem(FACE_KEY, next);
+    setFace(next);
+  };
   const diagnostics = derived?.diagnostics ?? NONE;
-  const row =
-    contract === null ? undefined : treeRows(contract).find(({ resource }) => resource.id === selected);
+  const row = contract === null ? undefined : treeRows(contract).find(({ resource }) => resource.id === path);
+  const range = useSelectedRange(selected);
+  const [told, setTold] = useState<string | null>(null);
+  const context = useEditorContext(setTold);
+  const faces = <FaceSwitch face={face} onChoose={choose} />;
   return (
     <div className="model-page">
       <SplitPanels name="model" first={660}>
-        <NotationPanel diagnostics={diagnostics} reveal={chosenReveal ?? askedReveal} onReveal={reveal} />
-        <TreePanel
-          contract={contract}
-          broken={diagnostics.length > 0}
-          selected={selected}
-          onSelect={setSelected}
+        <NotationPanel
+          diagnostics={diagnostics}
+          reveal={chosenReveal ?? askedReveal}
+          selected={range}
+          context={context}
+          viewRef={view}
+          told={told}
+          onReveal={goTo}
+          onLine={onLine}
         />
+        {face === 'map' && derived !== null ? (
+          <MapPanel faces={faces} model={derived.model} selected={selected} onSelect={select} />
+        ) : (
+          <TreePanel
+            faces={faces}
+            contract={contract}
+            broken={diagnostics.length > 0}
+            selected={path}
+            onSelect={setPath}
+          />
+        )}
       </SplitPanels>
-      <ImpliedStrip row={row} onStatement={reveal} />
+      <ImpliedStrip
+        row={face === 'paths' ? row : undefined}
+        statement={face === 'map' ? selected : null}
+        onStatement={goTo}
+      />
     </div>
   );
 }
 
-interface NotationProps {
-  readonly diagnostics: readonly Diagnostic[];
-  readonly reveal: Reveal | null;
-  readonly onReveal: (line: number) => void;
+interface FaceSwitchProps {
+  readonly face: Face;
+  readonly onChoose: (face: Face) => void;
 }
 
-function NotationPanel({ diagnostics, reveal, onReveal }: NotationProps): React.JSX.Element {
-  const dispatch = useAppDispatch();
-  const text = useAppSelector((state) => state.design.text);
-  const [line, setLine] = useState(1);
-  const onEdit = useCallback((edited: string) => dispatch(textEdited(edited)), [dispatch]);
+function FaceSwitch({ face, onChoose }: FaceSwitchProps): React.JSX.Element {
   return (
-    <section className="panel" aria-label="Notation">
-      <header className="panel-head">
-        <h2>Notation</h2>
-        <span className="quiet">
-          {text.split('\n').length} lines, line {line}
-        </span>
-        <span className="end">
-          {diagnostics.length > 0 && (
-            <Errors lines={diagnostics.map(({ place }) => place.line)} onLine={onReveal} />
-          )}
-        </span>
-      </header>
-      <div className="panel-body">
-        <NotationEditor
-          text={text}
-          diagnostics={diagnostics}
-          reveal={reveal}
-          onEdit={onEdit}
-          onLine={setLine}
-        />
-      </div>
-    </section>
+    <Segmented<Face>
+      value={face}
+      onChange={onChoose}
+      options={[
+        { value: 'map', label: 'Map' },
+        { value: 'paths', label: 'Paths' },
+      ]}
+    />
   );
 }
 
-interface ErrorsProps {
-  readonly lines: readonly number[];
-  readonly onLine: (line: number) => void;
-}
-
-function Errors({ lines, onLine }: ErrorsProps): React.JSX.Element {
-  const [first = 1] = lines;
-  return (
-    <button type="button" className="text-button wrong" onClick={() => onLine(first)}>
-      {lines.length === 1 ? '1 error' : `${lines.length} errors`}, line {first}
-    </button>
+/** The lines of the selected statement, while it stands in the text. */
+function useSelectedRange(selected: string | null): LineRange | null {
+  const place = useAppSelector((state) =>
+    selected === null ? undefined : state.design.derived?.places[selected],
   );
+  const [first, last] = [place?.line, place?.endLine];
+  return useMemo(() => (first === undefined || last === undefined ? null : { first, last }), [first, last]);
 }
 
-interface TreeProps {
-  readonly contract: Contract | null;
-  /** Whether the text has errors, so that the tree is that of an earlier one. */
-  readonly broken: boolean;
-  readonly selected: string | null;
-  readonly onSelect: (resource: string) => void;
-}
-
-function TreePanel({ contract, broken, selected, onSelect }: TreeProps): React.JSX.Element {
-  const { id = '' } = useParams();
-  const navigate = useNavigate();
-  const knownPaths = useAppSelector((state) => state.design.knownPaths);
-  const known = useMemo(() => new Set(knownPaths ?? []), [knownPaths]);
-  const isNew = (path: string): boolean => knownPaths !== null && !known.has(path);
-  const newCount = contract?.resources.filter(({ path }) => isNew(path)).length ?? 0;
-  const empty = broken ? 'The text has errors, so nothing can be derived yet.' : 'Deriving.';
-  return (
-    <section className="panel" aria-label="What this implies">
-      <header className="panel-head">
-        <h2>What this implies</h2>
-        {contract !== null && (
-          <span className="quiet">
-            {contract.resources.length} paths, {contract.operations.length} operations
-            {newCount > 0 && `, ${newCount} new`}
-          </span>
-        )}
-        <span className="end quiet">{broken && contract !== null && 'of the last text without errors'}</span>
-      </header>
-      <div className="panel-body">
-        {contract === null ? (
-          <p className="empty-note">{empty}</p>
-        ) : (
-          <PathTree
-            contract={contract}
-            selected={selected}
-            isNew={isNew}
-            onSelect={({ resource }) => onSelect(resource.id)}
-            onOpen={({ operations: [first] }) => {
-              if (first !== undefined) void navigate(`/designs/${id}/contract?operation=${first.id}`);
-            }}
-          />
-        )}
-      </div>
-    </section>
+function useEditorContext(tell: (message: string) => void): EditorContext {
+  const { contract, derived } = useAppSelector((state) => state.design);
+  return useMemo(
+    () => ({
+      tell,
+      implied: (line) => {
+        const id = derived === null ? null : statementAt(derived.places, line);
+        return id === null || contract === null || derived === null
+          ? null
+          : impliedBy(contract, derived.model, id);
+      },
+    }),
+    [contract, derived, tell],
   );
 }

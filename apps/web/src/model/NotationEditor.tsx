@@ -14,11 +14,16 @@ import type { Diagnostic } from '@isomeros/core/notation';
 import { useEffect, useRef } from 'react';
 import { editorTheme } from '../app/parts/editorTheme.js';
 import { diagnosticMarks, showDiagnostics } from './diagnosticMarks.js';
+import { editorFeatures, type EditorContext } from './editorFeatures.js';
+import { minimalChange } from './minimalChange.js';
+import { selectedMark, showSelected, type LineRange } from './selectedMark.js';
 import { notationLanguage } from './notationLanguage.js';
 
 /** A line to bring into view and put the cursor on; a new object asks again. */
 export interface Reveal {
   readonly line: number;
+  /** Whether the editor is to be typed in next. */
+  readonly focus: boolean;
 }
 
 interface Props {
@@ -27,34 +32,45 @@ interface Props {
   readonly reveal: Reveal | null;
   readonly onEdit: (text: string) => void;
   readonly onLine: (line: number) => void;
+  readonly context: EditorContext;
+  /** The statement that is selected, as its first and last line. */
+  readonly selected: LineRange | null;
+  /** Set to the editor while there is one, for commands from outside. */
+  readonly viewRef?: React.RefObject<EditorView | null>;
 }
 
 /** The editor of the notation. It keeps its own text; `text` replaces it only when it differs. */
-export function NotationEditor({ text, diagnostics, reveal, onEdit, onLine }: Props): React.JSX.Element {
+export function NotationEditor(props: Props): React.JSX.Element {
+  const { text, diagnostics, reveal, onEdit, onLine, context, viewRef, selected } = props;
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
-  const handlers = useRef({ onEdit, onLine });
+  const handlers = useRef({ onEdit, onLine, context });
   const firstText = useRef(text);
   useEffect(() => {
-    handlers.current = { onEdit, onLine };
-  }, [onEdit, onLine]);
+    handlers.current = { onEdit, onLine, context };
+  }, [onEdit, onLine, context]);
   useEffect(() => {
     if (host.current === null) return;
     const editor = new EditorView({ parent: host.current, state: startState(firstText.current, handlers) });
     view.current = editor;
+    if (viewRef !== undefined) viewRef.current = editor;
     return () => {
       view.current = null;
+      if (viewRef !== undefined) viewRef.current = null;
       editor.destroy();
     };
-  }, []);
+  }, [viewRef]);
   useEffect(() => {
     const editor = view.current;
-    if (editor === null || editor.state.doc.toString() === text) return;
-    editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } });
+    const change = editor === null ? null : minimalChange(editor.state.doc.toString(), text);
+    if (change !== null) editor?.dispatch({ changes: change });
   }, [text]);
   useEffect(() => {
     view.current?.dispatch({ effects: showDiagnostics.of(diagnostics) });
   }, [diagnostics]);
+  useEffect(() => {
+    view.current?.dispatch({ effects: showSelected.of(selected) });
+  }, [selected]);
   useEffect(() => {
     const editor = view.current;
     if (editor === null || reveal === null) return;
@@ -63,12 +79,12 @@ export function NotationEditor({ text, diagnostics, reveal, onEdit, onLine }: Pr
       selection: { anchor: from },
       effects: EditorView.scrollIntoView(from, { y: 'center' }),
     });
-    editor.focus();
+    if (reveal.focus) editor.focus();
   }, [reveal]);
   return <div ref={host} className="notation-editor" />;
 }
 
-type Handlers = React.RefObject<Pick<Props, 'onEdit' | 'onLine'>>;
+type Handlers = React.RefObject<Pick<Props, 'onEdit' | 'onLine' | 'context'>>;
 
 function startState(text: string, handlers: Handlers): EditorState {
   return EditorState.create({
@@ -87,7 +103,9 @@ function startState(text: string, handlers: Handlers): EditorState {
       search({ top: true }),
       keymap.of([...defaultKeymap, ...historyKeymap, ...searchKeymap, indentWithTab]),
       notationLanguage(),
+      editorFeatures(() => handlers.current.context),
       diagnosticMarks(),
+      selectedMark(),
       EditorView.lineWrapping,
       editorTheme(),
       EditorView.contentAttributes.of({ 'aria-label': 'Notation of the model', spellcheck: 'false' }),

@@ -1,0 +1,79 @@
+import type { Model } from '@isomeros/core/model';
+import { append, print } from '@isomeros/core/notation';
+import { useState, type ReactNode } from 'react';
+import { useAppDispatch, useAppStore } from '../app/store.js';
+import { textEdited } from '../design/designSlice.js';
+import { ModelMap } from './map/ModelMap.js';
+import { Sheet } from './sheets/Sheet.js';
+
+interface Props {
+  /** The switch between the faces. */
+  readonly faces: ReactNode;
+  readonly model: Model;
+  readonly selected: string | null;
+  readonly onSelect: (id: string) => void;
+}
+
+/** The map of the model, and the sheet of what is selected on it. */
+export function MapPanel({ faces, model, selected, onSelect }: Props): React.JSX.Element {
+  const [sheet, setSheet] = useState(false);
+  const store = useAppStore();
+  const dispatch = useAppDispatch();
+  const add = (statement: string, id: string): void => {
+    dispatch(textEdited(append(store.getState().design.text, statement)));
+    onSelect(id);
+    setSheet(true);
+  };
+  const entities = model.declarations
+    .filter((declaration) => declaration.kind === 'entity')
+    .map(({ name }) => name);
+  const addEntity = (): void => {
+    const name = freeEntityName(model);
+    add(`entity ${name}`, name);
+  };
+  const addRelationship = (): void => {
+    const chosen = entities.find((name) => name === selected) ?? entities[0] ?? '';
+    const other = entities.find((name) => name !== chosen) ?? chosen;
+    const role = `related${other}${print(model).split(`related${other}`).length > 1 ? '2' : ''}`;
+    add(`each ${chosen} refers to optional ${other} as ${role}`, `${chosen}>${other}:${role}`);
+  };
+  return (
+    <section className="panel" aria-label="Map of the model">
+      <header className="panel-head">
+        {faces}
+        <span className="quiet">
+          <kbd>Enter</kbd> opens the sheet
+        </span>
+        <span className="end">
+          <button type="button" className="text-button" onClick={addEntity}>
+            Add entity
+          </button>
+          <button
+            type="button"
+            className="text-button"
+            onClick={addRelationship}
+            disabled={entities.length === 0}
+          >
+            Add relationship
+          </button>
+        </span>
+      </header>
+      <div className="panel-body map-body">
+        <ModelMap model={model} selected={selected} onSelect={onSelect} onOpen={() => setSheet(true)} />
+        {sheet && selected !== null && (
+          <Sheet id={selected} onClose={() => setSheet(false)} onSelect={onSelect} />
+        )}
+      </div>
+    </section>
+  );
+}
+
+function freeEntityName(model: Model): string {
+  const taken = new Set(
+    model.declarations.flatMap((declaration) => ('name' in declaration ? [declaration.name] : [])),
+  );
+  for (let number = 1; ; number++) {
+    const name = number === 1 ? 'NewEntity' : `NewEntity${number}`;
+    if (!taken.has(name)) return name;
+  }
+}

@@ -1,0 +1,221 @@
+import type { Model } from '@isomeros/core/model';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { mapGraph } from './graph.js';
+import { layOut, type PlacedEdge, type PlacedMap, type PlacedNode } from './layout.js';
+import { MapEdgeShape, MapNodeShape } from './shapes.js';
+import { fit, isVisible, neighbour, reveal, zoomAt, type Size, type View } from './view.js';
+import { Legend } from './Legend.js';
+import { Overview } from './Overview.js';
+import './map.css';
+
+interface Props {
+  readonly model: Model;
+  /** The identity of the selected entity or relationship. */
+  readonly selected: string | null;
+  readonly onSelect: (id: string) => void;
+  readonly onOpen: (id: string) => void;
+}
+
+/** The entities of a model in layers, owners above what they own. */
+export function ModelMap({ model, selected, onSelect, onOpen }: Props): React.JSX.Element {
+  const host = useRef<HTMLDivElement>(null);
+  const map = useLayout(model);
+  const window = useSize(host);
+  const [view, setView] = useState<View | null>(null);
+  const shown = view ?? (map === null || window === null ? null : fit(map, window));
+  const node = map?.nodes.find(({ id }) => id === selected);
+  useReveal(map, node, window, setView);
+  const ready = map !== null && window !== null && shown !== null;
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (!ready) return;
+    const next = neighbour(map, node, event.key);
+    const middle = { x: window.width / 2, y: window.height / 2 };
+    if (next !== undefined) onSelect(next.id);
+    else if (event.key === 'Enter' && selected !== null) onOpen(selected);
+    else if (event.key === '+' || event.key === '=') setView(zoomAt(shown, middle, 1.25));
+    else if (event.key === '-') setView(zoomAt(shown, middle, 0.8));
+    else if (event.key === '0') setView(null);
+    else return;
+    event.preventDefault();
+  };
+  const pan = usePan(shown, setView);
+  useWheelZoom(host, shown, setView);
+  return (
+    <div className="map-frame">
+      <div
+        className="model-map"
+        ref={host}
+        tabIndex={0}
+        role="group"
+        aria-label="Map"
+        onKeyDown={onKeyDown}
+        {...pan}
+      >
+        {ready && (
+          <svg width={window.width} height={window.height} role="presentation">
+            <g transform={`scale(${shown.scale}) translate(${-shown.x} ${-shown.y})`}>
+              <Drawing
+                map={map}
+                view={shown}
+                window={window}
+                selected={selected}
+                onSelect={onSelect}
+                onOpen={onOpen}
+              />
+            </g>
+          </svg>
+        )}
+        {map?.nodes.length === 0 && <p className="empty-note">No entities yet. Type one: entity Route</p>}
+        {ready && map.nodes.length > 40 && (
+          <Overview map={map} view={shown} window={window} onMove={setView} />
+        )}
+      </div>
+      <Legend map={map} onFit={() => setView(null)} />
+    </div>
+  );
+}
+
+interface DrawingProps extends Omit<Props, 'model'> {
+  readonly map: PlacedMap;
+  readonly view: View;
+  readonly window: Size;
+}
+
+/** Only what is in view is drawn. */
+function Drawing({ map, view, window, selected, onSelect, onOpen }: DrawingProps): React.JSX.Element {
+  const node = map.nodes.find(({ id }) => id === selected);
+  const touches = (edge: PlacedEdge): boolean =>
+    edge.id === selected || edge.upper === node?.name || edge.lower === node?.name;
+  const detail = view.scale > 0.35;
+  return (
+    <>
+      {map.edges
+        .filter((edge) => isVisible(view, window, boxOf(edge)))
+        .map((edge) => (
+          <MapEdgeShape
+            key={edge.id}
+            edge={edge}
+            lit={touches(edge)}
+            detail={detail}
+            onSelect={() => onSelect(edge.id)}
+            onOpen={() => onOpen(edge.id)}
+          />
+        ))}
+      {map.nodes
+        .filter((candidate) => isVisible(view, window, candidate))
+        .map((candidate) => (
+          <MapNodeShape
+            key={candidate.name}
+            node={candidate}
+            selected={candidate.id === selected}
+            detail={detail}
+            onSelect={() => onSelect(candidate.id)}
+            onOpen={() => onOpen(candidate.id)}
+          />
+        ))}
+    </>
+  );
+}
+
+function boxOf({ points, labelAt }: PlacedEdge): { x: number; y: number; width: number; height: number } {
+  const xs = [...points.map(({ x }) => x), labelAt.x];
+  const ys = [...points.map(({ y }) => y), labelAt.y];
+  const [x, y] = [Math.min(...xs) - 60, Math.min(...ys) - 20];
+  return { x, y, width: Math.max(...xs) + 60 - x, height: Math.max(...ys) + 20 - y };
+}
+
+/** The layout of the latest model; the one before stays until it is there. */
+function useLayout(model: Model): PlacedMap | null {
+  const graph = useMemo(() => mapGraph(model), [model]);
+  const shape = JSON.stringify(graph);
+  const [placed, setPlaced] = useState<PlacedMap | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    void layOut(JSON.parse(shape) as typeof graph).then((map) => {
+      if (wanted) setPlaced(map);
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [shape]);
+  return placed;
+}
+
+function useSize(host: React.RefObject<HTMLElement | null>): Size | null {
+  const [size, setSize] = useState<Size | null>(null);
+  useEffect(() => {
+    const element = host.current;
+    if (element === null) return;
+    const observer = new ResizeObserver(() =>
+      setSize({ width: element.clientWidth, height: element.clientHeight }),
+    );
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [host]);
+  return size;
+}
+
+type SetView = (next: View | null | ((view: View | null) => View | null)) => void;
+
+/** A selection made elsewhere is brought into view, unless all of the map is seen anyway. */
+function useReveal(
+  map: PlacedMap | null,
+  node: PlacedNode | undefined,
+  window: Size | null,
+  setView: SetView,
+): void {
+  useEffect(() => {
+    if (map !== null && node !== undefined && window !== null)
+      setView((view) => (view === null ? null : reveal(view, node, window)));
+  }, [map, node, window, setView]);
+}
+
+type PointerHandler = (event: PointerEvent<HTMLElement>) => void;
+
+function usePan(
+  view: View | null,
+  setView: SetView,
+): { onPointerDown: PointerHandler; onPointerMove: PointerHandler; onPointerUp: PointerHandler } {
+  const start = useRef<{ x: number; y: number; view: View } | null>(null);
+  return {
+    onPointerDown: (event) => {
+      if (
+        event.button === 0 &&
+        view !== null &&
+        event.target instanceof Element &&
+        event.target.closest('.map-node, .map-edge, button') === null
+      ) {
+        start.current = { x: event.clientX, y: event.clientY, view };
+      }
+    },
+    onPointerMove: (event) => {
+      const from = start.current;
+      if (from === null) return;
+      const { scale } = from.view;
+      setView({
+        scale,
+        x: from.view.x - (event.clientX - from.x) / scale,
+        y: from.view.y - (event.clientY - from.y) / scale,
+      });
+    },
+    onPointerUp: () => {
+      start.current = null;
+    },
+  };
+}
+
+/** The wheel zooms; React's own handler is passive and could not keep the page from scrolling. */
+function useWheelZoom(host: React.RefObject<HTMLElement | null>, view: View | null, setView: SetView): void {
+  useEffect(() => {
+    const element = host.current;
+    if (element === null || view === null) return;
+    const onWheel = (event: WheelEvent): void => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      const at = { x: event.clientX - box.left, y: event.clientY - box.top };
+      setView(zoomAt(view, at, Math.exp(-event.deltaY / 400)));
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [host, view, setView]);
+}

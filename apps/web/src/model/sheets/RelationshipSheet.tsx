@@ -1,0 +1,195 @@
+import {
+  indexModel,
+  roleOf,
+  type Model,
+  type OnRemove,
+  type Owns,
+  type PairsWith,
+  type RefersTo,
+  type Relationship,
+} from '@isomeros/core/model';
+import { Button, Checkbox, Segmented, Select } from 'antd';
+import { writeRelationship } from './edits.js';
+import { TextField } from './TextField.js';
+import type { Edits } from './useEdits.js';
+
+interface Props {
+  readonly model: Model;
+  readonly relationship: Relationship;
+  readonly edits: Edits;
+  readonly onClose: () => void;
+}
+
+const RULES: Readonly<Record<Relationship['kind'], readonly OnRemove[]>> = {
+  owns: ['cascade', 'restrict'],
+  refers: ['restrict', 'detach', 'cascade'],
+  pairs: ['detach', 'restrict'],
+};
+
+const CARDINALITIES: Readonly<Record<Relationship['kind'], readonly string[]>> = {
+  owns: ['many', 'one', 'optional'],
+  refers: ['one', 'optional'],
+  pairs: ['many'],
+};
+
+/** How two entities relate: which verb, how many, under which names, and what a removal does. */
+export function RelationshipSheet({ model, relationship, edits, onClose }: Props): React.JSX.Element {
+  const { from, to, kind } = relationship;
+  const write = (next: Relationship): void => edits.apply(writeRelationship(next));
+  const values = [...indexModel(model).values.keys()].map((value) => ({ value, label: value }));
+  return (
+    <>
+      <header className="sheet-title">
+        <span className="strong">
+          {from} and {to}
+        </span>
+        <button type="button" className="text-button" onClick={onClose} aria-label="Close the sheet">
+          Close
+        </button>
+      </header>
+      {kind !== 'pairs' && (
+        <div className="sheet-line">
+          <p>{question(relationship)}</p>
+          <Segmented<'owns' | 'refers'>
+            value={kind}
+            onChange={(verb) => {
+              if (verb !== kind) write(otherVerb(relationship));
+            }}
+            options={[
+              { value: 'owns', label: 'No: it is owned' },
+              { value: 'refers', label: 'Yes: it only refers' },
+            ]}
+          />
+        </div>
+      )}
+      <RelationshipFields relationship={relationship} values={values} onWrite={write} />
+      {relationship.kind === 'refers' && (
+        <div className="flags">
+          <Checkbox
+            checked={relationship.fixed}
+            onChange={({ target }) => write({ ...relationship, fixed: target.checked })}
+          >
+            fixed
+          </Checkbox>
+          <Checkbox
+            checked={relationship.unique}
+            onChange={({ target }) => write({ ...relationship, unique: target.checked })}
+          >
+            unique
+          </Checkbox>
+        </div>
+      )}
+      <div className="sheet-acts">
+        <Button
+          onClick={() => {
+            edits.remove(relationship.id);
+            onClose();
+          }}
+        >
+          Remove relationship
+        </Button>
+      </div>
+    </>
+  );
+}
+
+interface FieldsProps {
+  readonly relationship: Relationship;
+  readonly values: { value: string; label: string }[];
+  readonly onWrite: (next: Relationship) => void;
+}
+
+function RelationshipFields({ relationship, values, onWrite }: FieldsProps): React.JSX.Element {
+  const { kind } = relationship;
+  return (
+    <div className="fields">
+      <label>cardinality</label>
+      <Select
+        aria-label="Cardinality"
+        value={relationship.cardinality}
+        options={CARDINALITIES[kind].map((value) => ({ value, label: value }))}
+        onChange={(cardinality) => onWrite({ ...relationship, cardinality } as Relationship)}
+      />
+      <label>role</label>
+      <TextField
+        mono
+        label="Role"
+        placeholder={`${roleOf(relationship)}, derived`}
+        value={relationship.role ?? ''}
+        onCommit={(role) => onWrite({ ...relationship, role: role.trim() === '' ? null : role.trim() })}
+      />
+      <label>back as</label>
+      <TextField
+        mono
+        label="Way back"
+        placeholder="none"
+        value={relationship.back ?? ''}
+        onCommit={(back) => onWrite({ ...relationship, back: back.trim() === '' ? null : back.trim() })}
+      />
+      <label>on remove</label>
+      <Select
+        aria-label="On remove"
+        value={relationship.onRemove ?? RULES[kind][0] ?? 'restrict'}
+        options={RULES[kind].map((value) => ({ value, label: value }))}
+        onChange={(rule) => onWrite({ ...relationship, onRemove: rule === RULES[kind][0] ? null : rule })}
+      />
+      {relationship.kind === 'pairs' && (
+        <>
+          <label>carrying</label>
+          <Select
+            aria-label="Carrying"
+            allowClear
+            placeholder="nothing"
+            value={relationship.carrying}
+            options={values}
+            onChange={(carrying: string | undefined) =>
+              onWrite({ ...relationship, carrying: carrying ?? null })
+            }
+          />
+        </>
+      )}
+      <label>note</label>
+      <TextField
+        label="Description"
+        placeholder="none"
+        value={relationship.description ?? ''}
+        onCommit={(text) =>
+          onWrite({ ...relationship, description: text.trim() === '' ? null : text.trim() })
+        }
+      />
+    </div>
+  );
+}
+
+/** What decides between owning and referring. */
+function question(relationship: Owns | RefersTo | PairsWith): string {
+  const [child, parent] =
+    relationship.kind === 'owns'
+      ? [relationship.to, relationship.from]
+      : [relationship.from, relationship.to];
+  return `Can a ${child} exist without its ${parent}?`;
+}
+
+/** The same two entities with the other verb: what was owned refers to its owner, and the other way round. */
+function otherVerb(relationship: Relationship): Relationship {
+  const shared = {
+    id: relationship.id,
+    from: relationship.to,
+    to: relationship.from,
+    onRemove: null,
+    description: relationship.description,
+    comments: relationship.comments,
+  };
+  if (relationship.kind === 'owns') {
+    return {
+      kind: 'refers',
+      cardinality: 'one',
+      role: relationship.back,
+      back: relationship.role,
+      fixed: false,
+      unique: false,
+      ...shared,
+    };
+  }
+  return { kind: 'owns', cardinality: 'many', role: relationship.back, back: relationship.role, ...shared };
+}

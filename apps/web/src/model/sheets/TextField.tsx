@@ -1,0 +1,37 @@
+import { Input } from 'antd';
+import { useEffect, useState } from 'react';
+
+interface Props {
+  readonly label: string;
+  readonly value: string;
+  readonly placeholder?: string;
+  readonly mono?: boolean;
+  readonly onCommit: (value: string) => void;
+}
+
+/** A text that is taken over when it is left or Enter is pressed; Escape puts the old one back. */
+export function TextField({ label, value, placeholder, mono, onCommit }: Props): React.JSX.Element {
+  const [draft, setDraft] = useState(value);
+  useEffect(() => {
+    setDraft(value);
+  }, [value]);
+  const commit = (): void => {
+    if (draft !== value) onCommit(draft);
+  };
+  return (
+    <Input
+      aria-label={label}
+      {...(placeholder === undefined ? {} : { placeholder })}
+      className={mono === true ? 'mono' : ''}
+      value={draft}
+      onChange={({ target }) => setDraft(target.value)}
+      onBlur={commit}
+      onPressEnter={commit}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        event.stopPropagation();
+        setDraft(value);
+      }}
+    />
+  );
+}

@@ -1,0 +1,76 @@
+import { expect, test } from './support/isomeros.js';
+
+const TEXT = `design "Small"
+
+# about routes
+entity Route
+  name: text(1..60), required
+
+entity Sailing
+  status: choice(planned, gone), default planned
+    go: planned -> gone
+  departsAt: instant
+
+each Route owns many Sailing as sailings, back as route
+`;
+
+test.beforeEach(async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await page.getByText('Map', { exact: true }).click();
+  await expect(page.getByRole('button', { name: /^Route, / })).toBeVisible();
+});
+
+test('text and map select together, and the map is walked by keyboard', async ({ page }) => {
+  await page.getByRole('button', { name: /^Route, / }).click();
+  await expect(page.locator('.cm-selected-statement')).toHaveCount(2);
+  await expect(page.locator('.cm-selected-statement').first()).toContainText('entity Route');
+  await page.getByRole('group', { name: 'Map' }).press('ArrowDown');
+  await expect(page.locator('.map-node.selected')).toContainText('Sailing');
+  await page.locator('.cm-line').filter({ hasText: 'each Route owns' }).click();
+  await expect(page.locator('.map-edge.owns.lit')).toHaveCount(1);
+});
+
+test('a sheet writes back to the text, comments and order untouched, and undo takes it back', async ({
+  page,
+}) => {
+  await page.getByRole('button', { name: /^Route, / }).click();
+  await page.getByRole('group', { name: 'Map' }).press('Enter');
+  const sheet = page.getByRole('region', { name: 'Sheet' });
+  await sheet.getByRole('button', { name: /^name / }).click();
+  await sheet.getByRole('checkbox', { name: 'unique' }).check();
+  await expect(page.getByText('name: text(1..60), required, unique')).toBeVisible();
+  await sheet.getByRole('textbox', { name: 'Name', exact: true }).fill('Line');
+  await sheet.getByRole('textbox', { name: 'Name', exact: true }).press('Enter');
+  await expect(page.locator('.cm-line').filter({ hasText: 'each Line owns many Sailing' })).toBeVisible();
+  await expect(page.getByText('# about routes')).toBeVisible();
+  await page.getByLabel('Notation of the model').click();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('.cm-line').filter({ hasText: 'each Route owns many Sailing' })).toBeVisible();
+  await expect(page.getByText('All changes kept')).toBeVisible();
+});
+
+test('whether it can exist without its owner decides between owning and referring', async ({ page }) => {
+  await page.locator('.cm-line').filter({ hasText: 'each Route owns' }).click();
+  await page.getByRole('group', { name: 'Map' }).press('Enter');
+  const sheet = page.getByRole('region', { name: 'Sheet' });
+  await expect(sheet.getByText('Can a Sailing exist without its Route?')).toBeVisible();
+  await sheet.getByText('Yes: it only refers').click();
+  await expect(page.getByText('each Sailing refers to one Route as route, back as sailings')).toBeVisible();
+});
+
+test('a name is changed everywhere by F2, completed while typed, and led to by F12', async ({ page }) => {
+  await page.locator('.cm-line').filter({ hasText: 'each Route owns' }).getByText('Sailing').click();
+  await page.keyboard.press('F12');
+  await expect(page.locator('.cm-activeLine')).toContainText('entity Sailing');
+  await page.keyboard.press('F2');
+  await page.getByLabel('New name').fill('Crossing');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.cm-line').filter({ hasText: 'each Route owns many Crossing' })).toBeVisible();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type('each Rou');
+  await expect(page.getByRole('option', { name: /Route/ })).toBeVisible();
+  await page.getByRole('option', { name: /Route/ }).click();
+  await expect(page.locator('.cm-activeLine')).toContainText('each Route');
+});
