@@ -6,6 +6,7 @@ import tseslint from 'typescript-eslint';
 const CORE_FOLDERS = [
   'model',
   'notation',
+  'intake',
   'arrangement',
   'contract',
   'derivation',

@@ -80,7 +80,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
           maxLength: 120,
           description: 'Takes the place of the name in the text.',
         },
-        source: closed(object({ format: { enum: ['notation'] }, text })),
+        source: closed(object({ format: { enum: ['notation', 'sql'] }, text })),
       },
       ['name'],
     ),

@@ -11,9 +11,11 @@ import {
   Query,
   Res,
 } from '@nestjs/common';
+import { MAX_INTAKE_BYTES, readSql } from '@isomeros/core/intake';
 import type { Response } from 'express';
 import { etagOf } from '../http/etag.js';
 import { readLimit } from '../http/pages.js';
+import { ApiProblem } from '../http/problem.js';
 import { CreateDesignDto, SaveModelDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignSummary, DesignView } from './views.js';
@@ -38,7 +40,7 @@ export class DesignsController {
     @Body() body: CreateDesignDto,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    const design = await this.designs.create(body.name, body.source.text);
+    const design = await this.designs.create(body.name, textOf(body));
     response.setHeader('Location', `/api/designs/${design.id}`);
     return tagged(design, response);
   }
@@ -73,6 +75,23 @@ export class DesignsController {
   ): Promise<DesignView> {
     return tagged(await this.designs.saveModel(id, body.text, ifMatch), response);
   }
+}
+
+/** The text of the model that a source is, or is read as. */
+function textOf({ name, source }: CreateDesignDto): string {
+  switch (source.format) {
+    case 'notation':
+      return source.text;
+    case 'sql':
+      checkSize(source.text);
+      return readSql(source.text, name ?? 'Untitled design').text;
+  }
+}
+
+function checkSize(text: string): void {
+  const bytes = Buffer.byteLength(text);
+  if (bytes <= MAX_INTAKE_BYTES) return;
+  throw new ApiProblem('too-large', `The source has ${bytes} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
 }
 
 function tagged(design: DesignView, response: Response): DesignView {

@@ -11,7 +11,7 @@ import {
 } from 'class-validator';
 
 /** What a design can be made from in this version. */
-export const SOURCE_FORMATS = ['notation'] as const;
+export const SOURCE_FORMATS = ['notation', 'sql'] as const;
 
 export class SourceDto {
   @IsIn(SOURCE_FORMATS, { message: `Expected one of ${SOURCE_FORMATS.join(', ')}.` })

@@ -2,6 +2,7 @@ import { ConfigProvider } from 'antd';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ContractPage } from '../contract/ContractPage.js';
 import { HomePage } from '../home/HomePage.js';
+import { IntakePage } from '../intake/IntakePage.js';
 import { MockPage } from '../mock/MockPage.js';
 import { ModelPage } from '../model/ModelPage.js';
 import { DesignFrame } from './frame/DesignFrame.js';
@@ -11,6 +12,7 @@ import { antTheme } from './theme/antTheme.js';
 
 const router = createBrowserRouter([
   { path: '/', element: <HomePage /> },
+  { path: '/intake', element: <IntakePage /> },
   {
     path: '/designs/:id',
     element: <DesignFrame />,

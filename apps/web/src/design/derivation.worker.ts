@@ -1,5 +1,6 @@
 import { figuresOf, type Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
+import { readSql } from '@isomeros/core/intake';
 import { indexModel, type Model } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import { exampleExchange, type ExampleStage } from './example.js';
@@ -43,6 +44,8 @@ function reply(question: Question): Answer {
   switch (question.kind) {
     case 'derive':
       return { kind: 'derived', number: question.number, ...deriveText(question) };
+    case 'intake':
+      return { kind: 'taken-in', number: question.number, intake: readSql(question.source, question.name) };
     case 'example': {
       stage ??= latest === null ? null : { ...latest, dataset: null };
       const example = stage === null ? null : exampleExchange(stage, question.operation);

@@ -1,3 +1,4 @@
+import type { Intake } from '@isomeros/core/intake';
 import type { Answer, Derived, ExampleExchange, Question, TextToDerive } from './workerMessages.js';
 
 type WithoutNumber<T> = T extends unknown ? Omit<T, 'number'> : never;
@@ -38,6 +39,12 @@ class DerivationClient {
   async example(operation: string): Promise<ExampleExchange | null> {
     const answer = await this.ask({ kind: 'example', operation });
     return answer.kind === 'example' ? answer.example : null;
+  }
+
+  /** Reads a source as a model. */
+  async takeIn(source: string, name: string): Promise<Intake | null> {
+    const answer = await this.ask({ kind: 'intake', source, name });
+    return answer.kind === 'taken-in' ? answer.intake : null;
   }
 
   private async work(): Promise<void> {

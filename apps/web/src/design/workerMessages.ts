@@ -1,4 +1,5 @@
 import type { Contract } from '@isomeros/core/contract';
+import type { Intake } from '@isomeros/core/intake';
 import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
@@ -15,7 +16,8 @@ export interface TextToDerive {
 /** What the page asks of the worker. `number` comes back in the answer. */
 export type Question =
   | ({ readonly kind: 'derive'; readonly number: number } & TextToDerive)
-  | { readonly kind: 'example'; readonly number: number; readonly operation: string };
+  | { readonly kind: 'example'; readonly number: number; readonly operation: string }
+  | { readonly kind: 'intake'; readonly number: number; readonly source: string; readonly name: string };
 
 export interface Derived {
   /** What could be read of the text, errors or not. */
@@ -40,4 +42,5 @@ export interface ExampleExchange {
 
 export type Answer =
   | ({ readonly kind: 'derived'; readonly number: number } & Derived)
-  | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null };
+  | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null }
+  | { readonly kind: 'taken-in'; readonly number: number; readonly intake: Intake };

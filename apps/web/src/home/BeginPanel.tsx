@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api, ApiError } from '../app/api/client.js';
 import type { Problem, Sample } from '../app/api/types.js';
 
@@ -30,7 +31,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
     <section className="begin" aria-label="Begin a design">
       <header className="panel-head">
         <h2>Begin a design</h2>
-        <span className="quiet">in one of three ways</span>
+        <span className="quiet">in one of four ways</span>
       </header>
       <form
         className="line"
@@ -57,17 +58,20 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <h3>From a sample</h3>
         <span className="end quiet">a copy of your own</span>
       </header>
-      {samples.map((sample) => (
-        <div className="line" key={sample.id}>
-          <div className="what">
-            <div className="strong">{sample.name}</div>
-            <div className="quiet">
-              {sample.figures.entities} entities; {sample.description ?? ''}
-            </div>
-          </div>
-          <Button onClick={() => void begin(sample.text)}>Copy</Button>
+      <SampleLines samples={samples} onCopy={(text) => void begin(text)} />
+      <header className="panel-head">
+        <h3>From what you already have</h3>
+        <span className="end quiet">read, never changed</span>
+      </header>
+      <div className="line">
+        <div className="what">
+          <div className="strong">SQL DDL</div>
+          <div className="quiet">entities, owners, types, uniqueness; you read a report first</div>
         </div>
-      ))}
+        <Link className="ant-btn ant-btn-default ant-btn-sm" to="/intake">
+          Open
+        </Link>
+      </div>
       <header className="panel-head">
         <h3>From a model in notation</h3>
       </header>
@@ -94,5 +98,28 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         </div>
       </div>
     </section>
+  );
+}
+
+interface SampleProps {
+  readonly samples: readonly Sample[];
+  readonly onCopy: (text: string) => void;
+}
+
+function SampleLines({ samples, onCopy }: SampleProps): React.JSX.Element {
+  return (
+    <>
+      {samples.map((sample) => (
+        <div className="line" key={sample.id}>
+          <div className="what">
+            <div className="strong">{sample.name}</div>
+            <div className="quiet">
+              {sample.figures.entities} entities; {sample.description ?? ''}
+            </div>
+          </div>
+          <Button onClick={() => onCopy(sample.text)}>Copy</Button>
+        </div>
+      ))}
+    </>
   );
 }

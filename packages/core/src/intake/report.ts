@@ -21,6 +21,9 @@ export interface Intake {
   readonly leftOut: readonly IntakeNote[];
 }
 
+/** The largest source that is read, in bytes of UTF-8: 5 MiB. */
+export const MAX_INTAKE_BYTES = 5 * 1_048_576;
+
 /** Gathers notes while a source is read. */
 export class Report {
   readonly understood: IntakeNote[] = [];

@@ -64,7 +64,9 @@ export class SqlReader {
 
   /** Names in parentheses, as in a key: lengths and directions behind them are passed over. */
   names(): readonly string[] {
-    return splitAtCommas(this.parenthesised()).flatMap(([first]) => (first?.kind === 'word' || first?.kind === 'name' ? [first.text] : []));
+    return splitAtCommas(this.parenthesised()).flatMap(([first]) =>
+      first?.kind === 'word' || first?.kind === 'name' ? [first.text] : [],
+    );
   }
 }
 

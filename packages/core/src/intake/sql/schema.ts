@@ -52,6 +52,11 @@ export interface SqlCheck {
   /** What could be read of it; `null` where it is anything else. */
   readonly meaning:
     | { readonly kind: 'in'; readonly column: string; readonly options: readonly string[] }
-    | { readonly kind: 'range'; readonly column: string; readonly min: number | null; readonly max: number | null }
+    | {
+        readonly kind: 'range';
+        readonly column: string;
+        readonly min: number | null;
+        readonly max: number | null;
+      }
     | null;
 }

@@ -32,10 +32,15 @@ function meaning(text: string, groups: Readonly<Record<string, string | undefine
   if (groups['number'] !== undefined) return { kind: 'number', text, word: '' };
   if (groups['string'] !== undefined) {
     const inner = text.slice(1, text.endsWith("'") && text.length > 1 ? -1 : undefined);
-    return { kind: 'string', text: inner.replace(/''|\\(.)/gs, (_all, escaped: string | undefined) => escaped ?? "'"), word: '' };
+    return {
+      kind: 'string',
+      text: inner.replace(/''|\\(.)/gs, (_all, escaped: string | undefined) => escaped ?? "'"),
+      word: '',
+    };
   }
   if (groups['dollar'] !== undefined) return { kind: 'string', text, word: '' };
-  if (groups['name'] !== undefined) return { kind: 'name', text: text.slice(1, -1).replace(/``|""/g, (pair) => pair.charAt(0)), word: '' };
+  if (groups['name'] !== undefined)
+    return { kind: 'name', text: text.slice(1, -1).replace(/``|""/g, (pair) => pair.charAt(0)), word: '' };
   return { kind: 'mark', text, word: '' };
 }
 

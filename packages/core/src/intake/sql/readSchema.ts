@@ -1,0 +1,224 @@
+import type { Report } from '../report.js';
+import { readColumn } from './readColumn.js';
+import { readCheck } from './readCheck.js';
+import { SqlReader, splitAtCommas, textOf } from './reader.js';
+import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
+import { splitStatements, tokenizeSql, type SqlToken } from './tokens.js';
+
+/** Reads what DDL declares. Statements that declare nothing of a model are noted and left out. */
+export function readSqlSchema(source: string, report: Report): SqlSchema {
+  const schema: SqlSchema = { tables: new Map(), enums: new Map() };
+  for (const tokens of splitStatements(tokenizeSql(source))) {
+    const [first] = tokens;
+    if (first !== undefined && !readStatement(schema, new SqlReader(tokens))) {
+      report.leave(first.line, textOf(tokens.slice(0, 16)), 'It declares no table, column or key.');
+    }
+  }
+  return schema;
+}
+
+function readStatement(schema: SqlSchema, reader: SqlReader): boolean {
+  if (reader.take('CREATE')) return readCreate(schema, reader);
+  if (reader.take('ALTER', 'TABLE')) return readAlter(schema, reader);
+  if (reader.take('COMMENT', 'ON')) return readComment(schema, reader);
+  return isHarmless(reader);
+}
+
+/** What dumps hold besides declarations; nothing is lost by passing over it. */
+const HARMLESS: ReadonlySet<string> = new Set([
+  'SET',
+  'USE',
+  'BEGIN',
+  'COMMIT',
+  'START',
+  'LOCK',
+  'UNLOCK',
+  'DROP',
+  'GRANT',
+]);
+const isHarmless = (reader: SqlReader): boolean => HARMLESS.has(reader.peek()?.word ?? '');
+
+function readCreate(schema: SqlSchema, reader: SqlReader): boolean {
+  reader.take('OR', 'REPLACE');
+  if (reader.take('TEMPORARY')) return false;
+  if (reader.take('TABLE')) return readCreateTable(schema, reader);
+  if (reader.take('UNIQUE', 'INDEX')) return readUniqueIndex(schema, reader);
+  if (reader.take('TYPE')) return readEnumType(schema, reader);
+  return ['INDEX', 'SCHEMA', 'DATABASE', 'EXTENSION', 'SEQUENCE'].includes(reader.peek()?.word ?? '');
+}
+
+const tableKey = (name: string): string => name.toLowerCase();
+
+export const tableNamed = (schema: SqlSchema, name: string): SqlTable | undefined =>
+  schema.tables.get(tableKey(name));
+
+function readCreateTable(schema: SqlSchema, reader: SqlReader): boolean {
+  const { line } = reader;
+  reader.take('IF', 'NOT', 'EXISTS');
+  const name = reader.identifier();
+  if (name === null || reader.peek()?.text !== '(') return false;
+  const table: SqlTable = {
+    name,
+    line,
+    comment: null,
+    columns: [],
+    primary: [],
+    uniques: [],
+    foreign: [],
+    checks: [],
+  };
+  schema.tables.set(tableKey(name), table);
+  for (const part of splitAtCommas(reader.parenthesised())) readTablePart(table, new SqlReader(part));
+  table.comment = tableComment(reader);
+  return true;
+}
+
+/** `COMMENT = 'text'` among the options behind a table. */
+function tableComment(reader: SqlReader): string | null {
+  while (!reader.done) {
+    if (reader.take('COMMENT')) {
+      reader.takeMark('=');
+      const token = reader.next();
+      return token?.kind === 'string' ? token.text : null;
+    }
+    reader.next();
+  }
+  return null;
+}
+
+/** One column or one constraint of a table. */
+function readTablePart(table: SqlTable, reader: SqlReader): void {
+  if (reader.take('CONSTRAINT') && !startsConstraint(reader)) reader.identifier();
+  if (readConstraint(table, reader)) return;
+  readColumn(table, reader);
+}
+
+const CONSTRAINTS: ReadonlySet<string> = new Set([
+  'PRIMARY',
+  'UNIQUE',
+  'FOREIGN',
+  'CHECK',
+  'KEY',
+  'INDEX',
+  'FULLTEXT',
+  'EXCLUDE',
+]);
+const startsConstraint = (reader: SqlReader): boolean => CONSTRAINTS.has(reader.peek()?.word ?? '');
+
+function readConstraint(table: SqlTable, reader: SqlReader): boolean {
+  if (reader.take('PRIMARY', 'KEY')) {
+    table.primary = reader.names();
+    return true;
+  }
+  if (reader.peek()?.word === 'UNIQUE') {
+    reader.next();
+    if (!reader.take('KEY')) reader.take('INDEX');
+    if (reader.peek()?.text !== '(') reader.identifier();
+    table.uniques.push(reader.names());
+    return true;
+  }
+  if (reader.take('FOREIGN', 'KEY')) {
+    if (reader.peek()?.text !== '(') reader.identifier();
+    const columns = reader.names();
+    const reference = readReference(reader, columns);
+    if (reference !== null) table.foreign.push(reference);
+    return true;
+  }
+  if (reader.peek()?.word === 'CHECK') {
+    const { line } = reader;
+    reader.next();
+    table.checks.push(readCheck(reader.parenthesised(), line));
+    return true;
+  }
+  return (
+    ['KEY', 'INDEX', 'FULLTEXT', 'EXCLUDE'].includes(reader.peek()?.word ?? '') &&
+    reader.peek(1)?.text !== undefined &&
+    isIndex(reader)
+  );
+}
+
+/** `KEY name (column)` is an index; a column may be called key all the same. */
+const isIndex = (reader: SqlReader): boolean =>
+  reader.peek(1)?.text === '(' || reader.peek(2)?.text === '(' || reader.peek()?.word === 'FULLTEXT';
+
+/** `REFERENCES table (columns) ON DELETE …`; `null` where none stands here. */
+export function readReference(reader: SqlReader, columns: readonly string[]): SqlForeignKey | null {
+  const { line } = reader;
+  if (!reader.take('REFERENCES')) return null;
+  const table = reader.identifier();
+  if (table === null) return null;
+  const references = reader.names();
+  let onDelete: SqlForeignKey['onDelete'] = 'restrict';
+  while (!reader.done) {
+    if (reader.take('ON', 'DELETE', 'CASCADE')) onDelete = 'cascade';
+    else if (reader.take('ON', 'DELETE', 'SET', 'NULL')) onDelete = 'set null';
+    else if (
+      ['NOT', 'NULL', 'UNIQUE', 'PRIMARY', 'DEFAULT', 'CHECK', 'COMMENT'].includes(reader.peek()?.word ?? '')
+    )
+      break;
+    else reader.next();
+  }
+  return { columns, table, references, onDelete, line };
+}
+
+function readAlter(schema: SqlSchema, reader: SqlReader): boolean {
+  reader.take('ONLY');
+  reader.take('IF', 'EXISTS');
+  const name = reader.identifier();
+  const table = name === null ? undefined : tableNamed(schema, name);
+  if (table === undefined) return false;
+  const rest: SqlToken[] = [];
+  for (let token = reader.next(); token !== undefined; token = reader.next()) rest.push(token);
+  return splitAtCommas(rest).every((part) => readAlteration(table, new SqlReader(part)));
+}
+
+function readAlteration(table: SqlTable, reader: SqlReader): boolean {
+  if (!reader.take('ADD')) return ['ALTER', 'OWNER', 'ENABLE'].includes(reader.peek()?.word ?? '');
+  reader.take('COLUMN');
+  reader.take('IF', 'NOT', 'EXISTS');
+  readTablePart(table, reader);
+  return true;
+}
+
+function readUniqueIndex(schema: SqlSchema, reader: SqlReader): boolean {
+  reader.take('IF', 'NOT', 'EXISTS');
+  if (!reader.take('ON')) {
+    reader.identifier();
+    reader.take('ON');
+  }
+  reader.take('ONLY');
+  const table = tableNamed(schema, reader.identifier() ?? '');
+  if (reader.take('USING')) reader.next();
+  if (table === undefined) return false;
+  table.uniques.push(reader.names());
+  return true;
+}
+
+function readEnumType(schema: SqlSchema, reader: SqlReader): boolean {
+  const name = reader.identifier();
+  if (name === null || !reader.take('AS', 'ENUM')) return false;
+  const options = splitAtCommas(reader.parenthesised()).flatMap(([token]) =>
+    token?.kind === 'string' ? [token.text] : [],
+  );
+  schema.enums.set(name.toLowerCase(), options);
+  return true;
+}
+
+function readComment(schema: SqlSchema, reader: SqlReader): boolean {
+  const onColumn = reader.take('COLUMN');
+  if (!onColumn && !reader.take('TABLE')) return false;
+  const path: string[] = [];
+  do {
+    const token = reader.next();
+    if (token !== undefined) path.push(token.text);
+  } while (reader.takeMark('.'));
+  const text = reader.take('IS') ? reader.next() : undefined;
+  const column = onColumn ? path.pop() : undefined;
+  const table = tableNamed(schema, path.at(-1) ?? '');
+  if (table === undefined || text?.kind !== 'string') return false;
+  const target = onColumn
+    ? table.columns.find(({ name }) => name.toLowerCase() === column?.toLowerCase())
+    : table;
+  if (target !== undefined) target.comment = text.text;
+  return target !== undefined;
+}
