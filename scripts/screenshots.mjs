@@ -1,4 +1,5 @@
 // Takes the pictures in docs/screenshots from a running application with the sample: npm start, then this.
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { root } from './lib/processes.mjs';
@@ -70,8 +71,11 @@ await run(async () => {
   };
   await keep(await open('light', ''), 'home');
   const model = await open('light', `designs/${id}/model`);
-  await model.getByRole('listbox', { name: 'Path tree' }).getByText('/{sailingId}').click();
+  await model.getByRole('button', { name: /^Sailing, / }).click();
   await keep(model, 'model');
+  await model.getByRole('group', { name: 'Map' }).press('Enter');
+  await model.getByRole('button', { name: /^status / }).click();
+  await keep(model, 'sheet');
   const contract = await open('light', `designs/${id}/contract?operation=createBooking`);
   await contract.getByRole('button', { name: 'Why 404' }).click();
   await contract.getByText('201 Created').waitFor();
@@ -86,5 +90,12 @@ await run(async () => {
   await dark.keyboard.type('\ngate: txt(1..3)');
   await dark.locator('.cm-diagnostic').waitFor();
   await keep(dark, 'model-dark');
+  const intake = await open('light', 'intake');
+  await intake
+    .getByRole('textbox', { name: 'SQL DDL' })
+    .fill(await readFile(join(root, 'packages/core/test/intake/ferries.sql'), 'utf8'));
+  await intake.getByRole('button', { name: 'Read it' }).click();
+  await intake.getByText('it is owned').first().waitFor();
+  await keep(intake, 'intake');
   await browser.close();
 });

@@ -1,7 +1,7 @@
 import { FLAG_NAMES } from './readAttribute.js';
 import { TYPE_NAMES } from './readType.js';
 import { findOccurrences, type Occurrence } from './occurrences.js';
-import { tokenize, WORD, type Token } from './tokens.js';
+import { tokenize, writeOption, type Token } from './tokens.js';
 
 export interface Suggestion {
   readonly label: string;
@@ -71,7 +71,7 @@ class Names {
     );
     const last = before.at(-1)?.place.line;
     return unique(before.filter(({ place }) => place.line === last)).map((label) => ({
-      label: WORD.test(label) ? label : JSON.stringify(label),
+      label: writeOption(label),
       detail: 'state',
     }));
   }

@@ -11,7 +11,7 @@ import type {
   Transition,
   UniqueRule,
 } from '../model/index.js';
-import { WORD } from './tokens.js';
+import { WORD, writeOption } from './tokens.js';
 
 /** The canonical text of a model: what the formatter prints. `parse(print(model))` is the model. */
 export function print(model: Model): string {
@@ -108,7 +108,7 @@ export function printType(type: AttributeType): string {
     case 'decimal':
       return type.kind + parenthesised(range(type), type.scale === null ? '' : `scale ${type.scale}`);
     case 'choice':
-      return `choice(${type.options.map(word).join(', ')})`;
+      return `choice(${type.options.map(writeOption).join(', ')})`;
     case 'list':
       return `list${parenthesised(range(type))} of ${printType(type.of)}`;
     case 'value':
@@ -134,18 +134,14 @@ function parenthesised(...parts: readonly string[]): string {
 const range = ({ min, max }: Range): string =>
   min === null && max === null ? '' : `${min ?? ''}..${max ?? ''}`;
 
-const word = (text: string): string => (WORD.test(text) ? text : JSON.stringify(text));
-
 /** Options of a choice stand as they do in its type; every other text is quoted. */
 const literal = (type: AttributeType, value: Literal): string =>
-  typeof value === 'string' && type.kind === 'choice' && value !== 'true' && value !== 'false'
-    ? word(value)
-    : JSON.stringify(value);
+  typeof value === 'string' && type.kind === 'choice' ? writeOption(value) : JSON.stringify(value);
 
 /** One transition as its line in the notation, without indentation. */
 export function printTransition({ name, from, to, when, description }: Transition): string {
   const condition = when === null ? '' : ` when ${printCondition(when)}`;
-  return `${name}: ${from.map(word).join(', ')} -> ${word(to)}${condition}${quoted(description)}`;
+  return `${name}: ${from.map(writeOption).join(', ')} -> ${writeOption(to)}${condition}${quoted(description)}`;
 }
 
 export const printCondition = (condition: Condition): string =>

@@ -1,6 +1,6 @@
 import type { Place } from './diagnostics.js';
 import { findOccurrences, occurrenceAt, type Occurrence } from './occurrences.js';
-import { WORD } from './tokens.js';
+import { writeOption } from './tokens.js';
 
 export type RenameResult =
   | { readonly ok: true; readonly text: string; readonly places: readonly Place[] }
@@ -29,7 +29,7 @@ export function renameAt(text: string, line: number, column: number, name: strin
     return { ok: false, message: `There is something called ${name} here already.` };
   }
   const places = found.filter((occurrence) => isPartOf(occurrence, chosen)).map(({ place }) => place);
-  const written = WORD.test(name) ? name : JSON.stringify(name);
+  const written = chosen.kind === 'state' ? writeOption(name) : name;
   return { ok: true, text: replaceAll(text, places, written), places };
 }
 

@@ -23,6 +23,13 @@ export interface TokenLine {
 /** A word of the notation; also what a choice option may be without quotes. */
 export const WORD = /^[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*$/;
 
+/** Words that would be read as something else where an option stands. */
+const LITERALS: ReadonlySet<string> = new Set(['true', 'false']);
+
+/** An option or a state as it is written: plain where it reads as a word, else quoted. */
+export const writeOption = (text: string): string =>
+  WORD.test(text) && !LITERALS.has(text) ? text : JSON.stringify(text);
+
 const TOKEN =
   /(?<space>\s+)|(?<comment>#.*)|(?<word>[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*)|(?<number>-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?)|(?<string>"(?:[^"\\]|\\.)*")|(?<mark>\.\.|->|<=|>=|!=|[:,()<>=])/y;
 
