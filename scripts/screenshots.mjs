@@ -48,7 +48,7 @@ async function prepare(url) {
   await ask(`${base}/routes/1/sailings?status=planned`);
   await ask(`${base}/routes/1/sailings`, 'POST', { departsAt: 'tomorrow' });
   await ask(`${base}/routes/2/sailings/1`);
-  await ask(`${base}/routes/1/sailings/1`, 'PATCH', { status: 'boarding', berth: '2A' });
+  await ask(`${base}/routes/1/sailings/1`, 'PATCH', { berth: '2A' });
   return ferries.id;
 }
 
