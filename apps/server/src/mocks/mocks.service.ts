@@ -17,7 +17,7 @@ import { DEFAULT_ARRANGEMENT, DesignsService, type SoundModel } from '../designs
 import { ApiProblem } from '../http/problem.js';
 import { DurableDataset } from './durableDataset.js';
 import { Journal, summaryOf, type Exchange, type ExchangeSummary } from './journal.js';
-import { MockServer } from './mockServer.js';
+import { RunningMock } from './runningMock.js';
 import type { CreateMockDto } from './mocks.dto.js';
 import { isPortTaken, makeRecords, modelColumns, readCounts, serviceOf } from './provision.js';
 import { RecordStore, toStored } from './recordStore.js';
@@ -48,7 +48,7 @@ interface Held {
   row: MockRow;
   dataset: Pick<DatasetRow, 'seed' | 'counts' | 'modelText' | 'modelIdentities' | 'modelRevision'>;
   readonly store: RecordStore;
-  readonly server: MockServer;
+  readonly server: RunningMock;
   readonly journal: Journal;
   obstacles: readonly string[];
 }
@@ -255,7 +255,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
       dataset.sequence,
     );
     const journal = new Journal();
-    const server = new MockServer(serviceOf(derivation), records, journal, (exchange) => {
+    const server = new RunningMock(serviceOf(derivation), records, journal, (exchange) => {
       this.events.next({ kind: 'exchange', mock: row.id, exchange: summaryOf(exchange) });
     });
     const held: Held = { row, dataset, store, server, journal, obstacles: [] };

@@ -1,9 +1,10 @@
-import type { Model } from '@isomeros/core/model';
-import { append, print } from '@isomeros/core/notation';
+import { indexModel, roleOf, type Model } from '@isomeros/core/model';
+import { append } from '@isomeros/core/notation';
 import { useState, type ReactNode } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
 import { textEdited } from '../design/designSlice.js';
 import { ModelMap } from './map/ModelMap.js';
+import { unusedName } from './sheets/edits.js';
 import { Sheet } from './sheets/Sheet.js';
 
 interface Props {
@@ -28,13 +29,13 @@ export function MapPanel({ faces, model, selected, onSelect }: Props): React.JSX
     .filter((declaration) => declaration.kind === 'entity')
     .map(({ name }) => name);
   const addEntity = (): void => {
-    const name = freeEntityName(model);
+    const name = unusedName('NewEntity', blockNames(model));
     add(`entity ${name}`, name);
   };
   const addRelationship = (): void => {
     const chosen = entities.find((name) => name === selected) ?? entities[0] ?? '';
     const other = entities.find((name) => name !== chosen) ?? chosen;
-    const role = `related${other}${print(model).split(`related${other}`).length > 1 ? '2' : ''}`;
+    const role = unusedName(`related${other}`, memberNames(model, chosen));
     add(`each ${chosen} refers to optional ${other} as ${role}`, `${chosen}>${other}:${role}`);
   };
   return (
@@ -68,12 +69,14 @@ export function MapPanel({ faces, model, selected, onSelect }: Props): React.JSX
   );
 }
 
-function freeEntityName(model: Model): string {
-  const taken = new Set(
-    model.declarations.flatMap((declaration) => ('name' in declaration ? [declaration.name] : [])),
-  );
-  for (let number = 1; ; number++) {
-    const name = number === 1 ? 'NewEntity' : `NewEntity${number}`;
-    if (!taken.has(name)) return name;
-  }
+const blockNames = (model: Model): ReadonlySet<string> =>
+  new Set(model.declarations.flatMap((declaration) => ('name' in declaration ? [declaration.name] : [])));
+
+/** What attributes and roles of an entity are called already. */
+function memberNames(model: Model, entity: string): ReadonlySet<string> {
+  const attributes = indexModel(model).entities.get(entity)?.attributes ?? [];
+  const roles = indexModel(model)
+    .relationships.filter(({ from }) => from === entity)
+    .map(roleOf);
+  return new Set([...attributes.map(({ name }) => name), ...roles]);
 }

@@ -2,7 +2,7 @@ import { indexModel, type Attribute, type Model } from '@isomeros/core/model';
 import { printAttribute, VERBS } from '@isomeros/core/notation';
 import { Button, Popconfirm } from 'antd';
 import { AttributeSheet } from './AttributeSheet.js';
-import { freeName, writeBlock, type Block } from './edits.js';
+import { unusedName, writeBlock, type Block } from './edits.js';
 import { TextField } from './TextField.js';
 import type { Edits } from './useEdits.js';
 
@@ -74,7 +74,15 @@ export function BlockSheet({
         ))}
       </ul>
       <div className="sheet-acts">
-        <Button onClick={() => edits.insert(block.id, [`${freeName(block)}: text`])}>Add attribute</Button>
+        <Button
+          onClick={() =>
+            edits.insert(block.id, [
+              `${unusedName('attribute', new Set(block.attributes.map(({ name }) => name)))}: text`,
+            ])
+          }
+        >
+          Add attribute
+        </Button>
         <Popconfirm
           title={`Remove ${block.name}?`}
           description="Sentences that name it will have errors."

@@ -2,6 +2,7 @@ import type { Attribute, Condition, Transition } from '@isomeros/core/model';
 import { parse, printCondition } from '@isomeros/core/notation';
 import { Button, Select } from 'antd';
 import { useState } from 'react';
+import { unusedName } from './edits.js';
 import { TextField } from './TextField.js';
 
 interface Props {
@@ -45,9 +46,7 @@ function newTransition(
   known: readonly Transition[],
   options: readonly string[],
 ): Transition {
-  const taken = new Set(known.map(({ name }) => name));
-  let name = 'move';
-  for (let number = 2; taken.has(name); number++) name = `move${number}`;
+  const name = unusedName('move', new Set(known.map((transition) => transition.name)));
   const [first = ''] = options;
   const to = options.at(-1) ?? first;
   return {

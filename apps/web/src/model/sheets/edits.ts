@@ -87,11 +87,9 @@ export function declarationOf(model: Model, id: string): Declaration | undefined
   );
 }
 
-/** A name no attribute of the block has yet. */
-export function freeName(block: Block): string {
-  const taken = new Set(block.attributes.map(({ name }) => name));
-  for (let number = 1; ; number++) {
-    const name = number === 1 ? 'attribute' : `attribute${number}`;
-    if (!taken.has(name)) return name;
-  }
+/** The wanted name, or, where it is taken, the first one with a number behind it that is not. */
+export function unusedName(wanted: string, taken: ReadonlySet<string>): string {
+  let name = wanted;
+  for (let number = 2; taken.has(name); number++) name = `${wanted}${number}`;
+  return name;
 }

@@ -30,7 +30,7 @@ interface Outcome {
 }
 
 /** One mock at work: a contract over durable records, behind a loopback port, with its journal. */
-export class MockServer implements RequestHandler {
+export class RunningMock implements RequestHandler {
   private readonly logger = new Logger('Mock');
   private server: Server | null = null;
 
