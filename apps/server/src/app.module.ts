@@ -3,10 +3,16 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import type { Config } from './config.js';
 import { databaseOptions } from './database/options.js';
 import { DescriptionController } from './description/description.controller.js';
+import { ChangesService } from './designs/changes.service.js';
 import { ContractsController } from './designs/contracts.controller.js';
+import { DesignEvents } from './designs/designEvents.js';
 import { DesignsController } from './designs/designs.controller.js';
 import { DesignsService } from './designs/designs.service.js';
+import { RevisionsController } from './designs/revisions.controller.js';
+import { RevisionsService } from './designs/revisions.service.js';
 import { SamplesController } from './designs/samples.controller.js';
+import { IntakeController } from './intake/intake.controller.js';
+import { IntakeService } from './intake/intake.service.js';
 import { MocksController } from './mocks/mocks.controller.js';
 import { MocksService } from './mocks/mocks.service.js';
 import { SETTINGS } from './settings.js';
@@ -26,11 +32,21 @@ export class AppModule {
       controllers: [
         SamplesController,
         DesignsController,
+        RevisionsController,
         ContractsController,
+        IntakeController,
         MocksController,
         DescriptionController,
       ],
-      providers: [DesignsService, MocksService, { provide: SETTINGS, useValue: config }],
+      providers: [
+        DesignEvents,
+        DesignsService,
+        RevisionsService,
+        ChangesService,
+        IntakeService,
+        MocksService,
+        { provide: SETTINGS, useValue: config },
+      ],
     };
   }
 }

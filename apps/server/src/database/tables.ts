@@ -22,6 +22,14 @@ export class DesignRow {
   @Column({ type: 'longtext' })
   identities: string;
 
+  /** What was decided besides the text, as JSON. */
+  @Column({ type: 'longtext' })
+  choices: string;
+
+  /** Elements that went and came lately, as JSON. */
+  @Column({ type: 'longtext', name: 'loose_ends' })
+  looseEnds: string;
+
   /** Counts the saved changes, from 1. */
   @Column({ type: 'int', unsigned: true })
   revision: number;
@@ -31,6 +39,42 @@ export class DesignRow {
 
   @Column({ type: 'datetime', precision: 3, name: 'changed_at' })
   changedAt: Date;
+
+  /** Set while it is removed and can be brought back. */
+  @Column({ type: 'datetime', precision: 3, name: 'removed_at', nullable: true })
+  removedAt: Date | null;
+}
+
+/** How a revision came about. */
+export type RevisionKind = 'begun' | 'text' | 'choices' | 'rename' | 'restored';
+
+/** One saved state of a design. */
+@Entity({ name: 'revisions' })
+export class RevisionRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'design_id' })
+  designId: string;
+
+  @PrimaryColumn({ type: 'int', unsigned: true })
+  number: number;
+
+  @Column({ type: 'datetime', precision: 3 })
+  at: Date;
+
+  @Column({ type: 'varchar', length: 20 })
+  what: RevisionKind;
+
+  @Column({ type: 'boolean' })
+  sound: boolean;
+
+  @Column({ type: 'int', unsigned: true, name: 'lines_added' })
+  linesAdded: number;
+
+  @Column({ type: 'int', unsigned: true, name: 'lines_removed' })
+  linesRemoved: number;
+
+  /** Texts, identities and choices as JSON, compressed (RFC 1951). */
+  @Column({ type: 'longblob' })
+  state: Buffer;
 }
 
 /** One way of laying the model of a design out as resources. */
@@ -86,6 +130,10 @@ export class DatasetRow {
 
   @Column({ type: 'longtext', name: 'model_identities' })
   modelIdentities: string;
+
+  /** What was decided about the design, as JSON. */
+  @Column({ type: 'longtext', name: 'model_choices' })
+  modelChoices: string;
 
   /** Revision of the design the model is from. */
   @Column({ type: 'int', unsigned: true, name: 'model_revision' })

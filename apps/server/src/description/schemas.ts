@@ -1,3 +1,6 @@
+import { DESIGN_FILE_SCHEMA } from '@isomeros/core/arrangement';
+import { SOURCE_FORMATS } from '../designs/designs.dto.js';
+
 /** The shapes of the application's own interface, as JSON Schemas (2020-12). */
 const text = { type: 'string' } as const;
 const count = { type: 'integer', minimum: 0 } as const;
@@ -40,6 +43,14 @@ const summary = {
   fingerprint: list(object({ effects: list({ enum: ['safe', 'idempotent', 'neither'] }), depth: count })),
 };
 
+const revision = {
+  number: count,
+  at: moment,
+  what: { enum: ['begun', 'text', 'choices', 'rename', 'restored'] },
+  sound: { type: 'boolean' },
+  lines: object({ added: count, removed: count }),
+};
+
 const place = { line: count, column: count, length: count };
 
 const exchangeSummary = {
@@ -64,7 +75,43 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     soundText: text,
     identities: { type: 'object', additionalProperties: text },
     diagnostics: list(ref('Diagnostic')),
+    choices: ref('Choices'),
+    possibleRenames: {
+      ...list(object({ kind: text, from: text, to: text })),
+      description: 'What went and what came in its place: each may have been a rename.',
+    },
   }),
+  Choices: closed(
+    object({
+      settings: { type: 'object', description: 'From names of settings to their values.' },
+      answered: { ...list(text), description: 'Ids of assumptions that somebody agreed to.' },
+    }),
+  ),
+  Name: closed(object({ name: { type: 'string', minLength: 1, maxLength: 120 } })),
+  Rename: closed(
+    object({
+      from: { type: 'string', description: 'The address of what went.' },
+      to: { type: 'string', description: 'The address of what came.' },
+      renamed: { type: 'boolean', description: 'Whether one became the other.' },
+    }),
+  ),
+  RevisionSummary: object(revision),
+  Revision: object({ ...revision, text, choices: ref('Choices') }),
+  DesignFile: DESIGN_FILE_SCHEMA,
+  LiveSchemaAddress: closed(
+    object(
+      {
+        host: text,
+        port: { type: 'integer', minimum: 1, maximum: 65535 },
+        user: text,
+        password: { type: 'string', writeOnly: true },
+        schema: text,
+        remote: { type: 'boolean', description: 'Confirms that the host need not be on this machine.' },
+      },
+      ['remote'],
+    ),
+  ),
+  LiveSchema: object({ ddl: text, tables: count, views: count }),
   Diagnostic: object({
     code: text,
     message: text,
@@ -80,7 +127,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
           maxLength: 120,
           description: 'Takes the place of the name in the text.',
         },
-        source: closed(object({ format: { enum: ['notation', 'sql'] }, text })),
+        source: closed(object({ format: { enum: SOURCE_FORMATS }, text })),
       },
       ['name'],
     ),
@@ -102,7 +149,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
   }),
   Arrangement: object({
     name: text,
-    settings: list(object({ name: text, title: text, value: {}, level: { const: 'default' } })),
+    settings: list(object({ name: text, title: text, value: {}, level: { enum: ['default', 'design'] } })),
   }),
   Contract: {
     type: 'object',

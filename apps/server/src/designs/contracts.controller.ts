@@ -1,5 +1,12 @@
 import { Controller, Get, Header, Param, Res } from '@nestjs/common';
-import { SETTING_DEFAULTS, SETTING_TITLES, type SettingName } from '@isomeros/core/arrangement';
+import {
+  arrangementOf,
+  setting as resolveSetting,
+  SETTING_DEFAULTS,
+  SETTING_TITLES,
+  type SettingLevel,
+  type SettingName,
+} from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import type { Response } from 'express';
 import { etagOf } from '../http/etag.js';
@@ -11,7 +18,7 @@ interface ArrangementView {
     readonly name: string;
     readonly title: string;
     readonly value: unknown;
-    readonly level: 'default';
+    readonly level: SettingLevel;
   }[];
 }
 
@@ -22,12 +29,13 @@ export class ContractsController {
   @Get()
   async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<ArrangementView> {
     await this.designs.derivation(id, name);
+    const { choices } = await this.designs.read(id);
+    const arrangement = arrangementOf(name, choices);
     const names = Object.keys(SETTING_DEFAULTS) as SettingName[];
     const settings = names.map((setting) => ({
       name: setting,
       title: SETTING_TITLES[setting],
-      value: SETTING_DEFAULTS[setting],
-      level: 'default' as const,
+      ...resolveSetting(arrangement, setting),
     }));
     return { name, settings };
   }

@@ -1,3 +1,4 @@
+import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import type { Identities, Model } from '@isomeros/core/model';
@@ -13,9 +14,14 @@ export interface Derivation {
 }
 
 /** Derives the contract of a text without errors. */
-export function deriveFrom(text: string, identities: Identities, arrangement: string): Derivation {
-  const { model } = parse(text, identities);
-  const contract = derive(model, { name: arrangement });
+export function deriveFrom(
+  text: string,
+  identities: Identities,
+  choices: Choices,
+  arrangement: string,
+): Derivation {
+  const model = completeModel(parse(text, identities).model, choices);
+  const contract = derive(model, arrangementOf(arrangement, choices));
   let description: string | null = null;
   return {
     model,

@@ -9,20 +9,27 @@ import {
   Post,
   Put,
   Query,
+  Req,
   Res,
 } from '@nestjs/common';
-import { MAX_INTAKE_BYTES, readSql } from '@isomeros/core/intake';
-import type { Response } from 'express';
-import { etagOf } from '../http/etag.js';
+import { readDesignFile, readSettings, writeDesignFile, type Choices } from '@isomeros/core/arrangement';
+import type { Request, Response } from 'express';
+import { etagOf, tagged } from '../http/etag.js';
 import { readLimit } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
-import { CreateDesignDto, SaveModelDto } from './designs.dto.js';
+import { IntakeService } from '../intake/intake.service.js';
+import { ChangesService } from './changes.service.js';
+import { CreateDesignDto, NameDto, RenameDto, SaveChoicesDto, SaveModelDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignSummary, DesignView } from './views.js';
 
 @Controller('api/designs')
 export class DesignsController {
-  constructor(private readonly designs: DesignsService) {}
+  constructor(
+    private readonly designs: DesignsService,
+    private readonly changes: ChangesService,
+    private readonly intake: IntakeService,
+  ) {}
 
   @Get()
   async list(
@@ -38,11 +45,30 @@ export class DesignsController {
   @Post()
   async create(
     @Body() body: CreateDesignDto,
+    @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    const design = await this.designs.create(body.name, textOf(body));
-    response.setHeader('Location', `/api/designs/${design.id}`);
-    return tagged(design, response);
+    return created(await this.begin(body, request), response);
+  }
+
+  private async begin({ name, source }: CreateDesignDto, request: Request): Promise<DesignView> {
+    switch (source.format) {
+      case 'notation':
+        return this.changes.create(name, source.text);
+      case 'design': {
+        const read = readDesignFile(source.text);
+        if (read.ok) return this.changes.createFromFile(name, read.design);
+        const detail = `The design file does not fit: ${read.problems[0]?.message ?? ''}`;
+        throw new ApiProblem('unsound', detail, { errors: read.problems });
+      }
+      case 'sql':
+      case 'json-schema':
+      case 'records': {
+        const title = name ?? 'Untitled design';
+        const { text } = await this.intake.read(source.format, source.text, title, request);
+        return this.changes.create(name, text);
+      }
+    }
   }
 
   @Get(':id')
@@ -53,7 +79,48 @@ export class DesignsController {
   @Delete(':id')
   @HttpCode(204)
   async remove(@Param('id') id: string, @Headers('if-match') ifMatch: string | undefined): Promise<void> {
-    await this.designs.remove(id, ifMatch);
+    await this.changes.remove(id, ifMatch);
+  }
+
+  @Post(':id/bring-back')
+  @HttpCode(200)
+  async bringBack(
+    @Param('id') id: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
+    return tagged(await this.changes.bringBack(id), response);
+  }
+
+  @Post(':id/copy')
+  async copy(
+    @Param('id') id: string,
+    @Body() { name }: NameDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
+    return created(await this.changes.copy(id, name), response);
+  }
+
+  @Put(':id/name')
+  async rename(
+    @Param('id') id: string,
+    @Body() { name }: NameDto,
+    @Headers('if-match') ifMatch: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
+    return tagged(await this.changes.rename(id, name, ifMatch), response);
+  }
+
+  @Get(':id/file')
+  async file(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    const design = await this.designs.read(id);
+    const { name, text, soundText, identities, choices, arrangements, revision } = design;
+    const draft = text === soundText ? {} : { draft: text };
+    const file = writeDesignFile({ name, model: soundText, ...draft, identities, choices, arrangements });
+    response.setHeader('ETag', etagOf(revision));
+    response
+      .attachment(`${fileName(name)}.isomeros.json`)
+      .type('application/json')
+      .send(file);
   }
 
   @Get(':id/model')
@@ -66,6 +133,15 @@ export class DesignsController {
     return { text };
   }
 
+  @Get(':id/model.iso.txt')
+  async notation(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    const { name, text, revision } = await this.designs.read(id);
+    response.setHeader('ETag', etagOf(revision));
+    response.attachment(`${fileName(name)}.iso.txt`);
+    response.setHeader('Content-Type', 'text/vnd.isomeros.model; charset=utf-8');
+    response.send(text);
+  }
+
   @Put(':id/model')
   async saveModel(
     @Param('id') id: string,
@@ -73,28 +149,53 @@ export class DesignsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.designs.saveModel(id, body.text, ifMatch), response);
+    return tagged(await this.changes.saveModel(id, body.text, ifMatch), response);
+  }
+
+  @Put(':id/choices')
+  async saveChoices(
+    @Param('id') id: string,
+    @Body() body: SaveChoicesDto,
+    @Headers('if-match') ifMatch: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
+    return tagged(await this.changes.saveChoices(id, choicesOf(body), ifMatch), response);
+  }
+
+  @Post(':id/renames')
+  @HttpCode(200)
+  async declareRename(
+    @Param('id') id: string,
+    @Body() { renamed, ...rename }: RenameDto,
+    @Headers('if-match') ifMatch: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
+    const design = renamed
+      ? this.changes.declareRename(id, rename, ifMatch)
+      : this.changes.denyRename(id, rename);
+    return tagged(await design, response);
   }
 }
 
-/** The text of the model that a source is, or is read as. */
-function textOf({ name, source }: CreateDesignDto): string {
-  switch (source.format) {
-    case 'notation':
-      return source.text;
-    case 'sql':
-      checkSize(source.text);
-      return readSql(source.text, name ?? 'Untitled design').text;
-  }
+function choicesOf({ settings, answered }: SaveChoicesDto): Choices {
+  const read = readSettings(settings);
+  if (read.ok) return { settings: read.values, answered: [...new Set(answered)] };
+  const errors = read.problems.map(({ name, code, message }) => ({
+    pointer: `/settings/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`,
+    code,
+    message,
+  }));
+  throw new ApiProblem('invalid', 'The settings do not fit.', { errors });
 }
 
-function checkSize(text: string): void {
-  const bytes = Buffer.byteLength(text);
-  if (bytes <= MAX_INTAKE_BYTES) return;
-  throw new ApiProblem('too-large', `The source has ${bytes} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
-}
+/** The name of a design as the name of a file. */
+const fileName = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/g, '') || 'design';
 
-function tagged(design: DesignView, response: Response): DesignView {
-  response.setHeader('ETag', etagOf(design.revision));
-  return design;
+function created(design: DesignView, response: Response): DesignView {
+  response.setHeader('Location', `/api/designs/${design.id}`);
+  return tagged(design, response);
 }

@@ -1,5 +1,8 @@
 import { Type } from 'class-transformer';
 import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
   IsDefined,
   IsIn,
   IsObject,
@@ -11,21 +14,23 @@ import {
 } from 'class-validator';
 
 /** What a design can be made from in this version. */
-export const SOURCE_FORMATS = ['notation', 'sql'] as const;
+export const SOURCE_FORMATS = ['notation', 'sql', 'json-schema', 'records', 'design'] as const;
+
+const NAME = { message: 'Expected a name of 1 to 120 characters.' };
 
 export class SourceDto {
   @IsIn(SOURCE_FORMATS, { message: `Expected one of ${SOURCE_FORMATS.join(', ')}.` })
   format: (typeof SOURCE_FORMATS)[number];
 
-  @IsString({ message: 'Expected the text of the model.' })
+  @IsString({ message: 'Expected the text of the source.' })
   text: string;
 }
 
 export class CreateDesignDto {
   @IsOptional()
-  @IsString({ message: 'Expected the name of the design.' })
-  @MinLength(1, { message: 'Expected a name of 1 to 120 characters.' })
-  @MaxLength(120, { message: 'Expected a name of 1 to 120 characters.' })
+  @IsString(NAME)
+  @MinLength(1, NAME)
+  @MaxLength(120, NAME)
   name?: string;
 
   @IsDefined({ message: 'Expected an object with format and text.' })
@@ -35,7 +40,36 @@ export class CreateDesignDto {
   source: SourceDto;
 }
 
+export class NameDto {
+  @IsString(NAME)
+  @MinLength(1, NAME)
+  @MaxLength(120, NAME)
+  name: string;
+}
+
 export class SaveModelDto {
   @IsString({ message: 'Expected the text of the model.' })
   text: string;
+}
+
+export class SaveChoicesDto {
+  @IsObject({ message: 'Expected an object from names of settings to their values.' })
+  settings: Record<string, unknown>;
+
+  @IsArray({ message: 'Expected an array of ids of assumptions.' })
+  @ArrayMaxSize(10_000, { message: 'Expected at most 10000 ids.' })
+  @IsString({ each: true, message: 'Expected ids of assumptions.' })
+  @MaxLength(600, { each: true, message: 'Expected ids of at most 600 characters.' })
+  answered: string[];
+}
+
+export class RenameDto {
+  @IsString({ message: 'Expected the address of what went.' })
+  from: string;
+
+  @IsString({ message: 'Expected the address of what came.' })
+  to: string;
+
+  @IsBoolean({ message: 'Expected whether one became the other.' })
+  renamed: boolean;
 }

@@ -1,5 +1,6 @@
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
+import { NO_CHOICES } from '@isomeros/core/arrangement';
 import { fingerprintOf, type FingerprintColumn } from '@isomeros/core/contract';
 import { parse } from '@isomeros/core/notation';
 import { deriveFrom } from './derivations.js';
@@ -27,13 +28,13 @@ export async function readSamples(folder: string): Promise<readonly Sample[]> {
       const [first] = diagnostics;
       if (first !== undefined)
         throw new Error(`The sample ${file} has an error in line ${first.place.line}: ${first.message}`);
-      const { model, contract } = deriveFrom(text, {}, 'main');
+      const { model, contract } = deriveFrom(text, {}, NO_CHOICES, 'main');
       return {
         id: file.slice(0, -ENDING.length),
         name: model.name,
         description: model.description,
         text,
-        figures: designFigures(model, contract),
+        figures: designFigures(model, contract, NO_CHOICES),
         fingerprint: fingerprintOf(contract),
       };
     }),

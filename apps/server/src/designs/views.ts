@@ -1,10 +1,11 @@
+import type { Choices } from '@isomeros/core/arrangement';
 import {
   figuresOf,
   type Contract,
   type ContractFigures,
   type FingerprintColumn,
 } from '@isomeros/core/contract';
-import { indexModel, type Identities, type Model } from '@isomeros/core/model';
+import { indexModel, type Identities, type Model, type PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
 
 /** What a design amounts to, in numbers. */
@@ -34,9 +35,12 @@ export interface DesignView extends DesignSummary {
   readonly soundText: string;
   readonly identities: Identities;
   readonly diagnostics: readonly Diagnostic[];
+  readonly choices: Choices;
+  /** What went and what came in its place: each may have been a rename. */
+  readonly possibleRenames: readonly PossibleRename[];
 }
 
-export function designFigures(model: Model, contract: Contract): DesignFigures {
+export function designFigures(model: Model, contract: Contract, { answered }: Choices): DesignFigures {
   const { entities, relationships } = indexModel(model);
-  return { entities: entities.size, relationships: relationships.length, ...figuresOf(contract) };
+  return { entities: entities.size, relationships: relationships.length, ...figuresOf(contract, answered) };
 }

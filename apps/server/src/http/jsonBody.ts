@@ -1,9 +1,10 @@
-import { readJson } from '@isomeros/core/engine';
+import { MAX_INTAKE_BYTES } from '@isomeros/core/intake';
+import { readJson } from '@isomeros/core/model';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { ApiProblem, sendProblem } from './problem.js';
 
-/** The largest body that is read, in bytes: a text of 1 MiB, every character of it escaped. */
-export const MAX_BODY_BYTES = 8 * 1_048_576;
+/** The largest body that is read, in bytes: the largest source of an intake, with room for escapes. */
+export const MAX_BODY_BYTES = 12 * 1_048_576;
 
 const raw = express.raw({ type: () => true, limit: MAX_BODY_BYTES });
 
@@ -19,9 +20,13 @@ export function jsonBody(request: Request, response: Response, next: NextFunctio
 function bodyProblem(error: unknown): ApiProblem {
   const kind = error instanceof Error && 'type' in error ? error.type : '';
   return kind === 'entity.too.large'
-    ? new ApiProblem('too-large', `The body is larger than ${MAX_BODY_BYTES} bytes.`, {
-        headers: { Connection: 'close' },
-      })
+    ? new ApiProblem(
+        'too-large',
+        `The body is larger than ${MAX_BODY_BYTES} bytes; a source in it may have ${MAX_INTAKE_BYTES}.`,
+        {
+          headers: { Connection: 'close' },
+        },
+      )
     : new ApiProblem('bad-request', 'The body could not be read.');
 }
 

@@ -17,6 +17,7 @@ export const PROBLEM_KINDS = {
   'foreign-host': { status: 421, title: 'Foreign host' },
   unsound: { status: 422, title: 'Model not sound' },
   unexpected: { status: 500, title: 'Something went wrong inside' },
+  database: { status: 502, title: 'The other database did not answer as asked' },
   unavailable: { status: 503, title: 'Not now' },
 } as const satisfies Record<string, { status: number; title: string }>;
 

@@ -7,19 +7,29 @@ import {
 } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { adopt, Dataset, type Counters } from '@isomeros/core/engine';
-import type { Identities } from '@isomeros/core/model';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
 import { FIRST_MOCK_PORT } from '../config.js';
 import { DatasetRow, MockRow, RecordRow } from '../database/tables.js';
-import { deriveFrom, type Derivation } from '../designs/derivations.js';
-import { DEFAULT_ARRANGEMENT, DesignsService, type SoundModel } from '../designs/designs.service.js';
+import type { Derivation } from '../designs/derivations.js';
+import { DesignEvents, type Followed } from '../designs/designEvents.js';
+import { DesignsService, type SoundModel } from '../designs/designs.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { DurableDataset } from './durableDataset.js';
 import { Journal, summaryOf, type Exchange, type ExchangeSummary } from './journal.js';
 import { RunningMock } from './runningMock.js';
 import type { CreateMockDto } from './mocks.dto.js';
-import { isPortTaken, makeRecords, modelColumns, readCounts, serviceOf } from './provision.js';
+import {
+  isOutdated,
+  isPortTaken,
+  makeRecords,
+  modelColumns,
+  newestDerivation,
+  readCounts,
+  serviceOf,
+  storedDerivation,
+  type ModelColumns,
+} from './provision.js';
 import { RecordStore, toStored } from './recordStore.js';
 
 /** A mock as the interface shows it. */
@@ -46,7 +56,7 @@ export type MockEvent =
 
 interface Held {
   row: MockRow;
-  dataset: Pick<DatasetRow, 'seed' | 'counts' | 'modelText' | 'modelIdentities' | 'modelRevision'>;
+  dataset: Pick<DatasetRow, 'seed' | 'counts'> & ModelColumns;
   readonly store: RecordStore;
   readonly server: RunningMock;
   readonly journal: Journal;
@@ -67,24 +77,43 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   constructor(
     @InjectDataSource() private readonly database: DataSource,
     private readonly designs: DesignsService,
+    private readonly designEvents: DesignEvents,
   ) {}
 
   /** Mocks that were running when the server ended are running again. */
   async onApplicationBootstrap(): Promise<void> {
-    this.designs.modelChanged.subscribe((design) => {
+    this.designEvents.modelChanged.subscribe((design) => {
       this.takeOverModel(design).catch((error: unknown) => {
         this.logger.error(error instanceof Error ? error.stack : String(error));
       });
     });
-    this.designs.removing.subscribe(({ id, done }) => {
-      for (const held of [...this.held.values()])
-        if (held.row.designId === id) done.push(this.remove(held.row.id));
+    this.designEvents.removing.subscribe(({ id, done }) => {
+      for (const held of [...this.held.values()]) if (held.row.designId === id) done.push(this.release(held));
     });
-    for (const row of await this.database.getRepository(MockRow).find({ order: { createdAt: 'ASC' } })) {
+    this.designEvents.broughtBack.subscribe(({ id, done }: Followed) => {
+      done.push(this.holdAll({ designId: id }));
+    });
+    await this.holdAll({});
+  }
+
+  /** Reads the mocks of designs that are not removed; those that were running are running again. */
+  private async holdAll(wanted: { readonly designId?: string }): Promise<void> {
+    const rows = await this.database
+      .getRepository(MockRow)
+      .find({ where: wanted, order: { createdAt: 'ASC' } });
+    for (const row of rows) {
+      if (!(await this.designs.isThere(row.designId))) continue;
       const held = await this.hold(row);
       if (row.running) await this.listen(held, true);
       await this.refreshModel(held);
     }
+  }
+
+  /** Stops serving a mock, and forgets it until it is read again. */
+  private async release(held: Held): Promise<void> {
+    this.held.delete(held.row.id);
+    await held.server.stop();
+    this.events.next({ kind: 'removed', mock: held.row.id });
   }
 
   async beforeApplicationShutdown(): Promise<void> {
@@ -111,7 +140,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
         errors: [{ pointer: '/arrangements', code: 'unknown', message }],
       });
     }
-    const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
+    const derivation = newestDerivation(model);
     const counts = readCounts(wanted.counts ?? {}, derivation);
     const id = randomUUID();
     const seedNumber = wanted.seed ?? 42;
@@ -154,7 +183,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   async reset(id: string): Promise<MockView> {
     const held = this.find(id);
     const model = await this.designs.soundModel(held.row.designId);
-    const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
+    const derivation = newestDerivation(model);
     await held.server.records.replace(async (counters, sequence) => {
       const made = makeRecords(
         derivation,
@@ -174,11 +203,8 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   }
 
   async remove(id: string): Promise<void> {
-    const held = this.find(id);
-    this.held.delete(id);
-    await held.server.stop();
+    await this.release(this.find(id));
     await this.database.getRepository(MockRow).delete({ id });
-    this.events.next({ kind: 'removed', mock: id });
   }
 
   exchanges(id: string, before: number, limit: number): ExchangeSummary[] {
@@ -244,11 +270,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   private async hold(row: MockRow): Promise<Held> {
     const store = new RecordStore(this.database, row.id, this.holder);
     const { dataset, rows } = await store.open();
-    const derivation = deriveFrom(
-      dataset.modelText,
-      JSON.parse(dataset.modelIdentities) as Identities,
-      DEFAULT_ARRANGEMENT,
-    );
+    const derivation = storedDerivation(dataset);
     const records = new DurableDataset(
       store,
       new Dataset(derivation.model, rows, JSON.parse(dataset.counters) as Counters),
@@ -297,12 +319,12 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   private async refreshModel(held: Held): Promise<void> {
     const model = await this.designs.soundModel(held.row.designId);
     if (model.revision === held.dataset.modelRevision) return;
-    if (model.text !== held.dataset.modelText) await this.adoptModel(held, model);
+    if (isOutdated(held.dataset, model)) await this.adoptModel(held, model);
     this.announce(held);
   }
 
   private async adoptModel(held: Held, model: SoundModel): Promise<void> {
-    const derivation = deriveFrom(model.text, model.identities, DEFAULT_ARRANGEMENT);
+    const derivation = newestDerivation(model);
     const { records } = held.server;
     await records.settled();
     const adoption = adopt(held.server.service.model, derivation.model, records.dataset.everything());

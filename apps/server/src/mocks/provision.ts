@@ -1,9 +1,10 @@
+import type { Choices } from '@isomeros/core/arrangement';
 import type { Counters, Service } from '@isomeros/core/engine';
-import { indexModel, type Row } from '@isomeros/core/model';
+import { indexModel, type Identities, type Row } from '@isomeros/core/model';
 import { seed } from '@isomeros/core/seeding';
 import type { DatasetRow } from '../database/tables.js';
-import type { Derivation } from '../designs/derivations.js';
-import type { SoundModel } from '../designs/designs.service.js';
+import { deriveFrom, type Derivation } from '../designs/derivations.js';
+import { DEFAULT_ARRANGEMENT, type SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
 import { MOST_RECORDS } from './mocks.dto.js';
@@ -20,13 +21,40 @@ export const serviceOf = ({ model, contract, description }: Derivation): Service
 });
 
 /** The model of a dataset as it is stored. */
-export const modelColumns = (
-  model: SoundModel,
-): Pick<DatasetRow, 'modelText' | 'modelIdentities' | 'modelRevision'> => ({
+export type ModelColumns = Pick<
+  DatasetRow,
+  'modelText' | 'modelIdentities' | 'modelChoices' | 'modelRevision'
+>;
+
+export const modelColumns = (model: SoundModel): ModelColumns => ({
   modelText: model.text,
   modelIdentities: JSON.stringify(model.identities),
+  modelChoices: JSON.stringify(model.choices),
   modelRevision: model.revision,
 });
+
+/** What a dataset serves: the model it is stored with, whatever the design says by now. */
+export const storedDerivation = (stored: ModelColumns): Derivation =>
+  deriveFrom(
+    stored.modelText,
+    JSON.parse(stored.modelIdentities) as Identities,
+    JSON.parse(stored.modelChoices) as Choices,
+    DEFAULT_ARRANGEMENT,
+  );
+
+/** What the newest sound model of a design implies. */
+export const newestDerivation = ({ text, identities, choices }: SoundModel): Derivation =>
+  deriveFrom(text, identities, choices, DEFAULT_ARRANGEMENT);
+
+/** Whether a dataset is stored with another model than its design has by now. */
+export function isOutdated(stored: ModelColumns, model: SoundModel): boolean {
+  const newest = modelColumns(model);
+  return (
+    stored.modelText !== newest.modelText ||
+    stored.modelIdentities !== newest.modelIdentities ||
+    stored.modelChoices !== newest.modelChoices
+  );
+}
 
 /** Fresh records with numbers that no record had before. */
 export function makeRecords(

@@ -21,6 +21,7 @@ export class TestApp {
       databaseUrl: schema,
       webFolder: null,
       samplesFolder: join(import.meta.dirname, '../../../../samples'),
+      intakeWorker: join(import.meta.dirname, '../../dist/intake/worker.js'),
       token: null,
       ...config,
     });

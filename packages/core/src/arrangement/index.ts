@@ -1,2 +1,15 @@
 export { setting, SETTING_DEFAULTS, SETTING_TITLES } from './settings.js';
-export type { Arrangement, ResolvedSetting, SettingLevel, SettingName, Settings } from './settings.js';
+export type {
+  Arrangement,
+  ResolvedSetting,
+  SettingLevel,
+  SettingName,
+  Settings,
+  SettingValues,
+} from './settings.js';
+export { readSettings } from './check.js';
+export type { SettingProblem, SettingsResult } from './check.js';
+export { arrangementOf, completeModel, NO_CHOICES } from './choices.js';
+export type { Choices } from './choices.js';
+export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
+export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';

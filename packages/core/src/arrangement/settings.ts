@@ -1,3 +1,5 @@
+import type { ImplicitId } from '../model/index.js';
+
 /** Every setting derivation reads, with the value it has where nobody chose. */
 export interface Settings {
   /** Path before everything else, with leading slash. */
@@ -5,7 +7,7 @@ export interface Settings {
   /** The version segment that follows the base path. */
   readonly version: string;
   /** The type of the id of an entity without a key. */
-  readonly implicitId: 'integer';
+  readonly implicitId: ImplicitId;
   readonly collectionNames: 'plural';
   readonly pathCase: 'kebab';
   readonly memberCase: 'camel';
@@ -27,8 +29,8 @@ export interface Settings {
 
 export type SettingName = keyof Settings;
 
-/** Where a value was set. This version of the arrangement has defaults only. */
-export type SettingLevel = 'default';
+/** Where a value was set. */
+export type SettingLevel = 'default' | 'design';
 
 export const SETTING_DEFAULTS: Settings = {
   basePath: '/api',
@@ -75,9 +77,14 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   maxBodyBytes: 'Largest body in bytes',
 };
 
+/** Settings that somebody chose; the others keep the value they inherit. */
+export type SettingValues = { readonly [Name in SettingName]?: Settings[Name] };
+
 /** One way of laying a model out as resources. */
 export interface Arrangement {
   readonly name: string;
+  /** What was chosen for the whole design. */
+  readonly design: SettingValues;
 }
 
 export interface ResolvedSetting<Name extends SettingName> {
@@ -87,8 +94,11 @@ export interface ResolvedSetting<Name extends SettingName> {
 
 /** The value of a setting in an arrangement, and the level it comes from. */
 export function setting<Name extends SettingName>(
-  _arrangement: Arrangement,
+  { design }: Arrangement,
   name: Name,
 ): ResolvedSetting<Name> {
-  return { value: SETTING_DEFAULTS[name], level: 'default' };
+  const chosen = design[name];
+  return chosen === undefined
+    ? { value: SETTING_DEFAULTS[name], level: 'default' }
+    : { value: chosen, level: 'design' };
 }

@@ -1,5 +1,5 @@
 import { indexContract } from './lookup.js';
-import type { Contract, Effect } from './types.js';
+import type { Assumption, Contract, Effect } from './types.js';
 
 /** What a contract amounts to, in numbers. */
 export interface ContractFigures {
@@ -15,14 +15,21 @@ export interface FingerprintColumn {
   readonly depth: number;
 }
 
-export function figuresOf(contract: Contract): ContractFigures {
+/** The assumptions that nobody has answered yet. */
+export function openAssumptions(contract: Contract, answered: readonly string[]): readonly Assumption[] {
+  const known = new Set(answered);
+  return contract.assumptions.filter(({ id, settled }) => !settled && !known.has(id));
+}
+
+/** `answered` names the assumptions that somebody agreed to. */
+export function figuresOf(contract: Contract, answered: readonly string[]): ContractFigures {
   const count = (severity: 'error' | 'doubtful'): number =>
     contract.findings.filter((finding) => finding.severity === severity).length;
   return {
     paths: contract.resources.length,
     operations: contract.operations.length,
     findings: { error: count('error'), doubtful: count('doubtful') },
-    assumptions: contract.assumptions.length,
+    assumptions: openAssumptions(contract, answered).length,
   };
 }
 

@@ -193,6 +193,10 @@ export const RULES = {
     title: 'Names collide',
     sentence: 'Two elements would have one name; the second is left out.',
   },
+  'finding.leftover': {
+    title: 'Left over',
+    sentence: 'An entity that nothing joins to others, or a value that nothing has, may have been forgotten.',
+  },
   'finding.impossible': { title: 'No create', sentence: 'No record could ever be created here.' },
 } as const satisfies Record<string, { title: string; sentence: string }>;
 

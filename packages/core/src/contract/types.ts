@@ -1,5 +1,5 @@
 import type { SettingLevel, SettingName } from '../arrangement/index.js';
-import type { AttributeType, ScalarType } from '../model/index.js';
+import type { AttributeType, ModelEdit, ScalarType } from '../model/index.js';
 import type { RuleId } from './rules.js';
 
 /** What a rule read: a statement of the model by its identity, or a setting and the level it was set on. */
@@ -244,6 +244,14 @@ export interface Finding {
   /** The resource, operation or statement it concerns. */
   readonly about: string;
   readonly reasons: Reasons;
+  /** Edits that would do away with it, where there are any. */
+  readonly mends?: readonly Mend[];
+}
+
+export interface Mend {
+  /** What it does, as a button would say it. */
+  readonly title: string;
+  readonly edit: ModelEdit;
 }
 
 export type FindingId =
@@ -254,13 +262,35 @@ export type FindingId =
   | 'depth.exceeded'
   | 'depth.moved'
   | 'key.scoped-reference'
+  | 'model.leftover'
+  | 'value.unused'
   | 'model.empty';
 
 /** A decision that derivation took because nobody had. */
 export interface Assumption {
+  /** Stable under renames, so that an answer is remembered. */
   readonly id: string;
   readonly question: string;
-  readonly assumed: string;
-  readonly alternatives: readonly string[];
+  /** What was read, or looked for in vain. */
+  readonly ground: string;
+  readonly options: readonly AssumptionOption[];
+  /** Whether a setting answers it. */
+  readonly settled: boolean;
   readonly reasons: Reasons;
 }
+
+export interface AssumptionOption {
+  readonly label: string;
+  /** Whether derivation took this one. */
+  readonly assumed: boolean;
+  readonly answer: Answer;
+}
+
+/** What choosing an option does. */
+export type Answer =
+  /** The design remembers that it was asked; nothing else changes. */
+  | { readonly kind: 'accept' }
+  | { readonly kind: 'edit'; readonly edit: ModelEdit }
+  /** A name is asked for, and given by an edit of this kind. */
+  | { readonly kind: 'name'; readonly of: 'name-role' | 'name-way-back'; readonly relationship: string }
+  | { readonly kind: 'setting'; readonly name: SettingName; readonly value: string | number };

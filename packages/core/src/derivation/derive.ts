@@ -2,8 +2,9 @@ import type { Arrangement } from '../arrangement/index.js';
 import type { Contract, Resource } from '../contract/index.js';
 import type { Model } from '../model/index.js';
 import { startDeriving, valueOf } from './context.js';
-import { findAssumptions } from './findings/assumptions.js';
+import { findAssumptions } from './assumptions/index.js';
 import { findImpossible } from './findings/impossible.js';
+import { findLeftovers } from './findings/leftovers.js';
 import { deriveLinks } from './links/index.js';
 import { deriveOperations } from './operations/index.js';
 import { placeResources } from './place/index.js';
@@ -21,6 +22,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const operations = deriveOperations(deriving, placed, traits);
   const links = deriveLinks(deriving, placed);
   findImpossible(deriving);
+  findLeftovers(deriving);
   const version = valueOf(deriving, 'version');
   return {
     title: model.name === '' ? 'Untitled design' : model.name,

@@ -1,6 +1,5 @@
 import type { Operation, Resource } from '../contract/index.js';
-import { utf8Length, type Json } from '../model/index.js';
-import { readJson } from './json.js';
+import { readJson, utf8Length, type Json } from '../model/index.js';
 import { Draft, type Change, type RecordView } from './dataset.js';
 import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';

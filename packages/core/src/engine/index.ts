@@ -10,8 +10,6 @@ export { findViolations } from './invariants.js';
 export type { Violation } from './invariants.js';
 export { handle, isWrite } from './handle.js';
 export type { Handled } from './handle.js';
-export { readJson, MAX_JSON_DEPTH } from './json.js';
-export type { JsonProblem, JsonResult } from './json.js';
 export type {
   EngineRequest,
   EngineResponse,

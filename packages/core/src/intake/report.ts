@@ -1,47 +1,91 @@
-import type { Model } from '../model/index.js';
+import type { Model, ModelEdit } from '../model/index.js';
 
-/** One thing the intake has to say about a place in its source. */
-export interface IntakeNote {
-  /** Line of the source, from 1. */
+/** The largest source that is read, in bytes of UTF-8: 5 MiB. */
+export const MAX_INTAKE_BYTES = 5 * 1_048_576;
+
+/** Lines of a source, from 1, both ends included. */
+export interface SourceLines {
   readonly line: number;
+  readonly endLine: number;
+}
+
+/** What of the source a statement of the model came from, and why it says what it says. */
+export interface Understood extends SourceLines {
+  /** The identity of the statement. */
+  readonly statement: string;
+  readonly because: string;
+}
+
+/** A decision that the source leaves open. */
+export interface IntakeQuestion extends SourceLines {
+  readonly question: string;
+  /** What the source says, and does not say. */
+  readonly ground: string;
+  readonly options: readonly IntakeOption[];
+}
+
+export interface IntakeOption {
+  readonly label: string;
+  readonly assumed: boolean;
+  /** What choosing it changes in the model; nothing where it was assumed. */
+  readonly edits: readonly ModelEdit[];
+}
+
+/** Something the model does not say. */
+export interface LeftOut extends SourceLines {
   /** What stands there, shortened. */
   readonly source: string;
-  /** What it became, was taken for, or why it was left out. */
-  readonly note: string;
+  readonly why: string;
 }
 
 /** What became of a source: a model to be kept or not, and an account of how it came about. */
 export interface Intake {
   readonly model: Model;
-  /** The model as notation, ready to be edited. */
+  /** The model as notation, ready to be edited; always without errors. */
   readonly text: string;
-  readonly understood: readonly IntakeNote[];
-  /** Decisions nobody had taken. */
-  readonly assumed: readonly IntakeNote[];
-  readonly leftOut: readonly IntakeNote[];
+  readonly understood: readonly Understood[];
+  readonly asked: readonly IntakeQuestion[];
+  readonly leftOut: readonly LeftOut[];
+  /** Why nothing could be read; `null` where something could. */
+  readonly problem: string | null;
 }
 
-/** The largest source that is read, in bytes of UTF-8: 5 MiB. */
-export const MAX_INTAKE_BYTES = 5 * 1_048_576;
+/** Told now and then while a source is read: the share that is done, from 0 to 1. */
+export type Progress = (done: number) => void;
 
-/** Gathers notes while a source is read. */
+/** Gathers what there is to say while a source is read. */
 export class Report {
-  readonly understood: IntakeNote[] = [];
-  readonly assumed: IntakeNote[] = [];
-  readonly leftOut: IntakeNote[] = [];
+  readonly understood: Understood[] = [];
+  readonly asked: IntakeQuestion[] = [];
+  readonly leftOut: LeftOut[] = [];
+  problem: string | null = null;
 
-  understand(line: number, source: string, note: string): void {
-    this.understood.push({ line, source: shorten(source), note });
+  understand(statement: string, { line, endLine }: SourceLines, because: string): void {
+    this.understood.push({ statement, line, endLine, because });
   }
 
-  assume(line: number, source: string, note: string): void {
-    this.assumed.push({ line, source: shorten(source), note });
+  ask(
+    { line, endLine }: SourceLines,
+    question: string,
+    ground: string,
+    options: readonly IntakeOption[],
+  ): void {
+    this.asked.push({ line, endLine, question, ground, options });
   }
 
-  leave(line: number, source: string, note: string): void {
-    this.leftOut.push({ line, source: shorten(source), note });
+  leave({ line, endLine }: SourceLines, source: string, why: string): void {
+    this.leftOut.push({ line, endLine, source: shorten(source), why });
   }
 }
+
+/** The option that the intake took. */
+export const assumed = (label: string): IntakeOption => ({ label, assumed: true, edits: [] });
+
+export const instead = (label: string, ...edits: readonly ModelEdit[]): IntakeOption => ({
+  label,
+  assumed: false,
+  edits,
+});
 
 const MOST = 90;
 

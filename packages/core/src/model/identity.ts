@@ -40,15 +40,27 @@ export function identitiesOf(model: Model): Map<string, string> {
   return map;
 }
 
+/** A rename that somebody declared, as addresses in the model before and in the model after. */
+export interface DeclaredRename {
+  readonly from: string;
+  readonly to: string;
+}
+
 /**
  * Carries identities from the model saved before to the model saved now. An element with the same
  * address keeps its identity. Where a block lost exactly one name and gained exactly one with the same
- * shape, that is a rename. Everything else that is new gets an identity that no element had before.
+ * shape, that is a rename; so is what somebody declared one. Everything else that is new gets an identity
+ * that no element had before.
  */
-export function reconcile(before: Model, after: Model): Identities {
+export function reconcile(before: Model, after: Model, declared: DeclaredRename | null = null): Identities {
   const known = identitiesOf(before);
   const taken = new Set(known.values());
-  const renamedBlocks = matchBlocks(before, after);
+  const renamedBlocks = matchByShape(
+    blocksOf(before),
+    blocksOf(after),
+    blockShape,
+    declaredName(declared, ''),
+  );
   const result = new Map<string, string>();
   const assign = (address: string, oldAddress: string | undefined): void => {
     const kept = oldAddress === undefined ? undefined : known.get(oldAddress);
@@ -57,7 +69,7 @@ export function reconcile(before: Model, after: Model): Identities {
     result.set(address, id);
   };
   const oldBlocks = new Map(blocksOf(before).map((block) => [block.name, block]));
-  const renamedRelationships = matchRelationships(before, after, renamedBlocks);
+  const renamedRelationships = matchRelationships(before, after, renamedBlocks, declared);
   for (const declaration of after.declarations) {
     const address = declarationAddress(declaration);
     if (declaration.kind !== 'entity' && declaration.kind !== 'value') {
@@ -67,7 +79,12 @@ export function reconcile(before: Model, after: Model): Identities {
     const oldName = renamedBlocks.get(declaration.name);
     assign(address, oldName);
     const oldBlock = oldName === undefined ? undefined : oldBlocks.get(oldName);
-    const renamed = matchAttributes(oldBlock?.attributes ?? [], declaration.attributes);
+    const renamed = matchByShape(
+      oldBlock?.attributes ?? [],
+      declaration.attributes,
+      ({ type }) => type.kind,
+      declaredName(declared, `${declaration.name}.`),
+    );
     for (const attribute of declaration.attributes) {
       const oldAttribute = renamed.get(attribute.name);
       const oldAddress =
@@ -81,6 +98,7 @@ export function reconcile(before: Model, after: Model): Identities {
         attribute,
         oldName,
         oldBlock?.attributes.find(({ name }) => name === oldAttribute),
+        declared,
       );
     }
   }
@@ -92,26 +110,33 @@ type Block = Extract<Declaration, { kind: 'entity' | 'value' }>;
 const blocksOf = (model: Model): Block[] =>
   model.declarations.filter((d): d is Block => d.kind === 'entity' || d.kind === 'value');
 
-/** New block name → old block name, for blocks that are the same one. */
-function matchBlocks(before: Model, after: Model): Map<string, string> {
-  const shape = (block: Block): string =>
-    `${block.kind}:${block.attributes.map((a) => `${a.name}:${a.type.kind}`).join()}`;
-  return matchByShape(blocksOf(before), blocksOf(after), shape);
+const blockShape = (block: Block): string =>
+  `${block.kind}:${block.attributes.map((a) => `${a.name}:${a.type.kind}`).join()}`;
+
+/** New name → old name of a declared rename, where it is one of names that stand behind `prefix`. */
+function declaredName(declared: DeclaredRename | null, prefix: string): ReadonlyMap<string, string> {
+  if (declared?.to.startsWith(prefix) !== true) return new Map();
+  const name = declared.to.slice(prefix.length);
+  if (/[./>]/.test(name)) return new Map();
+  return new Map([
+    [name, declared.from.slice(Math.max(declared.from.lastIndexOf('.'), declared.from.lastIndexOf('/')) + 1)],
+  ]);
 }
 
-const matchAttributes = (before: readonly Attribute[], after: readonly Attribute[]): Map<string, string> =>
-  matchByShape(before, after, (attribute) => attribute.type.kind);
-
+/** New name → old name, for items that are the same one. */
 function matchByShape<T extends { readonly name: string }>(
   before: readonly T[],
   after: readonly T[],
   shape: (item: T) => string,
+  declared: ReadonlyMap<string, string>,
 ): Map<string, string> {
-  const oldNames = new Set(before.map((item) => item.name));
-  const newNames = new Set(after.map((item) => item.name));
+  const declaredOld = new Set(declared.values());
+  const oldNames = new Set(before.map(({ name }) => name).filter((name) => !declaredOld.has(name)));
+  const newNames = new Set(after.map(({ name }) => name));
   const matched = new Map(after.filter((i) => oldNames.has(i.name)).map((i) => [i.name, i.name]));
-  const lost = before.filter((item) => !newNames.has(item.name));
-  const gained = after.filter((item) => !oldNames.has(item.name));
+  for (const [name, old] of declared) matched.set(name, old);
+  const lost = before.filter(({ name }) => !newNames.has(name) && !declaredOld.has(name));
+  const gained = after.filter(({ name }) => !matched.has(name));
   const [lostOne, gainedOne] = [lost[0], gained[0]];
   if (lost.length === 1 && gained.length === 1 && lostOne !== undefined && gainedOne !== undefined) {
     if (shape(lostOne) === shape(gainedOne)) matched.set(gainedOne.name, lostOne.name);
@@ -127,9 +152,11 @@ function assignTransitions(
   attribute: Attribute,
   oldBlock: string | undefined,
   oldAttribute: Attribute | undefined,
+  declared: DeclaredRename | null,
 ): void {
   const now = attribute.lifeCycle ?? [];
-  const matched = matchByShape(oldAttribute?.lifeCycle ?? [], now, ({ to }) => to);
+  const within = declaredName(declared, `${attributeAddress(block, attribute.name)}/`);
+  const matched = matchByShape(oldAttribute?.lifeCycle ?? [], now, ({ to }) => to, within);
   for (const { name } of now) {
     const oldName = matched.get(name);
     const known = oldBlock !== undefined && oldAttribute !== undefined && oldName !== undefined;
@@ -146,6 +173,7 @@ function matchRelationships(
   before: Model,
   after: Model,
   renamedBlocks: ReadonlyMap<string, string>,
+  declared: DeclaredRename | null,
 ): Map<string, string> {
   const old = new Map(
     relationshipsOf(before).map((relationship) => [declarationAddress(relationship), relationship]),
@@ -159,7 +187,8 @@ function matchRelationships(
   });
   const ends = ({ kind, from, to }: Relationship): string => `${kind} ${from} ${to}`;
   for (const relationship of relationshipsOf(after)) {
-    const address = declarationAddress(inOldNames(relationship));
+    const isDeclared = declared !== null && declared.to === declarationAddress(relationship);
+    const address = isDeclared ? declared.from : declarationAddress(inOldNames(relationship));
     if (old.has(address)) {
       matched.set(declarationAddress(relationship), address);
       old.delete(address);

@@ -6,6 +6,7 @@ export type {
   AttributeType,
   Declaration,
   Entity,
+  ImplicitId,
   KeyFlag,
   Literal,
   Model,
@@ -33,7 +34,10 @@ export {
   ownsItself,
   recordAttributes,
   roleOf,
+  withImplicitIds,
 } from './lookup.js';
+export { editAttribute, editedStatement, editModel, editRelationship, otherVerb } from './edits.js';
+export type { AttributeEdit, ModelEdit, RelationshipEdit } from './edits.js';
 export type { Key, ModelIndex } from './lookup.js';
 export { camelCase, kebabCase, nearest, pascalCase, phrase, plural, singular, words } from './names.js';
 export {
@@ -43,6 +47,7 @@ export {
   describeType,
   DURATION,
   isInstant,
+  patternProblem,
   scalarFromText,
   TIME,
 } from './scalars.js';
@@ -54,10 +59,14 @@ export {
   reconcile,
   transitionAddress,
 } from './identity.js';
-export type { Identities } from './identity.js';
-export { codePointLength, compareText, utf8Length } from './text.js';
+export type { DeclaredRename, Identities } from './identity.js';
+export { declareRename, NO_LOOSE_ENDS, possibleRenames, tieUp } from './looseEnds.js';
+export type { ElementKind, LooseEnd, LooseEnds, PossibleRename } from './looseEnds.js';
+export { changedLines, codePointLength, compareText, utf8Length } from './text.js';
 export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
 export type { Json, Row } from './records.js';
+export { MAX_JSON_DEPTH, readJson } from './json.js';
+export type { JsonProblem, JsonReading, JsonResult } from './json.js';
 export { constraintValue, storageOf } from './constraints.js';
 export { carriedName, pairCarried, pairFrom, pairTo } from './pairs.js';
 export type { EntityStorage, Pointing, Storage, UniqueConstraint } from './constraints.js';

@@ -1,7 +1,9 @@
 import { camelCase, plural } from './names.js';
 import type {
   Attribute,
+  Declaration,
   Entity,
+  ImplicitId,
   Model,
   OnRemove,
   Owns,
@@ -129,7 +131,7 @@ export interface Key {
 
 const implicitKeys = new WeakMap<Entity, Attribute>();
 
-/** The id of an entity's records: the declared key, else an implicit generated integer `id`. */
+/** The id of an entity's records: the declared key, else an implicit generated `id`. */
 export function keyOf(entity: Entity): Key {
   const declared = entity.attributes.find((attribute) => attribute.key !== null);
   if (declared !== undefined) return { attribute: declared, implicit: false };
@@ -139,6 +141,17 @@ export function keyOf(entity: Entity): Key {
     implicitKeys.set(entity, attribute);
   }
   return { attribute, implicit: true };
+}
+
+/** The model with ids of the kind wanted for entities that declare no key. */
+export function withImplicitIds(model: Model, kind: ImplicitId): Model {
+  const isMeant = (declaration: Declaration): declaration is Entity =>
+    declaration.kind === 'entity' && declaration.implicitId !== kind;
+  if (!model.declarations.some(isMeant)) return model;
+  const declarations = model.declarations.map((declaration) =>
+    isMeant(declaration) ? { ...declaration, implicitId: kind } : declaration,
+  );
+  return { ...model, declarations };
 }
 
 /** What the identity of an implicit id adds to that of its entity. */
@@ -151,7 +164,7 @@ function implicitId(entity: Entity): Attribute {
     kind: 'attribute',
     id: entity.id + IMPLICIT_ID,
     name: 'id',
-    type: { kind: 'integer', min: 1, max: null },
+    type: entity.implicitId === 'uuid' ? { kind: 'uuid' } : { kind: 'integer', min: 1, max: null },
     description: null,
     comments: [],
     required: true,

@@ -31,6 +31,7 @@ export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage 
     name: `${pairs.from} ${roleOf(pairs)}`,
     attributes: carried,
     uniques: [],
+    implicitId: 'integer',
     ...bare,
   };
   return {

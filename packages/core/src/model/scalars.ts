@@ -59,6 +59,16 @@ export function compilePattern(pattern: string): RE2JS {
   return compiled;
 }
 
+/** Why a pattern cannot be read; `null` when it can. */
+export function patternProblem(pattern: string): string | null {
+  try {
+    compilePattern(pattern);
+    return null;
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error);
+  }
+}
+
 /** What a value of the type looks like, for messages: "an integer from 1 to 6". */
 export function describeType(type: ScalarType): string {
   switch (type.kind) {

@@ -46,3 +46,19 @@ export function compareText(a: string, b: string): number {
   }
   return a.length - b.length;
 }
+
+/** How many lines a text gained and lost against another, wherever they stand. Linear in both. */
+export function changedLines(
+  before: string,
+  after: string,
+): { readonly added: number; readonly removed: number } {
+  const counts = new Map<string, number>();
+  for (const line of after.split('\n')) counts.set(line, (counts.get(line) ?? 0) + 1);
+  for (const line of before.split('\n')) counts.set(line, (counts.get(line) ?? 0) - 1);
+  let [added, removed] = [0, 0];
+  for (const count of counts.values()) {
+    if (count > 0) added += count;
+    else removed -= count;
+  }
+  return { added, removed };
+}

@@ -94,9 +94,14 @@ export interface UniqueRule extends Statement {
   readonly names: readonly string[];
 }
 
+/** The type of the id that an entity has which declares no key. */
+export type ImplicitId = 'integer' | 'uuid';
+
 export interface Entity extends Statement {
   readonly kind: 'entity';
   readonly name: string;
+  /** A setting of the design rather than something the text says; a parser gives `integer`. */
+  readonly implicitId: ImplicitId;
   readonly attributes: readonly Attribute[];
   readonly uniques: readonly UniqueRule[];
 }

@@ -1,6 +1,6 @@
 import { checkScalar, nearest, type Attribute, type AttributeType } from '../model/index.js';
 import { checkLifeCycle } from './checkLifeCycle.js';
-import type { Block } from './parse.js';
+import type { Block } from './block.js';
 import type { Checking } from './resolve.js';
 import { TYPE_NAMES } from './readType.js';
 

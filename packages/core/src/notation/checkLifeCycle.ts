@@ -5,7 +5,7 @@ import {
   type Literal,
   type Transition,
 } from '../model/index.js';
-import type { Block } from './parse.js';
+import type { Block } from './block.js';
 import type { Checking } from './resolve.js';
 
 type Choice = Extract<Attribute['type'], { kind: 'choice' }>;

@@ -15,6 +15,7 @@ export { FLAG_NAMES } from './readAttribute.js';
 export { TYPE_NAMES } from './readType.js';
 export { withDesignName } from './designName.js';
 export { append, insertBelow, removeStatement, replaceStatement } from './edit.js';
+export { editText } from './editText.js';
 export { format } from './format.js';
 export type { FormatResult } from './format.js';
 export { findOccurrences, occurrenceAt } from './occurrences.js';

@@ -19,7 +19,15 @@ export function findOccurrences(text: string): readonly Occurrence[] {
     const { tokens } = tokenize(source, index + 1);
     if (tokens.length > 0) finder.line(tokens, source.length - source.trimStart().length);
   });
-  return finder.found;
+  return withoutStrayStates(finder.found);
+}
+
+/** A literal in a condition is a state only where the attribute it is compared with has it. */
+function withoutStrayStates(found: readonly Occurrence[]): readonly Occurrence[] {
+  const states = new Set(
+    found.filter(({ kind, defines }) => kind === 'state' && defines).map(({ symbol }) => symbol),
+  );
+  return found.filter(({ kind, symbol }) => kind !== 'state' || states.has(symbol));
 }
 
 /** The occurrence at a line and column, both from 1. The end of a name counts as in it. */
@@ -71,9 +79,9 @@ class Finder {
     if (token?.kind === 'word') this.add('member', `${block}.${token.text}`, token, defines);
   }
 
-  private addState(token: Token | undefined, defines: boolean): void {
+  private addState(token: Token | undefined, defines: boolean, attribute = this.attribute): void {
     if (isName(token))
-      this.add('state', `${this.block ?? ''}.${this.attribute ?? ''}.${nameOf(token)}`, token, defines);
+      this.add('state', `${this.block ?? ''}.${attribute ?? ''}.${nameOf(token)}`, token, defines);
   }
 
   private header(tokens: readonly Token[]): void {
@@ -146,7 +154,10 @@ class Finder {
     this.addState(tokens[arrow + 1], false);
     tokens.forEach((token, index) => {
       const compares = index > arrow && /^(=|!=|<|<=|>|>=)$/.test(token.text);
-      if (compares) this.addMember(this.block ?? '', tokens[index - 1], false);
+      if (!compares) return;
+      const compared = tokens[index - 1];
+      this.addMember(this.block ?? '', compared, false);
+      this.addState(tokens[index + 1], false, compared?.text ?? null);
     });
   }
 }

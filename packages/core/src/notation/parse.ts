@@ -3,12 +3,11 @@ import {
   declarationAddress,
   transitionAddress,
   utf8Length,
-  type Attribute,
   type Declaration,
   type Identities,
   type Model,
-  type UniqueRule,
 } from '../model/index.js';
+import { emptyBlock, type Block } from './block.js';
 import { DIAGNOSTIC_CODES, type Diagnostic, type Place } from './diagnostics.js';
 import { LineReader } from './lineReader.js';
 import { readAttribute } from './readAttribute.js';
@@ -32,16 +31,6 @@ export interface ParseResult {
   readonly diagnostics: readonly Diagnostic[];
   /** By the identity of the element. */
   readonly places: ReadonlyMap<string, StatementPlace>;
-}
-
-export interface Block {
-  readonly kind: 'entity' | 'value';
-  readonly id: string;
-  readonly name: string;
-  readonly description: string | null;
-  readonly comments: readonly string[];
-  readonly attributes: Attribute[];
-  readonly uniques: UniqueRule[];
 }
 
 /** Reads a model from its notation. Total: it never throws and never stops at the first error. */
@@ -198,7 +187,7 @@ class TextReader {
     const description = reader.description();
     reader.finish();
     const id = this.identity(name.text);
-    this.block = { kind, id, name: name.text, description, comments, attributes: [], uniques: [] };
+    this.block = emptyBlock(kind, id, name.text, description, comments);
     if (this.places.has(id)) {
       // Its lines are read for their errors, and belong to nothing.
       this.block = { ...this.block, id: `${id}#again` };

@@ -155,7 +155,7 @@ function printComparison({ attribute, operator, operand }: Comparison): string {
 }
 
 /** Words that would be read as something else where a literal stands. */
-const RESERVED_OPERANDS: ReadonlySet<string> = new Set(['now', 'true', 'false', 'and', 'or']);
+export const RESERVED_OPERANDS: ReadonlySet<string> = new Set(['now', 'true', 'false', 'and', 'or']);
 
 export const VERBS: Readonly<Record<Relationship['kind'], string>> = {
   owns: 'owns',

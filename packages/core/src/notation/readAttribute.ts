@@ -1,4 +1,4 @@
-import { compilePattern, nearest, type Attribute, type KeyFlag, type Literal } from '../model/index.js';
+import { nearest, patternProblem, type Attribute, type KeyFlag, type Literal } from '../model/index.js';
 import type { Place } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
 import { readType } from './readType.js';
@@ -149,13 +149,9 @@ function readPattern(reader: LineReader, flags: Flags): boolean {
     reader.report('syntax.expected', 'Expected a quoted pattern.', token?.place ?? reader.here());
     return false;
   }
-  try {
-    compilePattern(token.value);
-    flags.pattern = token.value;
-  } catch (error) {
-    const why = error instanceof Error ? error.message : String(error);
-    reader.report('pattern.invalid', `The pattern cannot be read: ${why}.`, token.place);
-  }
+  const why = patternProblem(token.value);
+  if (why === null) flags.pattern = token.value;
+  else reader.report('pattern.invalid', `The pattern cannot be read: ${why}.`, token.place);
   return true;
 }
 

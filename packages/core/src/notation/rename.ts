@@ -1,5 +1,6 @@
 import type { Place } from './diagnostics.js';
 import { findOccurrences, occurrenceAt, type Occurrence } from './occurrences.js';
+import { RESERVED_OPERANDS } from './print.js';
 import { writeOption } from './tokens.js';
 
 export type RenameResult =
@@ -29,9 +30,13 @@ export function renameAt(text: string, line: number, column: number, name: strin
     return { ok: false, message: `There is something called ${name} here already.` };
   }
   const places = found.filter((occurrence) => isPartOf(occurrence, chosen)).map(({ place }) => place);
-  const written = chosen.kind === 'state' ? writeOption(name) : name;
+  const written = chosen.kind === 'state' ? writeState(name) : name;
   return { ok: true, text: replaceAll(text, places, written), places };
 }
+
+/** A state stands in conditions too, where some words mean something else. */
+const writeState = (name: string): string =>
+  RESERVED_OPERANDS.has(name) ? JSON.stringify(name) : writeOption(name);
 
 const isPartOf = (occurrence: Occurrence, chosen: Occurrence): boolean => occurrence.symbol === chosen.symbol;
 

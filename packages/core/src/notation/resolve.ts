@@ -9,7 +9,8 @@ import {
 } from '../model/index.js';
 import { checkAttributes } from './checkAttributes.js';
 import type { Diagnostic, DiagnosticCode, Place } from './diagnostics.js';
-import type { Block, StatementPlace } from './parse.js';
+import type { Block } from './block.js';
+import type { StatementPlace } from './parse.js';
 
 /** What the checks over a whole text share. */
 export interface Checking {

@@ -7,8 +7,9 @@ import fc from 'fast-check';
 import { expectGolden } from '../support/golden.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { MAIN } from '../support/arrangement.js';
 
-const contractOf = (text: string): Contract => derive(modelOf(text), { name: 'main' });
+const contractOf = (text: string): Contract => derive(modelOf(text), MAIN);
 
 /** Every element of a contract that must have reasons, with where it stands. */
 function* elements(contract: Contract): Generator<[where: string, reasons: Reasons]> {
@@ -38,9 +39,7 @@ describe('the contract', () => {
     fc.assert(
       fc.property(anyModel, (model) => {
         const again = structuredClone(model);
-        expect(JSON.stringify(derive(model, { name: 'main' }))).toBe(
-          JSON.stringify(derive(again, { name: 'main' })),
-        );
+        expect(JSON.stringify(derive(model, MAIN))).toBe(JSON.stringify(derive(again, MAIN)));
       }),
       { numRuns: 60 },
     );
@@ -51,7 +50,7 @@ describe('the contract', () => {
       fc.property(anyModel, (model) => {
         const known = new Set(identitiesOf(model).values());
         const wrong: string[] = [];
-        for (const [where, reasons] of elements(derive(model, { name: 'main' }))) {
+        for (const [where, reasons] of elements(derive(model, MAIN))) {
           if (reasons.length === 0) wrong.push(`${where} has no reason`);
           for (const { rule, because } of reasons) {
             if (!Object.hasOwn(RULES, rule)) wrong.push(`${where} has the unknown rule ${rule}`);
@@ -70,7 +69,7 @@ describe('the contract', () => {
   test('names every operation once, and no two operations match the same request', () => {
     fc.assert(
       fc.property(anyModel, (model) => {
-        const contract = derive(model, { name: 'main' });
+        const contract = derive(model, MAIN);
         const names = contract.operations.map(({ id }) => id);
         expect(new Set(names).size).toBe(names.length);
         const requests = contract.operations.map(({ method, resource }) => {
@@ -86,7 +85,7 @@ describe('the contract', () => {
   test('leads every path to its resource through the router', () => {
     fc.assert(
       fc.property(anyModel, (model) => {
-        const contract = derive(model, { name: 'main' });
+        const contract = derive(model, MAIN);
         const router = routerOf(contract);
         const led = contract.resources.map(({ segments }) => {
           const texts = segments.map((segment) => (segment.kind === 'id' ? 'some-id' : segment.text));
@@ -108,7 +107,7 @@ describe('the contract', () => {
               : [],
           ),
         );
-        const contract = derive(model, { name: 'main' });
+        const contract = derive(model, MAIN);
         const isSecret = (field: { kind: string; attribute?: string }): boolean =>
           field.kind === 'attribute' && secrets.has(field.attribute ?? '');
         for (const shape of contract.shapes.filter(({ purpose }) => purpose === 'item')) {

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { indexContract, type Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { modelOf } from '../support/models.js';
+import { MAIN } from '../support/arrangement.js';
 
 /** The contract as lines: a path and its operations, or one link, or one finding. */
 function paths(contract: Contract): string[] {
@@ -12,7 +13,7 @@ function paths(contract: Contract): string[] {
   );
 }
 
-const contractOf = (text: string): Contract => derive(modelOf(text), { name: 'main' });
+const contractOf = (text: string): Contract => derive(modelOf(text), MAIN);
 
 interface Case {
   readonly name: string;

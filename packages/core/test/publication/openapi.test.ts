@@ -7,11 +7,12 @@ import fc from 'fast-check';
 import { expectGolden } from '../support/golden.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText, toolShedText } from '../support/samples.js';
+import { MAIN } from '../support/arrangement.js';
 
 /** Judges a document by the official schema of OpenAPI 3.1, its schemas by their dialect. */
 const OFFICIAL = 'https://spec.openapis.org/oas/3.1/schema-base';
 
-const documentOf = (text: string): Json => openApiDocument(derive(modelOf(text), { name: 'main' })) as Json;
+const documentOf = (text: string): Json => openApiDocument(derive(modelOf(text), MAIN)) as Json;
 
 describe('the OpenAPI document', () => {
   test.each([
@@ -30,7 +31,7 @@ describe('the OpenAPI document', () => {
   test('of any model fits the official schema', async () => {
     await fc.assert(
       fc.asyncProperty(anyModel, async (model) => {
-        const document = openApiDocument(derive(model, { name: 'main' })) as Json;
+        const document = openApiDocument(derive(model, MAIN)) as Json;
         const output = await validate(OFFICIAL, document, 'BASIC');
         expect(output.valid ? [] : output.errors).toEqual([]);
       }),
@@ -49,7 +50,7 @@ describe('the OpenAPI document', () => {
   test('refers only to schemas it has', () => {
     fc.assert(
       fc.property(anyModel, (model) => {
-        const document = openApiDocument(derive(model, { name: 'main' })) as {
+        const document = openApiDocument(derive(model, MAIN)) as {
           components: { schemas: object };
         };
         const names = new Set(Object.keys(document.components.schemas));

@@ -12,6 +12,7 @@ import { utf8Length, type Model, type Row } from '@isomeros/core/model';
 import { openApiDocument } from '@isomeros/core/publication';
 import { Random, seed } from '@isomeros/core/seeding';
 import { modelOf } from './models.js';
+import { MAIN } from './arrangement.js';
 
 export const NOW = Date.parse('2026-06-14T09:12:00Z');
 
@@ -29,7 +30,7 @@ export class TestMock {
   private readonly random = new Random(5);
 
   constructor(model: Model, counts: Readonly<Record<string, number>> = {}) {
-    const contract = derive(model, { name: 'main' });
+    const contract = derive(model, MAIN);
     this.service = { contract, model, description: () => JSON.stringify(openApiDocument(contract)) };
     const { rows, counters } = seed(model, { seed: 42, counts, now: NOW });
     this.dataset = new Dataset(model, rows, { rid: rows.length, attributes: counters });

@@ -10,16 +10,9 @@ import type {
   ScalarType,
   Transition,
 } from '@isomeros/core/model';
-import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
 
-/** The model of a text that must be sound. */
-export function modelOf(text: string): Model {
-  const { model, diagnostics } = parse(text);
-  if (diagnostics.length > 0)
-    throw new Error(diagnostics.map(({ place, message }) => `${place.line}: ${message}`).join('\n'));
-  return model;
-}
+export { modelOf } from './modelOf.js';
 
 const ENTITY_NAMES = [
   'Harbour',
@@ -255,6 +248,7 @@ export const anyModel: fc.Arbitrary<Model> = fc
               comments: above,
               attributes: list,
               uniques: [],
+              implicitId: 'integer',
             };
           }),
         ];

@@ -1,10 +1,10 @@
-import type { Attribute, AttributeType } from '../../model/index.js';
-import { camelCase, checkScalar } from '../../model/index.js';
-import type { Report } from '../report.js';
+import { checkScalar, type Attribute, type AttributeType } from '../../model/index.js';
+import { printType } from '../../notation/index.js';
+import { attributeNamed, isSecret, memberName, typeByName } from '../build.js';
+import { assumed, instead, type Report } from '../report.js';
 import type { SqlColumn, SqlSchema, SqlTable } from './schema.js';
 
 const NUMBER = /^\d+$/;
-const SECRET = /^(password|passwd|pin|secret|api_?key|token)(_?hash)?$/i;
 
 /** The attribute a column becomes; `null` where its type has no place in a model. */
 export function attributeOf(
@@ -16,43 +16,83 @@ export function attributeOf(
 ): Attribute | null {
   const single = typeOf(schema, column);
   if (single === null) {
-    report.leave(column.line, `${column.name} ${column.type}`, 'A model has no type for it.');
+    report.leave(column.lines, `${column.name} ${column.type}`, 'A model has no type for it.');
     return null;
   }
-  const name = camelCase(column.name.replace(/[^A-Za-z0-9]+/g, '_'));
-  const type: AttributeType = column.isArray ? { kind: 'list', min: null, max: null, of: single } : single;
-  const checked = withChecks(table, column, type, report);
-  const made = column.default?.kind === 'now' && checked.kind === 'instant';
-  const unique = table.uniques.some((names) => names.length === 1 && same(names[0], column.name));
-  const secret = SECRET.test(column.name);
-  if (secret) report.assume(column.line, column.name, 'A secret by its name, so it is never returned.');
+  const name = memberName(column.name, 'column');
+  const listed: AttributeType = column.isArray ? { kind: 'list', min: null, max: null, of: single } : single;
+  const type = withChecks(table, column, listed);
+  const made = column.default?.kind === 'now' && type.kind === 'instant';
+  const generated =
+    (column.auto || (made && !column.onUpdateNow)) && (type.kind === 'integer' || type.kind === 'instant');
   if (column.default?.kind === 'other')
     report.leave(
-      column.line,
+      column.lines,
       `${column.name} DEFAULT ${column.default.text}`,
       'Only literals and the time are defaults.',
     );
-  const generated = column.auto || (made && !column.onUpdateNow);
-  return {
-    kind: 'attribute',
-    id: `${entity}.${name}`,
-    name,
-    type: checked,
+  const attribute = attributeNamed(entity, name, type, {
     description: column.comment,
-    comments: [],
     required: column.notNull,
-    unique,
-    uniqueWithin: null,
-    key: null,
-    generated: generated && (checked.kind === 'integer' || checked.kind === 'instant'),
-    touched: column.onUpdateNow && checked.kind === 'instant',
-    fixed: false,
-    readOnly: false,
-    writeOnly: secret,
-    defaultValue: generated ? null : defaultOf(checked, column),
-    example: null,
-    lifeCycle: null,
-  };
+    unique: table.uniques.some((names) => names.length === 1 && same(names[0], column.name)),
+    generated,
+    touched: column.onUpdateNow && type.kind === 'instant',
+    writeOnly: isSecret(column.name),
+    defaultValue: generated ? null : defaultOf(type, column),
+  });
+  report.understand(attribute.id, column.lines, reasonFor(column, type));
+  return askAbout(attribute, column, report);
+}
+
+/** The words of the column that made the attribute what it is. */
+function reasonFor(column: SqlColumn, type: AttributeType): string {
+  const args = column.args.length === 0 || type.kind === 'choice' ? '' : `(${column.args.join(', ')})`;
+  const parts = [column.type + args, column.notNull ? 'not null' : 'may be null'];
+  if (column.auto) parts.push('counted by the server');
+  if (column.onUpdateNow) parts.push('set at every update');
+  if (column.default?.kind === 'now') parts.push('default now');
+  if (column.default?.kind === 'literal') parts.push(`default ${String(column.default.value)}`);
+  return parts.join(', ');
+}
+
+/** Asks what a column leaves open, and takes the likelier answer. */
+function askAbout(attribute: Attribute, column: SqlColumn, report: Report): Attribute {
+  const { id, name, type } = attribute;
+  if (attribute.writeOnly) {
+    report.ask(column.lines, `May ${name} ever be returned?`, 'Its name says that it is a secret.', [
+      assumed('never'),
+      instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),
+      instead('leave it out', { kind: 'remove', statement: id }),
+    ]);
+  }
+  if (type.kind === 'instant' && !/zone|timestamptz/.test(column.type) && column.type !== 'timestamp') {
+    report.ask(
+      column.lines,
+      `In which zone is ${name}?`,
+      `A ${column.type} names none; an instant has one.`,
+      [assumed('UTC')],
+    );
+  }
+  if (type.kind === 'boolean' && /^(tinyint|bit)/.test(column.type)) {
+    const other: AttributeType = { kind: 'integer', min: null, max: null };
+    report.ask(column.lines, `Is ${name} true or false?`, `It is a ${column.type}(1).`, [
+      assumed('yes'),
+      instead('no, a number', {
+        kind: 'change-attribute',
+        attribute: id,
+        change: { type: other, defaultValue: null },
+      }),
+    ]);
+  }
+  const named = type.kind === 'text' && attribute.defaultValue === null ? typeByName(column.name) : null;
+  if (named === null) return attribute;
+  report.ask(
+    column.lines,
+    `Is ${name} ${named.kind === 'uri' ? 'a URI' : 'an e-mail address'}?`,
+    `It is ${printType(type)}; only its name says more.`,
+    [assumed('yes'), instead('any text', { kind: 'change-attribute', attribute: id, change: { type } })],
+  );
+  return { ...attribute, type: named };
 }
 
 export const same = (a: string | undefined, b: string): boolean => a?.toLowerCase() === b.toLowerCase();
@@ -135,16 +175,14 @@ const PLAIN_TYPES: Readonly<Record<string, PlainKind>> = Object.fromEntries([
 ]);
 
 /** Narrows a type by the checks of the table that concern the column alone. */
-function withChecks(table: SqlTable, column: SqlColumn, type: AttributeType, report: Report): AttributeType {
+function withChecks(table: SqlTable, column: SqlColumn, type: AttributeType): AttributeType {
   let narrowed = type;
-  for (const { meaning, line, text } of table.checks) {
+  for (const { meaning } of table.checks) {
     if (meaning === null || !same(meaning.column, column.name)) continue;
     if (meaning.kind === 'in' && narrowed.kind === 'text') {
       narrowed = { kind: 'choice', options: [...new Set(meaning.options)] };
-      report.understand(line, text, `${column.name} is one of ${meaning.options.length} options.`);
     } else if (meaning.kind === 'range' && (narrowed.kind === 'integer' || narrowed.kind === 'decimal')) {
       narrowed = { ...narrowed, min: meaning.min ?? narrowed.min, max: meaning.max ?? narrowed.max };
-      report.understand(line, text, `${column.name} has a range.`);
     }
   }
   return narrowed;

@@ -1,11 +1,12 @@
+import type { SourceLines } from '../report.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
 import type { SqlCheck } from './schema.js';
 import type { SqlToken } from './tokens.js';
 
 /** Reads a check as a list of options or as a range; anything else keeps its text only. */
-export function readCheck(tokens: readonly SqlToken[], line: number): SqlCheck {
+export function readCheck(tokens: readonly SqlToken[], lines: SourceLines): SqlCheck {
   const plain = withoutWrapping(tokens);
-  return { line, text: textOf(tokens), meaning: readOptions(plain) ?? readRange(plain) };
+  return { lines, text: textOf(tokens), meaning: readOptions(plain) ?? readRange(plain) };
 }
 
 /** The tokens without the parentheses around all of them, however many; in one pass. */

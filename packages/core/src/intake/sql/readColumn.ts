@@ -6,12 +6,12 @@ import type { SqlToken } from './tokens.js';
 
 /** Reads a column with its type and everything behind it, and adds it to its table. */
 export function readColumn(table: SqlTable, reader: SqlReader): void {
-  const { line } = reader;
+  const { lines } = reader;
   const name = reader.next();
   if (name?.kind !== 'word' && name?.kind !== 'name') return;
   const column: SqlColumn = {
     name: name.text,
-    line,
+    lines,
     type: '',
     args: [],
     isArray: false,
@@ -71,9 +71,9 @@ function readPart(table: SqlTable, column: SqlColumn, reader: SqlReader): boolea
   else if (reader.take('ON', 'UPDATE')) column.onUpdateNow = isNow(reader.next());
   else if (reader.take('COMMENT')) column.comment = reader.next()?.text ?? null;
   else if (reader.peek()?.word === 'CHECK') {
-    const { line } = reader;
+    const { lines } = reader;
     reader.next();
-    table.checks.push(readCheck(reader.parenthesised(), line));
+    table.checks.push(readCheck(reader.parenthesised(), lines));
   } else {
     const reference = readReference(reader, [column.name]);
     if (reference === null) return false;

@@ -1,4 +1,4 @@
-import type { Report } from '../report.js';
+import type { Progress, Report } from '../report.js';
 import { readColumn } from './readColumn.js';
 import { readCheck } from './readCheck.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
@@ -6,15 +6,26 @@ import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
 import { splitStatements, tokenizeSql, type SqlToken } from './tokens.js';
 
 /** Reads what DDL declares. Statements that declare nothing of a model are noted and left out. */
-export function readSqlSchema(source: string, report: Report): SqlSchema {
+export function readSqlSchema(source: string, report: Report, progress: Progress): SqlSchema {
   const schema: SqlSchema = { tables: new Map(), enums: new Map() };
-  for (const tokens of splitStatements(tokenizeSql(source))) {
-    const [first] = tokens;
-    if (first !== undefined && !readStatement(schema, new SqlReader(tokens))) {
-      report.leave(first.line, textOf(tokens.slice(0, 16)), 'It declares no table, column or key.');
-    }
-  }
+  const statements = splitStatements(tokenizeSql(source));
+  statements.forEach((tokens, index) => {
+    progress(index / statements.length);
+    const reader = new SqlReader(tokens);
+    if (!readStatement(schema, reader))
+      report.leave(reader.lines, textOf(tokens.slice(0, 16)), whyNot(tokens));
+  });
   return schema;
+}
+
+/** Why a statement has no place in a model. */
+function whyNot(tokens: readonly SqlToken[]): string {
+  const words = new Set(tokens.slice(0, 6).map(({ word }) => word));
+  if (words.has('VIEW')) return 'A view holds nothing of its own.';
+  if (words.has('INSERT')) return 'Records are not part of a model.';
+  if (words.has('TRIGGER') || words.has('FUNCTION') || words.has('PROCEDURE'))
+    return 'A model has no code; say what it does in your own server.';
+  return 'It declares no table, column or key.';
 }
 
 function readStatement(schema: SqlSchema, reader: SqlReader): boolean {
@@ -53,13 +64,13 @@ export const tableNamed = (schema: SqlSchema, name: string): SqlTable | undefine
   schema.tables.get(tableKey(name));
 
 function readCreateTable(schema: SqlSchema, reader: SqlReader): boolean {
-  const { line } = reader;
+  const { lines } = reader;
   reader.take('IF', 'NOT', 'EXISTS');
   const name = reader.identifier();
   if (name === null || reader.peek()?.text !== '(') return false;
   const table: SqlTable = {
     name,
-    line,
+    lines,
     comment: null,
     columns: [],
     primary: [],
@@ -125,9 +136,9 @@ function readConstraint(table: SqlTable, reader: SqlReader): boolean {
     return true;
   }
   if (reader.peek()?.word === 'CHECK') {
-    const { line } = reader;
+    const { lines } = reader;
     reader.next();
-    table.checks.push(readCheck(reader.parenthesised(), line));
+    table.checks.push(readCheck(reader.parenthesised(), lines));
     return true;
   }
   return (
@@ -143,7 +154,7 @@ const isIndex = (reader: SqlReader): boolean =>
 
 /** `REFERENCES table (columns) ON DELETE …`; `null` where none stands here. */
 export function readReference(reader: SqlReader, columns: readonly string[]): SqlForeignKey | null {
-  const { line } = reader;
+  const { lines } = reader;
   if (!reader.take('REFERENCES')) return null;
   const table = reader.identifier();
   if (table === null) return null;
@@ -158,7 +169,7 @@ export function readReference(reader: SqlReader, columns: readonly string[]): Sq
       break;
     else reader.next();
   }
-  return { columns, table, references, onDelete, line };
+  return { columns, table, references, onDelete, lines };
 }
 
 function readAlter(schema: SqlSchema, reader: SqlReader): boolean {

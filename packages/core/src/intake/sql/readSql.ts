@@ -1,17 +1,17 @@
 import {
   camelCase,
-  pascalCase,
   plural,
-  singular,
   type Attribute,
   type Declaration,
   type Entity,
-  type Model,
+  type ModelEdit,
   type Relationship,
   type UniqueRule,
 } from '../../model/index.js';
-import { parse, print } from '../../notation/index.js';
-import { Report, type Intake } from '../report.js';
+import { counted, entityNamed, valueNamed } from '../build.js';
+import { assumed, instead, Report, type Intake, type Progress, type SourceLines } from '../report.js';
+import { settle } from '../settle.js';
+import { entityNames, roleFrom } from './names.js';
 import { attributeOf, same } from './attributes.js';
 import { isJoin, isReferredTo, ownColumns } from './joins.js';
 import { readSqlSchema, tableNamed } from './readSchema.js';
@@ -22,51 +22,22 @@ import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
  * relationships, join tables pairings, what is removed with its parent is owned by it. Total: whatever cannot
  * be read is in the report.
  */
-export function readSql(source: string, name: string): Intake {
+export function readSql(source: string, name: string, progress: Progress = () => undefined): Intake {
   const report = new Report();
-  const schema = readSqlSchema(source, report);
-  const names = entityNames(schema);
-  const builder = new ModelBuilder(schema, names, report);
-  const model: Model = {
-    name,
-    description: null,
-    comments: [],
-    declarations: builder.declarations(),
-    trailingComments: [],
-  };
-  const text = print(model);
-  const { model: read, diagnostics } = parse(text);
-  for (const { place, message } of diagnostics) {
-    const line = text.split('\n')[place.line - 1] ?? '';
-    report.assume(1, line, `Needs a look in the notation: ${message}`);
-  }
-  return {
-    model: read,
-    text,
-    understood: report.understood,
-    assumed: report.assumed,
-    leftOut: report.leftOut,
-  };
-}
-
-/** Entities are named by the singular of their table. */
-function entityNames(schema: SqlSchema): ReadonlyMap<SqlTable, string> {
-  const names = new Map<SqlTable, string>();
-  const taken = new Set<string>();
-  for (const table of schema.tables.values()) {
-    const plain =
-      pascalCase(singular(table.name.replace(/[^A-Za-z0-9]+/g, '_'))).replace(/^[^A-Z]+/, '') || 'Table';
-    let name = plain;
-    for (let number = 2; taken.has(name); number++) name = `${plain}${number}`;
-    taken.add(name);
-    names.set(table, name);
-  }
-  return names;
+  const schema = readSqlSchema(source, report, (done) => progress(done * 0.6));
+  if (schema.tables.size === 0) report.problem = 'No CREATE TABLE was found.';
+  const builder = new ModelBuilder(schema, entityNames(schema), report);
+  const declarations = builder.declarations();
+  progress(0.9);
+  return settle(name, declarations, report);
 }
 
 class ModelBuilder {
   private readonly owned = new Set<SqlTable>();
   private readonly roles = new Map<string, Set<string>>();
+  /** The ways back that no column says, and where the references stand. */
+  private readonly backs: ModelEdit[] = [];
+  private readonly backLines: SourceLines[] = [];
 
   constructor(
     private readonly schema: SqlSchema,
@@ -82,7 +53,19 @@ class ModelBuilder {
     const relationships = tables.flatMap((table) =>
       joins.includes(table) ? this.pairing(table) : this.references(table),
     );
+    this.askForWaysBack();
     return [...values, ...entities, ...relationships];
+  }
+
+  private askForWaysBack(): void {
+    const [first] = this.backLines;
+    if (first === undefined) return;
+    this.report.ask(
+      first,
+      'Can what is referred to list what refers to it?',
+      `${counted(this.backs.length, 'reference')} of the source ${this.backs.length === 1 ? 'names' : 'name'} no way back; each one named adds a list.`,
+      [assumed('yes'), instead('no', ...this.backs)],
+    );
   }
 
   private name(table: SqlTable): string {
@@ -93,7 +76,11 @@ class ModelBuilder {
     const names = new Set<string>();
     return ownColumns(table).flatMap((column) => {
       const attribute = attributeOf(this.schema, table, column, owner, this.report);
-      if (attribute === null || names.has(attribute.name)) return [];
+      if (attribute === null) return [];
+      if (names.has(attribute.name)) {
+        this.report.leave(column.lines, column.name, `${owner} has an attribute ${attribute.name} already.`);
+        return [];
+      }
       names.add(attribute.name);
       return [attribute];
     });
@@ -102,27 +89,16 @@ class ModelBuilder {
   private entity(table: SqlTable): Entity {
     const name = this.name(table);
     const attributes = this.attributes(table, name).flatMap((attribute) => this.withKey(table, attribute));
-    this.report.understand(
-      table.line,
-      `CREATE TABLE ${table.name}`,
-      `The entity ${name} with ${attributes.length} attributes.`,
-    );
+    this.report.understand(name, table.lines, tableReason(table));
     for (const check of table.checks)
       if (check.meaning === null)
         this.report.leave(
-          check.line,
+          check.lines,
           `CHECK (${check.text})`,
           'Only options and ranges of one column are read.',
         );
-    return {
-      kind: 'entity',
-      id: name,
-      name,
-      description: table.comment,
-      comments: [],
-      attributes,
-      uniques: this.uniqueRules(table, name, attributes),
-    };
+    const uniques = this.uniqueRules(table, name, attributes);
+    return entityNamed(name, attributes, { description: table.comment, uniques });
   }
 
   /** A counted id is what an entity has anyway; any other single key is written. */
@@ -133,14 +109,8 @@ class ModelBuilder {
       return this.notKey(attribute);
     const counted = column.auto || /serial/.test(column.type);
     const isInteger = attribute.type.kind === 'integer';
-    if (attribute.name === 'id' && isInteger) {
-      this.report.assume(
-        column.line,
-        `${table.name}.${column.name}`,
-        'A counted id, which every entity has without saying so.',
-      );
-      return [];
-    }
+    // Every entity without a key has a counted id, so it need not be said.
+    if (attribute.name === 'id' && isInteger) return [];
     const generated =
       (counted && isInteger) || (attribute.type.kind === 'uuid' && column.default?.kind === 'uuid');
     return [
@@ -174,9 +144,9 @@ class ModelBuilder {
     return rules.flatMap((columns): UniqueRule[] => {
       const parts = columns.flatMap((column) => names.get(camelCase(column)) ?? []);
       if (parts.length !== columns.length) return [];
-      return [
-        { kind: 'unique', id: `${entity}(${parts.join()})`, names: parts, description: null, comments: [] },
-      ];
+      const id = `${entity}(${parts.join()})`;
+      this.report.understand(id, table.lines, `unique over ${parts.length} columns`);
+      return [{ kind: 'unique', id, names: parts, description: null, comments: [] }];
     });
   }
 
@@ -188,7 +158,7 @@ class ModelBuilder {
           target === undefined
             ? `There is no table ${foreign.table}.`
             : 'Foreign keys of several columns are not read.';
-        this.report.leave(foreign.line, `FOREIGN KEY (${foreign.columns.join(', ')})`, why);
+        this.report.leave(foreign.lines, `FOREIGN KEY (${foreign.columns.join(', ')})`, why);
         return [];
       }
       return [this.relationship(table, foreign, target)];
@@ -225,14 +195,20 @@ class ModelBuilder {
     const role = this.freeRole(from, unique ? camelCase(to) : plural(camelCase(to)));
     const back = roleFrom(foreign);
     const cardinality = unique ? 'optional' : 'many';
-    this.report.assume(
-      foreign.line,
-      `${table.name}.${foreign.columns.join()} ON DELETE CASCADE`,
-      `A ${to} exists only within its ${from}: it is owned.`,
+    const id = `${from}>${to}:${role}`;
+    this.report.understand(id, foreign.lines, 'not null, on delete cascade');
+    this.report.ask(
+      foreign.lines,
+      `Can a ${to} exist without its ${from}?`,
+      `${table.name}.${foreign.columns.join()} is never null, and its row goes with the other.`,
+      [
+        assumed('no, it is owned'),
+        instead('yes, it refers to it', { kind: 'turn-around', relationship: id }),
+      ],
     );
     return {
       kind: 'owns',
-      id: `${from}>${to}:${role}`,
+      id,
       from,
       to,
       role,
@@ -260,14 +236,14 @@ class ModelBuilder {
         : foreign.onDelete === 'set null' && !required
           ? 'detach'
           : null;
-    this.report.understand(
-      foreign.line,
-      `${table.name}.${foreign.columns.join()}`,
-      `A ${from} refers to ${required ? 'one' : 'an optional'} ${to} as ${role}.`,
-    );
+    const id = `${from}>${to}:${role}`;
+    const rule = foreign.onDelete === 'restrict' ? 'no rule on delete' : `on delete ${foreign.onDelete}`;
+    this.report.understand(id, foreign.lines, `${required ? 'not null' : 'may be null'}, ${rule}`);
+    this.backs.push({ kind: 'drop-way-back', relationship: id });
+    this.backLines.push(foreign.lines);
     return {
       kind: 'refers',
-      id: `${from}>${to}:${role}`,
+      id,
       from,
       to,
       role,
@@ -292,7 +268,8 @@ class ModelBuilder {
         writeOnly: false,
       }));
     if (attributes.length === 0) return [];
-    return [{ kind: 'value', id: name, name, description: table.comment, comments: [], attributes }];
+    this.report.understand(name, table.lines, 'columns of a pair of its own');
+    return [valueNamed(name, attributes, table.comment)];
   }
 
   private pairing(table: SqlTable): Relationship[] {
@@ -305,15 +282,12 @@ class ModelBuilder {
     const role = this.freeRole(from, plural(roleFrom(second)));
     const back = this.freeRole(to, plural(roleFrom(first)));
     const carries = ownColumns(table).some(({ name }) => !same('id', name));
-    this.report.understand(
-      table.line,
-      `CREATE TABLE ${table.name}`,
-      `${from} pairs with many ${to}${carries ? `, carrying ${this.name(table)}` : ''}.`,
-    );
+    const id = `${from}>${to}:${role}`;
+    this.report.understand(id, table.lines, 'its key is two references');
     return [
       {
         kind: 'pairs',
-        id: `${from}>${to}:${role}`,
+        id,
         from,
         to,
         role,
@@ -339,12 +313,15 @@ class ModelBuilder {
   }
 }
 
-/** `route_id` is the role route; `harbour_code`, which refers to `code`, is harbour. */
-function roleFrom({ columns, references, table }: SqlForeignKey): string {
-  const column = columns[0] ?? '';
-  const key = references[0] ?? 'id';
-  const plain = column.replace(new RegExp(`_?(${escapeForRegExp(key)}|id|fk)$`, 'i'), '');
-  return camelCase(plain === '' ? singular(table) : plain) || 'other';
+/** What made a table an entity. */
+function tableReason(table: SqlTable): string {
+  const [key] = table.primary;
+  if (key === undefined) return 'a table without a key';
+  if (table.primary.length > 1) return 'a table with a key of several columns';
+  const column = table.columns.find(({ name }) => same(key, name));
+  if (table.foreign.some(({ columns }) => columns.length === 1 && same(key, columns[0] ?? '')))
+    return 'its key is the reference to its owner';
+  return column?.auto === true || /serial/.test(column?.type ?? '')
+    ? 'a key the server counts'
+    : 'a table with a key of its own';
 }
-
-const escapeForRegExp = (text: string): string => text.replace(/[^A-Za-z0-9_]/g, '\\$&');

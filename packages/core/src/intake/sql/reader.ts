@@ -1,3 +1,4 @@
+import type { SourceLines } from '../report.js';
 import type { SqlToken } from './tokens.js';
 
 /** Walks the tokens of one statement. */
@@ -10,8 +11,10 @@ export class SqlReader {
     return this.at >= this.tokens.length;
   }
 
-  get line(): number {
-    return (this.tokens[this.at] ?? this.tokens.at(-1))?.line ?? 1;
+  /** The lines over which all its tokens stand. */
+  get lines(): SourceLines {
+    const line = this.tokens[0]?.line ?? 1;
+    return { line, endLine: this.tokens.at(-1)?.endLine ?? line };
   }
 
   peek(ahead = 0): SqlToken | undefined {

@@ -1,3 +1,5 @@
+import type { SourceLines } from '../report.js';
+
 /** What DDL declares, before it is read as entities. */
 export interface SqlSchema {
   readonly tables: Map<string, SqlTable>;
@@ -7,7 +9,7 @@ export interface SqlSchema {
 
 export interface SqlTable {
   readonly name: string;
-  readonly line: number;
+  readonly lines: SourceLines;
   comment: string | null;
   readonly columns: SqlColumn[];
   primary: readonly string[];
@@ -18,7 +20,7 @@ export interface SqlTable {
 
 export interface SqlColumn {
   readonly name: string;
-  readonly line: number;
+  readonly lines: SourceLines;
   /** In lower case, without arguments: `varchar`, `double precision`. */
   type: string;
   args: readonly string[];
@@ -43,11 +45,11 @@ export interface SqlForeignKey {
   readonly table: string;
   readonly references: readonly string[];
   readonly onDelete: 'cascade' | 'set null' | 'restrict';
-  readonly line: number;
+  readonly lines: SourceLines;
 }
 
 export interface SqlCheck {
-  readonly line: number;
+  readonly lines: SourceLines;
   readonly text: string;
   /** What could be read of it; `null` where it is anything else. */
   readonly meaning:

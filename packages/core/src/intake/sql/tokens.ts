@@ -6,6 +6,7 @@ export interface SqlToken {
   /** The word in upper case; the empty text for other kinds. */
   readonly word: string;
   readonly line: number;
+  readonly endLine: number;
 }
 
 const TOKEN =
@@ -22,12 +23,15 @@ export function tokenizeSql(source: string): readonly SqlToken[] {
     const at = line;
     for (let index = text.indexOf('\n'); index !== -1; index = text.indexOf('\n', index + 1)) line++;
     if (groups['space'] !== undefined || groups['comment'] !== undefined) continue;
-    tokens.push({ ...meaning(text, groups), line: at });
+    tokens.push({ ...meaning(text, groups), line: at, endLine: line });
   }
   return tokens;
 }
 
-function meaning(text: string, groups: Readonly<Record<string, string | undefined>>): Omit<SqlToken, 'line'> {
+function meaning(
+  text: string,
+  groups: Readonly<Record<string, string | undefined>>,
+): Omit<SqlToken, 'line' | 'endLine'> {
   if (groups['word'] !== undefined) return { kind: 'word', text, word: text.toUpperCase() };
   if (groups['number'] !== undefined) return { kind: 'number', text, word: '' };
   if (groups['string'] !== undefined) {

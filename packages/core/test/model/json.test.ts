@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { readJson } from '@isomeros/core/engine';
+import { readJson } from '@isomeros/core/model';
 import fc from 'fast-check';
 
 describe('readJson', () => {

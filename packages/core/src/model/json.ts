@@ -1,4 +1,4 @@
-import { bareObject, type Json } from '../model/index.js';
+import { bareObject, type Json } from './records.js';
 
 export interface JsonProblem {
   readonly code: 'json.syntax' | 'json.duplicate' | 'json.depth' | 'json.precision';
@@ -13,12 +13,21 @@ export type JsonResult =
 /** The deepest nesting of arrays and objects that is read. */
 export const MAX_JSON_DEPTH = 32;
 
+export interface JsonReading {
+  /** The deepest nesting that is read; 32 where it is left out. */
+  readonly depth?: number;
+  /** Whether numbers may lose digits. */
+  readonly rounded?: boolean;
+  /** Takes the offset at which each object and array begins. */
+  readonly offsets?: WeakMap<object, number>;
+}
+
 /**
  * Reads a JSON text (RFC 8259) more strictly than the platform does: names in an object are unique
  * (RFC 8259 §4), nesting is limited, and a number that would lose digits is refused.
  */
-export function readJson(text: string): JsonResult {
-  const reader = new JsonReader(text);
+export function readJson(text: string, reading: JsonReading = {}): JsonResult {
+  const reader = new JsonReader(text, reading);
   const value = reader.whole();
   if (reader.failure === null) return { ok: true, value };
   const { code, message, at } = reader.failure;
@@ -42,14 +51,17 @@ class JsonReader {
   failure: Failure | null = null;
   private at = 0;
 
-  constructor(private readonly text: string) {}
+  constructor(
+    private readonly text: string,
+    private readonly reading: JsonReading,
+  ) {}
 
   whole(): Json {
     this.space();
     const value = this.value(0);
     this.space();
     if (this.failure === null && this.at < this.text.length)
-      this.fail('json.syntax', 'Expected the end of the body.');
+      this.fail('json.syntax', 'Expected the end of the text.');
     return value;
   }
 
@@ -75,6 +87,7 @@ class JsonReader {
 
   private object(depth: number): Json {
     const object = bareObject();
+    this.reading.offsets?.set(object, this.at);
     if (!this.deeper(depth)) return object;
     this.at++;
     this.space();
@@ -102,6 +115,7 @@ class JsonReader {
 
   private array(depth: number): Json {
     const items: Json[] = [];
+    this.reading.offsets?.set(items, this.at);
     if (!this.deeper(depth)) return items;
     this.at++;
     this.space();
@@ -130,12 +144,13 @@ class JsonReader {
     if (text === null || text === '') {
       this.fail(
         'json.syntax',
-        this.at >= this.text.length ? 'The body ends too early.' : 'Expected a JSON value.',
+        this.at >= this.text.length ? 'The text ends too early.' : 'Expected a JSON value.',
       );
       return 0;
     }
     const value = Number(text);
-    if (!Number.isFinite(value) || significand(text) !== significand(String(value))) {
+    const isExact = Number.isFinite(value) && significand(text) === significand(String(value));
+    if (!isExact && this.reading.rounded !== true) {
       this.fail(
         'json.precision',
         `The number ${text.slice(0, 40)} has more digits than can be held exactly.`,
@@ -152,8 +167,9 @@ class JsonReader {
   }
 
   private deeper(depth: number): boolean {
-    if (depth <= MAX_JSON_DEPTH) return true;
-    this.fail('json.depth', `The body is nested deeper than ${MAX_JSON_DEPTH}.`);
+    const most = this.reading.depth ?? MAX_JSON_DEPTH;
+    if (depth <= most) return true;
+    this.fail('json.depth', `It is nested deeper than ${most}.`);
     return false;
   }
 

@@ -1,0 +1,53 @@
+import type { ProblemKind } from '../http/problem.js';
+
+/** One operation of the application's own interface, as data. */
+export interface Described {
+  readonly summary: string;
+  readonly body?: string;
+  readonly status: number;
+  /** The name of a schema; a list of it inside `items` where `list` is set. */
+  readonly answers?: string;
+  readonly list?: boolean;
+  readonly stream?: boolean;
+  /** A media type of text that is answered. */
+  readonly media?: string;
+  readonly parameters?: readonly (keyof typeof PARAMETERS)[];
+  readonly headers?: readonly (keyof typeof HEADERS)[];
+  readonly problems: readonly ProblemKind[];
+}
+
+const text = { type: 'string' } as const;
+
+export const PARAMETERS = {
+  limit: {
+    name: 'limit',
+    in: 'query',
+    description: 'How many items a page holds.',
+    schema: { type: 'integer', minimum: 1, maximum: 200, default: 50 },
+  },
+  cursor: {
+    name: 'cursor',
+    in: 'query',
+    description: 'As the next link of an earlier page gives it.',
+    schema: text,
+  },
+  design: { name: 'design', in: 'query', description: 'Only mocks of this design.', schema: text },
+  ifMatch: {
+    name: 'If-Match',
+    in: 'header',
+    description: 'The ETag that was read; another one answers 412.',
+    schema: text,
+  },
+  lastEventId: {
+    name: 'Last-Event-ID',
+    in: 'header',
+    description: 'Number of the last exchange seen.',
+    schema: text,
+  },
+} as const;
+
+export const HEADERS = {
+  ETag: { description: 'The revision (RFC 9110 §8.8.3).', schema: text },
+  Location: { description: 'Where the new one is.', schema: text },
+  Link: { description: 'The next page, when there is one (RFC 8288).', schema: text },
+} as const;

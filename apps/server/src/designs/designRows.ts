@@ -1,0 +1,114 @@
+import { NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
+import {
+  declareRename,
+  NO_LOOSE_ENDS,
+  reconcile,
+  tieUp,
+  type Identities,
+  type LooseEnds,
+  type Model,
+} from '@isomeros/core/model';
+import { parse, type Diagnostic, type ParseResult } from '@isomeros/core/notation';
+import { randomUUID } from 'node:crypto';
+import type { DesignRow } from '../database/tables.js';
+import { ApiProblem } from '../http/problem.js';
+
+/** The parts of a row that are kept as JSON. */
+export const readIdentities = (row: Pick<DesignRow, 'identities'>): Identities =>
+  JSON.parse(row.identities) as Identities;
+export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => JSON.parse(row.choices) as Choices;
+export const readLooseEnds = (row: DesignRow): LooseEnds => JSON.parse(row.looseEnds) as LooseEnds;
+
+export const readText = (row: DesignRow): ParseResult => parse(row.text, readIdentities(row));
+export const readSound = (row: Pick<DesignRow, 'soundText' | 'identities'>): Model =>
+  parse(row.soundText, readIdentities(row)).model;
+
+const MOST_CHARACTERS = 255;
+
+const nameIn = ({ model }: ParseResult): string =>
+  model.name === '' ? 'Untitled design' : model.name.slice(0, MOST_CHARACTERS);
+
+/** The row of a design that begins with a sound text. */
+export function newRow(
+  text: string,
+  given: { readonly identities?: Identities; readonly choices?: Choices } = {},
+): DesignRow {
+  const parsed = parse(text, given.identities ?? {});
+  if (parsed.diagnostics.length > 0) throw unsound(parsed.diagnostics);
+  const now = new Date();
+  return {
+    id: randomUUID(),
+    name: nameIn(parsed),
+    text,
+    soundText: text,
+    identities: JSON.stringify(reconcile(parsed.model, parsed.model)),
+    choices: JSON.stringify(given.choices ?? NO_CHOICES),
+    looseEnds: JSON.stringify(NO_LOOSE_ENDS),
+    revision: 1,
+    createdAt: now,
+    changedAt: now,
+    removedAt: null,
+  };
+}
+
+const next = (row: DesignRow): DesignRow => ({ ...row, revision: row.revision + 1, changedAt: new Date() });
+
+/** The row after another text was saved; the same row when it is the same text. */
+export function withText(row: DesignRow, text: string): DesignRow {
+  if (row.text === text) return row;
+  const changed = { ...next(row), text };
+  const parsed = parse(text, readIdentities(row));
+  if (parsed.diagnostics.length > 0) return changed;
+  const before = readSound(row);
+  const identities = reconcile(before, parsed.model);
+  const after = parse(text, identities).model;
+  const looseEnds = tieUp(readLooseEnds(row), before, after, changed.revision);
+  return {
+    ...changed,
+    name: nameIn(parsed),
+    soundText: text,
+    identities: JSON.stringify(identities),
+    looseEnds: JSON.stringify(looseEnds),
+  };
+}
+
+export function withChoices(row: DesignRow, choices: Choices): DesignRow {
+  const written = JSON.stringify(choices);
+  return row.choices === written ? row : { ...next(row), choices: written };
+}
+
+/** What a revision kept of a design. */
+export type KeptState = Pick<DesignRow, 'text' | 'soundText' | 'identities' | 'choices'>;
+
+/** The row with the state that an earlier revision kept, as a revision of its own. */
+export function withState(row: DesignRow, kept: KeptState): DesignRow {
+  const restored = { ...next(row), ...kept };
+  const looseEnds = tieUp(readLooseEnds(row), readSound(row), readSound(restored), restored.revision);
+  return { ...restored, name: nameIn(readText(restored)), looseEnds: JSON.stringify(looseEnds) };
+}
+
+/** The row after something that came was declared to be what went, which `before` still has. */
+export function withRename(
+  row: DesignRow,
+  before: Model,
+  rename: { readonly from: string; readonly to: string },
+): DesignRow {
+  const identities = declareRename(before, readSound(row), readIdentities(row), rename);
+  const after = parse(row.soundText, identities).model;
+  const looseEnds = tieUp(readLooseEnds(row), after, after, row.revision);
+  return { ...next(row), identities: JSON.stringify(identities), looseEnds: JSON.stringify(looseEnds) };
+}
+
+/** The row after it was said that something that came is new: it is not asked for again. */
+export function withoutQuestion(row: DesignRow, to: string): DesignRow {
+  const ends = readLooseEnds(row);
+  const fresh = ends.fresh.filter(({ address }) => address !== to);
+  return { ...row, looseEnds: JSON.stringify({ ...ends, fresh }) };
+}
+
+function unsound(diagnostics: readonly Diagnostic[]): ApiProblem {
+  const [first] = diagnostics;
+  const count = `${diagnostics.length} ${diagnostics.length === 1 ? 'error' : 'errors'}`;
+  const detail = `The text has ${count}, the first in line ${first?.place.line ?? 1}: ${first?.message ?? ''}`;
+  return new ApiProblem('unsound', detail, { members: { diagnostics } });
+}

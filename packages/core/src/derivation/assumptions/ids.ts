@@ -1,0 +1,36 @@
+import { setting } from '../../arrangement/index.js';
+import type { Assumption } from '../../contract/index.js';
+import { isSingleton, keyOf, phrase } from '../../model/index.js';
+import { becauseSet, valueOf, type Deriving } from '../context.js';
+
+/** Entities without a key have an id of one kind, which nobody chose. */
+export function assumeIds(deriving: Deriving): readonly Assumption[] {
+  const entities = [...deriving.index.entities.values()].filter(
+    (entity) => keyOf(entity).implicit && !isSingleton(deriving.index, entity.name),
+  );
+  const [first] = entities;
+  if (first === undefined) return [];
+  const kind = valueOf(deriving, 'implicitId');
+  const others = entities.length === 1 ? '' : ` and ${entities.length - 1} more`;
+  return [
+    {
+      id: 'id.kind',
+      question: `What is the id of a ${phrase(first.name)}${others}?`,
+      ground: `${entities.length === 1 ? 'It declares' : 'They declare'} no key.`,
+      options: [
+        {
+          label: 'counted integer',
+          assumed: kind === 'integer',
+          answer: { kind: 'setting', name: 'implicitId', value: 'integer' },
+        },
+        {
+          label: 'random uuid',
+          assumed: kind === 'uuid',
+          answer: { kind: 'setting', name: 'implicitId', value: 'uuid' },
+        },
+      ],
+      settled: setting(deriving.arrangement, 'implicitId').level !== 'default',
+      reasons: [becauseSet(deriving, 'member.implicit-id', ['implicitId'], ...entities)],
+    },
+  ];
+}

@@ -1,0 +1,17 @@
+import type { Assumption } from '../../contract/index.js';
+import type { Deriving } from '../context.js';
+import { assumeExistence } from './existence.js';
+import { assumeIds } from './ids.js';
+import { assumePageSize } from './pageSize.js';
+import { assumeRoles } from './roles.js';
+
+const KINDS: readonly ((deriving: Deriving) => readonly Assumption[])[] = [
+  assumeExistence,
+  assumeRoles,
+  assumeIds,
+  assumePageSize,
+];
+
+/** The decisions derivation took on its own, each as a question with its alternatives. */
+export const findAssumptions = (deriving: Deriving): readonly Assumption[] =>
+  KINDS.flatMap((find) => find(deriving));

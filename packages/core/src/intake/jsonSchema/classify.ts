@@ -1,0 +1,72 @@
+import { typesOf } from './schemas.js';
+import { memberName } from '../build.js';
+import type { Definition, Definitions } from './definitions.js';
+
+const KEYS = ['id', 'uuid', 'key', 'code'];
+
+/** The property by which an object is told from others of its kind; `null` where it has none. */
+export function keyProperty({ name, properties, required }: Definition): string | null {
+  const own = memberName(name, 'thing');
+  const candidates = [...KEYS, `${own}Id`, `${own.toLowerCase()}_id`];
+  const found = candidates.find((candidate) => {
+    const types = typesOf(properties.get(candidate) ?? {});
+    const isScalar = types.length === 0 || types[0] === 'string' || types[0] === 'integer';
+    return properties.has(candidate) && isScalar && (candidate !== 'code' || required.has('code'));
+  });
+  return found ?? null;
+}
+
+/**
+ * Which objects have an identity of their own and are entities; the others are values. An object without a
+ * key is an entity all the same when it stands at the top and nothing has it, when a list holds it, when it
+ * leads to an entity, or when it contains itself.
+ */
+export function findEntities(definitions: Definitions): ReadonlySet<Definition> {
+  const all = definitions.all();
+  const leads = new Map(
+    all.map((definition) => [
+      definition,
+      [...definition.properties.values()].flatMap((schema) => definitions.lead(schema) ?? []),
+    ]),
+  );
+  const used = new Set([...leads.values()].flat().map(({ definition }) => definition));
+  const listed = new Set(
+    [...leads.values()].flat().flatMap(({ definition, many }) => (many ? [definition] : [])),
+  );
+  const entities = new Set(
+    all.filter(
+      (definition) =>
+        keyProperty(definition) !== null ||
+        listed.has(definition) ||
+        (definition.isTop && !used.has(definition)),
+    ),
+  );
+  for (let changed = true; changed;) {
+    changed = false;
+    for (const definition of all) {
+      if (entities.has(definition)) continue;
+      const targets = (leads.get(definition) ?? []).map((lead) => lead.definition);
+      if (!targets.some((target) => entities.has(target)) && !containsItself(definition, leads)) continue;
+      entities.add(definition);
+      changed = true;
+    }
+  }
+  return entities;
+}
+
+function containsItself(
+  start: Definition,
+  leads: ReadonlyMap<Definition, readonly { readonly definition: Definition }[]>,
+): boolean {
+  const seen = new Set<Definition>();
+  const waiting = [start];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    for (const { definition } of leads.get(next) ?? []) {
+      if (definition === start) return true;
+      if (seen.has(definition)) continue;
+      seen.add(definition);
+      waiting.push(definition);
+    }
+  }
+  return false;
+}

@@ -1,0 +1,144 @@
+import { singular } from '../../model/index.js';
+import { blockName, memberName, Names } from '../build.js';
+import type { Report } from '../report.js';
+import {
+  allowsNull,
+  asSchema,
+  propertiesOf,
+  requiredOf,
+  textIn,
+  typesOf,
+  type Schema,
+  type SchemaDocument,
+} from './schemas.js';
+import type { Json } from '../../model/index.js';
+
+/** An object that a schema describes: an entity or a value of the model. */
+export interface Definition {
+  readonly name: string;
+  readonly schema: Schema;
+  readonly properties: ReadonlyMap<string, Schema>;
+  readonly required: ReadonlySet<string>;
+  /** Whether nothing but its own place in the document names it. */
+  readonly isTop: boolean;
+}
+
+/** What a property leads to. */
+export interface Lead {
+  readonly definition: Definition;
+  readonly many: boolean;
+}
+
+/** All objects of a document, by the schema that describes them. */
+export class Definitions {
+  private readonly bySchema = new Map<Schema, Definition>();
+  private readonly names = new Names();
+
+  constructor(
+    private readonly document: SchemaDocument,
+    title: string,
+    private readonly report: Report,
+  ) {
+    const { root } = document;
+    for (const [name, schema] of namedSchemas(root)) this.add(schema, blockName(name, 'Thing'), true);
+    this.add(root, blockName(textIn(root, 'title') ?? title, 'Thing'), true);
+    for (const definition of this.bySchema.values())
+      for (const [name, schema] of definition.properties) this.addInline(definition, name, schema);
+  }
+
+  all(): readonly Definition[] {
+    return [...this.bySchema.values()];
+  }
+
+  /** The object a property leads to, whether it may be null, and whether to many; `null` for anything else. */
+  lead(schema: Schema): Lead | null {
+    const single = this.of(schema);
+    if (single !== null) return { definition: single, many: false };
+    const resolved = this.document.resolve(withoutNull(schema));
+    if (resolved === null || !typesOf(resolved).includes('array')) return null;
+    const items = this.of(asSchema(resolved['items']));
+    return items === null ? null : { definition: items, many: true };
+  }
+
+  private of(schema: Schema): Definition | null {
+    const plain = withoutNull(schema);
+    const known = this.bySchema.get(plain);
+    if (known !== undefined) return known;
+    const resolved = this.document.resolve(plain);
+    return resolved === null ? null : (this.bySchema.get(resolved) ?? null);
+  }
+
+  private add(schema: Schema, name: string, isTop: boolean): void {
+    if (this.bySchema.has(schema) || textIn(schema, '$ref') !== null) return;
+    const properties = new Map<string, Schema>();
+    const required = new Set<string>();
+    this.gather(schema, properties, required, new Set());
+    if (properties.size === 0) return;
+    const free = this.names.free('', name);
+    this.bySchema.set(schema, { name: free, schema, properties, required, isTop });
+  }
+
+  /** Properties of a schema and of everything it is composed of by `allOf`. */
+  private gather(
+    schema: Schema,
+    properties: Map<string, Schema>,
+    required: Set<string>,
+    seen: Set<Schema>,
+  ): void {
+    if (seen.has(schema)) return;
+    seen.add(schema);
+    const { allOf } = schema;
+    for (const part of Array.isArray(allOf) ? (allOf as readonly Json[]) : []) {
+      const resolved = this.document.resolve(asSchema(part));
+      if (resolved !== null) this.gather(resolved, properties, required, seen);
+      else this.report.leave(this.document.linesOf(schema), JSON.stringify(part), OUTSIDE);
+    }
+    for (const [name, property] of propertiesOf(schema)) properties.set(name, property);
+    for (const name of requiredOf(schema)) required.add(name);
+  }
+
+  /** Objects that are described where they are used get a name after it. */
+  private addInline(within: Definition, property: string, schema: Schema): void {
+    const plain = withoutNull(schema);
+    const inline = typesOf(plain).includes('array') ? withoutNull(asSchema(plain['items'])) : plain;
+    const short = blockName(singular(memberName(property, 'part')), 'Part');
+    const isTaken = [...this.bySchema.values()].some(({ name }) => name === short);
+    this.add(inline, isTaken ? within.name + short : short, false);
+  }
+}
+
+export const OUTSIDE = 'It points at nothing in this document.';
+
+/** The schemas under `$defs` (2020-12) and `definitions` (draft-07), wherever these stand. */
+function namedSchemas(root: Schema): readonly (readonly [string, Schema])[] {
+  return ['$defs', 'definitions'].flatMap((keyword) =>
+    Object.entries(asSchema(root[keyword])).flatMap(([name, value]): (readonly [string, Schema])[] => {
+      const schema = asSchema(value);
+      return [[name, schema], ...namedSchemas(schema)];
+    }),
+  );
+}
+
+/** The schema without the alternative of being null, and without a composition of one. */
+export function withoutNull(schema: Schema): Schema {
+  for (const keyword of ['anyOf', 'oneOf', 'allOf']) {
+    const alternatives = schema[keyword];
+    if (!Array.isArray(alternatives) || 'properties' in schema) continue;
+    const others = (alternatives as readonly Json[]).map(asSchema).filter((item) => !isNull(item));
+    const [only] = others;
+    if (others.length === 1 && only !== undefined) return withoutNull(only);
+  }
+  return schema;
+}
+
+const isNull = (schema: Schema): boolean =>
+  schema['const'] === null || (allowsNull(schema) && typesOf(schema).length === 0);
+
+/** Whether a value may be null. */
+export function isNullable(schema: Schema): boolean {
+  if (allowsNull(schema)) return true;
+  return ['anyOf', 'oneOf'].some((keyword) => {
+    const alternatives = schema[keyword];
+    return Array.isArray(alternatives) && (alternatives as readonly Json[]).map(asSchema).some(isNull);
+  });
+}

@@ -1,0 +1,85 @@
+import { isJsonObject, readJson, type Declaration } from '../../model/index.js';
+import { entityNamed, Names, valueNamed } from '../build.js';
+import { Report, type Intake, type Progress } from '../report.js';
+import { settle } from '../settle.js';
+import { findEntities, keyProperty } from './classify.js';
+import { Definitions, type Definition } from './definitions.js';
+import { attributeOf, type SchemaReading } from './members.js';
+import { joinEntities } from './relationships.js';
+import { SchemaDocument, textIn } from './schemas.js';
+
+/** The deepest nesting of a schema that is read. */
+const DEPTH = 100;
+
+/**
+ * Reads a JSON Schema (2020-12 or draft-07) as a model: objects with an identity of their own become entities,
+ * others values; references and lists become relationships. Total: whatever cannot be read is in the report.
+ */
+export function readJsonSchema(source: string, name: string, progress: Progress = () => undefined): Intake {
+  const report = new Report();
+  const offsets = new WeakMap<object, number>();
+  const read = readJson(source, { depth: DEPTH, rounded: true, offsets });
+  progress(0.3);
+  if (!read.ok) {
+    const { message, line, column } = read.problem;
+    report.problem = `It is no JSON: ${message} Line ${line}, column ${column}.`;
+    return settle(name, [], report);
+  }
+  if (!isJsonObject(read.value)) {
+    report.problem = 'Expected a schema: a JSON object.';
+    return settle(name, [], report);
+  }
+  const document = new SchemaDocument(read.value, source, offsets);
+  const definitions = new Definitions(document, name, report);
+  const entities = findEntities(definitions);
+  if (entities.size === 0) report.problem = 'The schema describes no object with properties.';
+  const declarations = declare({ document, definitions, entities, report });
+  progress(0.9);
+  return settle(name, declarations, report);
+}
+
+function declare(reading: SchemaReading): readonly Declaration[] {
+  const { relationships, taken } = joinEntities(reading);
+  const names = new Names();
+  for (const { from, to, role, back } of relationships) {
+    if (role !== null) names.take(from, role);
+    if (back !== null) names.take(to, back);
+  }
+  const all = reading.definitions.all();
+  const blocks = all.map((definition) => block(reading, definition, taken.get(definition), names));
+  const isValue = ({ kind }: Declaration): boolean => kind === 'value';
+  return [...blocks.filter(isValue), ...blocks.filter((item) => !isValue(item)), ...relationships];
+}
+
+function block(
+  reading: SchemaReading,
+  definition: Definition,
+  taken: ReadonlySet<string> | undefined,
+  names: Names,
+): Declaration {
+  const { document, entities, report } = reading;
+  const attributes = [...definition.properties].flatMap(([property, schema]) => {
+    if (taken?.has(property) === true) return [];
+    const attribute = attributeOf(reading, definition, property, schema);
+    if (attribute === null || names.take(definition.name, attribute.name)) return attribute ?? [];
+    report.leave(
+      document.linesOf(schema),
+      property,
+      `${definition.name} has something called ${attribute.name} already.`,
+    );
+    return [];
+  });
+  const description = textIn(definition.schema, 'description');
+  const lines = document.linesOf(definition.schema);
+  if (!entities.has(definition)) {
+    report.understand(definition.name, lines, 'an object without a key, had by others');
+    return valueNamed(definition.name, attributes, description);
+  }
+  const key = keyProperty(definition);
+  report.understand(
+    definition.name,
+    lines,
+    key === null ? 'an object that stands alone' : `an object with a key, ${key}`,
+  );
+  return entityNamed(definition.name, attributes, { description });
+}

@@ -1,0 +1,102 @@
+import Papa from 'papaparse';
+import { bareObject, isJsonObject, readJson, type Json } from '../../model/index.js';
+import { LineTable } from '../lines.js';
+import type { Report } from '../report.js';
+import type { SampleRecord } from './tables.js';
+
+/** Records with the kind their place in the source gives them; the empty text where it gives none. */
+export interface RecordSet {
+  readonly kind: string;
+  readonly records: readonly SampleRecord[];
+}
+
+const DEPTH = 60;
+
+/** Reads records from JSON, lines of JSON, or comma-separated values, whichever the text is. */
+export function readRecordSets(source: string, report: Report): readonly RecordSet[] {
+  const start = source.trimStart()[0];
+  if (start !== '[' && start !== '{') return [{ kind: '', records: readSeparated(source, report) }];
+  const lines = source.split('\n').filter((line) => line.trim() !== '');
+  const isLines =
+    lines.length > 1 && start === '{' && lines.every((line) => line.trimStart().startsWith('{'));
+  if (isLines && lines.every((line) => line.trimEnd().endsWith('}')))
+    return [{ kind: '', records: readLines(source, report) }];
+  return readDocument(source, report);
+}
+
+function readDocument(source: string, report: Report): readonly RecordSet[] {
+  const offsets = new WeakMap<object, number>();
+  const read = readJson(source, { depth: DEPTH, rounded: true, offsets });
+  if (!read.ok) {
+    const { message, line, column } = read.problem;
+    report.problem = `It is no JSON: ${message} Line ${line}, column ${column}.`;
+    return [];
+  }
+  const table = new LineTable(source);
+  const recordsIn = (items: readonly Json[]): SampleRecord[] =>
+    items.flatMap((item) =>
+      isJsonObject(item) ? [{ value: item, lines: table.at(offsets.get(item)) }] : [],
+    );
+  const { value } = read;
+  if (Array.isArray(value)) return [{ kind: '', records: recordsIn(value as readonly Json[]) }];
+  if (!isJsonObject(value)) return [];
+  const lists = Object.entries(value).flatMap(([kind, inner]): RecordSet[] => {
+    const records = Array.isArray(inner) ? recordsIn(inner as readonly Json[]) : [];
+    return records.length > 0 ? [{ kind, records }] : [];
+  });
+  return lists.length > 0 && lists.length === Object.keys(value).length
+    ? lists
+    : [{ kind: '', records: recordsIn([value]) }];
+}
+
+/** One JSON object a line. Lines that are none are left out. */
+function readLines(source: string, report: Report): readonly SampleRecord[] {
+  return source.split('\n').flatMap((text, index) => {
+    if (text.trim() === '') return [];
+    const lines = { line: index + 1, endLine: index + 1 };
+    const read = readJson(text.replace(/\r$/, ''), { depth: DEPTH, rounded: true });
+    if (read.ok && isJsonObject(read.value)) return [{ value: read.value, lines }];
+    report.leave(lines, text, read.ok ? 'It is no JSON object.' : `It is no JSON: ${read.problem.message}`);
+    return [];
+  });
+}
+
+/** Values between commas, semicolons, tabs or bars (RFC 4180), the first line with their names. */
+function readSeparated(source: string, report: Report): readonly SampleRecord[] {
+  const { data, errors } = Papa.parse<string[]>(source, { skipEmptyLines: 'greedy' });
+  const broken = errors.find(({ type }) => type === 'Quotes');
+  if (broken !== undefined)
+    report.leave(
+      { line: (broken.row ?? 0) + 1, endLine: (broken.row ?? 0) + 1 },
+      source.slice(0, 80),
+      'A quote is not closed where it should be.',
+    );
+  const [header, ...rows] = data;
+  if (header === undefined) return [];
+  const names = header.map((name) => name.trim());
+  names.forEach((name, index) => {
+    if (name === '' || names.indexOf(name) !== index)
+      report.leave(
+        { line: 1, endLine: 1 },
+        name === '' ? `column ${index + 1}` : name,
+        name === '' ? 'The column has no name.' : 'A column of this name stands before it.',
+      );
+  });
+  let line = 1 + newlines(header);
+  return rows.map((cells): SampleRecord => {
+    const start = line + 1;
+    line = start + newlines(cells);
+    const lines = { line: start, endLine: line };
+    if (cells.length > names.length)
+      report.leave(lines, cells.slice(names.length).join(', '), 'More values than names.');
+    const value = bareObject();
+    names.forEach((name, index) => {
+      const cell = cells[index];
+      if (name !== '' && cell !== undefined && !(name in value)) value[name] = cell === '' ? null : cell;
+    });
+    return { value, lines };
+  });
+}
+
+const newlines = (cells: readonly string[]): number =>
+  cells.reduce((count, cell) => count + cell.split('\n').length - 1, 0);

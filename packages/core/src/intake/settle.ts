@@ -1,0 +1,87 @@
+import type { Declaration, Model } from '../model/index.js';
+import { parse, print, type Diagnostic, type ParseResult } from '../notation/index.js';
+import type { Intake, Report, SourceLines } from './report.js';
+
+const ROUNDS = 12;
+const NOWHERE: SourceLines = { line: 1, endLine: 1 };
+
+/**
+ * The account of a source that was read as these declarations. What the notation would refuse is left out
+ * and accounted for, so that the text never has errors.
+ */
+export function settle(name: string, declarations: readonly Declaration[], report: Report): Intake {
+  const from = new Map(report.understood.map((item) => [item.statement, item]));
+  let model: Model = { name, description: null, comments: [], declarations, trailingComments: [] };
+  let text = print(model);
+  let read = parse(text);
+  for (let round = 0; read.diagnostics.length > 0 && round < ROUNDS; round++) {
+    const refused = new Set<string>();
+    for (const diagnostic of read.diagnostics) {
+      const id = statementOf(read, text, diagnostic);
+      if (id === null || refused.has(id)) continue;
+      refused.add(id);
+      const line = text.split('\n')[diagnostic.place.line - 1] ?? '';
+      report.leave(from.get(id) ?? NOWHERE, line, diagnostic.message);
+    }
+    model = without(model, refused);
+    text = print(model);
+    read = parse(text);
+  }
+  if (read.diagnostics.length > 0) {
+    report.problem = `What was read contradicts itself: ${read.diagnostics[0]?.message ?? ''}`;
+    text = print({ ...model, declarations: [] });
+    read = parse(text);
+  }
+  const known = read.places;
+  return {
+    model: read.model,
+    text,
+    understood: report.understood.filter(({ statement }) => known.has(statement)),
+    asked: report.asked,
+    leftOut: [...report.leftOut].sort((a, b) => a.line - b.line),
+    problem: report.problem,
+  };
+}
+
+/** The address, as a line of the printed text says it, of the statement that a diagnostic concerns. */
+function statementOf(read: ParseResult, text: string, { place }: Diagnostic): string | null {
+  let found: { readonly id: string; readonly size: number } | null = null;
+  for (const [id, { line, endLine }] of read.places) {
+    if (line > place.line || endLine < place.line) continue;
+    if (found === null || endLine - line < found.size) found = { id, size: endLine - line };
+  }
+  const isOwnLine = found !== null && read.places.get(found.id)?.line === place.line;
+  return isOwnLine ? (found?.id ?? null) : addressAt(text.split('\n'), place.line);
+}
+
+/** The address of a statement that could not be read well enough to have a place. */
+function addressAt(lines: readonly string[], line: number): string | null {
+  const source = lines[line - 1] ?? '';
+  const relationship =
+    /^each (\S+) (?:owns|refers to|pairs with) \S+ ([A-Za-z0-9]+)(?: as ([A-Za-z0-9]+))?/.exec(source);
+  if (relationship !== null) return `${relationship[1]}>${relationship[2]}:${relationship[3] ?? ''}`;
+  const block = /^(?:entity|value) (\S+)/.exec(source);
+  if (block !== null) return block[1] ?? null;
+  const attribute = /^ {2}([A-Za-z0-9_]+):/.exec(source);
+  if (attribute === null) return null;
+  for (let above = line - 2; above >= 0; above--) {
+    const owner = /^(?:entity|value) (\S+)/.exec(lines[above] ?? '');
+    if (owner !== null) return `${owner[1]}.${attribute[1]}`;
+  }
+  return null;
+}
+
+function without(model: Model, refused: ReadonlySet<string>): Model {
+  const isKept = ({ id }: { readonly id: string }): boolean => !refused.has(id);
+  const declarations = model.declarations.filter(isKept).map((declaration): Declaration => {
+    if (declaration.kind === 'value')
+      return { ...declaration, attributes: declaration.attributes.filter(isKept) };
+    if (declaration.kind !== 'entity') return declaration;
+    return {
+      ...declaration,
+      attributes: declaration.attributes.filter(isKept),
+      uniques: declaration.uniques.filter(isKept),
+    };
+  });
+  return { ...model, declarations };
+}
