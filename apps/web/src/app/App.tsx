@@ -5,6 +5,7 @@ import { HomePage } from '../home/HomePage.js';
 import { IntakePage } from '../intake/IntakePage.js';
 import { MockPage } from '../mock/MockPage.js';
 import { ModelPage } from '../model/ModelPage.js';
+import { RevisionsPage } from '../revisions/RevisionsPage.js';
 import { DesignFrame } from './frame/DesignFrame.js';
 import { NotFoundPage } from './frame/NotFoundPage.js';
 import { useAppSelector } from './store.js';
@@ -21,6 +22,7 @@ const router = createBrowserRouter([
       { path: 'model', element: <ModelPage /> },
       { path: 'contract', element: <ContractPage /> },
       { path: 'mock', element: <MockPage /> },
+      { path: 'revisions', element: <RevisionsPage /> },
     ],
   },
   { path: '*', element: <NotFoundPage /> },

@@ -1,4 +1,5 @@
-import type { Intake } from '@isomeros/core/intake';
+import type { ContractDifference } from '@isomeros/core/contract';
+import type { ModelEdit } from '@isomeros/core/model';
 import type { Answer, Derived, ExampleExchange, Question, TextToDerive } from './workerMessages.js';
 
 type WithoutNumber<T> = T extends unknown ? Omit<T, 'number'> : never;
@@ -41,10 +42,10 @@ class DerivationClient {
     return answer.kind === 'example' ? answer.example : null;
   }
 
-  /** Reads a source as a model. */
-  async takeIn(source: string, name: string): Promise<Intake | null> {
-    const answer = await this.ask({ kind: 'intake', source, name });
-    return answer.kind === 'taken-in' ? answer.intake : null;
+  /** What the contract would gain and lose by an edit. */
+  async consequence(edit: ModelEdit): Promise<ContractDifference | null> {
+    const answer = await this.ask({ kind: 'consequence', edit });
+    return answer.kind === 'consequence' ? answer.difference : null;
   }
 
   private async work(): Promise<void> {

@@ -1,4 +1,5 @@
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import { api, ApiError } from '../app/api/client.js';
 import type { Design, DesignFigures, Problem } from '../app/api/types.js';
@@ -19,6 +20,8 @@ export interface DesignState {
   readonly design: Design | null;
   readonly problem: Problem | null;
   readonly text: string;
+  /** What was decided besides the text, kept or not yet. */
+  readonly choices: Choices;
   readonly keeping: Keeping;
   readonly derived: Derived | null;
   /** The contract of the last text without errors. */
@@ -33,6 +36,7 @@ const initialState: DesignState = {
   design: null,
   problem: null,
   text: '',
+  choices: NO_CHOICES,
   keeping: { kind: 'kept', at: '' },
   derived: null,
   contract: null,
@@ -51,6 +55,19 @@ export const openDesign = createAsyncThunk<Design, string, { rejectValue: Proble
     }
   },
 );
+
+export const saveChoices = createAsyncThunk<
+  Design,
+  { readonly id: string; readonly choices: Choices; readonly revision: number },
+  { rejectValue: Problem }
+>('design/saveChoices', async ({ id, choices, revision }, { rejectWithValue }) => {
+  try {
+    return await api.saveChoices(id, choices, revision);
+  } catch (error) {
+    if (error instanceof ApiError) return rejectWithValue(error.problem);
+    throw error;
+  }
+});
 
 interface SaveArguments {
   readonly id: string;
@@ -72,6 +89,29 @@ export const saveText = createAsyncThunk<Design, SaveArguments, { rejectValue: P
 
 const now = (): string => new Date().toISOString();
 
+/** Whether everything on screen is what the server has. */
+export const isKept = ({ design, text, choices }: DesignState): boolean =>
+  design !== null && text === design.text && sameChoices(choices, design.choices);
+
+export const sameChoices = (a: Choices, b: Choices): boolean =>
+  a === b || JSON.stringify(a) === JSON.stringify(b);
+
+/** An edit waits to be saved, unless a save is under way or a conflict is to be settled first. */
+const waiting = (keeping: Keeping): Keeping =>
+  keeping.kind === 'saving' || keeping.kind === 'conflict' ? keeping : { kind: 'waiting' };
+
+const failed = (payload: Problem | undefined, message: string | undefined): Keeping =>
+  payload?.status === 412
+    ? { kind: 'conflict' }
+    : { kind: 'failed', problem: payload ?? unexpected(message) };
+
+/** The state after the server took a change. */
+function saved(state: DesignState, design: Design): DesignState {
+  if (state.design?.id !== design.id) return state;
+  const next = { ...state, design };
+  return { ...next, keeping: isKept(next) ? { kind: 'kept', at: now() } : { kind: 'waiting' } };
+}
+
 const slice = createSlice({
   name: 'design',
   initialState,
@@ -79,11 +119,26 @@ const slice = createSlice({
     textEdited: (state, { payload }: PayloadAction<string>) => ({
       ...state,
       text: payload,
-      keeping:
-        state.keeping.kind === 'saving' || state.keeping.kind === 'conflict'
-          ? state.keeping
-          : ({ kind: 'waiting' } as const),
+      keeping: waiting(state.keeping),
     }),
+    choicesMade: (state, { payload }: PayloadAction<Choices>) => ({
+      ...state,
+      choices: payload,
+      keeping: waiting(state.keeping),
+    }),
+    /** The server changed the design at the request of this page; edits since are still to be saved. */
+    designChanged: (state, { payload }: PayloadAction<Design>) => {
+      const untouched = isKept(state);
+      const next = { ...state, design: payload };
+      return untouched
+        ? {
+            ...next,
+            text: payload.text,
+            choices: payload.choices,
+            keeping: { kind: 'kept', at: now() } as const,
+          }
+        : { ...next, keeping: { kind: 'waiting' } as const };
+    },
     derivedArrived: (state, { payload }: PayloadAction<Derived>) => {
       const contract = payload.contract ?? state.contract;
       return {
@@ -114,6 +169,7 @@ const slice = createSlice({
               ...state,
               design: payload,
               text: payload.text,
+              choices: payload.choices,
               keeping: { kind: 'kept', at: payload.changedAt } as const,
             }
           : state,
@@ -123,19 +179,17 @@ const slice = createSlice({
         problem: payload ?? unexpected(error.message),
       }))
       .addCase(saveText.pending, (state) => ({ ...state, keeping: { kind: 'saving' } as const }))
-      .addCase(saveText.fulfilled, (state, { payload, meta }) => {
-        if (state.design?.id !== payload.id) return state;
-        const keeping: Keeping =
-          state.text === meta.arg.text ? { kind: 'kept', at: now() } : { kind: 'waiting' };
-        return { ...state, design: payload, keeping };
-      })
-      .addCase(saveText.rejected, (state, { payload, error }) => {
-        if (payload?.status === 412) return { ...state, keeping: { kind: 'conflict' } as const };
-        return {
-          ...state,
-          keeping: { kind: 'failed', problem: payload ?? unexpected(error.message) } as const,
-        };
-      });
+      .addCase(saveChoices.pending, (state) => ({ ...state, keeping: { kind: 'saving' } as const }))
+      .addCase(saveText.fulfilled, (state, { payload }) => saved(state, payload))
+      .addCase(saveChoices.fulfilled, (state, { payload }) => saved(state, payload))
+      .addCase(saveText.rejected, (state, { payload, error }) => ({
+        ...state,
+        keeping: failed(payload, error.message),
+      }))
+      .addCase(saveChoices.rejected, (state, { payload, error }) => ({
+        ...state,
+        keeping: failed(payload, error.message),
+      }));
   },
 });
 
@@ -146,5 +200,6 @@ const unexpected = (detail: string | undefined): Problem => ({
   detail: detail ?? 'Something went wrong.',
 });
 
-export const { textEdited, derivedArrived, nothingToKeep, mineKept } = slice.actions;
+export const { textEdited, choicesMade, designChanged, derivedArrived, nothingToKeep, mineKept } =
+  slice.actions;
 export const designReducer = slice.reducer;

@@ -1,10 +1,14 @@
 import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { derivationClient } from './derivationClient.js';
 import {
+  choicesMade,
   derivedArrived,
+  designChanged,
   mineKept,
   nothingToKeep,
   openDesign,
+  sameChoices,
+  saveChoices,
   saveText,
   textEdited,
   type DesignState,
@@ -21,27 +25,44 @@ interface RootWithDesign {
 export const keepingMiddleware = createListenerMiddleware<RootWithDesign>();
 
 keepingMiddleware.startListening({
-  matcher: isAnyOf(textEdited, openDesign.fulfilled, saveText.fulfilled),
+  matcher: isAnyOf(
+    textEdited,
+    choicesMade,
+    designChanged,
+    openDesign.fulfilled,
+    saveText.fulfilled,
+    saveChoices.fulfilled,
+  ),
   effect: (_action, api) => {
-    const { text, design } = api.getState().design;
+    const { text, choices, design } = api.getState().design;
     if (design === null) return;
     const { identities, soundText } = design;
-    derivationClient.derive({ design: design.id, text, identities, soundText }, (derived) => {
+    derivationClient.derive({ design: design.id, text, identities, soundText, choices }, (derived) => {
       if (api.getState().design.design?.id === design.id) api.dispatch(derivedArrived(derived));
     });
   },
 });
 
 keepingMiddleware.startListening({
-  matcher: isAnyOf(textEdited, mineKept, saveText.rejected),
+  matcher: isAnyOf(textEdited, choicesMade, mineKept, designChanged, saveText.rejected, saveChoices.rejected),
   effect: async (action, api) => {
     api.cancelActiveListeners();
-    await api.delay(saveText.rejected.match(action) ? TRY_AGAIN_MS : QUIET_MS);
+    const again = saveText.rejected.match(action) || saveChoices.rejected.match(action);
+    await api.delay(again ? TRY_AGAIN_MS : QUIET_MS);
     const isSaving = (): boolean => api.getState().design.keeping.kind === 'saving';
     if (isSaving()) await api.condition(() => !isSaving());
-    const { design, text, keeping } = api.getState().design;
-    if (design === null || keeping.kind === 'conflict') return;
-    if (text === design.text) api.dispatch(nothingToKeep());
-    else await api.dispatch(saveText({ id: design.id, text, revision: design.revision }));
+    for (;;) {
+      const { design, text, choices, keeping } = api.getState().design;
+      if (design === null || keeping.kind === 'conflict') return;
+      const { id, revision } = design;
+      if (text !== design.text) await api.dispatch(saveText({ id, text, revision }));
+      else if (!sameChoices(choices, design.choices))
+        await api.dispatch(saveChoices({ id, choices, revision }));
+      else {
+        if (keeping.kind !== 'kept') api.dispatch(nothingToKeep());
+        return;
+      }
+      if (api.getState().design.keeping.kind === 'failed') return;
+    }
   },
 });

@@ -1,6 +1,6 @@
-import type { Contract } from '@isomeros/core/contract';
-import type { Intake } from '@isomeros/core/intake';
-import type { Identities, Model } from '@isomeros/core/model';
+import type { Choices } from '@isomeros/core/arrangement';
+import type { Contract, ContractDifference } from '@isomeros/core/contract';
+import type { Identities, Model, ModelEdit } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
 
@@ -11,13 +11,15 @@ export interface TextToDerive {
   readonly identities: Identities;
   /** What to derive from while the text has errors and nothing of this design was derived before. */
   readonly soundText: string;
+  readonly choices: Choices;
 }
 
 /** What the page asks of the worker. `number` comes back in the answer. */
 export type Question =
   | ({ readonly kind: 'derive'; readonly number: number } & TextToDerive)
   | { readonly kind: 'example'; readonly number: number; readonly operation: string }
-  | { readonly kind: 'intake'; readonly number: number; readonly source: string; readonly name: string };
+  /** What the contract would gain and lose by an edit of the last sound model. */
+  | { readonly kind: 'consequence'; readonly number: number; readonly edit: ModelEdit };
 
 export interface Derived {
   /** What could be read of the text, errors or not. */
@@ -43,4 +45,9 @@ export interface ExampleExchange {
 export type Answer =
   | ({ readonly kind: 'derived'; readonly number: number } & Derived)
   | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null }
-  | { readonly kind: 'taken-in'; readonly number: number; readonly intake: Intake };
+  | {
+      readonly kind: 'consequence';
+      readonly number: number;
+      /** `null` while there is no sound model, or where the edit would leave none. */
+      readonly difference: ContractDifference | null;
+    };

@@ -1,8 +1,10 @@
 import { Button, Input } from 'antd';
-import { useState } from 'react';
-import { Link } from 'react-router';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { api, ApiError } from '../app/api/client.js';
-import type { Problem, Sample } from '../app/api/types.js';
+import type { Design, Problem, Sample } from '../app/api/types.js';
+import { kindOfFile } from '../intake/sources.js';
+import { keepSource } from '../intake/pendingSource.js';
 
 interface Props {
   readonly samples: readonly Sample[];
@@ -12,14 +14,14 @@ interface Props {
 const EXAMPLE =
   'entity Route\n  name: text(1..120), required\n\nentity Sailing\n  departsAt: instant, required\n\neach Route owns many Sailing as sailings';
 
-/** Ways to begin a design: empty, from a sample, from a model in its notation. */
+/** Ways to begin a design: empty, from a sample, from what there is already, from a model in its notation. */
 export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
   const [name, setName] = useState('');
   const [pasted, setPasted] = useState('');
   const [problem, setProblem] = useState<Problem | null>(null);
-  const begin = async (text: string, as?: string): Promise<void> => {
+  const begin = async (make: () => Promise<Design>): Promise<void> => {
     try {
-      const design = await api.createDesign(text, as);
+      const design = await make();
       onBegun(design.id);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -33,11 +35,16 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <h2>Begin a design</h2>
         <span className="quiet">in one of four ways</span>
       </header>
+      {problem !== null && (
+        <div className="notice bad" role="alert">
+          {problem.detail}
+        </div>
+      )}
       <form
         className="line"
         onSubmit={(event) => {
           event.preventDefault();
-          if (named !== '') void begin('', named);
+          if (named !== '') void begin(() => api.createDesign('', named));
         }}
       >
         <span className="strong">Empty</span>
@@ -58,20 +65,12 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <h3>From a sample</h3>
         <span className="end quiet">a copy of your own</span>
       </header>
-      <SampleLines samples={samples} onCopy={(text) => void begin(text)} />
-      <header className="panel-head">
-        <h3>From what you already have</h3>
-        <span className="end quiet">read, never changed</span>
-      </header>
-      <div className="line">
-        <div className="what">
-          <div className="strong">SQL DDL</div>
-          <div className="quiet">entities, owners, types, uniqueness; you read a report first</div>
-        </div>
-        <Link className="ant-btn ant-btn-default ant-btn-sm" to="/intake">
-          Open
-        </Link>
-      </div>
+      <SampleLines samples={samples} onCopy={(text) => void begin(() => api.createDesign(text))} />
+      <Intakes
+        onBegin={(text, isDesign) =>
+          void begin(() => (isDesign ? api.openDesignFile(text) : api.createDesign(text)))
+        }
+      />
       <header className="panel-head">
         <h3>From a model in notation</h3>
       </header>
@@ -79,7 +78,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <Input.TextArea
           aria-label="A model in notation"
           className="mono"
-          rows={7}
+          rows={5}
           placeholder={EXAMPLE}
           value={pasted}
           onChange={({ target }) => {
@@ -87,17 +86,72 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
           }}
         />
         <div className="actions">
-          <Button disabled={pasted.trim() === ''} onClick={() => void begin(pasted)}>
+          <Button disabled={pasted.trim() === ''} onClick={() => void begin(() => api.createDesign(pasted))}>
             Begin with it
           </Button>
-          {problem !== null && (
-            <span className="wrong" role="alert">
-              {problem.detail}
-            </span>
-          )}
         </div>
       </div>
     </section>
+  );
+}
+
+const INTAKES = [
+  { from: 'sql', name: 'SQL DDL', what: 'tables, keys, who owns whom' },
+  { from: 'live', name: 'A MariaDB schema', what: 'read where it runs' },
+  { from: 'json-schema', name: 'JSON Schema', what: 'objects, lists, references' },
+  { from: 'records', name: 'Sample records', what: 'JSON or comma-separated' },
+] as const;
+
+/** Sources that are read with a report first; a file goes where its ending says. */
+function Intakes({
+  onBegin,
+}: {
+  readonly onBegin: (text: string, isDesign: boolean) => void;
+}): React.JSX.Element {
+  const navigate = useNavigate();
+  const file = useRef<HTMLInputElement>(null);
+  const open = async (chosen: File): Promise<void> => {
+    const text = await chosen.text();
+    const kind = kindOfFile(chosen.name, text);
+    if (kind === 'design' || kind === 'notation') {
+      onBegin(text, kind === 'design');
+      return;
+    }
+    keepSource({ kind, text, name: chosen.name });
+    void navigate(`/intake?from=${kind}`);
+  };
+  return (
+    <>
+      <header className="panel-head">
+        <h3>From what you already have</h3>
+        <span className="end quiet">
+          read, never changed
+          <button type="button" className="text-button" onClick={() => file.current?.click()}>
+            Open a file
+          </button>
+        </span>
+      </header>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        aria-label="A file to begin with"
+        accept=".sql,.json,.ndjson,.jsonl,.csv,.tsv,.txt"
+        onChange={({ target }) => {
+          const [chosen] = target.files ?? [];
+          if (chosen !== undefined) void open(chosen);
+          target.value = '';
+        }}
+      />
+      <div className="intakes">
+        {INTAKES.map(({ from, name, what }) => (
+          <Link key={from} to={`/intake?from=${from}`}>
+            <span className="strong">{name}</span>
+            <span className="quiet">{what}</span>
+          </Link>
+        ))}
+      </div>
+    </>
   );
 }
 

@@ -1,9 +1,8 @@
-import { Input, Popconfirm } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { api, ApiError } from '../app/api/client.js';
 import type { DesignSummary, Mock, Problem } from '../app/api/types.js';
-import { Fingerprint } from '../app/parts/Fingerprint.js';
+import { DesignRow } from './DesignRow.js';
 
 interface Props {
   readonly items: readonly DesignSummary[] | null;
@@ -18,15 +17,24 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
   const [typed, setTyped] = useState('');
   const [failed, setFailed] = useState<string | null>(null);
   const shown = (items ?? []).filter(({ name }) => name.toLowerCase().includes(typed.toLowerCase()));
-  const remove = async (id: string): Promise<void> => {
+  const [removed, setRemoved] = useState<DesignSummary | null>(null);
+  const act = async (work: () => Promise<unknown>): Promise<boolean> => {
     try {
-      await api.removeDesign(id);
+      await work();
       setFailed(null);
       onChanged();
+      return true;
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       setFailed(error.problem.detail);
+      return false;
     }
+  };
+  const remove = async (design: DesignSummary): Promise<void> => {
+    if (await act(() => api.removeDesign(design.id))) setRemoved(design);
+  };
+  const bringBack = async ({ id }: DesignSummary): Promise<void> => {
+    if (await act(() => api.bringBackDesign(id))) setRemoved(null);
   };
   return (
     <section className="panel" aria-label="Your designs">
@@ -52,6 +60,15 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
           {failed ?? problem?.detail}
         </div>
       )}
+      {removed !== null && (
+        <div className="notice" role="status">
+          {removed.name} is removed, and its mocks stopped.
+          <Button onClick={() => void bringBack(removed)}>Bring it back</Button>
+          <button type="button" className="text-button" onClick={() => setRemoved(null)}>
+            Leave it so
+          </button>
+        </div>
+      )}
       <div className="home-head">
         <span>design</span>
         <span>path tree, all to one scale</span>
@@ -74,112 +91,12 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
             onOpen={() => {
               onOpen(design.id);
             }}
-            onRemove={() => void remove(design.id)}
+            onRemove={() => void remove(design)}
+            onCopy={() => void act(() => api.copyDesign(design.id, `${design.name}, copy`.slice(0, 120)))}
+            onRename={(name) => act(() => api.renameDesign(design.id, name, design.revision))}
           />
         ))}
       </div>
     </section>
   );
-}
-
-interface RowProps {
-  readonly design: DesignSummary;
-  readonly mock: Mock | undefined;
-  readonly onOpen: () => void;
-  readonly onRemove: () => void;
-}
-
-function DesignRow({ design, mock, onOpen, onRemove }: RowProps): React.JSX.Element {
-  const { figures } = design;
-  return (
-    <article className="home-row" onClick={onOpen}>
-      <div>
-        <Link
-          className="name"
-          to={`/designs/${design.id}/model`}
-          onClick={(event) => {
-            event.stopPropagation();
-          }}
-        >
-          {design.name}
-        </Link>
-        <div>
-          {figures.entities} entities, {figures.relationships} relationships
-        </div>
-        <div>
-          {figures.paths} paths, {figures.operations} operations
-        </div>
-        {!design.sound && <div className="wrong">its text has errors</div>}
-      </div>
-      <div>
-        <Fingerprint columns={design.fingerprint} />
-      </div>
-      <div>
-        <FindingCounts error={figures.findings.error} doubtful={figures.findings.doubtful} />
-      </div>
-      <div>{mock === undefined ? <span className="quiet">none</span> : <MockCell mock={mock} />}</div>
-      <div
-        onClick={(event) => {
-          event.stopPropagation();
-        }}
-      >
-        <div>{dayOf(design.changedAt)}</div>
-        <Popconfirm
-          title={`Remove ${design.name}?`}
-          description={mock === undefined ? 'Its text goes with it.' : 'Its mock and all records go with it.'}
-          okText="Remove"
-          cancelText="Keep"
-          onConfirm={onRemove}
-        >
-          <button type="button" className="text-button remove">
-            Remove
-          </button>
-        </Popconfirm>
-      </div>
-    </article>
-  );
-}
-
-function FindingCounts({
-  error,
-  doubtful,
-}: {
-  readonly error: number;
-  readonly doubtful: number;
-}): React.JSX.Element {
-  if (error + doubtful === 0) return <span className="quiet">none</span>;
-  return (
-    <>
-      {error > 0 && (
-        <div>
-          <span className="severity error">{error}</span>
-          {error === 1 ? 'error' : 'errors'}
-        </div>
-      )}
-      {doubtful > 0 && (
-        <div>
-          <span className="severity doubtful">{doubtful}</span>
-          doubtful
-        </div>
-      )}
-    </>
-  );
-}
-
-function MockCell({ mock }: { readonly mock: Mock }): React.JSX.Element {
-  return (
-    <>
-      <div className={mock.running ? 'mono' : 'quiet'}>{mock.running ? `:${mock.port}` : 'stopped'}</div>
-      <div className="quiet">{mock.exchanges} exchanges</div>
-    </>
-  );
-}
-
-/** The time of today, the day otherwise. */
-function dayOf(at: string): string {
-  const date = new Date(at);
-  const today = date.toDateString() === new Date().toDateString();
-  return today
-    ? `today ${date.toTimeString().slice(0, 5)}`
-    : date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
 }

@@ -1,10 +1,11 @@
-import type { Assumption, Contract, Finding } from '@isomeros/core/contract';
+import type { Contract } from '@isomeros/core/contract';
 import type { Model } from '@isomeros/core/model';
 import { useMemo } from 'react';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import type { TreeRow } from '../app/parts/treeRows.js';
 import { useAppSelector } from '../app/store.js';
 import { impliedBy } from '../design/implied.js';
+import { QuestionsPanel } from './questions/QuestionsPanel.js';
 
 interface Props {
   /** The path that is asked why. */
@@ -17,8 +18,6 @@ interface Props {
 /** Under the two faces: what the selection implies or why it is there, and what nobody has said yet. */
 export function ImpliedStrip({ row, statement, onStatement }: Props): React.JSX.Element {
   const { contract, derived, text } = useAppSelector((state) => state.design);
-  const assumptions = contract?.assumptions ?? [];
-  const findings = contract?.findings ?? [];
   return (
     <div className="model-strip">
       {row === undefined ? (
@@ -39,27 +38,7 @@ export function ImpliedStrip({ row, statement, onStatement }: Props): React.JSX.
           </div>
         </section>
       )}
-      <section className="panel" aria-label="Findings and assumptions">
-        <header className="panel-head">
-          <h2>
-            {findings.length} {findings.length === 1 ? 'finding' : 'findings'}, {assumptions.length}{' '}
-            {assumptions.length === 1 ? 'assumption' : 'assumptions'}
-          </h2>
-          <span className="quiet">nobody said, so derivation decided</span>
-        </header>
-        <div className="panel-body">
-          <ul className="model-findings">
-            {findings.map((finding) => (
-              <FindingRow key={`${finding.id} ${finding.about}`} finding={finding} />
-            ))}
-          </ul>
-          <ul className="assumptions">
-            {assumptions.map((assumption) => (
-              <AssumptionRow key={assumption.id} assumption={assumption} />
-            ))}
-          </ul>
-        </div>
-      </section>
+      <QuestionsPanel onStatement={onStatement} />
     </div>
   );
 }
@@ -147,25 +126,4 @@ function topLevels(contract: Contract): readonly Top[] {
     paths,
     operations,
   }));
-}
-
-function FindingRow({ finding }: { readonly finding: Finding }): React.JSX.Element {
-  return (
-    <li>
-      <span className={`severity ${finding.severity}`}>{finding.severity}</span>
-      {finding.message}
-    </li>
-  );
-}
-
-function AssumptionRow({ assumption }: { readonly assumption: Assumption }): React.JSX.Element {
-  return (
-    <li>
-      <div className="strong">{assumption.question}</div>
-      <div className="answer">
-        <span className="assumed">{assumption.assumed}, assumed</span>
-        <span>or {assumption.alternatives.join(', or ')}</span>
-      </div>
-    </li>
-  );
 }

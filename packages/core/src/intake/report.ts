@@ -46,6 +46,8 @@ export interface Intake {
   readonly understood: readonly Understood[];
   readonly asked: readonly IntakeQuestion[];
   readonly leftOut: readonly LeftOut[];
+  /** Where each statement stands in `text`, by its identity. */
+  readonly places: Readonly<Record<string, SourceLines>>;
   /** Why nothing could be read; `null` where something could. */
   readonly problem: string | null;
 }

@@ -32,11 +32,14 @@ export function settle(name: string, declarations: readonly Declaration[], repor
     text = print({ ...model, declarations: [] });
     read = parse(text);
   }
-  const known = read.places;
+  const places = Object.fromEntries(
+    [...read.places].map(([id, { line, endLine }]) => [id, { line, endLine }]),
+  );
   return {
     model: read.model,
     text,
-    understood: report.understood.filter(({ statement }) => known.has(statement)),
+    places,
+    understood: report.understood.filter(({ statement }) => read.places.has(statement)),
     asked: report.asked,
     leftOut: [...report.leftOut].sort((a, b) => a.line - b.line),
     problem: report.problem,

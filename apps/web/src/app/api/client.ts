@@ -1,4 +1,17 @@
-import type { Design, DesignSummary, Exchange, ExchangeSummary, Mock, Problem, Sample } from './types.js';
+import type { Choices } from '@isomeros/core/arrangement';
+import type {
+  Design,
+  DesignSummary,
+  Exchange,
+  ExchangeSummary,
+  LiveSchema,
+  LiveSchemaAddress,
+  Mock,
+  Problem,
+  Revision,
+  RevisionSummary,
+  Sample,
+} from './types.js';
 
 /** Thrown where the server refuses or cannot be reached; `problem.detail` is fit to show. */
 export class ApiError extends Error {
@@ -40,11 +53,17 @@ async function send<T>(
   path: string,
   body?: object,
   headers: Record<string, string> = {},
+  signal: AbortSignal | null = null,
 ): Promise<T> {
   const init: RequestInit =
     body === undefined
-      ? { method, headers }
-      : { method, headers: { 'Content-Type': 'application/json', ...headers }, body: JSON.stringify(body) };
+      ? { method, headers, signal }
+      : {
+          method,
+          signal,
+          headers: { 'Content-Type': 'application/json', ...headers },
+          body: JSON.stringify(body),
+        };
   return (await (await ask(path, init)).json()) as T;
 }
 
@@ -64,6 +83,35 @@ export const api = {
       ...(name === undefined ? {} : { name }),
       source: { format: 'notation', text },
     }),
+  openDesignFile: (text: string): Promise<Design> =>
+    send('POST', '/designs', { source: { format: 'design', text } }),
+  copyDesign: (id: string, name: string): Promise<Design> => send('POST', `/designs/${id}/copy`, { name }),
+  renameDesign: (id: string, name: string, revision: number): Promise<Design> =>
+    send('PUT', `/designs/${id}/name`, { name }, { 'If-Match': etag(revision) }),
+  bringBackDesign: (id: string): Promise<Design> => send('POST', `/designs/${id}/bring-back`),
+  saveChoices: (id: string, choices: Choices, revision: number): Promise<Design> =>
+    send('PUT', `/designs/${id}/choices`, choices, { 'If-Match': etag(revision) }),
+  answerRename: (
+    id: string,
+    rename: { readonly from: string; readonly to: string; readonly renamed: boolean },
+    revision: number,
+  ): Promise<Design> => send('POST', `/designs/${id}/renames`, rename, { 'If-Match': etag(revision) }),
+  /** Revisions before a cursor that an earlier page gave, latest first. */
+  listRevisions: async (
+    id: string,
+    cursor: string | null,
+  ): Promise<{ items: readonly RevisionSummary[]; next: string | null }> => {
+    const query = cursor === null ? '?limit=200' : `?limit=200&cursor=${encodeURIComponent(cursor)}`;
+    const response = await ask(`/designs/${id}/revisions${query}`);
+    const next = /[?&]cursor=([^&>]+)/.exec(response.headers.get('link') ?? '')?.[1] ?? null;
+    const { items } = (await response.json()) as Items<RevisionSummary>;
+    return { items, next: next === null ? null : decodeURIComponent(next) };
+  },
+  readRevision: (id: string, number: number): Promise<Revision> => get(`/designs/${id}/revisions/${number}`),
+  restoreRevision: (id: string, number: number, revision: number): Promise<Design> =>
+    send('POST', `/designs/${id}/revisions/${number}/restore`, undefined, { 'If-Match': etag(revision) }),
+  readLiveSchema: (address: LiveSchemaAddress, signal: AbortSignal): Promise<LiveSchema> =>
+    send('POST', '/live-schemas', address, {}, signal),
   saveModel: (id: string, text: string, revision: number): Promise<Design> =>
     send('PUT', `/designs/${id}/model`, { text }, { 'If-Match': etag(revision) }),
   removeDesign: async (id: string): Promise<void> => {

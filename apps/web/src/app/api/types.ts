@@ -1,6 +1,7 @@
+import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
 import type { RecordChange, TraceStep } from '@isomeros/core/engine';
-import type { Identities } from '@isomeros/core/model';
+import type { Identities, PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
 
 /** What the server sends; described at /api/openapi.json. */
@@ -26,6 +27,37 @@ export interface Design extends DesignSummary {
   readonly soundText: string;
   readonly identities: Identities;
   readonly diagnostics: readonly Diagnostic[];
+  readonly choices: Choices;
+  /** What went and what came in its place: each may have been a rename. */
+  readonly possibleRenames: readonly PossibleRename[];
+}
+
+export interface RevisionSummary {
+  readonly number: number;
+  readonly at: string;
+  readonly what: 'begun' | 'text' | 'choices' | 'rename' | 'restored';
+  readonly sound: boolean;
+  readonly lines: { readonly added: number; readonly removed: number };
+}
+
+export interface Revision extends RevisionSummary {
+  readonly text: string;
+  readonly choices: Choices;
+}
+
+export interface LiveSchemaAddress {
+  readonly host: string;
+  readonly port: number;
+  readonly user: string;
+  readonly password: string;
+  readonly schema: string;
+  readonly remote: boolean;
+}
+
+export interface LiveSchema {
+  readonly ddl: string;
+  readonly tables: number;
+  readonly views: number;
 }
 
 export interface Sample {

@@ -2,12 +2,13 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { mineKept } from '../../design/designSlice.js';
 import { api, ApiError } from '../api/client.js';
+import type { Design } from '../api/types.js';
 import { useAppDispatch } from '../store.js';
 
 interface Props {
   readonly id: string;
   readonly text: string;
-  readonly onTheirs: (text: string) => void;
+  readonly onTheirs: (design: Design) => void;
 }
 
 /** Two pages changed one design: nothing is overwritten until somebody chooses. */
@@ -18,7 +19,7 @@ export function ConflictNotice({ id, text, onTheirs }: Props): React.JSX.Element
     try {
       const design = await api.readDesign(id);
       dispatch(mineKept(design));
-      if (theirs) onTheirs(design.text);
+      if (theirs) onTheirs(design);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       setFailed(error.problem.detail);

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
-import { openDesign, textEdited } from '../../design/designSlice.js';
+import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
 import { loadMocks } from '../../mock/mocksSlice.js';
 import { useDesignMock } from '../../mock/useDesignMock.js';
 import { useMockEvents } from '../../mock/useMockEvents.js';
@@ -32,7 +32,7 @@ export function DesignFrame(): React.JSX.Element {
     <div className="frame">
       <Bar
         title={title}
-        keeping={<KeepingNote keeping={design.keeping} />}
+        keeping={<KeepingNote keeping={design.keeping} revisions={`/designs/${id}/revisions`} />}
         commands={() => designCommands(design, id, (to) => void navigate(to))}
       />
       <StageLine stages={missing === null ? stages : []} />
@@ -45,7 +45,14 @@ export function DesignFrame(): React.JSX.Element {
         {missing === null && design.design?.id === id && (
           <>
             {design.keeping.kind === 'conflict' && (
-              <ConflictNotice id={id} text={design.text} onTheirs={(text) => dispatch(textEdited(text))} />
+              <ConflictNotice
+                id={id}
+                text={design.text}
+                onTheirs={({ text, choices }) => {
+                  dispatch(textEdited(text));
+                  dispatch(choicesMade(choices));
+                }}
+              />
             )}
             <Outlet />
           </>

@@ -1,12 +1,23 @@
+import { Link } from 'react-router';
 import type { Keeping } from '../../design/designSlice.js';
 
 const clock = (at: string): string => (at === '' ? '' : new Date(at).toTimeString().slice(0, 5));
 
 /** Whether what is on screen is kept by the server. */
-export function KeepingNote({ keeping }: { readonly keeping: Keeping }): React.JSX.Element {
+interface Props {
+  readonly keeping: Keeping;
+  /** Where the saved states are listed. */
+  readonly revisions: string;
+}
+
+export function KeepingNote({ keeping, revisions }: Props): React.JSX.Element {
   switch (keeping.kind) {
     case 'kept':
-      return <span className="keeping">All changes kept {clock(keeping.at)}</span>;
+      return (
+        <Link className="keeping" to={revisions} title="Every saved state">
+          All changes kept {clock(keeping.at)}
+        </Link>
+      );
     case 'waiting':
       return <span className="keeping">Not kept yet</span>;
     case 'saving':

@@ -9,35 +9,28 @@ export function designCommands(
   go: (to: string) => void,
 ): readonly Command[] {
   const base = `/designs/${id}`;
+  const view = (label: string, to: string): Command => ({
+    label,
+    kind: 'view',
+    run: () => {
+      go(to);
+    },
+  });
+  const download = (label: string, file: string): Command => ({
+    label,
+    kind: 'action',
+    run: () => {
+      window.location.assign(`/api/designs/${id}/${file}`);
+    },
+  });
   const views: Command[] = [
-    {
-      label: 'Model',
-      kind: 'view',
-      run: () => {
-        go(`${base}/model`);
-      },
-    },
-    {
-      label: 'Contract',
-      kind: 'view',
-      run: () => {
-        go(`${base}/contract`);
-      },
-    },
-    {
-      label: 'Mock',
-      kind: 'view',
-      run: () => {
-        go(`${base}/mock`);
-      },
-    },
-    {
-      label: 'Designs',
-      kind: 'view',
-      run: () => {
-        go('/');
-      },
-    },
+    view('Model', `${base}/model`),
+    view('Contract', `${base}/contract`),
+    view('Mock', `${base}/mock`),
+    view('Revisions', `${base}/revisions`),
+    view('Designs', '/'),
+    download('Download the design as one file', 'file'),
+    download('Download the notation', 'model.iso.txt'),
   ];
   if (contract === null) return views;
   const { canonical, operationsOf, resources } = indexContract(contract);

@@ -1,5 +1,6 @@
 import {
   indexModel,
+  otherVerb,
   roleOf,
   type Model,
   type OnRemove,
@@ -168,28 +169,4 @@ function question(relationship: Owns | RefersTo | PairsWith): string {
       ? [relationship.to, relationship.from]
       : [relationship.from, relationship.to];
   return `Can a ${child} exist without its ${parent}?`;
-}
-
-/** The same two entities with the other verb: what was owned refers to its owner, and the other way round. */
-function otherVerb(relationship: Relationship): Relationship {
-  const shared = {
-    id: relationship.id,
-    from: relationship.to,
-    to: relationship.from,
-    onRemove: null,
-    description: relationship.description,
-    comments: relationship.comments,
-  };
-  if (relationship.kind === 'owns') {
-    return {
-      kind: 'refers',
-      cardinality: 'one',
-      role: relationship.back,
-      back: relationship.role,
-      fixed: false,
-      unique: false,
-      ...shared,
-    };
-  }
-  return { kind: 'owns', cardinality: 'many', role: relationship.back, back: relationship.role, ...shared };
 }

@@ -1,0 +1,168 @@
+import { Input } from 'antd';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { DesignSummary, Mock } from '../app/api/types.js';
+import { Fingerprint } from '../app/parts/Fingerprint.js';
+
+interface RowProps {
+  readonly design: DesignSummary;
+  readonly mock: Mock | undefined;
+  readonly onOpen: () => void;
+  readonly onRemove: () => void;
+  readonly onCopy: () => void;
+  /** Answers whether the name was taken. */
+  readonly onRename: (name: string) => Promise<boolean>;
+}
+
+/** One design: its name, its drawn path tree, what it amounts to, and what can be done with it. */
+export function DesignRow(props: RowProps): React.JSX.Element {
+  const { design, mock, onOpen, onRename } = props;
+  const { figures } = design;
+  const [renaming, setRenaming] = useState(false);
+  return (
+    <article className="home-row" aria-label={design.name} onClick={onOpen}>
+      <div>
+        {renaming ? (
+          <NameField name={design.name} onName={onRename} onLeave={() => setRenaming(false)} />
+        ) : (
+          <Link
+            className="name"
+            to={`/designs/${design.id}/model`}
+            onClick={(event) => {
+              event.stopPropagation();
+            }}
+          >
+            {design.name}
+          </Link>
+        )}
+        <div>
+          {figures.entities} entities, {figures.relationships} relationships
+        </div>
+        <div>
+          {figures.paths} paths, {figures.operations} operations
+        </div>
+        {!design.sound && <div className="wrong">its text has errors</div>}
+      </div>
+      <div>
+        <Fingerprint columns={design.fingerprint} />
+      </div>
+      <div>
+        <FindingCounts error={figures.findings.error} doubtful={figures.findings.doubtful} />
+      </div>
+      <div>{mock === undefined ? <span className="quiet">none</span> : <MockCell mock={mock} />}</div>
+      <Acts {...props} onRenaming={() => setRenaming(true)} />
+    </article>
+  );
+}
+
+function Acts({
+  design,
+  onCopy,
+  onRemove,
+  onRenaming,
+}: RowProps & { readonly onRenaming: () => void }): React.JSX.Element {
+  return (
+    <div
+      onClick={(event) => {
+        event.stopPropagation();
+      }}
+    >
+      <div>{dayOf(design.changedAt)}</div>
+      <div className="acts">
+        <button type="button" className="text-button" onClick={onRenaming}>
+          Rename
+        </button>
+        <button type="button" className="text-button" onClick={onCopy}>
+          Copy
+        </button>
+        <a className="text-button" href={`/api/designs/${design.id}/file`} download>
+          File
+        </a>
+        <button type="button" className="text-button" onClick={onRemove}>
+          Remove
+        </button>
+      </div>
+    </div>
+  );
+}
+
+interface NameProps {
+  readonly name: string;
+  readonly onName: (name: string) => Promise<boolean>;
+  readonly onLeave: () => void;
+}
+
+/** Enter takes the name, Escape leaves the old one. */
+function NameField({ name, onName, onLeave }: NameProps): React.JSX.Element {
+  const [typed, setTyped] = useState(name);
+  const isDone = useRef(false);
+  const take = async (): Promise<void> => {
+    const wanted = typed.trim();
+    if (isDone.current) return;
+    isDone.current = true;
+    if (wanted === '' || wanted === name || (await onName(wanted))) onLeave();
+    else isDone.current = false;
+  };
+  return (
+    <Input
+      autoFocus
+      aria-label={`New name of ${name}`}
+      maxLength={120}
+      value={typed}
+      onClick={(event) => event.stopPropagation()}
+      onFocus={({ target }) => target.select()}
+      onChange={({ target }) => setTyped(target.value)}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        isDone.current = true;
+        onLeave();
+      }}
+      onPressEnter={() => void take()}
+      onBlur={() => void take()}
+    />
+  );
+}
+
+function FindingCounts({
+  error,
+  doubtful,
+}: {
+  readonly error: number;
+  readonly doubtful: number;
+}): React.JSX.Element {
+  if (error + doubtful === 0) return <span className="quiet">none</span>;
+  return (
+    <>
+      {error > 0 && (
+        <div>
+          <span className="severity error">{error}</span>
+          {error === 1 ? 'error' : 'errors'}
+        </div>
+      )}
+      {doubtful > 0 && (
+        <div>
+          <span className="severity doubtful">{doubtful}</span>
+          doubtful
+        </div>
+      )}
+    </>
+  );
+}
+
+function MockCell({ mock }: { readonly mock: Mock }): React.JSX.Element {
+  return (
+    <>
+      <div className={mock.running ? 'mono' : 'quiet'}>{mock.running ? `:${mock.port}` : 'stopped'}</div>
+      <div className="quiet">{mock.exchanges} exchanges</div>
+    </>
+  );
+}
+
+/** The time of today, the day otherwise. */
+function dayOf(at: string): string {
+  const date = new Date(at);
+  const today = date.toDateString() === new Date().toDateString();
+  return today
+    ? `today ${date.toTimeString().slice(0, 5)}`
+    : date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
+}

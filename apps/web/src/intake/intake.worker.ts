@@ -1,0 +1,29 @@
+import { arrangementOf, NO_CHOICES } from '@isomeros/core/arrangement';
+import { figuresOf } from '@isomeros/core/contract';
+import { derive } from '@isomeros/core/derivation';
+import { answer, takeIn, type Intake } from '@isomeros/core/intake';
+import { indexModel } from '@isomeros/core/model';
+import type { IntakeAsk, IntakeTold, Read } from './intakeMessages.js';
+
+let first: Intake | null = null;
+
+const tell = (told: IntakeTold): void => self.postMessage(told);
+
+self.onmessage = ({ data }: MessageEvent<IntakeAsk>): void => {
+  switch (data.kind) {
+    case 'read':
+      first = takeIn(data.format, data.source, data.name, (done) => tell({ kind: 'progress', done }));
+      tell({ kind: 'read', ...withFigures(first) });
+      return;
+    case 'answer':
+      if (first !== null) tell({ kind: 'read', ...withFigures(answer(first, data.chosen)) });
+  }
+};
+
+function withFigures(intake: Intake): Read {
+  if (intake.problem !== null) return { intake, figures: null };
+  const contract = derive(intake.model, arrangementOf('main', NO_CHOICES));
+  const { entities, relationships } = indexModel(intake.model);
+  const counts = { entities: entities.size, relationships: relationships.length };
+  return { intake, figures: { ...figuresOf(contract, []), ...counts } };
+}

@@ -1,0 +1,31 @@
+import type { IntakeAsk, IntakeTold, Read } from './intakeMessages.js';
+
+/** Reads one source in a worker of its own, so that it can be ended at any moment. */
+export class IntakeReading {
+  private readonly worker = new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' });
+  private lastProgress = 0;
+
+  constructor(
+    onRead: (read: Read) => void,
+    onProgress: (done: number) => void,
+    onFailed: (why: string) => void,
+  ) {
+    this.worker.onmessage = ({ data }: MessageEvent<IntakeTold>) => {
+      if (data.kind === 'read') onRead(data);
+      else if (data.done - this.lastProgress >= 0.01) {
+        this.lastProgress = data.done;
+        onProgress(data.done);
+      }
+    };
+    this.worker.onerror = (event) => onFailed(`Reading failed inside: ${event.message}`);
+  }
+
+  ask(question: IntakeAsk): void {
+    this.lastProgress = 0;
+    this.worker.postMessage(question);
+  }
+
+  end(): void {
+    this.worker.terminate();
+  }
+}

@@ -1,0 +1,161 @@
+import type { Assumption, AssumptionOption, ContractDifference, Reasons } from '@isomeros/core/contract';
+import type { ModelEdit } from '@isomeros/core/model';
+import { Button, Input, Space } from 'antd';
+import { useEffect, useState } from 'react';
+import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { derivationClient } from '../../design/derivationClient.js';
+import { choicesMade } from '../../design/designSlice.js';
+import { useModelEdit } from '../../design/useModelEdit.js';
+
+interface Props {
+  readonly assumption: Assumption;
+  /** Whether to say what the other answer would change. */
+  readonly withConsequence: boolean;
+  readonly onStatement: (line: number) => void;
+}
+
+/** One question in plain words, its answers one click away. */
+export function AssumptionRow({ assumption, withConsequence, onStatement }: Props): React.JSX.Element {
+  const choices = useAppSelector((state) => state.design.choices);
+  const places = useAppSelector((state) => state.design.derived?.places);
+  const dispatch = useAppDispatch();
+  const edit = useModelEdit();
+  const [naming, setNaming] = useState<Extract<AssumptionOption['answer'], { kind: 'name' }> | null>(null);
+  const consequence = useConsequence(withConsequence ? otherEdit(assumption) : null);
+  const statement = citedStatement(assumption.reasons);
+  const place = statement === null ? undefined : places?.[statement];
+  const choose = ({ answer }: AssumptionOption): void => {
+    switch (answer.kind) {
+      case 'accept':
+        dispatch(choicesMade({ ...choices, answered: [...choices.answered, assumption.id] }));
+        return;
+      case 'setting': {
+        const settings = { ...choices.settings, [answer.name]: answer.value };
+        dispatch(choicesMade({ ...choices, settings }));
+        return;
+      }
+      case 'edit':
+        edit(answer.edit);
+        return;
+      case 'name':
+        setNaming(answer);
+    }
+  };
+  return (
+    <li className="question">
+      <div className="asked">
+        <div className="strong">
+          {place === undefined ? (
+            assumption.question
+          ) : (
+            <button type="button" className="plain-button" onClick={() => onStatement(place.line)}>
+              {assumption.question}
+            </button>
+          )}
+        </div>
+        <div className="quiet">{consequence ?? assumption.ground}</div>
+      </div>
+      {naming === null ? (
+        <Space.Compact>
+          {assumption.options.map((option) => (
+            <Button
+              key={option.label}
+              className={option.assumed ? 'assumed' : ''}
+              title={option.assumed ? 'Keep it so, and ask no more' : undefined}
+              onClick={() => choose(option)}
+            >
+              {option.label}
+              {option.assumed && ', assumed'}
+            </Button>
+          ))}
+        </Space.Compact>
+      ) : (
+        <NameField
+          onLeave={() => setNaming(null)}
+          onName={(name) => edit(namingEdit(naming.of, naming.relationship, name))}
+        />
+      )}
+    </li>
+  );
+}
+
+const namingEdit = (of: 'name-role' | 'name-way-back', relationship: string, name: string): ModelEdit =>
+  of === 'name-role' ? { kind: of, relationship, role: name } : { kind: of, relationship, back: name };
+
+interface NameFieldProps {
+  readonly onName: (name: string) => void;
+  readonly onLeave: () => void;
+}
+
+function NameField({ onName, onLeave }: NameFieldProps): React.JSX.Element {
+  const [name, setName] = useState('');
+  const fits = /^[a-z][A-Za-z0-9]*$/.test(name);
+  return (
+    <form
+      className="name-field"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (fits) onName(name);
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') onLeave();
+      }}
+    >
+      <Input
+        autoFocus
+        className="mono"
+        aria-label="The name"
+        placeholder="in camelCase"
+        status={name === '' || fits ? '' : 'error'}
+        value={name}
+        onChange={({ target }) => setName(target.value)}
+      />
+      <Button htmlType="submit" disabled={!fits}>
+        Call it so
+      </Button>
+      <Button onClick={onLeave}>Leave</Button>
+    </form>
+  );
+}
+
+/** The statement an assumption is about, where it is about one. */
+function citedStatement(reasons: Reasons): string | null {
+  const sources = reasons.flatMap(({ because }) => because);
+  const [first] = sources;
+  return first?.kind === 'statement' ? first.id : null;
+}
+
+/** The edit of the one other answer. */
+function otherEdit({ options }: Assumption): ModelEdit | null {
+  const others = options.filter(({ assumed }) => !assumed);
+  const [only] = others;
+  return others.length === 1 && only?.answer.kind === 'edit' ? only.answer.edit : null;
+}
+
+/** What the other answer would change, in words; asked of the worker again when the contract changes. */
+function useConsequence(edit: ModelEdit | null): string | null {
+  const contract = useAppSelector((state) => state.design.contract);
+  const [difference, setDifference] = useState<ContractDifference | null>(null);
+  const key = edit === null ? null : JSON.stringify(edit);
+  useEffect(() => {
+    if (key === null || contract === null) return;
+    let isWanted = true;
+    void derivationClient.consequence(JSON.parse(key) as ModelEdit).then((answer) => {
+      if (isWanted) setDifference(answer);
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [key, contract]);
+  return difference === null || key === null ? null : inWords(difference);
+}
+
+/** What would come and go, as a sentence. */
+export function inWords(difference: ContractDifference): string {
+  const { appear, disappear, operationsAppear, operationsDisappear } = difference;
+  const paths = (count: number): string => `${count} ${count === 1 ? 'path' : 'paths'}`;
+  if (appear.length + disappear.length === 0) return 'The other answer would leave all paths as they are.';
+  const renamed = operationsAppear.length + operationsDisappear.length;
+  const operations = renamed === 0 ? '' : `, and ${renamed} operations come or go`;
+  return `The other answer would take ${paths(disappear.length)} away and bring ${appear.length}${operations}.`;
+}

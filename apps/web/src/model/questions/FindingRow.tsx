@@ -1,0 +1,37 @@
+import type { Finding } from '@isomeros/core/contract';
+import { Button } from 'antd';
+import { useAppSelector } from '../../app/store.js';
+import { useModelEdit } from '../../design/useModelEdit.js';
+
+interface Props {
+  readonly finding: Finding;
+  readonly onStatement: (line: number) => void;
+}
+
+/** Something wrong or doubtful, with its mends where there are any. */
+export function FindingRow({ finding, onStatement }: Props): React.JSX.Element {
+  const places = useAppSelector((state) => state.design.derived?.places);
+  const edit = useModelEdit();
+  const cited = finding.reasons.flatMap(({ because }) => because).find(({ kind }) => kind === 'statement');
+  const id = places?.[finding.about] === undefined && cited?.kind === 'statement' ? cited.id : finding.about;
+  const place = places?.[id];
+  return (
+    <li className="question">
+      <div className="asked">
+        <span className={`severity ${finding.severity}`}>{finding.severity}</span>
+        {place === undefined ? (
+          finding.message
+        ) : (
+          <button type="button" className="plain-button" onClick={() => onStatement(place.line)}>
+            {finding.message}
+          </button>
+        )}
+      </div>
+      {(finding.mends ?? []).map((mend) => (
+        <Button key={mend.title} onClick={() => edit(mend.edit)}>
+          {mend.title}
+        </Button>
+      ))}
+    </li>
+  );
+}

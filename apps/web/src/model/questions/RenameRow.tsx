@@ -1,0 +1,44 @@
+import type { PossibleRename } from '@isomeros/core/model';
+import { Button, Space } from 'antd';
+import { useState } from 'react';
+import { api, ApiError } from '../../app/api/client.js';
+import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { designChanged } from '../../design/designSlice.js';
+
+/** Something went and something came in its place: whether one became the other decides what goes on. */
+export function RenameRow({ rename }: { readonly rename: PossibleRename }): React.JSX.Element {
+  const design = useAppSelector((state) => state.design.design);
+  const kept = useAppSelector((state) => state.design.keeping.kind === 'kept');
+  const dispatch = useAppDispatch();
+  const [failed, setFailed] = useState<string | null>(null);
+  const { kind, from, to } = rename;
+  const answer = async (renamed: boolean): Promise<void> => {
+    if (design === null) return;
+    try {
+      dispatch(designChanged(await api.answerRename(design.id, { from, to, renamed }, design.revision)));
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      setFailed(error.problem.detail);
+    }
+  };
+  return (
+    <li className="question lately">
+      <div className="asked">
+        <div className="strong">
+          Was the {kind} <code>{to}</code> called <code>{from}</code> before?
+        </div>
+        <div className={failed === null ? 'quiet' : 'wrong'}>
+          {failed ?? 'One went and one came. If it was renamed, its records and its past go on.'}
+        </div>
+      </div>
+      <Space.Compact>
+        <Button className="assumed" disabled={!kept} onClick={() => void answer(false)}>
+          No, it is new
+        </Button>
+        <Button disabled={!kept} onClick={() => void answer(true)}>
+          Yes, this was a rename
+        </Button>
+      </Space.Compact>
+    </li>
+  );
+}
