@@ -96,7 +96,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
 }
 
 const INTAKES = [
-  { from: 'sql', name: 'SQL DDL', what: 'tables, keys, who owns whom' },
+  { from: 'sql', name: 'SQL DDL', what: 'tables, keys, owners' },
   { from: 'live', name: 'A MariaDB schema', what: 'read where it runs' },
   { from: 'json-schema', name: 'JSON Schema', what: 'objects, lists, references' },
   { from: 'records', name: 'Sample records', what: 'JSON or comma-separated' },
@@ -125,7 +125,6 @@ function Intakes({
       <header className="panel-head">
         <h3>From what you already have</h3>
         <span className="end quiet">
-          read, never changed
           <button type="button" className="text-button" onClick={() => file.current?.click()}>
             Open a file
           </button>

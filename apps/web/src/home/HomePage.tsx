@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { Bar } from '../app/frame/Bar.js';
 import type { Command } from '../app/frame/commands.js';
 import { StageLine } from '../app/frame/StageLine.js';
+import { STAGES_IN_WORDS } from '../app/frame/stagesInWords.js';
 import '../app/frame/frame.css';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { loadMocks } from '../mock/mocksSlice.js';
@@ -11,12 +12,6 @@ import { loadDesigns } from './designsSlice.js';
 import { DesignList } from './DesignList.js';
 import { Teaching } from './Teaching.js';
 import './home.css';
-
-const STAGES = [
-  { number: 1, name: 'Model', figure: 'what there is, and what owns what', to: null },
-  { number: 3, name: 'Contract', figure: 'what follows, each part with why', to: null },
-  { number: 4, name: 'Mock', figure: 'run it, with records that last', to: null },
-];
 
 /** The designs there are, and how to begin another. */
 export function HomePage(): React.JSX.Element {
@@ -52,7 +47,7 @@ export function HomePage(): React.JSX.Element {
         note={running === 0 ? undefined : `${running} ${running === 1 ? 'mock' : 'mocks'} running`}
         commands={commands}
       />
-      <StageLine stages={STAGES} />
+      <StageLine stages={STAGES_IN_WORDS} />
       <main className="home">
         <DesignList
           items={items}

@@ -4,6 +4,7 @@ import { api, ApiError } from '../app/api/client.js';
 import { Bar } from '../app/frame/Bar.js';
 import '../app/frame/frame.css';
 import { StageLine, type Stage } from '../app/frame/StageLine.js';
+import { STAGES_IN_WORDS } from '../app/frame/stagesInWords.js';
 import { GiveSource } from './GiveSource.js';
 import { Report } from './Report.js';
 import { takeSource } from './pendingSource.js';
@@ -87,7 +88,7 @@ export function IntakePage(): React.JSX.Element {
 
 /** What the design would amount to, on the stage line as always. */
 function stagesOf(reading: Reading): readonly Stage[] {
-  if (reading.kind !== 'read' || reading.read.figures === null) return [];
+  if (reading.kind !== 'read' || reading.read.figures === null) return STAGES_IN_WORDS;
   const { entities, relationships, operations, findings } = reading.read.figures;
   const found = findings.error + findings.doubtful;
   return [

@@ -18,6 +18,13 @@ const START: LiveSchemaAddress = {
   remote: false,
 };
 
+const STATEMENTS = `SET SESSION TRANSACTION READ ONLY
+SET SESSION max_statement_time = 20
+SELECT TABLE_NAME, TABLE_TYPE
+  FROM information_schema.TABLES
+  WHERE TABLE_SCHEMA = …
+SHOW CREATE TABLE …  for each table`;
+
 /** Asks a MariaDB for the declarations of one schema. The password is sent once and kept nowhere. */
 export function LiveSchemaForm({ isReading, onRead }: Props): React.JSX.Element {
   const [address, setAddress] = useState(START);
@@ -61,14 +68,16 @@ export function LiveSchemaForm({ isReading, onRead }: Props): React.JSX.Element 
           The password may travel to {address.host}
         </Checkbox>
       )}
+      <aside>
+        <div className="quiet">All that is asked of it</div>
+        <pre>{STATEMENTS}</pre>
+      </aside>
       <div className="acts">
         <Button type="primary" htmlType="submit" disabled={!isReady || isAsking || isReading}>
           {isAsking ? 'Asking the database' : 'Read it'}
         </Button>
         {isAsking && <Button onClick={() => asking.current?.abort()}>Cancel</Button>}
-        <span className="quiet">
-          Only declarations are read, in a session that cannot write. The password is kept nowhere.
-        </span>
+        <span className="quiet">The password is sent once and kept nowhere.</span>
       </div>
       {problem !== null && (
         <div className="notice bad" role="alert">

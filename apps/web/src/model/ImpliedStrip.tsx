@@ -66,7 +66,7 @@ function Implies({ contract, model, statement }: ImpliesProps): React.JSX.Elemen
         <span className="quiet">
           {implied === null
             ? `${contract?.resources.length ?? 0} paths, ${contract?.operations.length ?? 0} operations under ${contract?.root ?? ''}`
-            : `the selected statement: ${implied.paths.length} paths, ${implied.members.length} members`}
+            : `the selected statement: ${counted(implied.paths.length, 'path')}, ${counted(implied.members.length, 'member')}`}
         </span>
       </header>
       <div className="panel-body">
@@ -95,6 +95,8 @@ function Implies({ contract, model, statement }: ImpliesProps): React.JSX.Elemen
     </section>
   );
 }
+
+const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
 
 interface Top {
   readonly path: string;

@@ -16,7 +16,8 @@ export function choiceDifferences(
   const was = new Map<string, unknown>(Object.entries(before.settings));
   const is = new Map<string, unknown>(Object.entries(after.settings));
   const names = [...new Set([...was.keys(), ...is.keys()])].filter((name) => was.get(name) !== is.get(name));
-  const said = (value: unknown): string => (value === undefined ? 'not set' : String(value));
+  const said = (value: unknown): string =>
+    value === undefined ? 'not set' : typeof value === 'string' ? value : JSON.stringify(value);
   const settings = names.map((name) => ({ what: name, was: said(was.get(name)), is: said(is.get(name)) }));
   const [old, now] = [new Set(before.answered), new Set(after.answered)];
   return [

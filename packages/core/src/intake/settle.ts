@@ -40,7 +40,7 @@ export function settle(name: string, declarations: readonly Declaration[], repor
     text,
     places,
     understood: report.understood.filter(({ statement }) => read.places.has(statement)),
-    asked: report.asked,
+    asked: [...report.asked].sort((a, b) => a.line - b.line),
     leftOut: [...report.leftOut].sort((a, b) => a.line - b.line),
     problem: report.problem,
   };

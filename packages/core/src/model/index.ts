@@ -39,7 +39,17 @@ export {
 export { editAttribute, editedStatement, editModel, editRelationship, otherVerb } from './edits.js';
 export type { AttributeEdit, ModelEdit, RelationshipEdit } from './edits.js';
 export type { Key, ModelIndex } from './lookup.js';
-export { camelCase, kebabCase, nearest, pascalCase, phrase, plural, singular, words } from './names.js';
+export {
+  camelCase,
+  kebabCase,
+  nearest,
+  pascalCase,
+  phrase,
+  plural,
+  singular,
+  withArticle,
+  words,
+} from './names.js';
 export {
   checkScalar,
   compilePattern,

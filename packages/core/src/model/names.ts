@@ -21,6 +21,9 @@ export function camelCase(name: string): string {
   return pascal.charAt(0).toLowerCase() + pascal.slice(1);
 }
 
+/** A noun with its indefinite article: `a sailing`, `an order`. */
+export const withArticle = (noun: string): string => `${/^[aeio]|^un(?!i)/i.test(noun) ? 'an' : 'a'} ${noun}`;
+
 /** The plural of the last word: `CrewMember` → `CrewMembers`. Uncountable nouns stay as they are. */
 export function plural(name: string): string {
   const start = lastWordStart(name);

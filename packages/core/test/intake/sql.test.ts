@@ -87,7 +87,7 @@ describe('SQL DDL', () => {
 
   test('a whole schema of both spellings is read, and accounted for', () => {
     const { text, understood, asked, leftOut } = intake(
-      readFileSync(join(import.meta.dirname, 'ferries.sql'), 'utf8'),
+      readFileSync(join(import.meta.dirname, 'corpus/shore-office.sql'), 'utf8'),
     );
     expect(parse(text).diagnostics).toEqual([]);
     expect(text).toContain('each Route owns many Sailing as sailings, back as route');

@@ -21,7 +21,7 @@ export function AssumptionRow({ assumption, withConsequence, onStatement }: Prop
   const dispatch = useAppDispatch();
   const edit = useModelEdit();
   const [naming, setNaming] = useState<Extract<AssumptionOption['answer'], { kind: 'name' }> | null>(null);
-  const consequence = useConsequence(withConsequence ? otherEdit(assumption) : null);
+  const consequence = useConsequence(withConsequence ? otherAnswer(assumption) : null);
   const statement = citedStatement(assumption.reasons);
   const place = statement === null ? undefined : places?.[statement];
   const choose = ({ answer }: AssumptionOption): void => {
@@ -125,18 +125,25 @@ function citedStatement(reasons: Reasons): string | null {
   return first?.kind === 'statement' ? first.id : null;
 }
 
-/** The edit of the one other answer. */
-function otherEdit({ options }: Assumption): ModelEdit | null {
+interface OtherAnswer {
+  readonly label: string;
+  readonly edit: ModelEdit;
+}
+
+/** The one other answer, where it edits the model. */
+function otherAnswer({ options }: Assumption): OtherAnswer | null {
   const others = options.filter(({ assumed }) => !assumed);
   const [only] = others;
-  return others.length === 1 && only?.answer.kind === 'edit' ? only.answer.edit : null;
+  return others.length === 1 && only?.answer.kind === 'edit'
+    ? { label: only.label, edit: only.answer.edit }
+    : null;
 }
 
 /** What the other answer would change, in words; asked of the worker again when the contract changes. */
-function useConsequence(edit: ModelEdit | null): string | null {
+function useConsequence(other: OtherAnswer | null): string | null {
   const contract = useAppSelector((state) => state.design.contract);
   const [difference, setDifference] = useState<ContractDifference | null>(null);
-  const key = edit === null ? null : JSON.stringify(edit);
+  const key = other === null ? null : JSON.stringify(other.edit);
   useEffect(() => {
     if (key === null || contract === null) return;
     let isWanted = true;
@@ -147,15 +154,12 @@ function useConsequence(edit: ModelEdit | null): string | null {
       isWanted = false;
     };
   }, [key, contract]);
-  return difference === null || key === null ? null : inWords(difference);
+  return difference === null || other === null ? null : inWords(other.label, difference);
 }
 
-/** What would come and go, as a sentence. */
-export function inWords(difference: ContractDifference): string {
-  const { appear, disappear, operationsAppear, operationsDisappear } = difference;
-  const paths = (count: number): string => `${count} ${count === 1 ? 'path' : 'paths'}`;
-  if (appear.length + disappear.length === 0) return 'The other answer would leave all paths as they are.';
-  const renamed = operationsAppear.length + operationsDisappear.length;
-  const operations = renamed === 0 ? '' : `, and ${renamed} operations come or go`;
-  return `The other answer would take ${paths(disappear.length)} away and bring ${appear.length}${operations}.`;
+/** What an answer would change, as a sentence. */
+export function inWords(label: string, { appear, disappear }: ContractDifference): string {
+  if (appear.length + disappear.length === 0) return `${label} would leave all paths as they are.`;
+  const paths = `${disappear.length} ${disappear.length === 1 ? 'path' : 'paths'}`;
+  return `${label} would take ${paths} away and bring ${appear.length}.`;
 }

@@ -25,10 +25,10 @@ export function RenameRow({ rename }: { readonly rename: PossibleRename }): Reac
     <li className="question lately">
       <div className="asked">
         <div className="strong">
-          Was the {kind} <code>{to}</code> called <code>{from}</code> before?
+          Was <code>{to}</code> called <code>{from}</code> before?
         </div>
         <div className={failed === null ? 'quiet' : 'wrong'}>
-          {failed ?? 'One went and one came. If it was renamed, its records and its past go on.'}
+          {failed ?? `One ${kind} went, one came. A rename keeps its records.`}
         </div>
       </div>
       <Space.Compact>

@@ -2,6 +2,7 @@ import {
   indexModel,
   otherVerb,
   roleOf,
+  withArticle,
   type Model,
   type OnRemove,
   type Owns,
@@ -168,5 +169,5 @@ function question(relationship: Owns | RefersTo | PairsWith): string {
     relationship.kind === 'owns'
       ? [relationship.to, relationship.from]
       : [relationship.from, relationship.to];
-  return `Can a ${child} exist without its ${parent}?`;
+  return `Can ${withArticle(child)} exist without its ${parent}?`;
 }

@@ -1,5 +1,5 @@
 import type { Assumption } from '../../contract/index.js';
-import { isSingleton, ownsItself, phrase, type Owns } from '../../model/index.js';
+import { isSingleton, ownsItself, phrase, withArticle, type Owns } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
 
 /** What is owned, though something else leads to it as well, may be meant to stand on its own. */
@@ -13,7 +13,7 @@ export function assumeExistence(deriving: Deriving): readonly Assumption[] {
     const others = named.length === 1 ? named[0] : `${named.slice(0, -1).join(', ')} and ${named.at(-1)}`;
     found.push({
       id: `existence:${owns.id}`,
-      question: `Can a ${phrase(owns.to)} exist without its ${phrase(owns.from)}?`,
+      question: `Can ${withArticle(phrase(owns.to))} exist without its ${phrase(owns.from)}?`,
       ground: `It is owned, though ${others} ${leading.length === 1 ? 'leads' : 'lead'} to it as well.`,
       options: [
         { label: 'No', assumed: true, answer: { kind: 'accept' } },

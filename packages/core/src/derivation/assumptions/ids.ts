@@ -1,6 +1,6 @@
 import { setting } from '../../arrangement/index.js';
 import type { Assumption } from '../../contract/index.js';
-import { isSingleton, keyOf, phrase } from '../../model/index.js';
+import { isSingleton, keyOf, phrase, withArticle } from '../../model/index.js';
 import { becauseSet, valueOf, type Deriving } from '../context.js';
 
 /** Entities without a key have an id of one kind, which nobody chose. */
@@ -15,7 +15,7 @@ export function assumeIds(deriving: Deriving): readonly Assumption[] {
   return [
     {
       id: 'id.kind',
-      question: `What is the id of a ${phrase(first.name)}${others}?`,
+      question: `What is the id of ${withArticle(phrase(first.name))}${others}?`,
       ground: `${entities.length === 1 ? 'It declares' : 'They declare'} no key.`,
       options: [
         {

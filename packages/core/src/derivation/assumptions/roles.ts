@@ -1,5 +1,5 @@
 import type { Assumption, AssumptionOption } from '../../contract/index.js';
-import { ownerRoleOf, phrase, roleOf, type Relationship } from '../../model/index.js';
+import { ownerRoleOf, phrase, withArticle, roleOf, type Relationship } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
 
 /** Roles that are left out are derived from the names of entities. */
@@ -16,7 +16,7 @@ function roleAssumption(relationship: Relationship): Assumption {
   const assumed = roleOf(relationship);
   return {
     id: `role:${id}`,
-    question: `What does a ${phrase(from)} call its ${phrase(to)}?`,
+    question: `What does ${withArticle(phrase(from))} call its ${phrase(to)}?`,
     ground: 'The sentence says no as.',
     options: [
       named(id, 'name-role', assumed, true),
@@ -30,7 +30,7 @@ function roleAssumption(relationship: Relationship): Assumption {
 function ownerAssumption(owns: Relationship, assumed: string): Assumption {
   return {
     id: `owner-role:${owns.id}`,
-    question: `What does a ${phrase(owns.to)} call the ${phrase(owns.from)} it belongs to?`,
+    question: `What does ${withArticle(phrase(owns.to))} call the ${phrase(owns.from)} it belongs to?`,
     ground: 'The sentence says no back as.',
     options: [
       named(owns.id, 'name-way-back', assumed, true),

@@ -1,6 +1,6 @@
 import { typesOf } from './schemas.js';
 import { memberName } from '../build.js';
-import type { Definition, Definitions } from './definitions.js';
+import type { Definition, Definitions, Lead } from './definitions.js';
 
 const KEYS = ['id', 'uuid', 'key', 'code'];
 
@@ -16,6 +16,32 @@ export function keyProperty({ name, properties, required }: Definition): string 
   return found ?? null;
 }
 
+/** What each object leads to. */
+type Leads = ReadonlyMap<Definition, readonly Lead[]>;
+
+const leadsOf = (definitions: Definitions): Leads =>
+  new Map(
+    definitions
+      .all()
+      .map((definition) => [
+        definition,
+        [...definition.properties.values()].flatMap((schema) => definitions.lead(schema) ?? []),
+      ]),
+  );
+
+/** Objects that only others are composed of: they are nothing of their own. */
+export function findParts(definitions: Definitions): ReadonlySet<Definition> {
+  const used = new Set([...leadsOf(definitions).values()].flat().map(({ definition }) => definition));
+  return new Set(
+    definitions
+      .all()
+      .filter(
+        (definition) =>
+          definitions.isPart(definition) && !used.has(definition) && keyProperty(definition) === null,
+      ),
+  );
+}
+
 /**
  * Which objects have an identity of their own and are entities; the others are values. An object without a
  * key is an entity all the same when it stands at the top and nothing has it, when a list holds it, when it
@@ -23,12 +49,8 @@ export function keyProperty({ name, properties, required }: Definition): string 
  */
 export function findEntities(definitions: Definitions): ReadonlySet<Definition> {
   const all = definitions.all();
-  const leads = new Map(
-    all.map((definition) => [
-      definition,
-      [...definition.properties.values()].flatMap((schema) => definitions.lead(schema) ?? []),
-    ]),
-  );
+  const leads = leadsOf(definitions);
+  const parts = findParts(definitions);
   const used = new Set([...leads.values()].flat().map(({ definition }) => definition));
   const listed = new Set(
     [...leads.values()].flat().flatMap(({ definition, many }) => (many ? [definition] : [])),
@@ -38,7 +60,7 @@ export function findEntities(definitions: Definitions): ReadonlySet<Definition> 
       (definition) =>
         keyProperty(definition) !== null ||
         listed.has(definition) ||
-        (definition.isTop && !used.has(definition)),
+        (definition.isTop && !used.has(definition) && !parts.has(definition)),
     ),
   );
   for (let changed = true; changed;) {
@@ -54,10 +76,7 @@ export function findEntities(definitions: Definitions): ReadonlySet<Definition> 
   return entities;
 }
 
-function containsItself(
-  start: Definition,
-  leads: ReadonlyMap<Definition, readonly { readonly definition: Definition }[]>,
-): boolean {
+function containsItself(start: Definition, leads: Leads): boolean {
   const seen = new Set<Definition>();
   const waiting = [start];
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {

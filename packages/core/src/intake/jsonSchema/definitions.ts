@@ -33,6 +33,8 @@ export interface Lead {
 export class Definitions {
   private readonly bySchema = new Map<Schema, Definition>();
   private readonly names = new Names();
+  /** Schemas that others are composed of. */
+  private readonly parts = new Set<Schema>();
 
   constructor(
     private readonly document: SchemaDocument,
@@ -48,6 +50,11 @@ export class Definitions {
 
   all(): readonly Definition[] {
     return [...this.bySchema.values()];
+  }
+
+  /** Whether a definition is there for others to be composed of. */
+  isPart({ schema }: Definition): boolean {
+    return this.parts.has(schema);
   }
 
   /** The object a property leads to, whether it may be null, and whether to many; `null` for anything else. */
@@ -90,8 +97,10 @@ export class Definitions {
     const { allOf } = schema;
     for (const part of Array.isArray(allOf) ? (allOf as readonly Json[]) : []) {
       const resolved = this.document.resolve(asSchema(part));
-      if (resolved !== null) this.gather(resolved, properties, required, seen);
-      else this.report.leave(this.document.linesOf(schema), JSON.stringify(part), OUTSIDE);
+      if (resolved !== null) {
+        this.parts.add(resolved);
+        this.gather(resolved, properties, required, seen);
+      } else this.report.leave(this.document.linesOf(schema), JSON.stringify(part), OUTSIDE);
     }
     for (const [name, property] of propertiesOf(schema)) properties.set(name, property);
     for (const name of requiredOf(schema)) required.add(name);

@@ -1,5 +1,7 @@
 import {
   checkScalar,
+  isJsonObject,
+  withArticle,
   type Attribute,
   type AttributeType,
   type Json,
@@ -10,7 +12,15 @@ import { assumed, instead, type Report } from '../report.js';
 import { isNullable, OUTSIDE, withoutNull, type Definition, type Definitions } from './definitions.js';
 import { keyProperty } from './classify.js';
 import { patternOf, scalarTypeOf } from './scalarTypes.js';
-import { asSchema, numberIn, textIn, typesOf, type Schema, type SchemaDocument } from './schemas.js';
+import {
+  asSchema,
+  numberIn,
+  propertiesOf,
+  textIn,
+  typesOf,
+  type Schema,
+  type SchemaDocument,
+} from './schemas.js';
 
 /** What reads the properties of one document. */
 export interface SchemaReading {
@@ -82,8 +92,17 @@ const IGNORED = [
   'maxProperties',
 ];
 
+/** Keywords that say what an open value may be. */
+const OPEN = ['oneOf', 'anyOf', 'additionalProperties'];
+
 function noteIgnored({ document, report }: SchemaReading, property: string, schema: Schema): void {
-  const ignored = IGNORED.filter((keyword) => keyword in schema);
+  const isOpen = scalarTypeOf(schema) === null && propertiesOf(schema).length === 0;
+  const ignored = [
+    ...IGNORED.filter((keyword) => keyword in schema),
+    ...(isOpen
+      ? OPEN.filter((keyword) => isJsonObject(schema[keyword]) || Array.isArray(schema[keyword]))
+      : []),
+  ];
   if (ignored.length > 0)
     report.leave(document.linesOf(schema), `${property}: ${ignored.join(', ')}`, 'A model has no such rule.');
   if (textIn(schema, 'pattern') !== null && patternOf(schema) === null)
@@ -151,7 +170,7 @@ function keyed(
     const change = { generated: false, key: { generated: false, within: null } };
     report.ask(
       document.linesOf(schema),
-      `Who makes the ${attribute.name} of a ${definition.name}?`,
+      `Who makes the ${attribute.name} of ${withArticle(definition.name)}?`,
       'The schema does not say that it is read-only.',
       [
         assumed('the server'),

@@ -2,7 +2,7 @@ import { isJsonObject, readJson, type Declaration } from '../../model/index.js';
 import { entityNamed, Names, valueNamed } from '../build.js';
 import { Report, type Intake, type Progress } from '../report.js';
 import { settle } from '../settle.js';
-import { findEntities, keyProperty } from './classify.js';
+import { findEntities, findParts, keyProperty } from './classify.js';
 import { Definitions, type Definition } from './definitions.js';
 import { attributeOf, type SchemaReading } from './members.js';
 import { joinEntities } from './relationships.js';
@@ -45,7 +45,14 @@ function declare(reading: SchemaReading): readonly Declaration[] {
     if (role !== null) names.take(from, role);
     if (back !== null) names.take(to, back);
   }
-  const all = reading.definitions.all();
+  const parts = findParts(reading.definitions);
+  for (const { name, schema } of parts)
+    reading.report.leave(
+      reading.document.linesOf(schema),
+      name,
+      'Others are composed of it and have its properties.',
+    );
+  const all = reading.definitions.all().filter((definition) => !parts.has(definition));
   const blocks = all.map((definition) => block(reading, definition, taken.get(definition), names));
   const isValue = ({ kind }: Declaration): boolean => kind === 'value';
   return [...blocks.filter(isValue), ...blocks.filter((item) => !isValue(item)), ...relationships];

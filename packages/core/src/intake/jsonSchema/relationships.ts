@@ -1,4 +1,4 @@
-import { singular, type Relationship } from '../../model/index.js';
+import { singular, withArticle, type Relationship } from '../../model/index.js';
 import { memberName, Names, ownsMany, pairsWith, refersTo } from '../build.js';
 import { assumed, instead, type SourceLines } from '../report.js';
 import { isNullable, type Definition } from './definitions.js';
@@ -94,20 +94,32 @@ function relationshipOf(
     return refers;
   }
   const lists = edges.filter((other) => other.many && other.to === edge.to).length;
-  const isOwner = lists === 1 && inverse?.many !== true && !owned.has(edge.to);
-  if (!isOwner) {
+  const isOneToMany = inverse === null ? lists === 1 : !inverse.many;
+  if (!isOneToMany) {
     const pairs = pairsWith(joined);
     report.understand(pairs.id, edge.lines, 'a list of what other lists hold too');
     return pairs;
   }
+  if (owned.has(edge.to) || inverse?.required === false) {
+    const role = back ?? memberName(from, 'owner');
+    const refers = refersTo({ from: to, to: from, role, back: edge.role }, inverse?.required === true);
+    report.understand(refers.id, edge.lines, 'a list of what may stand alone');
+    return refers;
+  }
   owned.add(edge.to);
   const owns = ownsMany(joined);
-  report.understand(owns.id, edge.lines, 'a list that nothing else holds');
+  report.understand(
+    owns.id,
+    edge.lines,
+    inverse === null ? 'a list that nothing else holds' : 'a list of what requires it',
+  );
   if (edge.from !== edge.to)
     report.ask(
       edge.lines,
-      `Can a ${singular(to)} exist without its ${from}?`,
-      `Only ${from}.${edge.role} lists it.`,
+      `Can ${withArticle(singular(to))} exist without its ${from}?`,
+      inverse === null
+        ? `Only ${from}.${edge.role} lists it.`
+        : `${from}.${edge.role} lists it, and ${inverse.role} is required.`,
       [
         assumed('no, it is owned'),
         instead('yes, it refers to it', { kind: 'turn-around', relationship: owns.id }),

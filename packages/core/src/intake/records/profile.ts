@@ -59,7 +59,7 @@ function typeOfValues(column: string, values: readonly Json[], distinct: Readonl
   if (values.every((value) => Array.isArray(value))) return listOf(column, values);
   if (values.every((value) => typeof value === 'boolean'))
     return { type: { kind: 'boolean' }, what: 'true or false' };
-  if (values.every((value) => typeof value === 'number')) return numbers(values);
+  if (values.every((value) => typeof value === 'number')) return numbers(column, values);
   if (values.every((value) => typeof value === 'string')) return texts(column, values, distinct);
   return { type: { kind: 'json' }, what: 'of several kinds' };
 }
@@ -73,7 +73,10 @@ function listOf(column: string, lists: readonly Json[]): Guess {
   return { type: { kind: 'list', of, min: null, max: null }, what: `lists of ${what}` };
 }
 
-function numbers(values: readonly number[]): Guess {
+/** Names of amounts, which have two digits behind the point. */
+const MONEY = /(price|amount|total|cost|fee|fare|balance)$/i;
+
+function numbers(column: string, values: readonly number[]): Guess {
   const places = values.reduce((most, value) => Math.max(most, decimalPlaces(value)), 0);
   let [min, max] = [Infinity, -Infinity];
   for (const value of values) {
@@ -81,13 +84,11 @@ function numbers(values: readonly number[]): Guess {
     max = Math.max(max, value);
   }
   const range = min === max ? `all ${min}` : `from ${min} to ${max}`;
-  const low = min >= 0 ? 0 : null;
-  return places === 0
-    ? { type: { kind: 'integer', min: low, max: null }, what: `whole numbers ${range}` }
-    : {
-        type: { kind: 'decimal', min: low, max: null, scale: Math.min(places, 15) },
-        what: `numbers ${range}`,
-      };
+  // A sample shows what numbers there are, not where they must end.
+  if (places === 0)
+    return { type: { kind: 'integer', min: null, max: null }, what: `whole numbers ${range}` };
+  const scale = places <= 2 && MONEY.test(column) ? 2 : null;
+  return { type: { kind: 'decimal', min: null, max: null, scale }, what: `numbers ${range}` };
 }
 
 /** Types that a text may have, the narrowest first. */
@@ -105,7 +106,7 @@ const NUMBER = /^-?(?:0|[1-9]\d{0,14})(?:\.\d{1,15})?$/;
 function texts(column: string, values: readonly string[], distinct: ReadonlySet<string>): Guess {
   if (values.every((value) => value === 'true' || value === 'false'))
     return { type: { kind: 'boolean' }, what: 'true or false' };
-  if (values.every((value) => NUMBER.test(value))) return numbers(values.map(Number));
+  if (values.every((value) => NUMBER.test(value))) return numbers(column, values.map(Number));
   for (const [type, what] of TEXT_KINDS)
     if (values.every((value) => checkScalar(type, value) === null)) return { type, what };
   const byName = typeByName(column);

@@ -1,5 +1,11 @@
-import type { Attribute, Declaration, Relationship } from '../../model/index.js';
-import { plural, type AttributeType } from '../../model/index.js';
+import {
+  plural,
+  withArticle,
+  type Attribute,
+  type AttributeType,
+  type Declaration,
+  type Relationship,
+} from '../../model/index.js';
 import {
   attributeNamed,
   entityNamed,
@@ -72,7 +78,9 @@ class RecordModel {
     const role = this.names.free(within.table, memberName(within.property, 'part'));
     const what = counts(table);
     if (!within.many) {
-      const refers = refersTo({ from: within.table, to: table.name, role, back: null }, false);
+      const outer = this.tables.find(({ name }) => name === within.table);
+      const always = outer?.rows.length === table.rows.length;
+      const refers = refersTo({ from: within.table, to: table.name, role, back: null }, always);
       this.report.understand(refers.id, lines, `${what} with a key inside ${plural(within.table)}`);
       this.relationships.push(refers);
       return;
@@ -82,7 +90,7 @@ class RecordModel {
     this.report.understand(owns.id, lines, `${what} in lists of ${plural(within.table)}`);
     this.report.ask(
       lines,
-      `Can a ${table.name} exist without its ${within.table}?`,
+      `Can ${withArticle(table.name)} exist without its ${within.table}?`,
       `Each stands inside one ${within.table}.`,
       [
         assumed('no, it is owned'),
@@ -167,7 +175,7 @@ class RecordModel {
     const change = { key: null, generated: false, required: true };
     this.report.ask(
       linesOf(table),
-      `Is ${name} the key of a ${table.name}?`,
+      `Is ${name} the key of ${withArticle(table.name)}?`,
       `${profile.present} records, ${profile.distinct.size} different values.`,
       [assumed('yes'), instead('no, any value', { kind: 'change-attribute', attribute: id, change })],
     );

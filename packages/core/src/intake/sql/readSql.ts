@@ -1,6 +1,7 @@
 import {
   camelCase,
   plural,
+  withArticle,
   type Attribute,
   type Declaration,
   type Entity,
@@ -199,7 +200,7 @@ class ModelBuilder {
     this.report.understand(id, foreign.lines, 'not null, on delete cascade');
     this.report.ask(
       foreign.lines,
-      `Can a ${to} exist without its ${from}?`,
+      `Can ${withArticle(to)} exist without its ${from}?`,
       `${table.name}.${foreign.columns.join()} is never null, and its row goes with the other.`,
       [
         assumed('no, it is owned'),

@@ -9,43 +9,71 @@ export interface SqlToken {
   readonly endLine: number;
 }
 
-const TOKEN =
-  /(?<space>\s+)|(?<comment>--[^\n]*|#[^\n]*|\/\*[\s\S]*?(?:\*\/|$))|(?<word>[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*)|(?<number>\d+(?:\.\d+)?)|(?<string>'(?:[^'\\]|''|\\[\s\S])*'?)|(?<dollar>\$(?<tag>\w*)\$[\s\S]*?(?:\$\k<tag>\$|$))|(?<name>`(?:[^`]|``)*`?|"(?:[^"]|"")*"?|\[[^\]\n]*\])|(?<mark>::|[\s\S])/y;
+const SPACE = /\s+/y;
+const COMMENT = /--[^\n]*|#[^\n]*|\/\*[\s\S]*?(?:\*\/|$)/y;
+const WORD = /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y;
+const NUMBER = /\d+(?:\.\d+)?/y;
+const STRING = /'(?:[^'\\]|''|\\[\s\S])*'?/y;
+const DOLLAR = /\$(\w*)\$[\s\S]*?(?:\$\1\$|$)/y;
+/** A name in brackets is short, so that a text full of brackets is read in one pass all the same. */
+const NAME = /`(?:[^`]|``)*`?|"(?:[^"]|"")*"?|\[[^\][\n]{0,128}\]/y;
+
+/** The first of these that fits says what a token is; what fits none is a mark. */
+const KINDS = [
+  ['space', SPACE],
+  ['word', WORD],
+  ['mark', /[(),;.=]/y],
+  ['string', STRING],
+  ['number', NUMBER],
+  ['name', NAME],
+  ['comment', COMMENT],
+  ['dollar', DOLLAR],
+  ['mark', /::|[\s\S]/y],
+] as const;
+
+type Kind = (typeof KINDS)[number][0];
 
 /** Splits SQL into tokens, in one pass. Comments are passed over; nothing is ever refused here. */
 export function tokenizeSql(source: string): readonly SqlToken[] {
   const tokens: SqlToken[] = [];
   let line = 1;
-  TOKEN.lastIndex = 0;
-  for (let match = TOKEN.exec(source); match !== null && match[0] !== ''; match = TOKEN.exec(source)) {
-    const text = match[0];
-    const groups = match.groups ?? {};
-    const at = line;
+  for (let at = 0; at < source.length;) {
+    const [kind, text] = tokenAt(source, at);
+    const start = line;
     for (let index = text.indexOf('\n'); index !== -1; index = text.indexOf('\n', index + 1)) line++;
-    if (groups['space'] !== undefined || groups['comment'] !== undefined) continue;
-    tokens.push({ ...meaning(text, groups), line: at, endLine: line });
+    at += text.length;
+    if (kind !== 'space' && kind !== 'comment')
+      tokens.push({ ...meaning(kind, text), line: start, endLine: line });
   }
   return tokens;
 }
 
-function meaning(
-  text: string,
-  groups: Readonly<Record<string, string | undefined>>,
-): Omit<SqlToken, 'line' | 'endLine'> {
-  if (groups['word'] !== undefined) return { kind: 'word', text, word: text.toUpperCase() };
-  if (groups['number'] !== undefined) return { kind: 'number', text, word: '' };
-  if (groups['string'] !== undefined) {
-    const inner = text.slice(1, text.endsWith("'") && text.length > 1 ? -1 : undefined);
-    return {
-      kind: 'string',
-      text: inner.replace(/''|\\(.)/gs, (_all, escaped: string | undefined) => escaped ?? "'"),
-      word: '',
-    };
+function tokenAt(source: string, at: number): readonly [Kind, string] {
+  for (const [kind, pattern] of KINDS) {
+    pattern.lastIndex = at;
+    const match = pattern.exec(source);
+    if (match !== null && match[0] !== '') return [kind, match[0]];
   }
-  if (groups['dollar'] !== undefined) return { kind: 'string', text, word: '' };
-  if (groups['name'] !== undefined)
-    return { kind: 'name', text: text.slice(1, -1).replace(/``|""/g, (pair) => pair.charAt(0)), word: '' };
-  return { kind: 'mark', text, word: '' };
+  return ['mark', source.charAt(at)];
+}
+
+function meaning(kind: Exclude<Kind, 'space' | 'comment'>, text: string): Omit<SqlToken, 'line' | 'endLine'> {
+  switch (kind) {
+    case 'word':
+      return { kind, text, word: text.toUpperCase() };
+    case 'string': {
+      const inner = text.slice(1, text.endsWith("'") && text.length > 1 ? -1 : undefined);
+      const plain = inner.replace(/''|\\(.)/gs, (_all, escaped: string | undefined) => escaped ?? "'");
+      return { kind, text: plain, word: '' };
+    }
+    case 'dollar':
+      return { kind: 'string', text, word: '' };
+    case 'name':
+      return { kind, text: text.slice(1, -1).replace(/``|""/g, (pair) => pair.charAt(0)), word: '' };
+    case 'number':
+    case 'mark':
+      return { kind, text, word: '' };
+  }
 }
 
 /** The tokens of each statement, split at semicolons outside parentheses. */

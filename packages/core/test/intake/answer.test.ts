@@ -1,0 +1,56 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, test } from '@jest/globals';
+import { answer, takeIn, type Intake } from '@isomeros/core/intake';
+import { parse } from '@isomeros/core/notation';
+
+const folder = join(import.meta.dirname, 'corpus');
+const corpus = (file: string): string => readFileSync(join(folder, file), 'utf8');
+
+function choose(intake: Intake, question: string, label: string): string {
+  const index = intake.asked.findIndex((asked) => asked.question === question);
+  const option = intake.asked[index]?.options.findIndex((candidate) => candidate.label === label) ?? -1;
+  if (option < 0) throw new Error(`${question} has no answer ${label}.`);
+  return answer(intake, { [index]: option }).text;
+}
+
+describe('answers to what an intake asks', () => {
+  const shore = takeIn('sql', corpus('shore-office.sql'), 'Shore');
+
+  test.each([
+    [
+      'Can a Sailing exist without its Route?',
+      'yes, it refers to it',
+      'each Sailing refers to one Route as route, back as sailings',
+    ],
+    ['May pinHash ever be returned?', 'yes', '  pinHash: text\n'],
+    ['Can what is referred to list what refers to it?', 'no', 'each Route refers to one Harbour as origin\n'],
+  ])('%s %s', (question, label, line) => {
+    expect(shore.text).not.toContain(line);
+    expect(choose(shore, question, label)).toContain(line);
+  });
+
+  test('what is left out is gone', () => {
+    expect(choose(shore, 'May pinHash ever be returned?', 'leave it out')).not.toContain('pinHash');
+  });
+
+  test('an assumption that stands changes nothing', () => {
+    expect(answer(shore, {}).text).toBe(shore.text);
+    expect(answer(shore, { 0: 0 }).text).toBe(shore.text);
+  });
+
+  test.each(readdirSync(folder).filter((file) => !file.endsWith('.report.txt')))(
+    'every answer to everything %s leaves open gives a sound text',
+    (file) => {
+      const format = file.endsWith('.sql') ? 'sql' : /schema|draft/.test(file) ? 'json-schema' : 'records';
+      const intake = takeIn(format, corpus(file), 'All');
+      intake.asked.forEach(({ options }, question) =>
+        options.forEach((_option, option) => {
+          expect(parse(answer(intake, { [question]: option }).text).diagnostics).toEqual([]);
+        }),
+      );
+      const last = Object.fromEntries(intake.asked.map(({ options }, index) => [index, options.length - 1]));
+      expect(parse(answer(intake, last).text).diagnostics).toEqual([]);
+    },
+  );
+});

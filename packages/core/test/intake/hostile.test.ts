@@ -1,0 +1,121 @@
+import { describe, expect, test } from '@jest/globals';
+import { INTAKE_FORMATS, MAX_INTAKE_BYTES, takeIn } from '@isomeros/core/intake';
+import { parse } from '@isomeros/core/notation';
+import fc from 'fast-check';
+
+const DEEP = 100_000;
+
+describe('sources that are hostile, cut short or something else', () => {
+  const sources: readonly (readonly [string, string])[] = [
+    ['nothing', ''],
+    ['only space', ' \n\t\n'],
+    ['zero bytes', 'a\u0000b'],
+    ['binary', '\ufffd\u0001\u0002PNG\r\n'.repeat(300)],
+    ['deep parentheses', `CREATE TABLE a (b int CHECK ${'('.repeat(DEEP)}b > 1${')'.repeat(DEEP)})`],
+    ['deep arrays', '['.repeat(DEEP)],
+    ['deep objects', '{"a":'.repeat(DEEP)],
+    ['deep schema', '{"properties":{"a":'.repeat(200) + '1' + '}}'.repeat(200)],
+    ['a member twice', '{"a": 1, "a": 2}'],
+    ['JSON cut short', '{"$defs": {"A": {"type": "object", "prop'],
+    ['CSV cut short in a quote', 'a,b\n1,"never closed\n2,3\n'],
+    ['a CSV of one column', 'a\n1\n2\n'],
+    ['a CSV of names only', 'a,b,c'],
+    ['columns without names', ',,\n1,2,3\n'],
+    ['names of the language', 'constructor,__proto__,toString\n1,2,3\n'],
+    ['a JSON array of no objects', '[1, "two", null, [3]]'],
+    ['a JSON text that is a number', '42'],
+    ['a schema that refers to itself', '{"$ref": "#", "properties": {"a": {"$ref": "#"}}}'],
+    [
+      'a schema of nonsense',
+      '{"$defs": 3, "properties": [1], "required": "x", "type": {"a": 1}, "allOf": 9}',
+    ],
+    ['many columns', `${Array.from({ length: 2_000 }, (_, i) => `c${i}`).join()}\n${'1,'.repeat(1_999)}1\n`],
+    ['SQL cut short', 'CREATE TABLE routes (id int PRIMARY KEY, name varch'],
+    [
+      'SQL of another dialect',
+      'CREATE TABLE [dbo].[Routes] ([Id] INT IDENTITY(1,1) NOT NULL, [Name] NVARCHAR(MAX))\nGO',
+    ],
+    ['a byte order mark', '\ufeffid,name\n1,Ada\n'],
+  ];
+
+  test.each(
+    sources.flatMap(([name, source]) => INTAKE_FORMATS.map((format) => [name, format, source] as const)),
+  )('%s, as %s, is accounted for', (_name, format, source) => {
+    const { text, problem, model } = takeIn(format, source, 'Hostile');
+    expect(parse(text).diagnostics).toEqual([]);
+    if (model.declarations.length === 0) expect(problem).not.toBeNull();
+  });
+
+  test('a source over the limit is refused with the limit', () => {
+    const { problem } = takeIn('records', 'x'.repeat(MAX_INTAKE_BYTES + 1), 'Large');
+    expect(problem).toBe(`The source has ${MAX_INTAKE_BYTES + 1} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
+  });
+
+  test('what is wrong with a source says where', () => {
+    expect(takeIn('json-schema', '{\n  "a": 1,\n  "a": 2\n}', 'Twice').problem).toBe(
+      'It is no JSON: The member "a" stands twice. Line 3, column 3.',
+    );
+    expect(takeIn('json-schema', '[]', 'List').problem).toBe('Expected a schema: a JSON object.');
+    expect(takeIn('sql', 'once upon a time', 'Tale').problem).toBe('No CREATE TABLE was found.');
+  });
+
+  const json = fc.json({ maxDepth: 5 });
+  const keyword = fc.constantFrom(
+    'type',
+    'properties',
+    'items',
+    '$ref',
+    '$defs',
+    'required',
+    'allOf',
+    'anyOf',
+    'enum',
+    'id',
+    'format',
+    'pattern',
+    'readOnly',
+    'default',
+    '__proto__',
+    'route',
+  );
+  const schema = fc.letrec((tie) => ({
+    node: fc.oneof(
+      { depthSize: 'small' },
+      fc.constantFrom('object', 'array', 'string', 'integer', '#/$defs/A', '#', 'id', '^a|b$', '(', 'uuid'),
+      fc.boolean(),
+      fc.integer(),
+      fc.array(tie('node'), { maxLength: 3 }),
+      fc.dictionary(keyword, tie('node'), { maxKeys: 5 }),
+    ),
+  })).node;
+
+  test('any JSON at all is read as a schema and as records without a throw, to a sound text', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          json,
+          schema.map((value) => JSON.stringify(value)),
+        ),
+        (text) => {
+          for (const format of ['json-schema', 'records'] as const)
+            expect(parse(takeIn(format, text, 'Any').text).diagnostics).toEqual([]);
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+
+  test('any lines of values are read without a throw, to a sound text', () => {
+    const cell = fc.oneof(
+      fc.constantFrom('1', '2.50', 'true', '2026-06-14', '', '"', 'a b', 'id', 'é'),
+      fc.string({ maxLength: 5 }),
+    );
+    const line = fc.array(cell, { maxLength: 6 }).map((cells) => cells.join(','));
+    fc.assert(
+      fc.property(fc.array(line, { maxLength: 8 }), (lines) => {
+        expect(parse(takeIn('records', lines.join('\n'), 'Any').text).diagnostics).toEqual([]);
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
