@@ -26,6 +26,9 @@ export const valueOf = <Name extends SettingName>(deriving: Deriving, name: Name
 
 /** A reason that cites model statements by identity. */
 export function because(rule: RuleId, ...statements: readonly { readonly id: string }[]): Reason {
+  const [first] = statements;
+  if (first === undefined) return { rule, because: [] };
+  if (statements.length === 1) return { rule, because: [{ kind: 'statement', id: statementOf(first.id) }] };
   const cited = new Set(statements.map(({ id }) => statementOf(id)));
   return { rule, because: [...cited].map((id) => ({ kind: 'statement', id })) };
 }

@@ -129,18 +129,20 @@ export interface Key {
   readonly implicit: boolean;
 }
 
-const implicitKeys = new WeakMap<Entity, Attribute>();
+const keys = new WeakMap<Entity, Key>();
 
 /** The id of an entity's records: the declared key, else an implicit generated `id`. */
 export function keyOf(entity: Entity): Key {
-  const declared = entity.attributes.find((attribute) => attribute.key !== null);
-  if (declared !== undefined) return { attribute: declared, implicit: false };
-  let attribute = implicitKeys.get(entity);
-  if (attribute === undefined) {
-    attribute = implicitId(entity);
-    implicitKeys.set(entity, attribute);
+  let key = keys.get(entity);
+  if (key === undefined) {
+    const declared = entity.attributes.find((attribute) => attribute.key !== null);
+    key =
+      declared === undefined
+        ? { attribute: implicitId(entity), implicit: true }
+        : { attribute: declared, implicit: false };
+    keys.set(entity, key);
   }
-  return { attribute, implicit: true };
+  return key;
 }
 
 /** The model with ids of the kind wanted for entities that declare no key. */

@@ -1,39 +1,55 @@
 import { pluralize, singularize } from 'inflection';
 
+/** Names come again thousands of times while a contract is derived; each is taken apart once. */
+const MOST_REMEMBERED = 20_000;
+
+function remembered<T>(make: (name: string) => T): (name: string) => T {
+  const known = new Map<string, T>();
+  return (name) => {
+    let made = known.get(name);
+    if (made === undefined) {
+      made = make(name);
+      if (known.size >= MOST_REMEMBERED) known.clear();
+      known.set(name, made);
+    }
+    return made;
+  };
+}
+
 /** Splits a PascalCase or camelCase name into lower-case words: `CrewMember` → `crew`, `member`. */
-export function words(name: string): string[] {
-  return name
+export const words: (name: string) => readonly string[] = remembered((name) =>
+  name
     .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
     .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
     .split(/[\s_-]+/)
     .filter((word) => word !== '')
-    .map((word) => word.toLowerCase());
-}
+    .map((word) => word.toLowerCase()),
+);
 
 const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
-export const pascalCase = (name: string): string => words(name).map(capital).join('');
-export const kebabCase = (name: string): string => words(name).join('-');
-export const phrase = (name: string): string => words(name).join(' ');
+export const pascalCase = remembered((name) => words(name).map(capital).join(''));
+export const kebabCase = remembered((name) => words(name).join('-'));
+export const phrase = remembered((name) => words(name).join(' '));
 
-export function camelCase(name: string): string {
+export const camelCase = remembered((name) => {
   const pascal = pascalCase(name);
   return pascal.charAt(0).toLowerCase() + pascal.slice(1);
-}
+});
 
 /** A noun with its indefinite article: `a sailing`, `an order`. */
 export const withArticle = (noun: string): string => `${/^[aeio]|^un(?!i)/i.test(noun) ? 'an' : 'a'} ${noun}`;
 
 /** The plural of the last word: `CrewMember` → `CrewMembers`. Uncountable nouns stay as they are. */
-export function plural(name: string): string {
+export const plural = remembered((name) => {
   const start = lastWordStart(name);
   return name.slice(0, start) + pluralize(name.slice(start));
-}
+});
 
-export function singular(name: string): string {
+export const singular = remembered((name) => {
   const start = lastWordStart(name);
   return name.slice(0, start) + singularize(name.slice(start));
-}
+});
 
 function lastWordStart(name: string): number {
   const match = /[A-Z]?[a-z0-9]*$/.exec(name);

@@ -30,8 +30,21 @@ const LITERALS: ReadonlySet<string> = new Set(['true', 'false']);
 export const writeOption = (text: string): string =>
   WORD.test(text) && !LITERALS.has(text) ? text : JSON.stringify(text);
 
+/** Space, a comment, a word, a number, a quoted text or a mark; its first character says which. */
 const TOKEN =
-  /(?<space>\s+)|(?<comment>#.*)|(?<word>[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*)|(?<number>-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?)|(?<string>"(?:[^"\\]|\\.)*")|(?<mark>\.\.|->|<=|>=|!=|[:,()<>=])/y;
+  /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|"(?:[^"\\]|\\.)*"|\.\.|->|<=|>=|!=|[:,()<>=]/y;
+
+type Lexeme = Token['kind'] | 'space' | 'comment';
+
+function lexemeOf(text: string): Lexeme {
+  const first = text.charCodeAt(0);
+  if (first === 0x23) return 'comment';
+  if (first === 0x22) return 'string';
+  if ((first >= 0x61 && first <= 0x7a) || (first >= 0x41 && first <= 0x5a) || first === 0x5f) return 'word';
+  if (first >= 0x30 && first <= 0x39) return 'number';
+  if (first === 0x2d) return text === '->' ? 'mark' : 'number';
+  return text.trim() === '' ? 'space' : 'mark';
+}
 
 /** Splits one line into tokens. Characters it cannot read are reported and passed over. */
 export function tokenize(source: string, line: number): TokenLine {
@@ -56,16 +69,25 @@ export function tokenize(source: string, line: number): TokenLine {
     }
     const text = match[0];
     const place = { line, column: index + 1, length: text.length };
-    const groups = match.groups ?? {};
-    if (groups['comment'] !== undefined) comment = text.slice(1).replace(/^ /, '').trimEnd();
-    else if (groups['word'] !== undefined) tokens.push({ kind: 'word', text, place });
-    else if (groups['number'] !== undefined)
-      tokens.push({ kind: 'number', text, place, value: Number(text) });
-    else if (groups['mark'] !== undefined) tokens.push({ kind: 'mark', text, place });
-    else if (groups['string'] !== undefined) {
-      const value = unescape(text);
-      if (value === null) problems.push({ code: 'string.open', place, text });
-      else tokens.push({ kind: 'string', text, place, value });
+    const kind = lexemeOf(text);
+    switch (kind) {
+      case 'space':
+        break;
+      case 'comment':
+        comment = text.slice(1).replace(/^ /, '').trimEnd();
+        break;
+      case 'word':
+      case 'mark':
+        tokens.push({ kind, text, place });
+        break;
+      case 'number':
+        tokens.push({ kind, text, place, value: Number(text) });
+        break;
+      case 'string': {
+        const value = unescape(text);
+        if (value === null) problems.push({ code: 'string.open', place, text });
+        else tokens.push({ kind, text, place, value });
+      }
     }
     index += text.length;
   }

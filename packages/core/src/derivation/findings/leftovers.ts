@@ -7,7 +7,7 @@ export function findLeftovers(deriving: Deriving): void {
   const joined = new Set(index.relationships.flatMap(({ from, to }) => [from, to]));
   const used = usedValues(deriving);
   for (const declaration of model.declarations) {
-    if (declaration.kind === 'entity' && index.entities.size > 1 && !joined.has(declaration.name)) {
+    if (declaration.kind === 'entity' && joined.size > 0 && !joined.has(declaration.name)) {
       findings.push({
         id: 'model.leftover',
         severity: 'doubtful',

@@ -56,14 +56,18 @@ const link = (relation: string, target: LinkTarget, ...reasons: readonly Reason[
   target,
   reasons,
 });
-const self = (): Link => link('self', { kind: 'self' }, because('link.self'));
+/** Links that are the same everywhere, made once. */
+const SELF = link('self', { kind: 'self' }, because('link.self'));
+const PAGES = (['first', 'prev', 'next', 'last'] as const).map((page) =>
+  link(page, { kind: 'page', page }, because('link.page')),
+);
 
 function entryLinks(deriving: Deriving, places: Places): Link[] {
   const collections = places.all.filter(
     (resource) => resource.kind === 'collection' && resource.parent === 'entry',
   );
   return [
-    self(),
+    SELF,
     ...collections.map((resource) =>
       link(
         camelCase(plural(resource.entity ?? '')),
@@ -76,13 +80,10 @@ function entryLinks(deriving: Deriving, places: Places): Link[] {
 }
 
 function pageLinks(places: Places, resource: Placed): Link[] {
-  const pages = (['first', 'prev', 'next', 'last'] as const).map((page) =>
-    link(page, { kind: 'page', page }, because('link.page')),
-  );
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
   const up =
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
-  return [self(), ...up, ...pages];
+  return [SELF, ...up, ...PAGES];
 }
 
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
@@ -91,7 +92,7 @@ const RESERVED: ReadonlySet<string> = new Set(['self', 'up', 'collection']);
 function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
   const entity = resource.entity ?? '';
   const links = [
-    self(),
+    SELF,
     ...ownerLinks(deriving, places, entity),
     ...collectionLinks(deriving, places, resource),
   ];

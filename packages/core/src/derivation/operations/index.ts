@@ -13,6 +13,7 @@ import {
   plural,
   roleOf,
   singular,
+  withArticle,
   type Entity,
   type PairsWith,
 } from '../../model/index.js';
@@ -203,21 +204,21 @@ function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Ent
     case 'list':
       return `List the ${many}${owner}`;
     case 'create':
-      return `Create ${article(noun)} ${noun}${owner}`;
+      return `Create ${withArticle(noun)}${owner}`;
     case 'read':
-      return `Read ${article(noun)} ${noun}`;
+      return `Read ${withArticle(noun)}`;
     case 'replace':
-      return `Replace ${article(noun)} ${noun} as a whole`;
+      return `Replace ${withArticle(noun)} as a whole`;
     case 'change':
-      return `Change parts of ${article(noun)} ${noun}`;
+      return `Change parts of ${withArticle(noun)}`;
     case 'remove':
-      return `Remove ${article(noun)} ${noun}`;
+      return `Remove ${withArticle(noun)}`;
     case 'attach':
-      return `Pair ${article(noun)} ${noun} with ${pairedWith(deriving, resource)}`;
+      return `Pair ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
     case 'detach':
-      return `End the pair of ${article(noun)} ${noun} with ${pairedWith(deriving, resource)}`;
+      return `End the pair of ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
     case 'transition':
-      return `${capital(phrase(lastText(resource)))} ${article(noun)} ${noun}`;
+      return `${capital(phrase(lastText(resource)))} ${withArticle(noun)}`;
   }
 }
 
@@ -232,10 +233,8 @@ function pairedWith(deriving: Deriving, resource: Placed): string {
   const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
   if (pairs === undefined) return 'another';
   const noun = phrase(pairs.from);
-  return `${article(noun)} ${noun}, as its ${phrase(singular(roleOf(pairs)))}`;
+  return `${withArticle(noun)}, as its ${phrase(singular(roleOf(pairs)))}`;
 }
-
-const article = (noun: string): string => (/^[aeio]/.test(noun) ? 'an' : 'a');
 
 function below(deriving: Deriving, resource: Placed): string {
   const { via } = resource;
@@ -243,15 +242,15 @@ function below(deriving: Deriving, resource: Placed): string {
   if (via.direction === 'paired' || via.direction === 'paired-back') {
     const pairs = deriving.index.relationshipById.get(via.relationship);
     const other = pairs === undefined ? 'one' : phrase(via.direction === 'paired' ? pairs.from : pairs.to);
-    return ` that ${article(other)} ${other} is paired with`;
+    return ` that ${withArticle(other)} is paired with`;
   }
   if (via.direction === 'referrers') {
     const refers = deriving.index.relationshipById.get(via.relationship);
     return refers === undefined
       ? ''
-      : ` that have ${article(phrase(refers.to))} ${phrase(refers.to)} as ${phrase(refers.role ?? refers.to)}`;
+      : ` that have ${withArticle(phrase(refers.to))} as ${phrase(refers.role ?? refers.to)}`;
   }
   const owns = deriving.index.ownerOf.get(resource.entity ?? '');
   if (owns === undefined) return '';
-  return ownsItself(owns) ? ` below another` : ` of ${article(phrase(owns.from))} ${phrase(owns.from)}`;
+  return ownsItself(owns) ? ` below another` : ` of ${withArticle(phrase(owns.from))}`;
 }

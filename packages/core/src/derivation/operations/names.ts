@@ -10,13 +10,16 @@ export class OperationNames {
   constructor(private readonly deriving: Deriving) {}
 
   name(verb: Verb, method: Method, resource: Placed): { readonly id: string; readonly byOwner: boolean } {
-    const candidates = [...this.candidates(verb, resource), `${method.toLowerCase()}${pathWords(resource)}`];
-    const free = candidates.find((candidate) => !this.taken.has(candidate));
-    const id =
-      free ??
-      `${method.toLowerCase()}_${resource.id.replace(/[^A-Za-z0-9]/g, (c) => `_${c.charCodeAt(0)}_`)}`;
+    const candidates = this.candidates(verb, resource);
+    const id = candidates.find((candidate) => !this.taken.has(candidate)) ?? this.byPath(method, resource);
     this.taken.add(id);
     return { id, byOwner: id !== candidates[0] };
+  }
+
+  private byPath(method: Method, resource: Placed): string {
+    const byPath = `${method.toLowerCase()}${pathWords(resource)}`;
+    if (!this.taken.has(byPath)) return byPath;
+    return `${method.toLowerCase()}_${resource.id.replace(/[^A-Za-z0-9]/g, (c) => `_${c.charCodeAt(0)}_`)}`;
   }
 
   private candidates(verb: Verb, resource: Placed): string[] {

@@ -1,4 +1,4 @@
-import type { Field, MemberType, QueryParameter, Reason, SortKey } from '../../contract/index.js';
+import type { Field, MemberType, QueryParameter, Reason, Reasons, SortKey } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
 import { becauseSet, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
@@ -21,61 +21,98 @@ export function listParameters(
   resource: Placed,
   traits: readonly Trait[],
 ): readonly QueryParameter[] {
-  const pageName = valueOf(deriving, 'pageParameter');
-  const sizeName = valueOf(deriving, 'sizeParameter');
-  const sortName = valueOf(deriving, 'sortParameter');
-  const comparable = traits.filter(isComparable);
-  const reserved = new Set([pageName, sizeName, sortName]);
-  const page = becauseSet(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize']);
+  const { keys, filters } = comparableTraits(traits);
+  const { page, size, sortName, sortReasons } = pagingOf(deriving);
+  const reserved = new Set([page.name, size.name, sortName]);
   return [
-    { role: 'page', name: pageName, reasons: [page] },
-    {
-      role: 'size',
-      name: sizeName,
-      default: valueOf(deriving, 'pageSize'),
-      max: valueOf(deriving, 'maxPageSize'),
-      reasons: [page],
-    },
-    {
-      role: 'sort',
-      name: sortName,
-      keys: sortKeys(comparable),
-      reasons: [becauseSet(deriving, 'list.sort', ['sortParameter'])],
-    },
-    ...comparable
-      .filter((trait) => !isFixedByPath(resource, trait.source))
-      .filter((trait) => !reserved.has(trait.name) || reportReserved(deriving, resource, trait))
-      .map((trait): QueryParameter => ({
+    page,
+    size,
+    { role: 'sort', name: sortName, keys, reasons: sortReasons },
+    ...filters
+      .filter(({ field }) => !isFixedByPath(resource, field))
+      .filter((filter) => !reserved.has(filter.name) || reportReserved(deriving, resource, filter)),
+  ];
+}
+
+interface Paging {
+  readonly page: QueryParameter;
+  readonly size: QueryParameter;
+  readonly sortName: string;
+  readonly sortReasons: Reasons;
+}
+
+/** All lists are paged alike, so what they share is made once. */
+const pagings = new WeakMap<Deriving, Paging>();
+
+function pagingOf(deriving: Deriving): Paging {
+  let paging = pagings.get(deriving);
+  if (paging === undefined) {
+    const reasons = [becauseSet(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize'])];
+    paging = {
+      page: { role: 'page', name: valueOf(deriving, 'pageParameter'), reasons },
+      size: {
+        role: 'size',
+        name: valueOf(deriving, 'sizeParameter'),
+        default: valueOf(deriving, 'pageSize'),
+        max: valueOf(deriving, 'maxPageSize'),
+        reasons,
+      },
+      sortName: valueOf(deriving, 'sortParameter'),
+      sortReasons: [becauseSet(deriving, 'list.sort', ['sortParameter'])],
+    };
+    pagings.set(deriving, paging);
+  }
+  return paging;
+}
+
+type Filter = Extract<QueryParameter, { role: 'filter' }>;
+
+interface ComparableTraits {
+  readonly keys: readonly SortKey[];
+  readonly filters: readonly Filter[];
+}
+
+/** The lists of one entity sort and filter alike, so what they share is made once. */
+const known = new WeakMap<readonly Trait[], ComparableTraits>();
+
+function comparableTraits(traits: readonly Trait[]): ComparableTraits {
+  let found = known.get(traits);
+  if (found === undefined) {
+    const comparable = traits.filter(isComparable);
+    found = {
+      keys: comparable.map((trait) => ({ name: trait.name, field: trait.source, type: trait.type })),
+      filters: comparable.map((trait) => ({
         role: 'filter',
         name: trait.name,
         field: trait.source,
         type: trait.type,
         reasons: [filterReason(trait)],
       })),
-  ];
+    };
+    known.set(traits, found);
+  }
+  return found;
 }
-
-const sortKeys = (traits: readonly Comparable[]): SortKey[] =>
-  traits.map((trait) => ({ name: trait.name, field: trait.source, type: trait.type }));
 
 /** The path says already which owner or which target: a filter on it could only contradict. */
 const isFixedByPath = (resource: Placed, field: Field): boolean =>
   field.kind !== 'attribute' && resource.via?.relationship === field.relationship;
 
-const filterReason = (trait: Trait): Reason => ({
-  rule: 'list.filter',
-  because: trait.reasons
-    .flatMap((reason) => reason.because.filter((source) => source.kind === 'statement'))
-    .slice(0, 1),
-});
+function filterReason({ reasons }: Trait): Reason {
+  for (const { because } of reasons) {
+    const statement = because.find(({ kind }) => kind === 'statement');
+    if (statement !== undefined) return { rule: 'list.filter', because: [statement] };
+  }
+  return { rule: 'list.filter', because: [] };
+}
 
-function reportReserved(deriving: Deriving, resource: Placed, trait: Trait): false {
+function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }: Filter): false {
   deriving.findings.push({
     id: 'parameter.reserved',
     severity: 'error',
-    message: `${resource.path} cannot be filtered by ${trait.name}: the parameter of that name is the list's own.`,
+    message: `${resource.path} cannot be filtered by ${name}: the parameter of that name is the list's own.`,
     about: resource.id,
-    reasons: [filterReason(trait)],
+    reasons,
   });
   return false;
 }

@@ -17,46 +17,81 @@ export interface Situation {
   readonly removalCanBeRefused: boolean;
 }
 
+/** Answers that are the same for every operation of an entity with the same verb, made once. */
+type Shared = Map<Entity | null, Map<RuleId, Map<Verb, ResponseCase>>>;
+const shared = new WeakMap<Deriving, Shared>();
+
+function sharedOf(deriving: Deriving): Shared {
+  let byEntity = shared.get(deriving);
+  if (byEntity === undefined) {
+    byEntity = new Map();
+    shared.set(deriving, byEntity);
+  }
+  return byEntity;
+}
+
+function inner<Key, Value>(map: Map<Key, Value>, key: Key, make: () => Value): Value {
+  let value = map.get(key);
+  if (value === undefined) {
+    value = make();
+    map.set(key, value);
+  }
+  return value;
+}
+
 /** Every answer of an operation, in the order of their status, each with when it happens. */
 export function deriveResponses(deriving: Deriving, situation: Situation): readonly ResponseCase[] {
+  const { entity, verb } = situation;
   const responses: ResponseCase[] = [];
-  const add = (
+  const byEntity = sharedOf(deriving);
+  const known = inner(byEntity, entity, () => new Map<RuleId, Map<Verb, ResponseCase>>());
+  const statements = entity === null ? [] : [entity];
+  const make = (
     status: number,
     code: ResponseCode,
     rule: RuleId,
     when: string,
-    settings: readonly SettingName[] = [],
-  ): void => {
-    const statements = situation.entity === null ? [] : [situation.entity];
-    responses.push({ status, code, when, reasons: [becauseSet(deriving, rule, settings, ...statements)] });
+    settings: readonly SettingName[],
+  ): ResponseCase => ({
+    status,
+    code,
+    when,
+    reasons: [becauseSet(deriving, rule, settings, ...statements)],
+  });
+  const add: Add = (status, code, rule, when, settings = []) => {
+    const byVerb = inner(known, rule, () => new Map<Verb, ResponseCase>());
+    responses.push(inner(byVerb, verb, () => make(status, code, rule, when(), settings)));
   };
-  const noun = situation.entity === null ? 'entry' : phrase(situation.entity.name);
+  const noun = entity === null ? 'entry' : phrase(entity.name);
   addSuccess(situation, noun, add);
   add(
     400,
     'bad-parameter',
     'status.parameter',
-    'A query parameter is unknown, given twice, or has a value that does not fit.',
+    () => 'A query parameter is unknown, given twice, or has a value that does not fit.',
     ['unknownParameters'],
   );
   if (situation.hasBody) addBodyProblems(deriving, add);
   const missing = whenMissing(situation, noun);
-  if (missing !== null) add(404, 'missing', 'status.missing', missing);
-  add(406, 'not-acceptable', 'status.not-acceptable', 'Accept rules out application/json.');
+  // When something is missing depends on the path, so this answer is not shared.
+  if (missing !== null) responses.push(make(404, 'missing', 'status.missing', missing, []));
+  add(406, 'not-acceptable', 'status.not-acceptable', () => 'Accept rules out application/json.');
   addConflicts(situation, noun, add);
   return responses.sort((a, b) => a.status - b.status);
 }
 
 function addBodyProblems(deriving: Deriving, add: Add): void {
-  add(400, 'malformed', 'status.malformed', 'The body is not JSON, or names a member twice.');
+  add(400, 'malformed', 'status.malformed', () => 'The body is not JSON, or names a member twice.');
   const invalid = 'A member is missing, unknown or does not fit, or points at nothing; all errors at once.';
-  add(valueOf(deriving, 'invalidStatus'), 'invalid', 'status.invalid', invalid, [
+  add(valueOf(deriving, 'invalidStatus'), 'invalid', 'status.invalid', () => invalid, [
     'invalidStatus',
     'unknownMembers',
   ]);
   const limit = valueOf(deriving, 'maxBodyBytes');
-  add(413, 'too-large', 'status.too-large', `The body is larger than ${limit} bytes.`, ['maxBodyBytes']);
-  add(415, 'media-type', 'status.media-type', 'Content-Type is absent or not accepted here.');
+  add(413, 'too-large', 'status.too-large', () => `The body is larger than ${limit} bytes.`, [
+    'maxBodyBytes',
+  ]);
+  add(415, 'media-type', 'status.media-type', () => 'Content-Type is absent or not accepted here.');
 }
 
 function addConflicts(situation: Situation, noun: string, add: Add): void {
@@ -66,18 +101,18 @@ function addConflicts(situation: Situation, noun: string, add: Add): void {
       409,
       'conflict',
       'status.conflict',
-      'A value that must be unique is taken; the answer names the attributes.',
+      () => 'A value that must be unique is taken; the answer names the attributes.',
     );
   }
   if (verb === 'transition') {
     const when = `The state of the ${noun}, or its condition, does not allow it now; the answer says what is allowed.`;
-    add(409, 'state', 'status.state', when);
+    add(409, 'state', 'status.state', () => when);
   }
   if (namesItsKey(situation)) {
-    add(409, 'key-mismatch', 'status.key-mismatch', 'The body names another key than the path does.');
+    add(409, 'key-mismatch', 'status.key-mismatch', () => 'The body names another key than the path does.');
   }
   if (verb === 'remove' && situation.removalCanBeRefused) {
-    add(409, 'restricted', 'status.restricted', `Others need the ${noun}; the answer names them.`);
+    add(409, 'restricted', 'status.restricted', () => `Others need the ${noun}; the answer names them.`);
   }
 }
 
@@ -89,73 +124,88 @@ type Add = (
   status: number,
   code: ResponseCode,
   rule: RuleId,
-  when: string,
+  when: () => string,
   settings?: readonly SettingName[],
 ) => void;
 
 function addSuccess(situation: Situation, noun: string, add: Add): void {
   switch (situation.verb) {
     case 'entry':
-      add(200, 'ok', 'status.ok', 'Always: the links to everything that can be reached first.');
+      add(200, 'ok', 'status.ok', () => 'Always: the links to everything that can be reached first.');
       return;
     case 'list':
-      add(200, 'ok', 'status.ok', `The page of records asked for; empty beyond the end.`);
+      add(200, 'ok', 'status.ok', () => `The page of records asked for; empty beyond the end.`);
       return;
     case 'read':
-      add(200, 'ok', 'status.ok', `The ${noun} is there.`);
+      add(200, 'ok', 'status.ok', () => `The ${noun} is there.`);
       return;
     case 'create':
       add(
         201,
         'created',
         'status.created',
-        `The ${noun} is stored. Location names it, the body is the ${noun}.`,
+        () => `The ${noun} is stored. Location names it, the body is the ${noun}.`,
       );
       return;
     case 'replace':
-      add(200, 'ok', 'status.ok', `The ${noun} is replaced; the body is the ${noun} as it is now.`);
+      add(200, 'ok', 'status.ok', () => `The ${noun} is replaced; the body is the ${noun} as it is now.`);
       if (situation.optionalSlot)
-        add(201, 'created', 'operation.put-creates', `The slot was empty and now holds the ${noun}.`);
+        add(201, 'created', 'operation.put-creates', () => `The slot was empty and now holds the ${noun}.`);
       return;
     case 'change':
-      add(200, 'ok', 'status.ok', `The ${noun} is changed; the body is the ${noun} as it is now.`);
+      add(200, 'ok', 'status.ok', () => `The ${noun} is changed; the body is the ${noun} as it is now.`);
       return;
     case 'remove':
-      add(204, 'removed', 'status.removed', `The ${noun} is gone, with everything it owned.`);
+      add(204, 'removed', 'status.removed', () => `The ${noun} is gone, with everything it owned.`);
       return;
     case 'attach':
       add(
         201,
         'created',
         'status.created',
-        `They are paired now. Location names the pair, the body is the ${noun}.`,
+        () => `They are paired now. Location names the pair, the body is the ${noun}.`,
       );
       if (situation.carries)
-        add(200, 'ok', 'status.ok', 'They were paired already; what the pair carries is replaced.');
-      else add(204, 'attached', 'status.attached', 'They were paired already.');
+        add(200, 'ok', 'status.ok', () => 'They were paired already; what the pair carries is replaced.');
+      else add(204, 'attached', 'status.attached', () => 'They were paired already.');
       return;
     case 'detach':
-      add(204, 'removed', 'status.removed', 'They are no longer paired; both are still there.');
+      add(204, 'removed', 'status.removed', () => 'They are no longer paired; both are still there.');
       return;
     case 'transition':
-      add(200, 'ok', 'status.ok', `The ${noun} has moved; the body is the ${noun} as it is now.`);
+      add(200, 'ok', 'status.ok', () => `The ${noun} has moved; the body is the ${noun} as it is now.`);
       return;
   }
 }
 
 function whenMissing(situation: Situation, noun: string): string | null {
-  const ids = situation.resource.segments.flatMap((segment) =>
-    segment.kind === 'id' ? [phrase(segment.entity)] : [],
-  );
-  if (ids.length === 0) return null;
-  const things =
-    ids.length === 1
-      ? `There is no such ${ids[0]}`
-      : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
+  const things = missingThings(situation.resource);
+  if (things === null) return null;
   if (situation.resource.kind === 'pair' && situation.verb !== 'attach')
     return `${things}; or they are not paired.`;
   const slot = situation.optionalSlot && situation.verb !== 'replace' ? `, or it has no ${noun}` : '';
   return `${things}${slot}.`;
+}
+
+const missing = new WeakMap<Placed, string | null>();
+
+/** What an address may name in vain; the same for all operations of a resource. */
+function missingThings(resource: Placed): string | null {
+  let things = missing.get(resource);
+  if (things === undefined) {
+    const ids = resource.segments.flatMap((segment) =>
+      segment.kind === 'id' ? [phrase(segment.entity)] : [],
+    );
+    const [only = ''] = ids;
+    things =
+      ids.length === 0
+        ? null
+        : ids.length === 1
+          ? `There is no such ${only}`
+          : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
+    missing.set(resource, things);
+  }
+  return things;
 }
 
 const namesItsKey = ({ verb, resource }: Situation): boolean =>

@@ -35,6 +35,7 @@ export function readSql(source: string, name: string, progress: Progress = () =>
 
 class ModelBuilder {
   private readonly owned = new Set<SqlTable>();
+  private readonly tableOf: ReadonlyMap<string, SqlTable>;
   private readonly roles = new Map<string, Set<string>>();
   /** The ways back that no column says, and where the references stand. */
   private readonly backs: ModelEdit[] = [];
@@ -44,7 +45,9 @@ class ModelBuilder {
     private readonly schema: SqlSchema,
     private readonly names: ReadonlyMap<SqlTable, string>,
     private readonly report: Report,
-  ) {}
+  ) {
+    this.tableOf = new Map([...names].map(([table, name]) => [name, table]));
+  }
 
   declarations(): Declaration[] {
     const tables = [...this.schema.tables.values()];
@@ -304,7 +307,7 @@ class ModelBuilder {
 
   /** A role that nothing else of the entity is called. */
   private freeRole(entity: string, wanted: string): string {
-    const table = [...this.names].find(([, name]) => name === entity)?.[0];
+    const table = this.tableOf.get(entity);
     const taken = this.roles.get(entity) ?? new Set(table?.columns.map(({ name }) => camelCase(name)));
     this.roles.set(entity, taken);
     let role = wanted;

@@ -42,8 +42,7 @@ export function tokenizeSql(source: string): readonly SqlToken[] {
     const start = line;
     for (let index = text.indexOf('\n'); index !== -1; index = text.indexOf('\n', index + 1)) line++;
     at += text.length;
-    if (kind !== 'space' && kind !== 'comment')
-      tokens.push({ ...meaning(kind, text), line: start, endLine: line });
+    if (kind !== 'space' && kind !== 'comment') tokens.push(tokenOf(kind, text, start, line));
   }
   return tokens;
 }
@@ -57,22 +56,29 @@ function tokenAt(source: string, at: number): readonly [Kind, string] {
   return ['mark', source.charAt(at)];
 }
 
-function meaning(kind: Exclude<Kind, 'space' | 'comment'>, text: string): Omit<SqlToken, 'line' | 'endLine'> {
+function tokenOf(
+  kind: Exclude<Kind, 'space' | 'comment'>,
+  source: string,
+  line: number,
+  endLine: number,
+): SqlToken {
   switch (kind) {
     case 'word':
-      return { kind, text, word: text.toUpperCase() };
+      return { kind, text: source, word: source.toUpperCase(), line, endLine };
     case 'string': {
-      const inner = text.slice(1, text.endsWith("'") && text.length > 1 ? -1 : undefined);
-      const plain = inner.replace(/''|\\(.)/gs, (_all, escaped: string | undefined) => escaped ?? "'");
-      return { kind, text: plain, word: '' };
+      const inner = source.slice(1, source.endsWith("'") && source.length > 1 ? -1 : undefined);
+      const text = inner.replace(/''|\\(.)/gs, (_all, escaped: string | undefined) => escaped ?? "'");
+      return { kind, text, word: '', line, endLine };
     }
     case 'dollar':
-      return { kind: 'string', text, word: '' };
-    case 'name':
-      return { kind, text: text.slice(1, -1).replace(/``|""/g, (pair) => pair.charAt(0)), word: '' };
+      return { kind: 'string', text: source, word: '', line, endLine };
+    case 'name': {
+      const text = source.slice(1, -1).replace(/``|""/g, (pair) => pair.charAt(0));
+      return { kind, text, word: '', line, endLine };
+    }
     case 'number':
     case 'mark':
-      return { kind, text, word: '' };
+      return { kind, text: source, word: '', line, endLine };
   }
 }
 
