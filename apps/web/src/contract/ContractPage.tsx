@@ -2,6 +2,7 @@ import { indexContract, type Operation } from '@isomeros/core/contract';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
+import { useContract } from '../design/useContract.js';
 import { ContractSheet } from './ContractSheet.js';
 import { OperationPage } from './OperationPage.js';
 import './contract.css';
@@ -11,7 +12,8 @@ export function ContractPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
-  const { contract, derived, text } = useAppSelector((state) => state.design);
+  const { derived, text } = useAppSelector((state) => state.design);
+  const contract = useContract();
   if (contract === null) {
     return (
       <section className="panel">

@@ -1,5 +1,11 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { successStatus, type Contract, type Method, type Operation } from '@isomeros/core/contract';
+import {
+  successStatus,
+  type Contract,
+  type Method,
+  type Operation,
+  type Resource,
+} from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
@@ -86,8 +92,10 @@ export function ContractSheet({ contract, selected, onSelect }: Props): React.JS
   );
 }
 
+type SheetRow = TreeRow<Resource, Operation>;
+
 interface RowProps extends Omit<Props, 'contract'> {
-  readonly row: TreeRow;
+  readonly row: SheetRow;
   /** Whole paths instead of tails, where the rows above are missing. */
   readonly flat: boolean;
 }
@@ -140,7 +148,7 @@ function statuses(operation: Operation): string {
 }
 
 /** The rows whose path or operations hold every word that was typed. */
-function narrow(rows: readonly TreeRow[], typed: string): readonly TreeRow[] {
+function narrow(rows: readonly SheetRow[], typed: string): readonly SheetRow[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return rows;
   return rows.filter(({ resource, operations }) => {
@@ -152,18 +160,18 @@ function narrow(rows: readonly TreeRow[], typed: string): readonly TreeRow[] {
 
 /** The operation an arrow key leads to: along a row, or to the row above or below in the same column. */
 function step(
-  rows: readonly TreeRow[],
+  rows: readonly SheetRow[],
   current: number,
   selected: Operation | undefined,
   key: string,
 ): Operation | undefined {
-  const ordered = (row: TreeRow | undefined): Operation[] =>
+  const ordered = (row: SheetRow | undefined): Operation[] =>
     row === undefined
       ? []
       : [...row.operations].sort((a, b) => METHODS.indexOf(a.method) - METHODS.indexOf(b.method));
   const along = ordered(rows[current]);
   const at = along.findIndex(({ id }) => id === selected?.id);
-  const inRow = (row: TreeRow | undefined): Operation | undefined => {
+  const inRow = (row: SheetRow | undefined): Operation | undefined => {
     const operations = ordered(row);
     return operations.find(({ method }) => method === selected?.method) ?? operations[0];
   };

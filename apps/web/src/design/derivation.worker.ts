@@ -1,9 +1,11 @@
 import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arrangement';
-import { differenceOf, figuresOf, type Contract, type ContractDifference } from '@isomeros/core/contract';
+import { figuresOf, type Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
-import { editModel, indexModel, type Model, type ModelEdit } from '@isomeros/core/model';
-import { parse, print } from '@isomeros/core/notation';
+import { indexModel, type Model } from '@isomeros/core/model';
+import { parse } from '@isomeros/core/notation';
 import { exampleExchange, type ExampleStage } from './example.js';
+import { impliedBy } from './implied.js';
+import { outlineOf } from './outline.js';
 import type { DesignFigures } from '../app/api/types.js';
 import type { Answer, Derived, Question, TextToDerive } from './workerMessages.js';
 
@@ -44,7 +46,7 @@ function deriveText({ design, text, identities, soundText, choices }: TextToDeri
     model,
     diagnostics,
     places: Object.fromEntries(places),
-    contract: basis === null ? null : (latest?.contract ?? null),
+    outline: basis === null || latest === null ? null : outlineOf(latest.contract),
     figures: basis === null || latest === null ? null : figures(latest),
     milliseconds: performance.now() - started,
   };
@@ -59,25 +61,16 @@ function figures({ model, contract, choices }: Latest): DesignFigures {
   };
 }
 
-function consequenceOf(edit: ModelEdit): ContractDifference | null {
-  if (latest === null) return null;
-  const { model, diagnostics } = parse(print(editModel(latest.model, edit)));
-  if (diagnostics.length > 0) return null;
-  const choices = latest.choices;
-  const after = derive(completeModel(model, choices), arrangementOf(ARRANGEMENT, choices));
-  return differenceOf(latest.contract, after);
-}
-
 function reply(question: Question): Answer {
   switch (question.kind) {
     case 'derive':
-      return { kind: 'derived', number: question.number, ...deriveText(question) };
-    case 'consequence':
-      return {
-        kind: 'consequence',
-        number: question.number,
-        difference: consequenceOf(question.edit),
-      };
+      return { kind: 'derived', number: question.number, json: JSON.stringify(deriveText(question)) };
+    case 'contract':
+      return { kind: 'contract', number: question.number, json: JSON.stringify(latest?.contract ?? null) };
+    case 'implied': {
+      const implied = latest === null ? null : impliedBy(latest.contract, latest.model, question.statement);
+      return { kind: 'implied', number: question.number, implied };
+    }
     case 'example': {
       stage ??= latest === null ? null : { ...latest, dataset: null };
       const example = stage === null ? null : exampleExchange(stage, question.operation);

@@ -1,5 +1,5 @@
-import type { ContractDifference } from '@isomeros/core/contract';
-import type { ModelEdit } from '@isomeros/core/model';
+import type { Contract } from '@isomeros/core/contract';
+import type { Implied } from './implied.js';
 import type { Answer, Derived, ExampleExchange, Question, TextToDerive } from './workerMessages.js';
 
 type WithoutNumber<T> = T extends unknown ? Omit<T, 'number'> : never;
@@ -42,10 +42,16 @@ class DerivationClient {
     return answer.kind === 'example' ? answer.example : null;
   }
 
-  /** What the contract would gain and lose by an edit. */
-  async consequence(edit: ModelEdit): Promise<ContractDifference | null> {
-    const answer = await this.ask({ kind: 'consequence', edit });
-    return answer.kind === 'consequence' ? answer.difference : null;
+  /** The whole contract of the last sound text; `null` while there is none. */
+  async contract(): Promise<Contract | null> {
+    const answer = await this.ask({ kind: 'contract' });
+    const contract = answer.kind === 'contract' ? (JSON.parse(answer.json) as Contract | null) : null;
+    return contract === null ? null : Object.freeze(contract);
+  }
+
+  async implied(statement: string): Promise<Implied | null> {
+    const answer = await this.ask({ kind: 'implied', statement });
+    return answer.kind === 'implied' ? answer.implied : null;
   }
 
   private async work(): Promise<void> {
@@ -55,7 +61,7 @@ class DerivationClient {
         const { text, tell } = this.next;
         this.next = null;
         const answer = await this.ask({ kind: 'derive', ...text });
-        if (answer.kind === 'derived') tell(answer);
+        if (answer.kind === 'derived') tell(frozen(JSON.parse(answer.json) as Derived));
       }
     } finally {
       this.busy = false;
@@ -70,5 +76,14 @@ class DerivationClient {
     });
   }
 }
+
+/** The store freezes what it is given through and through, unless it is frozen already; this is large. */
+const frozen = (derived: Derived): Derived =>
+  Object.freeze({
+    ...derived,
+    model: Object.freeze(derived.model),
+    places: Object.freeze(derived.places),
+    outline: derived.outline === null ? null : Object.freeze(derived.outline),
+  });
 
 export const derivationClient = new DerivationClient();

@@ -3,6 +3,7 @@ import { NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import { api, ApiError } from '../app/api/client.js';
 import type { Design, DesignFigures, Problem } from '../app/api/types.js';
+import type { Outline } from './outline.js';
 import type { Derived } from './workerMessages.js';
 
 /** Where the text on screen stands against the text on the server. */
@@ -24,8 +25,10 @@ export interface DesignState {
   readonly choices: Choices;
   readonly keeping: Keeping;
   readonly derived: Derived | null;
-  /** The contract of the last text without errors. */
-  readonly contract: Contract | null;
+  /** The outline of the contract of the last text without errors. */
+  readonly outline: Outline | null;
+  /** That contract as a whole, where a page asked for it, and the outline it belongs to. */
+  readonly contract: { readonly whole: Contract; readonly outline: Outline } | null;
   readonly figures: DesignFigures | null;
   /** Paths there were when the design was opened, to mark those that are new. */
   readonly knownPaths: readonly string[] | null;
@@ -39,6 +42,7 @@ const initialState: DesignState = {
   choices: NO_CHOICES,
   keeping: { kind: 'kept', at: '' },
   derived: null,
+  outline: null,
   contract: null,
   figures: null,
   knownPaths: null,
@@ -140,15 +144,19 @@ const slice = createSlice({
         : { ...next, keeping: { kind: 'waiting' } as const };
     },
     derivedArrived: (state, { payload }: PayloadAction<Derived>) => {
-      const contract = payload.contract ?? state.contract;
+      const outline = payload.outline ?? state.outline;
       return {
         ...state,
         derived: payload,
-        contract,
+        outline,
         figures: payload.figures ?? state.figures,
-        knownPaths: state.knownPaths ?? payload.contract?.resources.map(({ path }) => path) ?? null,
+        knownPaths: state.knownPaths ?? payload.outline?.resources.map(({ path }) => path) ?? null,
       };
     },
+    contractArrived: (
+      state,
+      { payload }: PayloadAction<{ readonly whole: Contract; readonly outline: Outline }>,
+    ) => ({ ...state, contract: payload }),
     /** The text on screen is the one that was saved: an edit was taken back. */
     nothingToKeep: (state) => ({ ...state, keeping: { kind: 'kept', at: now() } as const }),
     /** After a conflict: the text on screen is to be saved over what somebody else saved. */
@@ -200,6 +208,13 @@ const unexpected = (detail: string | undefined): Problem => ({
   detail: detail ?? 'Something went wrong.',
 });
 
-export const { textEdited, choicesMade, designChanged, derivedArrived, nothingToKeep, mineKept } =
-  slice.actions;
+export const {
+  textEdited,
+  choicesMade,
+  designChanged,
+  derivedArrived,
+  contractArrived,
+  nothingToKeep,
+  mineKept,
+} = slice.actions;
 export const designReducer = slice.reducer;

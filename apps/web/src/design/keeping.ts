@@ -62,7 +62,8 @@ keepingMiddleware.startListening({
         if (keeping.kind !== 'kept') api.dispatch(nothingToKeep());
         return;
       }
-      if (api.getState().design.keeping.kind === 'failed') return;
+      // A newer edit has begun another round by now, which waits for this save.
+      if (api.signal.aborted || api.getState().design.keeping.kind === 'failed') return;
     }
   },
 });

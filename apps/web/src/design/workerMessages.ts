@@ -1,8 +1,9 @@
 import type { Choices } from '@isomeros/core/arrangement';
-import type { Contract, ContractDifference } from '@isomeros/core/contract';
-import type { Identities, Model, ModelEdit } from '@isomeros/core/model';
+import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
+import type { Implied } from './implied.js';
+import type { Outline } from './outline.js';
 
 export interface TextToDerive {
   /** The id of the design the text belongs to. */
@@ -17,9 +18,11 @@ export interface TextToDerive {
 /** What the page asks of the worker. `number` comes back in the answer. */
 export type Question =
   | ({ readonly kind: 'derive'; readonly number: number } & TextToDerive)
-  | { readonly kind: 'example'; readonly number: number; readonly operation: string }
-  /** What the contract would gain and lose by an edit of the last sound model. */
-  | { readonly kind: 'consequence'; readonly number: number; readonly edit: ModelEdit };
+  /** The whole contract of the last sound text. */
+  | { readonly kind: 'contract'; readonly number: number }
+  /** What one statement, by its identity, implies. */
+  | { readonly kind: 'implied'; readonly number: number; readonly statement: string }
+  | { readonly kind: 'example'; readonly number: number; readonly operation: string };
 
 export interface Derived {
   /** What could be read of the text, errors or not. */
@@ -28,7 +31,7 @@ export interface Derived {
   /** By the identity of a statement. */
   readonly places: Readonly<Record<string, StatementPlace>>;
   /** `null` where the text has errors and the contract of the last sound one stays. */
-  readonly contract: Contract | null;
+  readonly outline: Outline | null;
   readonly figures: DesignFigures | null;
   readonly milliseconds: number;
 }
@@ -43,11 +46,8 @@ export interface ExampleExchange {
 }
 
 export type Answer =
-  | ({ readonly kind: 'derived'; readonly number: number } & Derived)
-  | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null }
-  | {
-      readonly kind: 'consequence';
-      readonly number: number;
-      /** `null` while there is no sound model, or where the edit would leave none. */
-      readonly difference: ContractDifference | null;
-    };
+  /** As JSON: read many times faster than a copy is made of it. */
+  | { readonly kind: 'derived'; readonly number: number; readonly json: string }
+  | { readonly kind: 'contract'; readonly number: number; readonly json: string }
+  | { readonly kind: 'implied'; readonly number: number; readonly implied: Implied | null }
+  | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null };

@@ -5,6 +5,7 @@ import type { Exchange, ExchangeSummary } from '../app/api/types.js';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
+import { useContract } from '../design/useContract.js';
 import { ExchangeMessages } from './ExchangeMessages.js';
 import { MessageEditor } from './MessageEditor.js';
 
@@ -21,7 +22,7 @@ interface Props {
 /** Every exchange, newest last, from whatever client; the chosen one as it travelled; the next message. */
 export function ExchangeLog(props: Props): React.JSX.Element {
   const { exchanges, selected, exchange, running, firstMessage, onSelect, onSend } = props;
-  const contract = useAppSelector((state) => state.design.contract);
+  const contract = useContract();
   const [typed, setTyped] = useState('');
   const shown = useMemo(() => narrow(exchanges, typed), [exchanges, typed]);
   return (
@@ -90,7 +91,7 @@ const METHOD_EFFECTS: Readonly<Record<string, Effect>> = {
 };
 
 function ExchangeRow({ row }: { readonly row: ExchangeSummary }): React.JSX.Element {
-  const contract = useAppSelector((state) => state.design.contract);
+  const contract = useAppSelector((state) => state.design.contract?.whole ?? null);
   const operation =
     contract === null ? undefined : indexContract(contract).operations.get(row.operation ?? '');
   return (

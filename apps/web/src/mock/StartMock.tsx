@@ -8,9 +8,9 @@ interface Props {
 
 /** What stands here before there is a mock. */
 export function StartMock({ problem, onStart }: Props): React.JSX.Element {
-  const { contract, derived } = useAppSelector((state) => state.design);
+  const { outline, derived } = useAppSelector((state) => state.design);
   const broken = (derived?.diagnostics.length ?? 0) > 0;
-  const first = contract?.resources.find(({ kind }) => kind === 'collection');
+  const first = outline?.resources.find(({ kind }) => kind === 'collection');
   return (
     <section className="panel">
       <div className="mock-start">
@@ -19,10 +19,10 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
           A mock serves the whole contract from records of its own: seeded, checked against the model, and
           kept in the database before any write is answered. It listens on this machine only.
         </p>
-        <Button type="primary" size="middle" disabled={contract === null} onClick={onStart}>
+        <Button type="primary" size="middle" disabled={outline === null} onClick={onStart}>
           Start the mock
         </Button>
-        {broken && contract !== null && (
+        {broken && outline !== null && (
           <p className="quiet">The text has errors; the last text without them is served.</p>
         )}
         {problem !== null && (
@@ -30,9 +30,9 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
             {problem}
           </p>
         )}
-        {contract !== null && first !== undefined && (
+        {outline !== null && first !== undefined && (
           <pre>
-            curl http://127.0.0.1:4811{contract.root}
+            curl http://127.0.0.1:4811{outline.root}
             {first.path}
           </pre>
         )}

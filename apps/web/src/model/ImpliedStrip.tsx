@@ -1,15 +1,15 @@
-import type { Contract } from '@isomeros/core/contract';
-import type { Model } from '@isomeros/core/model';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
-import type { TreeRow } from '../app/parts/treeRows.js';
+import type { OutlineRow } from './outlineRows.js';
 import { useAppSelector } from '../app/store.js';
-import { impliedBy } from '../design/implied.js';
+import { derivationClient } from '../design/derivationClient.js';
+import type { Implied } from '../design/implied.js';
+import type { Outline } from '../design/outline.js';
 import { QuestionsPanel } from './questions/QuestionsPanel.js';
 
 interface Props {
   /** The path that is asked why. */
-  readonly row: TreeRow | undefined;
+  readonly row: OutlineRow | undefined;
   /** The statement that is asked what it implies, by its identity. */
   readonly statement: string | null;
   readonly onStatement: (line: number) => void;
@@ -17,16 +17,16 @@ interface Props {
 
 /** Under the two faces: what the selection implies or why it is there, and what nobody has said yet. */
 export function ImpliedStrip({ row, statement, onStatement }: Props): React.JSX.Element {
-  const { contract, derived, text } = useAppSelector((state) => state.design);
+  const { outline, derived, text } = useAppSelector((state) => state.design);
   return (
     <div className="model-strip">
       {row === undefined ? (
-        <Implies contract={contract} model={derived?.model ?? null} statement={statement} />
+        <Implies outline={outline} statement={statement} />
       ) : (
         <section className="panel" aria-label="Why">
           <header className="panel-head">
             <h2>Why</h2>
-            <code>{(contract?.root ?? '') + row.resource.path}</code>
+            <code>{(outline?.root ?? '') + row.resource.path}</code>
           </header>
           <div className="panel-body">
             <ReasonTrail
@@ -44,28 +44,40 @@ export function ImpliedStrip({ row, statement, onStatement }: Props): React.JSX.
 }
 
 interface ImpliesProps {
-  readonly contract: Contract | null;
-  readonly model: Model | null;
+  readonly outline: Outline | null;
   readonly statement: string | null;
 }
 
+/** What a statement implies, asked of the worker; `null` while nothing is selected or the answer is on its way. */
+function useImplied(outline: Outline | null, statement: string | null): Implied | null {
+  const [answer, setAnswer] = useState<{
+    readonly statement: string;
+    readonly implied: Implied | null;
+  } | null>(null);
+  useEffect(() => {
+    if (statement === null || outline === null) return;
+    let isWanted = true;
+    void derivationClient.implied(statement).then((implied) => {
+      if (isWanted) setAnswer({ statement, implied });
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [outline, statement]);
+  return answer !== null && answer.statement === statement ? answer.implied : null;
+}
+
 /** What the selected statement implies; with nothing selected, the top of the path tree. */
-function Implies({ contract, model, statement }: ImpliesProps): React.JSX.Element {
-  const implied = useMemo(
-    () =>
-      contract === null || model === null || statement === null
-        ? null
-        : impliedBy(contract, model, statement),
-    [contract, model, statement],
-  );
-  const tops = useMemo(() => (contract === null ? [] : topLevels(contract)), [contract]);
+function Implies({ outline, statement }: ImpliesProps): React.JSX.Element {
+  const implied = useImplied(outline, statement);
+  const tops = useMemo(() => (outline === null ? [] : topLevels(outline)), [outline]);
   return (
     <section className="panel" aria-label="What this implies">
       <header className="panel-head">
         <h2>What this implies</h2>
         <span className="quiet">
           {implied === null
-            ? `${contract?.resources.length ?? 0} paths, ${contract?.operations.length ?? 0} operations under ${contract?.root ?? ''}`
+            ? `${outline?.resources.length ?? 0} paths, ${outline?.operations.length ?? 0} operations under ${outline?.root ?? ''}`
             : `the selected statement: ${counted(implied.paths.length, 'path')}, ${counted(implied.members.length, 'member')}`}
         </span>
       </header>
@@ -106,19 +118,20 @@ interface Top {
 }
 
 /** The first segments of the paths, each with the words that follow below it. */
-function topLevels(contract: Contract): readonly Top[] {
+function topLevels(outline: Outline): readonly Top[] {
   const tops = new Map<string, { words: Set<string>; paths: number; operations: number }>();
   const resourceTop = new Map<string, string>();
-  for (const { id, path, segments } of contract.resources) {
-    const top = `/${path.split('/')[1] ?? ''}`;
+  for (const { id, path } of outline.resources) {
+    const segments = path.split('/').slice(1);
+    const top = `/${segments[0] ?? ''}`;
     resourceTop.set(id, top);
     const known = tops.get(top) ?? { words: new Set<string>(), paths: 0, operations: 0 };
     tops.set(top, known);
     known.paths++;
     const last = segments.at(-1);
-    if (segments.length > 2 && last?.kind === 'literal') known.words.add(last.text);
+    if (segments.length > 2 && last?.startsWith('{') === false) known.words.add(last);
   }
-  for (const { resource } of contract.operations) {
+  for (const { resource } of outline.operations) {
     const known = tops.get(resourceTop.get(resource) ?? '');
     if (known !== undefined) known.operations++;
   }

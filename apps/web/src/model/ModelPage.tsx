@@ -4,9 +4,10 @@ import { Segmented } from 'antd';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
-import { treeRows } from '../app/parts/treeRows.js';
 import { useAppSelector } from '../app/store.js';
-import { impliedBy, statementAt } from '../design/implied.js';
+import { derivationClient } from '../design/derivationClient.js';
+import { statementAt } from '../design/implied.js';
+import { outlineRows } from './outlineRows.js';
 import type { EditorContext } from './editorFeatures.js';
 import { ImpliedStrip } from './ImpliedStrip.js';
 import { MapPanel } from './MapPanel.js';
@@ -25,7 +26,7 @@ const FACE_KEY = 'isomeros.face';
 /** The model as text and, beside it, as a map or as the paths it implies. */
 export function ModelPage(): React.JSX.Element {
   const [search] = useSearchParams();
-  const { derived, contract } = useAppSelector((state) => state.design);
+  const { derived, outline } = useAppSelector((state) => state.design);
   const asked = Number(search.get('line') ?? 0);
   const askedReveal = useMemo<Reveal | null>(
     () => (asked > 0 ? { line: asked, focus: true } : null),
@@ -57,7 +58,8 @@ export function ModelPage(): React.JSX.Element {
     setFace(next);
   };
   const diagnostics = derived?.diagnostics ?? NONE;
-  const row = contract === null ? undefined : treeRows(contract).find(({ resource }) => resource.id === path);
+  const row =
+    outline === null ? undefined : outlineRows(outline).find(({ resource }) => resource.id === path);
   const range = useSelectedRange(selected);
   const [told, setTold] = useState<string | null>(null);
   const context = useEditorContext(setTold);
@@ -80,7 +82,7 @@ export function ModelPage(): React.JSX.Element {
         ) : (
           <TreePanel
             faces={faces}
-            contract={contract}
+            outline={outline}
             broken={diagnostics.length > 0}
             selected={path}
             onSelect={setPath}
@@ -124,17 +126,15 @@ function useSelectedRange(selected: string | null): LineRange | null {
 }
 
 function useEditorContext(tell: (message: string) => void): EditorContext {
-  const { contract, derived } = useAppSelector((state) => state.design);
+  const derived = useAppSelector((state) => state.design.derived);
   return useMemo(
     () => ({
       tell,
       implied: (line) => {
         const id = derived === null ? null : statementAt(derived.places, line);
-        return id === null || contract === null || derived === null
-          ? null
-          : impliedBy(contract, derived.model, id);
+        return id === null ? Promise.resolve(null) : derivationClient.implied(id);
       },
     }),
-    [contract, derived, tell],
+    [derived, tell],
   );
 }

@@ -1,25 +1,26 @@
-import type { Contract, Method } from '@isomeros/core/contract';
+import type { Method } from '@isomeros/core/contract';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { RowList } from '../app/parts/RowList.js';
-import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
+import type { OutlineRow } from './outlineRows.js';
 
 interface Props {
-  readonly contract: Contract;
+  readonly root: string;
+  readonly rows: readonly OutlineRow[];
   readonly selected: string | null;
   readonly isNew: (path: string) => boolean;
-  readonly onSelect: (row: TreeRow) => void;
-  readonly onOpen: (row: TreeRow) => void;
+  readonly onSelect: (row: OutlineRow) => void;
+  readonly onOpen: (row: OutlineRow) => void;
 }
 
 /** Which of the four columns of marks an operation stands in. */
 const COLUMN: Readonly<Record<Method, number>> = { GET: 1, POST: 2, PUT: 2, PATCH: 3, DELETE: 4 };
 
 /** The paths a model implies, as a tree with the operations of each. */
-export function PathTree({ contract, selected, isNew, onSelect, onOpen }: Props): React.JSX.Element {
+export function PathTree({ root, rows, selected, isNew, onSelect, onOpen }: Props): React.JSX.Element {
   return (
     <RowList
       label="Path tree"
-      rows={treeRows(contract)}
+      rows={rows}
       rowKey={({ resource }) => resource.id}
       rowHeight={20}
       selected={selected}
@@ -29,12 +30,8 @@ export function PathTree({ contract, selected, isNew, onSelect, onOpen }: Props)
     >
       {({ level, tail, operations, resource }) => (
         <>
-          <span
-            className="tree-path mono"
-            style={{ paddingLeft: level * 14 }}
-            title={contract.root + resource.path}
-          >
-            {level === 0 ? contract.root : tail}
+          <span className="tree-path mono" style={{ paddingLeft: level * 14 }} title={root + resource.path}>
+            {level === 0 ? root : tail}
           </span>
           <span className="tree-operations">
             {operations.map(({ id, verb, effect, method }) => (

@@ -1,13 +1,14 @@
-import type { Contract } from '@isomeros/core/contract';
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
+import type { Outline } from '../design/outline.js';
+import { outlineRows } from './outlineRows.js';
 import { PathTree } from './PathTree.js';
 
 interface Props {
   /** The switch between the faces. */
   readonly faces: ReactNode;
-  readonly contract: Contract | null;
+  readonly outline: Outline | null;
   /** Whether the text has errors, so that the tree is that of an earlier one. */
   readonly broken: boolean;
   readonly selected: string | null;
@@ -15,32 +16,33 @@ interface Props {
 }
 
 /** The paths the model implies; those that are new since the design was opened are marked. */
-export function TreePanel({ faces, contract, broken, selected, onSelect }: Props): React.JSX.Element {
+export function TreePanel({ faces, outline, broken, selected, onSelect }: Props): React.JSX.Element {
   const { id = '' } = useParams();
   const navigate = useNavigate();
   const knownPaths = useAppSelector((state) => state.design.knownPaths);
   const known = useMemo(() => new Set(knownPaths ?? []), [knownPaths]);
   const isNew = (path: string): boolean => knownPaths !== null && !known.has(path);
-  const newCount = contract?.resources.filter(({ path }) => isNew(path)).length ?? 0;
+  const newCount = outline?.resources.filter(({ path }) => isNew(path)).length ?? 0;
   const empty = broken ? 'The text has errors, so nothing can be derived yet.' : 'Deriving.';
   return (
     <section className="panel" aria-label="What this implies">
       <header className="panel-head">
         {faces}
-        {contract !== null && (
+        {outline !== null && (
           <span className="quiet">
-            {contract.resources.length} paths, {contract.operations.length} operations
+            {outline.resources.length} paths, {outline.operations.length} operations
             {newCount > 0 && `, ${newCount} new`}
           </span>
         )}
-        <span className="end quiet">{broken && contract !== null && 'of the last text without errors'}</span>
+        <span className="end quiet">{broken && outline !== null && 'of the last text without errors'}</span>
       </header>
       <div className="panel-body">
-        {contract === null ? (
+        {outline === null ? (
           <p className="empty-note">{empty}</p>
         ) : (
           <PathTree
-            contract={contract}
+            root={outline.root}
+            rows={outlineRows(outline)}
             selected={selected}
             isNew={isNew}
             onSelect={({ resource }) => onSelect(resource.id)}

@@ -15,7 +15,7 @@ import { openRename, renamePanel } from './renamePanel.js';
 /** What the editor asks of the page. */
 export interface EditorContext {
   /** What the statement at a line implies; `null` where there is none, or nothing was derived yet. */
-  readonly implied: (line: number) => Implied | null;
+  readonly implied: (line: number) => Promise<Implied | null>;
   /** Tells the person something in a few words. */
   readonly tell: (message: string) => void;
 }
@@ -81,8 +81,8 @@ const foldBlocks = foldService.of((state, lineStart) => {
 
 const MOST_SHOWN = 8;
 
-function hover(view: EditorView, position: number, context: EditorContext): Tooltip | null {
-  const implied = context.implied(view.state.doc.lineAt(position).number);
+async function hover(view: EditorView, position: number, context: EditorContext): Promise<Tooltip | null> {
+  const implied = await context.implied(view.state.doc.lineAt(position).number);
   if (implied === null || (implied.paths.length === 0 && implied.members.length === 0)) return null;
   return {
     pos: view.state.doc.lineAt(position).from,

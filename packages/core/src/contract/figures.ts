@@ -16,7 +16,10 @@ export interface FingerprintColumn {
 }
 
 /** The assumptions that nobody has answered yet. */
-export function openAssumptions(contract: Contract, answered: readonly string[]): readonly Assumption[] {
+export function openAssumptions(
+  contract: Pick<Contract, 'assumptions'>,
+  answered: readonly string[],
+): readonly Assumption[] {
   const known = new Set(answered);
   return contract.assumptions.filter(({ id, settled }) => !settled && !known.has(id));
 }

@@ -26,7 +26,7 @@ export function DesignFrame(): React.JSX.Element {
     void dispatch(loadMocks());
   }, [id, dispatch]);
   useLeaveWarning(design.keeping.kind === 'waiting' || design.keeping.kind === 'saving');
-  const title = design.contract?.title ?? design.design?.name ?? '';
+  const title = design.outline?.title ?? design.design?.name ?? '';
   const missing = design.problem;
   return (
     <div className="frame">

@@ -1,10 +1,10 @@
-import { indexContract } from '@isomeros/core/contract';
+import { grouped } from '../parts/grouped.js';
 import type { DesignState } from '../../design/designSlice.js';
 import type { Command } from './commands.js';
 
 /** Everything the command line reaches while a design is open. */
 export function designCommands(
-  { contract, derived }: DesignState,
+  { outline, derived }: DesignState,
   id: string,
   go: (to: string) => void,
 ): readonly Command[] {
@@ -32,11 +32,17 @@ export function designCommands(
     download('Download the design as one file', 'file'),
     download('Download the notation', 'model.iso.txt'),
   ];
-  if (contract === null) return views;
-  const { canonical, operationsOf, resources } = indexContract(contract);
+  if (outline === null) return views;
+  const operationsOf = grouped(outline.operations, ({ resource }) => resource);
+  const resources = new Map(outline.resources.map((resource) => [resource.id, resource]));
+  const canonical = new Map(
+    outline.resources
+      .filter(({ kind }) => kind === 'item' || kind === 'singleton')
+      .map(({ entity, id: resource }) => [entity, resource]),
+  );
   const lineOf = (entity: string): number =>
-    derived?.places[canonical.get(entity)?.id.replace(/\/item$/, '') ?? '']?.line ?? 1;
-  const entities = [...new Set(contract.resources.flatMap(({ entity }) => entity ?? []))];
+    derived?.places[canonical.get(entity)?.replace(/\/item$/, '') ?? '']?.line ?? 1;
+  const entities = [...new Set(outline.resources.flatMap(({ entity }) => entity ?? []))];
   return [
     ...views,
     ...entities.map((name): Command => ({
@@ -46,15 +52,15 @@ export function designCommands(
         go(`${base}/model?line=${lineOf(name)}`);
       },
     })),
-    ...contract.resources.flatMap((resource): Command[] => {
+    ...outline.resources.flatMap((resource): Command[] => {
       const [operation] = operationsOf.get(resource.id) ?? [];
       if (operation === undefined) return [];
       const run = (): void => {
         go(`${base}/contract?operation=${operation.id}`);
       };
-      return [{ label: `${contract.root}${resource.path}`, kind: 'path', mono: true, run }];
+      return [{ label: `${outline.root}${resource.path}`, kind: 'path', mono: true, run }];
     }),
-    ...contract.operations.map((operation): Command => ({
+    ...outline.operations.map((operation): Command => ({
       label: operation.id,
       kind: `${operation.method} ${resources.get(operation.resource)?.path ?? ''}`.slice(0, 44),
       run: () => {

@@ -1,27 +1,27 @@
 import type { Assumption, AssumptionOption, ContractDifference, Reasons } from '@isomeros/core/contract';
 import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { derivationClient } from '../../design/derivationClient.js';
 import { choicesMade } from '../../design/designSlice.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
 
 interface Props {
   readonly assumption: Assumption;
-  /** Whether to say what the other answer would change. */
-  readonly withConsequence: boolean;
+  /** What the one other answer would change, where that is known. */
+  readonly difference: ContractDifference | null;
   readonly onStatement: (line: number) => void;
 }
 
 /** One question in plain words, its answers one click away. */
-export function AssumptionRow({ assumption, withConsequence, onStatement }: Props): React.JSX.Element {
+export function AssumptionRow({ assumption, difference, onStatement }: Props): React.JSX.Element {
   const choices = useAppSelector((state) => state.design.choices);
   const places = useAppSelector((state) => state.design.derived?.places);
   const dispatch = useAppDispatch();
   const edit = useModelEdit();
   const [naming, setNaming] = useState<Extract<AssumptionOption['answer'], { kind: 'name' }> | null>(null);
-  const consequence = useConsequence(withConsequence ? otherAnswer(assumption) : null);
+  const other = otherAnswer(assumption);
+  const consequence = difference === null || other === null ? null : inWords(other.label, difference);
   const statement = citedStatement(assumption.reasons);
   const place = statement === null ? undefined : places?.[statement];
   const choose = ({ answer }: AssumptionOption): void => {
@@ -131,30 +131,12 @@ interface OtherAnswer {
 }
 
 /** The one other answer, where it edits the model. */
-function otherAnswer({ options }: Assumption): OtherAnswer | null {
+export function otherAnswer({ options }: Assumption): OtherAnswer | null {
   const others = options.filter(({ assumed }) => !assumed);
   const [only] = others;
   return others.length === 1 && only?.answer.kind === 'edit'
     ? { label: only.label, edit: only.answer.edit }
     : null;
-}
-
-/** What the other answer would change, in words; asked of the worker again when the contract changes. */
-function useConsequence(other: OtherAnswer | null): string | null {
-  const contract = useAppSelector((state) => state.design.contract);
-  const [difference, setDifference] = useState<ContractDifference | null>(null);
-  const key = other === null ? null : JSON.stringify(other.edit);
-  useEffect(() => {
-    if (key === null || contract === null) return;
-    let isWanted = true;
-    void derivationClient.consequence(JSON.parse(key) as ModelEdit).then((answer) => {
-      if (isWanted) setDifference(answer);
-    });
-    return () => {
-      isWanted = false;
-    };
-  }, [key, contract]);
-  return difference === null || other === null ? null : inWords(other.label, difference);
 }
 
 /** What an answer would change, as a sentence. */

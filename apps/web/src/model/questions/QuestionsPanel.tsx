@@ -1,8 +1,9 @@
 import { openAssumptions, type Assumption } from '@isomeros/core/contract';
 import { useState } from 'react';
 import { useAppSelector } from '../../app/store.js';
+import { useConsequences } from '../../design/useConsequences.js';
 import { AnsweredRow } from './AnsweredRow.js';
-import { AssumptionRow } from './AssumptionRow.js';
+import { AssumptionRow, otherAnswer } from './AssumptionRow.js';
 import { FindingRow } from './FindingRow.js';
 import { RenameRow } from './RenameRow.js';
 import './questions.css';
@@ -11,20 +12,34 @@ interface Props {
   readonly onStatement: (line: number) => void;
 }
 
-/** So many assumptions are answered with what would follow; those below are asked without. */
+/** So many assumptions are asked with what another answer would change; those below are asked without. */
 const MOST_WITH_CONSEQUENCE = 5;
+/** Each of them is a derivation of its own: together they may take so long. */
+const PATIENCE_MS = 250;
+
+/** So many rows of a kind are drawn at first: a large model may leave hundreds open. */
+const STEP = 12;
 
 const NONE: readonly Assumption[] = [];
 
 /** What is wrong or doubtful, and what nobody has said: each with its answers beside it. */
 export function QuestionsPanel({ onStatement }: Props): React.JSX.Element {
-  const { contract, choices, design } = useAppSelector((state) => state.design);
+  const { outline, choices, design, derived } = useAppSelector((state) => state.design);
   const [showsAnswered, setShowsAnswered] = useState(false);
-  const all = contract?.assumptions ?? NONE;
-  const open = contract === null ? NONE : openAssumptions(contract, choices.answered);
+  const all = outline?.assumptions ?? NONE;
+  const open = outline === null ? NONE : openAssumptions(outline, choices.answered);
   const answered = all.filter((assumption) => !open.includes(assumption));
-  const findings = contract?.findings ?? [];
+  const most = Math.min(
+    MOST_WITH_CONSEQUENCE,
+    Math.floor(PATIENCE_MS / (derived?.milliseconds ?? PATIENCE_MS)),
+  );
+  const differences = useConsequences(
+    open.slice(0, most).flatMap((assumption) => otherAnswer(assumption)?.edit ?? []),
+  );
+  const findings = outline?.findings ?? [];
   const renames = design?.possibleRenames ?? [];
+  const [shown, setShown] = useState(STEP);
+  const hidden = Math.max(0, open.length - shown) + Math.max(0, findings.length - shown);
   return (
     <section className="panel" aria-label="Findings and assumptions">
       <header className="panel-head">
@@ -50,20 +65,27 @@ export function QuestionsPanel({ onStatement }: Props): React.JSX.Element {
         {renames.map((rename) => (
           <RenameRow key={`${rename.from} ${rename.to}`} rename={rename} />
         ))}
-        {findings.map((finding) => (
+        {findings.slice(0, shown).map((finding) => (
           <FindingRow key={`${finding.id} ${finding.about}`} finding={finding} onStatement={onStatement} />
         ))}
-        {open.map((assumption, index) => (
+        {open.slice(0, shown).map((assumption) => (
           <AssumptionRow
             key={assumption.id}
             assumption={assumption}
-            withConsequence={index < MOST_WITH_CONSEQUENCE}
+            difference={differences.get(JSON.stringify(otherAnswer(assumption)?.edit)) ?? null}
             onStatement={onStatement}
           />
         ))}
+        {hidden > 0 && (
+          <li>
+            <button type="button" className="text-button" onClick={() => setShown(shown + STEP)}>
+              Show more; {hidden} are not shown
+            </button>
+          </li>
+        )}
         {showsAnswered &&
           answered.map((assumption) => <AnsweredRow key={assumption.id} assumption={assumption} />)}
-        {open.length + findings.length + renames.length === 0 && !showsAnswered && contract !== null && (
+        {open.length + findings.length + renames.length === 0 && !showsAnswered && outline !== null && (
           <li className="quiet">Nothing is left open.</li>
         )}
       </ul>
