@@ -40,9 +40,11 @@ export function tieUp(ends: LooseEnds, before: Model, after: Model, revision: nu
     ...ends.gone.filter(recent),
     ...[...was.values()].filter(({ identity }) => !is.has(identity)),
   ];
+  // What comes back is nothing new.
+  const known = new Set([...was.keys(), ...ends.gone.map(({ identity }) => identity)]);
   const fresh = [
     ...ends.fresh.filter(recent),
-    ...[...is.values()].filter(({ identity }) => !was.has(identity)),
+    ...[...is.values()].filter(({ identity }) => !known.has(identity)),
   ];
   return {
     gone: gone.filter(({ identity }) => !is.has(identity)).slice(-MOST_KEPT),

@@ -1,0 +1,113 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  DESIGN_FILE_SCHEMA,
+  NO_CHOICES,
+  readDesignFile,
+  readSettings,
+  writeDesignFile,
+  type DesignFile,
+} from '@isomeros/core/arrangement';
+import { identitiesOf } from '@isomeros/core/model';
+import { parse, print } from '@isomeros/core/notation';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import fc from 'fast-check';
+import { anyModel } from '../support/models.js';
+
+const published = new Ajv2020({ allErrors: true }).compile(DESIGN_FILE_SCHEMA);
+
+const SMALL: DesignFile = {
+  name: 'Small',
+  model: 'design "Small"\n\nentity Route\n  name: text\n',
+  identities: { Route: 'Line', 'Route.name': 'Line.title' },
+  choices: { settings: { pageSize: 50, implicitId: 'uuid' }, answered: ['page.size'] },
+  arrangements: [{ name: 'main' }],
+};
+
+describe('design files', () => {
+  test('what is written is read again, identities and decisions included', () => {
+    expect(readDesignFile(writeDesignFile(SMALL))).toEqual({ ok: true, design: SMALL });
+    const draft = { ...SMALL, draft: 'entity' };
+    expect(readDesignFile(writeDesignFile(draft))).toEqual({ ok: true, design: draft });
+  });
+
+  test('any design comes back as it went, in the form the schema publishes', () => {
+    fc.assert(
+      fc.property(anyModel, fc.array(fc.string({ maxLength: 20 }), { maxLength: 3 }), (drawn, answered) => {
+        const text = print(drawn);
+        const identities = Object.fromEntries(identitiesOf(parse(text).model));
+        const design: DesignFile = {
+          name: 'Drawn',
+          model: text,
+          identities,
+          choices: { ...NO_CHOICES, answered },
+          arrangements: [{ name: 'main' }, { name: 'mobile' }],
+        };
+        const file = writeDesignFile(design);
+        expect(published(JSON.parse(file))).toBe(true);
+        expect(readDesignFile(file)).toEqual({ ok: true, design });
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test.each<readonly [string, (file: Record<string, unknown>) => unknown, string]>([
+    ['another format', (file) => ({ ...file, format: 'something' }), '/format'],
+    ['a later version', (file) => ({ ...file, version: 2 }), '/version'],
+    ['no name', (file) => ({ ...file, name: '' }), '/name'],
+    ['a model that is no text', (file) => ({ ...file, model: 7 }), '/model'],
+    ['a draft that is no text', (file) => ({ ...file, draft: [] }), '/draft'],
+    ['an unknown member', (file) => ({ ...file, extra: 1 }), '/extra'],
+    ['identities that are no object', (file) => ({ ...file, identities: [] }), '/identities'],
+    ['an identity that is empty', (file) => ({ ...file, identities: { Route: '' } }), '/identities/Route'],
+    ['no arrangements', (file) => ({ ...file, arrangements: [] }), '/arrangements'],
+    ['a nameless arrangement', (file) => ({ ...file, arrangements: [{}] }), '/arrangements/0'],
+    [
+      'a setting out of range',
+      (file) => ({ ...file, choices: { settings: { pageSize: 0 } } }),
+      '/choices/settings/pageSize',
+    ],
+    [
+      'a setting that is not there',
+      (file) => ({ ...file, choices: { settings: { size: 1 } } }),
+      '/choices/settings/size',
+    ],
+    ['answers that are no texts', (file) => ({ ...file, choices: { answered: [1] } }), '/choices/answered'],
+    ['choices of another kind', (file) => ({ ...file, choices: 'all' }), '/choices'],
+  ])('%s is refused by us and by the schema', (_name, change, pointer) => {
+    const file = change(JSON.parse(writeDesignFile(SMALL)) as Record<string, unknown>);
+    const read = readDesignFile(JSON.stringify(file));
+    expect(read.ok ? null : read.problems.map((problem) => problem.pointer)).toEqual([pointer]);
+    expect(published(file)).toBe(false);
+  });
+
+  test('what is no JSON says where it fails; a name twice is refused', () => {
+    const read = readDesignFile('{\n "name": "a", "name": "b" }');
+    expect(read.ok ? null : read.problems).toEqual([
+      { pointer: '', code: 'json.duplicate', message: 'The member "name" stands twice. Line 2, column 15.' },
+    ]);
+  });
+
+  test('identities that two elements would share, or of what is not there, are let go', () => {
+    const file = writeDesignFile({
+      ...SMALL,
+      identities: { Route: 'Same', 'Route.name': 'Same', Gone: 'Else' },
+    });
+    const read = readDesignFile(file);
+    expect(read.ok && read.design.identities).toEqual({ Route: 'Same' });
+  });
+});
+
+describe('readSettings', () => {
+  test.each([
+    [{ pageSize: 100 }, null],
+    [{ implicitId: 'uuid' }, null],
+    [{ pageSize: 101 }, 'range'],
+    [{ pageSize: 1.5 }, 'range'],
+    [{ implicitId: 'snowflake' }, 'options'],
+    [{ depth: 9 }, 'unknown'],
+    [{ constructor: 1 }, 'unknown'],
+  ])('%j', (given, code) => {
+    const read = readSettings(given);
+    expect(read.ok ? null : read.problems[0]?.code).toBe(code);
+  });
+});

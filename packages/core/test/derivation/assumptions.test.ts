@@ -1,0 +1,174 @@
+import { describe, expect, test } from '@jest/globals';
+import { arrangementOf, completeModel, NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
+import {
+  differenceOf,
+  openAssumptions,
+  type Answer,
+  type Assumption,
+  type Contract,
+} from '@isomeros/core/contract';
+import { derive } from '@isomeros/core/derivation';
+import { editText, parse, print } from '@isomeros/core/notation';
+import fc from 'fast-check';
+import { anyModel, modelOf } from '../support/models.js';
+import { kestrelText } from '../support/samples.js';
+
+const contractOf = (text: string, choices: Choices = NO_CHOICES): Contract =>
+  derive(completeModel(modelOf(text), choices), arrangementOf('main', choices));
+
+const asked = ({ assumptions }: Contract): readonly string[] => assumptions.map(({ question }) => question);
+
+function optionOf(
+  contract: Contract,
+  question: string,
+  label: string,
+): { assumption: Assumption; answer: Answer } {
+  const assumption = contract.assumptions.find((candidate) => candidate.question === question);
+  const option = assumption?.options.find((candidate) => candidate.label === label);
+  if (assumption === undefined || option === undefined) throw new Error(`Nobody asks ${question} ${label}`);
+  return { assumption, answer: option.answer };
+}
+
+/** The text and the choices after an option was chosen, as the interface does it. */
+function chosen(text: string, question: string, label: string): { text: string; choices: Choices } {
+  const { assumption, answer } = optionOf(contractOf(text), question, label);
+  switch (answer.kind) {
+    case 'accept':
+      return { text, choices: { settings: {}, answered: [assumption.id] } };
+    case 'setting':
+      return { text, choices: { settings: { [answer.name]: answer.value }, answered: [] } };
+    case 'edit':
+      return { text: editText(text, parse(text), answer.edit), choices: NO_CHOICES };
+    case 'name':
+      throw new Error('A name is asked for.');
+  }
+}
+
+const OWNED = 'entity Route\n\nentity Sailing\n\nentity Vessel\n\n';
+
+describe('assumptions', () => {
+  test('the sample leaves these open', () => {
+    expect(asked(contractOf(kestrelText))).toEqual([
+      'Can a sailing exist without its route?',
+      'Can a cabin exist without its vessel?',
+      'Can a booking exist without its sailing?',
+      'What does a passenger call the booking it belongs to?',
+      'What is the id of a sailing and 5 more?',
+      'How many records come in one page when nobody says?',
+    ]);
+  });
+
+  test.each<readonly [string, string, readonly string[]]>([
+    ['nothing is asked of an empty design', '', []],
+    [
+      'what only its owner leads to is owned beyond doubt',
+      `${OWNED}each Route owns many Sailing as sailings, back as route`,
+      ['What is the id of a route and 2 more?', 'How many records come in one page when nobody says?'],
+    ],
+    [
+      'what something else leads to as well may stand alone',
+      `${OWNED}each Route owns many Sailing as sailings, back as route\neach Sailing refers to optional Vessel as vessel, back as sailings`,
+      [
+        'Can a sailing exist without its route?',
+        'What is the id of a route and 2 more?',
+        'How many records come in one page when nobody says?',
+      ],
+    ],
+    [
+      'roles that nobody named',
+      'entity Order\n  code: text, key\n\nentity Item\n  code: text, key\n\neach Order owns many Item',
+      [
+        'What does an order call its item?',
+        'What does an item call the order it belongs to?',
+        'How many records come in one page when nobody says?',
+      ],
+    ],
+  ])('%s', (_name, text, questions) => {
+    expect(asked(contractOf(text))).toEqual(questions);
+  });
+
+  test('an answer by a setting holds, is told as set, and is not asked again', () => {
+    const { choices } = chosen(kestrelText, 'How many records come in one page when nobody says?', '50');
+    const contract = contractOf(kestrelText, choices);
+    const list = contract.operations.find(({ id }) => id === 'listRoutes');
+    expect(list?.query.find(({ role }) => role === 'size')).toMatchObject({ default: 50 });
+    const levels = list?.query.flatMap(({ reasons }) => reasons.flatMap(({ because }) => because));
+    expect(levels).toContainEqual({ kind: 'setting', name: 'pageSize', level: 'design' });
+    expect(openAssumptions(contract, choices.answered).map(({ id }) => id)).not.toContain('page.size');
+  });
+
+  test('ids are uuids where that was chosen, in paths, shapes and references', () => {
+    const { choices } = chosen(kestrelText, 'What is the id of a sailing and 5 more?', 'random uuid');
+    const contract = contractOf(kestrelText, choices);
+    const item = contract.resources.find(({ path }) => path.endsWith('/{sailingId}'));
+    expect(item?.segments.at(-1)).toMatchObject({ type: { kind: 'uuid' } });
+    const booking = contract.shapes.find(({ name }) => name === 'Booking');
+    expect(booking?.members.find(({ name }) => name === 'id')?.type).toEqual({ kind: 'uuid' });
+    expect(booking?.members.find(({ name }) => name === 'cabinId')?.type).toEqual({ kind: 'uuid' });
+  });
+
+  test('what may exist alone gets paths of its own', () => {
+    const { text } = chosen(kestrelText, 'Can a sailing exist without its route?', 'Yes');
+    const { appear, disappear } = differenceOf(contractOf(kestrelText), contractOf(text));
+    expect(appear).toContain('/api/v1/sailings/{sailingId}');
+    expect(disappear).toContain('/api/v1/routes/{routeNumber}/sailings/{sailingId}');
+  });
+
+  test('an answer that was agreed to is remembered under its statement', () => {
+    const { choices } = chosen(kestrelText, 'Can a sailing exist without its route?', 'No');
+    expect(choices.answered).toEqual(['existence:Route>Sailing:sailings']);
+    const open = openAssumptions(contractOf(kestrelText), choices.answered);
+    expect(open.map(({ question }) => question)).not.toContain('Can a sailing exist without its route?');
+  });
+
+  test('of every question of any model exactly one option is assumed, and every edit leaves a sound text', () => {
+    fc.assert(
+      fc.property(anyModel, (model) => {
+        const text = print(model);
+        const parsed = parse(text);
+        for (const { options, question } of contractOf(text).assumptions) {
+          expect([question, options.filter(({ assumed }) => assumed).length]).toEqual([question, 1]);
+          for (const { answer } of options) {
+            if (answer.kind !== 'edit' || answer.edit.kind === 'turn-around') continue;
+            expect(parse(editText(text, parsed, answer.edit)).diagnostics).toEqual([]);
+          }
+        }
+      }),
+      { numRuns: 80 },
+    );
+  });
+});
+
+describe('findings of the model', () => {
+  const mended = (text: string, id: string, index = 0): Contract => {
+    const finding = contractOf(text).findings.find((candidate) => candidate.id === id);
+    const mend = finding?.mends?.[index];
+    if (mend === undefined) throw new Error(`${id} has no mend.`);
+    return contractOf(editText(text, parse(text), mend.edit));
+  };
+
+  const CIRCLE =
+    'entity Hen\n\nentity Egg\n\neach Hen refers to one Egg as origin\neach Egg refers to one Hen as layer';
+
+  test('a creation that is impossible names the references that could be optional', () => {
+    const [finding] = contractOf(CIRCLE).findings;
+    expect(finding).toMatchObject({ id: 'create.impossible', severity: 'error', about: 'Hen' });
+    expect(finding?.mends?.map(({ title }) => title)).toEqual(['Make origin optional']);
+    expect(mended(CIRCLE, 'create.impossible').findings).toEqual([]);
+  });
+
+  const LEFT = `${OWNED}value Spare\n  size: integer\n\neach Route owns many Sailing as sailings, back as route`;
+
+  test('what nothing joins, and what nothing has, may be left over', () => {
+    expect(contractOf(LEFT).findings.map(({ id, about }) => [id, about])).toEqual([
+      ['model.leftover', 'Vessel'],
+      ['value.unused', 'Spare'],
+    ]);
+    expect(mended(LEFT, 'model.leftover').findings.map(({ id }) => id)).toEqual(['value.unused']);
+    expect(mended(LEFT, 'value.unused').findings.map(({ id }) => id)).toEqual(['model.leftover']);
+  });
+
+  test('a model without any relationship is no heap of leftovers', () => {
+    expect(contractOf(OWNED).findings).toEqual([]);
+  });
+});
