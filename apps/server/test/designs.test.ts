@@ -116,7 +116,7 @@ describe('designs', () => {
     expect(
       (
         await app.send('POST', '/api/designs', {
-          source: { format: 'notation', text: '#'.repeat(9_000_000) },
+          source: { format: 'notation', text: '#'.repeat(13_000_000) },
         })
       ).status,
     ).toBe(413);

@@ -43,6 +43,11 @@ const summary = {
   fingerprint: list(object({ effects: list({ enum: ['safe', 'idempotent', 'neither'] }), depth: count })),
 };
 
+/** As it is published, without what says that it is a document of its own. */
+const designFile: object = Object.fromEntries(
+  Object.entries(DESIGN_FILE_SCHEMA).filter(([keyword]) => !keyword.startsWith('$')),
+);
+
 const revision = {
   number: count,
   at: moment,
@@ -97,7 +102,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
   ),
   RevisionSummary: object(revision),
   Revision: object({ ...revision, text, choices: ref('Choices') }),
-  DesignFile: DESIGN_FILE_SCHEMA,
+  DesignFile: designFile,
   LiveSchemaAddress: closed(
     object(
       {

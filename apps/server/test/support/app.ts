@@ -70,6 +70,8 @@ export interface DesignBody {
   readonly revision: number;
   readonly diagnostics: readonly { readonly code: string; readonly place: { readonly line: number } }[];
   readonly identities: Readonly<Record<string, string>>;
+  readonly choices: { readonly settings: object; readonly answered: readonly string[] };
+  readonly possibleRenames: readonly { readonly kind: string; readonly from: string; readonly to: string }[];
   readonly figures: { readonly entities: number; readonly paths: number };
 }
 

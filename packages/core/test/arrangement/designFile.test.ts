@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import {
   DESIGN_FILE_SCHEMA,
@@ -11,6 +12,7 @@ import { identitiesOf } from '@isomeros/core/model';
 import { parse, print } from '@isomeros/core/notation';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
+import { expectGoldenText } from '../support/golden.js';
 import { anyModel } from '../support/models.js';
 
 const published = new Ajv2020({ allErrors: true }).compile(DESIGN_FILE_SCHEMA);
@@ -24,6 +26,11 @@ const SMALL: DesignFile = {
 };
 
 describe('design files', () => {
+  test('their schema is published as it is', () => {
+    const file = join(import.meta.dirname, '../../../../docs/design-file.schema.json');
+    expectGoldenText(file, `${JSON.stringify(DESIGN_FILE_SCHEMA, null, 2)}\n`);
+  });
+
   test('what is written is read again, identities and decisions included', () => {
     expect(readDesignFile(writeDesignFile(SMALL))).toEqual({ ok: true, design: SMALL });
     const draft = { ...SMALL, draft: 'entity' };

@@ -1,0 +1,159 @@
+import { request } from 'node:http';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { createConnection } from 'mysql2/promise';
+import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
+import { createSchema, dropSchema } from './support/database.js';
+import { eventually } from './support/server.js';
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await TestApp.start();
+});
+afterAll(() => app.close());
+
+const begin = (format: string, text: string, name = 'Read'): Promise<Response> =>
+  app.send('POST', '/api/designs', { name, source: { format, text } });
+
+/** DDL of about so many bytes. */
+function ddl(bytes: number): string {
+  const parts: string[] = [];
+  for (let size = 0, index = 1; size < bytes; index++) {
+    const table = `CREATE TABLE t${index} (id int AUTO_INCREMENT PRIMARY KEY, name varchar(80) NOT NULL COMMENT 'What it is called', amount decimal(10,2));\n`;
+    parts.push(table);
+    size += table.length;
+  }
+  return parts.join('');
+}
+
+describe('designs from what there is already', () => {
+  test.each([
+    [
+      'sql',
+      'CREATE TABLE routes (id int PRIMARY KEY, name varchar(80) NOT NULL);',
+      'entity Route\n  name: text(..80), required',
+    ],
+    [
+      'json-schema',
+      '{"$defs":{"Route":{"type":"object","properties":{"id":{"type":"integer"},"name":{"type":"string"}}}}}',
+      'entity Route\n  name: text\n',
+    ],
+    ['records', '[{"id":1,"name":"A","openedOn":"2026-06-14"}]', 'openedOn: date, required'],
+  ])('%s', async (format, source, expected) => {
+    const response = await begin(format, source);
+    expect(response.status).toBe(201);
+    expect(((await response.json()) as DesignBody).text).toContain(expected);
+  });
+
+  test.each([
+    ['sql', 'once upon a time', 'No CREATE TABLE was found.'],
+    ['json-schema', '{"a":1,"a":2}', 'The member "a" stands twice.'],
+    ['records', '42\u0000', 'zero bytes'],
+  ])('%s that cannot be read is refused with why', async (format, source, why) => {
+    const response = await begin(format, source);
+    expect(response.status).toBe(422);
+    expect(((await response.json()) as ProblemBody).detail).toContain(why);
+  });
+
+  test('more than 5 MiB is refused with that number', async () => {
+    const response = await begin('sql', '-'.repeat(5 * 1_048_576 + 1));
+    expect(response.status).toBe(413);
+    expect(((await response.json()) as ProblemBody).detail).toContain('5242880');
+    const huge = await begin('sql', '-'.repeat(13 * 1_048_576));
+    expect(((await huge.json()) as ProblemBody).detail).toContain('5242880');
+  });
+
+  test('while a large source is read the server goes on answering', async () => {
+    const state = { isRead: false };
+    const reading = begin('sql', ddl(600_000)).finally(() => (state.isRead = true));
+    let answered = 0;
+    for (; !state.isRead; answered++) expect((await app.send('GET', '/api/problems')).status).toBe(200);
+    expect((await reading).status).toBe(201);
+    expect(answered).toBeGreaterThan(3);
+  });
+
+  test('a client that goes away leaves room for others', async () => {
+    const body = JSON.stringify({ source: { format: 'sql', text: ddl(2_000_000) } });
+    for (let index = 0; index < 3; index++) {
+      const url = new URL('/api/designs', app.url);
+      await new Promise<void>((resolve) => {
+        const asked = request(url, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(body) },
+        });
+        asked.on('error', () => resolve());
+        asked.end(body, () => setImmediate(() => asked.destroy(new Error('gone'))));
+      });
+    }
+    const read = await eventually(async () => {
+      const response = await begin('sql', ddl(200));
+      return response.status === 201 ? response : null;
+    }, 'a place to read in');
+    expect(read.status).toBe(201);
+  });
+});
+
+describe('a live MariaDB schema', () => {
+  let schema: string;
+  let url: URL;
+  beforeAll(async () => {
+    schema = await createSchema();
+    url = new URL(schema);
+    const connection = await createConnection({
+      host: url.hostname,
+      port: Number(url.port),
+      user: url.username,
+      password: decodeURIComponent(url.password),
+      database: url.pathname.slice(1),
+      multipleStatements: true,
+    });
+    await connection.query(`
+      CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, name varchar(80) NOT NULL UNIQUE);
+      CREATE TABLE stops (id int AUTO_INCREMENT PRIMARY KEY, route_id int NOT NULL, at time,
+        FOREIGN KEY (route_id) REFERENCES routes (id) ON DELETE CASCADE);
+      CREATE VIEW all_stops AS SELECT * FROM stops;
+      INSERT INTO routes (name) VALUES ('kept as it was');`);
+    await connection.end();
+  });
+  afterAll(() => dropSchema(schema));
+
+  const address = (): Record<string, unknown> => ({
+    host: url.hostname,
+    port: Number(url.port),
+    user: url.username,
+    password: decodeURIComponent(url.password),
+    schema: url.pathname.slice(1),
+  });
+
+  test('is read as DDL, views named, nothing else asked', async () => {
+    const live = await app.json<{ ddl: string; tables: number; views: number }>(
+      'POST',
+      '/api/live-schemas',
+      address(),
+    );
+    expect([live.tables, live.views]).toEqual([2, 1]);
+    expect(live.ddl).not.toContain('kept as it was');
+    const design = (await (await begin('sql', live.ddl)).json()) as DesignBody;
+    expect(design.text).toContain('each Route owns many Stop as stops, back as route');
+    expect(design.text).toContain('name: text(..80), required, unique');
+  });
+
+  test.each<readonly [string, Record<string, unknown>, number, RegExp]>([
+    ['a wrong password', { password: 'wrong' }, 502, /refused \w+ with this password/],
+    ['a schema that is not there', { schema: 'nowhere_at_all' }, 502, /There is no schema nowhere_at_all/],
+    ['a port where nothing answers', { port: 1 }, 502, /Nothing answers at 127.0.0.1:1/],
+    ['a host elsewhere, not confirmed', { host: 'database.example' }, 400, /not on this machine/],
+    ['a host that is no name', { host: 'a b; DROP' }, 400, /do(es)? not fit/],
+  ])('%s is told, and the password is not', async (_name, change, status, detail) => {
+    const response = await app.send('POST', '/api/live-schemas', { ...address(), ...change });
+    expect(response.status).toBe(status);
+    const text = await response.text();
+    expect((JSON.parse(text) as ProblemBody).detail).toMatch(detail);
+    expect(text).not.toContain(String({ ...address(), ...change }['password']));
+  });
+
+  test('a host elsewhere is tried once that is confirmed', async () => {
+    const elsewhere = { ...address(), host: 'nothing.invalid', remote: true };
+    const response = await app.send('POST', '/api/live-schemas', elsewhere);
+    expect(response.status).toBe(502);
+  });
+});
