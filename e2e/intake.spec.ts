@@ -1,24 +1,100 @@
+import { createSchema, dropSchema, execute } from '../apps/server/test/support/database.js';
 import { expect, test } from './support/isomeros.js';
 
-test('DDL is read with a report before anything is kept', async ({ page, isomeros }) => {
+const DDL =
+  'CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, picture blob);\nCREATE TABLE stops (id int PRIMARY KEY, pin_hash text,\n  route_id int NOT NULL REFERENCES routes(id) ON DELETE CASCADE);\n';
+
+test('DDL is read with a report; answers change it at once; then it is kept', async ({ page, isomeros }) => {
   await page.goto(isomeros.url);
-  await page.getByRole('link', { name: 'Open', exact: true }).click();
-  await page
-    .getByRole('textbox', { name: 'SQL DDL' })
-    .fill(
-      'CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, picture blob); CREATE TABLE stops (id int PRIMARY KEY, route_id int NOT NULL REFERENCES routes(id) ON DELETE CASCADE);',
-    );
+  await page.getByRole('link', { name: /^SQL DDL/ }).click();
+  await page.getByRole('textbox', { name: 'SQL DDL' }).fill(DDL);
   await page.getByLabel('Name of the design').fill('Read from a schema');
   await page.getByRole('button', { name: 'Read it' }).click();
-  await expect(page.getByRole('region', { name: 'As a model' })).toContainText(
-    'each Route owns many Stop as stops, back as route',
-  );
-  await expect(page.getByRole('region', { name: 'Assumed' })).toContainText(
-    'A Stop exists only within its Route: it is owned.',
-  );
+  const understood = page.getByRole('region', { name: 'Understood' });
+  await expect(understood).toContainText('each Route owns many Stop as stops, back as route');
   await expect(page.getByRole('region', { name: 'Left out' })).toContainText('picture blob');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  const assumed = page.getByRole('region', { name: 'Assumed' });
+  await expect(assumed).toContainText('May pinHash ever be returned?');
+  await assumed.getByRole('button', { name: 'leave it out' }).click();
+  await expect(understood).not.toContainText('pinHash');
+  await assumed.getByRole('button', { name: 'yes, it refers to it' }).click();
+  await expect(understood).toContainText('each Stop refers to one Route as route, back as stops');
+  await understood.getByText('each Stop refers').click();
   await expect(
-    page.getByRole('listbox', { name: 'Path tree' }).getByText('/stops', { exact: true }),
+    page.getByRole('listbox', { name: 'Lines of notation' }).locator('[aria-selected=true]'),
+  ).toHaveCount(1);
+  await page.getByRole('button', { name: 'Keep as a design' }).click();
+  await expect(page.getByRole('heading', { name: 'Read from a schema' })).toBeVisible();
+  await expect(
+    page.getByRole('listbox', { name: 'Path tree' }).getByText('/stops', { exact: true }).first(),
   ).toBeVisible();
+});
+
+test('a live MariaDB schema is read where it runs', async ({ page, isomeros }) => {
+  const schema = await createSchema('live');
+  const url = new URL(schema);
+  await execute(
+    'CREATE TABLE harbours (code char(3) PRIMARY KEY, name varchar(80) NOT NULL); CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, origin_code char(3) NOT NULL, FOREIGN KEY (origin_code) REFERENCES harbours (code))',
+    url.pathname.slice(1),
+  );
+  await page.goto(`${isomeros.url}/intake?from=live`);
+  await page.getByLabel('port').fill(url.port);
+  await page.getByLabel('user').fill(url.username);
+  await page.getByLabel('password').fill('not this one');
+  await page.getByLabel('schema', { exact: true }).fill(url.pathname.slice(1));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('alert')).toContainText('with this password');
+  await page.getByLabel('password').fill(decodeURIComponent(url.password));
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Understood' })).toContainText(
+    'each Route refers to one Harbour as origin, back as routes',
+  );
+  expect(await page.content()).not.toContain(decodeURIComponent(url.password));
+  await page.getByRole('button', { name: 'Keep as a design' }).click();
+  await expect(
+    page.getByRole('listbox', { name: 'Path tree' }).getByText('/harbours', { exact: true }),
+  ).toBeVisible();
+  await dropSchema(schema);
+});
+
+test('a host elsewhere is asked nothing before somebody confirms it', async ({ page, isomeros }) => {
+  await page.goto(`${isomeros.url}/intake?from=live`);
+  await page.getByLabel('host').fill('database.invalid');
+  await page.getByLabel('user').fill('reader');
+  await page.getByLabel('schema', { exact: true }).fill('ferries');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('alert')).toContainText('database.invalid is not on this machine');
+  await page.getByLabel('The password may travel to database.invalid').check();
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Nothing answers at database.invalid:3306.');
+});
+
+test('JSON Schema and records are read; what is none is told, and nothing is lost', async ({
+  page,
+  isomeros,
+}) => {
+  await page.goto(`${isomeros.url}/intake?from=json-schema`);
+  const source = page.getByRole('textbox', { name: 'JSON Schema' });
+  await source.fill('{"$defs": {"Route": ');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('alert')).toContainText(
+    'It is no JSON: The text ends too early. Line 1, column 21.',
+  );
+  await source.fill(
+    '{"$defs":{"Route":{"type":"object","required":["id"],"properties":{"id":{"type":"string","format":"uuid"},"stops":{"type":"array","items":{"type":"object","properties":{"at":{"type":"string","format":"time"}}}}}}}}',
+  );
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('region', { name: 'Understood' })).toContainText(
+    'each Route owns many Stop as stops',
+  );
+  await page.getByRole('button', { name: 'Discard' }).click();
+  await page.getByText('Sample records', { exact: true }).click();
+  await page.getByLabel('A file to read').setInputFiles({
+    name: 'crew-members.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('id;name;joined\n1;Ada;2024-02-01\n2;Bo;2025-03-04\n'),
+  });
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('region', { name: 'Understood' })).toContainText('joined: date, required');
+  await expect(page.getByLabel('Name of the design')).toHaveValue('Crew members');
 });

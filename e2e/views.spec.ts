@@ -55,21 +55,6 @@ test('the command line reaches entities, paths and operations', async ({ page, i
   await expect(page.locator('.cm-activeLine')).toContainText('entity CrewMember');
 });
 
-test('designs are begun from samples and removed, after a question', async ({ page, isomeros }) => {
-  await page.goto(isomeros.url);
-  await page.getByRole('button', { name: 'Copy' }).last().click();
-  await expect(
-    page.getByRole('listbox', { name: 'Path tree' }).getByText('/tools', { exact: true }),
-  ).toBeVisible();
-  await page.getByRole('link', { name: 'Isomeros' }).click();
-  const row = page.locator('.home-row').filter({ hasText: 'Tool shed' });
-  await expect(row).toContainText('3 entities, 2 relationships');
-  await row.hover();
-  await row.getByRole('button', { name: 'Remove' }).click();
-  await page.getByRole('tooltip').getByRole('button', { name: 'Remove' }).click();
-  await expect(row).toHaveCount(0);
-});
-
 test('a broken model is refused with its first error, where it was pasted', async ({ page, isomeros }) => {
   await page.goto(isomeros.url);
   await page.getByLabel('A model in notation').fill('entity A\n  name: txt');

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { test as base, expect, type Page } from '@playwright/test';
-import { createConnection } from 'mysql2/promise';
+import { createSchema, dropSchema } from '../../apps/server/test/support/database.js';
 
 const main = join(import.meta.dirname, '../../apps/server/dist/main.js');
 
@@ -42,33 +42,23 @@ export class Isomeros {
     await ended;
   }
 
-  async createDesign(text: string): Promise<string> {
-    const response = await fetch(`${this.url}/api/designs`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ source: { format: 'notation', text } }),
+  /** Asks the server as a script would. */
+  async ask<T>(method: string, path: string, body?: object): Promise<T> {
+    const response = await fetch(this.url + path, {
+      method,
+      ...(body === undefined
+        ? {}
+        : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
     });
-    const { id } = (await response.json()) as { id: string };
+    return (await response.json()) as T;
+  }
+
+  async createDesign(text: string): Promise<string> {
+    const source = { format: 'notation', text };
+    const { id } = await this.ask<{ id: string }>('POST', '/api/designs', { source });
     return id;
   }
 }
-
-async function execute(statement: string): Promise<void> {
-  const url = new URL(process.env['ISOMEROS_TEST_DATABASE_URL'] ?? '');
-  const connection = await createConnection({
-    host: url.hostname,
-    port: Number(url.port),
-    user: decodeURIComponent(url.username),
-    password: decodeURIComponent(url.password),
-  });
-  try {
-    await connection.query(statement);
-  } finally {
-    await connection.end();
-  }
-}
-
-let made = 0;
 
 /** Tests begin with the paths beside the notation; those of the map switch to it. */
 const FIRST_FACE = 'paths';
@@ -76,15 +66,12 @@ const FIRST_FACE = 'paths';
 /** Every test has the application to itself, and fails when the page reports an error. */
 export const test = base.extend<{ isomeros: Isomeros; noErrors: undefined }>({
   isomeros: async ({}, use) => {
-    const schema = `isomeros_e2e_${process.pid}_${++made}`;
-    await execute(`CREATE DATABASE ${schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
-    const url = new URL(process.env['ISOMEROS_TEST_DATABASE_URL'] ?? '');
-    url.pathname = `/${schema}`;
-    const isomeros = new Isomeros(url.href);
+    const schema = await createSchema('e2e');
+    const isomeros = new Isomeros(schema);
     await isomeros.start();
     await use(isomeros);
     await isomeros.end('SIGTERM');
-    await execute(`DROP DATABASE ${schema}`);
+    await dropSchema(schema);
   },
   noErrors: [
     async ({ page }, use) => {

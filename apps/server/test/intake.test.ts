@@ -1,8 +1,7 @@
 import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { createConnection } from 'mysql2/promise';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
-import { createSchema, dropSchema } from './support/database.js';
+import { createSchema, dropSchema, execute } from './support/database.js';
 import { eventually } from './support/server.js';
 
 let app: TestApp;
@@ -98,21 +97,14 @@ describe('a live MariaDB schema', () => {
   beforeAll(async () => {
     schema = await createSchema();
     url = new URL(schema);
-    const connection = await createConnection({
-      host: url.hostname,
-      port: Number(url.port),
-      user: url.username,
-      password: decodeURIComponent(url.password),
-      database: url.pathname.slice(1),
-      multipleStatements: true,
-    });
-    await connection.query(`
-      CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, name varchar(80) NOT NULL UNIQUE);
-      CREATE TABLE stops (id int AUTO_INCREMENT PRIMARY KEY, route_id int NOT NULL, at time,
-        FOREIGN KEY (route_id) REFERENCES routes (id) ON DELETE CASCADE);
-      CREATE VIEW all_stops AS SELECT * FROM stops;
-      INSERT INTO routes (name) VALUES ('kept as it was');`);
-    await connection.end();
+    await execute(
+      `CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, name varchar(80) NOT NULL UNIQUE);
+       CREATE TABLE stops (id int AUTO_INCREMENT PRIMARY KEY, route_id int NOT NULL, at time,
+         FOREIGN KEY (route_id) REFERENCES routes (id) ON DELETE CASCADE);
+       CREATE VIEW all_stops AS SELECT * FROM stops;
+       INSERT INTO routes (name) VALUES ('kept as it was');`,
+      url.pathname.slice(1),
+    );
   });
   afterAll(() => dropSchema(schema));
 

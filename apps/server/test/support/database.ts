@@ -7,13 +7,16 @@ function serverUrl(): URL {
   return new URL(address);
 }
 
-async function execute(statement: string): Promise<void> {
+/** Runs statements on the server, in a schema where one is given. */
+export async function execute(statement: string, schema?: string): Promise<void> {
   const url = serverUrl();
   const connection = await createConnection({
     host: url.hostname,
     port: Number(url.port),
     user: decodeURIComponent(url.username),
     password: decodeURIComponent(url.password),
+    multipleStatements: true,
+    ...(schema === undefined ? {} : { database: schema }),
   });
   try {
     await connection.query(statement);
@@ -25,8 +28,8 @@ async function execute(statement: string): Promise<void> {
 let made = 0;
 
 /** An empty schema of its own; returns its address. */
-export async function createSchema(): Promise<string> {
-  const name = `isomeros_test_${process.pid}_${++made}`;
+export async function createSchema(kind = 'test'): Promise<string> {
+  const name = `isomeros_${kind}_${process.pid}_${++made}`;
   await execute(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
   const url = serverUrl();
   url.pathname = `/${name}`;

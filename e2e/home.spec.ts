@@ -1,0 +1,63 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from './support/isomeros.js';
+
+test('a design is copied from a sample, renamed, copied, removed and brought back', async ({
+  page,
+  isomeros,
+}) => {
+  await page.goto(isomeros.url);
+  await page
+    .getByRole('region', { name: 'Begin a design' })
+    .getByRole('button', { name: 'Copy' })
+    .last()
+    .click();
+  await expect(
+    page.getByRole('listbox', { name: 'Path tree' }).getByText('/tools', { exact: true }),
+  ).toBeVisible();
+  await page.getByRole('link', { name: 'Isomeros' }).click();
+  const shed = page.getByRole('article', { name: 'Tool shed', exact: true });
+  await expect(shed).toContainText('3 entities, 2 relationships');
+
+  await shed.getByRole('button', { name: 'Rename' }).click();
+  await page.getByLabel('New name of Tool shed').fill('Boat shed');
+  await page.keyboard.press('Enter');
+  const boats = page.getByRole('article', { name: 'Boat shed', exact: true });
+  await expect(boats).toBeVisible();
+
+  await boats.getByRole('button', { name: 'Copy' }).click();
+  await expect(page.getByRole('article', { name: 'Boat shed, copy' })).toBeVisible();
+
+  await boats.getByRole('button', { name: 'Remove' }).click();
+  await expect(boats).toHaveCount(0);
+  await page.getByRole('status').getByRole('button', { name: 'Bring it back' }).click();
+  await expect(boats).toBeVisible();
+});
+
+test('a design leaves as a file and begins again from it', async ({ page, isomeros }) => {
+  await isomeros.createDesign('design "On the road"\n\nentity Route\n  name: text\n');
+  await page.goto(isomeros.url);
+  const row = page.getByRole('article', { name: 'On the road' });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    row.getByRole('link', { name: 'File' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('on-the-road.isomeros.json');
+  const buffer = await readFile(await download.path());
+  await page
+    .getByLabel('A file to begin with')
+    .setInputFiles({ name: 'on-the-road.isomeros.json', mimeType: 'application/json', buffer });
+  await expect(page.getByRole('heading', { name: 'On the road' })).toBeVisible();
+  await expect(page.getByRole('listbox', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
+  await page.getByRole('link', { name: 'Isomeros' }).click();
+  await expect(row).toHaveCount(2);
+});
+
+test('a file that does not fit says where', async ({ page, isomeros }) => {
+  await page.goto(isomeros.url);
+  await page.getByLabel('A file to begin with').setInputFiles({
+    name: 'x.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format": "isomeros-design", "version": 9}'),
+  });
+  await expect(page.getByRole('alert')).toContainText('The design file does not fit: Expected 1.');
+});
