@@ -29,6 +29,16 @@ export default {
     },
     {
       ...shared,
+      displayName: 'web',
+      rootDir: 'apps/web',
+      testMatch: ['<rootDir>/test/**/*.test.ts'],
+      moduleNameMapper: {
+        ...ownFiles,
+        '^@isomeros/core/(.*)$': '<rootDir>/../../packages/core/src/$1/index.ts',
+      },
+    },
+    {
+      ...shared,
       displayName: 'server',
       rootDir: 'apps/server',
       testMatch: ['<rootDir>/test/**/*.test.ts'],

@@ -26,9 +26,10 @@ test('a rename keeps the records of a running mock, told by F2 or by answering',
   await page.goto(`${isomeros.url}/designs/${id}/model`);
 
   await test.step('by the rename command', async () => {
-    await page.locator('.cm-line').filter({ hasText: 'name: text' }).getByText('name').first().click();
+    await page.locator('.cm-line').filter({ hasText: 'name: text' }).click();
+    await page.keyboard.press('Home');
     await page.keyboard.press('F2');
-    await page.keyboard.type('title');
+    await page.getByLabel('New name').fill('title');
     await page.keyboard.press('Enter');
     await expect(page.getByText('All changes kept')).toBeVisible();
     await expect.poll(async () => (await read())['title']).toBe(before['name']);
@@ -46,7 +47,7 @@ test('a rename keeps the records of a running mock, told by F2 or by answering',
   });
 
   await test.step('and what is new is new', async () => {
-    await typeAtEnd(page, '\n  opened: date');
+    await typeAtEnd(page, '  opened: date');
     await expect.poll(async () => Object.keys(await read())).toContain('opened');
   });
 });

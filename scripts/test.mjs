@@ -9,7 +9,7 @@ import { run, say } from './lib/say.mjs';
 import { ensureProgram } from './lib/systemPackages.mjs';
 import { startTestDatabase } from './lib/testDatabase.mjs';
 
-const PARTS = ['lint', 'core', 'server', 'e2e'];
+const PARTS = ['lint', 'core', 'web', 'server', 'e2e'];
 const asked = process.argv.slice(2);
 const wanted = (part) => asked.length === 0 || asked.includes(part);
 const npx = (...args) => runCommand('npx', ['--no-install', ...args]);
@@ -80,6 +80,10 @@ await run(async () => {
   if (wanted('core')) {
     say('Core.');
     await jest('core');
+  }
+  if (wanted('web')) {
+    say('Web.');
+    await jest('web');
   }
   if (wanted('server') || wanted('e2e')) {
     await ensureBuilt();

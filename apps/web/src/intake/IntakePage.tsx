@@ -22,12 +22,14 @@ export function IntakePage(): React.JSX.Element {
   const [search, setSearch] = useSearchParams();
   const asked = search.get('from');
   const kind: SourceKind = isSourceKind(asked) ? asked : 'sql';
-  const [name, setName] = useState('');
+  const [typed, setTyped] = useState('');
+  const [named, setNamed] = useState('');
+  const name = typed !== '' ? typed : named;
   const [problem, setProblem] = useState<string | null>(null);
   const { reading, begin, choose, leave } = useIntake();
   const read = (source: SourceText): void => {
-    const wanted = nameFor(source, name);
-    setName(wanted);
+    const wanted = nameFor(source, typed);
+    setNamed(wanted);
     setProblem(null);
     begin(source, wanted);
   };
@@ -35,7 +37,7 @@ export function IntakePage(): React.JSX.Element {
   useEffect(() => {
     if (handedOver === null) return;
     const wanted = nameFor(handedOver, '');
-    setName(wanted);
+    setNamed(wanted);
     begin(handedOver, wanted);
   }, [handedOver, begin]);
   const keep = async (text: string): Promise<void> => {
@@ -62,7 +64,7 @@ export function IntakePage(): React.JSX.Element {
             reading={reading}
             name={name}
             problem={problem}
-            onName={setName}
+            onName={setTyped}
             onChoose={choose}
             onKeep={() => void keep(reading.read.intake.text)}
             onLeave={leave}
@@ -70,13 +72,13 @@ export function IntakePage(): React.JSX.Element {
         ) : (
           <GiveSource
             kind={kind}
-            name={name}
+            name={typed}
             reading={reading}
             onKind={(next) => {
               leave();
               setSearch({ from: next }, { replace: true });
             }}
-            onName={setName}
+            onName={setTyped}
             onRead={read}
             onCancel={leave}
           />

@@ -9,7 +9,7 @@ export interface Command {
 }
 
 /**
- * The commands that hold all words that were typed, those first that begin with the text,
+ * The commands that hold all words that were typed, those first that begin or end with the text,
  * then the shorter ones.
  */
 export function findCommands(commands: readonly Command[], typed: string, most: number): readonly Command[] {
@@ -20,7 +20,7 @@ export function findCommands(commands: readonly Command[], typed: string, most: 
     return words.every((word) => text.includes(word));
   });
   const [first = ''] = words;
-  const rank = ({ label }: Command): number =>
-    (label.toLowerCase().startsWith(first) ? 0 : 1) * 1_000 + label.length;
+  const fits = (label: string): boolean => label.startsWith(first) || label.endsWith(first);
+  const rank = ({ label }: Command): number => (fits(label.toLowerCase()) ? 0 : 1) * 1_000 + label.length;
   return found.sort((a, b) => rank(a) - rank(b)).slice(0, most);
 }
