@@ -9,7 +9,6 @@ import { indentJson } from '../src/app/parts/json.js';
 import { treeRows } from '../src/app/parts/treeRows.js';
 import { inOutRows } from '../src/contract/inOut.js';
 import { impliedBy, statementAt } from '../src/design/implied.js';
-import { outlineOf } from '../src/design/outline.js';
 import { completeMessage } from '../src/mock/messageCompletion.js';
 import { firstMessage, foresee } from '../src/mock/messageText.js';
 import { kestrel, kestrelText, operationOf } from './support/kestrel.js';
@@ -36,7 +35,7 @@ describe('what goes in and comes out', () => {
 
 describe('the tree and the outline', () => {
   test('every resource is a row, below what it hangs from', () => {
-    const rows = treeRows(outlineOf(kestrel));
+    const rows = treeRows(kestrel);
     expect(rows).toHaveLength(kestrel.resources.length);
     const item = rows.find(({ resource }) => resource.path.endsWith('/sailings/{sailingId}'));
     expect(item).toMatchObject({ level: 4, tail: '/{sailingId}' });
@@ -59,7 +58,7 @@ describe('the command line', () => {
   const all: Command[] = [];
   const go = (to: string): number => all.length + to.length;
   const commands = designCommands(
-    { outline: outlineOf(kestrel), derived: null } as unknown as Parameters<typeof designCommands>[0],
+    { outline: kestrel, derived: null } as unknown as Parameters<typeof designCommands>[0],
     'x',
     go,
   );

@@ -1,23 +1,21 @@
 import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arrangement';
 import { figuresOf, type Contract } from '@isomeros/core/contract';
-import { derive } from '@isomeros/core/derivation';
+import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { indexModel, type Model } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import { exampleExchange, type ExampleStage } from './example.js';
 import { impliedBy } from './implied.js';
-import { outlineOf } from './outline.js';
-import type { DesignFigures } from '../app/api/types.js';
-import type { Answer, Derived, Question, TextToDerive } from './workerMessages.js';
+import type { Answer, Derived, Question, Reviewed, TextToDerive } from './workerMessages.js';
 
-interface Latest {
+interface Sound {
   readonly design: string;
   readonly model: Model;
-  readonly contract: Contract;
   readonly choices: Choices;
 }
 
-/** The last sound derivation: examples are run on it. */
-let latest: Latest | null = null;
+/** The last sound text, and its whole contract once something asked for it. */
+let sound: Sound | null = null;
+let whole: { readonly of: Sound; readonly contract: Contract } | null = null;
 let stage: ExampleStage | null = null;
 
 const ARRANGEMENT = 'main';
@@ -31,33 +29,42 @@ function deriveText({ design, text, identities, soundText, choices }: TextToDeri
   const started = performance.now();
   const { model, diagnostics, places } = parse(text, identities);
   const basis =
-    diagnostics.length === 0 ? model : latest?.design === design ? null : parse(soundText, identities).model;
-  if (basis !== null) {
-    const complete = completeModel(basis, choices);
-    latest = {
-      design,
-      model: complete,
-      choices,
-      contract: derive(complete, arrangementOf(ARRANGEMENT, choices)),
-    };
-    stage = null;
-  }
+    diagnostics.length === 0 ? model : sound?.design === design ? null : parse(soundText, identities).model;
+  if (basis !== null) sound = { design, model: completeModel(basis, choices), choices };
   return {
     model,
     diagnostics,
     places: Object.fromEntries(places),
-    outline: basis === null || latest === null ? null : outlineOf(latest.contract),
-    figures: basis === null || latest === null ? null : figures(latest),
+    outline:
+      basis === null || sound === null
+        ? null
+        : deriveOutline(sound.model, arrangementOf(ARRANGEMENT, choices)),
     milliseconds: performance.now() - started,
   };
 }
 
-function figures({ model, contract, choices }: Latest): DesignFigures {
-  const { entities, relationships } = indexModel(model);
+/** The whole contract of the last sound text. */
+function contractNow(): { readonly of: Sound; readonly contract: Contract } | null {
+  if (sound === null) return null;
+  if (whole?.of !== sound) {
+    whole = { of: sound, contract: derive(sound.model, arrangementOf(ARRANGEMENT, sound.choices)) };
+    stage = null;
+  }
+  return whole;
+}
+
+function review(): Reviewed | null {
+  const started = performance.now();
+  const now = contractNow();
+  if (now === null) return null;
+  const { contract, of } = now;
+  const { entities, relationships } = indexModel(of.model);
+  const counts = { entities: entities.size, relationships: relationships.length };
   return {
-    ...figuresOf(contract, choices.answered),
-    entities: entities.size,
-    relationships: relationships.length,
+    findings: contract.findings,
+    assumptions: contract.assumptions,
+    figures: { ...figuresOf(contract, of.choices.answered), ...counts },
+    milliseconds: performance.now() - started,
   };
 }
 
@@ -66,13 +73,21 @@ function reply(question: Question): Answer {
     case 'derive':
       return { kind: 'derived', number: question.number, json: JSON.stringify(deriveText(question)) };
     case 'contract':
-      return { kind: 'contract', number: question.number, json: JSON.stringify(latest?.contract ?? null) };
+      return {
+        kind: 'contract',
+        number: question.number,
+        json: JSON.stringify(contractNow()?.contract ?? null),
+      };
+    case 'review':
+      return { kind: 'reviewed', number: question.number, json: JSON.stringify(review()) };
     case 'implied': {
-      const implied = latest === null ? null : impliedBy(latest.contract, latest.model, question.statement);
+      const now = contractNow();
+      const implied = now === null ? null : impliedBy(now.contract, now.of.model, question.statement);
       return { kind: 'implied', number: question.number, implied };
     }
     case 'example': {
-      stage ??= latest === null ? null : { ...latest, dataset: null };
+      const now = contractNow();
+      stage ??= now === null ? null : { model: now.of.model, contract: now.contract, dataset: null };
       const example = stage === null ? null : exampleExchange(stage, question.operation);
       if (example !== null && stage !== null) stage = { ...stage, dataset: example.dataset };
       return { kind: 'example', number: question.number, example: example?.exchange ?? null };

@@ -1,6 +1,14 @@
 import type { Contract } from '@isomeros/core/contract';
 import type { Implied } from './implied.js';
-import type { Answer, Derived, ExampleExchange, Question, TextToDerive } from './workerMessages.js';
+import type { Answer, Derived, ExampleExchange, Question, Reviewed, TextToDerive } from './workerMessages.js';
+
+/** The whole contract is derived once so long no newer text came. */
+const REVIEW_AFTER_MS = 120;
+
+export interface DerivationListener {
+  readonly onDerived: (derived: Derived) => void;
+  readonly onReviewed: (reviewed: Reviewed) => void;
+}
 
 type WithoutNumber<T> = T extends unknown ? Omit<T, 'number'> : never;
 
@@ -18,7 +26,8 @@ class DerivationClient {
   >();
   private number = 0;
   private busy = false;
-  private next: { readonly text: TextToDerive; readonly tell: (derived: Derived) => void } | null = null;
+  private next: { readonly text: TextToDerive; readonly listener: DerivationListener } | null = null;
+  private nextArrived: () => void = () => undefined;
 
   constructor() {
     this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
@@ -32,8 +41,9 @@ class DerivationClient {
     };
   }
 
-  derive(text: TextToDerive, tell: (derived: Derived) => void): void {
-    this.next = { text, tell };
+  derive(text: TextToDerive, listener: DerivationListener): void {
+    this.next = { text, listener };
+    this.nextArrived();
     if (!this.busy) void this.work();
   }
 
@@ -58,14 +68,33 @@ class DerivationClient {
     this.busy = true;
     try {
       while (this.next !== null) {
-        const { text, tell } = this.next;
+        const { text, listener } = this.next;
         this.next = null;
         const answer = await this.ask({ kind: 'derive', ...text });
-        if (answer.kind === 'derived') tell(frozen(JSON.parse(answer.json) as Derived));
+        if (answer.kind === 'derived') listener.onDerived(frozen(JSON.parse(answer.json) as Derived));
+        if (await this.isQuiet()) await this.review(listener);
       }
     } finally {
       this.busy = false;
     }
+  }
+
+  private async review({ onReviewed }: DerivationListener): Promise<void> {
+    const answer = await this.ask({ kind: 'review' });
+    const reviewed = answer.kind === 'reviewed' ? (JSON.parse(answer.json) as Reviewed | null) : null;
+    if (reviewed !== null) onReviewed(Object.freeze(reviewed));
+  }
+
+  /** Whether no newer text comes for a moment. */
+  private isQuiet(): Promise<boolean> {
+    if (this.next !== null) return Promise.resolve(false);
+    return new Promise((resolve) => {
+      const later = setTimeout(() => resolve(true), REVIEW_AFTER_MS);
+      this.nextArrived = () => {
+        clearTimeout(later);
+        resolve(false);
+      };
+    });
   }
 
   private ask(question: WithoutNumber<Question>): Promise<Answer> {

@@ -3,8 +3,8 @@ import { NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import { api, ApiError } from '../app/api/client.js';
 import type { Design, DesignFigures, Problem } from '../app/api/types.js';
-import type { Outline } from './outline.js';
-import type { Derived } from './workerMessages.js';
+import type { Outline } from '@isomeros/core/contract';
+import type { Derived, Reviewed } from './workerMessages.js';
 
 /** Where the text on screen stands against the text on the server. */
 export type Keeping =
@@ -27,6 +27,8 @@ export interface DesignState {
   readonly derived: Derived | null;
   /** The outline of the contract of the last text without errors. */
   readonly outline: Outline | null;
+  /** What is found and assumed in it; follows the outline a moment later. */
+  readonly reviewed: Reviewed | null;
   /** That contract as a whole, where a page asked for it, and the outline it belongs to. */
   readonly contract: { readonly whole: Contract; readonly outline: Outline } | null;
   readonly figures: DesignFigures | null;
@@ -43,6 +45,7 @@ const initialState: DesignState = {
   keeping: { kind: 'kept', at: '' },
   derived: null,
   outline: null,
+  reviewed: null,
   contract: null,
   figures: null,
   knownPaths: null,
@@ -149,10 +152,14 @@ const slice = createSlice({
         ...state,
         derived: payload,
         outline,
-        figures: payload.figures ?? state.figures,
         knownPaths: state.knownPaths ?? payload.outline?.resources.map(({ path }) => path) ?? null,
       };
     },
+    reviewArrived: (state, { payload }: PayloadAction<Reviewed>) => ({
+      ...state,
+      reviewed: payload,
+      figures: payload.figures,
+    }),
     contractArrived: (
       state,
       { payload }: PayloadAction<{ readonly whole: Contract; readonly outline: Outline }>,
@@ -214,6 +221,7 @@ export const {
   designChanged,
   derivedArrived,
   contractArrived,
+  reviewArrived,
   nothingToKeep,
   mineKept,
 } = slice.actions;

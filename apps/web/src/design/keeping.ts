@@ -7,6 +7,7 @@ import {
   mineKept,
   nothingToKeep,
   openDesign,
+  reviewArrived,
   sameChoices,
   saveChoices,
   saveText,
@@ -37,9 +38,18 @@ keepingMiddleware.startListening({
     const { text, choices, design } = api.getState().design;
     if (design === null) return;
     const { identities, soundText } = design;
-    derivationClient.derive({ design: design.id, text, identities, soundText, choices }, (derived) => {
-      if (api.getState().design.design?.id === design.id) api.dispatch(derivedArrived(derived));
-    });
+    const isOpen = (): boolean => api.getState().design.design?.id === design.id;
+    derivationClient.derive(
+      { design: design.id, text, identities, soundText, choices },
+      {
+        onDerived: (derived) => {
+          if (isOpen()) api.dispatch(derivedArrived(derived));
+        },
+        onReviewed: (reviewed) => {
+          if (isOpen()) api.dispatch(reviewArrived(reviewed));
+        },
+      },
+    );
   },
 });
 

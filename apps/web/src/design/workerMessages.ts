@@ -3,7 +3,7 @@ import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
 import type { Implied } from './implied.js';
-import type { Outline } from './outline.js';
+import type { Assumption, Finding, Outline } from '@isomeros/core/contract';
 
 export interface TextToDerive {
   /** The id of the design the text belongs to. */
@@ -18,6 +18,8 @@ export interface TextToDerive {
 /** What the page asks of the worker. `number` comes back in the answer. */
 export type Question =
   | ({ readonly kind: 'derive'; readonly number: number } & TextToDerive)
+  /** What is found and assumed in the contract of the last sound text. */
+  | { readonly kind: 'review'; readonly number: number }
   /** The whole contract of the last sound text. */
   | { readonly kind: 'contract'; readonly number: number }
   /** What one statement, by its identity, implies. */
@@ -32,7 +34,14 @@ export interface Derived {
   readonly places: Readonly<Record<string, StatementPlace>>;
   /** `null` where the text has errors and the contract of the last sound one stays. */
   readonly outline: Outline | null;
-  readonly figures: DesignFigures | null;
+  readonly milliseconds: number;
+}
+
+/** What follows from the whole contract; asked for when the typing pauses. */
+export interface Reviewed {
+  readonly findings: readonly Finding[];
+  readonly assumptions: readonly Assumption[];
+  readonly figures: DesignFigures;
   readonly milliseconds: number;
 }
 
@@ -48,6 +57,7 @@ export interface ExampleExchange {
 export type Answer =
   /** As JSON: read many times faster than a copy is made of it. */
   | { readonly kind: 'derived'; readonly number: number; readonly json: string }
+  | { readonly kind: 'reviewed'; readonly number: number; readonly json: string }
   | { readonly kind: 'contract'; readonly number: number; readonly json: string }
   | { readonly kind: 'implied'; readonly number: number; readonly implied: Implied | null }
   | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null };

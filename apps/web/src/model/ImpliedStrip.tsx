@@ -1,10 +1,10 @@
-import { useEffect, useMemo, useState } from 'react';
+import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import type { OutlineRow } from './outlineRows.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { Implied } from '../design/implied.js';
-import type { Outline } from '../design/outline.js';
+import type { Outline } from '@isomeros/core/contract';
 import { QuestionsPanel } from './questions/QuestionsPanel.js';
 
 interface Props {
@@ -16,32 +16,48 @@ interface Props {
 }
 
 /** Under the two faces: what the selection implies or why it is there, and what nobody has said yet. */
-export function ImpliedStrip({ row, statement, onStatement }: Props): React.JSX.Element {
-  const { outline, derived, text } = useAppSelector((state) => state.design);
+export const ImpliedStrip = memo(function ImpliedStrip({
+  row,
+  statement,
+  onStatement,
+}: Props): React.JSX.Element {
+  const outline = useDeferredValue(useAppSelector((state) => state.design.outline));
   return (
     <div className="model-strip">
       {row === undefined ? (
         <Implies outline={outline} statement={statement} />
       ) : (
-        <section className="panel" aria-label="Why">
-          <header className="panel-head">
-            <h2>Why</h2>
-            <code>{(outline?.root ?? '') + row.resource.path}</code>
-          </header>
-          <div className="panel-body">
-            <ReasonTrail
-              reasons={row.resource.reasons}
-              places={derived?.places ?? {}}
-              text={text}
-              onStatement={onStatement}
-            />
-          </div>
-        </section>
+        <Why row={row} root={outline?.root ?? ''} onStatement={onStatement} />
       )}
       <QuestionsPanel onStatement={onStatement} />
     </div>
   );
+});
+
+interface WhyProps {
+  readonly row: OutlineRow;
+  readonly root: string;
+  readonly onStatement: (line: number) => void;
 }
+
+/** Why a path is there. */
+function Why({ row, root, onStatement }: WhyProps): React.JSX.Element {
+  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
+  const text = useAppSelector((state) => state.design.text);
+  return (
+    <section className="panel" aria-label="Why">
+      <header className="panel-head">
+        <h2>Why</h2>
+        <code>{root + row.resource.path}</code>
+      </header>
+      <div className="panel-body">
+        <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
+      </div>
+    </section>
+  );
+}
+
+const NOWHERE = {};
 
 interface ImpliesProps {
   readonly outline: Outline | null;

@@ -26,7 +26,8 @@ const FACE_KEY = 'isomeros.face';
 /** The model as text and, beside it, as a map or as the paths it implies. */
 export function ModelPage(): React.JSX.Element {
   const [search] = useSearchParams();
-  const { derived, outline } = useAppSelector((state) => state.design);
+  const derived = useAppSelector((state) => state.design.derived);
+  const outline = useAppSelector((state) => state.design.outline);
   const asked = Number(search.get('line') ?? 0);
   const askedReveal = useMemo<Reveal | null>(
     () => (asked > 0 ? { line: asked, focus: true } : null),
@@ -39,7 +40,7 @@ export function ModelPage(): React.JSX.Element {
   );
   const [selected, setSelected] = useState<string | null>(null);
   const view = useRef<EditorView | null>(null);
-  const goTo = (line: number): void => setChosenReveal({ line, focus: true });
+  const goTo = useCallback((line: number): void => setChosenReveal({ line, focus: true }), []);
   const select = (id: string): void => {
     setSelected(id);
     const place = derived?.places[id];

@@ -1,7 +1,7 @@
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
-import type { Outline } from '../design/outline.js';
+import type { Outline } from '@isomeros/core/contract';
 import { outlineRows } from './outlineRows.js';
 import { PathTree } from './PathTree.js';
 

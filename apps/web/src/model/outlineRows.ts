@@ -1,5 +1,5 @@
 import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
-import type { Outline, OutlineOperation, OutlineResource } from '../design/outline.js';
+import type { Outline, OutlineOperation, OutlineResource } from '@isomeros/core/contract';
 
 export type OutlineRow = TreeRow<OutlineResource, OutlineOperation>;
 

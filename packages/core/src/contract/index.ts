@@ -1,4 +1,5 @@
 export type * from './types.js';
+export type * from './outline.js';
 export { RULES } from './rules.js';
 export type { RuleId } from './rules.js';
 export { indexContract, successStatus } from './lookup.js';

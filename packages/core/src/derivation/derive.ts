@@ -1,7 +1,7 @@
 import type { Arrangement } from '../arrangement/index.js';
 import type { Contract, Resource } from '../contract/index.js';
 import type { Model } from '../model/index.js';
-import { startDeriving, valueOf } from './context.js';
+import { startDeriving, valueOf, type Deriving } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
 import { findImpossible } from './findings/impossible.js';
 import { findLeftovers } from './findings/leftovers.js';
@@ -23,12 +23,10 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const links = deriveLinks(deriving, placed);
   findImpossible(deriving);
   findLeftovers(deriving);
-  const version = valueOf(deriving, 'version');
   return {
-    title: model.name === '' ? 'Untitled design' : model.name,
+    ...titleAndRoot(deriving),
     description: model.description,
-    version,
-    root: `${valueOf(deriving, 'basePath')}/${version}`,
+    version: valueOf(deriving, 'version'),
     resources: placed.map((resource): Resource => ({ ...resource, links: links.get(resource.id) ?? [] })),
     operations,
     shapes,
@@ -37,3 +35,8 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     limits: { bodyBytes: valueOf(deriving, 'maxBodyBytes') },
   };
 }
+
+export const titleAndRoot = (deriving: Deriving): Pick<Contract, 'title' | 'root'> => ({
+  title: deriving.model.name === '' ? 'Untitled design' : deriving.model.name,
+  root: `${valueOf(deriving, 'basePath')}/${valueOf(deriving, 'version')}`,
+});

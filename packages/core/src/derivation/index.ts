@@ -1,1 +1,2 @@
 export { derive } from './derive.js';
+export { deriveOutline } from './outline.js';

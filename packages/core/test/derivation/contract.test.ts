@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { indexContract, RULES, type Contract, type Member, type Reasons } from '@isomeros/core/contract';
-import { derive } from '@isomeros/core/derivation';
+import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { routerOf } from '@isomeros/core/engine';
 import { identitiesOf } from '@isomeros/core/model';
 import fc from 'fast-check';
@@ -208,5 +208,35 @@ describe('what goes in and what comes out', () => {
       'entity Vessel\nentity Cabin\n  label: text, key within vessel\nentity Booking\neach Vessel owns many Cabin as cabins, back as vessel\neach Booking refers to optional Cabin as cabin',
     );
     expect(contract.findings.map(({ id }) => id)).toEqual(['key.scoped-reference']);
+  });
+
+  test('its outline is the same tree with the same operations, of any model', () => {
+    fc.assert(
+      fc.property(anyModel, (model) => {
+        const { title, root, resources, operations } = derive(model, MAIN);
+        const outline = deriveOutline(model, MAIN);
+        expect([outline.title, outline.root]).toEqual([title, root]);
+        expect(outline.resources).toEqual(
+          resources.map(({ id, kind, path, parent, entity, reasons }) => ({
+            id,
+            kind,
+            path,
+            parent,
+            entity,
+            reasons,
+          })),
+        );
+        expect(outline.operations).toEqual(
+          operations.map(({ id, verb, method, effect, resource }) => ({
+            id,
+            verb,
+            method,
+            effect,
+            resource,
+          })),
+        );
+      }),
+      { numRuns: 60 },
+    );
   });
 });

@@ -1,5 +1,6 @@
 import { openAssumptions, type Assumption } from '@isomeros/core/contract';
-import { useState } from 'react';
+import type { PossibleRename } from '@isomeros/core/model';
+import { memo, useDeferredValue, useState } from 'react';
 import { useAppSelector } from '../../app/store.js';
 import { useConsequences } from '../../design/useConsequences.js';
 import { AnsweredRow } from './AnsweredRow.js';
@@ -21,23 +22,25 @@ const PATIENCE_MS = 250;
 const STEP = 12;
 
 const NONE: readonly Assumption[] = [];
+const NO_RENAMES: readonly PossibleRename[] = [];
 
 /** What is wrong or doubtful, and what nobody has said: each with its answers beside it. */
-export function QuestionsPanel({ onStatement }: Props): React.JSX.Element {
-  const { outline, choices, design, derived } = useAppSelector((state) => state.design);
+export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Props): React.JSX.Element {
+  // The paths are drawn first; what is asked about them may follow a moment later.
+  const reviewed = useDeferredValue(useAppSelector((state) => state.design.reviewed));
+  const choices = useAppSelector((state) => state.design.choices);
+  const renames = useAppSelector((state) => state.design.design?.possibleRenames ?? NO_RENAMES);
+  const milliseconds = useAppSelector((state) => state.design.reviewed?.milliseconds ?? PATIENCE_MS);
   const [showsAnswered, setShowsAnswered] = useState(false);
-  const all = outline?.assumptions ?? NONE;
-  const open = outline === null ? NONE : openAssumptions(outline, choices.answered);
-  const answered = all.filter((assumption) => !open.includes(assumption));
-  const most = Math.min(
-    MOST_WITH_CONSEQUENCE,
-    Math.floor(PATIENCE_MS / (derived?.milliseconds ?? PATIENCE_MS)),
-  );
+  const all = reviewed?.assumptions ?? NONE;
+  const open = reviewed === null ? NONE : openAssumptions(reviewed, choices.answered);
+  const isOpen = new Set(open);
+  const answered = all.filter((assumption) => !isOpen.has(assumption));
+  const most = Math.min(MOST_WITH_CONSEQUENCE, Math.floor(PATIENCE_MS / milliseconds));
   const differences = useConsequences(
     open.slice(0, most).flatMap((assumption) => otherAnswer(assumption)?.edit ?? []),
   );
-  const findings = outline?.findings ?? [];
-  const renames = design?.possibleRenames ?? [];
+  const findings = reviewed?.findings ?? [];
   const [shown, setShown] = useState(STEP);
   const hidden = Math.max(0, open.length - shown) + Math.max(0, findings.length - shown);
   return (
@@ -85,10 +88,10 @@ export function QuestionsPanel({ onStatement }: Props): React.JSX.Element {
         )}
         {showsAnswered &&
           answered.map((assumption) => <AnsweredRow key={assumption.id} assumption={assumption} />)}
-        {open.length + findings.length + renames.length === 0 && !showsAnswered && outline !== null && (
+        {open.length + findings.length + renames.length === 0 && !showsAnswered && reviewed !== null && (
           <li className="quiet">Nothing is left open.</li>
         )}
       </ul>
     </section>
   );
-}
+});

@@ -2,6 +2,7 @@ import type {
   Effect,
   Method,
   Operation,
+  OutlineOperation,
   QueryParameter,
   Reason,
   RuleId,
@@ -60,6 +61,21 @@ export function deriveOperations(
     verbsOf(deriving, resource).map((verb) =>
       deriveOperation(deriving, resource, verb, traits, names, restricted),
     ),
+  );
+}
+
+/** The same operations with nothing but what they are called and do. */
+export function outlineOperations(
+  deriving: Deriving,
+  resources: readonly Placed[],
+): readonly OutlineOperation[] {
+  const names = new OperationNames(deriving);
+  return resources.flatMap((resource) =>
+    verbsOf(deriving, resource).map((verb) => {
+      const method = METHODS[verb];
+      const { id } = names.name(verb, method, resource);
+      return { id, verb, method, resource: resource.id, effect: EFFECTS[method] };
+    }),
   );
 }
 

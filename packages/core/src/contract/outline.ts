@@ -1,0 +1,10 @@
+import type { Contract, Operation, Resource } from './types.js';
+
+export type OutlineResource = Pick<Resource, 'id' | 'kind' | 'path' | 'parent' | 'entity' | 'reasons'>;
+export type OutlineOperation = Pick<Operation, 'id' | 'verb' | 'method' | 'effect' | 'resource'>;
+
+/** The path tree of a contract with what each path can do, and nothing else: what changes at every keystroke. */
+export interface Outline extends Pick<Contract, 'title' | 'root'> {
+  readonly resources: readonly OutlineResource[];
+  readonly operations: readonly OutlineOperation[];
+}
