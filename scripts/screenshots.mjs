@@ -1,5 +1,4 @@
 // Takes the pictures in docs/screenshots from a running application with the sample: npm start, then this.
-import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { root } from './lib/processes.mjs';
@@ -42,6 +41,10 @@ async function prepare(url) {
   for (const { text } of [...samples].reverse())
     made.push(await ask(`${url}api/designs`, 'POST', { source: { format: 'notation', text } }));
   const ferries = made.at(-1);
+  const text = ferries.text
+    .replace('berth: text(1..4)', 'berth: text(1..4)\n  platform: text(1..3)')
+    .replace('note: text(0..400)', 'note: text(0..600)');
+  await ask(`${url}api/designs/${ferries.id}/model`, 'PUT', { text });
   const mock = await ask(`${url}api/mocks`, 'POST', { design: ferries.id, arrangements: ['main'] });
   const base = mock.baseUrls.main;
   await ask(base);
@@ -50,6 +53,19 @@ async function prepare(url) {
   await ask(`${base}/routes/2/sailings/1`);
   await ask(`${base}/routes/1/sailings/1`, 'PATCH', { berth: '2A' });
   return ferries.id;
+}
+
+/** A model with so many entities in a tree, some of them referring to others. */
+function largeModel(size) {
+  const numbers = Array.from({ length: size }, (_, index) => index);
+  const blocks = numbers.map((n) => `entity Thing${n}\n  name: text(1..60), required\n  size: integer\n`);
+  const owned = numbers
+    .slice(1)
+    .map((n) => `each Thing${Math.floor((n - 1) / 3)} owns many Thing${n} as parts${n}, back as whole`);
+  const references = numbers
+    .filter((n) => n % 9 === 5)
+    .map((n) => `each Thing${n} refers to optional Thing${(n * 7) % size} as like`);
+  return `design "Two hundred things"\n\n${blocks.join('\n')}\n${[...owned, ...references].join('\n')}\n`;
 }
 
 await run(async () => {
@@ -90,12 +106,22 @@ await run(async () => {
   await dark.keyboard.type('\ngate: txt(1..3)');
   await dark.locator('.cm-diagnostic').waitFor();
   await keep(dark, 'model-dark');
-  const intake = await open('light', 'intake');
+  const intake = await open('light', 'intake?from=sql');
   await intake
-    .getByRole('textbox', { name: 'SQL DDL' })
-    .fill(await readFile(join(root, 'packages/core/test/intake/ferries.sql'), 'utf8'));
+    .getByLabel('A file to read')
+    .setInputFiles(join(root, 'packages/core/test/intake/corpus/shore-office.sql'));
   await intake.getByRole('button', { name: 'Read it' }).click();
-  await intake.getByText('it is owned').first().waitFor();
+  await intake.getByText('each Route owns many Sailing').click();
   await keep(intake, 'intake');
+  const revisions = await open('light', `designs/${id}/revisions`);
+  await revisions.locator('.cm-changedLine').first().waitFor();
+  await keep(revisions, 'revisions');
+  const large = await ask(`${url}api/designs`, 'POST', {
+    source: { format: 'notation', text: largeModel(200) },
+  });
+  const map = await open('light', `designs/${large.id}/model`);
+  await map.locator('.map-node').nth(4).waitFor();
+  await keep(map, 'model-200');
+  await ask(`${url}api/designs/${large.id}`, 'DELETE');
   await browser.close();
 });

@@ -5,7 +5,16 @@ import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { labelWidth, mapGraph } from '../src/model/map/graph.js';
 import type { PlacedMap, PlacedNode } from '../src/model/map/layout.js';
-import { fit, isVisible, MAX_SCALE, MIN_SCALE, neighbour, reveal, zoomAt } from '../src/model/map/view.js';
+import {
+  begin,
+  fit,
+  isVisible,
+  MAX_SCALE,
+  MIN_SCALE,
+  neighbour,
+  reveal,
+  zoomAt,
+} from '../src/model/map/view.js';
 
 const sample = readFileSync(
   join(import.meta.dirname, '../../../samples/kestrel-sound-ferries.iso.txt'),
@@ -56,6 +65,19 @@ describe('what is seen of it', () => {
         expect(map.height * view.scale).toBeLessThanOrEqual(window.height + 1e-6);
       }),
     );
+  });
+
+  test('a map too large to be read whole begins at its upper end, in letters that can be read', () => {
+    const node = { name: 'A', id: 'A', note: '', standsAlone: true, width: 100, height: 40 };
+    const nodes = [
+      { ...node, x: 9_000, y: 500 },
+      { ...node, x: 4_000, y: 30 },
+    ];
+    const large = { nodes, edges: [], width: 20_000, height: 3_000 } as unknown as PlacedMap;
+    const view = begin(large, { width: 600, height: 450 });
+    expect(view).toEqual({ scale: 0.75, x: 4_050 - 400, y: 6 });
+    const small = { ...large, width: 500, height: 400 } as PlacedMap;
+    expect(begin(small, { width: 600, height: 450 })).toEqual(fit(small, { width: 600, height: 450 }));
   });
 
   test('zooming keeps the point under the pointer, within its bounds', () => {

@@ -32,6 +32,10 @@ export function MapPanel({ faces, model, selected, onSelect }: Props): React.JSX
     const name = unusedName('NewEntity', blockNames(model));
     add(`entity ${name}`, name);
   };
+  const addValue = (): void => {
+    const name = unusedName('NewValue', blockNames(model));
+    add(`value ${name}\n  part: text`, name);
+  };
   const addRelationship = (): void => {
     const chosen = entities.find((name) => name === selected) ?? entities[0] ?? '';
     const other = entities.find((name) => name !== chosen) ?? chosen;
@@ -48,6 +52,9 @@ export function MapPanel({ faces, model, selected, onSelect }: Props): React.JSX
         <span className="end">
           <button type="button" className="text-button" onClick={addEntity}>
             Add entity
+          </button>
+          <button type="button" className="text-button" onClick={addValue}>
+            Add value
           </button>
           <button
             type="button"

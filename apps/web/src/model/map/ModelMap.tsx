@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerE
 import { mapGraph } from './graph.js';
 import { layOut, type PlacedEdge, type PlacedMap, type PlacedNode } from './layout.js';
 import { MapEdgeShape, MapNodeShape } from './shapes.js';
-import { fit, isVisible, neighbour, reveal, zoomAt, type Size, type View } from './view.js';
+import { begin, fit, isVisible, neighbour, reveal, zoomAt, type Size, type View } from './view.js';
 import { Legend } from './Legend.js';
 import { Overview } from './Overview.js';
 import './map.css';
@@ -22,7 +22,7 @@ export function ModelMap({ model, selected, onSelect, onOpen }: Props): React.JS
   const map = useLayout(model);
   const window = useSize(host);
   const [view, setView] = useState<View | null>(null);
-  const shown = view ?? (map === null || window === null ? null : fit(map, window));
+  const shown = view ?? (map === null || window === null ? null : begin(map, window));
   const node = map?.nodes.find(({ id }) => id === selected);
   useReveal(map, node, window, setView);
   const ready = map !== null && window !== null && shown !== null;
@@ -70,7 +70,7 @@ export function ModelMap({ model, selected, onSelect, onOpen }: Props): React.JS
           <Overview map={map} view={shown} window={window} onMove={setView} />
         )}
       </div>
-      <Legend map={map} onFit={() => setView(null)} />
+      <Legend map={map} onFit={() => map !== null && window !== null && setView(fit(map, window))} />
     </div>
   );
 }

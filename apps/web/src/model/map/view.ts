@@ -23,6 +23,23 @@ export function fit(map: Size, window: Size): View {
   return { scale, x: (map.width - window.width / scale) / 2, y: (map.height - window.height / scale) / 2 };
 }
 
+/** Below this scale names cannot be read. */
+const READABLE = 0.5;
+const FIRST_SCALE = 0.75;
+
+/** What is seen first: all of the map where that can be read, else the upper end of it. */
+export function begin(map: PlacedMap, window: Size): View {
+  const whole = fit(map, window);
+  const [first] = [...map.nodes].sort((a, b) => a.y - b.y || a.x - b.x);
+  if (whole.scale >= READABLE || first === undefined) return whole;
+  const [width, height] = [window.width / FIRST_SCALE, window.height / FIRST_SCALE];
+  return {
+    scale: FIRST_SCALE,
+    x: first.x + first.width / 2 - width / 2,
+    y: Math.min(first.y - 24, map.height - height),
+  };
+}
+
 /** Nearer or further, with the point under the pointer staying where it is. */
 export function zoomAt(view: View, at: Point, factor: number): View {
   const scale = clampScale(view.scale * factor);

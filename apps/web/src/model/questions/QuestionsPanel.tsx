@@ -1,11 +1,12 @@
 import { openAssumptions, type Assumption } from '@isomeros/core/contract';
 import type { PossibleRename } from '@isomeros/core/model';
 import { memo, useDeferredValue, useState } from 'react';
+import { grouped } from '../../app/parts/grouped.js';
 import { useAppSelector } from '../../app/store.js';
 import { useConsequences } from '../../design/useConsequences.js';
 import { AnsweredRow } from './AnsweredRow.js';
 import { AssumptionRow, otherAnswer } from './AssumptionRow.js';
-import { FindingRow } from './FindingRow.js';
+import { FindingGroup } from './FindingGroup.js';
 import { RenameRow } from './RenameRow.js';
 import './questions.css';
 
@@ -42,7 +43,8 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
   );
   const findings = reviewed?.findings ?? [];
   const [shown, setShown] = useState(STEP);
-  const hidden = Math.max(0, open.length - shown) + Math.max(0, findings.length - shown);
+  const hidden = Math.max(0, open.length - shown);
+  const kinds = [...grouped(findings, ({ id }) => id)];
   return (
     <section className="panel" aria-label="Findings and assumptions">
       <header className="panel-head">
@@ -68,8 +70,8 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
         {renames.map((rename) => (
           <RenameRow key={`${rename.from} ${rename.to}`} rename={rename} />
         ))}
-        {findings.slice(0, shown).map((finding) => (
-          <FindingRow key={`${finding.id} ${finding.about}`} finding={finding} onStatement={onStatement} />
+        {kinds.map(([id, alike]) => (
+          <FindingGroup key={id} findings={alike} onStatement={onStatement} />
         ))}
         {open.slice(0, shown).map((assumption) => (
           <AssumptionRow

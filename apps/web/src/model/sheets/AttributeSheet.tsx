@@ -5,6 +5,7 @@ import { Button, Checkbox, Select } from 'antd';
 import { useState } from 'react';
 import { writeAttribute, type Block } from './edits.js';
 import { LifeCycleSheet } from './LifeCycleSheet.js';
+import { toOneRoles } from './names.js';
 import { TextField } from './TextField.js';
 import type { Edits } from './useEdits.js';
 
@@ -44,6 +45,7 @@ export function AttributeSheet({ model, block, attribute, edits }: Props): React
   return (
     <div className="attribute-sheet">
       <AttributeFields
+        model={model}
         block={block}
         attribute={attribute}
         onRename={(name) => edits.rename(attribute.id, attribute.name, name)}
@@ -76,6 +78,7 @@ export function AttributeSheet({ model, block, attribute, edits }: Props): React
 }
 
 interface FieldsProps {
+  readonly model: Model;
   readonly block: Block;
   readonly attribute: Attribute;
   readonly onRename: (name: string) => void;
@@ -83,7 +86,8 @@ interface FieldsProps {
   readonly onWrite: (change: Partial<Attribute>) => void;
 }
 
-function AttributeFields({ block, attribute, onRename, onType, onWrite }: FieldsProps): React.JSX.Element {
+function AttributeFields(props: FieldsProps): React.JSX.Element {
+  const { model, block, attribute, onRename, onType, onWrite } = props;
   const keyKind: KeyKind = attribute.key === null ? 'none' : attribute.key.generated ? 'generated' : 'key';
   const writeKey = (kind: KeyKind): void =>
     onWrite({
@@ -158,9 +162,39 @@ function AttributeFields({ block, attribute, onRename, onType, onWrite }: Fields
               { value: 'generated', label: 'key, made by the server' },
             ]}
           />
+          <Within model={model} entity={block.name} attribute={attribute} onWrite={onWrite} />
         </>
       )}
     </div>
+  );
+}
+
+interface WithinProps {
+  readonly model: Model;
+  readonly entity: string;
+  readonly attribute: Attribute;
+  readonly onWrite: (change: Partial<Attribute>) => void;
+}
+
+/** Under which role a key, or a value, is unique; none is everywhere, or not at all. */
+function Within({ model, entity, attribute, onWrite }: WithinProps): React.JSX.Element | null {
+  const roles = toOneRoles(model, entity);
+  if (roles.length === 0) return null;
+  const { key } = attribute;
+  return (
+    <>
+      <label>within</label>
+      <Select
+        allowClear
+        aria-label={`Unique within, of ${attribute.name}`}
+        placeholder={key === null ? 'not unique under a role' : 'unique everywhere'}
+        value={key === null ? attribute.uniqueWithin : key.within}
+        options={roles.map((value) => ({ value, label: value }))}
+        onChange={(role: string | undefined) =>
+          onWrite(key === null ? { uniqueWithin: role ?? null } : { key: { ...key, within: role ?? null } })
+        }
+      />
+    </>
   );
 }
 

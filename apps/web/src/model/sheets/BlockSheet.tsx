@@ -4,6 +4,7 @@ import { Button, Popconfirm } from 'antd';
 import { AttributeSheet } from './AttributeSheet.js';
 import { unusedName, writeBlock, type Block } from './edits.js';
 import { TextField } from './TextField.js';
+import { UniqueRules } from './UniqueRules.js';
 import type { Edits } from './useEdits.js';
 
 interface Props {
@@ -27,9 +28,6 @@ export function BlockSheet({
   onSelect,
   onClose,
 }: Props): React.JSX.Element {
-  const relationships = indexModel(model).relationships.filter(
-    ({ from, to }) => from === block.name || to === block.name,
-  );
   const remove = (): void => {
     edits.remove(block.id);
     onClose();
@@ -73,6 +71,7 @@ export function BlockSheet({
           </li>
         ))}
       </ul>
+      {block.kind === 'entity' && <UniqueRules model={model} entity={block} edits={edits} />}
       <div className="sheet-acts">
         <Button
           onClick={() =>
@@ -93,19 +92,32 @@ export function BlockSheet({
           <Button>Remove {block.kind}</Button>
         </Popconfirm>
       </div>
-      {relationships.length > 0 && (
-        <ul className="sheet-relationships">
-          {relationships.map(({ id, kind, from, to, cardinality, role }) => (
-            <li key={id}>
-              <button type="button" className="text-button" onClick={() => onSelect(id)}>
-                {from} {VERBS[kind]} {cardinality} {to}
-                {role === null ? '' : ` as ${role}`}
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
+      <Sentences model={model} block={block} onSelect={onSelect} />
     </>
+  );
+}
+
+/** The sentences that name a block; each leads to its own sheet. */
+function Sentences({
+  model,
+  block,
+  onSelect,
+}: Pick<Props, 'model' | 'block' | 'onSelect'>): React.JSX.Element | null {
+  const relationships = indexModel(model).relationships.filter(
+    ({ from, to }) => from === block.name || to === block.name,
+  );
+  if (relationships.length === 0) return null;
+  return (
+    <ul className="sheet-relationships">
+      {relationships.map(({ id, kind, from, to, cardinality, role }) => (
+        <li key={id}>
+          <button type="button" className="text-button" onClick={() => onSelect(id)}>
+            {from} {VERBS[kind]} {cardinality} {to}
+            {role === null ? '' : ` as ${role}`}
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

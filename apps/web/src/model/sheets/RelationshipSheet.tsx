@@ -10,6 +10,7 @@ import {
   type RefersTo,
   type Relationship,
 } from '@isomeros/core/model';
+import { VERBS } from '@isomeros/core/notation';
 import { Button, Checkbox, Segmented, Select } from 'antd';
 import { writeRelationship } from './edits.js';
 import { TextField } from './TextField.js';
@@ -38,7 +39,9 @@ const CARDINALITIES: Readonly<Record<Relationship['kind'], readonly string[]>> =
 export function RelationshipSheet({ model, relationship, edits, onClose }: Props): React.JSX.Element {
   const { from, to, kind } = relationship;
   const write = (next: Relationship): void => edits.apply(writeRelationship(next));
-  const values = [...indexModel(model).values.keys()].map((value) => ({ value, label: value }));
+  const { values: valueNames, entities: entityNames } = indexModel(model);
+  const values = optionsOf(valueNames.keys());
+  const entities = optionsOf(entityNames.keys());
   return (
     <>
       <header className="sheet-title">
@@ -64,7 +67,7 @@ export function RelationshipSheet({ model, relationship, edits, onClose }: Props
           />
         </div>
       )}
-      <RelationshipFields relationship={relationship} values={values} onWrite={write} />
+      <RelationshipFields relationship={relationship} values={values} entities={entities} onWrite={write} />
       {relationship.kind === 'refers' && (
         <div className="flags">
           <Checkbox
@@ -95,22 +98,65 @@ export function RelationshipSheet({ model, relationship, edits, onClose }: Props
   );
 }
 
+const VERB_KINDS: readonly Relationship['kind'][] = ['owns', 'refers', 'pairs'];
+
+const optionsOf = (names: Iterable<string>): { value: string; label: string }[] =>
+  [...names].map((value) => ({ value, label: value }));
+
+/** The same ends, roles and note with another verb. */
+function withVerb(relationship: Relationship, kind: Relationship['kind']): Relationship {
+  const { id, from, to, role, back, description, comments } = relationship;
+  const shared = { id, from, to, role, back, description, comments, onRemove: null };
+  switch (kind) {
+    case 'owns':
+      return { kind, cardinality: 'many', ...shared };
+    case 'refers':
+      return { kind, cardinality: 'optional', fixed: false, unique: false, ...shared };
+    case 'pairs':
+      return { kind, cardinality: 'many', carrying: null, ...shared };
+  }
+}
+
 interface FieldsProps {
   readonly relationship: Relationship;
   readonly values: { value: string; label: string }[];
+  readonly entities: { value: string; label: string }[];
   readonly onWrite: (next: Relationship) => void;
 }
 
-function RelationshipFields({ relationship, values, onWrite }: FieldsProps): React.JSX.Element {
+function RelationshipFields({ relationship, values, entities, onWrite }: FieldsProps): React.JSX.Element {
   const { kind } = relationship;
   return (
     <div className="fields">
+      <label>each</label>
+      <Select
+        aria-label="From"
+        showSearch
+        value={relationship.from}
+        options={entities}
+        onChange={(from) => onWrite({ ...relationship, from })}
+      />
+      <label>verb</label>
+      <Select<Relationship['kind']>
+        aria-label="Verb"
+        value={kind}
+        options={VERB_KINDS.map((value) => ({ value, label: VERBS[value] }))}
+        onChange={(verb) => onWrite(withVerb(relationship, verb))}
+      />
       <label>cardinality</label>
       <Select
         aria-label="Cardinality"
         value={relationship.cardinality}
         options={CARDINALITIES[kind].map((value) => ({ value, label: value }))}
         onChange={(cardinality) => onWrite({ ...relationship, cardinality } as Relationship)}
+      />
+      <label>to</label>
+      <Select
+        aria-label="To"
+        showSearch
+        value={relationship.to}
+        options={entities}
+        onChange={(to) => onWrite({ ...relationship, to })}
       />
       <label>role</label>
       <TextField

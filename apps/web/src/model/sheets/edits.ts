@@ -4,6 +4,7 @@ import type {
   Entity,
   Model,
   Relationship,
+  UniqueRule,
   ValueDefinition,
 } from '@isomeros/core/model';
 import {
@@ -69,6 +70,17 @@ export const writeBlock =
     return place === undefined
       ? text
       : replaceStatement(text, place, `${block.kind} ${block.name}${quoted(block.description)}`);
+  };
+
+export const printUnique = (names: readonly string[]): string => `unique (${names.join(', ')})`;
+
+export const writeUnique =
+  (rule: UniqueRule): TextEdit =>
+  (text, parsed) => {
+    const place = at(parsed, rule.id);
+    return place === undefined
+      ? text
+      : replaceStatement(text, place, printUnique(rule.names) + quoted(rule.description));
   };
 
 export const isBlock = (declaration: Declaration): declaration is Block =>
