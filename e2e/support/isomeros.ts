@@ -5,6 +5,9 @@ import { createSchema, dropSchema } from '../../apps/server/test/support/databas
 
 const main = join(import.meta.dirname, '../../apps/server/dist/main.js');
 
+/** One of many ports, none of which browsers refuse to ask. */
+const firstPort = (): string => String(5300 + Math.floor(Math.random() * 300));
+
 /** The real thing: the built server with its pages, on a schema of its own. */
 export class Isomeros {
   private child: ChildProcess | null = null;
@@ -13,7 +16,7 @@ export class Isomeros {
   constructor(private readonly databaseUrl: string) {}
 
   start(): Promise<void> {
-    const port = this.url === '' ? String(5900 + Math.floor(Math.random() * 300)) : new URL(this.url).port;
+    const port = this.url === '' ? firstPort() : new URL(this.url).port;
     const child = spawn(process.execPath, [main], {
       env: { ...process.env, ISOMEROS_DATABASE_URL: this.databaseUrl, ISOMEROS_PORT: port },
       stdio: ['ignore', 'pipe', 'pipe'],

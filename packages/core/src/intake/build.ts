@@ -1,6 +1,7 @@
 import {
   camelCase,
   pascalCase,
+  plainAttribute,
   type Attribute,
   type AttributeType,
   type Entity,
@@ -8,33 +9,13 @@ import {
   type ValueDefinition,
 } from '../model/index.js';
 
-/** An attribute of the given type and nothing else; what is known besides is laid over it. */
+/** An attribute of a block. */
 export const attributeNamed = (
   block: string,
   name: string,
   type: AttributeType,
   known: Partial<Attribute> = {},
-): Attribute => ({
-  kind: 'attribute',
-  id: `${block}.${name}`,
-  name,
-  type,
-  description: null,
-  comments: [],
-  required: false,
-  unique: false,
-  uniqueWithin: null,
-  key: null,
-  generated: false,
-  touched: false,
-  fixed: false,
-  readOnly: false,
-  writeOnly: false,
-  defaultValue: null,
-  example: null,
-  lifeCycle: null,
-  ...known,
-});
+): Attribute => plainAttribute(`${block}.${name}`, name, type, known);
 
 export const entityNamed = (
   name: string,

@@ -23,6 +23,7 @@ export type {
   UniqueRule,
   ValueDefinition,
 } from './types.js';
+export { plainAttribute } from './attribute.js';
 export {
   IMPLICIT_ID,
   indexModel,

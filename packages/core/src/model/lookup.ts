@@ -1,3 +1,4 @@
+import { plainAttribute } from './attribute.js';
 import { camelCase, plural } from './names.js';
 import type {
   Attribute,
@@ -162,26 +163,18 @@ export const IMPLICIT_ID = '#id';
 export const isImplicitId = (id: string): boolean => id.endsWith(IMPLICIT_ID);
 
 function implicitId(entity: Entity): Attribute {
-  return {
-    kind: 'attribute',
-    id: entity.id + IMPLICIT_ID,
-    name: 'id',
-    type: entity.implicitId === 'uuid' ? { kind: 'uuid' } : { kind: 'integer', min: 1, max: null },
-    description: null,
-    comments: [],
+  const type =
+    entity.implicitId === 'uuid'
+      ? ({ kind: 'uuid' } as const)
+      : ({ kind: 'integer', min: 1, max: null } as const);
+  return plainAttribute(entity.id + IMPLICIT_ID, 'id', type, {
     required: true,
     unique: true,
-    uniqueWithin: null,
     key: { generated: true, within: null },
     generated: true,
-    touched: false,
     fixed: true,
     readOnly: true,
-    writeOnly: false,
-    defaultValue: null,
-    example: null,
-    lifeCycle: null,
-  };
+  });
 }
 
 /** The attributes a record of the entity holds, its id first when that is implicit. */

@@ -1,3 +1,4 @@
+import { plainAttribute } from './attribute.js';
 import { camelCase, singular } from './names.js';
 import type { EntityStorage } from './constraints.js';
 import { onRemoveOf, roleOf, type ModelIndex } from './lookup.js';
@@ -70,25 +71,5 @@ function side(pairs: PairsWith, id: string, to: string, role: string): RefersTo 
   };
 }
 
-function carriedAttribute(pairs: PairsWith, value: string): Attribute {
-  return {
-    kind: 'attribute',
-    id: pairCarried(pairs),
-    name: carriedName(value),
-    type: { kind: 'value', name: value },
-    required: true,
-    unique: false,
-    uniqueWithin: null,
-    key: null,
-    generated: false,
-    touched: false,
-    fixed: false,
-    readOnly: false,
-    writeOnly: false,
-    defaultValue: null,
-    example: null,
-    lifeCycle: null,
-    description: null,
-    comments: [],
-  };
-}
+const carriedAttribute = (pairs: PairsWith, value: string): Attribute =>
+  plainAttribute(pairCarried(pairs), carriedName(value), { kind: 'value', name: value }, { required: true });
