@@ -54,7 +54,7 @@ describe('revisions', () => {
     expect(restored).toMatchObject({
       text: TEXT,
       revision: 5,
-      choices: { settings: { pageSize: 50 }, answered: ['id.kind'] },
+      choices: { settings: { pageSize: 50 }, arrangements: {}, answered: ['id.kind'] },
     });
     expect(restored.identities).toEqual(design.identities);
     expect((await revisionsOf(design.id)).map(({ what }) => what)).toEqual([
@@ -99,6 +99,27 @@ describe('decisions', () => {
       value: 3,
       level: 'design',
     });
+  });
+
+  test('an arrangement has settings of its own, which a reset takes away', async () => {
+    const { id } = await app.createDesign(TEXT);
+    const path = `/api/designs/${id}/arrangements/main`;
+    const settings = { basePath: '/own', version: '9', invalidStatus: 422 };
+    const saved = await app.send('PUT', path, { settings }, { 'If-Match': '"1"' });
+    expect([saved.status, saved.headers.get('etag')]).toEqual([200, '"2"']);
+    expect((await app.json<{ root: string }>('GET', `${path}/contract`)).root).toBe('/own/9');
+    expect((await app.send('PUT', path, { settings: {} }, { 'If-Match': '"1"' })).status).toBe(412);
+    const wrong = await app.send('PUT', path, { settings: { implicitId: 'uuid', depth: 0 } });
+    expect(wrong.status).toBe(400);
+    expect(((await wrong.json()) as ProblemBody).errors?.map((error) => error.pointer)).toEqual([
+      '/settings/implicitId',
+      '/settings/depth',
+    ]);
+    await app.json('PUT', path, { settings: {} });
+    expect((await app.json<{ root: string }>('GET', `${path}/contract`)).root).toBe('/api/v1');
+    expect((await app.send('PUT', `/api/designs/${id}/arrangements/other`, { settings: {} })).status).toBe(
+      404,
+    );
   });
 
   test('ids of another kind wait for a reset, which makes them', async () => {

@@ -154,6 +154,15 @@ export const DESIGN_OPERATIONS: Readonly<Record<string, Described>> = {
     answers: 'Arrangement',
     problems: ['not-found'],
   },
+  'PUT /api/designs/{id}/arrangements/{name}': {
+    summary: 'Save the settings that an arrangement has of its own',
+    body: 'ArrangementSettings',
+    status: 200,
+    answers: 'Arrangement',
+    parameters: ['ifMatch'],
+    headers: ['ETag'],
+    problems: ['invalid', 'not-found', 'precondition-failed', 'media-type'],
+  },
   'GET /api/designs/{id}/arrangements/{name}/contract': {
     summary: 'Read what the last sound model implies',
     status: 200,

@@ -87,10 +87,18 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     },
   }),
   Choices: closed(
-    object({
-      settings: { type: 'object', description: 'From names of settings to their values.' },
-      answered: { ...list(text), description: 'Ids of assumptions that somebody agreed to.' },
-    }),
+    object(
+      {
+        settings: { type: 'object', description: 'From names of settings to their values.' },
+        arrangements: {
+          type: 'object',
+          additionalProperties: { type: 'object' },
+          description: 'The same for single arrangements, by their name.',
+        },
+        answered: { ...list(text), description: 'Ids of assumptions that somebody agreed to.' },
+      },
+      ['arrangements'],
+    ),
   ),
   Name: closed(object({ name: { type: 'string', minLength: 1, maxLength: 120 } })),
   Rename: closed(
@@ -154,8 +162,13 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
   }),
   Arrangement: object({
     name: text,
-    settings: list(object({ name: text, title: text, value: {}, level: { enum: ['default', 'design'] } })),
+    settings: list(
+      object({ name: text, title: text, value: {}, level: { enum: ['default', 'design', 'arrangement'] } }),
+    ),
   }),
+  ArrangementSettings: closed(
+    object({ settings: { type: 'object', description: 'From names of settings to their values.' } }),
+  ),
   Contract: {
     type: 'object',
     description: 'Resources, operations, shapes, findings and assumptions, each with its reasons.',

@@ -1,6 +1,6 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { Choices, DesignFile } from '@isomeros/core/arrangement';
+import type { Choices, DesignFile, SettingValues } from '@isomeros/core/arrangement';
 import type { Identities } from '@isomeros/core/model';
 import { MAX_TEXT_BYTES, withDesignName } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
@@ -111,6 +111,19 @@ export class ChangesService implements OnApplicationBootstrap {
 
   saveChoices(id: string, choices: Choices, ifMatch: string | undefined): Promise<DesignView> {
     return this.change(id, ifMatch, 'choices', (row) => withChoices(row, choices));
+  }
+
+  /** Saves what one arrangement has of its own. */
+  saveArrangement(
+    id: string,
+    name: string,
+    own: SettingValues,
+    ifMatch: string | undefined,
+  ): Promise<DesignView> {
+    return this.change(id, ifMatch, 'choices', (row) => {
+      const choices = readChoices(row);
+      return withChoices(row, { ...choices, arrangements: { ...choices.arrangements, [name]: own } });
+    });
   }
 
   /** Brings the state of an earlier revision back, as a new revision. */

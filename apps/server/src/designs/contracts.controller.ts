@@ -1,4 +1,4 @@
-import { Controller, Get, Header, Param, Res } from '@nestjs/common';
+import { Body, Controller, Get, Header, Headers, Param, Put, Res } from '@nestjs/common';
 import {
   arrangementOf,
   setting as resolveSetting,
@@ -9,7 +9,10 @@ import {
 } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import type { Response } from 'express';
-import { etagOf } from '../http/etag.js';
+import { etagOf, tagged } from '../http/etag.js';
+import { ChangesService } from './changes.service.js';
+import { readLevel } from './designs.controller.js';
+import { SaveArrangementDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 
 interface ArrangementView {
@@ -24,7 +27,10 @@ interface ArrangementView {
 
 @Controller('api/designs/:id/arrangements/:name')
 export class ContractsController {
-  constructor(private readonly designs: DesignsService) {}
+  constructor(
+    private readonly designs: DesignsService,
+    private readonly changes: ChangesService,
+  ) {}
 
   @Get()
   async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<ArrangementView> {
@@ -38,6 +44,21 @@ export class ContractsController {
       ...resolveSetting(arrangement, setting),
     }));
     return { name, settings };
+  }
+
+  /** Puts other settings in the place of those the arrangement has of its own. */
+  @Put()
+  async saveArrangement(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Body() { settings }: SaveArrangementDto,
+    @Headers('if-match') ifMatch: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<ArrangementView> {
+    const own = readLevel(settings, '/settings', 'arrangement');
+    await this.designs.derivation(id, name);
+    tagged(await this.changes.saveArrangement(id, name, own, ifMatch), response);
+    return this.arrangement(id, name);
   }
 
   @Get('contract')

@@ -16,7 +16,11 @@ import { ApiProblem } from '../http/problem.js';
 /** The parts of a row that are kept as JSON. */
 export const readIdentities = (row: Pick<DesignRow, 'identities'>): Identities =>
   JSON.parse(row.identities) as Identities;
-export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => JSON.parse(row.choices) as Choices;
+/** Rows of earlier versions lack what was not decided then. */
+export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => ({
+  ...NO_CHOICES,
+  ...(JSON.parse(row.choices) as Partial<Choices>),
+});
 export const readLooseEnds = (row: DesignRow): LooseEnds => JSON.parse(row.looseEnds) as LooseEnds;
 
 export const readText = (row: DesignRow): ParseResult => parse(row.text, readIdentities(row));

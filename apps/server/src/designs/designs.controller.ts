@@ -12,7 +12,13 @@ import {
   Req,
   Res,
 } from '@nestjs/common';
-import { readDesignFile, readSettings, writeDesignFile, type Choices } from '@isomeros/core/arrangement';
+import {
+  readDesignFile,
+  readSettings,
+  writeDesignFile,
+  type Choices,
+  type SettingValues,
+} from '@isomeros/core/arrangement';
 import type { Request, Response } from 'express';
 import { etagOf, tagged } from '../http/etag.js';
 import { readLimit } from '../http/pages.js';
@@ -177,16 +183,35 @@ export class DesignsController {
   }
 }
 
-function choicesOf({ settings, answered }: SaveChoicesDto): Choices {
-  const read = readSettings(settings);
-  if (read.ok) return { settings: read.values, answered: [...new Set(answered)] };
+function choicesOf({ settings, arrangements, answered }: SaveChoicesDto): Choices {
+  const own = Object.entries(arrangements ?? {}).map(
+    ([name, given]) => [name, readLevel(given, `/arrangements/${escaped(name)}`, 'arrangement')] as const,
+  );
+  return {
+    settings: readLevel(settings, '/settings', 'design'),
+    arrangements: Object.fromEntries(own),
+    answered: [...new Set(answered)],
+  };
+}
+
+/** The settings chosen at one level; a problem that names each that does not fit. */
+export function readLevel(given: unknown, pointer: string, level: 'design' | 'arrangement'): SettingValues {
+  const isObject = typeof given === 'object' && given !== null && !Array.isArray(given);
+  if (!isObject) {
+    const message = 'Expected an object from names of settings to their values.';
+    throw new ApiProblem('invalid', message, { errors: [{ pointer, code: 'type', message }] });
+  }
+  const read = readSettings(given as Record<string, unknown>, level);
+  if (read.ok) return read.values;
   const errors = read.problems.map(({ name, code, message }) => ({
-    pointer: `/settings/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`,
+    pointer: `${pointer}/${escaped(name)}`,
     code,
     message,
   }));
   throw new ApiProblem('invalid', 'The settings do not fit.', { errors });
 }
+
+const escaped = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
 
 /** The name of a design as the name of a file. */
 const fileName = (name: string): string =>

@@ -56,6 +56,11 @@ export class SaveChoicesDto {
   @IsObject({ message: 'Expected an object from names of settings to their values.' })
   settings: Record<string, unknown>;
 
+  /** Settings of single arrangements, by their name; none where it is left out. */
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from names of arrangements to their settings.' })
+  arrangements?: Record<string, unknown>;
+
   @IsArray({ message: 'Expected an array of ids of assumptions.' })
   @ArrayMaxSize(10_000, { message: 'Expected at most 10000 ids.' })
   @IsString({ each: true, message: 'Expected ids of assumptions.' })
@@ -72,4 +77,9 @@ export class RenameDto {
 
   @IsBoolean({ message: 'Expected whether one became the other.' })
   renamed: boolean;
+}
+
+export class SaveArrangementDto {
+  @IsObject({ message: 'Expected an object from names of settings to their values.' })
+  settings: Record<string, unknown>;
 }

@@ -1,8 +1,8 @@
-import type { Choices } from '@isomeros/core/arrangement';
 import type { Counters, Service } from '@isomeros/core/engine';
 import { indexModel, type Identities, type Row } from '@isomeros/core/model';
 import { seed } from '@isomeros/core/seeding';
 import type { DatasetRow } from '../database/tables.js';
+import { readChoices } from '../designs/designRows.js';
 import { deriveFrom, type Derivation } from '../designs/derivations.js';
 import { DEFAULT_ARRANGEMENT, type SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
@@ -38,7 +38,7 @@ export const storedDerivation = (stored: ModelColumns): Derivation =>
   deriveFrom(
     stored.modelText,
     JSON.parse(stored.modelIdentities) as Identities,
-    JSON.parse(stored.modelChoices) as Choices,
+    readChoices({ choices: stored.modelChoices }),
     DEFAULT_ARRANGEMENT,
   );
 

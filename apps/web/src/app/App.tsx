@@ -1,5 +1,6 @@
 import { ConfigProvider } from 'antd';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { ArrangePage } from '../arrange/ArrangePage.js';
 import { ContractPage } from '../contract/ContractPage.js';
 import { HomePage } from '../home/HomePage.js';
 import { IntakePage } from '../intake/IntakePage.js';
@@ -20,6 +21,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="model" replace /> },
       { path: 'model', element: <ModelPage /> },
+      { path: 'arrange', element: <ArrangePage /> },
       { path: 'contract', element: <ContractPage /> },
       { path: 'mock', element: <MockPage /> },
       { path: 'revisions', element: <RevisionsPage /> },

@@ -1,6 +1,6 @@
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
-import type { OutlineRow } from './outlineRows.js';
+import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { Implied } from '../design/implied.js';

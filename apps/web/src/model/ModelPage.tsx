@@ -7,7 +7,7 @@ import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import { statementAt } from '../design/implied.js';
-import { outlineRows } from './outlineRows.js';
+import { outlineRows } from '../app/parts/outlineRows.js';
 import type { EditorContext } from './editorFeatures.js';
 import { ImpliedStrip } from './ImpliedStrip.js';
 import { MapPanel } from './MapPanel.js';

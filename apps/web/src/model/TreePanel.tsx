@@ -2,8 +2,8 @@ import { useMemo, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
 import type { Outline } from '@isomeros/core/contract';
-import { outlineRows } from './outlineRows.js';
-import { PathTree } from './PathTree.js';
+import { outlineRows } from '../app/parts/outlineRows.js';
+import { PathTree } from '../app/parts/PathTree.js';
 
 interface Props {
   /** The switch between the faces. */

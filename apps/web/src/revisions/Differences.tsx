@@ -56,9 +56,13 @@ export function Differences({ shown, other, isOlder }: Props): React.JSX.Element
     <>
       {decided.length > 0 && (
         <ul className="decided">
-          {decided.map(({ what, was, is }) => (
-            <li key={what}>
-              <span className="strong">{titleOf(what)}</span> <del>{was}</del> <ins>{is}</ins>
+          {decided.map(({ what, of, was, is }) => (
+            <li key={`${of ?? ''} ${what}`}>
+              <span className="strong">
+                {titleOf(what)}
+                {of !== null && `, ${of}`}
+              </span>{' '}
+              <del>{was}</del> <ins>{is}</ins>
             </li>
           ))}
         </ul>

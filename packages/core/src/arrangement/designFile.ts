@@ -1,7 +1,8 @@
 import { identitiesOf, isJsonObject, readJson, type Identities, type Json } from '../model/index.js';
 import { parse } from '../notation/index.js';
-import { readSettings } from './check.js';
-import type { Choices } from './choices.js';
+import { CHOOSABLE, DESIGN_ONLY, readSettings, type SettingDomain } from './check.js';
+import { NO_CHOICES, type Choices } from './choices.js';
+import type { SettingValues } from './settings.js';
 
 /** A whole design as one file carries it. */
 export interface DesignFile {
@@ -32,6 +33,28 @@ const NAME_LENGTH = 120;
 
 const name = { type: 'string', minLength: 1, maxLength: NAME_LENGTH } as const;
 
+/** The schema of settings as they can be chosen at a level. */
+const settingsSchema = (isDesign: boolean): object => ({
+  type: 'object',
+  properties: Object.fromEntries(
+    Object.entries(CHOOSABLE)
+      .filter(([setting]) => isDesign || !DESIGN_ONLY.has(setting))
+      .map(([setting, domain]) => [setting, schemaOf(domain)]),
+  ),
+  additionalProperties: false,
+});
+
+function schemaOf(domain: SettingDomain): object {
+  switch (domain.kind) {
+    case 'options':
+      return { enum: domain.options };
+    case 'integer':
+      return { type: 'integer', minimum: domain.min, maximum: domain.max };
+    case 'text':
+      return { type: 'string', pattern: domain.pattern.source };
+  }
+}
+
 /** The published schema (JSON Schema 2020-12) of design files. */
 export const DESIGN_FILE_SCHEMA = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
@@ -55,14 +78,8 @@ export const DESIGN_FILE_SCHEMA = {
     choices: {
       type: 'object',
       properties: {
-        settings: {
-          type: 'object',
-          properties: {
-            implicitId: { enum: ['integer', 'uuid'] },
-            pageSize: { type: 'integer', minimum: 1, maximum: 100 },
-          },
-          additionalProperties: false,
-        },
+        settings: settingsSchema(true),
+        arrangements: { type: 'object', additionalProperties: settingsSchema(false) },
         answered: { type: 'array', items: { type: 'string' } },
       },
       additionalProperties: false,
@@ -149,32 +166,38 @@ interface Part<T> {
 }
 
 function readChoices(given: Json | undefined): Part<Choices> {
-  const none: Choices = { settings: {}, answered: [] };
-  if (given === undefined) return { value: none, problems: [] };
+  if (given === undefined) return { value: NO_CHOICES, problems: [] };
   if (!isJsonObject(given))
-    return { value: none, problems: [problem('/choices', 'type', 'Expected an object.')] };
-  const { settings = {}, answered = [], ...others } = given;
+    return { value: NO_CHOICES, problems: [problem('/choices', 'type', 'Expected an object.')] };
+  const { settings: chosen = {}, arrangements: byName = {}, answered = [], ...others } = given;
   const problems = Object.keys(others).map((member) =>
     problem(`/choices/${escaped(member)}`, 'unknown', `Choices have no member ${member}.`),
   );
   const isListOfTexts = Array.isArray(answered) && answered.every((id) => typeof id === 'string');
   if (!isListOfTexts) problems.push(problem('/choices/answered', 'type', 'Expected an array of texts.'));
-  if (!isJsonObject(settings)) {
-    return {
-      value: none,
-      problems: [...problems, problem('/choices/settings', 'type', 'Expected an object.')],
-    };
+  const design = readLevel(chosen, '/choices/settings', 'design');
+  const own: Record<string, SettingValues> = {};
+  if (!isJsonObject(byName)) problems.push(problem('/choices/arrangements', 'type', 'Expected an object.'));
+  for (const [arrangement, values] of isJsonObject(byName) ? Object.entries(byName) : []) {
+    const level = readLevel(values, `/choices/arrangements/${escaped(arrangement)}`, 'arrangement');
+    own[arrangement] = level.value;
+    problems.push(...level.problems);
   }
-  const read = readSettings(settings);
-  if (!read.ok)
-    problems.push(
-      ...read.problems.map(({ name: setting, code, message }) =>
-        problem(`/choices/settings/${escaped(setting)}`, code, message),
-      ),
-    );
   return {
-    value: { settings: read.ok ? read.values : {}, answered: isListOfTexts ? answered : [] },
-    problems,
+    value: { settings: design.value, arrangements: own, answered: isListOfTexts ? answered : [] },
+    problems: [...problems, ...design.problems],
+  };
+}
+
+function readLevel(given: Json, pointer: string, level: 'design' | 'arrangement'): Part<SettingValues> {
+  if (!isJsonObject(given)) return { value: {}, problems: [problem(pointer, 'type', 'Expected an object.')] };
+  const read = readSettings(given, level);
+  if (read.ok) return { value: read.values, problems: [] };
+  return {
+    value: {},
+    problems: read.problems.map(({ name: setting, code, message }) =>
+      problem(`${pointer}/${escaped(setting)}`, code, message),
+    ),
   };
 }
 

@@ -7,8 +7,8 @@ export type {
   Settings,
   SettingValues,
 } from './settings.js';
-export { readSettings } from './check.js';
-export type { SettingProblem, SettingsResult } from './check.js';
+export { CHOOSABLE, DESIGN_ONLY, readSettings } from './check.js';
+export type { ChoosableSetting, SettingDomain, SettingProblem, SettingsResult } from './check.js';
 export { arrangementOf, completeModel, NO_CHOICES } from './choices.js';
 export type { Choices } from './choices.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';

@@ -8,8 +8,8 @@ export interface Settings {
   readonly version: string;
   /** The type of the id of an entity without a key. */
   readonly implicitId: ImplicitId;
-  readonly collectionNames: 'plural';
-  readonly pathCase: 'kebab';
+  readonly collectionNames: 'plural' | 'singular';
+  readonly pathCase: 'kebab' | 'snake' | 'camel';
   readonly memberCase: 'camel';
   /** At most this many ids in the path of an item. */
   readonly depth: number;
@@ -21,7 +21,7 @@ export interface Settings {
   readonly maxPageSize: number;
   readonly sortParameter: string;
   readonly links: 'object';
-  readonly invalidStatus: 400;
+  readonly invalidStatus: 400 | 422;
   readonly unknownMembers: 'refused';
   readonly unknownParameters: 'refused';
   readonly maxBodyBytes: number;
@@ -30,7 +30,7 @@ export interface Settings {
 export type SettingName = keyof Settings;
 
 /** Where a value was set. */
-export type SettingLevel = 'default' | 'design';
+export type SettingLevel = 'default' | 'design' | 'arrangement';
 
 export const SETTING_DEFAULTS: Settings = {
   basePath: '/api',
@@ -58,7 +58,7 @@ export const SETTING_DEFAULTS: Settings = {
 export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   basePath: 'Base path',
   version: 'Version in the path',
-  implicitId: 'Ids of entities without a key',
+  implicitId: 'Ids without a key',
   collectionNames: 'Names of collections',
   pathCase: 'Words in paths',
   memberCase: 'Members and parameters',
@@ -85,6 +85,8 @@ export interface Arrangement {
   readonly name: string;
   /** What was chosen for the whole design. */
   readonly design: SettingValues;
+  /** What was chosen for this arrangement, and holds before that. */
+  readonly own: SettingValues;
 }
 
 export interface ResolvedSetting<Name extends SettingName> {
@@ -92,13 +94,15 @@ export interface ResolvedSetting<Name extends SettingName> {
   readonly level: SettingLevel;
 }
 
-/** The value of a setting in an arrangement, and the level it comes from. */
+/** The value of a setting in an arrangement, and the level it comes from: the nearest at which it was chosen. */
 export function setting<Name extends SettingName>(
-  { design }: Arrangement,
+  { design, own }: Arrangement,
   name: Name,
 ): ResolvedSetting<Name> {
-  const chosen = design[name];
-  return chosen === undefined
+  const chosen = own[name];
+  if (chosen !== undefined) return { value: chosen, level: 'arrangement' };
+  const above = design[name];
+  return above === undefined
     ? { value: SETTING_DEFAULTS[name], level: 'default' }
-    : { value: chosen, level: 'design' };
+    : { value: above, level: 'design' };
 }

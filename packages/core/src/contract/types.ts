@@ -5,7 +5,12 @@ import type { RuleId } from './rules.js';
 /** What a rule read: a statement of the model by its identity, or a setting and the level it was set on. */
 export type Source =
   | { readonly kind: 'statement'; readonly id: string }
-  | { readonly kind: 'setting'; readonly name: SettingName; readonly level: SettingLevel };
+  | {
+      readonly kind: 'setting';
+      readonly name: SettingName;
+      readonly value: string | number;
+      readonly level: SettingLevel;
+    };
 
 /** Why an element of a contract is there. */
 export interface Reason {

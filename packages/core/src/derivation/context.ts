@@ -46,7 +46,7 @@ export function becauseSet(
   const settings = names.map((name): Source => ({
     kind: 'setting',
     name,
-    level: setting(deriving.arrangement, name).level,
+    ...setting(deriving.arrangement, name),
   }));
   return { rule, because: [...because(rule, ...statements).because, ...settings] };
 }

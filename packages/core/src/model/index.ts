@@ -48,6 +48,7 @@ export {
   phrase,
   plural,
   singular,
+  snakeCase,
   withArticle,
   words,
 } from './names.js';

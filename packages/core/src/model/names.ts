@@ -30,6 +30,7 @@ const capital = (word: string): string => word.charAt(0).toUpperCase() + word.sl
 
 export const pascalCase = remembered((name) => words(name).map(capital).join(''));
 export const kebabCase = remembered((name) => words(name).join('-'));
+export const snakeCase = remembered((name) => words(name).join('_'));
 export const phrase = remembered((name) => words(name).join(' '));
 
 export const camelCase = remembered((name) => {

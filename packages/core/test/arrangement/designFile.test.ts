@@ -21,7 +21,11 @@ const SMALL: DesignFile = {
   name: 'Small',
   model: 'design "Small"\n\nentity Route\n  name: text\n',
   identities: { Route: 'Line', 'Route.name': 'Line.title' },
-  choices: { settings: { pageSize: 50, implicitId: 'uuid' }, answered: ['page.size'] },
+  choices: {
+    settings: { pageSize: 50, implicitId: 'uuid' },
+    arrangements: { main: { basePath: '', version: 'v2', pathCase: 'snake' } },
+    answered: ['page.size'],
+  },
   arrangements: [{ name: 'main' }],
 };
 
@@ -78,6 +82,11 @@ describe('design files', () => {
       (file) => ({ ...file, choices: { settings: { size: 1 } } }),
       '/choices/settings/size',
     ],
+    [
+      'a setting of the design in an arrangement',
+      (file) => ({ ...file, choices: { arrangements: { main: { implicitId: 'uuid' } } } }),
+      '/choices/arrangements/main/implicitId',
+    ],
     ['answers that are no texts', (file) => ({ ...file, choices: { answered: [1] } }), '/choices/answered'],
     ['choices of another kind', (file) => ({ ...file, choices: 'all' }), '/choices'],
   ])('%s is refused by us and by the schema', (_name, change, pointer) => {
@@ -111,7 +120,12 @@ describe('readSettings', () => {
     [{ pageSize: 101 }, 'range'],
     [{ pageSize: 1.5 }, 'range'],
     [{ implicitId: 'snowflake' }, 'options'],
-    [{ depth: 9 }, 'unknown'],
+    [{ depth: 9 }, 'range'],
+    [{ basePath: '/a/b' }, null],
+    [{ basePath: 'a' }, 'pattern'],
+    [{ version: '' }, 'pattern'],
+    [{ invalidStatus: 422 }, null],
+    [{ colour: 1 }, 'unknown'],
     [{ constructor: 1 }, 'unknown'],
   ])('%j', (given, code) => {
     const read = readSettings(given);

@@ -34,9 +34,9 @@ function chosen(text: string, question: string, label: string): { text: string; 
   const { assumption, answer } = optionOf(contractOf(text), question, label);
   switch (answer.kind) {
     case 'accept':
-      return { text, choices: { settings: {}, answered: [assumption.id] } };
+      return { text, choices: { ...NO_CHOICES, answered: [assumption.id] } };
     case 'setting':
-      return { text, choices: { settings: { [answer.name]: answer.value }, answered: [] } };
+      return { text, choices: { ...NO_CHOICES, settings: { [answer.name]: answer.value } } };
     case 'edit':
       return { text: editText(text, parse(text), answer.edit), choices: NO_CHOICES };
     case 'name':
@@ -93,7 +93,12 @@ describe('assumptions', () => {
     const list = contract.operations.find(({ id }) => id === 'listRoutes');
     expect(list?.query.find(({ role }) => role === 'size')).toMatchObject({ default: 50 });
     const levels = list?.query.flatMap(({ reasons }) => reasons.flatMap(({ because }) => because));
-    expect(levels).toContainEqual({ kind: 'setting', name: 'pageSize', level: 'design' });
+    expect(levels).toContainEqual({
+      kind: 'setting',
+      name: 'pageSize',
+      value: 50,
+      level: 'design',
+    });
     expect(openAssumptions(contract, choices.answered).map(({ id }) => id)).not.toContain('page.size');
   });
 

@@ -29,8 +29,8 @@ export class TestMock {
   readonly dataset: Dataset;
   private readonly random = new Random(5);
 
-  constructor(model: Model, counts: Readonly<Record<string, number>> = {}) {
-    const contract = derive(model, MAIN);
+  constructor(model: Model, counts: Readonly<Record<string, number>> = {}, arrangement = MAIN) {
+    const contract = derive(model, arrangement);
     this.service = { contract, model, description: () => JSON.stringify(openApiDocument(contract)) };
     const { rows, counters } = seed(model, { seed: 42, counts, now: NOW });
     this.dataset = new Dataset(model, rows, { rid: rows.length, attributes: counters });

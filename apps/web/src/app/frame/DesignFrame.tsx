@@ -89,6 +89,7 @@ function stagesOf({ design, mocks }: RootState, id: string): readonly Stage[] {
     figures === null
       ? 'reading'
       : `${plural(figures.entities, 'entity', 'entities')} · ${plural(figures.relationships, 'relationship')}`,
+    figures === null ? 'deriving' : `1 arrangement · ${plural(figures.assumptions, 'assumption')}`,
     figures === null
       ? 'deriving'
       : `${plural(figures.operations, 'operation')} · ${plural(findings, 'finding')}`,
@@ -98,9 +99,10 @@ function stagesOf({ design, mocks }: RootState, id: string): readonly Stage[] {
   ];
   const key = [id, ...texts].join('\n');
   if (lastStages?.key !== key) {
-    const [model = '', contract = '', served = ''] = texts;
+    const [model = '', arranged = '', contract = '', served = ''] = texts;
     const stages = [
       { number: 1, name: 'Model', figure: model, to: `/designs/${id}/model` },
+      { number: 2, name: 'Arrange', figure: arranged, to: `/designs/${id}/arrange` },
       { number: 3, name: 'Contract', figure: contract, to: `/designs/${id}/contract` },
       { number: 4, name: 'Mock', figure: served, to: `/designs/${id}/mock` },
     ];

@@ -25,6 +25,7 @@ export function designCommands(
   });
   const views: Command[] = [
     view('Model', `${base}/model`),
+    view('Arrange', `${base}/arrange`),
     view('Contract', `${base}/contract`),
     view('Mock', `${base}/mock`),
     view('Revisions', `${base}/revisions`),

@@ -1,4 +1,4 @@
-import { SETTING_DEFAULTS, SETTING_TITLES } from '@isomeros/core/arrangement';
+import { SETTING_TITLES } from '@isomeros/core/arrangement';
 import { RULES, type Reason, type Source } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
 
@@ -53,7 +53,7 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
   if (source.kind === 'setting') {
     return (
       <span className="quiet">
-        {SETTING_TITLES[source.name]} <code>{String(SETTING_DEFAULTS[source.name])}</code>, {source.level}
+        {SETTING_TITLES[source.name]} <code>{source.value}</code>, {source.level}
       </span>
     );
   }

@@ -15,7 +15,7 @@ export function AnsweredRow({ assumption }: { readonly assumption: Assumption })
       Object.entries(choices.settings).filter(([name]) => !names.some((known) => known === name)),
     );
     const answered = choices.answered.filter((id) => id !== assumption.id);
-    dispatch(choicesMade({ settings, answered }));
+    dispatch(choicesMade({ ...choices, settings, answered }));
   };
   return (
     <li className="question answered">

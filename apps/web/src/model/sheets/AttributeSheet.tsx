@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { writeAttribute, type Block } from './edits.js';
 import { LifeCycleSheet } from './LifeCycleSheet.js';
 import { toOneRoles } from './names.js';
-import { TextField } from './TextField.js';
+import { TextField } from '../../app/parts/TextField.js';
 import type { Edits } from './useEdits.js';
 
 interface Props {

@@ -3,7 +3,7 @@ import { printAttribute, VERBS } from '@isomeros/core/notation';
 import { Button, Popconfirm } from 'antd';
 import { AttributeSheet } from './AttributeSheet.js';
 import { unusedName, writeBlock, type Block } from './edits.js';
-import { TextField } from './TextField.js';
+import { TextField } from '../../app/parts/TextField.js';
 import { UniqueRules } from './UniqueRules.js';
 import type { Edits } from './useEdits.js';
 

@@ -3,7 +3,7 @@ import { parse, printCondition } from '@isomeros/core/notation';
 import { Button, Select } from 'antd';
 import { useState } from 'react';
 import { unusedName } from './edits.js';
-import { TextField } from './TextField.js';
+import { TextField } from '../../app/parts/TextField.js';
 
 interface Props {
   readonly attribute: Attribute;

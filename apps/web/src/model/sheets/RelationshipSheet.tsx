@@ -13,7 +13,7 @@ import {
 import { VERBS } from '@isomeros/core/notation';
 import { Button, Checkbox, Segmented, Select } from 'antd';
 import { writeRelationship } from './edits.js';
-import { TextField } from './TextField.js';
+import { TextField } from '../../app/parts/TextField.js';
 import type { Edits } from './useEdits.js';
 
 interface Props {

@@ -9,7 +9,7 @@ export function placeActions(deriving: Deriving, tree: PathTree, item: Placed): 
       tree.add({
         id: `${transition.id}/action`,
         kind: 'action',
-        segments: [...item.segments, literal(transition.name)],
+        segments: [...item.segments, literal(deriving, transition.name)],
         parent: item.id,
         entity: item.entity,
         via: null,

@@ -18,7 +18,7 @@ import {
  */
 export function placeNested(deriving: Deriving, tree: PathTree, above: Placed, owns: Owns): Placed | null {
   const child = entityNamed(deriving, owns.to);
-  const segments = [...above.segments, literal(roleOf(owns))];
+  const segments = [...above.segments, literal(deriving, roleOf(owns))];
   const why = because(ownsItself(owns) ? 'place.tree' : 'place.nested', owns);
   const collection = tree.add({
     id: owns.id,

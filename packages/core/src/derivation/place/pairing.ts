@@ -18,7 +18,7 @@ export function placePairing(deriving: Deriving, tree: PathTree, above: Placed, 
   }
   const via = { relationship: pairs.id, direction: 'paired' } as const;
   const why = because('place.pairing', pairs);
-  const segments = [...above.segments, literal(roleOf(pairs))];
+  const segments = [...above.segments, literal(deriving, roleOf(pairs))];
   const list = tree.add({
     id: pairs.id,
     kind: 'pairing',
@@ -54,7 +54,7 @@ export function placePairingBack(deriving: Deriving, tree: PathTree, above: Plac
   tree.add({
     id: `${pairs.id}/back`,
     kind: 'pairing',
-    segments: [...above.segments, literal(pairs.back)],
+    segments: [...above.segments, literal(deriving, pairs.back)],
     parent: above.id,
     entity: pairs.from,
     via: { relationship: pairs.id, direction: 'paired-back' },

@@ -8,7 +8,7 @@ export function placeReverse(deriving: Deriving, tree: PathTree, above: Placed, 
   tree.add({
     id: `${refers.id}/back`,
     kind: 'reverse',
-    segments: [...above.segments, literal(refers.back)],
+    segments: [...above.segments, literal(deriving, refers.back)],
     parent: above.id,
     entity: refers.from,
     via: { relationship: refers.id, direction: 'referrers' },

@@ -1,7 +1,15 @@
 import type { Reasons } from '../../contract/index.js';
-import { ownsItself, plural, type Entity } from '../../model/index.js';
+import { ownsItself, type Entity } from '../../model/index.js';
 import { because, becauseSet, type Deriving } from '../context.js';
-import { idSegment, itemId, literal, namedItem, namedPath, type PathTree, type Placed } from './tree.js';
+import {
+  collectionWord,
+  idSegment,
+  itemId,
+  namedItem,
+  namedPath,
+  type PathTree,
+  type Placed,
+} from './tree.js';
 
 /** The entry at the root of the contract. */
 export function placeEntry(deriving: Deriving, tree: PathTree): void {
@@ -14,7 +22,7 @@ export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity):
   const owner = deriving.index.ownerOf.get(entity.name);
   const why =
     owner !== undefined && ownsItself(owner) ? because('place.tree', owner) : because('place.root', entity);
-  const segments = [literal(plural(entity.name))];
+  const segments = [collectionWord(deriving, entity)];
   const named = [
     becauseSet(deriving, 'name.plural', ['collectionNames'], entity),
     ...namedPath(deriving, entity),
@@ -50,7 +58,7 @@ export function placeMovedItem(
   return tree.add({
     id: itemId(entity),
     kind: 'item',
-    segments: [literal(plural(entity.name)), idSegment(entity)],
+    segments: [collectionWord(deriving, entity), idSegment(entity)],
     parent: 'entry',
     entity: entity.name,
     via: null,

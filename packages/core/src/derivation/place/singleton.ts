@@ -8,7 +8,7 @@ export function placeSingleton(deriving: Deriving, tree: PathTree, above: Placed
   return tree.add({
     id: itemId(child),
     kind: 'singleton',
-    segments: [...above.segments, literal(roleOf(owns))],
+    segments: [...above.segments, literal(deriving, roleOf(owns))],
     parent: above.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },

@@ -1,7 +1,15 @@
 import type { Finding, Reasons, ResourceKind, Segment, Via } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
-import { kebabCase, keyOf, camelCase, pascalCase, type Entity } from '../../model/index.js';
-import { because, becauseSet, type Deriving } from '../context.js';
+import {
+  camelCase,
+  kebabCase,
+  keyOf,
+  pascalCase,
+  plural,
+  snakeCase,
+  type Entity,
+} from '../../model/index.js';
+import { because, becauseSet, valueOf, type Deriving } from '../context.js';
 
 /** A resource with its place in the path tree, before its links are derived. */
 export interface Placed {
@@ -55,7 +63,15 @@ const segmentText = (segment: Segment): string =>
 export const idCount = (segments: readonly Segment[]): number =>
   segments.filter((segment) => segment.kind === 'id').length;
 
-export const literal = (name: string): Segment => ({ kind: 'literal', text: kebabCase(name) });
+/** A name as a path has it. */
+export function literal(deriving: Deriving, name: string): Segment {
+  const text = { kebab: kebabCase, snake: snakeCase, camel: camelCase }[valueOf(deriving, 'pathCase')](name);
+  return { kind: 'literal', text };
+}
+
+/** The word of an entity's collection. */
+export const collectionWord = (deriving: Deriving, entity: Entity): Segment =>
+  literal(deriving, valueOf(deriving, 'collectionNames') === 'plural' ? plural(entity.name) : entity.name);
 
 /** The segment that holds an entity's key: `{sailingId}`, `{harbourCode}`; `as` names it where one is there already. */
 export function idSegment(entity: Entity, as: string = entity.name): Segment {

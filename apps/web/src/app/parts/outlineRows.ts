@@ -1,4 +1,4 @@
-import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
+import { treeRows, type TreeRow } from './treeRows.js';
 import type { Outline, OutlineOperation, OutlineResource } from '@isomeros/core/contract';
 
 export type OutlineRow = TreeRow<OutlineResource, OutlineOperation>;

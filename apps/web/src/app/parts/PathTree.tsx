@@ -1,6 +1,6 @@
 import type { Method } from '@isomeros/core/contract';
-import { EffectMark } from '../app/parts/EffectMark.js';
-import { RowList } from '../app/parts/RowList.js';
+import { EffectMark } from './EffectMark.js';
+import { RowList } from './RowList.js';
 import type { OutlineRow } from './outlineRows.js';
 
 interface Props {

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { takeIn } from '@isomeros/core/intake';
+import { withoutSetting, withSetting } from '../src/arrange/chosen.js';
+import { changeInWords } from '../src/arrange/usePathsSinceOpened.js';
 import { reportRows } from '../src/intake/reportRows.js';
 import { designName, kindOfFile } from '../src/intake/sources.js';
 import { choiceDifferences } from '../src/revisions/choiceDifferences.js';
@@ -62,15 +64,39 @@ describe('files', () => {
 
 describe('decisions that two states differ in', () => {
   test('are told by their names, what was and what is', () => {
-    const before = { settings: { pageSize: 20 }, answered: ['a'] };
-    const after = { settings: { implicitId: 'uuid' as const }, answered: ['b'] };
+    const before = { settings: { pageSize: 20 }, arrangements: { main: { depth: 3 } }, answered: ['a'] };
+    const after = { settings: { implicitId: 'uuid' as const }, arrangements: {}, answered: ['b'] };
     expect(choiceDifferences(before, after)).toEqual([
-      { what: 'pageSize', was: '20', is: 'not set' },
-      { what: 'implicitId', was: 'not set', is: 'uuid' },
-      { what: 'b', was: 'open', is: 'agreed' },
-      { what: 'a', was: 'agreed', is: 'open' },
+      { what: 'pageSize', of: null, was: '20', is: 'not set' },
+      { what: 'implicitId', of: null, was: 'not set', is: 'uuid' },
+      { what: 'depth', of: 'main', was: '3', is: 'not set' },
+      { what: 'b', of: null, was: 'open', is: 'agreed' },
+      { what: 'a', of: null, was: 'agreed', is: 'open' },
     ]);
     expect(choiceDifferences(before, before)).toEqual([]);
     expect(choiceDifferences(null, after)).toEqual([]);
+  });
+});
+
+describe('a setting chosen at a level', () => {
+  const choices = { settings: { depth: 3 }, arrangements: { other: { depth: 4 } }, answered: ['a'] };
+
+  test('stands there and nowhere else, and goes without a trace', () => {
+    const own = withSetting(choices, 'arrangement', 'main', 'depth', 1);
+    expect(own).toEqual({ ...choices, arrangements: { other: { depth: 4 }, main: { depth: 1 } } });
+    expect(withoutSetting(own, 'arrangement', 'main', 'depth').arrangements).toEqual({
+      other: { depth: 4 },
+      main: {},
+    });
+    expect(withSetting(choices, 'design', 'main', 'depth', 5).settings).toEqual({ depth: 5 });
+    expect(withoutSetting(choices, 'design', 'main', 'depth').settings).toEqual({});
+  });
+
+  test('what it changes in the paths is told in words', () => {
+    const before = { root: '/api/v1', paths: new Set(['/a', '/b']) };
+    expect(changeInWords(before, before)).toBeNull();
+    expect(changeInWords(before, { root: '/v2', paths: new Set(['/a', '/c', '/d']) })).toBe(
+      'under /v2 now; 2 came, 1 went',
+    );
   });
 });

@@ -1,0 +1,176 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  arrangementOf,
+  CHOOSABLE,
+  completeModel,
+  NO_CHOICES,
+  setting,
+  type Choices,
+  type SettingValues,
+} from '@isomeros/core/arrangement';
+import type { Contract } from '@isomeros/core/contract';
+import { derive } from '@isomeros/core/derivation';
+import fc from 'fast-check';
+import { TestMock } from '../support/mock.js';
+import { anyModel, modelOf } from '../support/models.js';
+
+const TEXT = `entity CrewMember
+  name: text(1..60), required
+
+entity ShiftPlan
+  day: date
+
+entity SwapRequest
+  why: text
+
+each CrewMember owns many ShiftPlan as shiftPlans, back as member
+each ShiftPlan owns many SwapRequest as swapRequests, back as plan
+`;
+
+const withOwn = (own: SettingValues, design: SettingValues = {}): Choices => ({
+  ...NO_CHOICES,
+  settings: design,
+  arrangements: { main: own },
+});
+
+const contractOf = (choices: Choices, text = TEXT): Contract =>
+  derive(completeModel(modelOf(text), choices), arrangementOf('main', choices));
+
+interface Case {
+  readonly name: string;
+  readonly own: SettingValues;
+  readonly design?: SettingValues;
+  /** Every path, root included, in tree order. */
+  readonly paths: readonly string[];
+}
+
+const CASES: readonly Case[] = [
+  {
+    name: 'nothing chosen: /api/v1, plural, kebab, two ids deep',
+    own: {},
+    paths: [
+      '/api/v1',
+      '/api/v1/crew-members',
+      '/api/v1/crew-members/{crewMemberId}',
+      '/api/v1/crew-members/{crewMemberId}/shift-plans',
+      '/api/v1/crew-members/{crewMemberId}/shift-plans/{shiftPlanId}',
+      '/api/v1/crew-members/{crewMemberId}/shift-plans/{shiftPlanId}/swap-requests',
+      '/api/v1/swap-requests/{swapRequestId}',
+    ],
+  },
+  {
+    name: 'another base path and version',
+    own: { basePath: '', version: '2026-06' },
+    design: { basePath: '/services/ferries', depth: 1 },
+    paths: [
+      '/2026-06',
+      '/2026-06/crew-members',
+      '/2026-06/crew-members/{crewMemberId}',
+      '/2026-06/crew-members/{crewMemberId}/shift-plans',
+      '/2026-06/shift-plans/{shiftPlanId}',
+      '/2026-06/shift-plans/{shiftPlanId}/swap-requests',
+      '/2026-06/swap-requests/{swapRequestId}',
+    ],
+  },
+  {
+    name: 'singular collections in snake case, three ids deep',
+    own: { collectionNames: 'singular', pathCase: 'snake', depth: 3 },
+    paths: [
+      '/api/v1',
+      '/api/v1/crew_member',
+      '/api/v1/crew_member/{crewMemberId}',
+      '/api/v1/crew_member/{crewMemberId}/shift_plans',
+      '/api/v1/crew_member/{crewMemberId}/shift_plans/{shiftPlanId}',
+      '/api/v1/crew_member/{crewMemberId}/shift_plans/{shiftPlanId}/swap_requests',
+      '/api/v1/crew_member/{crewMemberId}/shift_plans/{shiftPlanId}/swap_requests/{swapRequestId}',
+    ],
+  },
+  {
+    name: 'camel case',
+    own: { pathCase: 'camel', depth: 1 },
+    paths: [
+      '/api/v1',
+      '/api/v1/crewMembers',
+      '/api/v1/crewMembers/{crewMemberId}',
+      '/api/v1/crewMembers/{crewMemberId}/shiftPlans',
+      '/api/v1/shiftPlans/{shiftPlanId}',
+      '/api/v1/shiftPlans/{shiftPlanId}/swapRequests',
+      '/api/v1/swapRequests/{swapRequestId}',
+    ],
+  },
+];
+
+describe('conventions', () => {
+  test.each(CASES)('$name', ({ own, design, paths }) => {
+    const { root, resources } = contractOf(withOwn(own, design));
+    expect(resources.map(({ path }) => root + path)).toEqual(paths);
+  });
+
+  test('the nearest level at which a value was chosen holds, and is told', () => {
+    const at = (choices: Choices): unknown => setting(arrangementOf('main', choices), 'pageSize');
+    expect(at(NO_CHOICES)).toEqual({ value: 20, level: 'default' });
+    expect(at(withOwn({}, { pageSize: 50 }))).toEqual({ value: 50, level: 'design' });
+    expect(at(withOwn({ pageSize: 9 }, { pageSize: 50 }))).toEqual({ value: 9, level: 'arrangement' });
+    expect(setting(arrangementOf('other', withOwn({ pageSize: 9 })), 'pageSize').level).toBe('default');
+  });
+
+  test('a reason names the setting with its value and its level', () => {
+    const [entry] = contractOf(withOwn({ version: 'v7' })).resources;
+    expect(entry?.reasons.flatMap(({ because }) => because)).toContainEqual({
+      kind: 'setting',
+      name: 'version',
+      value: 'v7',
+      level: 'arrangement',
+    });
+  });
+
+  test('an invalid body answers the status that was chosen, as the contract says', () => {
+    const choices = withOwn({ invalidStatus: 422 });
+    const mock = new TestMock(modelOf(TEXT), {}, arrangementOf('main', choices));
+    const answer = mock.send('POST', '/api/v1/crew-members', { name: 7 });
+    expect(answer.status).toBe(422);
+    const create = contractOf(choices).operations.find(({ id }) => id === 'createCrewMember');
+    expect(create?.responses.find(({ code }) => code === 'invalid')?.status).toBe(422);
+  });
+
+  const values = fc.record(
+    {
+      basePath: fc.constantFrom('', '/api', '/a/b'),
+      version: fc.constantFrom('v1', '2'),
+      collectionNames: fc.constantFrom('plural' as const, 'singular' as const),
+      pathCase: fc.constantFrom('kebab' as const, 'snake' as const, 'camel' as const),
+      depth: fc.integer({ min: 1, max: 6 }),
+      pageSize: fc.integer({ min: 1, max: 100 }),
+      invalidStatus: fc.constantFrom(400 as const, 422 as const),
+    },
+    { requiredKeys: [] },
+  );
+
+  test('any model under any of them: one path a resource, one name an operation, everything with its reason', () => {
+    fc.assert(
+      fc.property(anyModel, values, (model, own) => {
+        const { resources, operations } = derive(model, arrangementOf('main', withOwn(own)));
+        const shapes = resources.map(({ segments }) =>
+          segments.map((segment) => (segment.kind === 'id' ? '{}' : segment.text)).join('/'),
+        );
+        expect(new Set(shapes).size).toBe(shapes.length);
+        expect(new Set(operations.map(({ id }) => id)).size).toBe(operations.length);
+        for (const { reasons } of [...resources, ...operations]) expect(reasons.length).toBeGreaterThan(0);
+      }),
+      { numRuns: 80 },
+    );
+  });
+
+  test('every setting that can be chosen is drawn above, but for the kind of ids', () => {
+    const drawn = [
+      'basePath',
+      'version',
+      'collectionNames',
+      'pathCase',
+      'depth',
+      'pageSize',
+      'invalidStatus',
+    ];
+    expect(Object.keys(CHOOSABLE).filter((name) => !drawn.includes(name))).toEqual(['implicitId']);
+  });
+});
