@@ -93,14 +93,14 @@ await run(async () => {
   await model.getByRole('button', { name: /^status / }).click();
   await keep(model, 'sheet');
   const arrange = await open('light', `designs/${id}/arrange`);
-  await arrange.getByLabel('Ids in the path of an item').fill('3');
+  await arrange.getByRole('spinbutton', { name: 'Ids in the path of an item' }).fill('3');
   await arrange.locator('.row.new').first().waitFor();
   await arrange
     .getByRole('listbox', { name: 'Path tree' })
     .getByText('/bookings', { exact: true })
     .first()
     .click();
-  await arrange.getByLabel('Example exchange').getByText('/sailings/1/bookings').first().waitFor();
+  await arrange.getByLabel('Example exchange').filter({ hasText: '/bookings HTTP/1.1' }).waitFor();
   await keep(arrange, 'arrange');
   await arrange.getByRole('button', { name: 'Reset Ids in the path of an item' }).click();
   await arrange.getByText('All changes kept').waitFor();
