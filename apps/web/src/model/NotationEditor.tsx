@@ -65,9 +65,7 @@ export function NotationEditor(props: Props): React.JSX.Element {
     const change = editor === null ? null : minimalChange(editor.state.doc.toString(), text);
     if (change !== null) editor?.dispatch({ changes: change });
   }, [text]);
-  useEffect(() => {
-    view.current?.dispatch({ effects: showDiagnostics.of(diagnostics) });
-  }, [diagnostics]);
+  useCalmDiagnostics(view, diagnostics);
   useEffect(() => {
     view.current?.dispatch({ effects: showSelected.of(selected) });
   }, [selected]);
@@ -82,6 +80,35 @@ export function NotationEditor(props: Props): React.JSX.Element {
     if (reveal.focus) editor.focus();
   }, [reveal]);
   return <div ref={host} className="notation-editor" />;
+}
+
+/** A line that is being typed is not called wrong before the typing rests for so long. */
+const CALM_MS = 450;
+
+/** Shows mistakes at once, those of the line under the cursor when the typing rests. */
+function useCalmDiagnostics(
+  view: React.RefObject<EditorView | null>,
+  diagnostics: readonly Diagnostic[],
+): void {
+  const shown = useRef<{ readonly in: EditorView | null; readonly json: string }>({ in: null, json: '[]' });
+  useEffect(() => {
+    const editor = view.current;
+    if (editor === null) return;
+    const show = (some: readonly Diagnostic[]): void => {
+      if (view.current !== editor) return;
+      shown.current = { in: editor, json: JSON.stringify(some) };
+      editor.dispatch({ effects: showDiagnostics.of(some) });
+    };
+    if (shown.current.in === editor && shown.current.json === JSON.stringify(diagnostics)) return;
+    const typedIn = editor.state.doc.lineAt(editor.state.selection.main.head).number;
+    const elsewhere = diagnostics.filter(({ place }) => place.line !== typedIn);
+    show(elsewhere);
+    if (elsewhere.length === diagnostics.length) return;
+    const later = setTimeout(() => show(diagnostics), CALM_MS);
+    return () => {
+      clearTimeout(later);
+    };
+  }, [view, diagnostics]);
 }
 
 type Handlers = React.RefObject<Pick<Props, 'onEdit' | 'onLine' | 'context'>>;
