@@ -1,5 +1,9 @@
-import { request } from 'node:http';
+import { createServer, request } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { goneSignal } from '../src/http/gone.js';
+import { IntakeService } from '../src/intake/intake.service.js';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
 import { createSchema, dropSchema, execute } from './support/database.js';
 import { eventually } from './support/server.js';
@@ -70,24 +74,38 @@ describe('designs from what there is already', () => {
     expect(answered).toBeGreaterThan(3);
   });
 
-  test('a client that goes away leaves room for others', async () => {
-    const body = JSON.stringify({ source: { format: 'sql', text: ddl(2_000_000) } });
-    for (let index = 0; index < 3; index++) {
-      const url = new URL('/api/designs', app.url);
-      await new Promise<void>((resolve) => {
-        const asked = request(url, {
-          method: 'POST',
-          headers: { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(body) },
-        });
-        asked.on('error', () => resolve());
-        asked.end(body, () => setImmediate(() => asked.destroy(new Error('gone'))));
-      });
-    }
-    const read = await eventually(async () => {
-      const response = await begin('sql', ddl(200));
-      return response.status === 201 ? response : null;
-    }, 'a place to read in');
-    expect(read.status).toBe(201);
+  test('a reading ends when its client goes away, and leaves room for others', async () => {
+    const intake = new IntakeService({
+      intakeWorker: join(import.meta.dirname, '../dist/intake/worker.js'),
+      samplesFolder: '',
+      host: '127.0.0.1',
+      token: null,
+    });
+    const gone = [new AbortController(), new AbortController()];
+    const readings = gone.map(({ signal }) => intake.read('sql', ddl(2_000_000), 'Gone', signal));
+    gone.forEach((controller) => setImmediate(() => controller.abort()));
+    for (const reading of readings) await expect(reading).rejects.toThrow('The client went away.');
+    const { text } = await intake.read('sql', ddl(100), 'Next', new AbortController().signal);
+    expect(text).toContain('entity T1');
+  });
+
+  test('a connection that closes before it is answered is a client gone; one that was answered is none', async () => {
+    const seen: AbortSignal[] = [];
+    const server = createServer((incoming, response) => {
+      seen.push(goneSignal(response));
+      incoming.resume();
+      if (incoming.url === '/answered') response.end();
+    });
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    const { port } = server.address() as AddressInfo;
+    await (await fetch(`http://127.0.0.1:${port}/answered`)).text();
+    const asked = request({ port, method: 'POST', path: '/' }).on('error', () => undefined);
+    asked.end('a whole body', () => undefined);
+    await eventually(() => Promise.resolve(seen.length === 2 ? true : null), 'both requests');
+    asked.destroy();
+    await eventually(() => Promise.resolve(seen[1]?.aborted === true ? true : null), 'the client to be gone');
+    expect(seen[0]?.aborted).toBe(false);
+    await new Promise((resolve) => server.close(resolve));
   });
 });
 

@@ -9,7 +9,6 @@ import {
   Post,
   Put,
   Query,
-  Req,
   Res,
 } from '@nestjs/common';
 import {
@@ -19,8 +18,9 @@ import {
   type Choices,
   type SettingValues,
 } from '@isomeros/core/arrangement';
-import type { Request, Response } from 'express';
+import type { Response } from 'express';
 import { etagOf, tagged } from '../http/etag.js';
+import { goneSignal } from '../http/gone.js';
 import { readLimit } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import { IntakeService } from '../intake/intake.service.js';
@@ -51,13 +51,12 @@ export class DesignsController {
   @Post()
   async create(
     @Body() body: CreateDesignDto,
-    @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return created(await this.begin(body, request), response);
+    return created(await this.begin(body, goneSignal(response)), response);
   }
 
-  private async begin({ name, source }: CreateDesignDto, request: Request): Promise<DesignView> {
+  private async begin({ name, source }: CreateDesignDto, gone: AbortSignal): Promise<DesignView> {
     switch (source.format) {
       case 'notation':
         return this.changes.create(name, source.text);
@@ -71,7 +70,7 @@ export class DesignsController {
       case 'json-schema':
       case 'records': {
         const title = name ?? 'Untitled design';
-        const { text } = await this.intake.read(source.format, source.text, title, request);
+        const { text } = await this.intake.read(source.format, source.text, title, gone);
         return this.changes.create(name, text);
       }
     }

@@ -1,4 +1,3 @@
-import type { IncomingMessage } from 'node:http';
 import { Worker } from 'node:worker_threads';
 import { Inject, Injectable } from '@nestjs/common';
 import { MAX_INTAKE_BYTES, type Intake, type IntakeFormat } from '@isomeros/core/intake';
@@ -18,19 +17,14 @@ export class IntakeService {
 
   constructor(@Inject(SETTINGS) private readonly settings: ServerSettings) {}
 
-  /** Reads a source. A client that goes away ends the reading. */
-  async read(
-    format: IntakeFormat,
-    source: string,
-    name: string,
-    request: Pick<IncomingMessage, 'once' | 'off'> | null,
-  ): Promise<Intake> {
+  /** Reads a source; the signal ends the reading. */
+  async read(format: IntakeFormat, source: string, name: string, signal: AbortSignal): Promise<Intake> {
     const bytes = Buffer.byteLength(source);
     if (bytes > MAX_INTAKE_BYTES)
       throw new ApiProblem('too-large', `The source has ${bytes} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
     await this.turn();
     try {
-      const intake = await this.inThread({ format, source, name }, request);
+      const intake = await this.inThread({ format, source, name }, signal);
       if (intake.problem !== null) throw new ApiProblem('unsound', intake.problem);
       return intake;
     } finally {
@@ -47,28 +41,31 @@ export class IntakeService {
     this.running++;
   }
 
-  private inThread(task: IntakeTask, request: Pick<IncomingMessage, 'once' | 'off'> | null): Promise<Intake> {
+  private async inThread(task: IntakeTask, signal: AbortSignal): Promise<Intake> {
+    const late = AbortSignal.timeout(LIMIT_MS);
+    const ended = AbortSignal.any([signal, late]);
+    if (ended.aborted) throw endProblem(late);
     const worker = new Worker(this.settings.intakeWorker, {
       workerData: task,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MIB },
     });
     return new Promise<Intake>((resolve, reject) => {
-      const end = (problem: ApiProblem): void => {
+      const end = (): void => {
         void worker.terminate();
-        reject(problem);
+        reject(endProblem(late));
       };
-      const late = setTimeout(() => {
-        end(new ApiProblem('unsound', `Reading the source took longer than ${LIMIT_MS / 1_000} s.`));
-      }, LIMIT_MS);
-      const gone = (): void => end(new ApiProblem('bad-request', 'The client went away.'));
-      request?.once('aborted', gone);
+      ended.addEventListener('abort', end, { once: true });
       worker.once('message', (intake: Intake) => resolve(intake));
       worker.once('error', (error) => reject(error));
       worker.once('exit', () => {
-        clearTimeout(late);
-        request?.off('aborted', gone);
+        ended.removeEventListener('abort', end);
         reject(new Error('The reading thread ended without an answer.'));
       });
     });
   }
 }
+
+const endProblem = (late: AbortSignal): ApiProblem =>
+  late.aborted
+    ? new ApiProblem('unsound', `Reading the source took longer than ${LIMIT_MS / 1_000} s.`)
+    : new ApiProblem('bad-request', 'The client went away.');

@@ -18,8 +18,9 @@ import { nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
 import { CreateMockDto, SendMessageDto } from './mocks.dto.js';
-import { MocksService, type MockEvent, type MockView } from './mocks.service.js';
+import { MocksService } from './mocks.service.js';
 import { sendMessage } from './sender.js';
+import type { MockEvent, MockView } from './views.js';
 
 /** How many missed exchanges a client that comes back is told of. */
 const MOST_MISSED = 1_000;

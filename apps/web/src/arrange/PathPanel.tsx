@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
-import { ReasonTrail } from '../app/parts/ReasonTrail.js';
+import { WhyPanel } from '../app/parts/WhyPanel.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { ExampleExchange } from '../design/workerMessages.js';
@@ -15,44 +15,33 @@ interface Props {
 
 /** Why the chosen path is there, and an exchange with it that changes as the settings do. */
 export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element {
-  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
-  const text = useAppSelector((state) => state.design.text);
   const [chosen, setChosen] = useState<string | null>(null);
   if (row === undefined) return <section className="panel" />;
   const operation = row.operations.find(({ id }) => id === chosen) ?? row.operations[0];
   return (
-    <section className="panel" aria-label="The chosen path">
+    <WhyPanel label="The chosen path" row={row} root={root} onStatement={onStatement}>
       <header className="panel-head">
-        <h2>Why</h2>
-        <code>{root + row.resource.path}</code>
+        <h3>Example</h3>
+        <span className="quiet">answered from the seed</span>
+        <span className="end">
+          {row.operations.map(({ id, verb, effect }) => (
+            <button
+              key={id}
+              type="button"
+              className={id === operation?.id ? 'text-button strong' : 'text-button'}
+              aria-pressed={id === operation?.id}
+              title={id}
+              onClick={() => setChosen(id)}
+            >
+              <EffectMark effect={effect} /> {verb}
+            </button>
+          ))}
+        </span>
       </header>
-      <div className="panel-body">
-        <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
-        <header className="panel-head">
-          <h3>Example</h3>
-          <span className="quiet">answered from the seed</span>
-          <span className="end">
-            {row.operations.map(({ id, verb, effect }) => (
-              <button
-                key={id}
-                type="button"
-                className={id === operation?.id ? 'text-button strong' : 'text-button'}
-                aria-pressed={id === operation?.id}
-                title={id}
-                onClick={() => setChosen(id)}
-              >
-                <EffectMark effect={effect} /> {verb}
-              </button>
-            ))}
-          </span>
-        </header>
-        {operation !== undefined && <LiveExample operation={operation.id} />}
-      </div>
-    </section>
+      {operation !== undefined && <LiveExample operation={operation.id} />}
+    </WhyPanel>
   );
 }
-
-const NOWHERE = {};
 
 /** Run by the engine in the worker, again whenever the contract changes. */
 function LiveExample({ operation }: { readonly operation: string }): React.JSX.Element {

@@ -1,5 +1,5 @@
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { ReasonTrail } from '../app/parts/ReasonTrail.js';
+import { WhyPanel } from '../app/parts/WhyPanel.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
@@ -27,37 +27,12 @@ export const ImpliedStrip = memo(function ImpliedStrip({
       {row === undefined ? (
         <Implies outline={outline} statement={statement} />
       ) : (
-        <Why row={row} root={outline?.root ?? ''} onStatement={onStatement} />
+        <WhyPanel label="Why" row={row} root={outline?.root ?? ''} onStatement={onStatement} />
       )}
       <QuestionsPanel onStatement={onStatement} />
     </div>
   );
 });
-
-interface WhyProps {
-  readonly row: OutlineRow;
-  readonly root: string;
-  readonly onStatement: (line: number) => void;
-}
-
-/** Why a path is there. */
-function Why({ row, root, onStatement }: WhyProps): React.JSX.Element {
-  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
-  const text = useAppSelector((state) => state.design.text);
-  return (
-    <section className="panel" aria-label="Why">
-      <header className="panel-head">
-        <h2>Why</h2>
-        <code>{root + row.resource.path}</code>
-      </header>
-      <div className="panel-body">
-        <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
-      </div>
-    </section>
-  );
-}
-
-const NOWHERE = {};
 
 interface ImpliesProps {
   readonly outline: Outline | null;

@@ -1,5 +1,5 @@
 import type { Declaration, Model } from '../model/index.js';
-import { parse, print, type Diagnostic, type ParseResult } from '../notation/index.js';
+import { parse, print } from '../notation/index.js';
 import type { Intake, Report, SourceLines } from './report.js';
 
 const ROUNDS = 12;
@@ -16,12 +16,13 @@ export function settle(name: string, declarations: readonly Declaration[], repor
   let read = parse(text);
   for (let round = 0; read.diagnostics.length > 0 && round < ROUNDS; round++) {
     const refused = new Set<string>();
-    for (const diagnostic of read.diagnostics) {
-      const id = statementOf(read, text, diagnostic);
+    const lines = text.split('\n');
+    const atLine = new Map([...read.places].map(([id, { line }]) => [line, id]));
+    for (const { place, message } of read.diagnostics) {
+      const id = atLine.get(place.line) ?? addressAt(lines, place.line);
       if (id === null || refused.has(id)) continue;
       refused.add(id);
-      const line = text.split('\n')[diagnostic.place.line - 1] ?? '';
-      report.leave(from.get(id) ?? NOWHERE, line, diagnostic.message);
+      report.leave(from.get(id) ?? NOWHERE, lines[place.line - 1] ?? '', message);
     }
     model = without(model, refused);
     text = print(model);
@@ -44,17 +45,6 @@ export function settle(name: string, declarations: readonly Declaration[], repor
     leftOut: [...report.leftOut].sort((a, b) => a.line - b.line),
     problem: report.problem,
   };
-}
-
-/** The address, as a line of the printed text says it, of the statement that a diagnostic concerns. */
-function statementOf(read: ParseResult, text: string, { place }: Diagnostic): string | null {
-  let found: { readonly id: string; readonly size: number } | null = null;
-  for (const [id, { line, endLine }] of read.places) {
-    if (line > place.line || endLine < place.line) continue;
-    if (found === null || endLine - line < found.size) found = { id, size: endLine - line };
-  }
-  const isOwnLine = found !== null && read.places.get(found.id)?.line === place.line;
-  return isOwnLine ? (found?.id ?? null) : addressAt(text.split('\n'), place.line);
 }
 
 /** The address of a statement that could not be read well enough to have a place. */

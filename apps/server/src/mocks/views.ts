@@ -1,0 +1,23 @@
+import type { ExchangeSummary } from './journal.js';
+
+/** A mock as the interface shows it. */
+export interface MockView {
+  readonly id: string;
+  readonly design: string;
+  readonly arrangements: readonly string[];
+  readonly baseUrls: Readonly<Record<string, string>>;
+  readonly port: number;
+  readonly running: boolean;
+  readonly seed: number;
+  readonly records: number;
+  readonly exchanges: number;
+  /** Revision of the design that is served. */
+  readonly servesRevision: number;
+  /** Why a newer model is not served: what its records would lose or contradict. Empty when all is served. */
+  readonly obstacles: readonly string[];
+}
+
+export type MockEvent =
+  | { readonly kind: 'exchange'; readonly mock: string; readonly exchange: ExchangeSummary }
+  | { readonly kind: 'mock'; readonly mock: string; readonly state: MockView }
+  | { readonly kind: 'removed'; readonly mock: string };
