@@ -1,24 +1,68 @@
 import { withImplicitIds, type Model } from '../model/index.js';
-import { SETTING_DEFAULTS, type Arrangement, type SettingValues } from './settings.js';
+import type { Placements } from './placements.js';
+import { SETTING_DEFAULTS, type Arrangement, type SettingsById, type SettingValues } from './settings.js';
 
 /** What was decided about a design besides its text. */
 export interface Choices {
   /** For the whole design. */
   readonly settings: SettingValues;
-  /** For single arrangements, by their name. */
-  readonly arrangements: Readonly<Record<string, SettingValues>>;
+  /** At least one, no two of a name, in the order they were made. */
+  readonly arrangements: readonly ArrangementChoices[];
   /** Ids of assumptions that somebody agreed to. */
   readonly answered: readonly string[];
 }
 
-export const NO_CHOICES: Choices = { settings: {}, arrangements: {}, answered: [] };
+/** What was decided about one arrangement. */
+export interface ArrangementChoices {
+  readonly name: string;
+  readonly settings: SettingValues;
+  /** By the id of a resource of the contract. */
+  readonly resources: SettingsById;
+  /** By `operationKey`. */
+  readonly operations: SettingsById;
+  readonly placements: Placements;
+}
+
+/** The name of the arrangement that a new design has. */
+export const FIRST_ARRANGEMENT = 'main';
+
+/** More arrangements than this a design cannot have. */
+export const MOST_ARRANGEMENTS = 20;
+
+/** An arrangement about which nothing was decided. */
+export const plainArrangement = (name: string): ArrangementChoices => ({
+  name,
+  settings: {},
+  resources: {},
+  operations: {},
+  placements: {},
+});
+
+export const NO_CHOICES: Choices = {
+  settings: {},
+  arrangements: [plainArrangement(FIRST_ARRANGEMENT)],
+  answered: [],
+};
 
 /** The model as the settings of its design complete it. */
 export const completeModel = (model: Model, { settings }: Choices): Model =>
   withImplicitIds(model, settings.implicitId ?? SETTING_DEFAULTS.implicitId);
 
-export const arrangementOf = (name: string, { settings, arrangements }: Choices): Arrangement => ({
-  name,
-  design: settings,
-  own: Object.hasOwn(arrangements, name) ? (arrangements[name] ?? {}) : {},
-});
+export const findArrangement = ({ arrangements }: Choices, name: string): ArrangementChoices | undefined =>
+  arrangements.find((arrangement) => arrangement.name === name);
+
+/** What derivation reads of an arrangement; one that is not there is as if nothing had been decided. */
+export function arrangementOf(name: string, choices: Choices): Arrangement {
+  const { settings, resources, operations, placements } =
+    findArrangement(choices, name) ?? plainArrangement(name);
+  return { name, design: choices.settings, own: settings, resources, operations, placements };
+}
+
+/** The choices with an arrangement in the place of the one of its name, or at the end. */
+export function withArrangement(choices: Choices, changed: ArrangementChoices): Choices {
+  const isThere = findArrangement(choices, changed.name) !== undefined;
+  const arrangements = isThere
+    ? choices.arrangements.map((known) => (known.name === changed.name ? changed : known))
+    : [...choices.arrangements, changed];
+  return { ...choices, arrangements };
+}

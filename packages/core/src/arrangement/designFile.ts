@@ -1,8 +1,16 @@
 import { identitiesOf, isJsonObject, readJson, type Identities, type Json } from '../model/index.js';
 import { parse } from '../notation/index.js';
-import { CHOOSABLE, DESIGN_ONLY, readSettings, type SettingDomain } from './check.js';
-import { NO_CHOICES, type Choices } from './choices.js';
-import type { SettingValues } from './settings.js';
+import type { Choices } from './choices.js';
+import { CHOOSABLE, CHOOSABLE_NAMES, hasLevel, type ChoiceLevel, type SettingDomain } from './domains.js';
+import { PLACES } from './placements.js';
+import {
+  ARRANGEMENT_NAME,
+  escapePointer,
+  readChoices,
+  upgradeChoices,
+  type ChoiceProblem,
+  type Read,
+} from './readChoices.js';
 
 /** A whole design as one file carries it. */
 export interface DesignFile {
@@ -13,36 +21,57 @@ export interface DesignFile {
   readonly draft?: string;
   readonly identities: Identities;
   readonly choices: Choices;
-  readonly arrangements: readonly { readonly name: string }[];
 }
 
-export interface DesignFileProblem {
-  /** A JSON pointer (RFC 6901) to what does not fit. */
-  readonly pointer: string;
-  readonly code: string;
-  readonly message: string;
-}
+export type DesignFileProblem = ChoiceProblem;
 
 export type DesignFileResult =
   | { readonly ok: true; readonly design: DesignFile }
   | { readonly ok: false; readonly problems: readonly DesignFileProblem[] };
 
 const FORMAT = 'isomeros-design';
-const VERSION = 1;
+const VERSION = 2;
+/** It kept the settings of arrangements by their name, and their names beside them. */
+const FIRST_VERSION = 1;
 const NAME_LENGTH = 120;
 
 const name = { type: 'string', minLength: 1, maxLength: NAME_LENGTH } as const;
 
 /** The schema of settings as they can be chosen at a level. */
-const settingsSchema = (isDesign: boolean): object => ({
+const settingsSchema = (level: ChoiceLevel): object => ({
   type: 'object',
   properties: Object.fromEntries(
-    Object.entries(CHOOSABLE)
-      .filter(([setting]) => isDesign || !DESIGN_ONLY.has(setting))
-      .map(([setting, domain]) => [setting, schemaOf(domain)]),
+    CHOOSABLE_NAMES.filter((setting) => hasLevel(setting, level)).map((setting) => [
+      setting,
+      schemaOf(CHOOSABLE[setting]),
+    ]),
   ),
   additionalProperties: false,
 });
+
+const settingsById = (level: ChoiceLevel, description: string): object => ({
+  type: 'object',
+  description,
+  additionalProperties: settingsSchema(level),
+});
+
+/** The schema of what was decided about one arrangement. */
+const arrangementSchema: object = {
+  type: 'object',
+  required: ['name'],
+  properties: {
+    name: { type: 'string', pattern: ARRANGEMENT_NAME.source },
+    settings: settingsSchema('arrangement'),
+    resources: settingsById('resource', 'Settings by the id of a resource.'),
+    operations: settingsById('operation', 'Settings by the id of a resource, a colon and a verb.'),
+    placements: {
+      type: 'object',
+      description: 'Where statements stand, by their identity; `/back` after it means the way back.',
+      additionalProperties: { enum: [...new Set(Object.values(PLACES).flat())] },
+    },
+  },
+  additionalProperties: false,
+};
 
 function schemaOf(domain: SettingDomain): object {
   switch (domain.kind) {
@@ -58,11 +87,11 @@ function schemaOf(domain: SettingDomain): object {
 /** The published schema (JSON Schema 2020-12) of design files. */
 export const DESIGN_FILE_SCHEMA = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
-  $id: 'urn:isomeros:design-file:1',
+  $id: 'urn:isomeros:design-file:2',
   title: 'Isomeros design file',
   description: 'A model in its notation, with the identities of its elements and what was decided about it.',
   type: 'object',
-  required: ['format', 'version', 'name', 'model', 'arrangements'],
+  required: ['format', 'version', 'name', 'model'],
   properties: {
     $schema: { type: 'string' },
     format: { const: FORMAT },
@@ -78,16 +107,11 @@ export const DESIGN_FILE_SCHEMA = {
     choices: {
       type: 'object',
       properties: {
-        settings: settingsSchema(true),
-        arrangements: { type: 'object', additionalProperties: settingsSchema(false) },
+        settings: settingsSchema('design'),
+        arrangements: { type: 'array', minItems: 1, items: arrangementSchema },
         answered: { type: 'array', items: { type: 'string' } },
       },
       additionalProperties: false,
-    },
-    arrangements: {
-      type: 'array',
-      minItems: 1,
-      items: { type: 'object', required: ['name'], properties: { name }, additionalProperties: false },
     },
   },
   additionalProperties: false,
@@ -108,11 +132,12 @@ export function readDesignFile(text: string): DesignFileResult {
   }
   const { value } = read;
   if (!isJsonObject(value)) return failed([problem('', 'type', 'Expected a JSON object.')]);
-  const problems = [...Object.keys(value).flatMap(unknownMember), ...headProblems(value)];
-  const choices = readChoices(value['choices']);
+  const isFirst = value['version'] === FIRST_VERSION;
+  const members = Object.keys(value).filter((member) => !(isFirst && member === 'arrangements'));
+  const problems = [...members.flatMap(unknownMember), ...headProblems(value)];
+  const choices = readChoices(isFirst ? upgraded(value) : value['choices'], '/choices');
   const identities = readIdentities(value['identities']);
-  const arrangements = readArrangements(value['arrangements']);
-  problems.push(...choices.problems, ...identities.problems, ...arrangements.problems);
+  problems.push(...choices.problems, ...identities.problems);
   if (problems.length > 0) return failed(problems);
   const model = value['model'] as string;
   return {
@@ -123,7 +148,6 @@ export function readDesignFile(text: string): DesignFileResult {
       ...(typeof value['draft'] === 'string' ? { draft: value['draft'] } : {}),
       identities: knownIdentities(model, identities.value),
       choices: choices.value,
-      arrangements: arrangements.value,
     },
   };
 }
@@ -138,15 +162,25 @@ const problem = (pointer: string, code: string, message: string): DesignFileProb
 
 function unknownMember(member: string): DesignFileProblem[] {
   if (Object.hasOwn(DESIGN_FILE_SCHEMA.properties, member)) return [];
-  return [problem(`/${escaped(member)}`, 'unknown', `A design file has no member ${member}.`)];
+  return [problem(`/${escapePointer(member)}`, 'unknown', `A design file has no member ${member}.`)];
 }
 
-const escaped = (member: string): string => member.replaceAll('~', '~0').replaceAll('/', '~1');
+/** The choices of a file of the first version, as they are written today. */
+function upgraded(file: { readonly [name: string]: Json }): Json {
+  const given = file['arrangements'];
+  const names = (Array.isArray(given) ? (given as readonly Json[]) : []).flatMap((item) =>
+    isJsonObject(item) && typeof item['name'] === 'string' ? [item['name']] : [],
+  );
+  return upgradeChoices(file['choices'] ?? (NO_CHOICES_BEFORE as Json), names);
+}
+
+const NO_CHOICES_BEFORE = { settings: {}, arrangements: {}, answered: [] };
 
 function headProblems(file: { readonly [name: string]: Json }): DesignFileProblem[] {
   const problems: DesignFileProblem[] = [];
   if (file['format'] !== FORMAT) problems.push(problem('/format', 'const', `Expected "${FORMAT}".`));
-  if (file['version'] !== VERSION) problems.push(problem('/version', 'const', `Expected ${VERSION}.`));
+  if (file['version'] !== VERSION && file['version'] !== FIRST_VERSION)
+    problems.push(problem('/version', 'const', `Expected ${VERSION}.`));
   if (!isName(file['name']))
     problems.push(problem('/name', 'length', `Expected a text of 1 to ${NAME_LENGTH} characters.`));
   if (typeof file['model'] !== 'string')
@@ -160,55 +194,14 @@ function headProblems(file: { readonly [name: string]: Json }): DesignFileProble
 const isName = (value: Json | undefined): boolean =>
   typeof value === 'string' && value.length > 0 && [...value].length <= NAME_LENGTH;
 
-interface Part<T> {
-  readonly value: T;
-  readonly problems: readonly DesignFileProblem[];
-}
-
-function readChoices(given: Json | undefined): Part<Choices> {
-  if (given === undefined) return { value: NO_CHOICES, problems: [] };
-  if (!isJsonObject(given))
-    return { value: NO_CHOICES, problems: [problem('/choices', 'type', 'Expected an object.')] };
-  const { settings: chosen = {}, arrangements: byName = {}, answered = [], ...others } = given;
-  const problems = Object.keys(others).map((member) =>
-    problem(`/choices/${escaped(member)}`, 'unknown', `Choices have no member ${member}.`),
-  );
-  const isListOfTexts = Array.isArray(answered) && answered.every((id) => typeof id === 'string');
-  if (!isListOfTexts) problems.push(problem('/choices/answered', 'type', 'Expected an array of texts.'));
-  const design = readLevel(chosen, '/choices/settings', 'design');
-  const own: Record<string, SettingValues> = {};
-  if (!isJsonObject(byName)) problems.push(problem('/choices/arrangements', 'type', 'Expected an object.'));
-  for (const [arrangement, values] of isJsonObject(byName) ? Object.entries(byName) : []) {
-    const level = readLevel(values, `/choices/arrangements/${escaped(arrangement)}`, 'arrangement');
-    own[arrangement] = level.value;
-    problems.push(...level.problems);
-  }
-  return {
-    value: { settings: design.value, arrangements: own, answered: isListOfTexts ? answered : [] },
-    problems: [...problems, ...design.problems],
-  };
-}
-
-function readLevel(given: Json, pointer: string, level: 'design' | 'arrangement'): Part<SettingValues> {
-  if (!isJsonObject(given)) return { value: {}, problems: [problem(pointer, 'type', 'Expected an object.')] };
-  const read = readSettings(given, level);
-  if (read.ok) return { value: read.values, problems: [] };
-  return {
-    value: {},
-    problems: read.problems.map(({ name: setting, code, message }) =>
-      problem(`${pointer}/${escaped(setting)}`, code, message),
-    ),
-  };
-}
-
-function readIdentities(given: Json | undefined): Part<Identities> {
+function readIdentities(given: Json | undefined): Read<Identities> {
   if (given === undefined) return { value: {}, problems: [] };
   if (!isJsonObject(given))
     return { value: {}, problems: [problem('/identities', 'type', 'Expected an object.')] };
   const problems = Object.entries(given).flatMap(([address, id]) =>
     typeof id === 'string' && id !== ''
       ? []
-      : [problem(`/identities/${escaped(address)}`, 'type', 'Expected a text that is not empty.')],
+      : [problem(`/identities/${escapePointer(address)}`, 'type', 'Expected a text that is not empty.')],
   );
   return { value: problems.length === 0 ? (given as Identities) : {}, problems };
 }
@@ -224,23 +217,4 @@ function knownIdentities(text: string, given: Identities): Identities {
     known[address] = wanted;
   }
   return known;
-}
-
-function readArrangements(given: Json | undefined): Part<DesignFile['arrangements']> {
-  if (!Array.isArray(given) || given.length === 0)
-    return {
-      value: [],
-      problems: [problem('/arrangements', 'type', 'Expected an array of at least one arrangement.')],
-    };
-  const names = new Set<string>();
-  const problems = (given as readonly Json[]).flatMap((item, index) => {
-    const pointer = `/arrangements/${index}`;
-    if (!isJsonObject(item) || !isName(item['name']) || Object.keys(item).length !== 1)
-      return [problem(pointer, 'type', 'Expected an object with a name.')];
-    const wanted = item['name'] as string;
-    if (names.has(wanted)) return [problem(pointer, 'duplicate', `There are two arrangements ${wanted}.`)];
-    names.add(wanted);
-    return [];
-  });
-  return { value: [...names].map((wanted) => ({ name: wanted })), problems };
 }

@@ -1,15 +1,32 @@
-export { setting, SETTING_DEFAULTS, SETTING_TITLES } from './settings.js';
+export { operationKey, setting, SETTING_DEFAULTS, SETTING_LEVELS, SETTING_TITLES } from './settings.js';
 export type {
   Arrangement,
   ResolvedSetting,
   SettingLevel,
   SettingName,
+  SettingPlace,
   Settings,
+  SettingsById,
   SettingValues,
 } from './settings.js';
-export { CHOOSABLE, DESIGN_ONLY, readSettings } from './check.js';
-export type { ChoosableSetting, SettingDomain, SettingProblem, SettingsResult } from './check.js';
-export { arrangementOf, completeModel, NO_CHOICES } from './choices.js';
-export type { Choices } from './choices.js';
+export { CHOOSABLE, CHOOSABLE_NAMES, hasLevel } from './domains.js';
+export type { ChoiceLevel, ChoosableSetting, SettingDomain } from './domains.js';
+export { backSubject, pairingPlaces, placeOf, PLACES, subjectsOf } from './placements.js';
+export type { Place, PlaceOf, Placements, ResolvedPlace, Subject, SubjectKind } from './placements.js';
+export { readSettings } from './readSettings.js';
+export type { SettingProblem, SettingsResult } from './readSettings.js';
+export {
+  arrangementOf,
+  completeModel,
+  findArrangement,
+  FIRST_ARRANGEMENT,
+  MOST_ARRANGEMENTS,
+  NO_CHOICES,
+  plainArrangement,
+  withArrangement,
+} from './choices.js';
+export type { ArrangementChoices, Choices } from './choices.js';
+export { ARRANGEMENT_NAME, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
+export type { ChoiceProblem, Read } from './readChoices.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';

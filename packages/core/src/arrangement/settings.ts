@@ -1,4 +1,5 @@
 import type { ImplicitId } from '../model/index.js';
+import type { Placements } from './placements.js';
 
 /** Every setting derivation reads, with the value it has where nobody chose. */
 export interface Settings {
@@ -23,14 +24,17 @@ export interface Settings {
   readonly links: 'object';
   readonly invalidStatus: 400 | 422;
   readonly unknownMembers: 'refused';
-  readonly unknownParameters: 'refused';
+  readonly unknownParameters: 'refused' | 'ignored';
   readonly maxBodyBytes: number;
 }
 
 export type SettingName = keyof Settings;
 
+/** From the most general level to the nearest one. */
+export const SETTING_LEVELS = ['default', 'design', 'arrangement', 'resource', 'operation'] as const;
+
 /** Where a value was set. */
-export type SettingLevel = 'default' | 'design' | 'arrangement';
+export type SettingLevel = (typeof SETTING_LEVELS)[number];
 
 export const SETTING_DEFAULTS: Settings = {
   basePath: '/api',
@@ -80,6 +84,9 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
 /** Settings that somebody chose; the others keep the value they inherit. */
 export type SettingValues = { readonly [Name in SettingName]?: Settings[Name] };
 
+/** Settings of single resources or operations, by their id. */
+export type SettingsById = Readonly<Record<string, SettingValues>>;
+
 /** One way of laying a model out as resources. */
 export interface Arrangement {
   readonly name: string;
@@ -87,7 +94,21 @@ export interface Arrangement {
   readonly design: SettingValues;
   /** What was chosen for this arrangement, and holds before that. */
   readonly own: SettingValues;
+  /** By the id of a resource of the contract. */
+  readonly resources: SettingsById;
+  /** By `operationKey`. */
+  readonly operations: SettingsById;
+  readonly placements: Placements;
 }
+
+/** What a setting may be asked for: a resource, or an operation of one. */
+export interface SettingPlace {
+  readonly resource: string;
+  readonly verb?: string;
+}
+
+/** How the settings of an operation are filed: by its resource and its verb, which outlive its name. */
+export const operationKey = (resource: string, verb: string): string => `${resource}:${verb}`;
 
 export interface ResolvedSetting<Name extends SettingName> {
   readonly value: Settings[Name];
@@ -96,13 +117,36 @@ export interface ResolvedSetting<Name extends SettingName> {
 
 /** The value of a setting in an arrangement, and the level it comes from: the nearest at which it was chosen. */
 export function setting<Name extends SettingName>(
-  { design, own }: Arrangement,
+  arrangement: Arrangement,
   name: Name,
+  at?: SettingPlace,
 ): ResolvedSetting<Name> {
-  const chosen = own[name];
+  if (at !== undefined) {
+    const near = nearest(arrangement, name, at);
+    if (near !== null) return near;
+  }
+  const chosen = arrangement.own[name];
   if (chosen !== undefined) return { value: chosen, level: 'arrangement' };
-  const above = design[name];
+  const above = arrangement.design[name];
   return above === undefined
     ? { value: SETTING_DEFAULTS[name], level: 'default' }
     : { value: above, level: 'design' };
 }
+
+function nearest<Name extends SettingName>(
+  { resources, operations }: Arrangement,
+  name: Name,
+  { resource, verb }: SettingPlace,
+): ResolvedSetting<Name> | null {
+  const ofOperation =
+    verb === undefined ? undefined : chosenAt(operations, operationKey(resource, verb), name);
+  if (ofOperation !== undefined) return { value: ofOperation, level: 'operation' };
+  const ofResource = chosenAt(resources, resource, name);
+  return ofResource === undefined ? null : { value: ofResource, level: 'resource' };
+}
+
+const chosenAt = <Name extends SettingName>(
+  byId: SettingsById,
+  id: string,
+  name: Name,
+): Settings[Name] | undefined => (Object.hasOwn(byId, id) ? byId[id]?.[name] : undefined);

@@ -2,7 +2,7 @@ export type * from './types.js';
 export type * from './outline.js';
 export { RULES } from './rules.js';
 export type { RuleId } from './rules.js';
-export { indexContract, successStatus } from './lookup.js';
+export { indexContract, isHome, successStatus } from './lookup.js';
 export type { ContractIndex } from './lookup.js';
 export { differenceOf } from './difference.js';
 export type { ContractDifference } from './difference.js';

@@ -13,6 +13,10 @@ export interface ContractIndex {
 
 const cache = new WeakMap<Contract, ContractIndex>();
 
+/** Whether records have their canonical address at a resource. */
+export const isHome = ({ kind, canonical }: Pick<Resource, 'kind' | 'canonical'>): boolean =>
+  canonical && (kind === 'item' || kind === 'singleton');
+
 export function indexContract(contract: Contract): ContractIndex {
   const known = cache.get(contract);
   if (known !== undefined) return known;
@@ -25,7 +29,7 @@ export function indexContract(contract: Contract): ContractIndex {
   const canonical = new Map<string, Resource>();
   const childrenOf = new Map<string, Resource[]>();
   for (const resource of contract.resources) {
-    if (resource.entity !== null && (resource.kind === 'item' || resource.kind === 'singleton')) {
+    if (resource.entity !== null && isHome(resource)) {
       canonical.set(resource.entity, resource);
     }
     if (resource.parent === null) continue;

@@ -1,6 +1,9 @@
 import type { Contract, Operation, Resource } from './types.js';
 
-export type OutlineResource = Pick<Resource, 'id' | 'kind' | 'path' | 'parent' | 'entity' | 'reasons'>;
+export type OutlineResource = Pick<
+  Resource,
+  'id' | 'kind' | 'canonical' | 'path' | 'parent' | 'entity' | 'via' | 'transition' | 'reasons'
+>;
 export type OutlineOperation = Pick<Operation, 'id' | 'verb' | 'method' | 'effect' | 'resource'>;
 
 /** The path tree of a contract with what each path can do, and nothing else: what changes at every keystroke. */

@@ -13,6 +13,28 @@ export const RULES = {
     title: 'Owned',
     sentence: 'What an entity owns many of has a collection below each owner, and its items below that.',
   },
+  'place.shallow': {
+    title: 'Listed under its owner',
+    sentence:
+      'What is placed shallow is listed and created below its owner, while its items stand at the root.',
+  },
+  'place.flat': {
+    title: 'Beside its owner',
+    sentence:
+      'What is placed flat stands at the root as a whole; its owner is named in the body that creates it.',
+  },
+  'place.both': {
+    title: 'Also at the root',
+    sentence: 'What is placed both ways stands below its owner, and can be listed and read at the root too.',
+  },
+  'place.unreachable': {
+    title: 'Out of reach',
+    sentence: 'What stands below something without a path has no path either.',
+  },
+  'place.keyless-owner': {
+    title: 'Owner without id',
+    sentence: 'What is owned by a record without an id of its own cannot name it, so it stays below it.',
+  },
   'place.depth': {
     title: 'Depth',
     sentence: 'A path holds no more ids than the depth allows, so these items stand at the root.',
@@ -35,6 +57,10 @@ export const RULES = {
     title: 'Way back',
     sentence: 'A reference with a way back gives the entity it points at a list of those that point at it.',
   },
+  'place.read': {
+    title: 'Read through its reference',
+    sentence: 'What a record points at can be read below it, with the one address it has elsewhere told.',
+  },
   'place.pairing': {
     title: 'Paired',
     sentence: 'What an entity pairs with is listed below it, and each pair stands below that.',
@@ -42,6 +68,15 @@ export const RULES = {
   'place.pairing-back': {
     title: 'Way back of a pairing',
     sentence: 'A pairing with a way back gives the other side a list of those it is paired with.',
+  },
+  'place.pairing-far': {
+    title: 'Paired from the other side',
+    sentence:
+      'A pairing can be kept from the other side: there it is listed, and each pair stands below that.',
+  },
+  'place.change': {
+    title: 'Moved by a change',
+    sentence: 'A transition that is no action is carried out by changing its attribute, under the same rule.',
   },
   'place.action': {
     title: 'Transition',
@@ -100,6 +135,10 @@ export const RULES = {
     title: 'Owner',
     sentence: 'The owner comes from the path, is returned, and never changes.',
   },
+  'member.owner-named': {
+    title: 'Owner named',
+    sentence: 'What stands beside its owner names it when it is created, and never changes it.',
+  },
   'member.slot': {
     title: 'Made with its owner',
     sentence: 'What must exist from the start is made in the body that creates its owner.',
@@ -129,6 +168,14 @@ export const RULES = {
   'link.up': { title: 'Up', sentence: 'What is owned links to its owner.' },
   'link.collection': { title: 'Collection', sentence: 'An item links to the collection it is listed in.' },
   'link.role': { title: 'By role', sentence: 'A relationship is a link named by its role.' },
+  'link.template': {
+    title: 'Any item',
+    sentence: 'A list beside the one address of its records says how to read one there by its id.',
+  },
+  'link.filtered': {
+    title: 'To a narrowed list',
+    sentence: 'What stands beside its owner is found from it by a list narrowed to that owner.',
+  },
   'link.back': { title: 'By way back', sentence: 'A way back is a link named by its role.' },
   'link.entry': { title: 'From the entry', sentence: 'The entry links to every collection at the root.' },
   'link.action': {
@@ -188,6 +235,10 @@ export const RULES = {
   'status.media-type': {
     title: 'Media type',
     sentence: 'A body without an accepted Content-Type answers 415.',
+  },
+  'status.elsewhere': {
+    title: 'Its one address',
+    sentence: 'Another way to a record answers with its canonical address in Content-Location.',
   },
   'finding.collision': {
     title: 'Names collide',

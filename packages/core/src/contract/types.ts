@@ -1,8 +1,11 @@
-import type { SettingLevel, SettingName } from '../arrangement/index.js';
+import type { Place, SettingLevel, SettingName, Settings } from '../arrangement/index.js';
 import type { AttributeType, ModelEdit, ScalarType } from '../model/index.js';
 import type { RuleId } from './rules.js';
 
-/** What a rule read: a statement of the model by its identity, or a setting and the level it was set on. */
+/**
+ * What a rule read: a statement of the model by its identity, a setting and the level it was set on, or where
+ * something was placed.
+ */
 export type Source =
   | { readonly kind: 'statement'; readonly id: string }
   | {
@@ -10,6 +13,13 @@ export type Source =
       readonly name: SettingName;
       readonly value: string | number;
       readonly level: SettingLevel;
+    }
+  | {
+      readonly kind: 'placement';
+      /** The identity of a statement; a way back adds `/back` to it. */
+      readonly subject: string;
+      readonly place: Place;
+      readonly level: 'default' | 'arrangement';
     };
 
 /** Why an element of a contract is there. */
@@ -46,17 +56,22 @@ export type Segment =
     };
 
 /**
- * `reverse` lists what points at a record, `pairing` what is paired with it; a `pair` is one of those; an
- * `action` is a transition of a record.
+ * `reverse` lists what points at a record, `reference` reads what a record points at, `pairing` lists what is
+ * paired with it; a `pair` is one of those; an `action` is a transition of a record.
  */
 export type ResourceKind =
-  'entry' | 'collection' | 'item' | 'singleton' | 'reverse' | 'pairing' | 'pair' | 'action';
+  'entry' | 'collection' | 'item' | 'singleton' | 'reverse' | 'reference' | 'pairing' | 'pair' | 'action';
 
 /** A place in the path tree. */
 export interface Resource {
   /** Unique in the contract and stable under renames of anything else. */
   readonly id: string;
   readonly kind: ResourceKind;
+  /**
+   * Whether its records have their one canonical address here, or are made or paired here. Where not, it is
+   * another way to them, and only to read.
+   */
+  readonly canonical: boolean;
   readonly segments: readonly Segment[];
   /** The path under the root, as a template: `/routes/{routeNumber}`; the entry has the empty path. */
   readonly path: string;
@@ -75,10 +90,11 @@ export interface Resource {
 export interface Via {
   readonly relationship: string;
   /**
-   * `owned`: records under their owner. `referrers`: records that point at the record above. `paired`: what the
-   * record above pairs with; `paired-back`: what pairs with the record above.
+   * `owned`: records under their owner. `referrers`: records that point at the record above; `referred`: what
+   * the record above points at. `paired`: what the record above pairs with; `paired-back`: what pairs with the
+   * record above.
    */
-  readonly direction: 'owned' | 'referrers' | 'paired' | 'paired-back';
+  readonly direction: 'owned' | 'referrers' | 'referred' | 'paired' | 'paired-back';
 }
 
 /** A link that a representation offers. Derived once, rendered in whatever form the arrangement asks for. */
@@ -94,10 +110,16 @@ export type LinkTarget =
   | { readonly kind: 'resource'; readonly resource: string }
   /** The canonical item of the record that a reference points at; absent while unset. */
   | { readonly kind: 'reference'; readonly relationship: string; readonly resource: string }
+  /** Where what a reference points at is read below the record; absent while unset. */
+  | { readonly kind: 'read'; readonly relationship: string; readonly resource: string }
+  /** A list narrowed by a parameter to what belongs to the record. */
+  | { readonly kind: 'filtered'; readonly resource: string; readonly parameter: string }
   /** The canonical item or singleton of the owner of the record; absent for the unowned. */
   | { readonly kind: 'owner'; readonly relationship: string; readonly resource: string }
   /** A transition of the record; there only while its state and condition allow it. */
   | { readonly kind: 'action'; readonly resource: string; readonly transition: string }
+  /** Items below a list, as a URI template (RFC 6570) whose variables are the ids. */
+  | { readonly kind: 'template'; readonly resource: string }
   /** The pair by which a listed record is paired. */
   | { readonly kind: 'pair' }
   /** Another page of the same list. */
@@ -120,6 +142,8 @@ export interface Operation {
   readonly effect: Effect;
   readonly summary: string;
   readonly query: readonly QueryParameter[];
+  /** What happens to a query parameter that is not among them. */
+  readonly unknownParameters: Settings['unknownParameters'];
   /** The media types a body is accepted in, first the preferred one; empty when no body is read. */
   readonly acceptedTypes: readonly string[];
   /** The shape of an accepted body. */
@@ -193,10 +217,11 @@ export interface Shape {
 }
 
 /**
- * How a body may carry a member. `accepted`: stored. `ignored`: may be sent back, has no effect.
- * `must-equal`: may be sent back with the value it has. `returned`: only in answers.
+ * How a body may carry a member. `accepted`: stored. `moved`: stored where a transition leads there. `ignored`:
+ * may be sent back, has no effect. `must-equal`: may be sent back with the value it has. `returned`: only in
+ * answers.
  */
-export type MemberMode = 'accepted' | 'ignored' | 'must-equal' | 'returned';
+export type MemberMode = 'accepted' | 'moved' | 'ignored' | 'must-equal' | 'returned';
 
 export interface Member {
   readonly name: string;
@@ -208,6 +233,8 @@ export interface Member {
   readonly description: string | null;
   readonly default: string | number | boolean | null;
   readonly example: string | number | boolean | null;
+  /** Where it is `moved`: the identities of the transitions that may move it. */
+  readonly transitions?: readonly string[];
   readonly reasons: Reasons;
 }
 
@@ -256,7 +283,7 @@ export interface Finding {
 export interface Mend {
   /** What it does, as a button would say it. */
   readonly title: string;
-  readonly edit: ModelEdit;
+  readonly act: Extract<Answer, { kind: 'edit' | 'placement' }>;
 }
 
 export type FindingId =
@@ -267,6 +294,9 @@ export type FindingId =
   | 'depth.exceeded'
   | 'depth.moved'
   | 'key.scoped-reference'
+  | 'key.scoped-root'
+  | 'owner.keyless'
+  | 'entity.unreachable'
   | 'model.leftover'
   | 'value.unused'
   | 'model.empty';
@@ -298,4 +328,6 @@ export type Answer =
   | { readonly kind: 'edit'; readonly edit: ModelEdit }
   /** A name is asked for, and given by an edit of this kind. */
   | { readonly kind: 'name'; readonly of: 'name-role' | 'name-way-back'; readonly relationship: string }
-  | { readonly kind: 'setting'; readonly name: SettingName; readonly value: string | number };
+  | { readonly kind: 'setting'; readonly name: SettingName; readonly value: string | number }
+  /** Something is placed elsewhere in the arrangement. */
+  | { readonly kind: 'placement'; readonly subject: string; readonly place: Place };

@@ -1,4 +1,14 @@
-import { setting, type Arrangement, type SettingName, type Settings } from '../arrangement/index.js';
+import {
+  operationKey,
+  placeOf,
+  setting,
+  type Arrangement,
+  type PlaceOf,
+  type SettingName,
+  type SettingPlace,
+  type Settings,
+  type SubjectKind,
+} from '../arrangement/index.js';
 import type { Finding, Reason, RuleId, Source } from '../contract/index.js';
 import {
   IMPLICIT_ID,
@@ -21,8 +31,38 @@ export function startDeriving(model: Model, arrangement: Arrangement): Deriving 
   return { model, index: indexModel(model), arrangement, findings: [] };
 }
 
-export const valueOf = <Name extends SettingName>(deriving: Deriving, name: Name): Settings[Name] =>
-  setting(deriving.arrangement, name).value;
+export const valueOf = <Name extends SettingName>(
+  deriving: Deriving,
+  name: Name,
+  at?: SettingPlace,
+): Settings[Name] => setting(deriving.arrangement, name, at).value;
+
+/** Whether something was chosen for just this resource or operation. */
+export function hasOwnSettings({ arrangement }: Deriving, { resource, verb }: SettingPlace): boolean {
+  return (
+    Object.hasOwn(arrangement.resources, resource) ||
+    (verb !== undefined && Object.hasOwn(arrangement.operations, operationKey(resource, verb)))
+  );
+}
+
+/** Where the arrangement has something. */
+export const placed = <Kind extends SubjectKind>(
+  { arrangement }: Deriving,
+  kind: Kind,
+  id: string,
+): PlaceOf<Kind> => placeOf(arrangement.placements, kind, id).place;
+
+/** A reason that cites statements and where something was placed. */
+export function becausePlaced(
+  { arrangement }: Deriving,
+  rule: RuleId,
+  kind: SubjectKind,
+  subject: string,
+  ...statements: readonly { readonly id: string }[]
+): Reason {
+  const source: Source = { kind: 'placement', subject, ...placeOf(arrangement.placements, kind, subject) };
+  return { rule, because: [...because(rule, ...statements).because, source] };
+}
 
 /** A reason that cites model statements by identity. */
 export function because(rule: RuleId, ...statements: readonly { readonly id: string }[]): Reason {
@@ -43,10 +83,21 @@ export function becauseSet(
   names: readonly SettingName[],
   ...statements: readonly { readonly id: string }[]
 ): Reason {
+  return becauseSetAt(deriving, rule, names, undefined, ...statements);
+}
+
+/** The same with settings as they hold for one resource or operation. */
+export function becauseSetAt(
+  deriving: Deriving,
+  rule: RuleId,
+  names: readonly SettingName[],
+  at: SettingPlace | undefined,
+  ...statements: readonly { readonly id: string }[]
+): Reason {
   const settings = names.map((name): Source => ({
     kind: 'setting',
     name,
-    ...setting(deriving.arrangement, name),
+    ...setting(deriving.arrangement, name, at),
   }));
   return { rule, because: [...because(rule, ...statements).because, ...settings] };
 }

@@ -18,7 +18,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const deriving = startDeriving(model, arrangement);
   const placed = placeResources(deriving);
   const traits = findTraits(deriving);
-  const shapes = deriveShapes(deriving, traits);
+  const shapes = deriveShapes(deriving, traits, placed);
   const operations = deriveOperations(deriving, placed, traits);
   const links = deriveLinks(deriving, placed);
   findImpossible(deriving);

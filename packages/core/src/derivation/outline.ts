@@ -14,12 +14,15 @@ export function deriveOutline(model: Model, arrangement: Arrangement): Outline {
   return {
     title,
     root,
-    resources: placed.map(({ id, kind, path, parent, entity, reasons }) => ({
+    resources: placed.map(({ id, kind, canonical, path, parent, entity, via, transition, reasons }) => ({
       id,
       kind,
+      canonical,
       path,
       parent,
       entity,
+      via,
+      transition,
       reasons,
     })),
     operations: outlineOperations(deriving, placed),

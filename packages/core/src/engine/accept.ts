@@ -88,7 +88,7 @@ export function acceptMember(
     return;
   }
   const value =
-    member.source.kind === 'reference'
+    member.source.kind === 'reference' || member.source.kind === 'owner'
       ? acceptReference(accepting, member, member.source.entity, given, pointer)
       : acceptValue(accepting, member.type, given, pointer);
   if (value !== undefined) values[id] = value;

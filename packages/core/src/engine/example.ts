@@ -1,5 +1,5 @@
 import type { Member, Operation, Resource, Shape } from '../contract/index.js';
-import { bareObject, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
+import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
 import { findByKey } from './accept.js';
 import type { Dataset } from './dataset.js';
@@ -51,6 +51,7 @@ function exampleRecord(
   if (resource.entity === null || !resource.segments.some((segment) => segment.kind === 'id')) return null;
   const storage = storageNamed(service, resource.entity);
   const candidates = [...dataset.all(storage)];
+  if (resource.kind === 'reference') return exampleReferrer(service, dataset, resource);
   if (resource.kind === 'action') {
     return candidates.find((row) => mayMove(service, resource, row)) ?? candidates[0];
   }
@@ -66,6 +67,14 @@ function exampleRecord(
   if (listed !== undefined) return pointedAt(dataset, listed, resource.via?.relationship ?? '') ?? undefined;
   const above = trailOf(service.contract, resource).at(-2);
   return above?.entity == null ? undefined : [...dataset.all(storageNamed(service, above.entity))][0];
+}
+
+/** A record that points at something by the reference, else any. */
+function exampleReferrer(service: Serving, dataset: Dataset, { via }: Resource): Row | undefined {
+  const relationship = via?.relationship ?? '';
+  const refers = indexModel(service.model).relationshipById.get(relationship);
+  const rows = refers === undefined ? [] : [...dataset.all(storageNamed(service, refers.from))];
+  return rows.find((row) => pointedAt(dataset, row, relationship) !== null) ?? rows[0];
 }
 
 function mayMove(service: Serving, resource: Resource, row: Row): boolean {
@@ -183,7 +192,8 @@ class Filler {
   }
 
   value(member: Member, of: string, other: Json): Json {
-    if (member.source.kind === 'reference') return this.anyKey(member.source.entity);
+    if (member.source.kind === 'reference' || member.source.kind === 'owner')
+      return this.anyKey(member.source.entity);
     if (other === null && member.example !== null && !this.isTaken(member, member.example))
       return member.example;
     for (let attempt = 0; attempt < 40; attempt++) {

@@ -6,7 +6,7 @@ import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from
 import { accepts, mediaTypeOf } from './negotiate.js';
 import { problem, PROBLEMS, problemPath, renderProblem } from './problem.js';
 import { readListQuery, type ListQuery } from './list.js';
-import { descriptionPath } from './represent.js';
+import { canonicalPath, descriptionPath } from './represent.js';
 import { routerOf, type Route } from './router.js';
 import { statusFor, type Service, type Serving, type Surroundings } from './service.js';
 import { readQuery, readTarget, type QueryEntry } from './target.js';
@@ -228,7 +228,11 @@ class Exchange {
         true,
         operation.verb === 'list' ? 'a page of the list' : 'the record with its links',
       );
-      return { status: statusFor(operation, 'ok'), headers: READ_HEADERS, body: JSON.stringify(body) };
+      return {
+        status: statusFor(operation, 'ok'),
+        headers: [...READ_HEADERS, ...this.elsewhere(resource, location)],
+        body: JSON.stringify(body),
+      };
     }
     if (!(view instanceof Draft)) throw new Error('A write needs a draft.');
     const body = this.readBody(operation);
@@ -243,6 +247,13 @@ class Exchange {
     this.changes = outcome.changes;
     this.note('apply', true, describeChanges(outcome.changes));
     return outcome.response;
+  }
+
+  /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
+  private elsewhere({ kind, canonical }: Resource, { record }: Location): EngineResponse['headers'] {
+    if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return [];
+    const path = canonicalPath(this.service, this.view, record);
+    return path === null ? [] : [['Content-Location', path]];
   }
 
   private readBody(operation: Operation): { readonly value: Json } | { readonly problem: Problem } {

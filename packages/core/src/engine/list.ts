@@ -60,6 +60,7 @@ export function readListQuery(
   const seen = new Set<string>();
   for (const { name, value } of entries) {
     const parameter = byName.get(name);
+    if (parameter === undefined && operation.unknownParameters === 'ignored') continue;
     if (parameter === undefined) {
       const known = [...byName.keys()];
       const hint = known.length === 0 ? 'This operation has none.' : `There are ${known.join(', ')}.`;
@@ -270,7 +271,15 @@ function pageLinks(
         if (href !== null) links[link.relation] = { href };
         break;
       }
+      case 'template': {
+        const target = indexOf(service).resources.get(link.target.resource);
+        if (target !== undefined)
+          links[link.relation] = { href: service.contract.root + target.path, templated: true };
+        break;
+      }
       case 'reference':
+      case 'read':
+      case 'filtered':
       case 'owner':
       case 'action':
       case 'pair':

@@ -50,6 +50,13 @@ export function locate(
       location = { record: null, above, pair: null };
       continue;
     }
+    if (step.kind === 'reference') {
+      const rid = location.record?.values[step.via?.relationship ?? ''];
+      const target = typeof rid === 'number' ? (view.get(rid) ?? null) : null;
+      if (target === null) return { ok: false, detail: `There is no ${step.entity} here.` };
+      location = { record: target, above: location.record, pair: null };
+      continue;
+    }
     const storage = storageOf(model).byName.get(step.entity ?? '');
     if (storage === undefined)
       return { ok: false, detail: 'The contract names an entity that the dataset does not have.' };
@@ -63,10 +70,7 @@ export function locate(
     const record = findItem(storage, view, step, text, above);
     if (record === null)
       return { ok: false, detail: `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.` };
-    const pair =
-      step.kind === 'pair' && above !== null
-        ? findPair(model, view, step.via?.relationship ?? '', above, record)
-        : null;
+    const pair = step.kind === 'pair' && above !== null ? pairAt(model, view, step, above, record) : null;
     location = { record, above, pair };
   }
   return { ok: true, location };
@@ -100,8 +104,20 @@ function findItem(
   return record;
 }
 
+/** The pair of the record above and the one at the end of a path, whichever side the path begins from. */
+export function pairAt(
+  model: Model,
+  view: RecordView,
+  { via }: Resource,
+  above: Row,
+  record: Row,
+): Row | null {
+  const [from, to] = via?.direction === 'paired-back' ? [record, above] : [above, record];
+  return findPair(model, view, via?.relationship ?? '', from, to);
+}
+
 /** The pair of two records; `null` while they are not paired. */
-export function findPair(model: Model, view: RecordView, pairing: string, from: Row, to: Row): Row | null {
+function findPair(model: Model, view: RecordView, pairing: string, from: Row, to: Row): Row | null {
   const storage = storageOf(model).byId.get(pairing);
   if (storage === undefined) return null;
   const [fromPart = '', toPart = ''] = storage.keyConstraint.parts;

@@ -13,7 +13,7 @@ import {
 } from '../model/index.js';
 import { acceptObject, type Accepting } from './accept.js';
 import type { Change, Draft, RecordView } from './dataset.js';
-import { findPair, type Location } from './locate.js';
+import { pairAt, type Location } from './locate.js';
 import { problem } from './problem.js';
 import { pathOf, representRecord, representValue } from './represent.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
@@ -56,9 +56,10 @@ export function representPaired(
   record: Row,
 ): Record<string, Json> {
   const { links = null, ...members } = representRecord(service, view, record);
-  if (resource.via?.direction !== 'paired') return Object.assign(bareObject(), members, { links });
+  if (resource.kind === 'pairing' && !resource.canonical)
+    return Object.assign(bareObject(), members, { links });
   const pairs = pairingOf(service, resource);
-  const pair = findPair(service.model, view, pairs.id, above, record);
+  const pair = pairAt(service.model, view, resource, above, record);
   if (pairs.carrying !== null && pair !== null) {
     members[carriedName(pairs.carrying)] = representValue(
       service,
@@ -67,7 +68,7 @@ export function representPaired(
     );
   }
   return Object.assign(bareObject(), members, {
-    links: withPairLink(service, view, pairs, links, above, record),
+    links: withPairLink(service, view, resource, links, above, record),
   });
 }
 
@@ -75,12 +76,12 @@ export function representPaired(
 function withPairLink(
   service: Serving,
   view: RecordView,
-  pairs: PairsWith,
+  list: Resource,
   links: Json,
   above: Row,
   record: Row,
 ): Json {
-  const resource = indexOf(service).resources.get(`${pairs.id}/pair`);
+  const resource = list.kind === 'pair' ? list : indexOf(service).resources.get(`${list.id}/pair`);
   const all = Object.assign(bareObject(), isJsonObject(links) ? links : {});
   for (const { relation, target } of resource?.links ?? []) {
     const href =
@@ -130,8 +131,9 @@ function attach(
   sides: Sides,
 ): WriteOutcome {
   const values = bareObject();
-  values[pairFrom(pairs)] = sides.above.rid;
-  values[pairTo(pairs)] = sides.record.rid;
+  const isFar = request.resource.via?.direction === 'paired-back';
+  values[pairFrom(pairs)] = (isFar ? sides.record : sides.above).rid;
+  values[pairTo(pairs)] = (isFar ? sides.above : sides.record).rid;
   if (pairs.carrying !== null) {
     const accepting: Accepting = { service, view: draft, errors: [] };
     const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), request.body, '');

@@ -34,6 +34,7 @@ export function performRead(
       return answerList(service, view, resource, location.above, query, entries);
     case 'item':
     case 'singleton':
+    case 'reference':
       if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
       return representRecord(service, view, location.record);
     case 'pair':
@@ -127,7 +128,7 @@ function update(
   const accepting: Accepting = { service, view: draft, errors: [] };
   const shape = shapeNamed(service, operation.accepts);
   const accept = operation.verb === 'replace' ? acceptReplace : acceptChange;
-  const { values, keyMismatch } = accept(accepting, shape, body, record);
+  const { values, keyMismatch, notMoved } = accept(accepting, shape, body, record);
   if (keyMismatch) {
     const detail = 'The body names another key than the path does.';
     return refuse(
@@ -136,6 +137,7 @@ function update(
     );
   }
   if (accepting.errors.length > 0) return invalidBody(operation, accepting.errors);
+  if (notMoved !== null) return refuse('store', problem(statusFor(operation, 'state'), 'state', notMoved));
   return finish(
     service,
     draft,
@@ -211,10 +213,12 @@ function remove(service: Serving, draft: Draft, operation: Operation, record: Ro
   }
   const needed = plan.blocking.slice(0, 5).map(({ row, role }) => {
     const storage = storageOfRecord(service, row);
+    if (!indexContract(service.contract).canonical.has(storage.entity.name))
+      return 'something that is not shown here';
     return `${storage.entity.name} ${scalarText(row.values[storage.key.id])} by ${role}`.trim();
   });
   const more =
     plan.blocking.length > needed.length ? ` and ${plan.blocking.length - needed.length} more` : '';
-  const detail = `It is still needed: ${needed.join(', ')}${more}.`;
+  const detail = `It is still needed: ${[...new Set(needed)].join(', ')}${more}.`;
   return refuse('store', problem(statusFor(operation, 'restricted'), 'restricted', detail));
 }

@@ -143,6 +143,18 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
       const resource = indexOf(service).resources.get(target.resource);
       return resource === undefined ? null : pathOf(service, view, resource, record);
     }
+    case 'read': {
+      const resource = indexOf(service).resources.get(target.resource);
+      const isSet = pointedAt(view, record, target.relationship) !== null;
+      return resource === undefined || !isSet ? null : pathOf(service, view, resource, record);
+    }
+    case 'filtered': {
+      const list = indexOf(service).resources.get(target.resource);
+      const path = list === undefined ? null : pathOf(service, view, list, null);
+      const key = storages(service).byId.get(record.entity)?.key;
+      if (path === null || key === undefined) return null;
+      return `${path}?${encodeURIComponent(target.parameter)}=${encodeURIComponent(scalarText(record.values[key.id]))}`;
+    }
     case 'reference':
     case 'owner': {
       const other = pointedAt(view, record, target.relationship);
@@ -155,6 +167,7 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
       return allows(found, record, service.now) ? pathOf(service, view, resource, record) : null;
     }
     case 'pair':
+    case 'template':
     case 'page':
     case 'description':
       return null;
@@ -182,9 +195,12 @@ function entryHref(service: Serving, view: RecordView, link: Link): string | nul
       return resource === undefined ? null : pathOf(service, view, resource, null);
     }
     case 'reference':
+    case 'read':
+    case 'filtered':
     case 'owner':
     case 'action':
     case 'pair':
+    case 'template':
     case 'page':
       return null;
   }

@@ -9,6 +9,7 @@ import {
   sourceId,
   type Accepting,
 } from './accept.js';
+import { refusal, transitionOf } from './lifeCycle.js';
 import { memberValue } from './represent.js';
 import { storages } from './service.js';
 
@@ -16,6 +17,8 @@ export interface Update {
   readonly values: Record<string, Json>;
   /** The body names another key than the path does. */
   readonly keyMismatch: boolean;
+  /** Why no transition leads where the body wants; `null` where one does, or none is wanted. */
+  readonly notMoved: string | null;
 }
 
 /**
@@ -49,9 +52,10 @@ function acceptUpdate(
   read: (member: Member, members: { readonly [name: string]: Json }) => Given,
 ): Update {
   const values = Object.assign(bareObject(), current.values);
-  if (!expectObject(accepting, body, '')) return { values, keyMismatch: false };
+  if (!expectObject(accepting, body, '')) return { values, keyMismatch: false, notMoved: null };
   refuseUnknown(accepting, shape, body, '');
   let keyMismatch = false;
+  let notMoved: string | null = null;
   for (const member of shape.members) {
     switch (member.mode) {
       case 'accepted': {
@@ -62,6 +66,9 @@ function acceptUpdate(
         acceptMember(accepting, asRequired(member), found.given, pointerTo('', member.name), values);
         break;
       }
+      case 'moved':
+        notMoved ??= move(accepting, member, body, current, values);
+        break;
       case 'must-equal':
         if (!mustEqual(accepting, member, body, current)) keyMismatch ||= isKey(accepting, member, current);
         break;
@@ -70,7 +77,31 @@ function acceptUpdate(
         break;
     }
   }
-  return { values, keyMismatch };
+  return { values, keyMismatch, notMoved };
+}
+
+/** Moves an attribute along its life cycle; why it cannot, where no transition leads there now. */
+function move(
+  accepting: Accepting,
+  member: Member,
+  body: { readonly [name: string]: Json },
+  current: Row,
+  values: Record<string, Json>,
+): string | null {
+  const id = sourceId(member);
+  if (id === null || !(member.name in body)) return null;
+  const wanted = body[member.name] ?? null;
+  if (sameJson(wanted, current.values[id] ?? null)) return null;
+  const count = accepting.errors.length;
+  acceptMember(accepting, { ...member, required: true }, wanted, pointerTo('', member.name), values);
+  if (accepting.errors.length > count) return null;
+  const found = (member.transitions ?? []).flatMap(
+    (transition) => transitionOf(accepting.service, current, transition) ?? [],
+  );
+  const leading = found.filter(({ transition }) => transition.to === wanted);
+  const refusals = leading.map((way) => refusal(way, current, accepting.service.now));
+  if (refusals.includes(null)) return null;
+  return refusals[0] ?? `No transition leads ${member.name} to ${JSON.stringify(wanted)}.`;
 }
 
 /** In a patch nothing is required, but what is required cannot be unset. */

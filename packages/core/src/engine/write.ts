@@ -13,7 +13,7 @@ import { randomUuid } from '../seeding/index.js';
 import type { SlotDraft } from './accept.js';
 import type { Change, Draft } from './dataset.js';
 import type { ProblemDetail } from './message.js';
-import { shapeNamed, type Serving, type Surroundings } from './service.js';
+import { indexOf, type Serving, type Surroundings } from './service.js';
 
 export type WritePlan =
   | { readonly ok: true; readonly record: Row; readonly changes: readonly Change[] }
@@ -120,15 +120,15 @@ function takenErrors(
     const value = constraintValue(unique, values);
     const other = value === null ? undefined : draft.find(storage, unique, value);
     if (other === undefined || other.rid === rid) return [];
-    const shape = shapeNamed(service, storage.entity.name);
+    const shape = indexOf(service).shapes.get(storage.entity.name);
     const names = unique.parts.map((part, index) => memberName(shape, part) ?? unique.names[index] ?? part);
     const message = `Another ${storage.entity.name} has this ${names.join(' and ')} already.`;
     return [{ pointer: `${pointer}/${names[0] ?? ''}`, code: 'unique', message }];
   });
 }
 
-function memberName(shape: Shape, id: string): string | undefined {
-  return shape.members.find(({ source }) =>
+function memberName(shape: Shape | undefined, id: string): string | undefined {
+  return shape?.members.find(({ source }) =>
     source.kind === 'attribute'
       ? source.attribute === id
       : 'relationship' in source && source.relationship === id,

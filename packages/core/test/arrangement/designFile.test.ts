@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   DESIGN_FILE_SCHEMA,
   NO_CHOICES,
+  plainArrangement,
   readDesignFile,
   readSettings,
   writeDesignFile,
@@ -23,10 +24,17 @@ const SMALL: DesignFile = {
   identities: { Route: 'Line', 'Route.name': 'Line.title' },
   choices: {
     settings: { pageSize: 50, implicitId: 'uuid' },
-    arrangements: { main: { basePath: '', version: 'v2', pathCase: 'snake' } },
+    arrangements: [
+      {
+        name: 'main',
+        settings: { basePath: '', version: 'v2', pathCase: 'snake' },
+        resources: { Route: { pageSize: 10 } },
+        operations: { 'Route:create': { invalidStatus: 422 } },
+        placements: { Route: 'hidden' },
+      },
+    ],
     answered: ['page.size'],
   },
-  arrangements: [{ name: 'main' }],
 };
 
 describe('design files', () => {
@@ -50,8 +58,11 @@ describe('design files', () => {
           name: 'Drawn',
           model: text,
           identities,
-          choices: { ...NO_CHOICES, answered },
-          arrangements: [{ name: 'main' }, { name: 'mobile' }],
+          choices: {
+            ...NO_CHOICES,
+            arrangements: [plainArrangement('main'), plainArrangement('mobile')],
+            answered: [...new Set(answered)],
+          },
         };
         const file = writeDesignFile(design);
         expect(published(JSON.parse(file))).toBe(true);
@@ -63,15 +74,37 @@ describe('design files', () => {
 
   test.each<readonly [string, (file: Record<string, unknown>) => unknown, string]>([
     ['another format', (file) => ({ ...file, format: 'something' }), '/format'],
-    ['a later version', (file) => ({ ...file, version: 2 }), '/version'],
+    ['a later version', (file) => ({ ...file, version: 3 }), '/version'],
     ['no name', (file) => ({ ...file, name: '' }), '/name'],
     ['a model that is no text', (file) => ({ ...file, model: 7 }), '/model'],
     ['a draft that is no text', (file) => ({ ...file, draft: [] }), '/draft'],
     ['an unknown member', (file) => ({ ...file, extra: 1 }), '/extra'],
     ['identities that are no object', (file) => ({ ...file, identities: [] }), '/identities'],
     ['an identity that is empty', (file) => ({ ...file, identities: { Route: '' } }), '/identities/Route'],
-    ['no arrangements', (file) => ({ ...file, arrangements: [] }), '/arrangements'],
-    ['a nameless arrangement', (file) => ({ ...file, arrangements: [{}] }), '/arrangements/0'],
+    ['no arrangements', (file) => ({ ...file, choices: { arrangements: [] } }), '/choices/arrangements'],
+    [
+      'a nameless arrangement',
+      (file) => ({ ...file, choices: { arrangements: [{}] } }),
+      '/choices/arrangements/0',
+    ],
+    [
+      'an arrangement whose name cannot stand in an address',
+      (file) => ({ ...file, choices: { arrangements: [{ name: 'a/b' }] } }),
+      '/choices/arrangements/0/name',
+    ],
+    [
+      'a place that is none',
+      (file) => ({ ...file, choices: { arrangements: [{ name: 'a', placements: { Route: 'top' } }] } }),
+      '/choices/arrangements/0/placements/Route',
+    ],
+    [
+      'a setting of arrangements for one operation',
+      (file) => ({
+        ...file,
+        choices: { arrangements: [{ name: 'a', operations: { 'Route:list': { depth: 1 } } }] },
+      }),
+      '/choices/arrangements/0/operations/Route:list/depth',
+    ],
     [
       'a setting out of range',
       (file) => ({ ...file, choices: { settings: { pageSize: 0 } } }),
@@ -84,8 +117,11 @@ describe('design files', () => {
     ],
     [
       'a setting of the design in an arrangement',
-      (file) => ({ ...file, choices: { arrangements: { main: { implicitId: 'uuid' } } } }),
-      '/choices/arrangements/main/implicitId',
+      (file) => ({
+        ...file,
+        choices: { arrangements: [{ name: 'main', settings: { implicitId: 'uuid' } }] },
+      }),
+      '/choices/arrangements/0/settings/implicitId',
     ],
     ['answers that are no texts', (file) => ({ ...file, choices: { answered: [1] } }), '/choices/answered'],
     ['choices of another kind', (file) => ({ ...file, choices: 'all' }), '/choices'],
@@ -101,6 +137,28 @@ describe('design files', () => {
     expect(read.ok ? null : read.problems).toEqual([
       { pointer: '', code: 'json.duplicate', message: 'The member "name" stands twice. Line 2, column 15.' },
     ]);
+  });
+
+  test('a file of the first version is read, settings of its arrangements included', () => {
+    const { $schema: _schema, ...rest } = JSON.parse(writeDesignFile(SMALL)) as Record<string, unknown>;
+    const first = {
+      ...rest,
+      version: 1,
+      choices: { settings: {}, arrangements: { main: { depth: 1 } }, answered: [] },
+      arrangements: [{ name: 'main' }, { name: 'mobile' }],
+    };
+    const read = readDesignFile(JSON.stringify(first));
+    expect(read.ok && read.design.choices.arrangements).toEqual([
+      { ...plainArrangement('main'), settings: { depth: 1 } },
+      plainArrangement('mobile'),
+    ]);
+  });
+
+  test('two arrangements of one name are refused', () => {
+    const file = JSON.parse(writeDesignFile(SMALL)) as Record<string, unknown>;
+    const twice = { ...file, choices: { arrangements: [{ name: 'a' }, { name: 'a' }] } };
+    const read = readDesignFile(JSON.stringify(twice));
+    expect(read.ok ? null : read.problems.map(({ code }) => code)).toEqual(['duplicate']);
   });
 
   test('identities that two elements would share, or of what is not there, are let go', () => {

@@ -1,18 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   arrangementOf,
-  CHOOSABLE,
   completeModel,
   NO_CHOICES,
+  plainArrangement,
   setting,
   type Choices,
   type SettingValues,
 } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
-import fc from 'fast-check';
 import { TestMock } from '../support/mock.js';
-import { anyModel, modelOf } from '../support/models.js';
+import { modelOf } from '../support/models.js';
 
 const TEXT = `entity CrewMember
   name: text(1..60), required
@@ -30,7 +29,7 @@ each ShiftPlan owns many SwapRequest as swapRequests, back as plan
 const withOwn = (own: SettingValues, design: SettingValues = {}): Choices => ({
   ...NO_CHOICES,
   settings: design,
-  arrangements: { main: own },
+  arrangements: [{ ...plainArrangement('main'), settings: own }],
 });
 
 const contractOf = (choices: Choices, text = TEXT): Contract =>
@@ -131,46 +130,5 @@ describe('conventions', () => {
     expect(answer.status).toBe(422);
     const create = contractOf(choices).operations.find(({ id }) => id === 'createCrewMember');
     expect(create?.responses.find(({ code }) => code === 'invalid')?.status).toBe(422);
-  });
-
-  const values = fc.record(
-    {
-      basePath: fc.constantFrom('', '/api', '/a/b'),
-      version: fc.constantFrom('v1', '2'),
-      collectionNames: fc.constantFrom('plural' as const, 'singular' as const),
-      pathCase: fc.constantFrom('kebab' as const, 'snake' as const, 'camel' as const),
-      depth: fc.integer({ min: 1, max: 6 }),
-      pageSize: fc.integer({ min: 1, max: 100 }),
-      invalidStatus: fc.constantFrom(400 as const, 422 as const),
-    },
-    { requiredKeys: [] },
-  );
-
-  test('any model under any of them: one path a resource, one name an operation, everything with its reason', () => {
-    fc.assert(
-      fc.property(anyModel, values, (model, own) => {
-        const { resources, operations } = derive(model, arrangementOf('main', withOwn(own)));
-        const shapes = resources.map(({ segments }) =>
-          segments.map((segment) => (segment.kind === 'id' ? '{}' : segment.text)).join('/'),
-        );
-        expect(new Set(shapes).size).toBe(shapes.length);
-        expect(new Set(operations.map(({ id }) => id)).size).toBe(operations.length);
-        for (const { reasons } of [...resources, ...operations]) expect(reasons.length).toBeGreaterThan(0);
-      }),
-      { numRuns: 80 },
-    );
-  });
-
-  test('every setting that can be chosen is drawn above, but for the kind of ids', () => {
-    const drawn = [
-      'basePath',
-      'version',
-      'collectionNames',
-      'pathCase',
-      'depth',
-      'pageSize',
-      'invalidStatus',
-    ];
-    expect(Object.keys(CHOOSABLE).filter((name) => !drawn.includes(name))).toEqual(['implicitId']);
   });
 });

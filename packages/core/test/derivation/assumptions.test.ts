@@ -40,7 +40,8 @@ function chosen(text: string, question: string, label: string): { text: string; 
     case 'edit':
       return { text: editText(text, parse(text), answer.edit), choices: NO_CHOICES };
     case 'name':
-      throw new Error('A name is asked for.');
+    case 'placement':
+      throw new Error('Nothing in the text answers it.');
   }
 }
 
@@ -148,8 +149,8 @@ describe('findings of the model', () => {
   const mended = (text: string, id: string, index = 0): Contract => {
     const finding = contractOf(text).findings.find((candidate) => candidate.id === id);
     const mend = finding?.mends?.[index];
-    if (mend === undefined) throw new Error(`${id} has no mend.`);
-    return contractOf(editText(text, parse(text), mend.edit));
+    if (mend?.act.kind !== 'edit') throw new Error(`${id} has no mend in the text.`);
+    return contractOf(editText(text, parse(text), mend.act.edit));
   };
 
   const CIRCLE =

@@ -1,34 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
-import { indexContract, RULES, type Contract, type Member, type Reasons } from '@isomeros/core/contract';
+import { indexContract, RULES, type Contract, type Member } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { routerOf } from '@isomeros/core/engine';
 import { identitiesOf } from '@isomeros/core/model';
 import fc from 'fast-check';
+import { elements } from '../support/elements.js';
 import { expectGolden } from '../support/golden.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
 import { MAIN } from '../support/arrangement.js';
 
 const contractOf = (text: string): Contract => derive(modelOf(text), MAIN);
-
-/** Every element of a contract that must have reasons, with where it stands. */
-function* elements(contract: Contract): Generator<[where: string, reasons: Reasons]> {
-  for (const resource of contract.resources) {
-    yield [resource.path, resource.reasons];
-    for (const link of resource.links) yield [`${resource.path} link ${link.relation}`, link.reasons];
-  }
-  for (const operation of contract.operations) {
-    yield [operation.id, operation.reasons];
-    for (const parameter of operation.query) yield [`${operation.id}?${parameter.name}`, parameter.reasons];
-    for (const response of operation.responses) yield [`${operation.id} ${response.code}`, response.reasons];
-  }
-  for (const shape of contract.shapes) {
-    yield [shape.name, shape.reasons];
-    for (const member of shape.members) yield [`${shape.name}.${member.name}`, member.reasons];
-  }
-  for (const finding of contract.findings) yield [`finding ${finding.id}`, finding.reasons];
-  for (const assumption of contract.assumptions) yield [`assumption ${assumption.id}`, assumption.reasons];
-}
 
 describe('the contract', () => {
   test('of the sample is the one that was read and found right', () => {
@@ -147,7 +129,7 @@ const EXPOSURES: readonly Exposure[] = [
   { flags: 'uuid, key, generated', expected: 'r - = =' },
 ];
 
-const MODE = { accepted: '+', 'must-equal': '=', ignored: '~', returned: 'r' } as const;
+const MODE = { accepted: '+', moved: '>', 'must-equal': '=', ignored: '~', returned: 'r' } as const;
 
 describe('what goes in and what comes out', () => {
   test.each(EXPOSURES)('$flags', ({ flags, expected }) => {
@@ -217,14 +199,7 @@ describe('what goes in and what comes out', () => {
         const outline = deriveOutline(model, MAIN);
         expect([outline.title, outline.root]).toEqual([title, root]);
         expect(outline.resources).toEqual(
-          resources.map(({ id, kind, path, parent, entity, reasons }) => ({
-            id,
-            kind,
-            path,
-            parent,
-            entity,
-            reasons,
-          })),
+          resources.map(({ segments: _segments, links: _links, ...outlined }) => outlined),
         );
         expect(outline.operations).toEqual(
           operations.map(({ id, verb, method, effect, resource }) => ({

@@ -4,7 +4,8 @@ import { exampleRequest, findViolations, type EngineRequest } from '@isomeros/co
 import { openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
 import { NOW, TestMock } from '../support/mock.js';
-import { anyModel, modelOf } from '../support/models.js';
+import { anyArrangement } from '../support/arrangements.js';
+import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
 import { PublishedSchemas } from '../support/schemas.js';
 
@@ -105,10 +106,10 @@ describe('whatever is sent', () => {
     );
   });
 
-  test('the records of any model obey it, and every answer fits what is published', () => {
+  test('the records of any model, however it is arranged, obey it, and every answer fits what is published', () => {
     fc.assert(
-      fc.property(anyModel, steps, (model, walk) => {
-        const mock = new TestMock(model);
+      fc.property(anyArrangement, steps, ({ model, arrangement }, walk) => {
+        const mock = new TestMock(model, {}, arrangement);
         run(mock, new PublishedSchemas(openApiDocument(mock.service.contract)), walk);
       }),
       { numRuns: 60 },

@@ -18,7 +18,7 @@ export function findImpossible(deriving: Deriving): void {
       reasons: [because('finding.impossible', entity, ...needed)],
       mends: needed.map((refers): Mend => ({
         title: `Make ${roleOf(refers)} optional`,
-        edit: { kind: 'make-optional', relationship: refers.id },
+        act: { kind: 'edit', edit: { kind: 'make-optional', relationship: refers.id } },
       })),
     });
   }

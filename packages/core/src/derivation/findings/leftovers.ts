@@ -1,4 +1,5 @@
-import type { Attribute, AttributeType } from '../../model/index.js';
+import type { Mend } from '../../contract/index.js';
+import type { Attribute, AttributeType, Entity, ValueDefinition } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
 
 /** Reports entities that no relationship joins to anything, and values that nothing has. */
@@ -14,7 +15,7 @@ export function findLeftovers(deriving: Deriving): void {
         message: `Nothing leads to ${declaration.name}, and it leads nowhere.`,
         about: declaration.id,
         reasons: [because('finding.leftover', declaration)],
-        mends: [{ title: `Remove ${declaration.name}`, edit: { kind: 'remove', statement: declaration.id } }],
+        mends: [removal(declaration)],
       });
     }
     if (declaration.kind === 'value' && !used.has(declaration.name)) {
@@ -24,11 +25,16 @@ export function findLeftovers(deriving: Deriving): void {
         message: `Nothing has a value ${declaration.name}.`,
         about: declaration.id,
         reasons: [because('finding.leftover', declaration)],
-        mends: [{ title: `Remove ${declaration.name}`, edit: { kind: 'remove', statement: declaration.id } }],
+        mends: [removal(declaration)],
       });
     }
   }
 }
+
+const removal = ({ id, name }: Entity | ValueDefinition): Mend => ({
+  title: `Remove ${name}`,
+  act: { kind: 'edit', edit: { kind: 'remove', statement: id } },
+});
 
 function usedValues({ index }: Deriving): ReadonlySet<string> {
   const used = new Set<string>();

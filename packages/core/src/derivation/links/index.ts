@@ -1,7 +1,8 @@
-import type { Link, LinkTarget, Reason, RuleId } from '../../contract/index.js';
-import { camelCase, ownsItself, plural, roleOf } from '../../model/index.js';
-import { because, becauseSet, type Deriving } from '../context.js';
+import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '../../contract/index.js';
+import { camelCase, ownsItself, plural, roleOf, type Owns } from '../../model/index.js';
+import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
+import { ownerMember } from '../shapes/index.js';
 
 /** The links of every resource, derived once the path tree stands. */
 export function deriveLinks(
@@ -22,7 +23,7 @@ class Places {
   constructor(readonly all: readonly Placed[]) {
     for (const resource of all) {
       this.byId.set(resource.id, resource);
-      if (resource.entity !== null && (resource.kind === 'item' || resource.kind === 'singleton')) {
+      if (resource.entity !== null && isHome(resource)) {
         this.canonical.set(resource.entity, resource);
       }
       if (resource.parent === null) continue;
@@ -43,10 +44,13 @@ function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly
       return pageLinks(places, resource);
     case 'item':
     case 'singleton':
+      if (!resource.canonical) return [];
       return recordLinks(deriving, places, resource);
     case 'pair':
       return [link('edit', { kind: 'pair' }, because('link.edit', { id: resource.via?.relationship ?? '' }))];
+    // What these answer are records, which carry the links of their canonical address.
     case 'action':
+    case 'reference':
       return [];
   }
 }
@@ -72,7 +76,7 @@ function entryLinks(deriving: Deriving, places: Places): Link[] {
       link(
         camelCase(plural(resource.entity ?? '')),
         { kind: 'resource', resource: resource.id },
-        becauseSet(deriving, 'link.entry', ['collectionNames'], { id: resource.id }),
+        becauseSet(deriving, 'link.entry', ['collectionNames'], entityNamed(deriving, resource.entity ?? '')),
       ),
     ),
     link('service-desc', { kind: 'description' }, because('link.description')),
@@ -83,7 +87,20 @@ function pageLinks(places: Places, resource: Placed): Link[] {
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
   const up =
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
-  return [SELF, ...up, ...PAGES];
+  const items = (places.below.get(resource.id) ?? []).filter(
+    ({ kind, canonical }) => kind === 'item' && !canonical,
+  );
+  const templates = items.map(({ id, reasons }) =>
+    link(
+      'item',
+      { kind: 'template', resource: id },
+      {
+        rule: 'link.template',
+        because: reasons[0]?.because ?? [],
+      },
+    ),
+  );
+  return [SELF, ...up, ...templates, ...PAGES];
 }
 
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
@@ -99,12 +116,15 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
   for (const refers of deriving.index.refersFrom.get(entity) ?? []) {
     const target = places.canonical.get(refers.to);
     if (target === undefined) continue;
+    const read = places.byId.get(`${refers.id}/read`);
     addRole(deriving, links, roleOf(refers), 'link.role', refers, {
-      kind: 'reference',
+      kind: read === undefined ? 'reference' : 'read',
       relationship: refers.id,
-      resource: target.id,
+      resource: (read ?? target).id,
     });
   }
+  for (const owns of deriving.index.ownedBy.get(entity) ?? [])
+    addFiltered(deriving, places, links, resource, owns);
   for (const child of places.below.get(resource.id) ?? []) {
     if (child.transition !== null) {
       const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
@@ -112,7 +132,7 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
       continue;
     }
     const statement = deriving.index.relationshipById.get(child.via?.relationship ?? '');
-    if (statement === undefined) continue;
+    if (statement === undefined || child.kind === 'reference') continue;
     const back = child.via?.direction === 'referrers' || child.via?.direction === 'paired-back';
     const role = back && statement.back !== null ? statement.back : roleOf(statement);
     addRole(deriving, links, role, back ? 'link.back' : 'link.role', statement, {
@@ -121,6 +141,16 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
     });
   }
   return links;
+}
+
+/** What is owned and stands beside its owner is found from it by a list narrowed to it. */
+function addFiltered(deriving: Deriving, places: Places, links: Link[], resource: Placed, owns: Owns): void {
+  const list = places.byId.get(owns.id);
+  if (list === undefined || list.parent === resource.id || ownsItself(owns)) return;
+  const parameter = ownerMember(deriving, owns);
+  if (parameter === null) return;
+  const target = { kind: 'filtered', resource: list.id, parameter } as const;
+  addRole(deriving, links, roleOf(owns), 'link.filtered', owns, target);
 }
 
 /** A transition as its link is called: the word of its path, in camelCase. */

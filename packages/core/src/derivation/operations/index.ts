@@ -18,9 +18,9 @@ import {
   type Entity,
   type PairsWith,
 } from '../../model/index.js';
-import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
+import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
-import { ENTRY_SHAPE, pairShapeName, shapeName, type Traits } from '../shapes/index.js';
+import { ENTRY_SHAPE, pairShapeName, shapeName, type PairSide, type Traits } from '../shapes/index.js';
 import { OperationNames } from './names.js';
 import { listParameters } from './query.js';
 import { deriveResponses, restrictedEntities } from './responses.js';
@@ -85,11 +85,13 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
     case 'entry':
       return ['entry'];
     case 'collection':
-      return ['list', 'create'];
+      return resource.canonical ? ['list', 'create'] : ['list'];
     case 'reverse':
       return ['list'];
+    case 'reference':
+      return ['read'];
     case 'item':
-      return ['read', 'replace', 'change', 'remove'];
+      return resource.canonical ? ['read', 'replace', 'change', 'remove'] : ['read'];
     case 'pairing':
       return ['list'];
     case 'pair':
@@ -136,9 +138,10 @@ function deriveOperation(
     effect: EFFECTS[method],
     summary: summaryOf(deriving, verb, resource, entity),
     query,
+    unknownParameters: valueOf(deriving, 'unknownParameters', { resource: resource.id, verb }),
     acceptedTypes,
-    accepts: entity === null ? null : acceptedShape(verb, entity, carrying),
-    returns: entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying),
+    accepts: entity === null ? null : acceptedShape(verb, entity, carrying, resource),
+    returns: entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource),
     responses: deriveResponses(deriving, {
       verb,
       resource,
@@ -146,6 +149,10 @@ function deriveOperation(
       hasBody: acceptedTypes.length > 0,
       optionalSlot,
       carries: carrying !== null,
+      canMove:
+        (verb === 'replace' || verb === 'change') &&
+        resource.kind !== 'pair' &&
+        (traits.get(entity?.name ?? '') ?? []).some(({ transitions }) => transitions.length > 0),
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
     reasons: operationReasons(deriving, verb, resource, entity, byOwner, optionalSlot),
@@ -154,8 +161,8 @@ function deriveOperation(
 
 /** The pairing whose pairs carry a value, where the resource is about those. */
 function carriedBy(deriving: Deriving, resource: Placed): PairsWith | null {
-  if (resource.via?.direction !== 'paired') return null;
-  const pairs = deriving.index.relationshipById.get(resource.via.relationship);
+  if (resource.kind !== 'pair' && (resource.kind !== 'pairing' || !resource.canonical)) return null;
+  const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
   return pairs?.kind === 'pairs' && pairs.carrying !== null && deriving.index.values.has(pairs.carrying)
     ? pairs
     : null;
@@ -180,17 +187,32 @@ function typesOf(verb: Verb, carrying: PairsWith | null): readonly string[] {
   }
 }
 
-function acceptedShape(verb: Verb, entity: Entity, carrying: PairsWith | null): string | null {
+function acceptedShape(
+  verb: Verb,
+  entity: Entity,
+  carrying: PairsWith | null,
+  resource: Placed,
+): string | null {
   if (verb === 'attach') return carrying?.carrying ?? null;
-  if (verb === 'change' && carrying !== null) return pairShapeName(carrying, 'change');
+  if (verb === 'change' && carrying !== null) return pairShapeName(carrying, 'change', sideOf(resource));
   return verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity.name, verb) : null;
 }
 
-function returnedShape(verb: Verb, entity: Entity, carrying: PairsWith | null): string | null {
+function returnedShape(
+  verb: Verb,
+  entity: Entity,
+  carrying: PairsWith | null,
+  resource: Placed,
+): string | null {
   if (verb === 'remove' || verb === 'detach') return null;
   const purpose = verb === 'list' ? 'page' : 'item';
-  return carrying === null ? shapeName(entity.name, purpose) : pairShapeName(carrying, purpose);
+  return carrying === null
+    ? shapeName(entity.name, purpose)
+    : pairShapeName(carrying, purpose, sideOf(resource));
 }
+
+/** From which side of a pairing a resource looks at it. */
+const sideOf = ({ via }: Placed): PairSide => (via?.direction === 'paired-back' ? 'far' : 'near');
 
 function operationReasons(
   deriving: Deriving,
@@ -218,11 +240,11 @@ function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Ent
   switch (verb) {
     case 'entry':
     case 'list':
-      return `List the ${many}${owner}`;
+      return `List the ${many}${owner}${resource.canonical || owner !== '' ? '' : ', whatever owns them'}`;
     case 'create':
       return `Create ${withArticle(noun)}${owner}`;
     case 'read':
-      return `Read ${withArticle(noun)}`;
+      return resource.kind === 'reference' ? `Read the ${noun}${owner}` : `Read ${withArticle(noun)}`;
     case 'replace':
       return `Replace ${withArticle(noun)} as a whole`;
     case 'change':
@@ -248,8 +270,9 @@ function lastText(resource: Placed): string {
 function pairedWith(deriving: Deriving, resource: Placed): string {
   const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
   if (pairs === undefined) return 'another';
-  const noun = phrase(pairs.from);
-  return `${withArticle(noun)}, as its ${phrase(singular(roleOf(pairs)))}`;
+  const back = resource.via?.direction === 'paired-back';
+  const noun = phrase(back ? pairs.to : pairs.from);
+  return `${withArticle(noun)}, as its ${phrase(singular(back ? (pairs.back ?? pairs.from) : roleOf(pairs)))}`;
 }
 
 function below(deriving: Deriving, resource: Placed): string {
@@ -259,6 +282,12 @@ function below(deriving: Deriving, resource: Placed): string {
     const pairs = deriving.index.relationshipById.get(via.relationship);
     const other = pairs === undefined ? 'one' : phrase(via.direction === 'paired' ? pairs.from : pairs.to);
     return ` that ${withArticle(other)} is paired with`;
+  }
+  if (via.direction === 'referred') {
+    const refers = deriving.index.relationshipById.get(via.relationship);
+    return refers === undefined
+      ? ''
+      : ` that ${withArticle(phrase(refers.from))} has as its ${phrase(roleOf(refers))}`;
   }
   if (via.direction === 'referrers') {
     const refers = deriving.index.relationshipById.get(via.relationship);

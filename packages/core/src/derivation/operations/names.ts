@@ -27,6 +27,10 @@ export class OperationNames {
     const noun = resource.entity;
     const owner = this.ownerAndRole(resource);
     if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
+    if (resource.kind === 'reference')
+      return owner === null ? [] : [`read${owner.name}${pascalCase(owner.role)}`];
+    if (!resource.canonical && owner === null)
+      return verb === 'list' ? [`listAll${plural(noun)}`] : [`${verb}Any${noun}`];
     switch (verb) {
       case 'entry':
         return ['readEntry'];
@@ -67,6 +71,8 @@ export class OperationNames {
     if (via === null) return null;
     const relationship = this.deriving.index.relationshipById.get(via.relationship);
     if (relationship === undefined) return null;
+    if (via.direction === 'referred')
+      return { name: relationship.from, role: roleOf(relationship), own: true };
     if (relationship.kind === 'refers')
       return { name: relationship.to, role: relationship.back ?? relationship.from, own: true };
     return {

@@ -1,6 +1,7 @@
+import type { SettingPlace } from '../../arrangement/index.js';
 import type { Field, MemberType, QueryParameter, Reason, Reasons, SortKey } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
+import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
 import type { Trait } from '../shapes/index.js';
 
@@ -22,7 +23,7 @@ export function listParameters(
   traits: readonly Trait[],
 ): readonly QueryParameter[] {
   const { keys, filters } = comparableTraits(traits);
-  const { page, size, sortName, sortReasons } = pagingOf(deriving);
+  const { page, size, sortName, sortReasons } = pagingOf(deriving, resource);
   const reserved = new Set([page.name, size.name, sortName]);
   return [
     page,
@@ -41,28 +42,34 @@ interface Paging {
   readonly sortReasons: Reasons;
 }
 
-/** All lists are paged alike, so what they share is made once. */
+/** Lists without settings of their own are paged alike, so what they share is made once. */
 const pagings = new WeakMap<Deriving, Paging>();
 
-function pagingOf(deriving: Deriving): Paging {
+function pagingOf(deriving: Deriving, { id }: Placed): Paging {
+  const at = { resource: id, verb: 'list' };
+  if (hasOwnSettings(deriving, at)) return makePaging(deriving, at);
   let paging = pagings.get(deriving);
   if (paging === undefined) {
-    const reasons = [becauseSet(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize'])];
-    paging = {
-      page: { role: 'page', name: valueOf(deriving, 'pageParameter'), reasons },
-      size: {
-        role: 'size',
-        name: valueOf(deriving, 'sizeParameter'),
-        default: valueOf(deriving, 'pageSize'),
-        max: valueOf(deriving, 'maxPageSize'),
-        reasons,
-      },
-      sortName: valueOf(deriving, 'sortParameter'),
-      sortReasons: [becauseSet(deriving, 'list.sort', ['sortParameter'])],
-    };
+    paging = makePaging(deriving);
     pagings.set(deriving, paging);
   }
   return paging;
+}
+
+function makePaging(deriving: Deriving, at?: SettingPlace): Paging {
+  const reasons = [becauseSetAt(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize'], at)];
+  return {
+    page: { role: 'page', name: valueOf(deriving, 'pageParameter', at), reasons },
+    size: {
+      role: 'size',
+      name: valueOf(deriving, 'sizeParameter', at),
+      default: valueOf(deriving, 'pageSize', at),
+      max: valueOf(deriving, 'maxPageSize', at),
+      reasons,
+    },
+    sortName: valueOf(deriving, 'sortParameter', at),
+    sortReasons: [becauseSetAt(deriving, 'list.sort', ['sortParameter'], at)],
+  };
 }
 
 type Filter = Extract<QueryParameter, { role: 'filter' }>;

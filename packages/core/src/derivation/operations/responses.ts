@@ -1,7 +1,7 @@
 import type { ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
 import { keyOf, onRemoveOf, phrase, type Entity } from '../../model/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
-import type { SettingName } from '../../arrangement/index.js';
+import type { SettingName, SettingPlace } from '../../arrangement/index.js';
+import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
 
 /** What the responses of an operation depend on. */
@@ -15,6 +15,8 @@ export interface Situation {
   /** Pairs here carry a value. */
   readonly carries: boolean;
   readonly removalCanBeRefused: boolean;
+  /** The body may move an attribute along its life cycle. */
+  readonly canMove: boolean;
 }
 
 /** Answers that are the same for every operation of an entity with the same verb, made once. */
@@ -46,6 +48,8 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
   const byEntity = sharedOf(deriving);
   const known = inner(byEntity, entity, () => new Map<RuleId, Map<Verb, ResponseCase>>());
   const statements = entity === null ? [] : [entity];
+  const at = { resource: situation.resource.id, verb };
+  const isOwn = hasOwnSettings(deriving, at);
   const make = (
     status: number,
     code: ResponseCode,
@@ -56,9 +60,13 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     status,
     code,
     when,
-    reasons: [becauseSet(deriving, rule, settings, ...statements)],
+    reasons: [becauseSetAt(deriving, rule, settings, at, ...statements)],
   });
   const add: Add = (status, code, rule, when, settings = []) => {
+    if (isOwn) {
+      responses.push(make(status, code, rule, when(), settings));
+      return;
+    }
     const byVerb = inner(known, rule, () => new Map<Verb, ResponseCase>());
     responses.push(inner(byVerb, verb, () => make(status, code, rule, when(), settings)));
   };
@@ -68,10 +76,13 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     400,
     'bad-parameter',
     'status.parameter',
-    () => 'A query parameter is unknown, given twice, or has a value that does not fit.',
+    () =>
+      valueOf(deriving, 'unknownParameters', at) === 'refused'
+        ? 'A query parameter is unknown, given twice, or has a value that does not fit.'
+        : 'A query parameter is given twice, or has a value that does not fit; unknown ones are ignored.',
     ['unknownParameters'],
   );
-  if (situation.hasBody) addBodyProblems(deriving, add);
+  if (situation.hasBody) addBodyProblems(deriving, at, add);
   const missing = whenMissing(situation, noun);
   // When something is missing depends on the path, so this answer is not shared.
   if (missing !== null) responses.push(make(404, 'missing', 'status.missing', missing, []));
@@ -80,10 +91,10 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
   return responses.sort((a, b) => a.status - b.status);
 }
 
-function addBodyProblems(deriving: Deriving, add: Add): void {
+function addBodyProblems(deriving: Deriving, at: SettingPlace, add: Add): void {
   add(400, 'malformed', 'status.malformed', () => 'The body is not JSON, or names a member twice.');
   const invalid = 'A member is missing, unknown or does not fit, or points at nothing; all errors at once.';
-  add(valueOf(deriving, 'invalidStatus'), 'invalid', 'status.invalid', () => invalid, [
+  add(valueOf(deriving, 'invalidStatus', at), 'invalid', 'status.invalid', () => invalid, [
     'invalidStatus',
     'unknownMembers',
   ]);
@@ -107,6 +118,10 @@ function addConflicts(situation: Situation, noun: string, add: Add): void {
   if (verb === 'transition') {
     const when = `The state of the ${noun}, or its condition, does not allow it now; the answer says what is allowed.`;
     add(409, 'state', 'status.state', () => when);
+  }
+  if (situation.canMove) {
+    const when = `No transition leads from the state of the ${noun} to the one in the body, or its condition does not hold.`;
+    add(409, 'state', 'place.change', () => when);
   }
   if (namesItsKey(situation)) {
     add(409, 'key-mismatch', 'status.key-mismatch', () => 'The body names another key than the path does.');
@@ -137,7 +152,14 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
       add(200, 'ok', 'status.ok', () => `The page of records asked for; empty beyond the end.`);
       return;
     case 'read':
-      add(200, 'ok', 'status.ok', () => `The ${noun} is there.`);
+      if (situation.resource.kind !== 'pair' && !situation.resource.canonical) {
+        add(
+          200,
+          'ok',
+          'status.elsewhere',
+          () => `The ${noun} is there. Content-Location names its own address.`,
+        );
+      } else add(200, 'ok', 'status.ok', () => `The ${noun} is there.`);
       return;
     case 'create':
       add(
@@ -183,6 +205,7 @@ function whenMissing(situation: Situation, noun: string): string | null {
   if (things === null) return null;
   if (situation.resource.kind === 'pair' && situation.verb !== 'attach')
     return `${things}; or they are not paired.`;
+  if (situation.resource.kind === 'reference') return `${things}; or it has no ${noun}.`;
   const slot = situation.optionalSlot && situation.verb !== 'replace' ? `, or it has no ${noun}` : '';
   return `${things}${slot}.`;
 }

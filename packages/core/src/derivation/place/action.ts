@@ -1,4 +1,4 @@
-import { because, entityNamed, type Deriving } from '../context.js';
+import { becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
 import { literal, namedPath, type PathTree, type Placed } from './tree.js';
 
 /** The transitions of an entity's life cycles, each as an action below its item. */
@@ -6,6 +6,7 @@ export function placeActions(deriving: Deriving, tree: PathTree, item: Placed): 
   if (item.entity === null) return;
   for (const attribute of entityNamed(deriving, item.entity).attributes) {
     for (const transition of attribute.lifeCycle ?? []) {
+      if (placed(deriving, 'transition', transition.id) !== 'action') continue;
       tree.add({
         id: `${transition.id}/action`,
         kind: 'action',
@@ -14,7 +15,10 @@ export function placeActions(deriving: Deriving, tree: PathTree, item: Placed): 
         entity: item.entity,
         via: null,
         transition: transition.id,
-        reasons: [because('place.action', transition), ...namedPath(deriving, transition)],
+        reasons: [
+          becausePlaced(deriving, 'place.action', 'transition', transition.id, transition),
+          ...namedPath(deriving, transition),
+        ],
       });
     }
   }

@@ -1,6 +1,8 @@
-import type { Reason } from '../../contract/index.js';
+import type { Reason, Reasons } from '../../contract/index.js';
 import { keyOf, ownsItself, roleOf, type Entity, type Owns } from '../../model/index.js';
-import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
+import { because, becausePlaced, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
+import { placeBeside, placeRootItem } from './beside.js';
+import type { OwnedPlace } from './standing.js';
 import {
   idCount,
   idSegment,
@@ -13,29 +15,62 @@ import {
 } from './tree.js';
 
 /**
- * `A owns many B`: a collection below each A. Its items stand below that while the path holds no more ids
- * than the depth; beyond, they wait to be placed at the root. Returns the item when it stands here.
+ * `A owns many B`, in the place it was given. `above` is the item of A, or `null` where A has none. Returns the
+ * item of B when it stands below that; one at the root is placed later, in a turn of its own.
  */
-export function placeNested(deriving: Deriving, tree: PathTree, above: Placed, owns: Owns): Placed | null {
+export function placeNested(
+  deriving: Deriving,
+  tree: PathTree,
+  above: Placed | null,
+  owns: Owns,
+  place: Exclude<OwnedPlace, 'hidden'>,
+): Placed | null {
   const child = entityNamed(deriving, owns.to);
-  const segments = [...above.segments, literal(deriving, roleOf(owns))];
-  const why = because(ownsItself(owns) ? 'place.tree' : 'place.nested', owns);
+  const why = placementReason(deriving, owns, place);
+  if (place === 'flat' || above === null) {
+    tree.atRoot.push(() => placeBeside(deriving, tree, owns, child, why));
+    return null;
+  }
   const collection = tree.add({
     id: owns.id,
     kind: 'collection',
-    segments,
+    segments: [...above.segments, literal(deriving, roleOf(owns))],
     parent: above.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },
     reasons: [why, ...namedPath(deriving, owns)],
   });
   if (collection === null || ownsItself(owns)) return null;
-  const reasons = itemPlacement(deriving, tree, collection, child, why);
+  const item = placeItem(deriving, tree, collection, child, owns, place, why);
+  if (place === 'both') tree.atRoot.push(() => placeBeside(deriving, tree, owns, child, why, item !== null));
+  return item;
+}
+
+function placementReason(deriving: Deriving, owns: Owns, place: Exclude<OwnedPlace, 'hidden'>): Reason {
+  if (ownsItself(owns)) return becausePlaced(deriving, 'place.tree', 'tree', owns.id, owns);
+  return becausePlaced(deriving, `place.${place}`, 'owned', owns.id, owns);
+}
+
+/** The item below its collection, unless its place or the depth moves it to the root. */
+function placeItem(
+  deriving: Deriving,
+  tree: PathTree,
+  collection: Placed,
+  child: Entity,
+  owns: Owns,
+  place: Exclude<OwnedPlace, 'hidden'>,
+  why: Reason,
+): Placed | null {
+  if (place === 'shallow') {
+    tree.atRoot.push(() => placeRootItem(deriving, tree, child, [why]));
+    return null;
+  }
+  const reasons = reasonsToStay(deriving, tree, collection, child, why);
   if (reasons === null) return null;
   return tree.add({
     id: itemId(child),
     kind: 'item',
-    segments: [...segments, idSegment(child)],
+    segments: [...collection.segments, idSegment(child)],
     parent: collection.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },
@@ -43,14 +78,14 @@ export function placeNested(deriving: Deriving, tree: PathTree, above: Placed, o
   });
 }
 
-/** Why the items stay below the collection, or `null` when they move to the root. */
-function itemPlacement(
+/** Why the items stay below the collection, or `null` when the depth moves them to the root. */
+function reasonsToStay(
   deriving: Deriving,
   tree: PathTree,
   collection: Placed,
   child: Entity,
   why: Reason,
-): readonly Reason[] | null {
+): Reasons | null {
   const ids = idCount(collection.segments) + 1;
   const depth = valueOf(deriving, 'depth');
   if (ids <= depth) return [why];
@@ -67,7 +102,7 @@ function itemPlacement(
     return reasons;
   }
   const moved = [why, becauseSet(deriving, 'place.depth', ['depth'])];
-  tree.moved.push({ entity: child, reasons: moved });
+  tree.atRoot.push(() => placeRootItem(deriving, tree, child, moved));
   deriving.findings.push({
     id: 'depth.moved',
     severity: 'doubtful',

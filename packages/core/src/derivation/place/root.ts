@@ -1,6 +1,5 @@
-import type { Reasons } from '../../contract/index.js';
 import { ownsItself, type Entity } from '../../model/index.js';
-import { because, becauseSet, type Deriving } from '../context.js';
+import { because, becausePlaced, becauseSet, type Deriving } from '../context.js';
 import {
   collectionWord,
   idSegment,
@@ -21,7 +20,9 @@ export function placeEntry(deriving: Deriving, tree: PathTree): void {
 export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity): Placed | null {
   const owner = deriving.index.ownerOf.get(entity.name);
   const why =
-    owner !== undefined && ownsItself(owner) ? because('place.tree', owner) : because('place.root', entity);
+    owner !== undefined && ownsItself(owner)
+      ? becausePlaced(deriving, 'place.tree', 'tree', owner.id, owner)
+      : becausePlaced(deriving, 'place.root', 'entity', entity.id, entity);
   const segments = [collectionWord(deriving, entity)];
   const named = [
     becauseSet(deriving, 'name.plural', ['collectionNames'], entity),
@@ -45,23 +46,5 @@ export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity):
     entity: entity.name,
     via: null,
     reasons: [why, ...namedItem(entity)],
-  });
-}
-
-/** An item whose collection stays below its owner, while it stands at the root itself. */
-export function placeMovedItem(
-  deriving: Deriving,
-  tree: PathTree,
-  entity: Entity,
-  reasons: Reasons,
-): Placed | null {
-  return tree.add({
-    id: itemId(entity),
-    kind: 'item',
-    segments: [collectionWord(deriving, entity), idSegment(entity)],
-    parent: 'entry',
-    entity: entity.name,
-    via: null,
-    reasons: [...reasons, ...namedPath(deriving, entity), ...namedItem(entity)],
   });
 }

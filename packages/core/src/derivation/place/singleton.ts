@@ -1,5 +1,5 @@
 import { roleOf, type Owns } from '../../model/index.js';
-import { because, entityNamed, type Deriving } from '../context.js';
+import { becausePlaced, entityNamed, type Deriving } from '../context.js';
 import { itemId, literal, namedPath, type PathTree, type Placed } from './tree.js';
 
 /** `A owns one B` or `A owns optional B`: one place below each A, without an id of its own. */
@@ -12,6 +12,9 @@ export function placeSingleton(deriving: Deriving, tree: PathTree, above: Placed
     parent: above.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },
-    reasons: [because('place.singleton', owns), ...namedPath(deriving, owns)],
+    reasons: [
+      becausePlaced(deriving, 'place.singleton', 'slot', owns.id, owns),
+      ...namedPath(deriving, owns),
+    ],
   });
 }

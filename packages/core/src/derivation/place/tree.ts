@@ -8,6 +8,7 @@ import {
   plural,
   snakeCase,
   type Entity,
+  type Owns,
 } from '../../model/index.js';
 import { because, becauseSet, valueOf, type Deriving } from '../context.js';
 
@@ -15,6 +16,7 @@ import { because, becauseSet, valueOf, type Deriving } from '../context.js';
 export interface Placed {
   readonly id: string;
   readonly kind: ResourceKind;
+  readonly canonical: boolean;
   readonly segments: readonly Segment[];
   readonly path: string;
   readonly parent: string | null;
@@ -24,17 +26,23 @@ export interface Placed {
   readonly reasons: Reasons;
 }
 
+type NewPlace = Omit<Placed, 'path' | 'canonical' | 'transition'> & {
+  readonly canonical?: boolean;
+  readonly transition?: string;
+};
+
 /** The path tree while it grows. A path is given once; whoever comes second is left out and reported. */
 export class PathTree {
   readonly placed: Placed[] = [];
-  /** Items that the depth moved to the root, still to be placed. */
-  readonly moved: { readonly entity: Entity; readonly reasons: Reasons }[] = [];
+  /** What stands at the root though something owns it, still to be placed; gives the item, if there is one. */
+  readonly atRoot: (() => Placed | null)[] = [];
   private readonly byPath = new Map<string, Placed>();
 
   constructor(private readonly findings: Finding[]) {}
 
-  add(given: Omit<Placed, 'path' | 'transition'> & { readonly transition?: string }): Placed | null {
-    const resource = { ...given, transition: given.transition ?? null };
+  add(given: NewPlace): Placed | null {
+    const { id, kind, canonical = true, transition = null, ...rest } = given;
+    const resource = { id, kind, canonical, ...rest, transition };
     const path = resource.segments.map((segment) => `/${segmentText(segment)}`).join('');
     const collisionKey = resource.segments.map((s) => (s.kind === 'id' ? '/{}' : `/${s.text}`)).join('');
     const known = this.byPath.get(collisionKey);
@@ -94,6 +102,10 @@ export function keyType(entity: Entity): ScalarType {
 }
 
 export const itemId = (entity: Entity): string => `${entity.id}/item`;
+/** Where what stands below its owner is read at the root too. */
+export const flatItem = (entity: Entity): string => `${entity.id}/flat-item`;
+/** Where what stands below its owner is listed at the root too. */
+export const flatList = (owns: Owns): string => `${owns.id}/flat`;
 
 /** Why path words and path parameters read as they do. */
 export const namedPath = (deriving: Deriving, ...statements: readonly { readonly id: string }[]): Reasons => [

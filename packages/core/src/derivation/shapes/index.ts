@@ -1,6 +1,7 @@
-import type { Member, MemberMode, Shape } from '../../contract/index.js';
+import type { Member, MemberMode, MemberType, Shape } from '../../contract/index.js';
 import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } from '../../model/index.js';
 import { because, entityNamed, type Deriving } from '../context.js';
+import type { Placed } from '../place/index.js';
 import { linksMember, member, memberType, pageOf, traitsOf, type Trait } from './members.js';
 import { pairShapes } from './pairs.js';
 
@@ -18,21 +19,68 @@ export function findTraits(deriving: Deriving): Traits {
   return traits;
 }
 
-export function deriveShapes(deriving: Deriving, traits: Traits): readonly Shape[] {
+/** The shapes of everything that has a path, and of the values those use. */
+export function deriveShapes(
+  deriving: Deriving,
+  traits: Traits,
+  resources: readonly Placed[],
+): readonly Shape[] {
+  const exposed = new Set(resources.flatMap(({ entity }) => entity ?? []));
   const shapes: Shape[] = [entryShape(deriving)];
-  for (const value of deriving.index.values.values()) shapes.push(valueShape(value));
   const required = new Map<string, boolean>();
   for (const entity of deriving.index.entities.values()) {
     const own = traits.get(entity.name) ?? [];
+    if (!exposed.has(entity.name)) {
+      if (isMadeWithOwner(deriving, entity, exposed))
+        shapes.push(createShape(deriving, entity, own, traits, required));
+      continue;
+    }
     shapes.push(itemShape(deriving, entity, own));
     if (isListed(deriving, entity)) shapes.push(pageShape(deriving, entity));
     shapes.push(createShape(deriving, entity, own, traits, required));
     shapes.push(replaceShape(deriving, entity, own), changeShape(deriving, entity, own));
   }
-  for (const relationship of deriving.index.relationships) {
-    if (relationship.kind === 'pairs') shapes.push(...pairShapes(deriving, relationship, traits));
+  for (const { kind, canonical, via } of resources) {
+    const pairs = deriving.index.relationshipById.get(via?.relationship ?? '');
+    if (kind !== 'pairing' || !canonical || pairs?.kind !== 'pairs') continue;
+    const side = via?.direction === 'paired-back' ? 'far' : 'near';
+    shapes.push(...pairShapes(deriving, pairs, traits, side));
   }
-  return shapes;
+  return [...valueShapes(deriving, shapes), ...shapes];
+}
+
+/** What has no path of its own may still be made in the body of an owner that has one. */
+function isMadeWithOwner(deriving: Deriving, entity: Entity, exposed: ReadonlySet<string>): boolean {
+  for (
+    let owns = deriving.index.ownerOf.get(entity.name);
+    owns?.cardinality === 'one';
+    owns = deriving.index.ownerOf.get(owns.from)
+  ) {
+    if (exposed.has(owns.from)) return true;
+  }
+  return false;
+}
+
+/** The values that some shape shows or takes, and those they are made of, in the order of the text. */
+function valueShapes(deriving: Deriving, shapes: readonly Shape[]): readonly Shape[] {
+  const values = new Map([...deriving.index.values.values()].map((value) => [value.name, valueShape(value)]));
+  const used = new Set<string>();
+  const waiting = [...shapes];
+  for (let shape = waiting.pop(); shape !== undefined; shape = waiting.pop()) {
+    for (const { type } of shape.members) {
+      const name = shapeIn(type);
+      const value = name === null ? undefined : values.get(name);
+      if (value === undefined || used.has(value.name)) continue;
+      used.add(value.name);
+      waiting.push(value);
+    }
+  }
+  return [...values.values()].filter(({ name }) => used.has(name));
+}
+
+function shapeIn(type: MemberType): string | null {
+  if (type.kind === 'shape') return type.shape;
+  return type.kind === 'list' ? shapeIn(type.of) : null;
 }
 
 /** Every entity with ids is listed; what fills a slot only where a way back lists it. */
@@ -155,7 +203,7 @@ function slotMustBeSent(
 /** PUT: a whole new value. What a client got from a read may be sent back. */
 function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
   const members = traits.filter(isWritable).map((trait) => {
-    const mode = replaceMode(trait);
+    const mode = writeMode(trait);
     const required = mode === 'accepted' && mustBeSent(trait) && trait.returned;
     return member(trait, mode, required, !required && (mode === 'accepted' || !trait.required));
   });
@@ -172,7 +220,7 @@ function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait
 function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
   const members = traits
     .filter(isWritable)
-    .map((trait) => member(trait, replaceMode(trait), false, !mustBeSent(trait)));
+    .map((trait) => member(trait, writeMode(trait), false, !mustBeSent(trait)));
   return {
     name: shapeName(entity.name, 'change'),
     purpose: 'change',
@@ -184,10 +232,12 @@ function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[
 
 const isWritable = (trait: Trait): boolean => trait.returned || trait.onReplace;
 
-function replaceMode(trait: Trait): MemberMode {
+function writeMode(trait: Trait): MemberMode {
+  if (trait.transitions.length > 0) return 'moved';
   if (trait.onReplace) return 'accepted';
   return trait.touched ? 'ignored' : 'must-equal';
 }
 
-export { pairShapeName } from './pairs.js';
+export { ownerMember } from './members.js';
+export { pairShapeName, type PairSide } from './pairs.js';
 export type { Trait } from './members.js';

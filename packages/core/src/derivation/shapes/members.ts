@@ -13,8 +13,8 @@ import {
   type Owns,
   type RefersTo,
 } from '../../model/index.js';
-import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
-import { keyType } from '../place/index.js';
+import { because, becausePlaced, becauseSet, entityNamed, placed, type Deriving } from '../context.js';
+import { keyType, standingsOf } from '../place/index.js';
 
 /**
  * One thing an entity's representations can carry, with everything the shapes need to decide how.
@@ -32,6 +32,8 @@ export interface Trait {
   readonly onCreate: boolean;
   readonly onReplace: boolean;
   readonly touched: boolean;
+  /** The transitions that a change of it may carry out. */
+  readonly transitions: readonly string[];
   /** The server supplies the value when the client may not. */
   readonly supplied: boolean;
   readonly reasons: readonly Reason[];
@@ -66,6 +68,9 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
 function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
   const made = attribute.generated || attribute.touched;
   const accepted = !made && !attribute.readOnly && attribute.lifeCycle === null;
+  const transitions = (attribute.lifeCycle ?? []).filter(
+    ({ id }) => placed(deriving, 'transition', id) === 'change',
+  );
   return {
     name: attribute.name,
     type: memberType(attribute.type),
@@ -78,8 +83,14 @@ function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
     onCreate: accepted,
     onReplace: accepted && !attribute.fixed && attribute.key === null,
     touched: attribute.touched,
+    transitions: transitions.map(({ id }) => id),
     supplied: made || attribute.defaultValue !== null,
-    reasons: attributeReasons(deriving, attribute),
+    reasons: [
+      ...attributeReasons(deriving, attribute),
+      ...transitions.map((transition) =>
+        becausePlaced(deriving, 'place.change', 'transition', transition.id, transition),
+      ),
+    ],
   };
 }
 
@@ -119,10 +130,13 @@ function ownerTraits(deriving: Deriving, entity: Entity): readonly Trait[] {
   const owns = deriving.index.ownerOf.get(entity.name);
   if (owns === undefined) return [];
   const owner = ownerWithKey(deriving, owns);
-  if (owner === null) return [];
+  const name = ownerMember(deriving, owns);
+  if (owner === null || name === null) return [];
+  // What is placed flat is made beside its owner, so that its body must name it.
+  const isNamed = standingsOf(deriving).owned.get(owns.id) === 'flat';
   return [
     {
-      name: ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name),
+      name,
       type: keyType(owner),
       source: { kind: 'owner', relationship: owns.id, entity: owner.name },
       description: null,
@@ -130,13 +144,24 @@ function ownerTraits(deriving: Deriving, entity: Entity): readonly Trait[] {
       example: null,
       required: !ownsItself(owns),
       returned: true,
-      onCreate: false,
+      onCreate: isNamed,
       onReplace: false,
       touched: false,
-      supplied: true,
-      reasons: [because('member.owner', owns)],
+      transitions: [],
+      supplied: !isNamed,
+      reasons: [
+        isNamed
+          ? becausePlaced(deriving, 'member.owner-named', 'owned', owns.id, owns)
+          : because('member.owner', owns),
+      ],
     },
   ];
+}
+
+/** The member that holds the key of the owner; `null` where the owner has none. */
+export function ownerMember(deriving: Deriving, owns: Owns): string | null {
+  const owner = ownerWithKey(deriving, owns);
+  return owner === null ? null : ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name);
 }
 
 /** The owner, when it has an id that a member can hold; a slot has none. */
@@ -172,6 +197,7 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
       onCreate: true,
       onReplace: !refers.fixed,
       touched: false,
+      transitions: [],
       supplied: false,
       reasons: [
         because('member.reference', refers),
@@ -183,8 +209,9 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
 
 /** One view of a trait. */
 export function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boolean): Member {
-  const { name, type, source, description, default: fallback, example, reasons } = trait;
-  return { name, mode, required, nullable, type, source, description, default: fallback, example, reasons };
+  const { name, type, source, description, default: fallback, example, transitions, reasons } = trait;
+  const bare = { name, mode, required, nullable, type, source, description, default: fallback, example };
+  return mode === 'moved' ? { ...bare, transitions, reasons } : { ...bare, reasons };
 }
 
 function structural(

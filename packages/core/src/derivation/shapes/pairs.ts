@@ -3,9 +3,16 @@ import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../..
 import { because, type Deriving } from '../context.js';
 import { linksMember, member, memberType, pageOf, type Trait } from './members.js';
 
+/** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
+export type PairSide = 'near' | 'far';
+
 /** The shapes of a pairing are named by the entity and the role; a hyphen keeps them apart from all others. */
-export const pairShapeName = (pairs: PairsWith, purpose: 'item' | 'page' | 'change'): string => {
-  const name = `${pairs.from}-${roleOf(pairs)}`;
+export const pairShapeName = (
+  pairs: PairsWith,
+  purpose: 'item' | 'page' | 'change',
+  side: PairSide,
+): string => {
+  const name = side === 'near' ? `${pairs.from}-${roleOf(pairs)}` : `${pairs.to}-${pairs.back ?? pairs.from}`;
   return purpose === 'item' ? name : `${name}.${purpose}`;
 };
 
@@ -14,17 +21,19 @@ export function pairShapes(
   deriving: Deriving,
   pairs: PairsWith,
   traits: ReadonlyMap<string, readonly Trait[]>,
+  side: PairSide,
 ): readonly Shape[] {
   const value = deriving.index.values.get(pairs.carrying ?? '');
   if (value === undefined) return [];
   const why = because('member.carried', pairs, value);
-  const own = (traits.get(pairs.to) ?? []).filter((trait) => trait.returned);
+  const shown = side === 'near' ? pairs.to : pairs.from;
+  const own = (traits.get(shown) ?? []).filter((trait) => trait.returned);
   const name = carriedName(value.name);
-  if (own.some((trait) => trait.name === name)) reportTaken(deriving, pairs, name);
+  if (own.some((trait) => trait.name === name)) reportTaken(deriving, pairs, shown, name);
   const item: Shape = {
-    name: pairShapeName(pairs, 'item'),
+    name: pairShapeName(pairs, 'item', side),
     purpose: 'item',
-    of: pairs.to,
+    of: shown,
     members: [
       ...own
         .filter((trait) => trait.name !== name)
@@ -34,15 +43,15 @@ export function pairShapes(
     ],
     reasons: [why],
   };
-  const page = pageOf(deriving, pairShapeName(pairs, 'page'), pairs.to, item.name);
-  return [item, page, patchShape(pairs, value)];
+  const page = pageOf(deriving, pairShapeName(pairs, 'page', side), shown, item.name);
+  return [item, page, patchShape(pairs, value, side)];
 }
 
-function reportTaken(deriving: Deriving, pairs: PairsWith, name: string): void {
+function reportTaken(deriving: Deriving, pairs: PairsWith, shown: string, name: string): void {
   deriving.findings.push({
     id: 'member.collide',
     severity: 'error',
-    message: `A listed ${pairs.to} would have two members called ${name}; that of the pair takes the place of its own.`,
+    message: `A listed ${shown} would have two members called ${name}; that of the pair takes the place of its own.`,
     about: pairs.id,
     reasons: [because('finding.collision', pairs)],
   });
@@ -62,7 +71,7 @@ const carriedMember = (pairs: PairsWith, value: ValueDefinition): Member => ({
 });
 
 /** PATCH of what a pair carries: nothing is required, but what is required cannot be unset. */
-function patchShape(pairs: PairsWith, value: ValueDefinition): Shape {
+function patchShape(pairs: PairsWith, value: ValueDefinition, side: PairSide): Shape {
   const members = value.attributes.map((attribute): Member => ({
     name: attribute.name,
     mode: 'accepted',
@@ -76,5 +85,5 @@ function patchShape(pairs: PairsWith, value: ValueDefinition): Shape {
     reasons: [because('member.attribute', attribute)],
   }));
   const reasons = [because('operation.change', pairs)];
-  return { name: pairShapeName(pairs, 'change'), purpose: 'change', of: value.name, members, reasons };
+  return { name: pairShapeName(pairs, 'change', side), purpose: 'change', of: value.name, members, reasons };
 }

@@ -85,6 +85,14 @@ function responses(operation: Operation): Json {
   );
 }
 
+const elsewhere: JsonSchema = {
+  description: 'The one address of the record.',
+  schema: { type: 'string', format: 'uri-reference' },
+};
+
+const isElsewhere = (cases: readonly ResponseCase[]): boolean =>
+  cases.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'));
+
 function responseObject(operation: Operation, status: number, cases: readonly ResponseCase[]): Json {
   const description = cases.map(({ when }) => when).join(' ');
   if (status >= 400)
@@ -96,6 +104,7 @@ function responseObject(operation: Operation, status: number, cases: readonly Re
   return {
     description,
     ...(status === 201 ? { headers: { Location: location } } : {}),
+    ...(isElsewhere(cases) ? { headers: { 'Content-Location': elsewhere } } : {}),
     ...(operation.returns === null || status === 204
       ? {}
       : { content: { 'application/json': { schema: reference(operation.returns) } } }),

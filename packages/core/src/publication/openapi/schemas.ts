@@ -38,6 +38,7 @@ function describe(member: Member): JsonSchema {
   const notes = [
     member.description,
     member.mode === 'must-equal' ? 'May be sent back with the value it has, and never changes.' : null,
+    member.mode === 'moved' ? 'Moves along its life cycle only.' : null,
     member.mode === 'ignored' ? 'May be sent back as it was read; it has no effect.' : null,
     member.type.kind === 'decimal' && member.type.scale !== null
       ? `At most ${member.type.scale} digits after the point.`
@@ -118,7 +119,10 @@ const SHARED: Readonly<Record<string, JsonSchema>> = {
     description: 'From each relation (RFC 8288 §2.1) to where it leads.',
     additionalProperties: {
       type: 'object',
-      properties: { href: { type: 'string', format: 'uri-reference' } },
+      properties: {
+        href: { type: 'string', description: 'A URI reference, or a URI template where templated.' },
+        templated: { type: 'boolean', description: 'Whether it is a URI template (RFC 6570).' },
+      },
       required: ['href'],
     },
   },

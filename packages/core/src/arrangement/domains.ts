@@ -1,0 +1,50 @@
+import type { SettingLevel, SettingName } from './settings.js';
+
+/** What may be chosen for a setting. */
+export type SettingDomain = { readonly levels: readonly ChoiceLevel[] } & (
+  | { readonly kind: 'options'; readonly options: readonly (string | number)[] }
+  | { readonly kind: 'integer'; readonly min: number; readonly max: number }
+  | { readonly kind: 'text'; readonly pattern: RegExp; readonly expected: string }
+);
+
+/** A level at which something can be chosen. */
+export type ChoiceLevel = Exclude<SettingLevel, 'default'>;
+
+const FOR_DESIGN: readonly ChoiceLevel[] = ['design'];
+const FOR_ARRANGEMENT: readonly ChoiceLevel[] = ['design', 'arrangement'];
+const FOR_RESOURCE: readonly ChoiceLevel[] = ['design', 'arrangement', 'resource'];
+const FOR_OPERATION: readonly ChoiceLevel[] = ['design', 'arrangement', 'resource', 'operation'];
+
+/** Settings that can be chosen in this version, in the order they are shown, each with its levels. */
+export const CHOOSABLE = {
+  basePath: {
+    kind: 'text',
+    pattern: /^(?:\/[A-Za-z0-9._~-]{1,40}){0,4}$/,
+    expected: 'a path such as /api, without trailing slash, or nothing',
+    levels: FOR_ARRANGEMENT,
+  },
+  version: {
+    kind: 'text',
+    pattern: /^[A-Za-z0-9._~-]{1,20}$/,
+    expected: 'one path segment, such as v1',
+    levels: FOR_ARRANGEMENT,
+  },
+  collectionNames: { kind: 'options', options: ['plural', 'singular'], levels: FOR_ARRANGEMENT },
+  pathCase: { kind: 'options', options: ['kebab', 'snake', 'camel'], levels: FOR_ARRANGEMENT },
+  depth: { kind: 'integer', min: 1, max: 6, levels: FOR_ARRANGEMENT },
+  // It completes the model, which all arrangements of a design share.
+  implicitId: { kind: 'options', options: ['integer', 'uuid'], levels: FOR_DESIGN },
+  pageSize: { kind: 'integer', min: 1, max: 100, levels: FOR_RESOURCE },
+  unknownParameters: { kind: 'options', options: ['refused', 'ignored'], levels: FOR_OPERATION },
+  invalidStatus: { kind: 'options', options: [400, 422], levels: FOR_OPERATION },
+} as const satisfies { readonly [Name in SettingName]?: SettingDomain };
+
+export type ChoosableSetting = keyof typeof CHOOSABLE;
+
+export const CHOOSABLE_NAMES = Object.keys(CHOOSABLE) as readonly ChoosableSetting[];
+
+/** Whether a setting can be chosen at a level. */
+export function hasLevel(name: ChoosableSetting, level: ChoiceLevel): boolean {
+  const { levels }: SettingDomain = CHOOSABLE[name];
+  return levels.includes(level);
+}

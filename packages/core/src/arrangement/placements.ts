@@ -1,0 +1,111 @@
+import {
+  indexModel,
+  isSingleton,
+  ownsItself,
+  type Model,
+  type PairsWith,
+  type Relationship,
+} from '../model/index.js';
+
+/** For each kind of statement, the places it can be given; the first is what nobody needs to choose. */
+export const PLACES = {
+  /** An entity that nothing owns. */
+  entity: ['root', 'hidden'],
+  /** What is owned, many of it. */
+  owned: ['nested', 'shallow', 'flat', 'both', 'hidden'],
+  /** What an entity owns many of while it is of its own kind. */
+  tree: ['nested', 'hidden'],
+  /** What is owned, one of it. */
+  slot: ['singleton', 'hidden'],
+  reference: ['member', 'read'],
+  /** The list at the far end of a reference or a pairing. */
+  back: ['listed', 'off'],
+  pairing: ['near', 'both-sides', 'far', 'hidden'],
+  transition: ['action', 'change', 'hidden'],
+} as const;
+
+export type SubjectKind = keyof typeof PLACES;
+export type PlaceOf<Kind extends SubjectKind> = (typeof PLACES)[Kind][number];
+export type Place = PlaceOf<SubjectKind>;
+
+/** Places that somebody chose, by the id of the subject. */
+export type Placements = Readonly<Record<string, Place>>;
+
+/** Something that can be placed. */
+export interface Subject {
+  /** The identity of the statement; a way back adds `/back` to it. */
+  readonly id: string;
+  readonly kind: SubjectKind;
+  /** The identity of the statement it comes from. */
+  readonly statement: string;
+}
+
+export const backSubject = (relationship: string): string => `${relationship}/back`;
+
+export const isPlace = (place: unknown): place is Place => ALL.has(place);
+const ALL: ReadonlySet<unknown> = new Set(Object.values(PLACES).flat());
+
+export interface ResolvedPlace<Kind extends SubjectKind> {
+  readonly place: PlaceOf<Kind>;
+  readonly level: 'default' | 'arrangement';
+}
+
+/** Where something stands in an arrangement. A place that its kind does not have counts as not chosen. */
+export function placeOf<Kind extends SubjectKind>(
+  placements: Placements,
+  kind: Kind,
+  id: string,
+): ResolvedPlace<Kind> {
+  const options: readonly PlaceOf<Kind>[] = PLACES[kind];
+  const chosen = Object.hasOwn(placements, id)
+    ? options.find((place) => place === placements[id])
+    : undefined;
+  const [usual] = options;
+  if (usual === undefined) throw new Error(`There is no place for a ${kind}.`);
+  return chosen === undefined ? { place: usual, level: 'default' } : { place: chosen, level: 'arrangement' };
+}
+
+/** Everything of a model that can be placed, in the order of the text. */
+export function subjectsOf(model: Model): readonly Subject[] {
+  const index = indexModel(model);
+  return model.declarations.flatMap((declaration): Subject[] => {
+    switch (declaration.kind) {
+      case 'value':
+        return [];
+      case 'entity': {
+        const owner = index.ownerOf.get(declaration.name);
+        const own: Subject[] =
+          owner === undefined || ownsItself(owner)
+            ? [{ id: declaration.id, kind: 'entity', statement: declaration.id }]
+            : [];
+        const moves = declaration.attributes.flatMap(({ lifeCycle }) =>
+          (lifeCycle ?? []).map(({ id }): Subject => ({ id, kind: 'transition', statement: id })),
+        );
+        return [...own, ...moves];
+      }
+      case 'owns':
+      case 'refers':
+      case 'pairs':
+        return relationshipSubjects(declaration, isSingleton(index, declaration.to));
+    }
+  });
+}
+
+function relationshipSubjects(relationship: Relationship, intoSlot: boolean): Subject[] {
+  const { id } = relationship;
+  const subject = (kind: SubjectKind): Subject => ({ id, kind, statement: id });
+  const back: Subject = { id: backSubject(id), kind: 'back', statement: id };
+  switch (relationship.kind) {
+    case 'owns':
+      if (ownsItself(relationship)) return [subject('tree')];
+      return [subject(intoSlot ? 'slot' : 'owned')];
+    case 'refers':
+      return relationship.back === null ? [subject('reference')] : [subject('reference'), back];
+    case 'pairs':
+      return relationship.back === null ? [subject('pairing')] : [subject('pairing'), back];
+  }
+}
+
+/** Without a way back a pairing has no far side. */
+export const pairingPlaces = ({ back }: PairsWith): readonly PlaceOf<'pairing'>[] =>
+  back === null ? ['near', 'hidden'] : PLACES.pairing;

@@ -1,0 +1,202 @@
+import { isJsonObject, type Json } from '../model/index.js';
+import {
+  FIRST_ARRANGEMENT,
+  MOST_ARRANGEMENTS,
+  NO_CHOICES,
+  plainArrangement,
+  type ArrangementChoices,
+  type Choices,
+} from './choices.js';
+import type { ChoiceLevel } from './domains.js';
+import { isPlace, PLACES, type Place, type Placements } from './placements.js';
+import { readSettings } from './readSettings.js';
+import type { SettingsById, SettingValues } from './settings.js';
+
+/** Something in what a client sent that does not fit. */
+export interface ChoiceProblem {
+  /** A JSON pointer (RFC 6901) to what does not fit. */
+  readonly pointer: string;
+  readonly code: string;
+  readonly message: string;
+}
+
+/** What was read, with everything that does not fit in it. */
+export interface Read<T> {
+  readonly value: T;
+  readonly problems: readonly ChoiceProblem[];
+}
+
+/** The name of an arrangement: it stands in addresses, and people read it. */
+export const ARRANGEMENT_NAME = /^[\p{L}\p{N}](?:[\p{L}\p{N} ._-]{0,58}[\p{L}\p{N}])?$/u;
+const EXPECTED_NAME =
+  'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores, with a letter or digit at both ends.';
+
+const MOST_ENTRIES = 10_000;
+
+export const escapePointer = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
+
+const problem = (pointer: string, code: string, message: string): ChoiceProblem => ({
+  pointer,
+  code,
+  message,
+});
+
+const wrong = <T>(value: T, pointer: string, message: string): Read<T> => ({
+  value,
+  problems: [problem(pointer, 'type', message)],
+});
+
+/** Reads what was decided about a design; everything wrong with it is reported at once. */
+export function readChoices(given: Json | undefined, pointer: string): Read<Choices> {
+  if (given === undefined) return { value: NO_CHOICES, problems: [] };
+  if (!isJsonObject(given)) return wrong(NO_CHOICES, pointer, 'Expected an object.');
+  const { settings, arrangements, answered, ...others } = given;
+  const design = readLevel(settings, `${pointer}/settings`, 'design');
+  const own = readArrangements(arrangements, `${pointer}/arrangements`);
+  const agreed = readAnswered(answered, `${pointer}/answered`);
+  return {
+    value: { settings: design.value, arrangements: own.value, answered: agreed.value },
+    problems: [
+      ...unknown(others, pointer, 'Choices have'),
+      ...design.problems,
+      ...own.problems,
+      ...agreed.problems,
+    ],
+  };
+}
+
+const unknown = (others: Readonly<Record<string, Json>>, pointer: string, who: string): ChoiceProblem[] =>
+  Object.keys(others).map((name) =>
+    problem(`${pointer}/${escapePointer(name)}`, 'unknown', `${who} no member ${name}.`),
+  );
+
+function readAnswered(given: Json | undefined, pointer: string): Read<readonly string[]> {
+  if (given === undefined) return { value: [], problems: [] };
+  const texts = Array.isArray(given) && given.every((id) => typeof id === 'string') ? given : null;
+  if (texts === null) return wrong([], pointer, 'Expected an array of ids of assumptions.');
+  return { value: [...new Set(texts as readonly string[])], problems: [] };
+}
+
+function readArrangements(given: Json | undefined, pointer: string): Read<Choices['arrangements']> {
+  if (given === undefined) return { value: NO_CHOICES.arrangements, problems: [] };
+  if (!Array.isArray(given) || given.length === 0 || given.length > MOST_ARRANGEMENTS)
+    return wrong(
+      NO_CHOICES.arrangements,
+      pointer,
+      `Expected an array of 1 to ${MOST_ARRANGEMENTS} arrangements.`,
+    );
+  const names = new Set<string>();
+  const value: ArrangementChoices[] = [];
+  const problems: ChoiceProblem[] = [];
+  for (const [index, item] of (given as readonly Json[]).entries()) {
+    const at = `${pointer}/${index}`;
+    const name = isJsonObject(item) ? item['name'] : undefined;
+    if (typeof name !== 'string' || !isJsonObject(item)) {
+      problems.push(problem(at, 'type', 'Expected an object with a name.'));
+      continue;
+    }
+    if (names.has(name)) problems.push(problem(at, 'duplicate', `There are two arrangements ${name}.`));
+    names.add(name);
+    const { name: _read, ...parts } = item;
+    const read = readArrangement(name, parts, at);
+    value.push(read.value);
+    problems.push(...read.problems);
+  }
+  return { value, problems };
+}
+
+/** Reads what was decided about one arrangement. Parts that are left out are empty. */
+export function readArrangement(
+  name: string,
+  given: Readonly<Record<string, Json>>,
+  pointer: string,
+): Read<ArrangementChoices> {
+  const { settings, resources, operations, placements, ...others } = given;
+  const own = readLevel(settings, `${pointer}/settings`, 'arrangement');
+  const ofResources = readById(resources, `${pointer}/resources`, 'resource');
+  const ofOperations = readById(operations, `${pointer}/operations`, 'operation');
+  const placed = readPlacements(placements, `${pointer}/placements`);
+  return {
+    value: {
+      name,
+      settings: own.value,
+      resources: ofResources.value,
+      operations: ofOperations.value,
+      placements: placed.value,
+    },
+    problems: [
+      ...(ARRANGEMENT_NAME.test(name) ? [] : [problem(`${pointer}/name`, 'pattern', EXPECTED_NAME)]),
+      ...unknown(others, pointer, 'An arrangement has'),
+      ...own.problems,
+      ...ofResources.problems,
+      ...ofOperations.problems,
+      ...placed.problems,
+    ],
+  };
+}
+
+function readLevel(given: Json | undefined, pointer: string, level: ChoiceLevel): Read<SettingValues> {
+  if (given === undefined) return { value: {}, problems: [] };
+  if (!isJsonObject(given))
+    return wrong({}, pointer, 'Expected an object from names of settings to their values.');
+  const read = readSettings(given, level);
+  if (read.ok) return { value: read.values, problems: [] };
+  return {
+    value: {},
+    problems: read.problems.map(({ name, code, message }) =>
+      problem(`${pointer}/${escapePointer(name)}`, code, message),
+    ),
+  };
+}
+
+/** The members of an object, each read on its own. */
+function readEach<T>(
+  given: Json | undefined,
+  pointer: string,
+  expected: string,
+  read: (value: Json, at: string) => Read<T>,
+): Read<Record<string, T>> {
+  if (given === undefined) return { value: {}, problems: [] };
+  if (!isJsonObject(given)) return wrong({}, pointer, expected);
+  const entries = Object.entries(given);
+  if (entries.length > MOST_ENTRIES) return wrong({}, pointer, `Expected at most ${MOST_ENTRIES} entries.`);
+  const results = entries.map(([id, value]) => [id, read(value, `${pointer}/${escapePointer(id)}`)] as const);
+  return {
+    value: Object.fromEntries(results.map(([id, { value }]) => [id, value])),
+    problems: results.flatMap(([, { problems }]) => problems),
+  };
+}
+
+const readById = (
+  given: Json | undefined,
+  pointer: string,
+  level: 'resource' | 'operation',
+): Read<SettingsById> =>
+  readEach(given, pointer, `Expected an object from ids of ${level}s to their settings.`, (value, at) =>
+    readLevel(value, at, level),
+  );
+
+const PLACE_WORDS = [...new Set(Object.values(PLACES).flat())].join(', ');
+
+const readPlacements = (given: Json | undefined, pointer: string): Read<Placements> =>
+  readEach<Place>(given, pointer, 'Expected an object from ids of statements to places.', (value, at) =>
+    isPlace(value)
+      ? { value, problems: [] }
+      : { value: 'nested', problems: [problem(at, 'options', `Expected one of ${PLACE_WORDS}.`)] },
+  );
+
+/** Brings choices as the first version kept them, with settings by the name of an arrangement, into today's form. */
+export function upgradeChoices(given: Json, names: readonly string[] = []): Json {
+  if (!isJsonObject(given)) return given;
+  const { arrangements } = given;
+  if (Array.isArray(arrangements)) return given;
+  const byName = isJsonObject(arrangements) ? arrangements : {};
+  const all = new Set([...(names.length === 0 ? [FIRST_ARRANGEMENT] : names), ...Object.keys(byName)]);
+  return {
+    ...given,
+    arrangements: [...all].map((name) => ({
+      ...plainArrangement(name),
+      ...(Object.hasOwn(byName, name) ? { settings: byName[name] ?? {} } : {}),
+    })) as unknown as Json,
+  };
+}

@@ -1,0 +1,60 @@
+import {
+  CHOOSABLE,
+  hasLevel,
+  type ChoiceLevel,
+  type ChoosableSetting,
+  type SettingDomain,
+} from './domains.js';
+import type { SettingValues } from './settings.js';
+
+export interface SettingProblem {
+  readonly name: string;
+  readonly code: 'unknown' | 'options' | 'range' | 'pattern' | 'level';
+  readonly message: string;
+}
+
+export type SettingsResult =
+  | { readonly ok: true; readonly values: SettingValues }
+  | { readonly ok: false; readonly problems: readonly SettingProblem[] };
+
+/** Reads settings chosen at a level from whatever a client sent; everything wrong is reported at once. */
+export function readSettings(
+  given: Readonly<Record<string, unknown>>,
+  level: ChoiceLevel = 'design',
+): SettingsResult {
+  const problems = Object.entries(given).flatMap(([name, value]) => problemOf(name, value, level) ?? []);
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, values: given };
+}
+
+function problemOf(name: string, value: unknown, level: ChoiceLevel): SettingProblem | null {
+  if (!isChoosable(name)) {
+    const names = Object.keys(CHOOSABLE).join(', ');
+    return {
+      name,
+      code: 'unknown',
+      message: `There is no setting ${name} to be chosen; there are ${names}.`,
+    };
+  }
+  const domain: SettingDomain = CHOOSABLE[name];
+  if (!hasLevel(name, level)) {
+    const message = `It cannot be chosen for one ${level}; its levels are ${domain.levels.join(', ')}.`;
+    return { name, code: 'level', message };
+  }
+  switch (domain.kind) {
+    case 'options': {
+      const message = `Expected one of ${domain.options.join(', ')}.`;
+      return domain.options.some((option) => option === value) ? null : { name, code: 'options', message };
+    }
+    case 'integer': {
+      const fits = Number.isInteger(value) && Number(value) >= domain.min && Number(value) <= domain.max;
+      const message = `Expected a whole number from ${domain.min} to ${domain.max}.`;
+      return fits ? null : { name, code: 'range', message };
+    }
+    case 'text': {
+      const fits = typeof value === 'string' && domain.pattern.test(value);
+      return fits ? null : { name, code: 'pattern', message: `Expected ${domain.expected}.` };
+    }
+  }
+}
+
+const isChoosable = (name: string): name is ChoosableSetting => Object.hasOwn(CHOOSABLE, name);

@@ -1,0 +1,65 @@
+import { describe, expect, test } from '@jest/globals';
+import { arrangementOf, NO_CHOICES, plainArrangement } from '@isomeros/core/arrangement';
+import { indexContract, type Contract, type Link, type Member } from '@isomeros/core/contract';
+import { derive } from '@isomeros/core/derivation';
+import { modelOf } from '../support/models.js';
+import { LAYOUTS, type Layout } from './layouts.js';
+
+function contractOf({ model, placements = {}, settings = {} }: Layout): Contract {
+  const arrangement = { ...plainArrangement('main'), placements, settings };
+  return derive(modelOf(model), arrangementOf('main', { ...NO_CHOICES, arrangements: [arrangement] }));
+}
+
+function paths({ resources, operations }: Contract): string[] {
+  return resources
+    .filter(({ kind }) => kind !== 'entry')
+    .map(({ id, path }) => {
+      const verbs = operations.filter(({ resource }) => resource === id).map(({ verb }) => verb);
+      return `${path}: ${verbs.join(' ')}`;
+    });
+}
+
+function targetOf(contract: Contract, { target }: Link): string {
+  const { resources } = indexContract(contract);
+  if (!('resource' in target)) return target.kind;
+  const path = resources.get(target.resource)?.path ?? '';
+  const parameter = target.kind === 'filtered' ? `?${target.parameter}` : '';
+  return (path === '' ? '/' : path) + parameter;
+}
+
+const links = (contract: Contract): string[] =>
+  contract.resources.flatMap((resource) =>
+    resource.links.map(
+      (link) =>
+        `${resource.path === '' ? '/' : resource.path}: ${link.relation} → ${targetOf(contract, link)}`,
+    ),
+  );
+
+const sign = ({ mode, required }: Member): string => (mode === 'moved' ? '~' : required ? '!' : '');
+
+const members = (contract: Contract): string[] =>
+  contract.shapes.map(({ name, members: own }) => {
+    const shown = own.filter((member) => member.name !== 'links');
+    return `${name}:${shown.map((member) => ` ${member.name}${sign(member)}`).join('')}`;
+  });
+
+const reasons = (contract: Contract): string[] =>
+  contract.resources.flatMap(({ path, reasons: why }) => why.map(({ rule }) => `${path}: ${rule}`));
+
+describe.each(LAYOUTS)('%s', (_chapter, layouts) => {
+  test.each(layouts)('$name', (layout) => {
+    const contract = contractOf(layout);
+    expect(paths(contract)).toEqual(layout.paths);
+    expect(links(contract)).toEqual(expect.arrayContaining([...(layout.links ?? [])]));
+    expect(members(contract)).toEqual(expect.arrayContaining([...(layout.members ?? [])]));
+    expect(reasons(contract)).toEqual(expect.arrayContaining([...(layout.reasons ?? [])]));
+    const found = contract.findings.filter(({ id }) => id !== 'model.leftover');
+    expect(found.map(({ id, about }) => `${id} ${about}`)).toEqual(layout.findings ?? []);
+  });
+});
+
+test('the table has at least sixty layouts, each with a name of its own', () => {
+  const names = LAYOUTS.flatMap(([, layouts]) => layouts.map(({ name }) => name));
+  expect(new Set(names).size).toBe(names.length);
+  expect(names.length).toBeGreaterThanOrEqual(60);
+});

@@ -1,0 +1,101 @@
+import {
+  arrangementOf,
+  CHOOSABLE,
+  CHOOSABLE_NAMES,
+  hasLevel,
+  NO_CHOICES,
+  operationKey,
+  plainArrangement,
+  PLACES,
+  subjectsOf,
+  type Arrangement,
+  type ChoiceLevel,
+  type Placements,
+  type SettingDomain,
+  type SettingsById,
+  type SettingValues,
+} from '@isomeros/core/arrangement';
+import { derive } from '@isomeros/core/derivation';
+import type { Model } from '@isomeros/core/model';
+import fc from 'fast-check';
+import { anyModel } from './models.js';
+
+/** Texts that fit the patterns of settings; any other setting is drawn from its domain. */
+const TEXTS: Readonly<Record<string, readonly string[]>> = {
+  basePath: ['', '/api', '/a/b'],
+  version: ['v1', '2026-06'],
+};
+
+function anyValue(name: string, domain: SettingDomain): fc.Arbitrary<string | number> {
+  switch (domain.kind) {
+    case 'options':
+      return fc.constantFrom(...domain.options);
+    case 'integer':
+      return fc.integer({ min: domain.min, max: domain.max });
+    case 'text': {
+      const texts = TEXTS[name];
+      if (texts === undefined) throw new Error(`No texts are known for ${name}.`);
+      return fc.constantFrom(...texts);
+    }
+  }
+}
+
+/** Any settings that can be chosen at a level. */
+export const anySettings = (level: ChoiceLevel): fc.Arbitrary<SettingValues> =>
+  fc.record(
+    Object.fromEntries(
+      CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && name !== 'implicitId').map((name) => [
+        name,
+        anyValue(name, CHOOSABLE[name]),
+      ]),
+    ),
+    { requiredKeys: [] },
+  );
+
+/** Any places for what a model has, one in three left as it is. */
+export const anyPlacements = (model: Model): fc.Arbitrary<Placements> =>
+  fc
+    .tuple(
+      ...subjectsOf(model).map(({ id, kind }) =>
+        fc.option(fc.constantFrom(...PLACES[kind]), { freq: 2 }).map((place) => [id, place] as const),
+      ),
+    )
+    .map((chosen) => Object.fromEntries(chosen.filter(([, place]) => place !== null)) as Placements);
+
+export interface Drawn {
+  readonly model: Model;
+  readonly arrangement: Arrangement;
+}
+
+/** Any model under any arrangement: places, and settings at every level. */
+export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
+  fc
+    .record({
+      placements: anyPlacements(model),
+      design: anySettings('design'),
+      settings: anySettings('arrangement'),
+      near: fc.array(
+        fc.record({ pick: fc.nat(), resource: anySettings('resource'), operation: anySettings('operation') }),
+        { maxLength: 3 },
+      ),
+    })
+    .map(({ placements, design, settings, near }) => {
+      const bare = { ...plainArrangement('main'), placements, settings };
+      const of = (own: typeof bare): Arrangement =>
+        arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
+      const { operations } = derive(model, of(bare));
+      const resources: Record<string, SettingValues> = {};
+      const byOperation: Record<string, SettingValues> = {};
+      for (const drawn of near) {
+        const operation = operations[drawn.pick % operations.length];
+        if (operation === undefined) continue;
+        resources[operation.resource] = drawn.resource;
+        byOperation[operationKey(operation.resource, operation.verb)] = drawn.operation;
+      }
+      const chosen: { resources: SettingsById; operations: SettingsById } = {
+        resources,
+        operations: byOperation,
+      };
+      return { model, arrangement: of({ ...bare, ...chosen }) };
+    }),
+);
