@@ -73,6 +73,8 @@ export default tseslint.config(
         { considerDefaultExhaustiveForUnions: true },
       ],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      // Members taken out of an object so that the rest can be used.
+      '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
       '@typescript-eslint/no-extraneous-class': ['error', { allowWithDecorator: true }],
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
       'max-lines': ['error', { max: 320, skipBlankLines: true, skipComments: true }],

@@ -1,3 +1,4 @@
+import type { Locator, Page } from '@playwright/test';
 import { expect, stage, test } from './support/isomeros.js';
 
 const TEXT = `design "Arranged"
@@ -7,9 +8,20 @@ entity CrewMember
 
 entity ShiftPlan
   day: date
+  state: choice(open, shut), default open
+    close: open -> shut
 
 each CrewMember owns many ShiftPlan as shiftPlans, back as member
 `;
+
+const tree = (page: Page): Locator => page.getByRole('listbox', { name: 'Path tree' });
+const path = (page: Page, text: string): Locator =>
+  tree(page)
+    .getByRole('option')
+    .filter({ has: page.getByText(text, { exact: true }) });
+const convention = (page: Page, title: string): Locator =>
+  page.getByRole('region', { name: 'Conventions' }).getByRole('listitem').filter({ hasText: title });
+const follows = (page: Page): Locator => page.getByRole('region', { name: 'What would follow' });
 
 test('a convention is chosen, seen in paths, example and mock, told where it was set, and reset', async ({
   page,
@@ -22,21 +34,18 @@ test('a convention is chosen, seen in paths, example and mock, told where it was
   });
   await page.goto(`${isomeros.url}/designs/${id}/model`);
   await stage(page, 'Arrange').click();
-  const tree = page.getByRole('listbox', { name: 'Path tree' });
-  const row = (title: string): ReturnType<typeof page.locator> =>
-    page.getByRole('region', { name: 'Conventions' }).getByRole('listitem').filter({ hasText: title });
-  await expect(tree.getByText('/shift-plans')).toBeVisible();
+  await expect(tree(page).getByText('/shift-plans')).toBeVisible();
 
-  await page.getByLabel('Version in the path').fill('v2');
+  await page.getByLabel('Version', { exact: true }).fill('v2');
   await page.keyboard.press('Enter');
-  await expect(tree.getByText('/api/v2')).toBeVisible();
-  await expect(row('Version in the path')).toContainText('arrangement');
-  await page.getByLabel('Ids in the path of an item').fill('1');
-  await expect(tree.locator('.row.new')).toContainText(['/shift-plans/{shiftPlanId}']);
-  await tree.getByText('/crew-members', { exact: true }).click();
+  await expect(tree(page).getByText('/api/v2')).toBeVisible();
+  await expect(convention(page, 'Version').getByLabel('chosen at: arrangement')).toBeVisible();
+  await page.getByLabel('Ids in a path').fill('1');
+  await expect(tree(page).getByText('/shift-plans/{shiftPlanId}')).toBeVisible();
+  await tree(page).getByText('/crew-members', { exact: true }).click();
   await expect(page.getByLabel('Example exchange')).toContainText('GET /api/v2/crew-members HTTP/1.1');
-  const status = async (path: string): Promise<number> =>
-    (await fetch(`http://127.0.0.1:${mock.port}${path}`)).status;
+  const status = async (at: string): Promise<number> =>
+    (await fetch(`http://127.0.0.1:${mock.port}${at}`)).status;
   await expect.poll(() => status('/api/v2/shift-plans/1')).toBe(200);
   expect(await status('/api/v1/crew-members')).toBe(404);
 
@@ -45,10 +54,155 @@ test('a convention is chosen, seen in paths, example and mock, told where it was
   await expect(page.getByRole('alert')).toContainText('Expected a path such as /api');
 
   await page.reload();
-  await expect(tree.getByText('/api/v2')).toBeVisible();
-  await row('Version in the path').getByRole('button', { name: 'Reset Version in the path' }).click();
-  await expect(tree.getByText('/api/v1')).toBeVisible();
-  await expect(row('Version in the path')).toContainText('default');
-  await tree.getByText('/crew-members', { exact: true }).click();
+  await expect(tree(page).getByText('/api/v2')).toBeVisible();
+  await page.getByRole('button', { name: 'Reset Version' }).click();
+  await expect(tree(page).getByText('/api/v1')).toBeVisible();
+  await expect(convention(page, 'Version').getByLabel('chosen at: default')).toBeVisible();
+  await tree(page).getByText('/crew-members', { exact: true }).click();
   await expect(page.getByRole('region', { name: 'The chosen path' })).toContainText('place.root');
+});
+
+test('a setting of one operation is chosen beside its path, and goes back to what it inherits', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await tree(page).getByText('/crew-members', { exact: true }).click();
+  const here = page.getByRole('region', { name: 'The chosen path' });
+  await here.getByLabel('Page size').fill('7');
+  await expect(here.getByLabel('chosen at: resource')).toBeVisible();
+  await expect(here.getByLabel('Example exchange')).toContainText('"size": 7');
+  await here.getByRole('button', { name: 'create' }).click();
+  await here.getByLabel('Does not fit').click();
+  await page.getByTitle('422').click();
+  await expect(here.getByLabel('chosen at: operation')).toBeVisible();
+  await here.getByRole('button', { name: 'Reset Does not fit' }).click();
+  await expect(here.getByLabel('chosen at: operation')).toHaveCount(0);
+  await here.getByRole('button', { name: 'all of it' }).click();
+  await here.getByRole('button', { name: 'Reset Page size' }).click();
+  await expect(here.getByLabel('Example exchange')).not.toContainText('"size": 7');
+});
+
+test('a branch is dragged to the root with what follows told before, taken back, and moved by keyboard', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  const plans = path(page, '/shift-plans');
+  const from = await plans.boundingBox();
+  const root = await path(page, '/api/v1').boundingBox();
+  if (from === null || root === null) throw new Error('There is nothing to drag.');
+  await page.mouse.move(from.x + 70, from.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 60, from.y - 20, { steps: 4 });
+  await page.mouse.move(root.x + 80, root.y + 8, { steps: 4 });
+  await expect(follows(page)).toContainText('If you let go at the root');
+  await expect(follows(page)).toContainText('flat everything at the root');
+  await expect(follows(page).getByText('3 go, 3 come').first()).toBeVisible();
+  await expect(tree(page).locator('.row.goes')).toHaveCount(3);
+  await expect(tree(page).locator('.row.comes')).toHaveCount(3);
+  await page.keyboard.press('2');
+  await expect(follows(page).locator('[aria-current=true]')).toContainText('shallow');
+  await page.mouse.up();
+  await expect(tree(page).getByText('/shift-plans/{shiftPlanId}')).toBeVisible();
+  await expect(page.getByLabel('Placements').getByText('shallow')).toBeVisible();
+
+  await page.keyboard.press('Control+z');
+  await expect(tree(page).getByText('/shift-plans/{shiftPlanId}')).toHaveCount(0);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(tree(page).getByText('/shift-plans/{shiftPlanId}')).toBeVisible();
+
+  await tree(page).getByText('/shift-plans/{shiftPlanId}').click();
+  await page.keyboard.press('Alt+ArrowRight');
+  await expect(follows(page)).toContainText('nested');
+  await page.keyboard.press('Enter');
+  await expect(tree(page).getByText('/{shiftPlanId}', { exact: true })).toBeVisible();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect(follows(page)).toContainText('If you let go at the root');
+  await page.keyboard.press('Escape');
+  await expect(follows(page)).toHaveCount(0);
+  await page.keyboard.press('Alt+ArrowLeft');
+  await page.keyboard.press('Enter');
+  await expect(path(page, '/shift-plans')).toContainText('create');
+  await expect
+    .poll(async () => await isomeros.ask<object>('GET', `/api/designs/${id}/arrangements/main`))
+    .toMatchObject({
+      placements: { 'CrewMember>ShiftPlan:shiftPlans': 'flat' },
+    });
+});
+
+test('a hidden owner leaves a finding, and its mend brings what it owns back', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await page.getByLabel('Place of CrewMember', { exact: true }).click();
+  await page.getByRole('option').getByText('not exposed').or(page.getByTitle('not exposed')).last().click();
+  await expect(tree(page).getByText('/crew-members')).toHaveCount(0);
+  await expect(page.getByText('Not exposed CrewMember, ShiftPlan')).toBeVisible();
+  await stage(page, 'Model').click();
+  const questions = page.getByRole('region', { name: 'Findings and assumptions' });
+  await expect(questions).toContainText('Nothing leads to ShiftPlan');
+  await questions.getByRole('button', { name: 'Place it flat' }).click();
+  await expect(questions).not.toContainText('Nothing leads to ShiftPlan');
+  await stage(page, 'Arrange').click();
+  await expect(path(page, '/shift-plans')).toContainText('create');
+});
+
+test('a transition is an action whose link comes and goes with the state, or is carried out by change', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.ask<{ port: number }>('POST', '/api/mocks', {
+    design: id,
+    arrangements: ['main'],
+  });
+  const base = `http://127.0.0.1:${mock.port}/api/v1/crew-members/1/shift-plans`;
+  const json = { 'Content-Type': 'application/json' };
+  const made = await fetch(base, { method: 'POST', headers: json, body: '{"day":"2026-06-14"}' });
+  const plan = (await made.json()) as { id: number; links: Record<string, { href: string }> };
+  expect(Object.keys(plan.links)).toContain('close');
+  const moved = await fetch(`${base}/${plan.id}/close`, { method: 'POST' });
+  const shut = (await moved.json()) as { state: string; links: object };
+  expect([shut.state, Object.keys(shut.links).includes('close')]).toEqual(['shut', false]);
+
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/close').click();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect(follows(page)).toContainText('by change');
+  await page.keyboard.press('Enter');
+  await expect(tree(page).getByText('/close')).toHaveCount(0);
+  const change = (state: string): Promise<Response> =>
+    fetch(`${base}/${plan.id}`, { method: 'PATCH', headers: json, body: JSON.stringify({ state }) });
+  await expect.poll(async () => (await change('open')).status).toBe(409);
+});
+
+test('another arrangement is copied, looked at on every stage, renamed and removed', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await page.getByRole('button', { name: 'main ▾' }).click();
+  await page.getByLabel('Name of another arrangement').fill('Shore office');
+  await page.getByRole('button', { name: 'Copy main' }).click();
+  await expect(stage(page, 'Arrange')).toContainText('2 arrangements');
+  await page.getByLabel('Version', { exact: true }).fill('shore');
+  await page.keyboard.press('Enter');
+  await expect(tree(page).getByText('/api/shore')).toBeVisible();
+  await page.getByRole('button', { name: 'Shore office ▾' }).click();
+  await page.getByRole('button', { name: 'main', exact: true }).click();
+  await expect(tree(page).getByText('/api/v1')).toBeVisible();
+  await expect(page.getByText(/^All changes kept/)).toBeVisible();
+  await page.getByRole('button', { name: 'main ▾' }).click();
+  await page.getByRole('button', { name: 'Rename Shore office' }).click();
+  await page.getByLabel('New name of Shore office').fill('Shore');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Shore', exact: true }).click();
+  await stage(page, 'Contract').click();
+  await expect(page.getByText('/api/shore').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Shore ▾' }).click();
+  await page.getByRole('button', { name: 'Remove main' }).click();
+  await expect(stage(page, 'Arrange')).toContainText('1 arrangement');
 });

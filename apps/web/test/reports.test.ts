@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { plainArrangement } from '@isomeros/core/arrangement';
 import { takeIn } from '@isomeros/core/intake';
-import { withoutSetting, withSetting } from '../src/arrange/chosen.js';
+import { withoutSetting, withPlace, withSetting } from '../src/design/chosen.js';
 import { changeInWords } from '../src/arrange/usePathsSinceOpened.js';
 import { reportRows } from '../src/intake/reportRows.js';
 import { designName, kindOfFile } from '../src/intake/sources.js';
@@ -64,12 +65,25 @@ describe('files', () => {
 
 describe('decisions that two states differ in', () => {
   test('are told by their names, what was and what is', () => {
-    const before = { settings: { pageSize: 20 }, arrangements: { main: { depth: 3 } }, answered: ['a'] };
-    const after = { settings: { implicitId: 'uuid' as const }, arrangements: {}, answered: ['b'] };
+    const main = {
+      ...plainArrangement('main'),
+      settings: { depth: 3 },
+      placements: { Route: 'hidden' as const },
+    };
+    const before = { settings: { pageSize: 20 }, arrangements: [main], answered: ['a'] };
+    const other = { ...plainArrangement('other'), resources: { Route: { pageSize: 9 } } };
+    const after = {
+      settings: { implicitId: 'uuid' as const },
+      arrangements: [plainArrangement('main'), other],
+      answered: ['b'],
+    };
     expect(choiceDifferences(before, after)).toEqual([
-      { what: 'pageSize', of: null, was: '20', is: 'not set' },
-      { what: 'implicitId', of: null, was: 'not set', is: 'uuid' },
-      { what: 'depth', of: 'main', was: '3', is: 'not set' },
+      { what: 'Page size', of: null, was: '20', is: 'not set' },
+      { what: 'Ids without a key', of: null, was: 'not set', is: 'uuid' },
+      { what: 'Ids in a path', of: 'main', was: '3', is: 'not set' },
+      { what: 'Place of Route', of: 'main', was: 'hidden', is: 'not set' },
+      { what: 'Arrangement', of: 'other', was: 'not there', is: 'there' },
+      { what: 'Page size of Route', of: 'other', was: 'not set', is: '9' },
       { what: 'b', of: null, was: 'open', is: 'agreed' },
       { what: 'a', of: null, was: 'agreed', is: 'open' },
     ]);
@@ -79,17 +93,34 @@ describe('decisions that two states differ in', () => {
 });
 
 describe('a setting chosen at a level', () => {
-  const choices = { settings: { depth: 3 }, arrangements: { other: { depth: 4 } }, answered: ['a'] };
+  const other = { ...plainArrangement('other'), settings: { depth: 4 } };
+  const main = plainArrangement('main');
+  const choices = { settings: { depth: 3 }, arrangements: [other, main], answered: ['a'] };
+  const at = { level: 'arrangement' } as const;
 
   test('stands there and nowhere else, and goes without a trace', () => {
-    const own = withSetting(choices, 'arrangement', 'main', 'depth', 1);
-    expect(own).toEqual({ ...choices, arrangements: { other: { depth: 4 }, main: { depth: 1 } } });
-    expect(withoutSetting(own, 'arrangement', 'main', 'depth').arrangements).toEqual({
-      other: { depth: 4 },
-      main: {},
+    const own = withSetting(choices, 'main', at, 'depth', 1);
+    expect(own).toEqual({ ...choices, arrangements: [other, { ...main, settings: { depth: 1 } }] });
+    expect(withoutSetting(own, 'main', at, 'depth')).toEqual(choices);
+    expect(withSetting(choices, 'main', { level: 'design' }, 'depth', 5).settings).toEqual({ depth: 5 });
+    expect(withoutSetting(choices, 'main', { level: 'design' }, 'depth').settings).toEqual({});
+  });
+
+  test('of one resource or operation leaves no entry behind when it goes', () => {
+    const list = { level: 'operation', id: 'Route:list' } as const;
+    const own = withSetting(choices, 'main', list, 'unknownParameters', 'ignored');
+    expect(own.arrangements[1]?.operations).toEqual({ 'Route:list': { unknownParameters: 'ignored' } });
+    expect(withoutSetting(own, 'main', list, 'unknownParameters')).toEqual(choices);
+    const route = { level: 'resource', id: 'Route' } as const;
+    expect(withSetting(choices, 'main', route, 'pageSize', 5).arrangements[1]?.resources).toEqual({
+      Route: { pageSize: 5 },
     });
-    expect(withSetting(choices, 'design', 'main', 'depth', 5).settings).toEqual({ depth: 5 });
-    expect(withoutSetting(choices, 'design', 'main', 'depth').settings).toEqual({});
+  });
+
+  test('a place that something has anyhow is not kept', () => {
+    const placed = withPlace(choices, 'main', 'owned', 'A>B:bs', 'flat');
+    expect(placed.arrangements[1]?.placements).toEqual({ 'A>B:bs': 'flat' });
+    expect(withPlace(placed, 'main', 'owned', 'A>B:bs', 'nested')).toEqual(choices);
   });
 
   test('what it changes in the paths is told in words', () => {

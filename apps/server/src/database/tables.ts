@@ -77,16 +77,6 @@ export class RevisionRow {
   state: Buffer;
 }
 
-/** One way of laying the model of a design out as resources. */
-@Entity({ name: 'arrangements' })
-export class ArrangementRow {
-  @PrimaryColumn({ type: 'char', length: 36, name: 'design_id' })
-  designId: string;
-
-  @PrimaryColumn({ type: 'varchar', length: 60 })
-  name: string;
-}
-
 /** A mock server: what it serves, where, and whether it should be running. */
 @Entity({ name: 'mocks' })
 @Index(['designId'])

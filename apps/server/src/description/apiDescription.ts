@@ -57,7 +57,13 @@ function operationObject(path: string, described: Described): object {
     ...(described.body === undefined
       ? {}
       : { requestBody: { required: true, content: json(reference(described.body)) } }),
-    responses: { [described.status]: success(described), ...problems(described.problems) },
+    responses: {
+      [described.status]: success(described),
+      ...(described.creates === true
+        ? { 201: success({ ...described, status: 201, headers: [...(described.headers ?? []), 'Location'] }) }
+        : {}),
+      ...problems(described.problems),
+    },
   };
 }
 

@@ -5,6 +5,8 @@ export interface Described {
   readonly summary: string;
   readonly body?: string;
   readonly status: number;
+  /** Whether it also answers 201 with Location, where there was nothing before. */
+  readonly creates?: boolean;
   /** The name of a schema; a list of it inside `items` where `list` is set. */
   readonly answers?: string;
   readonly list?: boolean;

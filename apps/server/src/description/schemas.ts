@@ -19,6 +19,24 @@ function object(properties: Readonly<Record<string, object>>, optional: readonly
 
 const closed = (schema: object): object => ({ ...schema, additionalProperties: false });
 
+const byId = (what: string): object => ({
+  type: 'object',
+  additionalProperties: { type: 'object' },
+  description: what,
+});
+
+/** What can be decided about an arrangement. */
+const decided = {
+  settings: { type: 'object', description: 'From names of settings to their values.' },
+  resources: byId('Settings by the id of a resource.'),
+  operations: byId('Settings by the id of a resource, a colon and a verb.'),
+  placements: {
+    type: 'object',
+    additionalProperties: text,
+    description: 'From identities of statements to their places; `/back` after one means its way back.',
+  },
+};
+
 const figures = object({
   entities: count,
   relationships: count,
@@ -91,9 +109,9 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
       {
         settings: { type: 'object', description: 'From names of settings to their values.' },
         arrangements: {
-          type: 'object',
-          additionalProperties: { type: 'object' },
-          description: 'The same for single arrangements, by their name.',
+          ...list(object({ name: text, ...decided }, Object.keys(decided))),
+          minItems: 1,
+          description: 'What was decided about each arrangement. One, called main, where it is left out.',
         },
         answered: { ...list(text), description: 'Ids of assumptions that somebody agreed to.' },
       },
@@ -165,10 +183,12 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     settings: list(
       object({ name: text, title: text, value: {}, level: { enum: ['default', 'design', 'arrangement'] } }),
     ),
+    resources: decided.resources,
+    operations: decided.operations,
+    placements: decided.placements,
   }),
-  ArrangementSettings: closed(
-    object({ settings: { type: 'object', description: 'From names of settings to their values.' } }),
-  ),
+  ArrangementChoices: closed(object(decided, ['resources', 'operations', 'placements'])),
+  ArrangementName: closed(object({ name: { type: 'string', minLength: 1, maxLength: 60 } })),
   Contract: {
     type: 'object',
     description: 'Resources, operations, shapes, findings and assumptions, each with its reasons.',

@@ -1,10 +1,17 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { Choices, DesignFile, SettingValues } from '@isomeros/core/arrangement';
+import {
+  findArrangement,
+  MOST_ARRANGEMENTS,
+  withArrangement,
+  type ArrangementChoices,
+  type Choices,
+  type DesignFile,
+} from '@isomeros/core/arrangement';
 import type { Identities } from '@isomeros/core/model';
 import { MAX_TEXT_BYTES, withDesignName } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
-import { ArrangementRow, DesignRow, FactRow, type RevisionKind } from '../database/tables.js';
+import { DesignRow, FactRow, MockRow, type RevisionKind } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
 import { ApiProblem } from '../http/problem.js';
 import { DesignEvents } from './designEvents.js';
@@ -14,13 +21,14 @@ import {
   readIdentities,
   readLooseEnds,
   readSound,
+  withArrangementName,
   withChoices,
   withoutQuestion,
   withRename,
   withState,
   withText,
 } from './designRows.js';
-import { DEFAULT_ARRANGEMENT, DesignsService } from './designs.service.js';
+import { DesignsService } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
 import type { DesignView } from './views.js';
 
@@ -52,18 +60,13 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   create(name: string | undefined, source: string): Promise<DesignView> {
-    return this.insert(newRow(name === undefined ? source : withDesignName(source, name)), [
-      DEFAULT_ARRANGEMENT,
-    ]);
+    return this.insert(newRow(name === undefined ? source : withDesignName(source, name)));
   }
 
   /** A design as a file carries it, identities and decisions included. */
   createFromFile(name: string | undefined, file: DesignFile): Promise<DesignView> {
     const named = (text: string): string => (name === undefined ? text : withDesignName(text, name));
-    return this.insert(
-      { ...newRow(named(file.model), file), text: named(file.draft ?? file.model) },
-      file.arrangements.map((arrangement) => arrangement.name),
-    );
+    return this.insert({ ...newRow(named(file.model), file), text: named(file.draft ?? file.model) });
   }
 
   /** A design like another one, under another name. Errors of its text are copied too. */
@@ -74,18 +77,13 @@ export class ChangesService implements OnApplicationBootstrap {
       choices: readChoices(row),
     };
     const copy = newRow(withDesignName(row.soundText, name), given);
-    const names = await this.designs.arrangementNames(id);
-    return this.insert({ ...copy, text: withDesignName(row.text, name) }, names);
+    return this.insert({ ...copy, text: withDesignName(row.text, name) });
   }
 
-  private async insert(row: DesignRow, arrangements: readonly string[]): Promise<DesignView> {
+  private async insert(row: DesignRow): Promise<DesignView> {
     checkSize(row.text);
     await this.database.transaction(async (manager) => {
       await manager.insert(DesignRow, row);
-      await manager.insert(
-        ArrangementRow,
-        arrangements.map((name) => ({ designId: row.id, name })),
-      );
       await this.revisions.keep(manager, row, 'begun', '');
     });
     return this.designs.view(row);
@@ -110,20 +108,78 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   saveChoices(id: string, choices: Choices, ifMatch: string | undefined): Promise<DesignView> {
-    return this.change(id, ifMatch, 'choices', (row) => withChoices(row, choices));
+    return this.change(id, ifMatch, 'choices', async (row, manager) => {
+      await this.checkServed(manager, row, choices);
+      return withChoices(row, choices);
+    });
   }
 
-  /** Saves what one arrangement has of its own. */
-  saveArrangement(
+  /** Puts an arrangement in the place of the one of its name; whether there was none. */
+  async saveArrangement(
     id: string,
-    name: string,
-    own: SettingValues,
+    arrangement: ArrangementChoices,
+    ifMatch: string | undefined,
+  ): Promise<{ readonly design: DesignView; readonly isNew: boolean }> {
+    let isNew = false;
+    const design = await this.change(id, ifMatch, 'choices', (row) => {
+      const choices = readChoices(row);
+      isNew = findArrangement(choices, arrangement.name) === undefined;
+      if (isNew && choices.arrangements.length >= MOST_ARRANGEMENTS)
+        throw new ApiProblem('conflict', `A design has at most ${MOST_ARRANGEMENTS} arrangements.`);
+      return withChoices(row, withArrangement(choices, arrangement));
+    });
+    return { design, isNew };
+  }
+
+  /** Gives an arrangement another name; mocks that serve it go on. */
+  async renameArrangement(
+    id: string,
+    from: string,
+    to: string,
     ifMatch: string | undefined,
   ): Promise<DesignView> {
-    return this.change(id, ifMatch, 'choices', (row) => {
+    return this.change(
+      id,
+      ifMatch,
+      'choices',
+      async (row, manager) => {
+        const choices = readChoices(row);
+        this.designs.arrangement(choices, from);
+        if (from !== to && findArrangement(choices, to) !== undefined)
+          throw new ApiProblem('conflict', `The design has an arrangement ${to} already.`);
+        for (const mock of await manager.findBy(MockRow, { designId: id })) {
+          const served = JSON.parse(mock.arrangements) as string[];
+          const arrangements = JSON.stringify(served.map((name) => (name === from ? to : name)));
+          await manager.update(MockRow, { id: mock.id }, { arrangements });
+        }
+        return withArrangementName(row, from, to);
+      },
+      () => this.events.arrangementRenamed.next({ design: id, from, to }),
+    );
+  }
+
+  /** Removes an arrangement that is not the last one and that no mock serves. */
+  removeArrangement(id: string, name: string, ifMatch: string | undefined): Promise<DesignView> {
+    return this.change(id, ifMatch, 'choices', async (row, manager) => {
       const choices = readChoices(row);
-      return withChoices(row, { ...choices, arrangements: { ...choices.arrangements, [name]: own } });
+      this.designs.arrangement(choices, name);
+      const arrangements = choices.arrangements.filter((known) => known.name !== name);
+      if (arrangements.length === 0)
+        throw new ApiProblem('conflict', 'The last arrangement of a design cannot be removed.');
+      await this.checkServed(manager, row, { ...choices, arrangements });
+      return withChoices(row, { ...choices, arrangements });
     });
+  }
+
+  /** What a mock serves stays there. */
+  private async checkServed(manager: EntityManager, row: DesignRow, choices: Choices): Promise<void> {
+    for (const mock of await manager.findBy(MockRow, { designId: row.id })) {
+      const served = JSON.parse(mock.arrangements) as string[];
+      const gone = served.find((name) => findArrangement(choices, name) === undefined);
+      if (gone === undefined) continue;
+      const detail = `The mock on port ${mock.port} serves the arrangement ${gone}; remove the mock first.`;
+      throw new ApiProblem('conflict', detail);
+    }
   }
 
   /** Brings the state of an earlier revision back, as a new revision. */
@@ -164,6 +220,8 @@ export class ChangesService implements OnApplicationBootstrap {
     ifMatch: string | undefined,
     what: RevisionKind,
     make: (row: DesignRow, manager: EntityManager) => DesignRow | Promise<DesignRow>,
+    /** Called once the change is done, before those who serve the design hear of it. */
+    onDone?: () => void,
   ): Promise<DesignView> {
     const { before, after } = await this.database.transaction(async (manager) => {
       const row = await this.designs.row(id, manager);
@@ -175,6 +233,7 @@ export class ChangesService implements OnApplicationBootstrap {
       }
       return { before: row, after: changed };
     });
+    onDone?.();
     const served = ({ soundText, identities, choices }: DesignRow): string =>
       `${identities}\n${choices}\n${soundText}`;
     if (served(before) !== served(after)) this.events.modelChanged.next(id);

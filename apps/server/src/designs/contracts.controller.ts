@@ -1,21 +1,28 @@
-import { Body, Controller, Get, Header, Headers, Param, Put, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, Headers, HttpCode, Param, Put, Res } from '@nestjs/common';
 import {
   arrangementOf,
+  readArrangement,
   setting as resolveSetting,
   SETTING_DEFAULTS,
   SETTING_TITLES,
+  type ArrangementChoices,
   type SettingLevel,
   type SettingName,
 } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
+import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
 import { etagOf, tagged } from '../http/etag.js';
 import { ChangesService } from './changes.service.js';
-import { readLevel } from './designs.controller.js';
-import { SaveArrangementDto } from './designs.dto.js';
+import { checked } from './checked.js';
+import { ArrangementNameDto, SaveArrangementDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
+import type { DesignView } from './views.js';
 
-interface ArrangementView {
+const pathOf = (id: string, name: string): string =>
+  `/api/designs/${id}/arrangements/${encodeURIComponent(name)}`;
+
+interface ArrangementView extends Pick<ArrangementChoices, 'resources' | 'operations' | 'placements'> {
   readonly name: string;
   readonly settings: readonly {
     readonly name: string;
@@ -34,8 +41,11 @@ export class ContractsController {
 
   @Get()
   async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<ArrangementView> {
-    await this.designs.derivation(id, name);
-    const { choices } = await this.designs.read(id);
+    return this.viewOf(await this.designs.read(id), name);
+  }
+
+  private viewOf({ choices }: DesignView, name: string): ArrangementView {
+    const { resources, operations, placements } = this.designs.arrangement(choices, name);
     const arrangement = arrangementOf(name, choices);
     const names = Object.keys(SETTING_DEFAULTS) as SettingName[];
     const settings = names.map((setting) => ({
@@ -43,22 +53,47 @@ export class ContractsController {
       title: SETTING_TITLES[setting],
       ...resolveSetting(arrangement, setting),
     }));
-    return { name, settings };
+    return { name, settings, resources, operations, placements };
   }
 
-  /** Puts other settings in the place of those the arrangement has of its own. */
+  /** Puts other decisions in the place of those about an arrangement, or makes one. */
   @Put()
   async saveArrangement(
     @Param('id') id: string,
     @Param('name') name: string,
-    @Body() { settings }: SaveArrangementDto,
+    @Body() body: SaveArrangementDto,
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<ArrangementView> {
-    const own = readLevel(settings, '/settings', 'arrangement');
-    await this.designs.derivation(id, name);
-    tagged(await this.changes.saveArrangement(id, name, own, ifMatch), response);
-    return this.arrangement(id, name);
+    const own = checked(readArrangement(name, { ...body } as Readonly<Record<string, Json>>, ''));
+    const { design, isNew } = await this.changes.saveArrangement(id, own, ifMatch);
+    if (isNew) {
+      response.status(201);
+      response.setHeader('Location', pathOf(id, name));
+    }
+    return this.viewOf(tagged(design, response), name);
+  }
+
+  @Put('name')
+  async renameArrangement(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Body() { name: wanted }: ArrangementNameDto,
+    @Headers('if-match') ifMatch: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
+    return tagged(await this.changes.renameArrangement(id, name, wanted, ifMatch), response);
+  }
+
+  @Delete()
+  @HttpCode(200)
+  async removeArrangement(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Headers('if-match') ifMatch: string | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<DesignView> {
+    return tagged(await this.changes.removeArrangement(id, name, ifMatch), response);
   }
 
   @Get('contract')

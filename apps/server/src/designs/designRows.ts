@@ -1,10 +1,11 @@
-import { NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
+import { NO_CHOICES, upgradeChoices, type Choices } from '@isomeros/core/arrangement';
 import {
   declareRename,
   NO_LOOSE_ENDS,
   reconcile,
   tieUp,
   type Identities,
+  type Json,
   type LooseEnds,
   type Model,
 } from '@isomeros/core/model';
@@ -16,10 +17,10 @@ import { ApiProblem } from '../http/problem.js';
 /** The parts of a row that are kept as JSON. */
 export const readIdentities = (row: Pick<DesignRow, 'identities'>): Identities =>
   JSON.parse(row.identities) as Identities;
-/** Rows of earlier versions lack what was not decided then. */
+/** Revisions and datasets may be kept as an earlier version wrote them. */
 export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => ({
   ...NO_CHOICES,
-  ...(JSON.parse(row.choices) as Partial<Choices>),
+  ...(upgradeChoices(JSON.parse(row.choices) as Json) as unknown as Partial<Choices>),
 });
 export const readLooseEnds = (row: DesignRow): LooseEnds => JSON.parse(row.looseEnds) as LooseEnds;
 
@@ -74,6 +75,15 @@ export function withText(row: DesignRow, text: string): DesignRow {
     identities: JSON.stringify(identities),
     looseEnds: JSON.stringify(looseEnds),
   };
+}
+
+/** The row with another name for one of its arrangements. */
+export function withArrangementName(row: DesignRow, from: string, to: string): DesignRow {
+  const choices = readChoices(row);
+  const arrangements = choices.arrangements.map((arrangement) =>
+    arrangement.name === from ? { ...arrangement, name: to } : arrangement,
+  );
+  return withChoices(row, { ...choices, arrangements });
 }
 
 export function withChoices(row: DesignRow, choices: Choices): DesignRow {

@@ -11,13 +11,8 @@ import {
   Query,
   Res,
 } from '@nestjs/common';
-import {
-  readDesignFile,
-  readSettings,
-  writeDesignFile,
-  type Choices,
-  type SettingValues,
-} from '@isomeros/core/arrangement';
+import { readChoices, readDesignFile, writeDesignFile } from '@isomeros/core/arrangement';
+import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
 import { etagOf, tagged } from '../http/etag.js';
 import { goneSignal } from '../http/gone.js';
@@ -25,6 +20,7 @@ import { readLimit } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import { IntakeService } from '../intake/intake.service.js';
 import { ChangesService } from './changes.service.js';
+import { checked } from './checked.js';
 import { CreateDesignDto, NameDto, RenameDto, SaveChoicesDto, SaveModelDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignSummary, DesignView } from './views.js';
@@ -118,9 +114,9 @@ export class DesignsController {
   @Get(':id/file')
   async file(@Param('id') id: string, @Res() response: Response): Promise<void> {
     const design = await this.designs.read(id);
-    const { name, text, soundText, identities, choices, arrangements, revision } = design;
+    const { name, text, soundText, identities, choices, revision } = design;
     const draft = text === soundText ? {} : { draft: text };
-    const file = writeDesignFile({ name, model: soundText, ...draft, identities, choices, arrangements });
+    const file = writeDesignFile({ name, model: soundText, ...draft, identities, choices });
     response.setHeader('ETag', etagOf(revision));
     response
       .attachment(`${fileName(name)}.isomeros.json`)
@@ -164,7 +160,10 @@ export class DesignsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.changes.saveChoices(id, choicesOf(body), ifMatch), response);
+    return tagged(
+      await this.changes.saveChoices(id, checked(readChoices({ ...body } as unknown as Json, '')), ifMatch),
+      response,
+    );
   }
 
   @Post(':id/renames')
@@ -181,36 +180,6 @@ export class DesignsController {
     return tagged(await design, response);
   }
 }
-
-function choicesOf({ settings, arrangements, answered }: SaveChoicesDto): Choices {
-  const own = Object.entries(arrangements ?? {}).map(
-    ([name, given]) => [name, readLevel(given, `/arrangements/${escaped(name)}`, 'arrangement')] as const,
-  );
-  return {
-    settings: readLevel(settings, '/settings', 'design'),
-    arrangements: Object.fromEntries(own),
-    answered: [...new Set(answered)],
-  };
-}
-
-/** The settings chosen at one level; a problem that names each that does not fit. */
-export function readLevel(given: unknown, pointer: string, level: 'design' | 'arrangement'): SettingValues {
-  const isObject = typeof given === 'object' && given !== null && !Array.isArray(given);
-  if (!isObject) {
-    const message = 'Expected an object from names of settings to their values.';
-    throw new ApiProblem('invalid', message, { errors: [{ pointer, code: 'type', message }] });
-  }
-  const read = readSettings(given as Record<string, unknown>, level);
-  if (read.ok) return read.values;
-  const errors = read.problems.map(({ name, code, message }) => ({
-    pointer: `${pointer}/${escaped(name)}`,
-    code,
-    message,
-  }));
-  throw new ApiProblem('invalid', 'The settings do not fit.', { errors });
-}
-
-const escaped = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
 
 /** The name of a design as the name of a file. */
 const fileName = (name: string): string =>

@@ -1,3 +1,4 @@
+import { ARRANGEMENT_NAME } from '@isomeros/core/arrangement';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -8,6 +9,7 @@ import {
   IsObject,
   IsOptional,
   IsString,
+  Matches,
   MaxLength,
   MinLength,
   ValidateNested,
@@ -56,10 +58,10 @@ export class SaveChoicesDto {
   @IsObject({ message: 'Expected an object from names of settings to their values.' })
   settings: Record<string, unknown>;
 
-  /** Settings of single arrangements, by their name; none where it is left out. */
+  /** Each with its name; one, called main, where it is left out. */
   @IsOptional()
-  @IsObject({ message: 'Expected an object from names of arrangements to their settings.' })
-  arrangements?: Record<string, unknown>;
+  @IsArray({ message: 'Expected an array of arrangements.' })
+  arrangements?: unknown[];
 
   @IsArray({ message: 'Expected an array of ids of assumptions.' })
   @ArrayMaxSize(10_000, { message: 'Expected at most 10000 ids.' })
@@ -82,4 +84,23 @@ export class RenameDto {
 export class SaveArrangementDto {
   @IsObject({ message: 'Expected an object from names of settings to their values.' })
   settings: Record<string, unknown>;
+
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from ids of resources to their settings.' })
+  resources?: Record<string, unknown>;
+
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from ids of operations to their settings.' })
+  operations?: Record<string, unknown>;
+
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from ids of statements to places.' })
+  placements?: Record<string, unknown>;
+}
+
+export class ArrangementNameDto {
+  @Matches(ARRANGEMENT_NAME, {
+    message: 'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores.',
+  })
+  name: string;
 }

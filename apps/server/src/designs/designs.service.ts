@@ -1,11 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { Choices } from '@isomeros/core/arrangement';
+import {
+  findArrangement,
+  FIRST_ARRANGEMENT,
+  type ArrangementChoices,
+  type Choices,
+} from '@isomeros/core/arrangement';
 import { fingerprintOf } from '@isomeros/core/contract';
 import { possibleRenames, type Identities } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
 import { IsNull, type DataSource, type EntityManager } from 'typeorm';
-import { ArrangementRow, DesignRow } from '../database/tables.js';
+import { DesignRow } from '../database/tables.js';
 import { nextLink, readCursor, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import { SETTINGS, type ServerSettings } from '../settings.js';
@@ -14,7 +19,6 @@ import { readChoices, readIdentities, readLooseEnds, readText } from './designRo
 import { readSamples, type Sample } from './samples.js';
 import { designFigures, type DesignSummary, type DesignView } from './views.js';
 
-export const DEFAULT_ARRANGEMENT = 'main';
 const DERIVATIONS_KEPT = 40;
 
 /** A sound model as a mock takes it over. */
@@ -68,24 +72,7 @@ export class DesignsService {
           cursor: writeCursor([last.changedAt.toISOString(), last.id]),
         })
       : null;
-    const arrangements = await this.arrangementsOf(shown.map(({ id }) => id));
-    return {
-      items: shown.map((row) => this.summary(row, arrangements.get(row.id) ?? [], readText(row).diagnostics)),
-      next,
-    };
-  }
-
-  private async arrangementsOf(ids: readonly string[]): Promise<ReadonlyMap<string, ArrangementRow[]>> {
-    if (ids.length === 0) return new Map();
-    const rows = await this.database
-      .getRepository(ArrangementRow)
-      .createQueryBuilder('a')
-      .where('a.designId IN (:...ids)', { ids })
-      .orderBy('a.name')
-      .getMany();
-    const byDesign = new Map<string, ArrangementRow[]>(ids.map((id) => [id, []]));
-    for (const row of rows) byDesign.get(row.designId)?.push(row);
-    return byDesign;
+    return { items: shown.map((row) => this.summary(row, readText(row).diagnostics)), next };
   }
 
   async read(id: string): Promise<DesignView> {
@@ -95,11 +82,7 @@ export class DesignsService {
   /** What the last sound text of a design implies in one of its arrangements. */
   async derivation(id: string, arrangement: string): Promise<Derivation & { readonly revision: number }> {
     const row = await this.row(id);
-    const known = await this.arrangementNames(id);
-    if (!known.includes(arrangement)) {
-      const names = known.join(', ');
-      throw new ApiProblem('not-found', `The design has no arrangement ${arrangement}; it has ${names}.`);
-    }
+    this.arrangement(readChoices(row), arrangement);
     return { ...this.derive(row, arrangement), revision: row.revision };
   }
 
@@ -109,8 +92,12 @@ export class DesignsService {
     return { text, identities: readIdentities(row), choices: readChoices(row), revision };
   }
 
-  async arrangementNames(id: string): Promise<readonly string[]> {
-    return ((await this.arrangementsOf([id])).get(id) ?? []).map(({ name }) => name);
+  /** What was decided about an arrangement that is there. */
+  arrangement(choices: Choices, name: string): ArrangementChoices {
+    const found = findArrangement(choices, name);
+    if (found !== undefined) return found;
+    const names = choices.arrangements.map((known) => known.name).join(', ');
+    throw new ApiProblem('not-found', `The design has no arrangement ${name}; it has ${names}.`);
   }
 
   /** The row of a design that is not removed. Inside a transaction it is locked until its end. */
@@ -128,11 +115,10 @@ export class DesignsService {
     return this.database.getRepository(DesignRow).existsBy({ id, removedAt: IsNull() });
   }
 
-  async view(row: DesignRow): Promise<DesignView> {
+  view(row: DesignRow): DesignView {
     const { diagnostics } = readText(row);
-    const arrangements = (await this.arrangementsOf([row.id])).get(row.id) ?? [];
     return {
-      ...this.summary(row, arrangements, diagnostics),
+      ...this.summary(row, diagnostics),
       text: row.text,
       soundText: row.soundText,
       identities: readIdentities(row),
@@ -148,21 +134,18 @@ export class DesignsService {
     );
   }
 
-  private summary(
-    row: DesignRow,
-    arrangements: readonly ArrangementRow[],
-    diagnostics: readonly Diagnostic[],
-  ): DesignSummary {
-    const { model, contract } = this.derive(row, DEFAULT_ARRANGEMENT);
+  private summary(row: DesignRow, diagnostics: readonly Diagnostic[]): DesignSummary {
+    const choices = readChoices(row);
+    const { model, contract } = this.derive(row, choices.arrangements[0]?.name ?? FIRST_ARRANGEMENT);
     return {
       id: row.id,
       name: row.name,
       revision: row.revision,
       createdAt: row.createdAt.toISOString(),
       changedAt: row.changedAt.toISOString(),
-      arrangements: arrangements.map(({ name }) => ({ name })),
+      arrangements: choices.arrangements.map(({ name }) => ({ name })),
       sound: diagnostics.length === 0,
-      figures: designFigures(model, contract, readChoices(row)),
+      figures: designFigures(model, contract, choices),
       fingerprint: fingerprintOf(contract),
     };
   }

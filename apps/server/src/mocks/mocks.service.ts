@@ -6,6 +6,7 @@ import {
   type OnApplicationBootstrap,
 } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
+import { FIRST_ARRANGEMENT } from '@isomeros/core/arrangement';
 import { adopt, Dataset, type Counters } from '@isomeros/core/engine';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
@@ -16,6 +17,7 @@ import { DesignEvents, type Followed } from '../designs/designEvents.js';
 import { DesignsService, type SoundModel } from '../designs/designs.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { DurableDataset } from './durableDataset.js';
+import { InTurn } from './inTurn.js';
 import { Journal, summaryOf, type Exchange, type ExchangeSummary } from './journal.js';
 import type { MockEvent, MockView } from './views.js';
 import { RunningMock } from './runningMock.js';
@@ -28,6 +30,7 @@ import {
   newestDerivation,
   readCounts,
   serviceOf,
+  servedBy,
   storedDerivation,
   type ModelColumns,
 } from './provision.js';
@@ -51,6 +54,10 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   private readonly logger = new Logger('Mocks');
   private readonly holder = randomUUID();
   private readonly held = new Map<string, Held>();
+  /** Changes of a design are taken over one after the other. */
+  private readonly takingOver = new InTurn((error) => {
+    this.logger.error(error instanceof Error ? error.stack : String(error));
+  });
   readonly events = new Subject<MockEvent>();
 
   constructor(
@@ -62,9 +69,15 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   /** Mocks that were running when the server ended are running again. */
   async onApplicationBootstrap(): Promise<void> {
     this.designEvents.modelChanged.subscribe((design) => {
-      this.takeOverModel(design).catch((error: unknown) => {
-        this.logger.error(error instanceof Error ? error.stack : String(error));
-      });
+      this.takingOver.run(design, () => this.takeOverModel(design));
+    });
+    this.designEvents.arrangementRenamed.subscribe(({ design, from, to }) => {
+      for (const held of this.held.values()) {
+        if (held.row.designId !== design) continue;
+        const served = JSON.parse(held.row.arrangements) as string[];
+        const arrangements = JSON.stringify(served.map((name) => (name === from ? to : name)));
+        held.row = { ...held.row, arrangements };
+      }
     });
     this.designEvents.removing.subscribe(({ id, done }) => {
       for (const held of [...this.held.values()]) if (held.row.designId === id) done.push(this.release(held));
@@ -110,8 +123,8 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   }
 
   async create(wanted: CreateMockDto): Promise<MockView> {
-    const known = await this.designs.arrangementNames(wanted.design);
     const model = await this.designs.soundModel(wanted.design);
+    const known = model.choices.arrangements.map(({ name }) => name);
     const missing = wanted.arrangements.find((name) => !known.includes(name));
     if (missing !== undefined) {
       const message = `The design has no arrangement ${missing}; it has ${known.join(', ')}.`;
@@ -119,7 +132,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
         errors: [{ pointer: '/arrangements', code: 'unknown', message }],
       });
     }
-    const derivation = newestDerivation(model);
+    const derivation = newestDerivation(model, wanted.arrangements[0] ?? FIRST_ARRANGEMENT);
     const counts = readCounts(wanted.counts ?? {}, derivation);
     const id = randomUUID();
     const seedNumber = wanted.seed ?? 42;
@@ -162,7 +175,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   async reset(id: string): Promise<MockView> {
     const held = this.find(id);
     const model = await this.designs.soundModel(held.row.designId);
-    const derivation = newestDerivation(model);
+    const derivation = newestDerivation(model, servedBy(held.row));
     await held.server.records.replace(async (counters, sequence) => {
       const made = makeRecords(
         derivation,
@@ -249,7 +262,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   private async hold(row: MockRow): Promise<Held> {
     const store = new RecordStore(this.database, row.id, this.holder);
     const { dataset, rows } = await store.open();
-    const derivation = storedDerivation(dataset);
+    const derivation = storedDerivation(dataset, servedBy(row));
     const records = new DurableDataset(
       store,
       new Dataset(derivation.model, rows, JSON.parse(dataset.counters) as Counters),
@@ -303,7 +316,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   }
 
   private async adoptModel(held: Held, model: SoundModel): Promise<void> {
-    const derivation = newestDerivation(model);
+    const derivation = newestDerivation(model, servedBy(held.row));
     const { records } = held.server;
     await records.settled();
     const adoption = adopt(held.server.service.model, derivation.model, records.dataset.everything());

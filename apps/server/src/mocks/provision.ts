@@ -1,10 +1,11 @@
+import { FIRST_ARRANGEMENT } from '@isomeros/core/arrangement';
 import type { Counters, Service } from '@isomeros/core/engine';
 import { indexModel, type Identities, type Row } from '@isomeros/core/model';
 import { seed } from '@isomeros/core/seeding';
-import type { DatasetRow } from '../database/tables.js';
+import type { DatasetRow, MockRow } from '../database/tables.js';
 import { readChoices } from '../designs/designRows.js';
 import { deriveFrom, type Derivation } from '../designs/derivations.js';
-import { DEFAULT_ARRANGEMENT, type SoundModel } from '../designs/designs.service.js';
+import type { SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
 import { MOST_RECORDS } from './mocks.dto.js';
@@ -34,17 +35,23 @@ export const modelColumns = (model: SoundModel): ModelColumns => ({
 });
 
 /** What a dataset serves: the model it is stored with, whatever the design says by now. */
-export const storedDerivation = (stored: ModelColumns): Derivation =>
+export const storedDerivation = (stored: ModelColumns, arrangement: string): Derivation =>
   deriveFrom(
     stored.modelText,
     JSON.parse(stored.modelIdentities) as Identities,
     readChoices({ choices: stored.modelChoices }),
-    DEFAULT_ARRANGEMENT,
+    arrangement,
   );
 
 /** What the newest sound model of a design implies. */
-export const newestDerivation = ({ text, identities, choices }: SoundModel): Derivation =>
-  deriveFrom(text, identities, choices, DEFAULT_ARRANGEMENT);
+export const newestDerivation = (
+  { text, identities, choices }: SoundModel,
+  arrangement: string,
+): Derivation => deriveFrom(text, identities, choices, arrangement);
+
+/** The arrangement that a mock serves. */
+export const servedBy = ({ arrangements }: Pick<MockRow, 'arrangements'>): string =>
+  (JSON.parse(arrangements) as string[])[0] ?? FIRST_ARRANGEMENT;
 
 /** Whether a dataset is stored with another model than its design has by now. */
 export function isOutdated(stored: ModelColumns, model: SoundModel): boolean {

@@ -14,7 +14,7 @@ export class TestApp {
   ) {}
 
   static async start(config: Partial<Config> = {}): Promise<TestApp> {
-    const schema = await createSchema();
+    const schema = config.databaseUrl ?? (await createSchema());
     const app = await createApplication({
       host: '127.0.0.1',
       port: 0,

@@ -1,57 +1,104 @@
-import { useState } from 'react';
+import type { OutlineResource } from '@isomeros/core/contract';
+import { indexModel } from '@isomeros/core/model';
+import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { SplitPanels } from '../app/parts/SplitPanels.js';
-import { useAppSelector } from '../app/store.js';
 import { outlineRows } from '../app/parts/outlineRows.js';
-import { PathTree } from '../app/parts/PathTree.js';
+import { SplitPanels } from '../app/parts/SplitPanels.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { choicesRedone, choicesUndone } from '../design/designSlice.js';
+import { ArrangeTree } from './ArrangeTree.js';
 import { Conventions } from './Conventions.js';
+import { MovePanel } from './MovePanel.js';
 import { PathPanel } from './PathPanel.js';
+import { Placements } from './Placements.js';
+import { useMoving } from './useMoving.js';
 import { usePathsSinceOpened } from './usePathsSinceOpened.js';
 import './arrange.css';
 
-/** How the model is laid out as resources: conventions at the left, the paths they give, and why. */
+/** How the model is laid out as resources: where each statement stands, the paths that gives, and why. */
 export function ArrangePage(): React.JSX.Element {
   const { id = '' } = useParams();
   const navigate = useNavigate();
   const outline = useAppSelector((state) => state.design.outline);
+  const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const broken = useAppSelector((state) => (state.design.derived?.diagnostics.length ?? 0) > 0);
   const [selected, setSelected] = useState<string | null>(null);
-  const { isNew, told } = usePathsSinceOpened(outline);
-  const rows = outline === null ? [] : outlineRows(outline);
+  const { told } = usePathsSinceOpened(outline);
+  const control = useMoving();
+  useUndoKeys();
+  if (outline === null) return <p className="empty-note">There is nothing to arrange yet.</p>;
+  const rows = outlineRows(outline);
   const row = rows.find(({ resource }) => resource.id === selected) ?? rows[0];
+  const shown = new Set(outline.resources.flatMap(({ entity }) => entity ?? []));
+  const hidden =
+    model === null ? [] : [...indexModel(model).entities.keys()].filter((name) => !shown.has(name));
+  const selectStatement = (statement: string): void => {
+    const found = outline.resources.find((resource) => statementsOf(resource).includes(statement));
+    if (found !== undefined) setSelected(found.id);
+  };
   return (
-    <SplitPanels name="arrange" first={320}>
-      <Conventions />
-      <SplitPanels name="arrange-tree" first={516}>
-        <section className="panel" aria-label="Path tree of the arrangement">
-          <header className="panel-head">
-            <h2>Path tree</h2>
-            <span className="quiet">
-              {outline?.resources.length ?? 0} paths, {outline?.operations.length ?? 0} operations
-            </span>
-            <span className="end quiet">{broken ? 'of the last text without errors' : told}</span>
-          </header>
-          <div className="panel-body">
-            {outline !== null && (
-              <PathTree
-                root={outline.root}
-                rows={rows}
-                selected={row?.resource.id ?? null}
-                isNew={isNew}
-                onSelect={({ resource }) => setSelected(resource.id)}
-                onOpen={({ operations: [first] }) => {
-                  if (first !== undefined) void navigate(`/designs/${id}/contract?operation=${first.id}`);
-                }}
-              />
-            )}
-          </div>
-        </section>
+    <SplitPanels name="arrange" first={300}>
+      <div className="arrange-left">
+        <Placements
+          selected={row === undefined ? null : (statementsOf(row.resource)[0] ?? null)}
+          onSelect={selectStatement}
+        />
+        <Conventions />
+      </div>
+      <SplitPanels name="arrange-tree" first={556}>
+        <div className="arrange-middle">
+          <ArrangeTree
+            outline={outline}
+            note={broken ? 'of the last text without errors' : told}
+            selected={row?.resource.id ?? null}
+            control={control}
+            hidden={hidden}
+            onSelect={({ resource }) => setSelected(resource.id)}
+            onOpen={({ operations: [first] }) => {
+              if (first !== undefined) void navigate(`/designs/${id}/contract?operation=${first.id}`);
+            }}
+          />
+          {control.moving !== null && (
+            <MovePanel
+              control={control}
+              pathOf={(resource) =>
+                outline.root + (outline.resources.find((one) => one.id === resource)?.path ?? '')
+              }
+            />
+          )}
+        </div>
         <PathPanel
+          key={row?.resource.id ?? ''}
           row={row}
-          root={outline?.root ?? ''}
+          root={outline.root}
           onStatement={(line) => void navigate(`/designs/${id}/model?line=${line}`)}
         />
       </SplitPanels>
     </SplitPanels>
   );
+}
+
+/** The statements a resource comes from, the nearest first. */
+const statementsOf = ({ via, transition, reasons }: OutlineResource): readonly string[] => [
+  ...(transition === null ? [] : [transition]),
+  ...(via === null ? [] : [via.relationship]),
+  ...(reasons[0]?.because ?? []).flatMap((source) => (source.kind === 'statement' ? [source.id] : [])),
+];
+
+/** Takes decisions back and makes them again, unless a text is being edited. */
+function useUndoKeys(): void {
+  const dispatch = useAppDispatch();
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent): void => {
+      const isText = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      if (isText || !(event.ctrlKey || event.metaKey)) return;
+      const key = event.key.toLowerCase();
+      if (key === 'z') dispatch(event.shiftKey ? choicesRedone() : choicesUndone());
+      else if (key === 'y') dispatch(choicesRedone());
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKeyDown);
+    return () => window.removeEventListener('keydown', onKeyDown);
+  }, [dispatch]);
 }

@@ -1,11 +1,14 @@
+import { CHOOSABLE_NAMES, hasLevel, type ChoosableSetting } from '@isomeros/core/arrangement';
+import type { Verb } from '@isomeros/core/contract';
 import { useEffect, useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
-import { WhyPanel } from '../app/parts/WhyPanel.js';
+import type { OutlineRow } from '../app/parts/outlineRows.js';
+import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { ExampleExchange } from '../design/workerMessages.js';
-import type { OutlineRow } from '../app/parts/outlineRows.js';
+import { SettingRows } from './SettingRows.js';
 
 interface Props {
   readonly row: OutlineRow | undefined;
@@ -13,17 +16,32 @@ interface Props {
   readonly onStatement: (line: number) => void;
 }
 
-/** Why the chosen path is there, and an exchange with it that changes as the settings do. */
+const NOWHERE = {};
+
+/** The chosen path: what is set just for it, why it is there, and an exchange that changes as the settings do. */
 export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element {
+  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
+  const text = useAppSelector((state) => state.design.text);
   const [chosen, setChosen] = useState<string | null>(null);
   if (row === undefined) return <section className="panel" />;
-  const operation = row.operations.find(({ id }) => id === chosen) ?? row.operations[0];
+  const operation = row.operations.find(({ id }) => id === chosen);
+  const shown = operation ?? row.operations[0];
+  const level = operation === undefined ? 'resource' : 'operation';
   return (
-    <WhyPanel label="The chosen path" row={row} root={root} onStatement={onStatement}>
+    <section className="panel path-panel" aria-label="The chosen path">
       <header className="panel-head">
-        <h3>Example</h3>
-        <span className="quiet">answered from the seed</span>
-        <span className="end">
+        <code className="strong">{root + row.resource.path}</code>
+      </header>
+      <div className="panel-body">
+        <div className="scope" role="group" aria-label="What is looked at">
+          <button
+            type="button"
+            className={operation === undefined ? 'text-button strong' : 'text-button'}
+            aria-pressed={operation === undefined}
+            onClick={() => setChosen(null)}
+          >
+            all of it
+          </button>
           {row.operations.map(({ id, verb, effect }) => (
             <button
               key={id}
@@ -36,12 +54,45 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
               <EffectMark effect={effect} /> {verb}
             </button>
           ))}
-        </span>
-      </header>
-      {operation !== undefined && <LiveExample operation={operation.id} />}
-    </WhyPanel>
+        </div>
+        <h3 className="section-head">
+          Set here
+          <span className="end quiet">
+            {operation === undefined ? 'for every operation of the path' : `for ${operation.id} alone`}
+          </span>
+        </h3>
+        <SettingRows
+          level={level}
+          resource={row.resource.id}
+          {...(operation === undefined ? {} : { verb: operation.verb })}
+          names={settingsOf(row, level)}
+        />
+        <h3 className="section-head">Why</h3>
+        <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
+        <h3 className="section-head">
+          Example
+          <span className="end quiet">answered from the seed</span>
+        </h3>
+        {shown !== undefined && <LiveExample operation={shown.id} />}
+      </div>
+    </section>
   );
 }
+
+/** The settings that mean something for a path. */
+function settingsOf(
+  { operations }: OutlineRow,
+  level: 'resource' | 'operation',
+): readonly ChoosableSetting[] {
+  const verbs = operations.map(({ verb }) => verb);
+  const isMeant: Readonly<Partial<Record<ChoosableSetting, boolean>>> = {
+    pageSize: verbs.includes('list'),
+    invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),
+  };
+  return CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && (isMeant[name] ?? true));
+}
+
+const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'attach']);
 
 /** Run by the engine in the worker, again whenever the contract changes. */
 function LiveExample({ operation }: { readonly operation: string }): React.JSX.Element {

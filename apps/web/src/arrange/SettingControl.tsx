@@ -15,6 +15,7 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
     case 'options':
       return (
         <Select<string | number>
+          variant="borderless"
           aria-label={label}
           value={value}
           options={domain.options.map((option) => ({ value: option, label: String(option) }))}
@@ -24,6 +25,7 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
     case 'integer':
       return (
         <InputNumber<number>
+          variant="borderless"
           aria-label={label}
           min={domain.min}
           max={domain.max}
@@ -36,7 +38,13 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
       );
     case 'text':
       return (
-        <TextField mono label={label} value={String(value)} onCommit={(text) => onChoose(text.trim())} />
+        <TextField
+          mono
+          borderless
+          label={label}
+          value={String(value)}
+          onCommit={(text) => onChoose(text.trim())}
+        />
       );
   }
 }

@@ -1,28 +1,42 @@
-import { arrangementOf, completeModel } from '@isomeros/core/arrangement';
+import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arrangement';
 import { differenceOf, type Contract } from '@isomeros/core/contract';
-import { derive } from '@isomeros/core/derivation';
+import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { editModel, type Model } from '@isomeros/core/model';
 import { parse, print } from '@isomeros/core/notation';
-import type { ConsequenceAnswer, ConsequenceQuestion } from './consequenceMessages.js';
+import type { Consequence, ConsequenceAnswer, ConsequenceQuestion, Step } from './consequenceMessages.js';
 
 self.onmessage = ({ data }: MessageEvent<ConsequenceQuestion>): void => {
-  const answer: ConsequenceAnswer = { number: data.number, differences: differencesOf(data) };
+  const answer: ConsequenceAnswer = { number: data.number, consequences: consequencesOf(data) };
   self.postMessage(answer);
 };
 
-function differencesOf({
+function consequencesOf({
   text,
   identities,
   choices,
-  edits,
-}: ConsequenceQuestion): ConsequenceAnswer['differences'] {
-  const contractOf = (model: Model): Contract =>
-    derive(completeModel(model, choices), arrangementOf('main', choices));
+  arrangement,
+  steps,
+}: ConsequenceQuestion): ConsequenceAnswer['consequences'] {
   const { model, diagnostics } = parse(text, identities);
-  if (diagnostics.length > 0) return edits.map(() => null);
-  const before = contractOf(model);
-  return edits.map((edit) => {
-    const edited = parse(print(editModel(model, edit)));
-    return edited.diagnostics.length > 0 ? null : differenceOf(before, contractOf(edited.model));
+  if (diagnostics.length > 0) return steps.map(() => null);
+  const contractOf = (of: Model, decided: Choices): Contract =>
+    derive(completeModel(of, decided), arrangementOf(arrangement, decided));
+  const before = contractOf(model, choices);
+  return steps.map((step): Consequence | null => {
+    const next = after(model, choices, step);
+    if (next === null) return null;
+    return {
+      difference: differenceOf(before, contractOf(next.model, next.choices)),
+      outline: deriveOutline(
+        completeModel(next.model, next.choices),
+        arrangementOf(arrangement, next.choices),
+      ),
+    };
   });
+}
+
+function after(model: Model, choices: Choices, step: Step): { model: Model; choices: Choices } | null {
+  if (step.kind === 'choices') return { model, choices: step.choices };
+  const edited = parse(print(editModel(model, step.edit)));
+  return edited.diagnostics.length > 0 ? null : { model: edited.model, choices };
 }

@@ -1,18 +1,30 @@
 import type { Choices } from '@isomeros/core/arrangement';
-import type { ContractDifference } from '@isomeros/core/contract';
+import type { ContractDifference, Outline } from '@isomeros/core/contract';
 import type { Identities, ModelEdit } from '@isomeros/core/model';
 
-/** What would come and go by each of these edits of a text? */
+/** Something that might be done to a design. */
+export type Step =
+  | { readonly kind: 'edit'; readonly edit: ModelEdit }
+  | { readonly kind: 'choices'; readonly choices: Choices };
+
+/** What would come and go by each of these steps? */
 export interface ConsequenceQuestion {
   readonly number: number;
   readonly text: string;
   readonly identities: Identities;
   readonly choices: Choices;
-  readonly edits: readonly ModelEdit[];
+  readonly arrangement: string;
+  readonly steps: readonly Step[];
+}
+
+export interface Consequence {
+  readonly difference: ContractDifference;
+  /** The path tree as it would be. */
+  readonly outline: Outline;
 }
 
 export interface ConsequenceAnswer {
   readonly number: number;
   /** `null` where the text has errors, or would have some. */
-  readonly differences: readonly (ContractDifference | null)[];
+  readonly consequences: readonly (Consequence | null)[];
 }

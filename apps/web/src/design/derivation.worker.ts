@@ -11,6 +11,7 @@ interface Sound {
   readonly design: string;
   readonly model: Model;
   readonly choices: Choices;
+  readonly arrangement: string;
 }
 
 /** The last sound text, and its whole contract once something asked for it. */
@@ -18,19 +19,18 @@ let sound: Sound | null = null;
 let whole: { readonly of: Sound; readonly contract: Contract } | null = null;
 let stage: ExampleStage | null = null;
 
-const ARRANGEMENT = 'main';
-
 self.onmessage = ({ data }: MessageEvent<Question>): void => {
   const answer = reply(data);
   self.postMessage(answer);
 };
 
-function deriveText({ design, text, identities, soundText, choices }: TextToDerive): Derived {
+function deriveText({ design, text, identities, soundText, choices, arrangement }: TextToDerive): Derived {
   const started = performance.now();
   const { model, diagnostics, places } = parse(text, identities);
-  const basis =
-    diagnostics.length === 0 ? model : sound?.design === design ? null : parse(soundText, identities).model;
-  if (basis !== null) sound = { design, model: completeModel(basis, choices), choices };
+  const isSound = diagnostics.length === 0;
+  const isDecided = isSame(sound, { design, choices, arrangement });
+  const basis = isSound ? model : isDecided ? null : parse(soundText, identities).model;
+  if (basis !== null) sound = { design, model: completeModel(basis, choices), choices, arrangement };
   return {
     model,
     diagnostics,
@@ -38,16 +38,22 @@ function deriveText({ design, text, identities, soundText, choices }: TextToDeri
     outline:
       basis === null || sound === null
         ? null
-        : deriveOutline(sound.model, arrangementOf(ARRANGEMENT, choices)),
+        : deriveOutline(sound.model, arrangementOf(arrangement, choices)),
     milliseconds: performance.now() - started,
   };
 }
+
+/** Whether what was derived last was of the same design, with the same decisions. */
+const isSame = (last: Sound | null, asked: Omit<Sound, 'model'>): boolean =>
+  last?.design === asked.design &&
+  last.arrangement === asked.arrangement &&
+  JSON.stringify(last.choices) === JSON.stringify(asked.choices);
 
 /** The whole contract of the last sound text. */
 function contractNow(): { readonly of: Sound; readonly contract: Contract } | null {
   if (sound === null) return null;
   if (whole?.of !== sound) {
-    whole = { of: sound, contract: derive(sound.model, arrangementOf(ARRANGEMENT, sound.choices)) };
+    whole = { of: sound, contract: derive(sound.model, arrangementOf(sound.arrangement, sound.choices)) };
     stage = null;
   }
   return whole;

@@ -1,5 +1,5 @@
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
+import { findArrangement, NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import { api, ApiError } from '../app/api/client.js';
 import type { Design, DesignFigures, Problem } from '../app/api/types.js';
@@ -23,6 +23,11 @@ export interface DesignState {
   readonly text: string;
   /** What was decided besides the text, kept or not yet. */
   readonly choices: Choices;
+  /** Choices that can be gone back to, and forward again, latest last. */
+  readonly past: readonly Choices[];
+  readonly future: readonly Choices[];
+  /** The name of the arrangement that is looked at. */
+  readonly arrangement: string;
   readonly keeping: Keeping;
   readonly derived: Derived | null;
   /** The outline of the contract of the last text without errors. */
@@ -42,6 +47,9 @@ const initialState: DesignState = {
   problem: null,
   text: '',
   choices: NO_CHOICES,
+  past: [],
+  future: [],
+  arrangement: '',
   keeping: { kind: 'kept', at: '' },
   derived: null,
   outline: null,
@@ -119,6 +127,35 @@ function saved(state: DesignState, design: Design): DesignState {
   return { ...next, keeping: isKept(next) ? { kind: 'kept', at: now() } : { kind: 'waiting' } };
 }
 
+/** So many steps can be taken back. */
+const MOST_STEPS = 100;
+
+/** Choices that came from the server, with an arrangement to look at that is among them. */
+function chosen(
+  { arrangement, choices }: DesignState,
+  next: Choices,
+): Pick<DesignState, 'choices' | 'past' | 'future' | 'arrangement'> | Pick<DesignState, 'choices'> {
+  if (sameChoices(choices, next) && arrangement !== '') return { choices: next };
+  return { choices: next, past: [], future: [], arrangement: lookedAt(arrangement, next) };
+}
+
+const lookedAt = (name: string, choices: Choices): string =>
+  findArrangement(choices, name) === undefined ? (choices.arrangements[0]?.name ?? '') : name;
+
+const decided = (
+  state: DesignState,
+  choices: Choices,
+  past: readonly Choices[],
+  future: readonly Choices[],
+): DesignState => ({
+  ...state,
+  choices,
+  past,
+  future,
+  arrangement: lookedAt(state.arrangement, choices),
+  keeping: waiting(state.keeping),
+});
+
 const slice = createSlice({
   name: 'design',
   initialState,
@@ -128,10 +165,24 @@ const slice = createSlice({
       text: payload,
       keeping: waiting(state.keeping),
     }),
-    choicesMade: (state, { payload }: PayloadAction<Choices>) => ({
+    choicesMade: (state, { payload }: PayloadAction<Choices>) =>
+      decided(state, payload, [...state.past, state.choices].slice(-MOST_STEPS), []),
+    choicesUndone: (state) => {
+      const last = state.past.at(-1);
+      return last === undefined
+        ? state
+        : decided(state, last, state.past.slice(0, -1), [...state.future, state.choices]);
+    },
+    choicesRedone: (state) => {
+      const next = state.future.at(-1);
+      return next === undefined
+        ? state
+        : decided(state, next, [...state.past, state.choices], state.future.slice(0, -1));
+    },
+    arrangementChosen: (state, { payload }: PayloadAction<string>) => ({
       ...state,
-      choices: payload,
-      keeping: waiting(state.keeping),
+      arrangement: payload,
+      knownPaths: null,
     }),
     /** The server changed the design at the request of this page; edits since are still to be saved. */
     designChanged: (state, { payload }: PayloadAction<Design>) => {
@@ -140,8 +191,8 @@ const slice = createSlice({
       return untouched
         ? {
             ...next,
+            ...chosen(next, payload.choices),
             text: payload.text,
-            choices: payload.choices,
             keeping: { kind: 'kept', at: now() } as const,
           }
         : { ...next, keeping: { kind: 'waiting' } as const };
@@ -182,9 +233,9 @@ const slice = createSlice({
         state.id === payload.id
           ? {
               ...state,
+              ...chosen(state, payload.choices),
               design: payload,
               text: payload.text,
-              choices: payload.choices,
               keeping: { kind: 'kept', at: payload.changedAt } as const,
             }
           : state,
@@ -218,6 +269,9 @@ const unexpected = (detail: string | undefined): Problem => ({
 export const {
   textEdited,
   choicesMade,
+  choicesUndone,
+  choicesRedone,
+  arrangementChosen,
   designChanged,
   derivedArrived,
   contractArrived,

@@ -1,7 +1,10 @@
 import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { derivationClient } from './derivationClient.js';
 import {
+  arrangementChosen,
   choicesMade,
+  choicesRedone,
+  choicesUndone,
   derivedArrived,
   designChanged,
   mineKept,
@@ -29,18 +32,21 @@ keepingMiddleware.startListening({
   matcher: isAnyOf(
     textEdited,
     choicesMade,
+    choicesUndone,
+    choicesRedone,
+    arrangementChosen,
     designChanged,
     openDesign.fulfilled,
     saveText.fulfilled,
     saveChoices.fulfilled,
   ),
   effect: (_action, api) => {
-    const { text, choices, design } = api.getState().design;
+    const { text, choices, arrangement, design } = api.getState().design;
     if (design === null) return;
     const { identities, soundText } = design;
     const isOpen = (): boolean => api.getState().design.design?.id === design.id;
     derivationClient.derive(
-      { design: design.id, text, identities, soundText, choices },
+      { design: design.id, text, identities, soundText, choices, arrangement },
       {
         onDerived: (derived) => {
           if (isOpen()) api.dispatch(derivedArrived(derived));
@@ -54,7 +60,16 @@ keepingMiddleware.startListening({
 });
 
 keepingMiddleware.startListening({
-  matcher: isAnyOf(textEdited, choicesMade, mineKept, designChanged, saveText.rejected, saveChoices.rejected),
+  matcher: isAnyOf(
+    textEdited,
+    choicesMade,
+    choicesUndone,
+    choicesRedone,
+    mineKept,
+    designChanged,
+    saveText.rejected,
+    saveChoices.rejected,
+  ),
   effect: async (action, api) => {
     api.cancelActiveListeners();
     const again = saveText.rejected.match(action) || saveChoices.rejected.match(action);

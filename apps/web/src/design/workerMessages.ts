@@ -13,6 +13,8 @@ export interface TextToDerive {
   /** What to derive from while the text has errors and nothing of this design was derived before. */
   readonly soundText: string;
   readonly choices: Choices;
+  /** The name of the arrangement to derive. */
+  readonly arrangement: string;
 }
 
 /** What the page asks of the worker. `number` comes back in the answer. */

@@ -1,8 +1,8 @@
-import { Input } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { DesignSummary, Mock } from '../app/api/types.js';
 import { Fingerprint } from '../app/parts/Fingerprint.js';
+import { NameField } from '../app/parts/NameField.js';
 
 interface RowProps {
   readonly design: DesignSummary;
@@ -23,7 +23,7 @@ export function DesignRow(props: RowProps): React.JSX.Element {
     <article className="home-row" aria-label={design.name} onClick={onOpen}>
       <div>
         {renaming ? (
-          <NameField name={design.name} onName={onRename} onLeave={() => setRenaming(false)} />
+          <NameField name={design.name} most={120} onName={onRename} onLeave={() => setRenaming(false)} />
         ) : (
           <Link
             className="name"
@@ -83,43 +83,6 @@ function Acts({
         </button>
       </div>
     </div>
-  );
-}
-
-interface NameProps {
-  readonly name: string;
-  readonly onName: (name: string) => Promise<boolean>;
-  readonly onLeave: () => void;
-}
-
-/** Enter takes the name, Escape leaves the old one. */
-function NameField({ name, onName, onLeave }: NameProps): React.JSX.Element {
-  const [typed, setTyped] = useState(name);
-  const isDone = useRef(false);
-  const take = async (): Promise<void> => {
-    const wanted = typed.trim();
-    if (isDone.current) return;
-    isDone.current = true;
-    if (wanted === '' || wanted === name || (await onName(wanted))) onLeave();
-    else isDone.current = false;
-  };
-  return (
-    <Input
-      autoFocus
-      aria-label={`New name of ${name}`}
-      maxLength={120}
-      value={typed}
-      onClick={(event) => event.stopPropagation()}
-      onFocus={({ target }) => target.select()}
-      onChange={({ target }) => setTyped(target.value)}
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape') return;
-        isDone.current = true;
-        onLeave();
-      }}
-      onPressEnter={() => void take()}
-      onBlur={() => void take()}
-    />
   );
 }
 

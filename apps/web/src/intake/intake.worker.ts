@@ -1,4 +1,4 @@
-import { arrangementOf, NO_CHOICES } from '@isomeros/core/arrangement';
+import { arrangementOf, FIRST_ARRANGEMENT, NO_CHOICES } from '@isomeros/core/arrangement';
 import { figuresOf } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { answer, takeIn, type Intake } from '@isomeros/core/intake';
@@ -22,7 +22,7 @@ self.onmessage = ({ data }: MessageEvent<IntakeAsk>): void => {
 
 function withFigures(intake: Intake): Read {
   if (intake.problem !== null) return { intake, figures: null };
-  const contract = derive(intake.model, arrangementOf('main', NO_CHOICES));
+  const contract = derive(intake.model, arrangementOf(FIRST_ARRANGEMENT, NO_CHOICES));
   const { entities, relationships } = indexModel(intake.model);
   const counts = { entities: entities.size, relationships: relationships.length };
   return { intake, figures: { ...figuresOf(contract, []), ...counts } };

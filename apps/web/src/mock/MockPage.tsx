@@ -21,6 +21,7 @@ export function MockPage(): React.JSX.Element {
   const state: unknown = useLocation().state;
   const dispatch = useAppDispatch();
   const mock = useDesignMock(id);
+  const arrangement = useAppSelector((root) => root.design.arrangement);
   const loaded = useAppSelector((root) => root.mocks.loaded);
   const exchanges = useAppSelector(({ mocks }) =>
     mock === null ? NONE : (mocks.exchanges[mock.id] ?? NONE),
@@ -63,7 +64,7 @@ export function MockPage(): React.JSX.Element {
       <StartMock
         problem={problem}
         onStart={() => {
-          change(() => api.createMock(id));
+          change(() => api.createMock(id, arrangement));
         }}
       />
     ) : (

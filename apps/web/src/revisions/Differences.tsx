@@ -1,7 +1,7 @@
 import { unifiedMergeView } from '@codemirror/merge';
 import { EditorState } from '@codemirror/state';
 import { EditorView, lineNumbers } from '@codemirror/view';
-import { SETTING_TITLES, type Choices, type SettingName } from '@isomeros/core/arrangement';
+import type { Choices } from '@isomeros/core/arrangement';
 import { useEffect, useRef } from 'react';
 import { editorTheme } from '../app/parts/editorTheme.js';
 import { notationLanguage } from '../model/notationLanguage.js';
@@ -59,7 +59,7 @@ export function Differences({ shown, other, isOlder }: Props): React.JSX.Element
           {decided.map(({ what, of, was, is }) => (
             <li key={`${of ?? ''} ${what}`}>
               <span className="strong">
-                {titleOf(what)}
+                {what}
                 {of !== null && `, ${of}`}
               </span>{' '}
               <del>{was}</del> <ins>{is}</ins>
@@ -74,6 +74,3 @@ export function Differences({ shown, other, isOlder }: Props): React.JSX.Element
     </>
   );
 }
-
-const titleOf = (what: string): string =>
-  Object.hasOwn(SETTING_TITLES, what) ? SETTING_TITLES[what as SettingName] : what;

@@ -1,10 +1,17 @@
-import type { Choices, SettingValues } from '@isomeros/core/arrangement';
+import {
+  findArrangement,
+  plainArrangement,
+  SETTING_TITLES,
+  type ArrangementChoices,
+  type Choices,
+  type SettingName,
+} from '@isomeros/core/arrangement';
 
 /** A decision that two states of a design differ in. */
 export interface ChoiceDifference {
-  /** The name of a setting, or what was agreed to. */
+  /** What was decided, in words. */
   readonly what: string;
-  /** The arrangement it was chosen for; `null` for the whole design. */
+  /** The arrangement it was decided for; `null` for the whole design. */
   readonly of: string | null;
   readonly was: string;
   readonly is: string;
@@ -15,29 +22,61 @@ export function choiceDifferences(
   after: Choices | null,
 ): readonly ChoiceDifference[] {
   if (before === null || after === null) return [];
-  const names = new Set([...Object.keys(before.arrangements), ...Object.keys(after.arrangements)]);
+  const names = [...before.arrangements, ...after.arrangements].map(({ name }) => name);
   const [old, now] = [new Set(before.answered), new Set(after.answered)];
   const agreed = after.answered.filter((id) => !old.has(id));
   const reopened = before.answered.filter((id) => !now.has(id));
   return [
-    ...settingDifferences(null, before.settings, after.settings),
-    ...[...names].flatMap((name) =>
-      settingDifferences(name, before.arrangements[name] ?? {}, after.arrangements[name] ?? {}),
-    ),
+    ...differences(null, settingsIn(before.settings, ''), settingsIn(after.settings, '')),
+    ...[...new Set(names)].flatMap((name) => arrangementDifferences(name, before, after)),
     ...agreed.map((id) => ({ what: id, of: null, was: 'open', is: 'agreed' })),
     ...reopened.map((id) => ({ what: id, of: null, was: 'agreed', is: 'open' })),
   ];
 }
 
-function settingDifferences(
-  of: string | null,
-  before: SettingValues,
-  after: SettingValues,
-): readonly ChoiceDifference[] {
-  const was = new Map<string, unknown>(Object.entries(before));
-  const is = new Map<string, unknown>(Object.entries(after));
+function arrangementDifferences(name: string, before: Choices, after: Choices): readonly ChoiceDifference[] {
+  const [was, is] = [findArrangement(before, name), findArrangement(after, name)];
+  const bare = plainArrangement(name);
+  const made =
+    (was === undefined) === (is === undefined)
+      ? []
+      : [
+          {
+            what: 'Arrangement',
+            of: name,
+            was: was === undefined ? 'not there' : 'there',
+            is: is === undefined ? 'not there' : 'there',
+          },
+        ];
+  return [...made, ...differences(name, everythingIn(was ?? bare), everythingIn(is ?? bare))];
+}
+
+type Decided = ReadonlyMap<string, string>;
+
+const said = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
+
+const titleOf = (name: string): string =>
+  Object.hasOwn(SETTING_TITLES, name) ? SETTING_TITLES[name as SettingName] : name;
+
+const settingsIn = (values: object, where: string): Decided =>
+  new Map(Object.entries(values).map(([name, value]) => [titleOf(name) + where, said(value)]));
+
+/** Everything decided about one arrangement, by what it is. */
+function everythingIn({ settings, resources, operations, placements }: ArrangementChoices): Decided {
+  const near = [...Object.entries(resources), ...Object.entries(operations)];
+  return new Map([
+    ...settingsIn(settings, ''),
+    ...near.flatMap(([id, values]) => [...settingsIn(values, ` of ${id}`)]),
+    ...Object.entries(placements).map(([subject, place]) => [`Place of ${subject}`, place] as const),
+  ]);
+}
+
+function differences(of: string | null, was: Decided, is: Decided): readonly ChoiceDifference[] {
   const names = [...new Set([...was.keys(), ...is.keys()])].filter((name) => was.get(name) !== is.get(name));
-  const said = (value: unknown): string =>
-    value === undefined ? 'not set' : typeof value === 'string' ? value : JSON.stringify(value);
-  return names.map((name) => ({ what: name, of, was: said(was.get(name)), is: said(is.get(name)) }));
+  return names.map((name) => ({
+    what: name,
+    of,
+    was: was.get(name) ?? 'not set',
+    is: is.get(name) ?? 'not set',
+  }));
 }

@@ -171,7 +171,7 @@ function upgraded(file: { readonly [name: string]: Json }): Json {
   const names = (Array.isArray(given) ? (given as readonly Json[]) : []).flatMap((item) =>
     isJsonObject(item) && typeof item['name'] === 'string' ? [item['name']] : [],
   );
-  return upgradeChoices(file['choices'] ?? (NO_CHOICES_BEFORE as Json), names);
+  return upgradeChoices(file['choices'] ?? NO_CHOICES_BEFORE, names);
 }
 
 const NO_CHOICES_BEFORE = { settings: {}, arrangements: {}, answered: [] };

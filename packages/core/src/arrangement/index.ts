@@ -11,7 +11,7 @@ export type {
 } from './settings.js';
 export { CHOOSABLE, CHOOSABLE_NAMES, hasLevel } from './domains.js';
 export type { ChoiceLevel, ChoosableSetting, SettingDomain } from './domains.js';
-export { backSubject, pairingPlaces, placeOf, PLACES, subjectsOf } from './placements.js';
+export { backSubject, pairingPlaces, placeOf, PLACES, placeWords, subjectsOf } from './placements.js';
 export type { Place, PlaceOf, Placements, ResolvedPlace, Subject, SubjectKind } from './placements.js';
 export { readSettings } from './readSettings.js';
 export type { SettingProblem, SettingsResult } from './readSettings.js';

@@ -109,3 +109,58 @@ function relationshipSubjects(relationship: Relationship, intoSlot: boolean): Su
 /** Without a way back a pairing has no far side. */
 export const pairingPlaces = ({ back }: PairsWith): readonly PlaceOf<'pairing'>[] =>
   back === null ? ['near', 'hidden'] : PLACES.pairing;
+
+/** What each place is called, and what it means for the paths. */
+const PLACE_WORDS: {
+  readonly [Kind in SubjectKind]: Readonly<
+    Record<PlaceOf<Kind>, { readonly label: string; readonly means: string }>
+  >;
+} = {
+  entity: {
+    root: { label: 'root', means: 'a collection at the root, items below it' },
+    hidden: { label: 'not exposed', means: 'no path, and nothing leads to it' },
+  },
+  owned: {
+    nested: { label: 'nested', means: 'listed and read below its owner' },
+    shallow: { label: 'shallow', means: 'listed below its owner, read at the root' },
+    flat: { label: 'flat', means: 'everything at the root; the owner is asked for' },
+    both: { label: 'both', means: 'stays nested, and readable at the root' },
+    hidden: { label: 'not exposed', means: 'no path, and nothing leads to it' },
+  },
+  tree: {
+    nested: { label: 'nested', means: 'all at the root, children listed below each' },
+    hidden: { label: 'not exposed', means: 'all at the root, children not listed' },
+  },
+  slot: {
+    singleton: { label: 'singleton', means: 'one place below its owner, without an id' },
+    hidden: { label: 'not exposed', means: 'no path of its own' },
+  },
+  reference: {
+    member: { label: 'member', means: 'a member that holds the key' },
+    read: { label: 'read', means: 'a member, and a path to read what it points at' },
+  },
+  back: {
+    listed: { label: 'listed', means: 'what points here is listed' },
+    off: { label: 'not listed', means: 'no list at this end' },
+  },
+  pairing: {
+    near: { label: 'near side', means: 'pairs are kept where the sentence begins' },
+    'both-sides': { label: 'both sides', means: 'pairs are kept at either side' },
+    far: { label: 'far side', means: 'pairs are kept at the other side' },
+    hidden: { label: 'not exposed', means: 'pairs have no path' },
+  },
+  transition: {
+    action: { label: 'action', means: 'a path of its own, by POST' },
+    change: { label: 'by change', means: 'replacing or changing the attribute moves it' },
+    hidden: { label: 'not exposed', means: 'clients cannot move it' },
+  },
+};
+
+/** The words for the place of a subject. A place that its kind does not have is called by its name. */
+export function placeWords(
+  kind: SubjectKind,
+  place: Place,
+): { readonly label: string; readonly means: string } {
+  const words: Readonly<Partial<Record<Place, { label: string; means: string }>>> = PLACE_WORDS[kind];
+  return words[place] ?? { label: place, means: '' };
+}

@@ -1,4 +1,4 @@
-import type { Place, SettingLevel, SettingName, Settings } from '../arrangement/index.js';
+import type { Place, SettingLevel, SettingName, Settings, SubjectKind } from '../arrangement/index.js';
 import type { AttributeType, ModelEdit, ScalarType } from '../model/index.js';
 import type { RuleId } from './rules.js';
 
@@ -330,4 +330,9 @@ export type Answer =
   | { readonly kind: 'name'; readonly of: 'name-role' | 'name-way-back'; readonly relationship: string }
   | { readonly kind: 'setting'; readonly name: SettingName; readonly value: string | number }
   /** Something is placed elsewhere in the arrangement. */
-  | { readonly kind: 'placement'; readonly subject: string; readonly place: Place };
+  | {
+      readonly kind: 'placement';
+      readonly of: SubjectKind;
+      readonly subject: string;
+      readonly place: Place;
+    };

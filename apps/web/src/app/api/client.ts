@@ -49,7 +49,7 @@ async function ask(path: string, init: RequestInit = {}): Promise<Response> {
 const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
 
 async function send<T>(
-  method: 'POST' | 'PUT',
+  method: 'POST' | 'PUT' | 'DELETE',
   path: string,
   body?: object,
   headers: Record<string, string> = {},
@@ -91,6 +91,17 @@ export const api = {
   bringBackDesign: (id: string): Promise<Design> => send('POST', `/designs/${id}/bring-back`),
   saveChoices: (id: string, choices: Choices, revision: number): Promise<Design> =>
     send('PUT', `/designs/${id}/choices`, choices, { 'If-Match': etag(revision) }),
+  renameArrangement: (id: string, from: string, to: string, revision: number): Promise<Design> =>
+    send(
+      'PUT',
+      `/designs/${id}/arrangements/${encodeURIComponent(from)}/name`,
+      { name: to },
+      { 'If-Match': etag(revision) },
+    ),
+  removeArrangement: (id: string, name: string, revision: number): Promise<Design> =>
+    send('DELETE', `/designs/${id}/arrangements/${encodeURIComponent(name)}`, undefined, {
+      'If-Match': etag(revision),
+    }),
   answerRename: (
     id: string,
     rename: { readonly from: string; readonly to: string; readonly renamed: boolean },
@@ -118,7 +129,8 @@ export const api = {
     await ask(`/designs/${id}`, { method: 'DELETE' });
   },
   listMocks: async (): Promise<readonly Mock[]> => (await get<Items<Mock>>('/mocks')).items,
-  createMock: (design: string): Promise<Mock> => send('POST', '/mocks', { design, arrangements: ['main'] }),
+  createMock: (design: string, arrangement: string): Promise<Mock> =>
+    send('POST', '/mocks', { design, arrangements: [arrangement] }),
   actOnMock: (id: string, action: 'start' | 'stop' | 'reset'): Promise<Mock> =>
     send('POST', `/mocks/${id}/${action}`),
   removeMock: async (id: string): Promise<void> => {

@@ -6,13 +6,15 @@ import type { Command } from './commands.js';
 
 interface Props {
   readonly title: string;
+  /** What stands after the title. */
+  readonly chooser?: ReactNode;
   readonly note?: ReactNode;
   readonly keeping?: ReactNode;
   readonly commands: () => readonly Command[];
 }
 
 /** The top line: where we are, the command line, and whether everything is kept. */
-export function Bar({ title, note, keeping, commands }: Props): React.JSX.Element {
+export function Bar({ title, chooser, note, keeping, commands }: Props): React.JSX.Element {
   const [open, setOpen] = useState(false);
   const look = useAppSelector((state) => state.look);
   const dispatch = useAppDispatch();
@@ -34,6 +36,7 @@ export function Bar({ title, note, keeping, commands }: Props): React.JSX.Elemen
         Isomeros
       </Link>
       <h1>{title}</h1>
+      {chooser}
       {note !== undefined && <span className="quiet">{note}</span>}
       <button
         type="button"

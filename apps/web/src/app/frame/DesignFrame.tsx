@@ -5,6 +5,7 @@ import { loadMocks } from '../../mock/mocksSlice.js';
 import { useDesignMock } from '../../mock/useDesignMock.js';
 import { useMockEvents } from '../../mock/useMockEvents.js';
 import { useAppDispatch, useAppSelector, type RootState } from '../store.js';
+import { ArrangementChooser } from './ArrangementChooser.js';
 import { Bar } from './Bar.js';
 import { ConflictNotice } from './ConflictNotice.js';
 import { designCommands } from './designCommands.js';
@@ -32,6 +33,7 @@ export function DesignFrame(): React.JSX.Element {
     <div className="frame">
       <Bar
         title={title}
+        chooser={missing === null && design.arrangement !== '' && <ArrangementChooser />}
         keeping={<KeepingNote keeping={design.keeping} revisions={`/designs/${id}/revisions`} />}
         commands={() => designCommands(design, id, (to) => void navigate(to))}
       />
@@ -89,7 +91,9 @@ function stagesOf({ design, mocks }: RootState, id: string): readonly Stage[] {
     figures === null
       ? 'reading'
       : `${plural(figures.entities, 'entity', 'entities')} · ${plural(figures.relationships, 'relationship')}`,
-    figures === null ? 'deriving' : `1 arrangement · ${plural(figures.assumptions, 'assumption')}`,
+    figures === null
+      ? 'deriving'
+      : `${plural(design.choices.arrangements.length, 'arrangement')} · ${plural(figures.assumptions, 'assumption')}`,
     figures === null
       ? 'deriving'
       : `${plural(figures.operations, 'operation')} · ${plural(findings, 'finding')}`,

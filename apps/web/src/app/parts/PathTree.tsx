@@ -1,5 +1,4 @@
-import type { Method } from '@isomeros/core/contract';
-import { EffectMark } from './EffectMark.js';
+import { OperationMarks } from './OperationMarks.js';
 import { RowList } from './RowList.js';
 import type { OutlineRow } from './outlineRows.js';
 
@@ -11,9 +10,6 @@ interface Props {
   readonly onSelect: (row: OutlineRow) => void;
   readonly onOpen: (row: OutlineRow) => void;
 }
-
-/** Which of the four columns of marks an operation stands in. */
-const COLUMN: Readonly<Record<Method, number>> = { GET: 1, POST: 2, PUT: 2, PATCH: 3, DELETE: 4 };
 
 /** The paths a model implies, as a tree with the operations of each. */
 export function PathTree({ root, rows, selected, isNew, onSelect, onOpen }: Props): React.JSX.Element {
@@ -33,13 +29,7 @@ export function PathTree({ root, rows, selected, isNew, onSelect, onOpen }: Prop
           <span className="tree-path mono" style={{ paddingLeft: level * 14 }} title={root + resource.path}>
             {level === 0 ? root : tail}
           </span>
-          <span className="tree-operations">
-            {operations.map(({ id, verb, effect, method }) => (
-              <span key={id} className="tree-operation" style={{ gridColumn: COLUMN[method] }} title={id}>
-                <EffectMark effect={effect} /> {verb}
-              </span>
-            ))}
-          </span>
+          <OperationMarks operations={operations} />
         </>
       )}
     </RowList>

@@ -39,8 +39,16 @@ export function ReasonTrail({ reasons, places, text, onStatement }: Props): Reac
   );
 }
 
-const sourceKey = (source: Source): string =>
-  source.kind === 'statement' ? source.id : `${source.kind}:${source.name}`;
+function sourceKey(source: Source): string {
+  switch (source.kind) {
+    case 'statement':
+      return source.id;
+    case 'setting':
+      return `setting:${source.name}`;
+    case 'placement':
+      return `placement:${source.subject}`;
+  }
+}
 
 interface SourceProps {
   readonly source: Source;
@@ -54,6 +62,13 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
     return (
       <span className="quiet">
         {SETTING_TITLES[source.name]} <code>{source.value}</code>, {source.level}
+      </span>
+    );
+  }
+  if (source.kind === 'placement') {
+    return (
+      <span className="quiet">
+        Placed <code>{source.place}</code>, {source.level}
       </span>
     );
   }

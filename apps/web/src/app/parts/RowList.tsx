@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 
 interface Props<T> {
   readonly label: string;
@@ -10,6 +10,10 @@ interface Props<T> {
   readonly onSelect: (row: T) => void;
   readonly onOpen?: (row: T) => void;
   readonly rowClass?: (row: T) => string;
+  /** Where a pointer is pressed on a row. */
+  readonly onRowPointerDown?: (row: T, event: PointerEvent) => void;
+  /** What something dragged would be let go at on this row. */
+  readonly rowDrop?: (row: T) => string | undefined;
   readonly children: (row: T) => ReactNode;
   /** Keeps the last row in view while rows are added, unless the reader has scrolled up. */
   readonly followEnd?: boolean;
@@ -18,6 +22,7 @@ interface Props<T> {
 /** A list of any length: only visible rows are drawn, arrow keys move the selection. */
 export function RowList<T>(props: Props<T>): React.JSX.Element {
   const { label, rows, rowKey, rowHeight, selected, onSelect, onOpen, rowClass, children, followEnd } = props;
+  const { onRowPointerDown, rowDrop } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const atEnd = useRef(true);
   const virtual = useVirtualizer({
@@ -83,6 +88,8 @@ export function RowList<T>(props: Props<T>): React.JSX.Element {
               aria-selected={item.index === index}
               className={`row ${rowClass?.(row) ?? ''}`}
               style={{ height: rowHeight, transform: `translateY(${item.start}px)` }}
+              data-drop={rowDrop?.(row)}
+              onPointerDown={(event) => onRowPointerDown?.(row, event)}
               onClick={() => {
                 onSelect(row);
               }}

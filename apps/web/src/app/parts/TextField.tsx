@@ -6,11 +6,19 @@ interface Props {
   readonly value: string;
   readonly placeholder?: string;
   readonly mono?: boolean;
+  readonly borderless?: boolean;
   readonly onCommit: (value: string) => void;
 }
 
 /** A text that is taken over when it is left or Enter is pressed; Escape puts the old one back. */
-export function TextField({ label, value, placeholder, mono, onCommit }: Props): React.JSX.Element {
+export function TextField({
+  label,
+  value,
+  placeholder,
+  mono,
+  borderless,
+  onCommit,
+}: Props): React.JSX.Element {
   const [draft, setDraft] = useState(value);
   useEffect(() => {
     setDraft(value);
@@ -21,6 +29,7 @@ export function TextField({ label, value, placeholder, mono, onCommit }: Props):
   return (
     <Input
       aria-label={label}
+      variant={borderless === true ? 'borderless' : 'outlined'}
       {...(placeholder === undefined ? {} : { placeholder })}
       className={mono === true ? 'mono' : ''}
       value={draft}

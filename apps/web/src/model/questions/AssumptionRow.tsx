@@ -3,6 +3,7 @@ import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { withPlace } from '../../design/chosen.js';
 import { choicesMade } from '../../design/designSlice.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
 
@@ -16,6 +17,7 @@ interface Props {
 /** One question in plain words, its answers one click away. */
 export function AssumptionRow({ assumption, difference, onStatement }: Props): React.JSX.Element {
   const choices = useAppSelector((state) => state.design.choices);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
   const places = useAppSelector((state) => state.design.derived?.places);
   const dispatch = useAppDispatch();
   const edit = useModelEdit();
@@ -36,6 +38,9 @@ export function AssumptionRow({ assumption, difference, onStatement }: Props): R
       }
       case 'edit':
         edit(answer.edit);
+        return;
+      case 'placement':
+        dispatch(choicesMade(withPlace(choices, arrangement, answer.of, answer.subject, answer.place)));
         return;
       case 'name':
         setNaming(answer);

@@ -3,6 +3,7 @@ import type { PossibleRename } from '@isomeros/core/model';
 import { memo, useDeferredValue, useState } from 'react';
 import { grouped } from '../../app/parts/grouped.js';
 import { useAppSelector } from '../../app/store.js';
+import type { Step } from '../../design/consequenceMessages.js';
 import { useConsequences } from '../../design/useConsequences.js';
 import { AnsweredRow } from './AnsweredRow.js';
 import { AssumptionRow, otherAnswer } from './AssumptionRow.js';
@@ -18,6 +19,12 @@ interface Props {
 const MOST_WITH_CONSEQUENCE = 5;
 /** Each of them is a derivation of its own: together they may take so long. */
 const PATIENCE_MS = 250;
+
+/** The step that the one other answer is. */
+function otherStep(assumption: Assumption): Step | null {
+  const other = otherAnswer(assumption);
+  return other === null ? null : { kind: 'edit', edit: other.edit };
+}
 
 /** So many rows of a kind are drawn at first: a large model may leave hundreds open. */
 const STEP = 12;
@@ -39,7 +46,7 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
   const answered = all.filter((assumption) => !isOpen.has(assumption));
   const most = Math.min(MOST_WITH_CONSEQUENCE, Math.floor(PATIENCE_MS / milliseconds));
   const differences = useConsequences(
-    open.slice(0, most).flatMap((assumption) => otherAnswer(assumption)?.edit ?? []),
+    open.slice(0, most).flatMap((assumption) => otherStep(assumption) ?? []),
   );
   const findings = reviewed?.findings ?? [];
   const [shown, setShown] = useState(STEP);
@@ -77,7 +84,7 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
           <AssumptionRow
             key={assumption.id}
             assumption={assumption}
-            difference={differences.get(JSON.stringify(otherAnswer(assumption)?.edit)) ?? null}
+            difference={differences.get(JSON.stringify(otherStep(assumption)))?.difference ?? null}
             onStatement={onStatement}
           />
         ))}

@@ -1,4 +1,5 @@
-import type { PlaceOf } from '../../arrangement/index.js';
+import type { Place, PlaceOf, SubjectKind } from '../../arrangement/index.js';
+import type { Mend } from '../../contract/index.js';
 import { isSingleton, keyOf, ownsItself, type Entity, type Owns } from '../../model/index.js';
 import { because, becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
 import { itemId } from './tree.js';
@@ -88,7 +89,7 @@ function possiblePlace(deriving: Deriving, owns: Owns): OwnedPlace {
         because('place.scoped', key),
         becausePlaced(deriving, `place.${place}`, 'owned', owns.id, owns),
       ],
-      mends: [{ title: 'Place it nested', act: { kind: 'placement', subject: owns.id, place: 'nested' } }],
+      mends: [{ title: 'Place it nested', act: placing('owned', owns, 'nested') }],
     });
     return 'nested';
   }
@@ -102,7 +103,7 @@ function possiblePlace(deriving: Deriving, owns: Owns): OwnedPlace {
       because('place.keyless-owner', entityNamed(deriving, owns.from)),
       becausePlaced(deriving, 'place.flat', 'owned', owns.id, owns),
     ],
-    mends: [{ title: 'Place it nested', act: { kind: 'placement', subject: owns.id, place: 'nested' } }],
+    mends: [{ title: 'Place it nested', act: placing('owned', owns, 'nested') }],
   });
   return 'nested';
 }
@@ -122,10 +123,15 @@ function reportUnreachable(deriving: Deriving, { of, owned }: Standings, owns: O
     about: child.id,
     reasons: [because('place.unreachable', owns, entityNamed(deriving, owns.from))],
     mends: [
-      ...(canStandAlone
-        ? [{ title: 'Place it flat', act: { kind: 'placement', subject: owns.id, place: 'flat' } as const }]
-        : []),
-      { title: 'Hide it too', act: { kind: 'placement', subject: owns.id, place: 'hidden' } },
+      ...(canStandAlone ? [{ title: 'Place it flat', act: placing('owned', owns, 'flat') }] : []),
+      { title: 'Hide it too', act: placing(isMany ? 'owned' : 'slot', owns, 'hidden') },
     ],
   });
 }
+
+const placing = (of: SubjectKind, owns: Owns, place: Place): Mend['act'] => ({
+  kind: 'placement',
+  of,
+  subject: owns.id,
+  place,
+});

@@ -1,0 +1,193 @@
+import {
+  ARRANGEMENT_NAME,
+  findArrangement,
+  MOST_ARRANGEMENTS,
+  plainArrangement,
+  withArrangement,
+  type ArrangementChoices,
+} from '@isomeros/core/arrangement';
+import { Button, Input, Popover } from 'antd';
+import { useState } from 'react';
+import { arrangementChosen, choicesMade, designChanged, isKept } from '../../design/designSlice.js';
+import { api, ApiError } from '../api/client.js';
+import type { Design } from '../api/types.js';
+import { NameField } from '../parts/NameField.js';
+import { useAppDispatch, useAppSelector } from '../store.js';
+
+/** The arrangement that is looked at, and the others: chosen, copied, renamed and removed from here. */
+export function ArrangementChooser(): React.JSX.Element {
+  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover
+      trigger="click"
+      placement="bottomLeft"
+      arrow={false}
+      open={open}
+      onOpenChange={setOpen}
+      content={<Arrangements onDone={() => setOpen(false)} />}
+    >
+      <button type="button" className="arrangement" aria-expanded={open} title="The arrangement looked at">
+        {arrangement} ▾
+      </button>
+    </Popover>
+  );
+}
+
+function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.Element {
+  const state = useAppSelector(({ design }) => design);
+  const { choices, arrangement, design } = state;
+  const dispatch = useAppDispatch();
+  const [problem, setProblem] = useState<string | null>(null);
+  const look = (name: string): void => {
+    dispatch(arrangementChosen(name));
+    onDone();
+  };
+  /** Asks the server, so that mocks that serve the arrangement are known. */
+  const ask = async (act: (id: string, revision: number) => Promise<Design>): Promise<boolean> => {
+    if (design === null) return false;
+    try {
+      dispatch(designChanged(await act(design.id, design.revision)));
+      setProblem(null);
+      return true;
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      setProblem(error.problem.detail);
+      return false;
+    }
+  };
+  const rename = async (from: string, to: string): Promise<boolean> => {
+    if (!(await ask((id, revision) => api.renameArrangement(id, from, to, revision)))) return false;
+    if (from === arrangement) dispatch(arrangementChosen(to));
+    return true;
+  };
+  const make = (made: ArrangementChoices): void => {
+    dispatch(choicesMade(withArrangement(choices, made)));
+    look(made.name);
+  };
+  return (
+    <div className="arrangements">
+      <ul>
+        {choices.arrangements.map(({ name }) => (
+          <ArrangementRow
+            key={name}
+            name={name}
+            isCurrent={name === arrangement}
+            mayRename={isKept(state)}
+            mayRemove={isKept(state) && choices.arrangements.length > 1}
+            onLook={() => look(name)}
+            onRename={(to) => rename(name, to)}
+            onRemove={() => void ask((id, revision) => api.removeArrangement(id, name, revision))}
+          />
+        ))}
+      </ul>
+      {problem !== null && (
+        <p className="wrong" role="alert">
+          {problem}
+        </p>
+      )}
+      <NewArrangement
+        like={arrangement}
+        taken={choices.arrangements.map(({ name }) => name)}
+        onMake={(name, isCopy) => {
+          const basis = isCopy ? findArrangement(choices, arrangement) : undefined;
+          make({ ...(basis ?? plainArrangement(name)), name });
+        }}
+      />
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly name: string;
+  readonly isCurrent: boolean;
+  readonly mayRename: boolean;
+  readonly mayRemove: boolean;
+  readonly onLook: () => void;
+  readonly onRename: (to: string) => Promise<boolean>;
+  readonly onRemove: () => void;
+}
+
+function ArrangementRow(props: RowProps): React.JSX.Element {
+  const { name, isCurrent, mayRename, mayRemove, onLook, onRename, onRemove } = props;
+  const [renaming, setRenaming] = useState(false);
+  return (
+    <li>
+      {renaming ? (
+        <NameField name={name} most={60} onName={onRename} onLeave={() => setRenaming(false)} />
+      ) : (
+        <button
+          type="button"
+          className={isCurrent ? 'plain-button strong' : 'plain-button'}
+          aria-current={isCurrent}
+          onClick={onLook}
+        >
+          {name}
+        </button>
+      )}
+      <button
+        type="button"
+        className="text-button"
+        disabled={!mayRename}
+        aria-label={`Rename ${name}`}
+        onClick={() => setRenaming(true)}
+      >
+        rename
+      </button>
+      <button
+        type="button"
+        className="text-button"
+        disabled={!mayRemove}
+        aria-label={`Remove ${name}`}
+        onClick={onRemove}
+      >
+        remove
+      </button>
+    </li>
+  );
+}
+
+interface NewProps {
+  readonly like: string;
+  readonly taken: readonly string[];
+  readonly onMake: (name: string, isCopy: boolean) => void;
+}
+
+function NewArrangement({ like, taken, onMake }: NewProps): React.JSX.Element {
+  const [typed, setTyped] = useState('');
+  const name = typed.trim();
+  const wrong = taken.includes(name)
+    ? `There is an arrangement ${name} already.`
+    : name !== '' && !ARRANGEMENT_NAME.test(name)
+      ? 'Letters, digits, spaces, dots, hyphens and underscores only.'
+      : null;
+  const isFull = taken.length >= MOST_ARRANGEMENTS;
+  const mayMake = name !== '' && wrong === null && !isFull;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (mayMake) onMake(name, true);
+      }}
+    >
+      <Input
+        aria-label="Name of another arrangement"
+        placeholder={isFull ? `At most ${MOST_ARRANGEMENTS}` : 'Another arrangement'}
+        status={wrong === null ? '' : 'error'}
+        maxLength={60}
+        disabled={isFull}
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+      />
+      <div className="acts">
+        <Button htmlType="submit" disabled={!mayMake}>
+          Copy {like}
+        </Button>
+        <Button disabled={!mayMake} onClick={() => onMake(name, false)}>
+          Begin from defaults
+        </Button>
+      </div>
+      {wrong !== null && <p className="wrong">{wrong}</p>}
+    </form>
+  );
+}

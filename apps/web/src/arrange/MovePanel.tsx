@@ -1,0 +1,104 @@
+import type { ContractDifference } from '@isomeros/core/contract';
+import type { Consequence } from '../design/consequenceMessages.js';
+import { NOWHERE, ROOT, type Move } from './moves.js';
+import type { MovingControl } from './useMoving.js';
+
+interface Props {
+  readonly control: MovingControl;
+  /** The path of a resource, root included. */
+  readonly pathOf: (resource: string) => string;
+}
+
+/** What would follow from letting a branch go where it is now: one line a place it could get there. */
+export function MovePanel({ control, pathOf }: Props): React.JSX.Element {
+  const { moving, consequenceOf, choose, finish, cancel } = control;
+  const target = moving?.target ?? null;
+  const where =
+    target === null
+      ? 'Nothing here'
+      : target === NOWHERE
+        ? 'If it is not exposed'
+        : target === ROOT
+          ? 'If you let go at the root'
+          : `If you let go at ${pathOf(target)}`;
+  const consequence = moving?.chosen == null ? null : consequenceOf(moving.chosen);
+  return (
+    <section className="move-panel" aria-label="What would follow" aria-live="polite">
+      <header className="panel-head">
+        <h2>{moving?.moves.length === 0 ? 'It stays where it is' : where}</h2>
+        <span className="end quiet">
+          {(moving?.moves.length ?? 0) > 1 && (
+            <>
+              <kbd>1</kbd>–<kbd>{moving?.moves.length}</kbd> choose{' '}
+            </>
+          )}
+          <kbd>Enter</kbd> takes it <kbd>Esc</kbd> puts it back
+        </span>
+      </header>
+      <ol>
+        {moving?.moves.map((move, index) => (
+          <li key={move.place} aria-current={move === moving.chosen}>
+            <button
+              type="button"
+              className="plain-button"
+              onClick={() => {
+                choose(index);
+                if (move === moving.chosen) finish();
+              }}
+            >
+              <kbd>{index + 1}</kbd> <span className="strong">{move.label}</span>{' '}
+              <span className="quiet">{move.means}</span>
+            </button>
+            <Counts consequence={consequenceOf(move)} move={move} />
+          </li>
+        ))}
+      </ol>
+      {consequence !== null && <Details difference={consequence.difference} />}
+      <button type="button" className="text-button put-back" onClick={cancel}>
+        Put it back
+      </button>
+    </section>
+  );
+}
+
+function Counts({
+  consequence,
+}: {
+  readonly consequence: Consequence | null;
+  readonly move: Move;
+}): React.JSX.Element {
+  if (consequence === null) return <span className="quiet counts">working it out</span>;
+  const { appear, disappear } = consequence.difference;
+  return (
+    <span className="counts">
+      {disappear.length} go, {appear.length} come
+    </span>
+  );
+}
+
+/** Operations and findings that would come, go, or be called otherwise. */
+function Details({ difference }: { readonly difference: ContractDifference }): React.JSX.Element | null {
+  const { operationsAppear, operationsDisappear, operationsRenamed, findingsAppear, findingsDisappear } =
+    difference;
+  const lines = [
+    ...(operationsDisappear.length === 0 ? [] : [`Operations that go: ${some(operationsDisappear)}`]),
+    ...(operationsAppear.length === 0 ? [] : [`Operations that come: ${some(operationsAppear)}`]),
+    ...(operationsRenamed.length === 0
+      ? []
+      : [`Called otherwise: ${some(operationsRenamed.map(({ was, is }) => `${was} → ${is}`))}`]),
+    ...findingsAppear.map(({ message }) => `Comes: ${message}`),
+    ...findingsDisappear.map(({ message }) => `Mended: ${message}`),
+  ];
+  if (lines.length === 0) return null;
+  return (
+    <ul className="details">
+      {lines.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ul>
+  );
+}
+
+const MOST = 6;
+const some = (names: readonly string[]): string =>
+  names.slice(0, MOST).join(', ') + (names.length > MOST ? ` and ${names.length - MOST} more` : '');

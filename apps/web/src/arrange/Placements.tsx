@@ -1,0 +1,102 @@
+import { findArrangement } from '@isomeros/core/arrangement';
+import { Select } from 'antd';
+import { useMemo } from 'react';
+import { RowList } from '../app/parts/RowList.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { withPlace } from '../design/chosen.js';
+import { choicesMade } from '../design/designSlice.js';
+import { OriginMark } from './OriginMark.js';
+import { placementRows, type PlacementOption, type PlacementRow } from './placementRows.js';
+
+const NOWHERE = {};
+
+interface Props {
+  /** The identity of the statement that the chosen path comes from. */
+  readonly selected: string | null;
+  readonly onSelect: (statement: string) => void;
+}
+
+/** Where each statement of the model stands, with its other places one click away. */
+export function Placements({ selected, onSelect }: Props): React.JSX.Element {
+  const model = useAppSelector((state) => state.design.derived?.model ?? null);
+  const { choices, arrangement } = useAppSelector((state) => state.design);
+  const dispatch = useAppDispatch();
+  const placements = findArrangement(choices, arrangement)?.placements ?? NOWHERE;
+  const rows = useMemo(() => (model === null ? [] : placementRows(model, placements)), [model, placements]);
+  const choose = ({ placings }: PlacementOption): void => {
+    const next = placings.reduce(
+      (made, { of, subject, place }) => withPlace(made, arrangement, of, subject, place),
+      choices,
+    );
+    dispatch(choicesMade(next));
+  };
+  return (
+    <section className="panel" aria-label="Placement">
+      <header className="panel-head">
+        <h2>Placement</h2>
+        <span className="end quiet">where each statement stands</span>
+      </header>
+      <div className="panel-body placements">
+        <RowList
+          label="Placements"
+          rows={rows}
+          rowKey={({ id }) => id}
+          rowHeight={22}
+          selected={selected}
+          onSelect={({ id }) => onSelect(id)}
+          rowClass={({ kind }) => kind}
+        >
+          {(row) =>
+            row.kind === 'group' ? (
+              <>
+                <span>{row.label}</span>
+                <span className="end quiet">{row.about}</span>
+              </>
+            ) : (
+              <PlacementCells row={row} onChoose={choose} />
+            )
+          }
+        </RowList>
+      </div>
+    </section>
+  );
+}
+
+interface CellsProps {
+  readonly row: PlacementRow;
+  readonly onChoose: (option: PlacementOption) => void;
+}
+
+function PlacementCells({ row, onChoose }: CellsProps): React.JSX.Element {
+  const [usual] = row.options;
+  const byKey = new Map(row.options.map((option) => [option.key, option]));
+  return (
+    <>
+      <span className="what" title={row.label}>
+        {row.label}
+      </span>
+      <Select
+        aria-label={`Place of ${row.label}`}
+        variant="borderless"
+        className={row.level === 'default' ? '' : 'set-here'}
+        popupMatchSelectWidth={false}
+        value={row.value}
+        options={row.options.map(({ key, label, means }) => ({ value: key, label, means }))}
+        optionRender={({ data }) => (
+          <span className="place-option">
+            <span className="strong">{data.label}</span> <span className="quiet">{data.means}</span>
+          </span>
+        )}
+        onChange={(key) => {
+          const option = byKey.get(key);
+          if (option !== undefined) onChoose(option);
+        }}
+      />
+      <OriginMark
+        title={`the place of ${row.label}`}
+        level={row.level}
+        onReset={row.level === 'default' || usual === undefined ? null : () => onChoose(usual)}
+      />
+    </>
+  );
+}

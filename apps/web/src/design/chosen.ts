@@ -1,0 +1,110 @@
+import {
+  findArrangement,
+  placeOf,
+  plainArrangement,
+  withArrangement,
+  type ArrangementChoices,
+  type ChoiceLevel,
+  type ChoosableSetting,
+  type Choices,
+  type Place,
+  type SettingsById,
+  type SettingValues,
+  type SubjectKind,
+} from '@isomeros/core/arrangement';
+
+/** Where a setting is chosen: at a level, and there for a resource or an operation where it is for one. */
+export type ChoicePlace =
+  | { readonly level: 'design' | 'arrangement' }
+  | { readonly level: 'resource' | 'operation'; readonly id: string };
+
+/** The choices with a setting chosen at a place. */
+export const withSetting = (
+  choices: Choices,
+  arrangement: string,
+  place: ChoicePlace,
+  name: ChoosableSetting,
+  value: string | number,
+): Choices => changed(choices, arrangement, place, (values) => ({ ...values, [name]: value }));
+
+/** The choices with a setting no longer chosen at a place: it inherits from above. */
+export const withoutSetting = (
+  choices: Choices,
+  arrangement: string,
+  place: ChoicePlace,
+  name: ChoosableSetting,
+): Choices =>
+  changed(choices, arrangement, place, (values) =>
+    Object.fromEntries(Object.entries(values).filter(([known]) => known !== name)),
+  );
+
+/** The choices with something placed; a place that it has anyhow is not kept. */
+export function withPlace(
+  choices: Choices,
+  arrangement: string,
+  kind: SubjectKind,
+  subject: string,
+  place: Place,
+): Choices {
+  return ofArrangement(choices, arrangement, (own) => {
+    const others = Object.fromEntries(Object.entries(own.placements).filter(([known]) => known !== subject));
+    const isUsual = placeOf({}, kind, subject).place === place;
+    return { ...own, placements: isUsual ? others : { ...others, [subject]: place } };
+  });
+}
+
+function ofArrangement(
+  choices: Choices,
+  name: string,
+  change: (own: ArrangementChoices) => ArrangementChoices,
+): Choices {
+  return withArrangement(choices, change(findArrangement(choices, name) ?? plainArrangement(name)));
+}
+
+function changed(
+  choices: Choices,
+  arrangement: string,
+  place: ChoicePlace,
+  change: (values: SettingValues) => SettingValues,
+): Choices {
+  switch (place.level) {
+    case 'design':
+      return { ...choices, settings: change(choices.settings) };
+    case 'arrangement':
+      return ofArrangement(choices, arrangement, (own) => ({ ...own, settings: change(own.settings) }));
+    case 'resource':
+      return ofArrangement(choices, arrangement, (own) => ({
+        ...own,
+        resources: changedAt(own.resources, place.id, change),
+      }));
+    case 'operation':
+      return ofArrangement(choices, arrangement, (own) => ({
+        ...own,
+        operations: changedAt(own.operations, place.id, change),
+      }));
+  }
+}
+
+/** Where nothing is chosen any more, no entry is left. */
+function changedAt(
+  byId: SettingsById,
+  id: string,
+  change: (values: SettingValues) => SettingValues,
+): SettingsById {
+  const values = change(Object.hasOwn(byId, id) ? (byId[id] ?? {}) : {});
+  const others = Object.entries(byId).filter(([known]) => known !== id);
+  return Object.fromEntries(Object.keys(values).length === 0 ? others : [...others, [id, values]]);
+}
+
+/** The place at which a setting of a level is chosen. */
+export function choicePlace(level: ChoiceLevel, resource: string, operation: string): ChoicePlace {
+  switch (level) {
+    case 'design':
+    case 'arrangement':
+      return { level };
+    case 'resource':
+      return { level, id: resource };
+    case 'operation':
+      return { level, id: operation };
+  }
+}

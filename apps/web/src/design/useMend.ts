@@ -1,0 +1,24 @@
+import type { Mend } from '@isomeros/core/contract';
+import { useCallback } from 'react';
+import { useAppDispatch, useAppStore } from '../app/store.js';
+import { withPlace } from './chosen.js';
+import { choicesMade } from './designSlice.js';
+import { useModelEdit } from './useModelEdit.js';
+
+/** Carries out a mend: an edit of the text, or another place in the arrangement. */
+export function useMend(): (mend: Mend) => void {
+  const store = useAppStore();
+  const dispatch = useAppDispatch();
+  const edit = useModelEdit();
+  return useCallback(
+    ({ act }) => {
+      if (act.kind === 'edit') {
+        edit(act.edit);
+        return;
+      }
+      const { choices, arrangement } = store.getState().design;
+      dispatch(choicesMade(withPlace(choices, arrangement, act.of, act.subject, act.place)));
+    },
+    [store, dispatch, edit],
+  );
+}

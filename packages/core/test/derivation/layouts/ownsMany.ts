@@ -1,0 +1,220 @@
+import type { Chapter } from './layout.js';
+import { OWNED, THREE, SLOT, ROUTES } from './models.js';
+
+export const OWNS_MANY: Chapter = {
+  title: 'Owns many',
+  layouts: [
+    {
+      name: 'Nested: a collection below each owner, its items below that.',
+      model: OWNED,
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/routes/{routeId}/sailings/{sailingId}: read replace change remove',
+      ],
+      links: [
+        '/routes/{routeId}: sailings → /routes/{routeId}/sailings',
+        '/routes/{routeId}/sailings/{sailingId}: up → /routes/{routeId}',
+        '/routes/{routeId}/sailings/{sailingId}: collection → /routes/{routeId}/sailings',
+      ],
+      members: ['Sailing: id! name! routeId!', 'Sailing.create: name'],
+      reasons: ['/routes/{routeId}/sailings: place.nested'],
+    },
+    {
+      name: 'Shallow: listed and created below each owner, items at the root.',
+      model: OWNED,
+      placements: { 'Route>Sailing:sailings': 'shallow' },
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+      ],
+      links: [
+        '/sailings/{sailingId}: collection → /routes/{routeId}/sailings',
+        '/sailings/{sailingId}: up → /routes/{routeId}',
+      ],
+      members: ['Sailing.create: name'],
+      reasons: ['/sailings/{sailingId}: place.shallow'],
+    },
+    {
+      name: 'Flat: all at the root; the body names the owner, and the owner links to the narrowed list.',
+      model: OWNED,
+      placements: { 'Route>Sailing:sailings': 'flat' },
+      paths: [...ROUTES, '/sailings: list create', '/sailings/{sailingId}: read replace change remove'],
+      links: [
+        '/routes/{routeId}: sailings → /sailings?routeId',
+        '/sailings/{sailingId}: up → /routes/{routeId}',
+        '/: sailings → /sailings',
+      ],
+      members: [
+        'Sailing: id! name! routeId!',
+        'Sailing.create: name routeId!',
+        'Sailing.replace: id name routeId',
+      ],
+      reasons: ['/sailings: place.flat'],
+    },
+    {
+      name: 'Both: nested, and listed and read at the root too.',
+      model: OWNED,
+      placements: { 'Route>Sailing:sailings': 'both' },
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/routes/{routeId}/sailings/{sailingId}: read replace change remove',
+        '/sailings: list',
+        '/sailings/{sailingId}: read',
+      ],
+      links: [
+        '/: sailings → /sailings',
+        '/routes/{routeId}: sailings → /routes/{routeId}/sailings',
+        '/routes/{routeId}/sailings/{sailingId}: self → self',
+      ],
+      reasons: ['/sailings: place.both', '/sailings/{sailingId}: place.both'],
+    },
+    {
+      name: 'Hidden: no path; the owner has no link there.',
+      model: OWNED,
+      placements: { 'Route>Sailing:sailings': 'hidden' },
+      paths: ROUTES,
+    },
+    {
+      name: 'Flat below something hidden: it stands at the root all the same.',
+      model: OWNED,
+      placements: { Route: 'hidden', 'Route>Sailing:sailings': 'flat' },
+      paths: ['/sailings: list create', '/sailings/{sailingId}: read replace change remove'],
+      members: ['Sailing.create: name routeId!'],
+    },
+    {
+      name: 'Beyond the depth an item stands at the root, and counting begins again.',
+      model: THREE,
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/routes/{routeId}/sailings/{sailingId}: read replace change remove',
+        '/routes/{routeId}/sailings/{sailingId}/bookings: list create',
+        '/bookings/{bookingId}: read replace change remove',
+      ],
+      reasons: ['/bookings/{bookingId}: place.depth'],
+      findings: ['depth.moved Booking/item'],
+    },
+    {
+      name: 'Depth 1: every owned item stands at the root.',
+      model: OWNED,
+      settings: { depth: 1 },
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+      ],
+      findings: ['depth.moved Sailing/item'],
+    },
+    {
+      name: 'Depth 3 holds three ids.',
+      model: THREE,
+      settings: { depth: 3 },
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/routes/{routeId}/sailings/{sailingId}: read replace change remove',
+        '/routes/{routeId}/sailings/{sailingId}/bookings: list create',
+        '/routes/{routeId}/sailings/{sailingId}/bookings/{bookingId}: read replace change remove',
+      ],
+    },
+    {
+      name: 'What an item at the root owns is nested there, without a depth finding.',
+      model: THREE,
+      placements: { 'Route>Sailing:sailings': 'shallow' },
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/sailings/{sailingId}/bookings: list create',
+        '/sailings/{sailingId}/bookings/{bookingId}: read replace change remove',
+      ],
+    },
+    {
+      name: 'Flat over flat: each names its own owner.',
+      model: THREE,
+      placements: { 'Route>Sailing:sailings': 'flat', 'Sailing>Booking:bookings': 'flat' },
+      paths: [
+        ...ROUTES,
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/bookings: list create',
+        '/bookings/{bookingId}: read replace change remove',
+      ],
+      members: ['Sailing.create: routeId!', 'Booking.create: sailingId!'],
+    },
+    {
+      name: 'Both beyond the depth: the one item at the root, with a list beside it.',
+      model: THREE,
+      placements: { 'Sailing>Booking:bookings': 'both' },
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/sailings: list create',
+        '/routes/{routeId}/sailings/{sailingId}: read replace change remove',
+        '/routes/{routeId}/sailings/{sailingId}/bookings: list create',
+        '/bookings/{bookingId}: read replace change remove',
+        '/bookings: list',
+      ],
+      findings: ['depth.moved Booking/item'],
+    },
+    {
+      name: 'A key that is unique under its owner only cannot stand at the root.',
+      model:
+        'entity Vessel\nentity Cabin\n  label: text, key within vessel\neach Vessel owns many Cabin as cabins, back as vessel',
+      placements: { 'Vessel>Cabin:cabins': 'flat' },
+      paths: [
+        '/vessels: list create',
+        '/vessels/{vesselId}: read replace change remove',
+        '/vessels/{vesselId}/cabins: list create',
+        '/vessels/{vesselId}/cabins/{cabinLabel}: read replace change remove',
+      ],
+      members: ['Cabin.create: label!'],
+      findings: ['key.scoped-root Cabin/item'],
+    },
+    {
+      name: 'Such a key stays nested beyond the depth.',
+      model:
+        'entity Vessel\nentity Cabin\n  label: text, key within vessel\neach Vessel owns many Cabin as cabins, back as vessel',
+      settings: { depth: 1 },
+      paths: [
+        '/vessels: list create',
+        '/vessels/{vesselId}: read replace change remove',
+        '/vessels/{vesselId}/cabins: list create',
+        '/vessels/{vesselId}/cabins/{cabinLabel}: read replace change remove',
+      ],
+      findings: ['depth.exceeded Cabin/item'],
+    },
+    {
+      name: 'What a slot owns cannot name its owner, and stays below it.',
+      model: `${SLOT}\nentity Stamp\neach Paper owns many Stamp as stamps`,
+      placements: { 'Paper>Stamp:stamps': 'flat' },
+      paths: [
+        '/vessels: list create',
+        '/vessels/{vesselId}: read replace change remove',
+        '/vessels/{vesselId}/paper: read replace change remove',
+        '/vessels/{vesselId}/paper/stamps: list create',
+        '/vessels/{vesselId}/paper/stamps/{stampId}: read replace change remove',
+      ],
+      findings: ['owner.keyless Stamp/item'],
+    },
+    {
+      name: 'Its own kind: all at the root, and a list of children below each.',
+      model: 'entity Folder\neach Folder owns many Folder as folders, back as parent',
+      paths: [
+        '/folders: list create',
+        '/folders/{folderId}: read replace change remove',
+        '/folders/{folderId}/folders: list create',
+      ],
+      members: ['Folder: id! parentId!', 'Folder.create:'],
+      reasons: ['/folders/{folderId}/folders: place.tree'],
+    },
+    {
+      name: 'Its own kind, children hidden: only the root remains.',
+      model: 'entity Folder\neach Folder owns many Folder as folders, back as parent',
+      placements: { 'Folder>Folder:folders': 'hidden' },
+      paths: ['/folders: list create', '/folders/{folderId}: read replace change remove'],
+    },
+  ],
+};

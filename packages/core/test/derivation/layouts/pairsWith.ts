@@ -1,0 +1,123 @@
+import type { Chapter } from './layout.js';
+import { PAIRS, CARRYING } from './models.js';
+
+export const PAIRS_WITH: Chapter = {
+  title: 'Pairs with',
+  layouts: [
+    {
+      name: 'From the near side: a list and each pair; the far side only lists.',
+      model: PAIRS,
+      paths: [
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/sailings/{sailingId}/crew: list',
+        '/sailings/{sailingId}/crew/{crewId}: read attach detach',
+        '/crews: list create',
+        '/crews/{crewId}: read replace change remove',
+        '/crews/{crewId}/sailings: list',
+      ],
+      links: ['/crews/{crewId}: sailings → /crews/{crewId}/sailings'],
+      reasons: ['/crews/{crewId}/sailings: place.pairing-back'],
+    },
+    {
+      name: 'The list of the far side can be left out.',
+      model: PAIRS,
+      placements: { 'Sailing>Crew:crew/back': 'off' },
+      paths: [
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/sailings/{sailingId}/crew: list',
+        '/sailings/{sailingId}/crew/{crewId}: read attach detach',
+        '/crews: list create',
+        '/crews/{crewId}: read replace change remove',
+      ],
+    },
+    {
+      name: 'From both sides: pairs can be made and ended at either.',
+      model: PAIRS,
+      placements: { 'Sailing>Crew:crew': 'both-sides' },
+      paths: [
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/sailings/{sailingId}/crew: list',
+        '/sailings/{sailingId}/crew/{crewId}: read attach detach',
+        '/crews: list create',
+        '/crews/{crewId}: read replace change remove',
+        '/crews/{crewId}/sailings: list',
+        '/crews/{crewId}/sailings/{sailingId}: read attach detach',
+      ],
+      reasons: ['/crews/{crewId}/sailings/{sailingId}: place.pairing-far'],
+    },
+    {
+      name: 'From the far side only, with what each pair carries.',
+      model: CARRYING,
+      placements: { 'Sailing>Crew:crew': 'far' },
+      paths: [
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/crews: list create',
+        '/crews/{crewId}: read replace change remove',
+        '/crews/{crewId}/sailings: list',
+        '/crews/{crewId}/sailings/{sailingId}: read attach change detach',
+      ],
+      members: ['Crew-sailings: id! duty!', 'Duty: role!'],
+    },
+    {
+      name: 'Carrying a value, a pair can be changed, and its members show the value.',
+      model: CARRYING,
+      paths: [
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/sailings/{sailingId}/crew: list',
+        '/sailings/{sailingId}/crew/{crewId}: read attach change detach',
+        '/crews: list create',
+        '/crews/{crewId}: read replace change remove',
+        '/crews/{crewId}/sailings: list',
+      ],
+      members: ['Sailing-crew: id! duty!'],
+    },
+    {
+      name: 'Hidden: neither side shows it.',
+      model: PAIRS,
+      placements: { 'Sailing>Crew:crew': 'hidden' },
+      paths: [
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/crews: list create',
+        '/crews/{crewId}: read replace change remove',
+      ],
+    },
+    {
+      name: 'Without a way back there is no far side to keep it from.',
+      model: 'entity Sailing\nentity Crew\neach Sailing pairs with many Crew as crew',
+      placements: { 'Sailing>Crew:crew': 'far' },
+      paths: [
+        '/sailings: list create',
+        '/sailings/{sailingId}: read replace change remove',
+        '/sailings/{sailingId}/crew: list',
+        '/sailings/{sailingId}/crew/{crewId}: read attach detach',
+        '/crews: list create',
+        '/crews/{crewId}: read replace change remove',
+      ],
+    },
+    {
+      name: 'Among one kind both sides name the other by the role.',
+      model: 'entity Person\neach Person pairs with many Person as friends, back as admirers',
+      placements: { 'Person>Person:friends': 'both-sides' },
+      paths: [
+        '/people: list create',
+        '/people/{personId}: read replace change remove',
+        '/people/{personId}/friends: list',
+        '/people/{personId}/friends/{friendId}: read attach detach',
+        '/people/{personId}/admirers: list',
+        '/people/{personId}/admirers/{admirerId}: read attach detach',
+      ],
+    },
+    {
+      name: 'With a hidden entity nothing is paired.',
+      model: PAIRS,
+      placements: { Crew: 'hidden' },
+      paths: ['/sailings: list create', '/sailings/{sailingId}: read replace change remove'],
+    },
+  ],
+};
