@@ -2,10 +2,10 @@ import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arran
 import { figuresOf, type Contract } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { indexModel, type Model } from '@isomeros/core/model';
-import { parse } from '@isomeros/core/notation';
+import { parse, type ParseResult } from '@isomeros/core/notation';
 import { exampleExchange, type ExampleStage } from './example.js';
 import { impliedBy } from './implied.js';
-import type { Answer, Derived, Question, Reviewed, TextToDerive } from './workerMessages.js';
+import type { Answer, DerivedText, Question, Reviewed, TextToDerive } from './workerMessages.js';
 
 interface Sound {
   readonly design: string;
@@ -16,6 +16,8 @@ interface Sound {
 
 /** The last sound text, and its whole contract once something asked for it. */
 let sound: Sound | null = null;
+/** The last text with what was read of it: a decision changes no text, and is seen the sooner for it. */
+let lastRead: { readonly key: string; readonly parsed: ParseResult } | null = null;
 let whole: { readonly of: Sound; readonly contract: Contract } | null = null;
 let stage: ExampleStage | null = null;
 
@@ -24,17 +26,25 @@ self.onmessage = ({ data }: MessageEvent<Question>): void => {
   self.postMessage(answer);
 };
 
-function deriveText({ design, text, identities, soundText, choices, arrangement }: TextToDerive): Derived {
+function deriveText({
+  design,
+  text,
+  identities,
+  soundText,
+  choices,
+  arrangement,
+}: TextToDerive): DerivedText {
   const started = performance.now();
-  const { model, diagnostics, places } = parse(text, identities);
+  const key = `${JSON.stringify(identities)}\n${text}`;
+  const isRead = lastRead?.key === key;
+  if (lastRead === null || !isRead) lastRead = { key, parsed: parse(text, identities) };
+  const { model, diagnostics, places } = lastRead.parsed;
   const isSound = diagnostics.length === 0;
   const isDecided = isSame(sound, { design, choices, arrangement });
   const basis = isSound ? model : isDecided ? null : parse(soundText, identities).model;
   if (basis !== null) sound = { design, model: completeModel(basis, choices), choices, arrangement };
   return {
-    model,
-    diagnostics,
-    places: Object.fromEntries(places),
+    read: isRead ? null : { model, diagnostics, places: Object.fromEntries(places) },
     outline:
       basis === null || sound === null
         ? null

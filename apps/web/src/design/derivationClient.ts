@@ -1,6 +1,15 @@
 import type { Contract } from '@isomeros/core/contract';
 import type { Implied } from './implied.js';
-import type { Answer, Derived, ExampleExchange, Question, Reviewed, TextToDerive } from './workerMessages.js';
+import type {
+  Answer,
+  Derived,
+  DerivedText,
+  ExampleExchange,
+  Question,
+  ReadText,
+  Reviewed,
+  TextToDerive,
+} from './workerMessages.js';
 
 /** The whole contract is derived once so long no newer text came. */
 const REVIEW_AFTER_MS = 120;
@@ -26,6 +35,7 @@ class DerivationClient {
   >();
   private number = 0;
   private busy = false;
+  private lastRead: ReadText | null = null;
   private next: { readonly text: TextToDerive; readonly listener: DerivationListener } | null = null;
   private nextArrived: () => void = () => undefined;
 
@@ -71,12 +81,24 @@ class DerivationClient {
         const { text, listener } = this.next;
         this.next = null;
         const answer = await this.ask({ kind: 'derive', ...text });
-        if (answer.kind === 'derived') listener.onDerived(frozen(JSON.parse(answer.json) as Derived));
+        if (answer.kind === 'derived')
+          listener.onDerived(this.derived(JSON.parse(answer.json) as DerivedText));
         if (await this.isQuiet()) await this.review(listener);
       }
     } finally {
       this.busy = false;
     }
+  }
+
+  /** The answer with the reading of the text it belongs to. */
+  private derived({ read, outline, milliseconds }: DerivedText): Derived {
+    if (read !== null) this.lastRead = frozen(read);
+    if (this.lastRead === null) throw new Error('No text was read yet.');
+    return Object.freeze({
+      ...this.lastRead,
+      outline: outline === null ? null : Object.freeze(outline),
+      milliseconds,
+    });
   }
 
   private async review({ onReviewed }: DerivationListener): Promise<void> {
@@ -107,12 +129,7 @@ class DerivationClient {
 }
 
 /** The store freezes what it is given through and through, unless it is frozen already; this is large. */
-const frozen = (derived: Derived): Derived =>
-  Object.freeze({
-    ...derived,
-    model: Object.freeze(derived.model),
-    places: Object.freeze(derived.places),
-    outline: derived.outline === null ? null : Object.freeze(derived.outline),
-  });
+const frozen = (read: ReadText): ReadText =>
+  Object.freeze({ ...read, model: Object.freeze(read.model), places: Object.freeze(read.places) });
 
 export const derivationClient = new DerivationClient();

@@ -28,12 +28,21 @@ export type Question =
   | { readonly kind: 'implied'; readonly number: number; readonly statement: string }
   | { readonly kind: 'example'; readonly number: number; readonly operation: string };
 
-export interface Derived {
-  /** What could be read of the text, errors or not. */
+/** What was read of a text. */
+export interface ReadText {
+  /** What could be read of it, errors or not. */
   readonly model: Model;
   readonly diagnostics: readonly Diagnostic[];
   /** By the identity of a statement. */
   readonly places: Readonly<Record<string, StatementPlace>>;
+}
+
+/** What the worker answers: the reading is left out where the text is the one it read last. */
+export interface DerivedText extends Pick<Derived, 'outline' | 'milliseconds'> {
+  readonly read: ReadText | null;
+}
+
+export interface Derived extends ReadText {
   /** `null` where the text has errors and the contract of the last sound one stays. */
   readonly outline: Outline | null;
   readonly milliseconds: number;

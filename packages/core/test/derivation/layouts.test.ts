@@ -1,8 +1,11 @@
+import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { arrangementOf, NO_CHOICES, plainArrangement } from '@isomeros/core/arrangement';
 import { indexContract, type Contract, type Link, type Member } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
+import { expectGoldenText } from '../support/golden.js';
 import { modelOf } from '../support/models.js';
+import { rulesDocument } from '../support/rulesDocument.js';
 import { LAYOUTS } from './layouts/index.js';
 import type { Layout } from './layouts/layout.js';
 
@@ -63,4 +66,9 @@ test('the table has at least sixty layouts, each with a name of its own', () => 
   const names = LAYOUTS.flatMap(({ layouts }) => layouts.map(({ name }) => name));
   expect(new Set(names).size).toBe(names.length);
   expect(names.length).toBeGreaterThanOrEqual(60);
+});
+
+test('they are published with the rules, as they are', () => {
+  const file = join(import.meta.dirname, '../../../../docs/rules.md');
+  expectGoldenText(file, rulesDocument(LAYOUTS));
 });
