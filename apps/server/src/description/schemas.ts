@@ -35,6 +35,11 @@ const decided = {
     additionalProperties: text,
     description: 'From identities of statements to their places; `/back` after one means its way back.',
   },
+  words: {
+    type: 'object',
+    additionalProperties: text,
+    description: 'From the same identities to path words in the place of derived ones.',
+  },
 };
 
 const figures = object({
@@ -186,8 +191,9 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     resources: decided.resources,
     operations: decided.operations,
     placements: decided.placements,
+    words: decided.words,
   }),
-  ArrangementChoices: closed(object(decided, ['resources', 'operations', 'placements'])),
+  ArrangementChoices: closed(object(decided, ['resources', 'operations', 'placements', 'words'])),
   ArrangementName: closed(object({ name: { type: 'string', minLength: 1, maxLength: 60 } })),
   Contract: {
     type: 'object',

@@ -22,7 +22,10 @@ import type { DesignView } from './views.js';
 const pathOf = (id: string, name: string): string =>
   `/api/designs/${id}/arrangements/${encodeURIComponent(name)}`;
 
-interface ArrangementView extends Pick<ArrangementChoices, 'resources' | 'operations' | 'placements'> {
+interface ArrangementView extends Pick<
+  ArrangementChoices,
+  'resources' | 'operations' | 'placements' | 'words'
+> {
   readonly name: string;
   readonly settings: readonly {
     readonly name: string;
@@ -45,7 +48,7 @@ export class ContractsController {
   }
 
   private viewOf({ choices }: DesignView, name: string): ArrangementView {
-    const { resources, operations, placements } = this.designs.arrangement(choices, name);
+    const { settings: _own, name: _name, ...parts } = this.designs.arrangement(choices, name);
     const arrangement = arrangementOf(name, choices);
     const names = Object.keys(SETTING_DEFAULTS) as SettingName[];
     const settings = names.map((setting) => ({
@@ -53,7 +56,7 @@ export class ContractsController {
       title: SETTING_TITLES[setting],
       ...resolveSetting(arrangement, setting),
     }));
-    return { name, settings, resources, operations, placements };
+    return { name, settings, ...parts };
   }
 
   /** Puts other decisions in the place of those about an arrangement, or makes one. */

@@ -96,6 +96,10 @@ export class SaveArrangementDto {
   @IsOptional()
   @IsObject({ message: 'Expected an object from ids of statements to places.' })
   placements?: Record<string, unknown>;
+
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from ids of statements to path words.' })
+  words?: Record<string, unknown>;
 }
 
 export class ArrangementNameDto {

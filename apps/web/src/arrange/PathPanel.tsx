@@ -9,6 +9,7 @@ import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { ExampleExchange } from '../design/workerMessages.js';
 import { SettingRows } from './SettingRows.js';
+import { WordRow } from './WordRow.js';
 
 interface Props {
   readonly row: OutlineRow | undefined;
@@ -61,6 +62,9 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
             {operation === undefined ? 'for every operation of the path' : `for ${operation.id} alone`}
           </span>
         </h3>
+        {operation === undefined && row.resource.word !== null && (
+          <WordRow subject={row.resource.word} path={row.resource.path} />
+        )}
         <SettingRows
           level={level}
           resource={row.resource.id}

@@ -53,6 +53,19 @@ export function withPlace(
   });
 }
 
+/** The choices with a path word for something, or with the derived one again. */
+export function withWord(
+  choices: Choices,
+  arrangement: string,
+  subject: string,
+  word: string | null,
+): Choices {
+  return ofArrangement(choices, arrangement, (own) => {
+    const others = Object.fromEntries(Object.entries(own.words).filter(([known]) => known !== subject));
+    return { ...own, words: word === null ? others : { ...others, [subject]: word } };
+  });
+}
+
 function ofArrangement(
   choices: Choices,
   name: string,

@@ -21,6 +21,8 @@ export interface ArrangementChoices {
   /** By `operationKey`. */
   readonly operations: SettingsById;
   readonly placements: Placements;
+  /** Path words by the id of what they name: a statement, or `/back` after it for its way back. */
+  readonly words: Readonly<Record<string, string>>;
 }
 
 /** The name of the arrangement that a new design has. */
@@ -36,6 +38,7 @@ export const plainArrangement = (name: string): ArrangementChoices => ({
   resources: {},
   operations: {},
   placements: {},
+  words: {},
 });
 
 export const NO_CHOICES: Choices = {
@@ -53,9 +56,8 @@ export const findArrangement = ({ arrangements }: Choices, name: string): Arrang
 
 /** What derivation reads of an arrangement; one that is not there is as if nothing had been decided. */
 export function arrangementOf(name: string, choices: Choices): Arrangement {
-  const { settings, resources, operations, placements } =
-    findArrangement(choices, name) ?? plainArrangement(name);
-  return { name, design: choices.settings, own: settings, resources, operations, placements };
+  const { settings, ...parts } = findArrangement(choices, name) ?? plainArrangement(name);
+  return { design: choices.settings, own: settings, ...parts, name };
 }
 
 /** The choices with an arrangement in the place of the one of its name, or at the end. */

@@ -5,6 +5,7 @@ import { CHOOSABLE, CHOOSABLE_NAMES, hasLevel, type ChoiceLevel, type SettingDom
 import { PLACES } from './placements.js';
 import {
   ARRANGEMENT_NAME,
+  PATH_WORD,
   escapePointer,
   readChoices,
   upgradeChoices,
@@ -68,6 +69,11 @@ const arrangementSchema: object = {
       type: 'object',
       description: 'Where statements stand, by their identity; `/back` after it means the way back.',
       additionalProperties: { enum: [...new Set(Object.values(PLACES).flat())] },
+    },
+    words: {
+      type: 'object',
+      description: 'Path words by the identity of what they name.',
+      additionalProperties: { type: 'string', pattern: PATH_WORD.source },
     },
   },
   additionalProperties: false,

@@ -29,8 +29,21 @@ export const CHOOSABLE = {
     expected: 'one path segment, such as v1',
     levels: FOR_ARRANGEMENT,
   },
+  versionIn: { kind: 'options', options: ['path', 'header', 'nowhere'], levels: FOR_ARRANGEMENT },
   collectionNames: { kind: 'options', options: ['plural', 'singular'], levels: FOR_ARRANGEMENT },
-  pathCase: { kind: 'options', options: ['kebab', 'snake', 'camel'], levels: FOR_ARRANGEMENT },
+  pathCase: { kind: 'options', options: ['kebab', 'snake', 'camel', 'written'], levels: FOR_ARRANGEMENT },
+  parameterCase: { kind: 'options', options: ['camel', 'snake'], levels: FOR_ARRANGEMENT },
+  memberCase: { kind: 'options', options: ['camel', 'snake', 'kebab', 'pascal'], levels: FOR_ARRANGEMENT },
+  operationNames: {
+    kind: 'options',
+    options: ['verbNoun', 'VerbNoun', 'verb_noun', 'verb-noun', 'nounVerb', 'noun.verb'],
+    levels: FOR_ARRANGEMENT,
+  },
+  trailingSlash: {
+    kind: 'options',
+    options: ['same', 'redirected', 'missing'],
+    levels: FOR_ARRANGEMENT,
+  },
   depth: { kind: 'integer', min: 1, max: 6, levels: FOR_ARRANGEMENT },
   // It completes the model, which all arrangements of a design share.
   implicitId: { kind: 'options', options: ['integer', 'uuid'], levels: FOR_DESIGN },

@@ -26,7 +26,7 @@ export {
   withArrangement,
 } from './choices.js';
 export type { ArrangementChoices, Choices } from './choices.js';
-export { ARRANGEMENT_NAME, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
+export { ARRANGEMENT_NAME, PATH_WORD, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
 export type { ChoiceProblem, Read } from './readChoices.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';

@@ -111,11 +111,12 @@ export function readArrangement(
   given: Readonly<Record<string, Json>>,
   pointer: string,
 ): Read<ArrangementChoices> {
-  const { settings, resources, operations, placements, ...others } = given;
+  const { settings, resources, operations, placements, words, ...others } = given;
   const own = readLevel(settings, `${pointer}/settings`, 'arrangement');
   const ofResources = readById(resources, `${pointer}/resources`, 'resource');
   const ofOperations = readById(operations, `${pointer}/operations`, 'operation');
   const placed = readPlacements(placements, `${pointer}/placements`);
+  const named = readWords(words, `${pointer}/words`);
   return {
     value: {
       name,
@@ -123,6 +124,7 @@ export function readArrangement(
       resources: ofResources.value,
       operations: ofOperations.value,
       placements: placed.value,
+      words: named.value,
     },
     problems: [
       ...(ARRANGEMENT_NAME.test(name) ? [] : [problem(`${pointer}/name`, 'pattern', EXPECTED_NAME)]),
@@ -131,6 +133,7 @@ export function readArrangement(
       ...ofResources.problems,
       ...ofOperations.problems,
       ...placed.problems,
+      ...named.problems,
     ],
   };
 }
@@ -183,6 +186,21 @@ const readPlacements = (given: Json | undefined, pointer: string): Read<Placemen
     isPlace(value)
       ? { value, problems: [] }
       : { value: 'nested', problems: [problem(at, 'options', `Expected one of ${PLACE_WORDS}.`)] },
+  );
+
+/** A path word: unreserved characters (RFC 3986 §2.3), which never need encoding. */
+export const PATH_WORD = /^(?!\.{1,2}$)[A-Za-z0-9._~-]{1,60}$/;
+
+const readWords = (given: Json | undefined, pointer: string): Read<Readonly<Record<string, string>>> =>
+  readEach<string>(given, pointer, 'Expected an object from ids of statements to path words.', (value, at) =>
+    typeof value === 'string' && PATH_WORD.test(value)
+      ? { value, problems: [] }
+      : {
+          value: '',
+          problems: [
+            problem(at, 'pattern', 'Expected 1 to 60 letters, digits, dots, hyphens, underscores or tildes.'),
+          ],
+        },
   );
 
 /** Brings choices as the first version kept them, with settings by the name of an arrangement, into today's form. */

@@ -5,16 +5,22 @@ import type { Placements } from './placements.js';
 export interface Settings {
   /** Path before everything else, with leading slash. */
   readonly basePath: string;
-  /** The version segment that follows the base path. */
   readonly version: string;
+  /** Where the version stands: after the base path, in the request header `API-Version`, or nowhere. */
+  readonly versionIn: 'path' | 'header' | 'nowhere';
   /** The type of the id of an entity without a key. */
   readonly implicitId: ImplicitId;
   readonly collectionNames: 'plural' | 'singular';
-  readonly pathCase: 'kebab' | 'snake' | 'camel';
-  readonly memberCase: 'camel';
+  readonly pathCase: 'kebab' | 'snake' | 'camel' | 'written';
+  /** Of path parameters, which hold no hyphens (RFC 6570 §2.3). */
+  readonly parameterCase: 'camel' | 'snake';
+  /** Of members and query parameters. */
+  readonly memberCase: 'camel' | 'snake' | 'kebab' | 'pascal';
+  readonly operationNames: 'verbNoun' | 'VerbNoun' | 'verb_noun' | 'verb-noun' | 'nounVerb' | 'noun.verb';
   /** At most this many ids in the path of an item. */
   readonly depth: number;
-  readonly trailingSlash: 'same';
+  /** What answers at a path with a slash at its end: the same, a redirect (308), or nothing. */
+  readonly trailingSlash: 'same' | 'redirected' | 'missing';
   readonly pageStyle: 'number';
   readonly pageParameter: string;
   readonly sizeParameter: string;
@@ -39,10 +45,13 @@ export type SettingLevel = (typeof SETTING_LEVELS)[number];
 export const SETTING_DEFAULTS: Settings = {
   basePath: '/api',
   version: 'v1',
+  versionIn: 'path',
   implicitId: 'integer',
   collectionNames: 'plural',
   pathCase: 'kebab',
+  parameterCase: 'camel',
   memberCase: 'camel',
+  operationNames: 'verbNoun',
   depth: 2,
   trailingSlash: 'same',
   pageStyle: 'number',
@@ -62,10 +71,13 @@ export const SETTING_DEFAULTS: Settings = {
 export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   basePath: 'Base path',
   version: 'Version',
+  versionIn: 'Version stands in',
   implicitId: 'Ids without a key',
   collectionNames: 'Collections',
   pathCase: 'Path words',
-  memberCase: 'Members and parameters',
+  parameterCase: 'Path parameters',
+  memberCase: 'Members',
+  operationNames: 'Operations',
   depth: 'Ids in a path',
   trailingSlash: 'Trailing slash',
   pageStyle: 'Pages',
@@ -99,6 +111,8 @@ export interface Arrangement {
   /** By `operationKey`. */
   readonly operations: SettingsById;
   readonly placements: Placements;
+  /** Path words that were chosen in the place of derived ones, by the id of what they name. */
+  readonly words: Readonly<Record<string, string>>;
 }
 
 /** What a setting may be asked for: a resource, or an operation of one. */

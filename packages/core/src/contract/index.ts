@@ -8,3 +8,4 @@ export { differenceOf } from './difference.js';
 export type { ContractDifference } from './difference.js';
 export { figuresOf, fingerprintOf, openAssumptions } from './figures.js';
 export type { ContractFigures, FingerprintColumn } from './figures.js';
+export type { StructureNames } from './naming.js';

@@ -2,7 +2,7 @@ import type { Contract, Operation, Resource } from './types.js';
 
 export type OutlineResource = Pick<
   Resource,
-  'id' | 'kind' | 'canonical' | 'path' | 'parent' | 'entity' | 'via' | 'transition' | 'reasons'
+  'id' | 'kind' | 'canonical' | 'path' | 'parent' | 'entity' | 'via' | 'transition' | 'word' | 'reasons'
 >;
 export type OutlineOperation = Pick<Operation, 'id' | 'verb' | 'method' | 'effect' | 'resource'>;
 

@@ -104,6 +104,14 @@ export const RULES = {
     sentence: 'Where two operations would have one name, the name of the owner tells them apart.',
   },
   'name.path': { title: 'Path words', sentence: 'Names become path segments in the case of the setting.' },
+  'name.word': {
+    title: 'Chosen word',
+    sentence: 'A path word that was chosen takes the place of the derived one.',
+  },
+  'name.version': {
+    title: 'Version',
+    sentence: 'The version stands in the path, in a request header, or nowhere.',
+  },
   'name.plural': { title: 'Plural', sentence: 'A collection is named by the plural of its entity.' },
   'name.parameter': {
     title: 'Path parameter',

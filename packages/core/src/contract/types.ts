@@ -1,5 +1,6 @@
 import type { Place, SettingLevel, SettingName, Settings, SubjectKind } from '../arrangement/index.js';
 import type { AttributeType, ModelEdit, ScalarType } from '../model/index.js';
+import type { StructureNames } from './naming.js';
 import type { RuleId } from './rules.js';
 
 /**
@@ -20,6 +21,13 @@ export type Source =
       readonly subject: string;
       readonly place: Place;
       readonly level: 'default' | 'arrangement';
+    }
+  /** A path word that was chosen for a statement, or for its way back. */
+  | {
+      readonly kind: 'word';
+      readonly subject: string;
+      readonly word: string;
+      readonly level: 'arrangement';
     };
 
 /** Why an element of a contract is there. */
@@ -35,7 +43,7 @@ export interface Contract {
   readonly title: string;
   readonly description: string | null;
   readonly version: string;
-  /** Base path and version, without trailing slash: `/api/v1`. */
+  /** Base path and, where it stands in the path, version, without trailing slash: `/api/v1`; may be empty. */
   readonly root: string;
   readonly resources: readonly Resource[];
   readonly operations: readonly Operation[];
@@ -43,6 +51,10 @@ export interface Contract {
   readonly findings: readonly Finding[];
   readonly assumptions: readonly Assumption[];
   readonly limits: { readonly bodyBytes: number };
+  readonly names: StructureNames;
+  /** The request header that may name the version, where it stands in one. */
+  readonly versionHeader: string | null;
+  readonly trailingSlash: Settings['trailingSlash'];
 }
 
 export type Segment =
@@ -83,6 +95,8 @@ export interface Resource {
   readonly via: Via | null;
   /** The identity of the transition that an action carries out; `null` for every other kind. */
   readonly transition: string | null;
+  /** What the word names that the path adds to the one above: a statement, or its way back; `null` where it adds none. */
+  readonly word: string | null;
   readonly links: readonly Link[];
   readonly reasons: Reasons;
 }
@@ -186,6 +200,7 @@ export type ResponseCode =
   | 'malformed'
   | 'invalid'
   | 'bad-parameter'
+  | 'version'
   | 'missing'
   | 'not-acceptable'
   | 'conflict'

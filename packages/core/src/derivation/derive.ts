@@ -6,6 +6,7 @@ import { findAssumptions } from './assumptions/index.js';
 import { findImpossible } from './findings/impossible.js';
 import { findLeftovers } from './findings/leftovers.js';
 import { deriveLinks } from './links/index.js';
+import { structureNames } from './names/members.js';
 import { deriveOperations } from './operations/index.js';
 import { placeResources } from './place/index.js';
 import { deriveShapes, findTraits } from './shapes/index.js';
@@ -32,11 +33,16 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     shapes,
     findings: deriving.findings,
     assumptions: findAssumptions(deriving),
+    names: structureNames(deriving),
+    versionHeader: valueOf(deriving, 'versionIn') === 'header' ? VERSION_HEADER : null,
+    trailingSlash: valueOf(deriving, 'trailingSlash'),
     limits: { bodyBytes: valueOf(deriving, 'maxBodyBytes') },
   };
 }
 
+const VERSION_HEADER = 'API-Version';
+
 export const titleAndRoot = (deriving: Deriving): Pick<Contract, 'title' | 'root'> => ({
   title: deriving.model.name === '' ? 'Untitled design' : deriving.model.name,
-  root: `${valueOf(deriving, 'basePath')}/${valueOf(deriving, 'version')}`,
+  root: `${valueOf(deriving, 'basePath')}${valueOf(deriving, 'versionIn') === 'path' ? `/${valueOf(deriving, 'version')}` : ''}`,
 });

@@ -14,17 +14,20 @@ export function deriveOutline(model: Model, arrangement: Arrangement): Outline {
   return {
     title,
     root,
-    resources: placed.map(({ id, kind, canonical, path, parent, entity, via, transition, reasons }) => ({
-      id,
-      kind,
-      canonical,
-      path,
-      parent,
-      entity,
-      via,
-      transition,
-      reasons,
-    })),
+    resources: placed.map(
+      ({ id, kind, canonical, path, parent, entity, via, transition, word, reasons }) => ({
+        id,
+        kind,
+        canonical,
+        path,
+        parent,
+        entity,
+        via,
+        transition,
+        word,
+        reasons,
+      }),
+    ),
     operations: outlineOperations(deriving, placed),
   };
 }

@@ -89,7 +89,27 @@ class Exchange {
     if (!read.ok) return this.stop('target', read.problem);
     const { segments, query } = read.target;
     this.note('target', true, `/${segments.join('/')}${query === '' ? '' : `, query ${query}`}`);
+    if (read.target.trailingSlash && segments.length > 0) {
+      const answer = this.trailingSlash(segments, query);
+      if (answer !== null) return answer;
+    }
     return this.documentation(segments) ?? this.match(segments, query);
+  }
+
+  /** What a slash at the end leads to, where it is not the same as without. */
+  private trailingSlash(segments: readonly string[], query: string): EngineResponse | Problem | null {
+    switch (this.service.contract.trailingSlash) {
+      case 'same':
+        return null;
+      case 'missing':
+        return this.stop('match', problem(404, 'not-found', 'No path of the contract ends in a slash.'));
+      case 'redirected': {
+        const path = `/${segments.map(encodeURIComponent).join('/')}`;
+        this.note('match', true, 'redirected to the path without the slash at its end');
+        const location = query === '' ? path : `${path}?${query}`;
+        return { status: 308, headers: [['Location', location]], body: null };
+      }
+    }
   }
 
   private stop(step: StepName, found: Problem): Problem {
@@ -145,12 +165,25 @@ class Exchange {
       return this.stop('match', problem(405, 'method-not-allowed', detail, [], [['Allow', allow]]));
     }
     this.operation = operation;
+    const wanted = this.wantedVersion();
+    if (wanted !== null) {
+      const { version, versionHeader } = this.service.contract;
+      const detail = `${versionHeader ?? ''} asks for ${wanted}; here is ${version}.`;
+      return this.stop('match', problem(statusFor(operation, 'version'), 'version', detail));
+    }
     this.note(
       'match',
       true,
       `${operation.id}, ${operation.method} ${this.service.contract.root}${route.resource.path}`,
     );
     return this.locate(route, operation, query);
+  }
+
+  /** The version that the request asks for, where that is another one. */
+  private wantedVersion(): string | null {
+    const { version, versionHeader } = this.service.contract;
+    const wanted = versionHeader === null ? undefined : this.request.headers.get(versionHeader.toLowerCase());
+    return wanted === undefined || wanted === version ? null : wanted;
   }
 
   private options(route: Route, allow: string): EngineResponse {

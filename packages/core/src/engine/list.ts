@@ -149,12 +149,18 @@ export function answerList(
   );
   const totalPages = Math.ceil(rows.length / query.size);
   const from = (query.page - 1) * query.size;
+  const { names } = service.contract;
   const body = bareObject();
-  body['items'] = rows
+  body[names.items] = rows
     .slice(from, from + query.size)
     .map((row) => representListed(service, view, resource, above, row));
-  body['page'] = { number: query.page, size: query.size, totalItems: rows.length, totalPages };
-  body['links'] = pageLinks(service, view, resource, above, query, entries, totalPages);
+  body[names.page] = Object.assign(bareObject(), {
+    [names.number]: query.page,
+    [names.size]: query.size,
+    [names.totalItems]: rows.length,
+    [names.totalPages]: totalPages,
+  });
+  body[names.links] = pageLinks(service, view, resource, above, query, entries, totalPages);
   return body;
 }
 

@@ -55,6 +55,7 @@ export type ProblemCode =
   | 'restricted'
   | 'state'
   | 'unavailable'
+  | 'version'
   | 'bad-request'
   | 'foreign-host'
   | 'unexpected';

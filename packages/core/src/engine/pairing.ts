@@ -1,7 +1,6 @@
 import type { Resource } from '../contract/index.js';
 import {
   bareObject,
-  carriedName,
   indexModel,
   isJsonObject,
   pairCarried,
@@ -55,21 +54,29 @@ export function representPaired(
   above: Row,
   record: Row,
 ): Record<string, Json> {
-  const { links = null, ...members } = representRecord(service, view, record);
-  if (resource.kind === 'pairing' && !resource.canonical)
-    return Object.assign(bareObject(), members, { links });
+  const body = representRecord(service, view, record);
+  if (resource.kind === 'pairing' && !resource.canonical) return body;
+  const { links } = service.contract.names;
   const pairs = pairingOf(service, resource);
   const pair = pairAt(service.model, view, resource, above, record);
-  if (pairs.carrying !== null && pair !== null) {
-    members[carriedName(pairs.carrying)] = representValue(
-      service,
-      pairs.carrying,
-      pair.values[pairCarried(pairs)] ?? null,
-    );
+  const withPair = withPairLink(service, view, resource, body[links] ?? null, above, record);
+  const carried = carriedMember(service, resource);
+  if (pairs.carrying !== null && carried !== null && pair !== null) {
+    const value = representValue(service, pairs.carrying, pair.values[pairCarried(pairs)] ?? null);
+    delete body[links];
+    body[carried] = value;
   }
-  return Object.assign(bareObject(), members, {
-    links: withPairLink(service, view, resource, links, above, record),
-  });
+  return Object.assign(body, { [links]: withPair });
+}
+
+/** The member in which a listed or read record shows what its pair carries. */
+function carriedMember(service: Serving, { id, kind }: Resource): string | null {
+  const pair = kind === 'pair' ? id : `${id}/pair`;
+  const read = indexOf(service)
+    .operationsOf.get(pair)
+    ?.find(({ verb }) => verb === 'read');
+  const shape = indexOf(service).shapes.get(read?.returns ?? '');
+  return shape?.members.find(({ source }) => source.kind === 'carried')?.name ?? null;
 }
 
 /** The links of a record, and that to the pair. */

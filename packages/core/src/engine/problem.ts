@@ -60,6 +60,10 @@ export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; re
     about:
       'The write could not be stored. Nothing was changed; try again after the time that Retry-After gives.',
   },
+  version: {
+    title: 'Another version',
+    about: 'The request asks for a version that is not served here. The detail names the one that is.',
+  },
   'bad-request': { title: 'Message not readable', about: 'The request is not HTTP as RFC 9112 defines it.' },
   'foreign-host': { title: 'Foreign host', about: 'The Host header names another host than this one.' },
   unexpected: {

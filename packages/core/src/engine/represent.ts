@@ -59,7 +59,7 @@ export function representRecord(service: Serving, view: RecordView, record: Row)
   const storage = storages(service).byId.get(record.entity);
   if (storage === undefined) throw new Error(`The dataset has no entity ${record.entity}.`);
   const body = representMembers(service, view, shapeNamed(service, storage.entity.name), record);
-  body['links'] = recordLinks(service, view, record);
+  body[service.contract.names.links] = recordLinks(service, view, record);
   return body;
 }
 
@@ -181,13 +181,13 @@ export function representEntry(service: Serving, view: RecordView, resource: Res
     const href = entryHref(service, view, link);
     if (href !== null) links[link.relation] = { href };
   }
-  return { links };
+  return Object.assign(bareObject(), { [service.contract.names.links]: links });
 }
 
 function entryHref(service: Serving, view: RecordView, link: Link): string | null {
   switch (link.target.kind) {
     case 'self':
-      return service.contract.root;
+      return service.contract.root === '' ? '/' : service.contract.root;
     case 'description':
       return descriptionPath(service.contract.root);
     case 'resource': {

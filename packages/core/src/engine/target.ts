@@ -10,6 +10,8 @@ export interface Target {
   readonly segments: readonly string[];
   /** The raw text after `?`, or the empty text. */
   readonly query: string;
+  /** Whether the path ended in a slash that means nothing by itself. */
+  readonly trailingSlash: boolean;
 }
 
 export type TargetResult =
@@ -36,7 +38,8 @@ export function readTarget(text: string): TargetResult {
     if (isDot(part, 2)) segments.pop();
     else if (decoded !== '' || !last) segments.push(decoded);
   }
-  return { ok: true, target: { segments, query } };
+  const trailingSlash = raw.length > 1 && raw.at(-1) === '';
+  return { ok: true, target: { segments, query, trailingSlash } };
 }
 
 const bad = (detail: string): TargetResult => ({ ok: false, problem: problem(400, 'bad-target', detail) });

@@ -33,7 +33,7 @@ export function planCreate(
     const { storage } = part;
     const values = Object.assign(bareObject(), part.values);
     if (storage.owner !== null && ownerRid !== null) values[storage.owner.id] = ownerRid;
-    fillMade(draft, surroundings, storage, values, errors);
+    fillMade(service, draft, surroundings, storage, values, errors);
     errors.push(...takenErrors(service, draft, storage, values, null, pointer));
     const rid = draft.nextRid();
     rows.push({ rid, entity: storage.entity.id, values, revision: 1 });
@@ -66,6 +66,7 @@ export function planUpdate(
 
 /** What the server makes itself: numbers, UUIDs, instants. */
 function fillMade(
+  service: Serving,
   draft: Draft,
   surroundings: Surroundings,
   storage: EntityStorage,
@@ -79,7 +80,7 @@ function fillMade(
     const number = draft.nextNumber(attribute.id, attribute.type.min ?? 1);
     if (number > (attribute.type.max ?? Number.MAX_SAFE_INTEGER)) {
       errors.push({
-        pointer: `/${attribute.name}`,
+        pointer: `/${memberName(indexOf(service).shapes.get(storage.entity.name), attribute.id) ?? attribute.name}`,
         code: 'exhausted',
         message: `${attribute.name} has no number left.`,
       });

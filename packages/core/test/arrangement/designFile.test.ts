@@ -31,6 +31,7 @@ const SMALL: DesignFile = {
         resources: { Route: { pageSize: 10 } },
         operations: { 'Route:create': { invalidStatus: 422 } },
         placements: { Route: 'hidden' },
+        words: { Route: 'lines' },
       },
     ],
     answered: ['page.size'],
@@ -96,6 +97,11 @@ describe('design files', () => {
       'a place that is none',
       (file) => ({ ...file, choices: { arrangements: [{ name: 'a', placements: { Route: 'top' } }] } }),
       '/choices/arrangements/0/placements/Route',
+    ],
+    [
+      'a path word that would need encoding',
+      (file) => ({ ...file, choices: { arrangements: [{ name: 'a', words: { Route: 'a/b' } }] } }),
+      '/choices/arrangements/0/words/Route',
     ],
     [
       'a setting of arrangements for one operation',

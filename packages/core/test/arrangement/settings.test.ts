@@ -85,6 +85,19 @@ const CASES: readonly Case[] = [
     ],
   },
   {
+    name: 'the version in a header, no base path: the entry is the root itself',
+    own: { basePath: '', versionIn: 'header', depth: 3 },
+    paths: [
+      '',
+      '/crew-members',
+      '/crew-members/{crewMemberId}',
+      '/crew-members/{crewMemberId}/shift-plans',
+      '/crew-members/{crewMemberId}/shift-plans/{shiftPlanId}',
+      '/crew-members/{crewMemberId}/shift-plans/{shiftPlanId}/swap-requests',
+      '/crew-members/{crewMemberId}/shift-plans/{shiftPlanId}/swap-requests/{swapRequestId}',
+    ],
+  },
+  {
     name: 'camel case',
     own: { pathCase: 'camel', depth: 1 },
     paths: [
@@ -130,5 +143,55 @@ describe('conventions', () => {
     expect(answer.status).toBe(422);
     const create = contractOf(choices).operations.find(({ id }) => id === 'createCrewMember');
     expect(create?.responses.find(({ code }) => code === 'invalid')?.status).toBe(422);
+  });
+
+  const mockOf = (own: SettingValues): TestMock =>
+    new TestMock(modelOf(TEXT), { CrewMember: 3 }, arrangementOf('main', withOwn(own)));
+
+  test('a version in a header answers the one there is, and refuses any other', () => {
+    const mock = mockOf({ versionIn: 'header' });
+    const read = (version: string | null): number =>
+      mock.send('GET', '/api/crew-members', undefined, version === null ? {} : { 'api-version': version })
+        .status;
+    expect([read(null), read('v1'), read('v2')]).toEqual([200, 200, 400]);
+    expect(mock.send('GET', '/api').body).toMatchObject({ links: { self: { href: '/api' } } });
+  });
+
+  test('without base path and version everything stands at the root of the host', () => {
+    const mock = mockOf({ basePath: '', versionIn: 'nowhere' });
+    expect(mock.send('GET', '/').body).toMatchObject({
+      links: { self: { href: '/' }, crewMembers: { href: '/crew-members' } },
+    });
+  });
+
+  test.each([
+    ['same', 200, null],
+    ['redirected', 308, '/api/v1/crew-members?size=2'],
+    ['missing', 404, null],
+  ] as const)('a slash at the end is %s', (trailingSlash, status, location) => {
+    const answer = mockOf({ trailingSlash }).send('GET', '/api/v1/crew-members/?size=2');
+    expect([answer.status, answer.headers.get('location') ?? null]).toEqual([status, location]);
+  });
+
+  test.each([
+    ['verbNoun', ['listCrewMembers', 'readCrewMember', 'listShiftPlans']],
+    ['VerbNoun', ['ListCrewMembers', 'ReadCrewMember', 'ListShiftPlans']],
+    ['verb_noun', ['list_crew_members', 'read_crew_member', 'list_shift_plans']],
+    ['verb-noun', ['list-crew-members', 'read-crew-member', 'list-shift-plans']],
+    ['nounVerb', ['crewMembersList', 'crewMemberRead', 'shiftPlansList']],
+    ['noun.verb', ['crewMembers.list', 'crewMember.read', 'shiftPlans.list']],
+  ] as const)('operations are named by the pattern %s', (operationNames, names) => {
+    const { operations } = contractOf(withOwn({ operationNames }));
+    expect(operations.map(({ id }) => id)).toEqual(expect.arrayContaining([...names]));
+  });
+
+  test('members, parameters and structures have one case, in what is sent and what is answered', () => {
+    const mock = mockOf({ memberCase: 'snake', basePath: '', versionIn: 'nowhere' });
+    const made = mock.send('POST', '/crew-members/1/shift-plans', { day: '2026-06-14' });
+    expect(made.body).toMatchObject({ day: '2026-06-14', member_id: 1 });
+    const page = mock.send('GET', '/crew-members/1/shift-plans?sort=-day').body as { page: object };
+    expect(Object.keys(page.page)).toEqual(['number', 'size', 'total_items', 'total_pages']);
+    expect(mock.send('GET', '/swap-requests').status).toBe(404);
+    expect(mock.send('GET', '/crew-members?memberId=1').status).toBe(400);
   });
 });

@@ -9,8 +9,8 @@ import { rulesDocument } from '../support/rulesDocument.js';
 import { LAYOUTS } from './layouts/index.js';
 import type { Layout } from './layouts/layout.js';
 
-function contractOf({ model, placements = {}, settings = {} }: Layout): Contract {
-  const arrangement = { ...plainArrangement('main'), placements, settings };
+function contractOf({ model, placements = {}, settings = {}, words = {} }: Layout): Contract {
+  const arrangement = { ...plainArrangement('main'), placements, settings, words };
   return derive(modelOf(model), arrangementOf('main', { ...NO_CHOICES, arrangements: [arrangement] }));
 }
 
@@ -43,7 +43,7 @@ const sign = ({ mode, required }: Member): string => (mode === 'moved' ? '~' : r
 
 const members = (contract: Contract): string[] =>
   contract.shapes.map(({ name, members: own }) => {
-    const shown = own.filter((member) => member.name !== 'links');
+    const shown = own.filter(({ source }) => source.kind !== 'links');
     return `${name}:${shown.map((member) => ` ${member.name}${sign(member)}`).join('')}`;
   });
 

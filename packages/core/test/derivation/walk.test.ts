@@ -6,6 +6,7 @@ import {
   type LinkTarget,
   type Reasons,
   type Resource,
+  type Source,
 } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { identitiesOf } from '@isomeros/core/model';
@@ -133,13 +134,15 @@ describe('any model under any arrangement', () => {
   });
 });
 
+const citedBy = (source: Source): string | null =>
+  source.kind === 'statement' ? source.id : source.kind === 'setting' ? null : source.subject;
+
 function problemsOf(where: string, reasons: Reasons, known: ReadonlySet<string>): string[] {
   if (reasons.length === 0) return [`${where} has no reason`];
   return reasons.flatMap(({ rule, because }) => {
     if (!Object.hasOwn(RULES, rule)) return [`${where} has the unknown rule ${rule}`];
     return because.flatMap((source) => {
-      const id =
-        source.kind === 'statement' ? source.id : source.kind === 'placement' ? source.subject : null;
+      const id = citedBy(source);
       const cited = id?.replace(/\/back$/, '') ?? null;
       return cited === null || known.has(cited) ? [] : [`${where} cites ${cited}`];
     });

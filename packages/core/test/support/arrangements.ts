@@ -62,6 +62,21 @@ export const anyPlacements = (model: Model): fc.Arbitrary<Placements> =>
     )
     .map((chosen) => Object.fromEntries(chosen.filter(([, place]) => place !== null)) as Placements);
 
+/** Words for a few of the things a path names; some of them collide. */
+export const anyWords = (model: Model): fc.Arbitrary<Readonly<Record<string, string>>> =>
+  fc
+    .tuple(
+      ...subjectsOf(model).map(({ id }) =>
+        fc
+          .option(fc.constantFrom('one', 'two-words', 'Three', '~4'), { freq: 1 })
+          .map((word) => [id, word] as const),
+      ),
+    )
+    .map(
+      (chosen) =>
+        Object.fromEntries(chosen.filter(([, word]) => word !== null)) as Readonly<Record<string, string>>,
+    );
+
 export interface Drawn {
   readonly model: Model;
   readonly arrangement: Arrangement;
@@ -72,6 +87,7 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
   fc
     .record({
       placements: anyPlacements(model),
+      words: anyWords(model),
       design: anySettings('design'),
       settings: anySettings('arrangement'),
       near: fc.array(
@@ -79,8 +95,8 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
         { maxLength: 3 },
       ),
     })
-    .map(({ placements, design, settings, near }) => {
-      const bare = { ...plainArrangement('main'), placements, settings };
+    .map(({ placements, words, design, settings, near }) => {
+      const bare = { ...plainArrangement('main'), placements, settings, words };
       const of = (own: typeof bare): Arrangement =>
         arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
       const { operations } = derive(model, of(bare));

@@ -8,9 +8,10 @@ const list = (title: string, lines: readonly string[] | undefined): string[] =>
     ? []
     : [`${title}:`, '', ...lines.map((line) => `- \`${line}\``), ''];
 
-function chosen({ placements = {}, settings = {} }: Layout): string[] {
+function chosen({ placements = {}, settings = {}, words = {} }: Layout): string[] {
   const lines = [
     ...Object.entries(placements).map(([subject, place]) => `${subject} is placed ${place}`),
+    ...Object.entries(words).map(([subject, word]) => `${subject} is called ${word}`),
     ...Object.entries(settings).map(([name, value]) => `${name} is ${value}`),
   ];
   return list('Chosen', lines);

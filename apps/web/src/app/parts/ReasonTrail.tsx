@@ -47,6 +47,8 @@ function sourceKey(source: Source): string {
       return `setting:${source.name}`;
     case 'placement':
       return `placement:${source.subject}`;
+    case 'word':
+      return `word:${source.subject}`;
   }
 }
 
@@ -69,6 +71,13 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
     return (
       <span className="quiet">
         Placed <code>{source.place}</code>, {source.level}
+      </span>
+    );
+  }
+  if (source.kind === 'word') {
+    return (
+      <span className="quiet">
+        Called <code>{source.word}</code>, {source.level}
       </span>
     );
   }

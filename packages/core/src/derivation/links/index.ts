@@ -2,6 +2,7 @@ import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '..
 import { camelCase, ownsItself, plural, roleOf, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
+import { transitionName } from '../names/transitions.js';
 import { ownerMember } from '../shapes/index.js';
 
 /** The links of every resource, derived once the path tree stands. */
@@ -128,7 +129,14 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
   for (const child of places.below.get(resource.id) ?? []) {
     if (child.transition !== null) {
       const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
-      addRole(deriving, links, actionName(child), 'link.action', { id: child.transition }, target);
+      addRole(
+        deriving,
+        links,
+        transitionName(deriving, child),
+        'link.action',
+        { id: child.transition },
+        target,
+      );
       continue;
     }
     const statement = deriving.index.relationshipById.get(child.via?.relationship ?? '');
@@ -151,12 +159,6 @@ function addFiltered(deriving: Deriving, places: Places, links: Link[], resource
   if (parameter === null) return;
   const target = { kind: 'filtered', resource: list.id, parameter } as const;
   addRole(deriving, links, roleOf(owns), 'link.filtered', owns, target);
-}
-
-/** A transition as its link is called: the word of its path, in camelCase. */
-function actionName(action: Placed): string {
-  const last = action.segments.at(-1);
-  return last?.kind === 'literal' ? camelCase(last.text) : action.id;
 }
 
 function ownerLinks(deriving: Deriving, places: Places, entity: string): Link[] {

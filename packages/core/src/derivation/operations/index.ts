@@ -19,6 +19,7 @@ import {
   type PairsWith,
 } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
+import { transitionName } from '../names/transitions.js';
 import type { Placed } from '../place/index.js';
 import { ENTRY_SHAPE, pairShapeName, shapeName, type PairSide, type Traits } from '../shapes/index.js';
 import { OperationNames } from './names.js';
@@ -223,7 +224,12 @@ function operationReasons(
   optionalSlot: boolean,
 ): readonly Reason[] {
   const statements = entity === null ? [] : [entity];
-  const name = because(byOwner ? 'operation.unnameable' : 'operation.name', ...statements);
+  const name = becauseSet(
+    deriving,
+    byOwner ? 'operation.unnameable' : 'operation.name',
+    ['operationNames'],
+    ...statements,
+  );
   const placed: Reason[] = [...resource.reasons.slice(0, 1)];
   if (verb === 'entry') return [...placed, name];
   const rule: RuleId = `operation.${verb}`;
@@ -256,16 +262,11 @@ function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Ent
     case 'detach':
       return `End the pair of ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
     case 'transition':
-      return `${capital(phrase(lastText(resource)))} ${withArticle(noun)}`;
+      return `${capital(phrase(transitionName(deriving, resource)))} ${withArticle(noun)}`;
   }
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-function lastText(resource: Placed): string {
-  const last = resource.segments.at(-1);
-  return last?.kind === 'literal' ? last.text : '';
-}
 
 function pairedWith(deriving: Deriving, resource: Placed): string {
   const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');

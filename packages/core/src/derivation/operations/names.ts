@@ -1,6 +1,8 @@
 import type { Method, Verb } from '../../contract/index.js';
-import { camelCase, pascalCase, plural, roleOf, words } from '../../model/index.js';
-import type { Deriving } from '../context.js';
+import { pascalCase, plural, roleOf, words } from '../../model/index.js';
+import { valueOf, type Deriving } from '../context.js';
+import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
+import { transitionName } from '../names/transitions.js';
 import type { Placed } from '../place/index.js';
 
 /** Gives each operation a name nobody else has: verb and noun, then with the owner's name, then with its path. */
@@ -10,59 +12,59 @@ export class OperationNames {
   constructor(private readonly deriving: Deriving) {}
 
   name(verb: Verb, method: Method, resource: Placed): { readonly id: string; readonly byOwner: boolean } {
-    const candidates = this.candidates(verb, resource);
-    const id = candidates.find((candidate) => !this.taken.has(candidate)) ?? this.byPath(method, resource);
+    const pattern = OPERATION_PATTERNS[valueOf(this.deriving, 'operationNames')];
+    const candidates = this.candidates(verb, resource).map(pattern);
+    const id =
+      candidates.find((candidate) => !this.taken.has(candidate)) ?? this.byPath(method, resource, pattern);
     this.taken.add(id);
     return { id, byOwner: id !== candidates[0] };
   }
 
-  private byPath(method: Method, resource: Placed): string {
-    const byPath = `${method.toLowerCase()}${pathWords(resource)}`;
+  private byPath(method: Method, resource: Placed, pattern: (name: VerbAndNoun) => string): string {
+    const byPath = pattern({ verb: method.toLowerCase(), noun: pathWords(resource) });
     if (!this.taken.has(byPath)) return byPath;
     return `${method.toLowerCase()}_${resource.id.replace(/[^A-Za-z0-9]/g, (c) => `_${c.charCodeAt(0)}_`)}`;
   }
 
-  private candidates(verb: Verb, resource: Placed): string[] {
-    if (resource.entity === null) return ['readEntry'];
+  private candidates(verb: Verb, resource: Placed): VerbAndNoun[] {
+    if (resource.entity === null) return [{ verb: 'read', noun: 'Entry' }];
+    const of = (...nouns: readonly string[]): VerbAndNoun[] => nouns.map((one) => ({ verb, noun: one }));
     const noun = resource.entity;
     const owner = this.ownerAndRole(resource);
     if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
-    if (resource.kind === 'reference')
-      return owner === null ? [] : [`read${owner.name}${pascalCase(owner.role)}`];
+    if (resource.kind === 'reference') return owner === null ? [] : of(owner.name + pascalCase(owner.role));
     if (!resource.canonical && owner === null)
-      return verb === 'list' ? [`listAll${plural(noun)}`] : [`${verb}Any${noun}`];
+      return of(verb === 'list' ? `All${plural(noun)}` : `Any${noun}`);
     switch (verb) {
       case 'entry':
-        return ['readEntry'];
+        return [{ verb: 'read', noun: 'Entry' }];
       case 'list':
-        if (owner === null) return [`list${plural(noun)}`];
+        if (owner === null) return of(plural(noun));
         return owner.own
-          ? [`list${owner.name}${pascalCase(owner.role)}`]
-          : [`list${plural(noun)}`, `list${owner.name}${pascalCase(owner.role)}`];
+          ? of(owner.name + pascalCase(owner.role))
+          : of(plural(noun), owner.name + pascalCase(owner.role));
       case 'create':
-        return owner === null
-          ? [`create${noun}`]
-          : [`create${noun}`, `create${owner.name}${pascalCase(owner.role)}`];
+        return owner === null ? of(noun) : of(noun, owner.name + pascalCase(owner.role));
       case 'read':
       case 'replace':
       case 'change':
       case 'remove':
-        return owner === null ? [`${verb}${noun}`] : [`${verb}${noun}`, `${verb}${owner.name}${noun}`];
+        return owner === null ? of(noun) : of(noun, owner.name + noun);
       case 'transition':
-        return [`${camelCase(lastLiteral(resource))}${noun}`];
+        return [{ verb: transitionName(this.deriving, resource), noun }];
       case 'attach':
       case 'detach':
-        return [`${verb}${noun}`];
+        return of(noun);
     }
   }
 
   /** A pairing is named by the entity and its role: `listSailingCrew`, `attachSailingCrew`. */
-  private pairCandidates(verb: Verb, resource: Placed): string[] {
+  private pairCandidates(verb: Verb, resource: Placed): VerbAndNoun[] {
     const pairs = this.deriving.index.relationshipById.get(resource.via?.relationship ?? '');
     if (pairs === undefined) return [];
     const back = resource.via?.direction === 'paired-back';
     const role = back ? (pairs.back ?? pairs.from) : roleOf(pairs);
-    return [`${verb}${back ? pairs.to : pairs.from}${pascalCase(role)}`];
+    return [{ verb, noun: (back ? pairs.to : pairs.from) + pascalCase(role) }];
   }
 
   /** `own` is true where the list is not the entity's main one and is named by its role from the start. */
@@ -81,11 +83,6 @@ export class OperationNames {
       own: relationship.from === relationship.to,
     };
   }
-}
-
-function lastLiteral(resource: Placed): string {
-  const last = resource.segments.at(-1);
-  return last?.kind === 'literal' ? last.text : '';
 }
 
 const pathWords = (resource: Placed): string =>

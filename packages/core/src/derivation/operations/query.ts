@@ -2,6 +2,7 @@ import type { SettingPlace } from '../../arrangement/index.js';
 import type { Field, MemberType, QueryParameter, Reason, Reasons, SortKey } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
+import { memberName } from '../names/members.js';
 import type { Placed } from '../place/index.js';
 import type { Trait } from '../shapes/index.js';
 
@@ -59,15 +60,15 @@ function pagingOf(deriving: Deriving, { id }: Placed): Paging {
 function makePaging(deriving: Deriving, at?: SettingPlace): Paging {
   const reasons = [becauseSetAt(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize'], at)];
   return {
-    page: { role: 'page', name: valueOf(deriving, 'pageParameter', at), reasons },
+    page: { role: 'page', name: memberName(deriving, valueOf(deriving, 'pageParameter', at)), reasons },
     size: {
       role: 'size',
-      name: valueOf(deriving, 'sizeParameter', at),
+      name: memberName(deriving, valueOf(deriving, 'sizeParameter', at)),
       default: valueOf(deriving, 'pageSize', at),
       max: valueOf(deriving, 'maxPageSize', at),
       reasons,
     },
-    sortName: valueOf(deriving, 'sortParameter', at),
+    sortName: memberName(deriving, valueOf(deriving, 'sortParameter', at)),
     sortReasons: [becauseSetAt(deriving, 'list.sort', ['sortParameter'], at)],
   };
 }

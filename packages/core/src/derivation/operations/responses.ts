@@ -82,6 +82,11 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
         : 'A query parameter is given twice, or has a value that does not fit; unknown ones are ignored.',
     ['unknownParameters'],
   );
+  if (valueOf(deriving, 'versionIn') === 'header')
+    add(400, 'version', 'name.version', () => 'API-Version asks for another version.', [
+      'versionIn',
+      'version',
+    ]);
   if (situation.hasBody) addBodyProblems(deriving, at, add);
   const missing = whenMissing(situation, noun);
   // When something is missing depends on the path, so this answer is not shared.

@@ -1,5 +1,6 @@
 import { becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
-import { literal, namedPath, type PathTree, type Placed } from './tree.js';
+import { literal, namedPath } from '../names/words.js';
+import type { PathTree, Placed } from './tree.js';
 
 /** The transitions of an entity's life cycles, each as an action below its item. */
 export function placeActions(deriving: Deriving, tree: PathTree, item: Placed): void {
@@ -10,14 +11,15 @@ export function placeActions(deriving: Deriving, tree: PathTree, item: Placed): 
       tree.add({
         id: `${transition.id}/action`,
         kind: 'action',
-        segments: [...item.segments, literal(deriving, transition.name)],
+        segments: [...item.segments, literal(deriving, transition.name, transition.id)],
         parent: item.id,
         entity: item.entity,
         via: null,
         transition: transition.id,
+        word: transition.id,
         reasons: [
           becausePlaced(deriving, 'place.action', 'transition', transition.id, transition),
-          ...namedPath(deriving, transition),
+          namedPath(deriving, transition.id, transition),
         ],
       });
     }

@@ -1,17 +1,8 @@
 import type { Reason, Reasons } from '../../contract/index.js';
 import type { Entity, Owns } from '../../model/index.js';
 import { becauseSet, type Deriving } from '../context.js';
-import {
-  collectionWord,
-  flatItem,
-  flatList,
-  idSegment,
-  itemId,
-  namedItem,
-  namedPath,
-  type PathTree,
-  type Placed,
-} from './tree.js';
+import { collectionWord, namedPath } from '../names/words.js';
+import { flatItem, flatList, idSegment, itemId, namedItem, type PathTree, type Placed } from './tree.js';
 
 /** An item at the root, while the collection that makes it stands below its owner. */
 export function placeRootItem(
@@ -23,11 +14,12 @@ export function placeRootItem(
   return tree.add({
     id: itemId(entity),
     kind: 'item',
-    segments: [collectionWord(deriving, entity), idSegment(entity)],
+    segments: [collectionWord(deriving, entity), idSegment(deriving, entity)],
+    word: entity.id,
     parent: 'entry',
     entity: entity.name,
     via: null,
-    reasons: [...reasons, ...namedPath(deriving, entity), ...namedItem(entity)],
+    reasons: [...reasons, namedPath(deriving, entity.id, entity), namedItem(deriving, entity)],
   });
 }
 
@@ -50,13 +42,14 @@ export function placeBeside(
     kind: 'collection',
     canonical,
     segments,
+    word: entity.id,
     parent: 'entry',
     entity: entity.name,
     via: null,
     reasons: [
       why,
       becauseSet(deriving, 'name.plural', ['collectionNames'], entity),
-      ...namedPath(deriving, entity),
+      namedPath(deriving, entity.id, entity),
     ],
   });
   if (collection === null || hasItem === false) return null;
@@ -64,11 +57,11 @@ export function placeBeside(
     id: canonical ? itemId(entity) : flatItem(entity),
     kind: 'item',
     canonical,
-    segments: [...segments, idSegment(entity)],
+    segments: [...segments, idSegment(deriving, entity)],
     parent: collection.id,
     entity: entity.name,
     via: null,
-    reasons: [why, ...namedItem(entity)],
+    reasons: [why, namedItem(deriving, entity)],
   });
   return canonical ? item : null;
 }

@@ -1,18 +1,10 @@
 import type { Reason, Reasons } from '../../contract/index.js';
 import { keyOf, ownsItself, roleOf, type Entity, type Owns } from '../../model/index.js';
 import { because, becausePlaced, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
+import { literal, namedPath } from '../names/words.js';
 import { placeBeside, placeRootItem } from './beside.js';
 import type { OwnedPlace } from './standing.js';
-import {
-  idCount,
-  idSegment,
-  itemId,
-  literal,
-  namedItem,
-  namedPath,
-  type PathTree,
-  type Placed,
-} from './tree.js';
+import { idCount, idSegment, itemId, namedItem, type PathTree, type Placed } from './tree.js';
 
 /**
  * `A owns many B`, in the place it was given. `above` is the item of A, or `null` where A has none. Returns the
@@ -34,11 +26,12 @@ export function placeNested(
   const collection = tree.add({
     id: owns.id,
     kind: 'collection',
-    segments: [...above.segments, literal(deriving, roleOf(owns))],
+    segments: [...above.segments, literal(deriving, roleOf(owns), owns.id)],
+    word: owns.id,
     parent: above.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },
-    reasons: [why, ...namedPath(deriving, owns)],
+    reasons: [why, namedPath(deriving, owns.id, owns)],
   });
   if (collection === null || ownsItself(owns)) return null;
   const item = placeItem(deriving, tree, collection, child, owns, place, why);
@@ -70,11 +63,11 @@ function placeItem(
   return tree.add({
     id: itemId(child),
     kind: 'item',
-    segments: [...collection.segments, idSegment(child)],
+    segments: [...collection.segments, idSegment(deriving, child)],
     parent: collection.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },
-    reasons: [...reasons, ...namedItem(child)],
+    reasons: [...reasons, namedItem(deriving, child)],
   });
 }
 

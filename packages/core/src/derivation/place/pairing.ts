@@ -2,7 +2,8 @@ import { backSubject, pairingPlaces, type PlaceOf } from '../../arrangement/inde
 import type { Reason, RuleId, Via } from '../../contract/index.js';
 import { keyOf, pascalCase, roleOf, singular, type Entity, type PairsWith } from '../../model/index.js';
 import { because, becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
-import { idSegment, literal, namedItem, namedPath, type PathTree, type Placed } from './tree.js';
+import { literal, namedPath } from '../names/words.js';
+import { idSegment, namedItem, type PathTree, type Placed } from './tree.js';
 
 /** Where a pairing is kept; without a way back it has no far side. */
 function pairingPlace(deriving: Deriving, pairs: PairsWith): PlaceOf<'pairing'> {
@@ -47,13 +48,14 @@ export function placePairingBack(deriving: Deriving, tree: PathTree, above: Plac
     id: subject,
     kind: 'pairing',
     canonical: false,
-    segments: [...above.segments, literal(deriving, pairs.back)],
+    segments: [...above.segments, literal(deriving, pairs.back, subject)],
+    word: subject,
     parent: above.id,
     entity: pairs.from,
     via: { relationship: pairs.id, direction: 'paired-back' },
     reasons: [
       becausePlaced(deriving, 'place.pairing-back', 'back', subject, pairs),
-      ...namedPath(deriving, pairs),
+      namedPath(deriving, subject, pairs),
     ],
   });
 }
@@ -81,7 +83,7 @@ function placeSide(
   }
   const id = direction === 'paired' ? pairs.id : backSubject(pairs.id);
   const via: Via = { relationship: pairs.id, direction };
-  const segments = [...above.segments, literal(deriving, role)];
+  const segments = [...above.segments, literal(deriving, role, id)];
   const list = tree.add({
     id,
     kind: 'pairing',
@@ -89,24 +91,30 @@ function placeSide(
     parent: above.id,
     entity: target.name,
     via,
-    reasons: [reason, ...namedPath(deriving, pairs)],
+    word: id,
+    reasons: [reason, namedPath(deriving, id, pairs)],
   });
   if (list === null) return;
   tree.add({
     id: `${id}/pair`,
     kind: 'pair',
-    segments: [...segments, pairSegment(list, target, role)],
+    segments: [...segments, pairSegment(deriving, list, target, role)],
     parent: list.id,
     entity: target.name,
     via,
-    reasons: [reason, ...namedItem(target)],
+    reasons: [reason, namedItem(deriving, target)],
   });
 }
 
 /** Where the same entity stands further up, the parameter is named by the role instead. */
-function pairSegment(list: Placed, target: Entity, role: string): Placed['segments'][number] {
+function pairSegment(
+  deriving: Deriving,
+  list: Placed,
+  target: Entity,
+  role: string,
+): Placed['segments'][number] {
   const taken = list.segments.some((segment) => segment.kind === 'id' && segment.entity === target.name);
-  if (!taken) return idSegment(target);
+  if (!taken) return idSegment(deriving, target);
   const byRole = pascalCase(singular(role));
-  return idSegment(target, byRole === target.name ? `Other${byRole}` : byRole);
+  return idSegment(deriving, target, byRole === target.name ? `Other${byRole}` : byRole);
 }

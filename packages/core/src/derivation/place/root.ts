@@ -1,18 +1,14 @@
 import { ownsItself, type Entity } from '../../model/index.js';
 import { because, becausePlaced, becauseSet, type Deriving } from '../context.js';
-import {
-  collectionWord,
-  idSegment,
-  itemId,
-  namedItem,
-  namedPath,
-  type PathTree,
-  type Placed,
-} from './tree.js';
+import { collectionWord, namedPath } from '../names/words.js';
+import { idSegment, itemId, namedItem, type PathTree, type Placed } from './tree.js';
 
 /** The entry at the root of the contract. */
 export function placeEntry(deriving: Deriving, tree: PathTree): void {
-  const reasons = [because('place.entry'), becauseSet(deriving, 'name.base', ['basePath', 'version'])];
+  const reasons = [
+    because('place.entry'),
+    becauseSet(deriving, 'name.base', ['basePath', 'versionIn', 'version']),
+  ];
   tree.add({ id: 'entry', kind: 'entry', segments: [], parent: null, entity: null, via: null, reasons });
 }
 
@@ -26,12 +22,13 @@ export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity):
   const segments = [collectionWord(deriving, entity)];
   const named = [
     becauseSet(deriving, 'name.plural', ['collectionNames'], entity),
-    ...namedPath(deriving, entity),
+    namedPath(deriving, entity.id, entity),
   ];
   const collection = tree.add({
     id: entity.id,
     kind: 'collection',
     segments,
+    word: entity.id,
     parent: 'entry',
     entity: entity.name,
     via: null,
@@ -41,10 +38,10 @@ export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity):
   return tree.add({
     id: itemId(entity),
     kind: 'item',
-    segments: [...segments, idSegment(entity)],
+    segments: [...segments, idSegment(deriving, entity)],
     parent: collection.id,
     entity: entity.name,
     via: null,
-    reasons: [why, ...namedItem(entity)],
+    reasons: [why, namedItem(deriving, entity)],
   });
 }

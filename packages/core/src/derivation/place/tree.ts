@@ -1,16 +1,8 @@
-import type { Finding, Reasons, ResourceKind, Segment, Via } from '../../contract/index.js';
+import type { Settings } from '../../arrangement/index.js';
+import type { Finding, Reason, Reasons, ResourceKind, Segment, Via } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
-import {
-  camelCase,
-  kebabCase,
-  keyOf,
-  pascalCase,
-  plural,
-  snakeCase,
-  type Entity,
-  type Owns,
-} from '../../model/index.js';
-import { because, becauseSet, valueOf, type Deriving } from '../context.js';
+import { camelCase, keyOf, pascalCase, snakeCase, type Entity, type Owns } from '../../model/index.js';
+import { becauseSet, valueOf, type Deriving } from '../context.js';
 
 /** A resource with its place in the path tree, before its links are derived. */
 export interface Placed {
@@ -23,12 +15,14 @@ export interface Placed {
   readonly entity: string | null;
   readonly via: Via | null;
   readonly transition: string | null;
+  readonly word: string | null;
   readonly reasons: Reasons;
 }
 
-type NewPlace = Omit<Placed, 'path' | 'canonical' | 'transition'> & {
+type NewPlace = Omit<Placed, 'path' | 'canonical' | 'transition' | 'word'> & {
   readonly canonical?: boolean;
   readonly transition?: string;
+  readonly word?: string;
 };
 
 /** The path tree while it grows. A path is given once; whoever comes second is left out and reported. */
@@ -41,8 +35,8 @@ export class PathTree {
   constructor(private readonly findings: Finding[]) {}
 
   add(given: NewPlace): Placed | null {
-    const { id, kind, canonical = true, transition = null, ...rest } = given;
-    const resource = { id, kind, canonical, ...rest, transition };
+    const { id, kind, canonical = true, transition = null, word = null, ...rest } = given;
+    const resource = { id, kind, canonical, ...rest, transition, word };
     const path = resource.segments.map((segment) => `/${segmentText(segment)}`).join('');
     const collisionKey = resource.segments.map((s) => (s.kind === 'id' ? '/{}' : `/${s.text}`)).join('');
     const known = this.byPath.get(collisionKey);
@@ -71,22 +65,17 @@ const segmentText = (segment: Segment): string =>
 export const idCount = (segments: readonly Segment[]): number =>
   segments.filter((segment) => segment.kind === 'id').length;
 
-/** A name as a path has it. */
-export function literal(deriving: Deriving, name: string): Segment {
-  const text = { kebab: kebabCase, snake: snakeCase, camel: camelCase }[valueOf(deriving, 'pathCase')](name);
-  return { kind: 'literal', text };
-}
-
-/** The word of an entity's collection. */
-export const collectionWord = (deriving: Deriving, entity: Entity): Segment =>
-  literal(deriving, valueOf(deriving, 'collectionNames') === 'plural' ? plural(entity.name) : entity.name);
+const CASES: Readonly<Record<Settings['parameterCase'], (name: string) => string>> = {
+  camel: (name) => name,
+  snake: snakeCase,
+};
 
 /** The segment that holds an entity's key: `{sailingId}`, `{harbourCode}`; `as` names it where one is there already. */
-export function idSegment(entity: Entity, as: string = entity.name): Segment {
+export function idSegment(deriving: Deriving, entity: Entity, as: string = entity.name): Segment {
   const { attribute } = keyOf(entity);
   return {
     kind: 'id',
-    parameter: camelCase(as) + pascalCase(attribute.name),
+    parameter: CASES[valueOf(deriving, 'parameterCase')](`${camelCase(as)}${pascalCase(attribute.name)}`),
     entity: entity.name,
     type: keyType(entity),
   };
@@ -107,11 +96,6 @@ export const flatItem = (entity: Entity): string => `${entity.id}/flat-item`;
 /** Where what stands below its owner is listed at the root too. */
 export const flatList = (owns: Owns): string => `${owns.id}/flat`;
 
-/** Why path words and path parameters read as they do. */
-export const namedPath = (deriving: Deriving, ...statements: readonly { readonly id: string }[]): Reasons => [
-  becauseSet(deriving, 'name.path', ['pathCase'], ...statements),
-];
-
-export const namedItem = (entity: Entity): Reasons => [
-  because('name.parameter', entity, keyOf(entity).attribute),
-];
+/** Why a path parameter is called as it is. */
+export const namedItem = (deriving: Deriving, entity: Entity): Reason =>
+  becauseSet(deriving, 'name.parameter', ['parameterCase'], entity, keyOf(entity).attribute);

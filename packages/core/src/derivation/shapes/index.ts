@@ -1,6 +1,7 @@
 import type { Member, MemberMode, MemberType, Shape } from '../../contract/index.js';
 import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } from '../../model/index.js';
 import { because, entityNamed, type Deriving } from '../context.js';
+import { memberName } from '../names/members.js';
 import type { Placed } from '../place/index.js';
 import { linksMember, member, memberType, pageOf, traitsOf, type Trait } from './members.js';
 import { pairShapes } from './pairs.js';
@@ -63,7 +64,9 @@ function isMadeWithOwner(deriving: Deriving, entity: Entity, exposed: ReadonlySe
 
 /** The values that some shape shows or takes, and those they are made of, in the order of the text. */
 function valueShapes(deriving: Deriving, shapes: readonly Shape[]): readonly Shape[] {
-  const values = new Map([...deriving.index.values.values()].map((value) => [value.name, valueShape(value)]));
+  const values = new Map(
+    [...deriving.index.values.values()].map((value) => [value.name, valueShape(deriving, value)]),
+  );
   const used = new Set<string>();
   const waiting = [...shapes];
   for (let shape = waiting.pop(); shape !== undefined; shape = waiting.pop()) {
@@ -99,9 +102,9 @@ function entryShape(deriving: Deriving): Shape {
   };
 }
 
-function valueShape(value: ValueDefinition): Shape {
+function valueShape(deriving: Deriving, value: ValueDefinition): Shape {
   const members = value.attributes.map((attribute): Member => ({
-    name: attribute.name,
+    name: memberName(deriving, attribute.name),
     mode: 'accepted',
     required: attribute.required && attribute.defaultValue === null,
     nullable: !attribute.required || attribute.defaultValue !== null,
@@ -168,7 +171,7 @@ function slotMember(deriving: Deriving, owns: Owns, all: Traits, required: Map<s
   const child = entityNamed(deriving, owns.to);
   const must = slotMustBeSent(deriving, child, all, required);
   return {
-    name: roleOf(owns),
+    name: memberName(deriving, roleOf(owns)),
     mode: 'accepted',
     required: must,
     nullable: !must,

@@ -14,6 +14,7 @@ import {
   type RefersTo,
 } from '../../model/index.js';
 import { because, becausePlaced, becauseSet, entityNamed, placed, type Deriving } from '../context.js';
+import { memberName } from '../names/members.js';
 import { keyType, standingsOf } from '../place/index.js';
 
 /**
@@ -48,7 +49,7 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
       referenceTraits(deriving, entity, refers),
     ),
   ];
-  const names = new Set(['links']);
+  const names = new Set([memberName(deriving, 'links')]);
   return candidates.filter((trait) => {
     if (!names.has(trait.name)) {
       names.add(trait.name);
@@ -72,7 +73,7 @@ function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
     ({ id }) => placed(deriving, 'transition', id) === 'change',
   );
   return {
-    name: attribute.name,
+    name: memberName(deriving, attribute.name),
     type: memberType(attribute.type),
     source: { kind: 'attribute', attribute: attribute.id },
     description: attribute.description,
@@ -161,7 +162,9 @@ function ownerTraits(deriving: Deriving, entity: Entity): readonly Trait[] {
 /** The member that holds the key of the owner; `null` where the owner has none. */
 export function ownerMember(deriving: Deriving, owns: Owns): string | null {
   const owner = ownerWithKey(deriving, owns);
-  return owner === null ? null : ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name);
+  return owner === null
+    ? null
+    : memberName(deriving, ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name));
 }
 
 /** The owner, when it has an id that a member can hold; a slot has none. */
@@ -186,7 +189,7 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
   }
   return [
     {
-      name: roleOf(refers) + pascalCase(key.name),
+      name: memberName(deriving, roleOf(refers) + pascalCase(key.name)),
       type: keyType(target),
       source: { kind: 'reference', relationship: refers.id, entity: target.name },
       description: refers.description,
@@ -227,7 +230,7 @@ function structural(
 
 export const linksMember = (deriving: Deriving, mode: MemberMode): Member =>
   structural(
-    'links',
+    memberName(deriving, 'links'),
     { kind: 'links' },
     { kind: 'links' },
     becauseSet(deriving, 'member.links', ['links']),
@@ -243,8 +246,8 @@ export function pageOf(deriving: Deriving, name: string, of: string, items: stri
     purpose: 'page',
     of,
     members: [
-      structural('items', list, { kind: 'items' }, reason, 'returned'),
-      structural('page', { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
+      structural(memberName(deriving, 'items'), list, { kind: 'items' }, reason, 'returned'),
+      structural(memberName(deriving, 'page'), { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
       linksMember(deriving, 'returned'),
     ],
     reasons: [reason],

@@ -1,6 +1,7 @@
 import type { Member, Shape } from '../../contract/index.js';
 import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
+import { memberName } from '../names/members.js';
 import { linksMember, member, memberType, pageOf, type Trait } from './members.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
@@ -28,7 +29,7 @@ export function pairShapes(
   const why = because('member.carried', pairs, value);
   const shown = side === 'near' ? pairs.to : pairs.from;
   const own = (traits.get(shown) ?? []).filter((trait) => trait.returned);
-  const name = carriedName(value.name);
+  const name = memberName(deriving, carriedName(value.name));
   if (own.some((trait) => trait.name === name)) reportTaken(deriving, pairs, shown, name);
   const item: Shape = {
     name: pairShapeName(pairs, 'item', side),
@@ -38,13 +39,13 @@ export function pairShapes(
       ...own
         .filter((trait) => trait.name !== name)
         .map((trait) => member(trait, 'returned', true, !trait.required)),
-      carriedMember(pairs, value),
+      carriedMember(name, pairs, value),
       linksMember(deriving, 'returned'),
     ],
     reasons: [why],
   };
   const page = pageOf(deriving, pairShapeName(pairs, 'page', side), shown, item.name);
-  return [item, page, patchShape(pairs, value, side)];
+  return [item, page, patchShape(deriving, pairs, value, side)];
 }
 
 function reportTaken(deriving: Deriving, pairs: PairsWith, shown: string, name: string): void {
@@ -57,8 +58,8 @@ function reportTaken(deriving: Deriving, pairs: PairsWith, shown: string, name: 
   });
 }
 
-const carriedMember = (pairs: PairsWith, value: ValueDefinition): Member => ({
-  name: carriedName(value.name),
+const carriedMember = (name: string, pairs: PairsWith, value: ValueDefinition): Member => ({
+  name,
   mode: 'returned',
   required: true,
   nullable: false,
@@ -71,9 +72,9 @@ const carriedMember = (pairs: PairsWith, value: ValueDefinition): Member => ({
 });
 
 /** PATCH of what a pair carries: nothing is required, but what is required cannot be unset. */
-function patchShape(pairs: PairsWith, value: ValueDefinition, side: PairSide): Shape {
+function patchShape(deriving: Deriving, pairs: PairsWith, value: ValueDefinition, side: PairSide): Shape {
   const members = value.attributes.map((attribute): Member => ({
-    name: attribute.name,
+    name: memberName(deriving, attribute.name),
     mode: 'accepted',
     required: false,
     nullable: !attribute.required || attribute.defaultValue !== null,

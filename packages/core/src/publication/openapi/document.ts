@@ -21,7 +21,7 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
       ...Object.fromEntries(
         operations.map((operation) => [
           operation.method.toLowerCase(),
-          operationObject(operation, tagOf(resource)),
+          operationObject(contract, operation, tagOf(resource)),
         ]),
       ),
     };
@@ -34,7 +34,7 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
       version: contract.version,
       ...(contract.description === null ? {} : { description: contract.description }),
     },
-    servers: [{ url: contract.root }],
+    servers: [{ url: contract.root === '' ? '/' : contract.root }],
     tags: tagsOf(contract).map((name) => ({ name })),
     paths: Object.fromEntries(paths),
     components: { schemas: componentSchemas(contract) },

@@ -1,4 +1,4 @@
-import type { Operation, QueryParameter, Resource, ResponseCase } from '../../contract/index.js';
+import type { Contract, Operation, QueryParameter, Resource, ResponseCase } from '../../contract/index.js';
 import type { Json } from '../../model/index.js';
 import { reference, scalarSchema, type JsonSchema } from './schemas.js';
 
@@ -20,8 +20,8 @@ export function pathParameters(resource: Resource): readonly Json[] {
 }
 
 /** An Operation Object (OAS §4.8.10). */
-export function operationObject(operation: Operation, tag: string): Json {
-  const parameters = operation.query.map(queryParameter);
+export function operationObject(contract: Contract, operation: Operation, tag: string): Json {
+  const parameters = [...operation.query.map(queryParameter), ...versionParameter(contract)];
   return {
     operationId: operation.id,
     summary: operation.summary,
@@ -31,6 +31,19 @@ export function operationObject(operation: Operation, tag: string): Json {
     responses: responses(operation),
   };
 }
+
+/** The header that may name the version. */
+const versionParameter = ({ version, versionHeader }: Contract): readonly Json[] =>
+  versionHeader === null
+    ? []
+    : [
+        {
+          name: versionHeader,
+          in: 'header',
+          description: 'The version that is meant; the one there is, where it is left out.',
+          schema: { type: 'string', enum: [version] },
+        },
+      ];
 
 function requestBody(operation: Operation, shape: string): Json {
   const content = Object.fromEntries(

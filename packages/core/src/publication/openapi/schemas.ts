@@ -1,4 +1,4 @@
-import type { Contract, Member, MemberType, Shape } from '../../contract/index.js';
+import type { Contract, Member, MemberType, Shape, StructureNames } from '../../contract/index.js';
 import { DURATION, TIME, type Json, type ScalarType } from '../../model/index.js';
 
 /** A JSON Schema of dialect 2020-12, as OpenAPI 3.1 embeds it. */
@@ -9,7 +9,7 @@ export const reference = (name: string): JsonSchema => ({ $ref: `#/components/sc
 /** Every shape of a contract under its name, with the structures that all contracts share. */
 export function componentSchemas(contract: Contract): Record<string, Json> {
   const shapes = contract.shapes.map((shape) => [shape.name, shapeSchema(shape)] as const);
-  return Object.fromEntries([...shapes, ...Object.entries(SHARED)]);
+  return Object.fromEntries([...shapes, ...Object.entries(sharedSchemas(contract.names))]);
 }
 
 /** The schema of a shape. Bodies that are sent are closed; answers may grow. */
@@ -113,7 +113,7 @@ function bounds(least: string, min: number | null, most: string, max: number | n
 const count = { type: 'integer', minimum: 0 };
 
 /** What answers of every contract have in common. */
-const SHARED: Readonly<Record<string, JsonSchema>> = {
+const sharedSchemas = (names: StructureNames): Readonly<Record<string, JsonSchema>> => ({
   links: {
     type: 'object',
     description: 'From each relation (RFC 8288 §2.1) to where it leads.',
@@ -129,12 +129,12 @@ const SHARED: Readonly<Record<string, JsonSchema>> = {
   page: {
     type: 'object',
     properties: {
-      number: { ...count, minimum: 1 },
-      size: { ...count, minimum: 1 },
-      totalItems: count,
-      totalPages: count,
+      [names.number]: { ...count, minimum: 1 },
+      [names.size]: { ...count, minimum: 1 },
+      [names.totalItems]: count,
+      [names.totalPages]: count,
     },
-    required: ['number', 'size', 'totalItems', 'totalPages'],
+    required: [names.number, names.size, names.totalItems, names.totalPages],
   },
   problem: {
     type: 'object',
@@ -160,4 +160,4 @@ const SHARED: Readonly<Record<string, JsonSchema>> = {
     },
     required: ['type', 'title', 'status', 'detail'],
   },
-};
+});

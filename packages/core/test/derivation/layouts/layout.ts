@@ -7,6 +7,8 @@ export interface Layout {
   readonly model: string;
   readonly placements?: Placements;
   readonly settings?: SettingValues;
+  /** Path words, by the identity of what they name. */
+  readonly words?: Readonly<Record<string, string>>;
   /** Every path under the root with its operations by verb, in tree order; the entry is left out. */
   readonly paths: readonly string[];
   /** Links, as `path: relation → target`, that must be there. */

@@ -1,5 +1,5 @@
 import type { Chapter } from './layout.js';
-import { MOVES } from './models.js';
+import { MOVES, OWNED, ROUTES } from './models.js';
 
 export const NAMES: Chapter = {
   title: 'Names',
@@ -58,6 +58,64 @@ export const NAMES: Chapter = {
         '/trips/{tripId}/close/{dayId}: read replace change remove',
       ],
       findings: ['path.collide Trip>Day:close'],
+    },
+    {
+      name: 'Path parameters in snake case.',
+      model: 'entity CrewMember',
+      settings: { parameterCase: 'snake' },
+      paths: ['/crew-members: list create', '/crew-members/{crew_member_id}: read replace change remove'],
+    },
+    {
+      name: 'Paths as the model writes its names.',
+      model: 'entity CrewMember\nentity ShiftPlan\neach CrewMember owns many ShiftPlan as shiftPlans',
+      settings: { pathCase: 'written', depth: 1 },
+      paths: [
+        '/CrewMembers: list create',
+        '/CrewMembers/{crewMemberId}: read replace change remove',
+        '/CrewMembers/{crewMemberId}/shiftPlans: list create',
+        '/ShiftPlans/{shiftPlanId}: read replace change remove',
+      ],
+      findings: ['depth.moved ShiftPlan/item'],
+    },
+    {
+      name: 'Another word takes the place of the derived one, wherever the path has it.',
+      model: OWNED,
+      settings: { depth: 1 },
+      words: { Sailing: 'crossings', 'Route>Sailing:sailings': 'trips' },
+      paths: [
+        ...ROUTES,
+        '/routes/{routeId}/trips: list create',
+        '/crossings/{sailingId}: read replace change remove',
+      ],
+      links: ['/routes/{routeId}: sailings → /routes/{routeId}/trips'],
+      reasons: ['/routes/{routeId}/trips: name.word'],
+      findings: ['depth.moved Sailing/item'],
+    },
+    {
+      name: 'A chosen word that is taken collides.',
+      model: 'entity Harbour\nentity Pier',
+      words: { Pier: 'harbours' },
+      paths: ['/harbours: list create', '/harbours/{harbourId}: read replace change remove'],
+      findings: ['path.collide Harbour'],
+    },
+    {
+      name: 'Members in snake case, references and structures too.',
+      model:
+        'entity Route\n  openedOn: date\n  shortName: text, required\neach Route refers to optional Route as wayBack',
+      settings: { memberCase: 'snake' },
+      paths: ROUTES,
+      members: [
+        'Route: id! opened_on! short_name! way_back_id!',
+        'Route.create: opened_on short_name! way_back_id',
+        'Route.page: items! page!',
+      ],
+    },
+    {
+      name: 'Members in Pascal case.',
+      model: 'value Spot\n  x: integer, required\nentity Trip\n  startsAt: Spot, required',
+      settings: { memberCase: 'pascal' },
+      paths: ['/trips: list create', '/trips/{tripId}: read replace change remove'],
+      members: ['Trip.create: StartsAt!', 'Spot: X!', 'Trip.page: Items! Page!'],
     },
   ],
 };

@@ -1,0 +1,10 @@
+/** What the structures of answers are called, which no statement of the model names. */
+export interface StructureNames {
+  readonly links: string;
+  readonly items: string;
+  readonly page: string;
+  readonly number: string;
+  readonly size: string;
+  readonly totalItems: string;
+  readonly totalPages: string;
+}

@@ -1,0 +1,41 @@
+import type { Settings } from '../../arrangement/index.js';
+import type { Reason, Segment } from '../../contract/index.js';
+import { camelCase, kebabCase, plural, snakeCase, type Entity } from '../../model/index.js';
+import { becauseSet, valueOf, type Deriving } from '../context.js';
+
+const CASES: Readonly<Record<Settings['pathCase'], (name: string) => string>> = {
+  kebab: kebabCase,
+  snake: snakeCase,
+  camel: camelCase,
+  written: (name) => name,
+};
+
+/** The word that was chosen for a statement, or for the way back of one; `undefined` where none was. */
+const chosenWord = ({ arrangement }: Deriving, subject: string): string | undefined =>
+  Object.hasOwn(arrangement.words, subject) ? arrangement.words[subject] : undefined;
+
+/** A name as a path has it, unless another word was chosen for it. */
+export const literal = (deriving: Deriving, name: string, subject: string): Segment => ({
+  kind: 'literal',
+  text: chosenWord(deriving, subject) ?? CASES[valueOf(deriving, 'pathCase')](name),
+});
+
+/** The word of an entity's collection. */
+export const collectionWord = (deriving: Deriving, entity: Entity): Segment =>
+  literal(
+    deriving,
+    valueOf(deriving, 'collectionNames') === 'plural' ? plural(entity.name) : entity.name,
+    entity.id,
+  );
+
+/** Why a path word reads as it does. */
+export function namedPath(
+  deriving: Deriving,
+  subject: string,
+  ...statements: readonly { readonly id: string }[]
+): Reason {
+  const word = chosenWord(deriving, subject);
+  if (word === undefined) return becauseSet(deriving, 'name.path', ['pathCase'], ...statements);
+  const reason = becauseSet(deriving, 'name.word', [], ...statements);
+  return { ...reason, because: [...reason.because, { kind: 'word', subject, word, level: 'arrangement' }] };
+}
