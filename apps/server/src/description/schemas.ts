@@ -40,6 +40,11 @@ const decided = {
     additionalProperties: text,
     description: 'From the same identities to path words in the place of derived ones.',
   },
+  exposures: {
+    type: 'object',
+    additionalProperties: { type: 'object', additionalProperties: { type: 'object' } },
+    description: 'What goes in and out, by the identity of an entity, then by that of a member.',
+  },
 };
 
 const figures = object({
@@ -192,8 +197,11 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     operations: decided.operations,
     placements: decided.placements,
     words: decided.words,
+    exposures: decided.exposures,
   }),
-  ArrangementChoices: closed(object(decided, ['resources', 'operations', 'placements', 'words'])),
+  ArrangementChoices: closed(
+    object(decided, ['resources', 'operations', 'placements', 'words', 'exposures']),
+  ),
   ArrangementName: closed(object({ name: { type: 'string', minLength: 1, maxLength: 60 } })),
   Contract: {
     type: 'object',

@@ -24,7 +24,7 @@ const pathOf = (id: string, name: string): string =>
 
 interface ArrangementView extends Pick<
   ArrangementChoices,
-  'resources' | 'operations' | 'placements' | 'words'
+  'resources' | 'operations' | 'placements' | 'words' | 'exposures'
 > {
   readonly name: string;
   readonly settings: readonly {

@@ -100,6 +100,10 @@ export class SaveArrangementDto {
   @IsOptional()
   @IsObject({ message: 'Expected an object from ids of statements to path words.' })
   words?: Record<string, unknown>;
+
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from ids of entities to what goes in and out.' })
+  exposures?: Record<string, unknown>;
 }
 
 export class ArrangementNameDto {

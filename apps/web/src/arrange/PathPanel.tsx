@@ -8,6 +8,7 @@ import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { ExampleExchange } from '../design/workerMessages.js';
+import { ExposureGrid } from './ExposureGrid.js';
 import { SettingRows } from './SettingRows.js';
 import { WordRow } from './WordRow.js';
 
@@ -71,6 +72,15 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
           {...(operation === undefined ? {} : { verb: operation.verb })}
           names={settingsOf(row, level)}
         />
+        {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
+          <>
+            <h3 className="section-head">
+              Goes in and out
+              <span className="end quiet">of every {row.resource.entity}</span>
+            </h3>
+            <ExposureGrid entity={row.resource.entity} onStatement={onStatement} />
+          </>
+        )}
         <h3 className="section-head">Why</h3>
         <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
         <h3 className="section-head">
@@ -89,12 +99,19 @@ function settingsOf(
   level: 'resource' | 'operation',
 ): readonly ChoosableSetting[] {
   const verbs = operations.map(({ verb }) => verb);
+  const isList = verbs.includes('list');
   const isMeant: Readonly<Partial<Record<ChoosableSetting, boolean>>> = {
-    pageSize: verbs.includes('list'),
+    pageSize: isList,
+    maxPageSize: isList,
+    filterStyle: isList,
+    sortStyle: isList,
     invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),
   };
   return CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && (isMeant[name] ?? true));
 }
+
+const showsRecords = ({ resource: { kind } }: OutlineRow): boolean =>
+  kind === 'collection' || kind === 'item' || kind === 'singleton';
 
 const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'attach']);
 

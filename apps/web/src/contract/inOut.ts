@@ -57,12 +57,17 @@ function parameterType(parameter: Operation['query'][number]): string {
   switch (parameter.role) {
     case 'page':
       return 'integer(1..)';
+    case 'offset':
+      return 'integer(0..)';
     case 'size':
       return `integer(1..${parameter.max}), default ${parameter.default}`;
     case 'sort':
-      return `any of ${parameter.keys.length} keys, - before one for descending`;
-    case 'filter':
-      return printType(parameter.type);
+      return `any of ${parameter.keys.length} keys, ${parameter.style === 'minus' ? '- before' : ':desc after'} one for descending`;
+    case 'filter': {
+      const { type, operators } = parameter;
+      const isPlain = operators.length === 1 && operators[0] === 'eq';
+      return isPlain ? printType(type) : `${printType(type)}; ${operators.join(' ')}`;
+    }
   }
 }
 
@@ -112,7 +117,7 @@ function typeText(type: MemberType): string {
     case 'links':
       return 'a link for each relation';
     case 'page':
-      return 'number, size, totalItems, totalPages';
+      return 'where the page stands';
     default:
       return printType(type);
   }

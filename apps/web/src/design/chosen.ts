@@ -1,12 +1,16 @@
 import {
+  exposureChoice,
   findArrangement,
   placeOf,
   plainArrangement,
   withArrangement,
   type ArrangementChoices,
+  type Aspect,
   type ChoiceLevel,
   type ChoosableSetting,
   type Choices,
+  type Exposure,
+  type ExposureChoice,
   type Place,
   type SettingsById,
   type SettingValues,
@@ -66,6 +70,32 @@ export function withWord(
   });
 }
 
+/** The choices with one cell of the exposure grid chosen, or as the model says again. */
+export function withExposure<A extends Aspect>(
+  choices: Choices,
+  arrangement: string,
+  { entity, member, aspect }: { readonly entity: string; readonly member: string; readonly aspect: A },
+  value: Exposure[A] | null,
+): Choices {
+  return ofArrangement(choices, arrangement, (own) => {
+    const choice = exposureChoice(own.exposures, entity, member);
+    const others = Object.entries(choice).filter(([known]) => known !== aspect);
+    const next: ExposureChoice = Object.fromEntries(value === null ? others : [...others, [aspect, value]]);
+    const members = Object.hasOwn(own.exposures, entity) ? (own.exposures[entity] ?? {}) : {};
+    return { ...own, exposures: replaced(own.exposures, entity, replaced(members, member, next)) };
+  });
+}
+
+/** The object with another value under a name; an empty value is not kept. */
+function replaced<T extends object>(
+  values: Readonly<Record<string, T>>,
+  name: string,
+  value: T,
+): Readonly<Record<string, T>> {
+  const others = Object.entries(values).filter(([known]) => known !== name);
+  return Object.fromEntries(Object.keys(value).length === 0 ? others : [...others, [name, value]]);
+}
+
 function ofArrangement(
   choices: Choices,
   name: string,
@@ -104,9 +134,7 @@ function changedAt(
   id: string,
   change: (values: SettingValues) => SettingValues,
 ): SettingsById {
-  const values = change(Object.hasOwn(byId, id) ? (byId[id] ?? {}) : {});
-  const others = Object.entries(byId).filter(([known]) => known !== id);
-  return Object.fromEntries(Object.keys(values).length === 0 ? others : [...others, [id, values]]);
+  return replaced(byId, id, change(Object.hasOwn(byId, id) ? (byId[id] ?? {}) : {}));
 }
 
 /** The place at which a setting of a level is chosen. */

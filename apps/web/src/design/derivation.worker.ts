@@ -1,6 +1,6 @@
 import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arrangement';
 import { figuresOf, type Contract } from '@isomeros/core/contract';
-import { derive, deriveOutline } from '@isomeros/core/derivation';
+import { derive, deriveOutline, exposureGrid } from '@isomeros/core/derivation';
 import { indexModel, type Model } from '@isomeros/core/model';
 import { parse, type ParseResult } from '@isomeros/core/notation';
 import { exampleExchange, type ExampleStage } from './example.js';
@@ -100,6 +100,12 @@ function reply(question: Question): Answer {
       const now = contractNow();
       const implied = now === null ? null : impliedBy(now.contract, now.of.model, question.statement);
       return { kind: 'implied', number: question.number, implied };
+    }
+    case 'grid': {
+      const arranged = sound === null ? null : arrangementOf(sound.arrangement, sound.choices);
+      const rows =
+        sound === null || arranged === null ? [] : exposureGrid(sound.model, arranged, question.entity);
+      return { kind: 'grid', number: question.number, rows };
     }
     case 'example': {
       const now = contractNow();

@@ -1,4 +1,5 @@
 import type { Contract } from '@isomeros/core/contract';
+import type { GridRow } from '@isomeros/core/derivation';
 import type { Implied } from './implied.js';
 import type {
   Answer,
@@ -67,6 +68,11 @@ class DerivationClient {
     const answer = await this.ask({ kind: 'contract' });
     const contract = answer.kind === 'contract' ? (JSON.parse(answer.json) as Contract | null) : null;
     return contract === null ? null : Object.freeze(contract);
+  }
+
+  async grid(entity: string): Promise<readonly GridRow[]> {
+    const answer = await this.ask({ kind: 'grid', entity });
+    return answer.kind === 'grid' ? answer.rows : [];
   }
 
   async implied(statement: string): Promise<Implied | null> {

@@ -1,11 +1,11 @@
 import type { Mend } from '@isomeros/core/contract';
 import { useCallback } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
-import { withPlace } from './chosen.js';
+import { withExposure, withPlace } from './chosen.js';
 import { choicesMade } from './designSlice.js';
 import { useModelEdit } from './useModelEdit.js';
 
-/** Carries out a mend: an edit of the text, or another place in the arrangement. */
+/** Carries out a mend: an edit of the text, or another decision about the arrangement. */
 export function useMend(): (mend: Mend) => void {
   const store = useAppStore();
   const dispatch = useAppDispatch();
@@ -17,7 +17,16 @@ export function useMend(): (mend: Mend) => void {
         return;
       }
       const { choices, arrangement } = store.getState().design;
-      dispatch(choicesMade(withPlace(choices, arrangement, act.of, act.subject, act.place)));
+      const next =
+        act.kind === 'placement'
+          ? withPlace(choices, arrangement, act.of, act.subject, act.place)
+          : withExposure(
+              choices,
+              arrangement,
+              { entity: act.entity, member: act.of, aspect: act.aspect },
+              null,
+            );
+      dispatch(choicesMade(next));
     },
     [store, dispatch, edit],
   );

@@ -1,4 +1,5 @@
 import type { Choices } from '@isomeros/core/arrangement';
+import type { GridRow } from '@isomeros/core/derivation';
 import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
@@ -26,7 +27,9 @@ export type Question =
   | { readonly kind: 'contract'; readonly number: number }
   /** What one statement, by its identity, implies. */
   | { readonly kind: 'implied'; readonly number: number; readonly statement: string }
-  | { readonly kind: 'example'; readonly number: number; readonly operation: string };
+  | { readonly kind: 'example'; readonly number: number; readonly operation: string }
+  /** What goes in and what comes out of the records of an entity, by its name. */
+  | { readonly kind: 'grid'; readonly number: number; readonly entity: string };
 
 /** What was read of a text. */
 export interface ReadText {
@@ -71,4 +74,5 @@ export type Answer =
   | { readonly kind: 'reviewed'; readonly number: number; readonly json: string }
   | { readonly kind: 'contract'; readonly number: number; readonly json: string }
   | { readonly kind: 'implied'; readonly number: number; readonly implied: Implied | null }
-  | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null };
+  | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null }
+  | { readonly kind: 'grid'; readonly number: number; readonly rows: readonly GridRow[] };

@@ -62,11 +62,21 @@ const settingsIn = (values: object, where: string): Decided =>
   new Map(Object.entries(values).map(([name, value]) => [titleOf(name) + where, said(value)]));
 
 /** Everything decided about one arrangement, by what it is. */
-function everythingIn({ settings, resources, operations, placements, words }: ArrangementChoices): Decided {
+function everythingIn({
+  settings,
+  resources,
+  operations,
+  placements,
+  words,
+  exposures,
+}: ArrangementChoices): Decided {
   const near = [...Object.entries(resources), ...Object.entries(operations)];
   return new Map([
     ...settingsIn(settings, ''),
     ...near.flatMap(([id, values]) => [...settingsIn(values, ` of ${id}`)]),
+    ...Object.values(exposures).flatMap((members) =>
+      Object.entries(members).map(([member, choice]) => [`In and out of ${member}`, said(choice)] as const),
+    ),
     ...Object.entries(words).map(([subject, word]) => [`Path word of ${subject}`, word] as const),
     ...Object.entries(placements).map(([subject, place]) => [`Place of ${subject}`, place] as const),
   ]);

@@ -1,4 +1,5 @@
 import { withImplicitIds, type Model } from '../model/index.js';
+import type { Exposures } from './exposure.js';
 import type { Placements } from './placements.js';
 import { SETTING_DEFAULTS, type Arrangement, type SettingsById, type SettingValues } from './settings.js';
 
@@ -23,6 +24,7 @@ export interface ArrangementChoices {
   readonly placements: Placements;
   /** Path words by the id of what they name: a statement, or `/back` after it for its way back. */
   readonly words: Readonly<Record<string, string>>;
+  readonly exposures: Exposures;
 }
 
 /** The name of the arrangement that a new design has. */
@@ -39,6 +41,7 @@ export const plainArrangement = (name: string): ArrangementChoices => ({
   operations: {},
   placements: {},
   words: {},
+  exposures: {},
 });
 
 export const NO_CHOICES: Choices = {

@@ -2,6 +2,7 @@ import { identitiesOf, isJsonObject, readJson, type Identities, type Json } from
 import { parse } from '../notation/index.js';
 import type { Choices } from './choices.js';
 import { CHOOSABLE, CHOOSABLE_NAMES, hasLevel, type ChoiceLevel, type SettingDomain } from './domains.js';
+import { ASPECT_VALUES, FILTER_OPERATORS } from './exposure.js';
 import { PLACES } from './placements.js';
 import {
   ARRANGEMENT_NAME,
@@ -56,6 +57,17 @@ const settingsById = (level: ChoiceLevel, description: string): object => ({
   additionalProperties: settingsSchema(level),
 });
 
+const exposureSchema = {
+  type: 'object',
+  properties: {
+    ...Object.fromEntries(
+      Object.entries(ASPECT_VALUES).map(([aspect, values]) => [aspect, { enum: values }]),
+    ),
+    filter: { type: 'array', items: { enum: FILTER_OPERATORS }, uniqueItems: true },
+  },
+  additionalProperties: false,
+};
+
 /** The schema of what was decided about one arrangement. */
 const arrangementSchema: object = {
   type: 'object',
@@ -74,6 +86,11 @@ const arrangementSchema: object = {
       type: 'object',
       description: 'Path words by the identity of what they name.',
       additionalProperties: { type: 'string', pattern: PATH_WORD.source },
+    },
+    exposures: {
+      type: 'object',
+      description: 'What goes in and out, by the identity of an entity, then by that of a member.',
+      additionalProperties: { type: 'object', additionalProperties: exposureSchema },
     },
   },
   additionalProperties: false,

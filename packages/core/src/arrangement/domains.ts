@@ -47,7 +47,13 @@ export const CHOOSABLE = {
   depth: { kind: 'integer', min: 1, max: 6, levels: FOR_ARRANGEMENT },
   // It completes the model, which all arrangements of a design share.
   implicitId: { kind: 'options', options: ['integer', 'uuid'], levels: FOR_DESIGN },
-  pageSize: { kind: 'integer', min: 1, max: 100, levels: FOR_RESOURCE },
+  filterStyle: { kind: 'options', options: ['bracketed', 'plain', 'none'], levels: FOR_RESOURCE },
+  sortStyle: { kind: 'options', options: ['minus', 'suffix', 'none'], levels: FOR_RESOURCE },
+  pageStyle: { kind: 'options', options: ['number', 'offset', 'none'], levels: FOR_ARRANGEMENT },
+  totals: { kind: 'options', options: ['body', 'header', 'none'], levels: FOR_ARRANGEMENT },
+  oversize: { kind: 'options', options: ['refused', 'clamped'], levels: FOR_ARRANGEMENT },
+  maxPageSize: { kind: 'integer', min: 1, max: 10_000, levels: FOR_RESOURCE },
+  pageSize: { kind: 'integer', min: 1, max: 10_000, levels: FOR_RESOURCE },
   unknownParameters: { kind: 'options', options: ['refused', 'ignored'], levels: FOR_OPERATION },
   invalidStatus: { kind: 'options', options: [400, 422], levels: FOR_OPERATION },
 } as const satisfies { readonly [Name in SettingName]?: SettingDomain };

@@ -8,6 +8,7 @@ import {
   type Choices,
 } from './choices.js';
 import type { ChoiceLevel } from './domains.js';
+import { ASPECTS, ASPECT_VALUES, FILTER_OPERATORS, type ExposureChoice, type Exposures } from './exposure.js';
 import { isPlace, PLACES, type Place, type Placements } from './placements.js';
 import { readSettings } from './readSettings.js';
 import type { SettingsById, SettingValues } from './settings.js';
@@ -111,11 +112,12 @@ export function readArrangement(
   given: Readonly<Record<string, Json>>,
   pointer: string,
 ): Read<ArrangementChoices> {
-  const { settings, resources, operations, placements, words, ...others } = given;
+  const { settings, resources, operations, placements, words, exposures, ...others } = given;
   const own = readLevel(settings, `${pointer}/settings`, 'arrangement');
   const ofResources = readById(resources, `${pointer}/resources`, 'resource');
   const ofOperations = readById(operations, `${pointer}/operations`, 'operation');
   const placed = readPlacements(placements, `${pointer}/placements`);
+  const exposed = readExposures(exposures, `${pointer}/exposures`);
   const named = readWords(words, `${pointer}/words`);
   return {
     value: {
@@ -125,6 +127,7 @@ export function readArrangement(
       operations: ofOperations.value,
       placements: placed.value,
       words: named.value,
+      exposures: exposed.value,
     },
     problems: [
       ...(ARRANGEMENT_NAME.test(name) ? [] : [problem(`${pointer}/name`, 'pattern', EXPECTED_NAME)]),
@@ -134,6 +137,7 @@ export function readArrangement(
       ...ofOperations.problems,
       ...placed.problems,
       ...named.problems,
+      ...exposed.problems,
     ],
   };
 }
@@ -202,6 +206,39 @@ const readWords = (given: Json | undefined, pointer: string): Read<Readonly<Reco
           ],
         },
   );
+
+const readExposures = (given: Json | undefined, pointer: string): Read<Exposures> =>
+  readEach(given, pointer, 'Expected an object from ids of entities to their members.', (members, at) =>
+    readEach(members, at, 'Expected an object from ids of members to what goes in and out.', readExposure),
+  );
+
+function readExposure(given: Json, pointer: string): Read<ExposureChoice> {
+  const read = readEach<Json>(given, pointer, 'Expected an object from aspects to values.', (value) => ({
+    value,
+    problems: [],
+  }));
+  const problems = Object.entries(read.value).flatMap(([aspect, value]) => {
+    const expected = expectedOf(aspect, value);
+    return expected === null ? [] : [problem(`${pointer}/${escapePointer(aspect)}`, 'options', expected)];
+  });
+  return { value: read.value, problems: [...read.problems, ...problems] };
+}
+
+/** What was expected of an aspect; `null` where the value fits. */
+function expectedOf(aspect: string, value: Json): string | null {
+  if (aspect === 'filter') {
+    const isList =
+      Array.isArray(value) &&
+      value.every((operator) => FILTER_OPERATORS.some((known) => known === operator)) &&
+      new Set(value).size === value.length;
+    return isList ? null : `Expected an array of operators, each once: ${FILTER_OPERATORS.join(', ')}.`;
+  }
+  if (!isAspect(aspect)) return `There is no aspect ${aspect}; there are ${ASPECTS.join(', ')}.`;
+  const values: readonly string[] = ASPECT_VALUES[aspect];
+  return values.some((known) => known === value) ? null : `Expected one of ${values.join(', ')}.`;
+}
+
+const isAspect = (name: string): name is keyof typeof ASPECT_VALUES => Object.hasOwn(ASPECT_VALUES, name);
 
 /** Brings choices as the first version kept them, with settings by the name of an arrangement, into today's form. */
 export function upgradeChoices(given: Json, names: readonly string[] = []): Json {

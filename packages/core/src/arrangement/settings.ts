@@ -1,4 +1,5 @@
 import type { ImplicitId } from '../model/index.js';
+import type { Exposures } from './exposure.js';
 import type { Placements } from './placements.js';
 
 /** Every setting derivation reads, with the value it has where nobody chose. */
@@ -21,9 +22,20 @@ export interface Settings {
   readonly depth: number;
   /** What answers at a path with a slash at its end: the same, a redirect (308), or nothing. */
   readonly trailingSlash: 'same' | 'redirected' | 'missing';
-  readonly pageStyle: 'number';
+  /** How filters are written: equality as `name=value` alone, other operators in brackets too, or not at all. */
+  readonly filterStyle: 'bracketed' | 'plain' | 'none';
+  /** How sort keys are written: `-name`, `name:desc`, or not at all. */
+  readonly sortStyle: 'minus' | 'suffix' | 'none';
+  /** Pages by number and size, by offset and limit, or everything at once. */
+  readonly pageStyle: 'number' | 'offset' | 'none';
+  /** Where the number of all records is told: in the body, in the header `Total-Count`, or not at all. */
+  readonly totals: 'body' | 'header' | 'none';
+  /** A page larger than the largest is refused, or as large as that. */
+  readonly oversize: 'refused' | 'clamped';
   readonly pageParameter: string;
   readonly sizeParameter: string;
+  readonly offsetParameter: string;
+  readonly limitParameter: string;
   readonly pageSize: number;
   readonly maxPageSize: number;
   readonly sortParameter: string;
@@ -54,9 +66,15 @@ export const SETTING_DEFAULTS: Settings = {
   operationNames: 'verbNoun',
   depth: 2,
   trailingSlash: 'same',
+  filterStyle: 'bracketed',
+  sortStyle: 'minus',
   pageStyle: 'number',
+  totals: 'body',
+  oversize: 'refused',
   pageParameter: 'page',
   sizeParameter: 'size',
+  offsetParameter: 'offset',
+  limitParameter: 'limit',
   pageSize: 20,
   maxPageSize: 100,
   sortParameter: 'sort',
@@ -80,9 +98,15 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   operationNames: 'Operations',
   depth: 'Ids in a path',
   trailingSlash: 'Trailing slash',
+  filterStyle: 'Filters',
+  sortStyle: 'Sort keys',
   pageStyle: 'Pages',
+  totals: 'Totals',
+  oversize: 'Too large a page',
   pageParameter: 'Page parameter',
   sizeParameter: 'Size parameter',
+  offsetParameter: 'Offset parameter',
+  limitParameter: 'Limit parameter',
   pageSize: 'Page size',
   maxPageSize: 'Largest page size',
   sortParameter: 'Sort parameter',
@@ -113,6 +137,7 @@ export interface Arrangement {
   readonly placements: Placements;
   /** Path words that were chosen in the place of derived ones, by the id of what they name. */
   readonly words: Readonly<Record<string, string>>;
+  readonly exposures: Exposures;
 }
 
 /** What a setting may be asked for: a resource, or an operation of one. */

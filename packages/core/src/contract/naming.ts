@@ -5,6 +5,8 @@ export interface StructureNames {
   readonly page: string;
   readonly number: string;
   readonly size: string;
+  readonly offset: string;
+  readonly limit: string;
   readonly totalItems: string;
   readonly totalPages: string;
 }

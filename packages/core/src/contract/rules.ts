@@ -161,13 +161,40 @@ export const RULES = {
     sentence: 'A listed member shows what its pair carries, in a member named after the value.',
   },
   'member.value': { title: 'Value', sentence: 'A value is an object inside the representation.' },
+  'member.exposed': {
+    title: 'Chosen in the grid',
+    sentence: 'What goes in and what comes out of a member can be chosen within what the model allows.',
+  },
+  'finding.withheld': {
+    title: 'Create withheld',
+    sentence: 'A collection offers no create while something required is neither accepted nor made.',
+  },
+  'finding.unseen': {
+    title: 'Never seen',
+    sentence: 'What is accepted and never returned, though no secret, may have been forgotten.',
+  },
   'member.required': { title: 'Required', sentence: 'A required attribute without a default must be sent.' },
   'list.page': { title: 'Page', sentence: 'A list is answered page by page.' },
+  'list.whole': {
+    title: 'Whole',
+    sentence: 'A list without pages is answered as a whole, however long it is.',
+  },
+  'list.total': {
+    title: 'Total',
+    sentence: 'The number of all records is told in the body, in a header, or not counted.',
+  },
   'list.sort': {
     title: 'Sort',
-    sentence: 'A list can be sorted by each returned scalar; the key breaks ties.',
+    sentence: 'A list can be sorted by each returned scalar, unless chosen otherwise; the key breaks ties.',
   },
-  'list.filter': { title: 'Filter', sentence: 'A list can be narrowed to records with a given value.' },
+  'list.filter': {
+    title: 'Filter',
+    sentence: 'A list can be narrowed by comparing what it returns with given values.',
+  },
+  'list.filter-style': {
+    title: 'How filters are written',
+    sentence: 'Equality is written plainly; other comparisons name their operator in brackets.',
+  },
   'list.unknown': {
     title: 'Unknown parameter',
     sentence: 'A query parameter that the operation does not have is refused.',

@@ -1,4 +1,12 @@
-import type { Place, SettingLevel, SettingName, Settings, SubjectKind } from '../arrangement/index.js';
+import type {
+  Aspect,
+  FilterOperator,
+  Place,
+  SettingLevel,
+  SettingName,
+  Settings,
+  SubjectKind,
+} from '../arrangement/index.js';
 import type { AttributeType, ModelEdit, ScalarType } from '../model/index.js';
 import type { StructureNames } from './naming.js';
 import type { RuleId } from './rules.js';
@@ -28,6 +36,14 @@ export type Source =
       readonly subject: string;
       readonly word: string;
       readonly level: 'arrangement';
+    }
+  /** A cell of the exposure grid that was chosen. */
+  | {
+      readonly kind: 'exposure';
+      readonly entity: string;
+      readonly of: string;
+      readonly aspect: Aspect;
+      readonly level: 'arrangement';
     };
 
 /** Why an element of a contract is there. */
@@ -52,6 +68,7 @@ export interface Contract {
   readonly assumptions: readonly Assumption[];
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
+  readonly paging: Pick<Settings, 'totals' | 'oversize'> & { readonly style: Settings['pageStyle'] };
   /** The request header that may name the version, where it stands in one. */
   readonly versionHeader: string | null;
   readonly trailingSlash: Settings['trailingSlash'];
@@ -173,9 +190,16 @@ export type QueryParameter = {
   readonly reasons: Reasons;
 } & (
   | { readonly role: 'page' }
+  | { readonly role: 'offset' }
   | { readonly role: 'size'; readonly default: number; readonly max: number }
-  | { readonly role: 'sort'; readonly keys: readonly SortKey[] }
-  | { readonly role: 'filter'; readonly field: Field; readonly type: ScalarType }
+  | { readonly role: 'sort'; readonly keys: readonly SortKey[]; readonly style: 'minus' | 'suffix' }
+  | {
+      readonly role: 'filter';
+      readonly field: Field;
+      readonly type: ScalarType;
+      /** At least one. With `eq` alone the parameter has no brackets. */
+      readonly operators: readonly FilterOperator[];
+    }
 );
 
 export interface SortKey {
@@ -218,7 +242,7 @@ export interface ResponseCase {
   readonly reasons: Reasons;
 }
 
-export type ShapePurpose = 'item' | 'page' | 'entry' | 'create' | 'replace' | 'change' | 'value';
+export type ShapePurpose = 'item' | 'member' | 'page' | 'entry' | 'create' | 'replace' | 'change' | 'value';
 
 /** A JSON object as a client sends or receives it. */
 export interface Shape {
@@ -275,7 +299,7 @@ export type MemberType =
     }
   /** A JSON object from relation to link. */
   | { readonly kind: 'links' }
-  /** Number, size and totals of a page. */
+  /** Where a page stands: its number and size, or its offset and limit, and totals where they are counted. */
   | { readonly kind: 'page' };
 
 /** The type of an attribute that is no value and no list of values. */
@@ -298,7 +322,7 @@ export interface Finding {
 export interface Mend {
   /** What it does, as a button would say it. */
   readonly title: string;
-  readonly act: Extract<Answer, { kind: 'edit' | 'placement' }>;
+  readonly act: Extract<Answer, { kind: 'edit' | 'placement' | 'exposure' }>;
 }
 
 export type FindingId =
@@ -310,6 +334,9 @@ export type FindingId =
   | 'depth.moved'
   | 'key.scoped-reference'
   | 'key.scoped-root'
+  | 'create.withheld'
+  | 'member.unseen'
+  | 'list.unbounded'
   | 'owner.keyless'
   | 'entity.unreachable'
   | 'model.leftover'
@@ -350,4 +377,11 @@ export type Answer =
       readonly of: SubjectKind;
       readonly subject: string;
       readonly place: Place;
+    }
+  /** A cell of the exposure grid goes back to what the model says. */
+  | {
+      readonly kind: 'exposure';
+      readonly entity: string;
+      readonly of: string;
+      readonly aspect: Aspect;
     };

@@ -5,6 +5,8 @@ import { startDeriving, valueOf, type Deriving } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
 import { findImpossible } from './findings/impossible.js';
 import { findLeftovers } from './findings/leftovers.js';
+import { findUnbounded } from './findings/unbounded.js';
+import { findUnseen } from './findings/unseen.js';
 import { deriveLinks } from './links/index.js';
 import { structureNames } from './names/members.js';
 import { deriveOperations } from './operations/index.js';
@@ -22,6 +24,8 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const shapes = deriveShapes(deriving, traits, placed);
   const operations = deriveOperations(deriving, placed, traits);
   const links = deriveLinks(deriving, placed);
+  findUnseen(deriving, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
+  findUnbounded(deriving, placed);
   findImpossible(deriving);
   findLeftovers(deriving);
   return {
@@ -34,6 +38,11 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     findings: deriving.findings,
     assumptions: findAssumptions(deriving),
     names: structureNames(deriving),
+    paging: {
+      style: valueOf(deriving, 'pageStyle'),
+      totals: valueOf(deriving, 'totals'),
+      oversize: valueOf(deriving, 'oversize'),
+    },
     versionHeader: valueOf(deriving, 'versionIn') === 'header' ? VERSION_HEADER : null,
     trailingSlash: valueOf(deriving, 'trailingSlash'),
     limits: { bodyBytes: valueOf(deriving, 'maxBodyBytes') },

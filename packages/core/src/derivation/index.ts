@@ -1,2 +1,3 @@
 export { derive } from './derive.js';
 export { deriveOutline } from './outline.js';
+export { exposureGrid, type GridRow } from './shapes/index.js';

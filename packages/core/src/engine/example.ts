@@ -8,6 +8,7 @@ import { trailOf } from './locate.js';
 import type { EngineRequest } from './message.js';
 import { pairedWith, pairingOf } from './pairing.js';
 import { planRemoval } from './removal.js';
+import { isNeverShown } from './update.js';
 import { memberValue, pathOf, pointedAt } from './represent.js';
 import { indexOf, shapeNamed, storageNamed, storages, type Service, type Serving } from './service.js';
 
@@ -149,13 +150,11 @@ function exampleBody(
 /** What a read gave, sent back with one member changed. */
 function replacement(service: Serving, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
   const body = bareObject();
-  const storage = storages(service).byId.get(record.entity);
   for (const member of shape.members) {
     if (member.mode !== 'accepted') continue;
-    const { source } = member;
-    const attribute =
-      source.kind === 'attribute' ? storage?.attributes.find(({ id }) => id === source.attribute) : undefined;
-    const value = attribute?.writeOnly === true ? undefined : memberValue(service, dataset, member, record);
+    const value = isNeverShown(service, member, record)
+      ? undefined
+      : memberValue(service, dataset, member, record);
     if (value !== undefined) body[member.name] = value;
   }
   return Object.assign(body, oneChange(service, dataset, filler, shape, record));

@@ -5,7 +5,7 @@ import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
 import { accepts, mediaTypeOf } from './negotiate.js';
 import { problem, PROBLEMS, problemPath, renderProblem } from './problem.js';
-import { readListQuery, type ListQuery } from './list.js';
+import { readListQuery, type ListQuery } from './list/query.js';
 import { canonicalPath, descriptionPath } from './represent.js';
 import { routerOf, type Route } from './router.js';
 import { statusFor, type Service, type Serving, type Surroundings } from './service.js';
@@ -232,7 +232,7 @@ class Exchange {
     }
     this.note('negotiate', true, 'application/json');
     const { entries, unreadable } = readQuery(query);
-    const read = readListQuery(operation, entries, unreadable);
+    const read = readListQuery(this.service.contract, operation, entries, unreadable);
     if (!read.ok) {
       const detail =
         read.errors.length === 1
@@ -255,7 +255,7 @@ class Exchange {
   ): EngineResponse | Problem {
     const { service, view } = this;
     if (!isWrite(operation.method)) {
-      const body = performRead(service, view, resource, location, query, entries);
+      const { body, total } = performRead(service, view, resource, location, query, entries);
       this.note(
         'represent',
         true,
@@ -263,7 +263,7 @@ class Exchange {
       );
       return {
         status: statusFor(operation, 'ok'),
-        headers: [...READ_HEADERS, ...this.elsewhere(resource, location)],
+        headers: [...READ_HEADERS, ...this.elsewhere(resource, location), ...this.totalCount(total)],
         body: JSON.stringify(body),
       };
     }
@@ -280,6 +280,11 @@ class Exchange {
     this.changes = outcome.changes;
     this.note('apply', true, describeChanges(outcome.changes));
     return outcome.response;
+  }
+
+  private totalCount(total: number | null): EngineResponse['headers'] {
+    const isTold = total !== null && this.service.contract.paging.totals === 'header';
+    return isTold ? [['Total-Count', String(total)]] : [];
   }
 
   /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */

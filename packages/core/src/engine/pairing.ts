@@ -14,7 +14,7 @@ import { acceptObject, type Accepting } from './accept.js';
 import type { Change, Draft, RecordView } from './dataset.js';
 import { pairAt, type Location } from './locate.js';
 import { problem } from './problem.js';
-import { pathOf, representRecord, representValue } from './represent.js';
+import { pathOf, representListed, representRecord, representValue } from './represent.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
 import { indexOf, shapeNamed, statusFor, storages, type Serving } from './service.js';
 import { mergePatch } from './update.js';
@@ -54,7 +54,8 @@ export function representPaired(
   above: Row,
   record: Row,
 ): Record<string, Json> {
-  const body = representRecord(service, view, record);
+  const represent = resource.kind === 'pair' ? representRecord : representListed;
+  const body = represent(service, view, record);
   if (resource.kind === 'pairing' && !resource.canonical) return body;
   const { links } = service.contract.names;
   const pairs = pairingOf(service, resource);

@@ -3,7 +3,8 @@ import { bareObject, scalarText, type EntityStorage, type Json, type Row } from 
 import { acceptCreate, type Accepting } from './accept.js';
 import type { Draft, RecordView } from './dataset.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
-import { answerList, type ListQuery } from './list.js';
+import { answerList } from './list/answer.js';
+import type { ListQuery } from './list/query.js';
 import type { Location } from './locate.js';
 import type { EngineResponse } from './message.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
@@ -16,7 +17,13 @@ import type { QueryEntry } from './target.js';
 import { acceptChange, acceptReplace } from './update.js';
 import { planCreate, planUpdate, unusableKey, type WritePlan } from './write.js';
 
-/** The body of an answer to a safe operation. */
+/** The body of an answer to a safe operation; of a list, also how many records there are. */
+interface ReadAnswer {
+  readonly body: Json;
+  readonly total: number | null;
+}
+
+/** What a safe operation answers. */
 export function performRead(
   service: Serving,
   view: RecordView,
@@ -24,10 +31,10 @@ export function performRead(
   location: Location,
   query: ListQuery,
   entries: readonly QueryEntry[],
-): Json {
+): ReadAnswer {
   switch (resource.kind) {
     case 'entry':
-      return representEntry(service, view, resource);
+      return { body: representEntry(service, view, resource), total: null };
     case 'collection':
     case 'reverse':
     case 'pairing':
@@ -36,11 +43,14 @@ export function performRead(
     case 'singleton':
     case 'reference':
       if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
-      return representRecord(service, view, location.record);
+      return { body: representRecord(service, view, location.record), total: null };
     case 'pair':
       if (location.record === null || location.above === null)
         throw new Error(`${resource.id} was read without both sides.`);
-      return representPaired(service, view, resource, location.above, location.record);
+      return {
+        body: representPaired(service, view, resource, location.above, location.record),
+        total: null,
+      };
     case 'action':
       throw new Error(`${resource.id} is not read.`);
   }
@@ -60,7 +70,7 @@ export function performWrite(
       return create(service, draft, surroundings, request);
     case 'replace':
       return location.record === null
-        ? create(service, draft, surroundings, request)
+        ? fill(service, draft, surroundings, request)
         : update(service, draft, surroundings, request, location.record);
     case 'change':
       return location.record === null
@@ -85,6 +95,19 @@ export function performWrite(
 
 const missing = (operation: Operation): WriteOutcome =>
   refuse('locate', problem(statusFor(operation, 'missing'), 'not-found', 'There is nothing here.'));
+
+/** PUT to an empty slot, where that fills it. */
+function fill(
+  service: Serving,
+  draft: Draft,
+  surroundings: Surroundings,
+  request: WriteRequest,
+): WriteOutcome {
+  const { operation } = request;
+  return operation.responses.some(({ code }) => code === 'created')
+    ? create(service, draft, surroundings, request)
+    : missing(operation);
+}
 
 /** POST to a collection, or PUT to an empty slot. */
 function create(

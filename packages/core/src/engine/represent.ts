@@ -55,10 +55,24 @@ export function canonicalPath(service: Serving, view: RecordView, record: Row): 
 }
 
 /** A record as its item shape shows it, links included. */
-export function representRecord(service: Serving, view: RecordView, record: Row): Record<string, Json> {
+export const representRecord = (service: Serving, view: RecordView, record: Row): Record<string, Json> =>
+  representAs(service, view, record, 'item');
+
+/** A record as a list shows it, which may be less of it. */
+export const representListed = (service: Serving, view: RecordView, record: Row): Record<string, Json> =>
+  representAs(service, view, record, 'member');
+
+function representAs(
+  service: Serving,
+  view: RecordView,
+  record: Row,
+  purpose: 'item' | 'member',
+): Record<string, Json> {
   const storage = storages(service).byId.get(record.entity);
   if (storage === undefined) throw new Error(`The dataset has no entity ${record.entity}.`);
-  const body = representMembers(service, view, shapeNamed(service, storage.entity.name), record);
+  const { name } = storage.entity;
+  const listed = purpose === 'member' ? indexOf(service).shapes.get(`${name}.member`) : undefined;
+  const body = representMembers(service, view, listed ?? shapeNamed(service, name), record);
   body[service.contract.names.links] = recordLinks(service, view, record);
   return body;
 }

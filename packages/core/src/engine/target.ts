@@ -57,7 +57,8 @@ export function decode(part: string): string | null {
   }
 }
 
-export type QueryEntry = { readonly name: string; readonly value: string };
+/** A query parameter, decoded; `raw` is its value before that. */
+export type QueryEntry = { readonly name: string; readonly value: string; readonly raw: string };
 
 /** Splits a query into decoded pairs, `+` as space; `null` for the raw text that is not UTF-8. */
 export function readQuery(query: string): { entries: QueryEntry[]; unreadable: string[] } {
@@ -69,7 +70,7 @@ export function readQuery(query: string): { entries: QueryEntry[]; unreadable: s
     const [rawName, rawValue] = equals === -1 ? [pair, ''] : [pair.slice(0, equals), pair.slice(equals + 1)];
     const [name, value] = [decode(rawName.replaceAll('+', ' ')), decode(rawValue.replaceAll('+', ' '))];
     if (name === null || value === null) unreadable.push(pair);
-    else entries.push({ name, value });
+    else entries.push({ name, value, raw: rawValue });
   }
   return { entries, unreadable };
 }

@@ -11,7 +11,7 @@ import {
 } from './accept.js';
 import { refusal, transitionOf } from './lifeCycle.js';
 import { memberValue } from './represent.js';
-import { storages } from './service.js';
+import { indexOf, storages, type Service } from './service.js';
 
 export interface Update {
   readonly values: Record<string, Json>;
@@ -23,12 +23,12 @@ export interface Update {
 
 /**
  * Reads the body of a PUT against the record it replaces. Members that are returned but not accepted may be
- * sent back with the value they have; absent write-only members keep theirs.
+ * sent back with the value they have; what is never returned keeps its value where it is absent.
  */
 export function acceptReplace(accepting: Accepting, shape: Shape, body: Json, current: Row): Update {
   return acceptUpdate(accepting, shape, body, current, (member, members) => {
     const given = members[member.name] ?? null;
-    const keeps = given === null && isWriteOnly(accepting, member, current);
+    const keeps = given === null && isNeverShown(accepting.service, member, current);
     return keeps ? { kept: true } : { kept: false, given };
   });
 }
@@ -115,8 +115,14 @@ function attributeOf(accepting: Accepting, member: Member, current: Row): Attrib
   return storage?.attributes.find((attribute) => attribute.id === source.attribute);
 }
 
-const isWriteOnly = (accepting: Accepting, member: Member, current: Row): boolean =>
-  attributeOf(accepting, member, current)?.writeOnly === true;
+/** What a read does not return a client cannot send back, so it keeps its value where it is left out. */
+export function isNeverShown(service: Service, member: Member, current: Row): boolean {
+  const entity = storages(service).byId.get(current.entity)?.entity.name ?? '';
+  const id = sourceId(member);
+  return !indexOf(service)
+    .shapes.get(entity)
+    ?.members.some((shown) => sourceId(shown) === id);
+}
 
 const isKey = (accepting: Accepting, member: Member, current: Row): boolean => {
   const attribute = attributeOf(accepting, member, current);

@@ -32,6 +32,7 @@ const SMALL: DesignFile = {
         operations: { 'Route:create': { invalidStatus: 422 } },
         placements: { Route: 'hidden' },
         words: { Route: 'lines' },
+        exposures: { Route: { 'Route.name': { out: 'no', filter: ['eq', 'starts'] } } },
       },
     ],
     answered: ['page.size'],
@@ -98,6 +99,22 @@ describe('design files', () => {
       (file) => ({ ...file, choices: { arrangements: [{ name: 'a', placements: { Route: 'top' } }] } }),
       '/choices/arrangements/0/placements/Route',
     ],
+    ...(
+      [
+        [{ out: 'maybe' }, 'out'],
+        [{ create: true }, 'create'],
+        [{ filter: ['like'] }, 'filter'],
+        [{ filter: ['eq', 'eq'] }, 'filter'],
+        [{ shown: 'yes' }, 'shown'],
+      ] as const
+    ).map(([choice, aspect]): [string, (file: Record<string, unknown>) => unknown, string] => [
+      `an exposure ${JSON.stringify(choice)}`,
+      (file) => ({
+        ...file,
+        choices: { arrangements: [{ name: 'a', exposures: { Route: { name: choice } } }] },
+      }),
+      `/choices/arrangements/0/exposures/Route/name/${aspect}`,
+    ]),
     [
       'a path word that would need encoding',
       (file) => ({ ...file, choices: { arrangements: [{ name: 'a', words: { Route: 'a/b' } }] } }),
@@ -181,7 +198,7 @@ describe('readSettings', () => {
   test.each([
     [{ pageSize: 100 }, null],
     [{ implicitId: 'uuid' }, null],
-    [{ pageSize: 101 }, 'range'],
+    [{ pageSize: 10_001 }, 'range'],
     [{ pageSize: 1.5 }, 'range'],
     [{ implicitId: 'snowflake' }, 'options'],
     [{ depth: 9 }, 'range'],

@@ -41,6 +41,7 @@ function chosen(text: string, question: string, label: string): { text: string; 
       return { text: editText(text, parse(text), answer.edit), choices: NO_CHOICES };
     case 'name':
     case 'placement':
+    case 'exposure':
       throw new Error('Nothing in the text answers it.');
   }
 }

@@ -110,10 +110,21 @@ describe('any model under any arrangement', () => {
           ),
         );
         const leaks = contract.shapes
-          .filter(({ purpose }) => purpose === 'item')
+          .filter(({ purpose }) => purpose === 'item' || purpose === 'member')
           .flatMap(({ members }) => members)
           .filter(({ source }) => source.kind === 'attribute' && secrets.has(source.attribute));
         expect(leaks).toEqual([]);
+        const parameters = contract.operations.flatMap(({ query }) => query);
+        const fields = parameters.flatMap((parameter) =>
+          parameter.role === 'filter'
+            ? [parameter.field]
+            : parameter.role === 'sort'
+              ? parameter.keys.map(({ field }) => field)
+              : [],
+        );
+        expect(fields.filter((field) => field.kind === 'attribute' && secrets.has(field.attribute))).toEqual(
+          [],
+        );
       }),
       { numRuns: 100 },
     );
@@ -135,7 +146,13 @@ describe('any model under any arrangement', () => {
 });
 
 const citedBy = (source: Source): string | null =>
-  source.kind === 'statement' ? source.id : source.kind === 'setting' ? null : source.subject;
+  source.kind === 'statement'
+    ? source.id
+    : source.kind === 'setting'
+      ? null
+      : source.kind === 'exposure'
+        ? source.of
+        : source.subject;
 
 function problemsOf(where: string, reasons: Reasons, known: ReadonlySet<string>): string[] {
   if (reasons.length === 0) return [`${where} has no reason`];

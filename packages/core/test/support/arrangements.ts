@@ -1,6 +1,7 @@
 import {
   arrangementOf,
   CHOOSABLE,
+  FILTER_OPERATORS,
   CHOOSABLE_NAMES,
   hasLevel,
   NO_CHOICES,
@@ -10,13 +11,15 @@ import {
   subjectsOf,
   type Arrangement,
   type ChoiceLevel,
+  type ExposureChoice,
+  type Exposures,
   type Placements,
   type SettingDomain,
   type SettingsById,
   type SettingValues,
 } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
-import type { Model } from '@isomeros/core/model';
+import type { Entity, Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyModel } from './models.js';
 
@@ -77,6 +80,35 @@ export const anyWords = (model: Model): fc.Arbitrary<Readonly<Record<string, str
         Object.fromEntries(chosen.filter(([, word]) => word !== null)) as Readonly<Record<string, string>>,
     );
 
+const anyChoice: fc.Arbitrary<ExposureChoice> = fc.record(
+  {
+    out: fc.constantFrom('yes', 'no'),
+    list: fc.constantFrom('yes', 'no'),
+    create: fc.constantFrom('must', 'may', 'no'),
+    replace: fc.constantFrom('must', 'may', 'no'),
+    change: fc.constantFrom('may', 'no'),
+    filter: fc.subarray([...FILTER_OPERATORS]),
+    sort: fc.constantFrom('yes', 'no'),
+  },
+  { requiredKeys: [] },
+);
+
+/** What goes in and out of a few members, whatever the model allows. */
+export const anyExposures = (model: Model): fc.Arbitrary<Exposures> => {
+  const entities = model.declarations.filter((one): one is Entity => one.kind === 'entity');
+  const choices = entities.flatMap((entity) =>
+    entity.attributes.map((attribute) =>
+      fc.option(anyChoice, { freq: 1 }).map((choice) => [entity.id, attribute.id, choice] as const),
+    ),
+  );
+  return fc.tuple(...choices).map((drawn) => {
+    const exposures: Record<string, Record<string, ExposureChoice>> = {};
+    for (const [entity, member, choice] of drawn)
+      if (choice !== null) exposures[entity] = { ...exposures[entity], [member]: choice };
+    return exposures;
+  });
+};
+
 export interface Drawn {
   readonly model: Model;
   readonly arrangement: Arrangement;
@@ -88,6 +120,7 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
     .record({
       placements: anyPlacements(model),
       words: anyWords(model),
+      exposures: anyExposures(model),
       design: anySettings('design'),
       settings: anySettings('arrangement'),
       near: fc.array(
@@ -95,8 +128,8 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
         { maxLength: 3 },
       ),
     })
-    .map(({ placements, words, design, settings, near }) => {
-      const bare = { ...plainArrangement('main'), placements, settings, words };
+    .map(({ placements, words, exposures, design, settings, near }) => {
+      const bare = { ...plainArrangement('main'), placements, settings, words, exposures };
       const of = (own: typeof bare): Arrangement =>
         arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
       const { operations } = derive(model, of(bare));

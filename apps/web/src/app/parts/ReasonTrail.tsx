@@ -49,6 +49,8 @@ function sourceKey(source: Source): string {
       return `placement:${source.subject}`;
     case 'word':
       return `word:${source.subject}`;
+    case 'exposure':
+      return `exposure:${source.aspect}`;
   }
 }
 
@@ -78,6 +80,13 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
     return (
       <span className="quiet">
         Called <code>{source.word}</code>, {source.level}
+      </span>
+    );
+  }
+  if (source.kind === 'exposure') {
+    return (
+      <span className="quiet">
+        <code>{source.aspect}</code> chosen, {source.level}
       </span>
     );
   }

@@ -3,7 +3,7 @@ import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { withPlace } from '../../design/chosen.js';
+import { withExposure, withPlace } from '../../design/chosen.js';
 import { choicesMade } from '../../design/designSlice.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
 
@@ -42,6 +42,11 @@ export function AssumptionRow({ assumption, difference, onStatement }: Props): R
       case 'placement':
         dispatch(choicesMade(withPlace(choices, arrangement, answer.of, answer.subject, answer.place)));
         return;
+      case 'exposure': {
+        const cell = { entity: answer.entity, member: answer.of, aspect: answer.aspect };
+        dispatch(choicesMade(withExposure(choices, arrangement, cell, null)));
+        return;
+      }
       case 'name':
         setNaming(answer);
     }

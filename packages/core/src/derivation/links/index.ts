@@ -1,6 +1,6 @@
 import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '../../contract/index.js';
 import { camelCase, ownsItself, plural, roleOf, type Owns } from '../../model/index.js';
-import { because, becauseSet, entityNamed, type Deriving } from '../context.js';
+import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
 import { transitionName } from '../names/transitions.js';
 import { ownerMember } from '../shapes/index.js';
@@ -42,7 +42,7 @@ function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly
     case 'collection':
     case 'reverse':
     case 'pairing':
-      return pageLinks(places, resource);
+      return pageLinks(deriving, places, resource);
     case 'item':
     case 'singleton':
       if (!resource.canonical) return [];
@@ -84,7 +84,13 @@ function entryLinks(deriving: Deriving, places: Places): Link[] {
   ];
 }
 
-function pageLinks(places: Places, resource: Placed): Link[] {
+/** The last page is known only where all records are counted. */
+function pagesOf(deriving: Deriving): readonly Link[] {
+  if (valueOf(deriving, 'pageStyle') === 'none') return [];
+  return valueOf(deriving, 'totals') === 'none' ? PAGES.filter(({ relation }) => relation !== 'last') : PAGES;
+}
+
+function pageLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
   const up =
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
@@ -101,7 +107,7 @@ function pageLinks(places: Places, resource: Placed): Link[] {
       },
     ),
   );
-  return [SELF, ...up, ...templates, ...PAGES];
+  return [SELF, ...up, ...templates, ...pagesOf(deriving)];
 }
 
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */

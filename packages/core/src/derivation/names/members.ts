@@ -23,6 +23,8 @@ export function structureNames(deriving: Deriving): StructureNames {
     page: named('page'),
     number: named('number'),
     size: named('size'),
+    offset: named('offset'),
+    limit: named('limit'),
     totalItems: named('totalItems'),
     totalPages: named('totalPages'),
   };

@@ -24,6 +24,7 @@ import type { Placed } from '../place/index.js';
 import { ENTRY_SHAPE, pairShapeName, shapeName, type PairSide, type Traits } from '../shapes/index.js';
 import { OperationNames } from './names.js';
 import { listParameters } from './query.js';
+import { isCreateWithheld, reportWithheld } from './withheld.js';
 import { deriveResponses, restrictedEntities } from './responses.js';
 
 const METHODS: Readonly<Record<Verb, Method>> = {
@@ -56,6 +57,11 @@ export function deriveOperations(
   resources: readonly Placed[],
   traits: Traits,
 ): readonly Operation[] {
+  for (const { kind, canonical, entity } of resources)
+    if (kind === 'collection' && canonical && entity !== null) {
+      const found = entityNamed(deriving, entity);
+      if (isCreateWithheld(deriving, found)) reportWithheld(deriving, found);
+    }
   const names = new OperationNames(deriving);
   const restricted = restrictedEntities(deriving);
   return resources.flatMap((resource) =>
@@ -86,7 +92,7 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
     case 'entry':
       return ['entry'];
     case 'collection':
-      return resource.canonical ? ['list', 'create'] : ['list'];
+      return resource.canonical && !isWithheld(deriving, resource) ? ['list', 'create'] : ['list'];
     case 'reverse':
       return ['list'];
     case 'reference':
@@ -107,6 +113,9 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
         : ['read', 'replace', 'change'];
   }
 }
+
+const isWithheld = (deriving: Deriving, { entity }: Placed): boolean =>
+  entity !== null && isCreateWithheld(deriving, entityNamed(deriving, entity));
 
 function isOptionalSlot(deriving: Deriving, resource: Placed): boolean {
   if (resource.kind !== 'singleton' || resource.entity === null) return false;
@@ -148,6 +157,7 @@ function deriveOperation(
       resource,
       entity,
       hasBody: acceptedTypes.length > 0,
+      fillsSlot: optionalSlot && !isWithheld(deriving, resource),
       optionalSlot,
       carries: carrying !== null,
       canMove:
@@ -156,7 +166,14 @@ function deriveOperation(
         (traits.get(entity?.name ?? '') ?? []).some(({ transitions }) => transitions.length > 0),
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
-    reasons: operationReasons(deriving, verb, resource, entity, byOwner, optionalSlot),
+    reasons: operationReasons(
+      deriving,
+      verb,
+      resource,
+      entity,
+      byOwner,
+      optionalSlot && !isWithheld(deriving, resource),
+    ),
   };
 }
 

@@ -1,46 +1,46 @@
-import type { SettingPlace } from '../../arrangement/index.js';
-import type { Field, MemberType, QueryParameter, Reason, Reasons, SortKey } from '../../contract/index.js';
+import type { SettingPlace, Settings } from '../../arrangement/index.js';
+import type { Field, QueryParameter, Reason, SortKey } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import type { Placed } from '../place/index.js';
-import type { Trait } from '../shapes/index.js';
+import { isScalar, type Trait } from '../shapes/index.js';
 
 type Comparable = Trait & { readonly type: ScalarType };
 
-const isScalar = (type: MemberType): type is ScalarType =>
-  type.kind !== 'json' &&
-  type.kind !== 'shape' &&
-  type.kind !== 'list' &&
-  type.kind !== 'links' &&
-  type.kind !== 'page';
+const isComparable = (trait: Trait): trait is Comparable => isScalar(trait.type);
 
-const isComparable = (trait: Trait): trait is Comparable => trait.returned && isScalar(trait.type);
-
-/** The query parameters of a list: pages, sort keys, and a filter for each returned scalar. */
+/** The query parameters of a list: pages, sort keys, and a filter for each member that can be compared. */
 export function listParameters(
   deriving: Deriving,
   resource: Placed,
   traits: readonly Trait[],
 ): readonly QueryParameter[] {
   const { keys, filters } = comparableTraits(traits);
-  const { page, size, sortName, sortReasons } = pagingOf(deriving, resource);
-  const reserved = new Set([page.name, size.name, sortName]);
+  const { pages, sort, filterStyle, filterReason } = pagingOf(deriving, resource);
+  const reserved = new Set([...pages.map(({ name }) => name), ...(sort === null ? [] : [sort.name])]);
   return [
-    page,
-    size,
-    { role: 'sort', name: sortName, keys, reasons: sortReasons },
-    ...filters
-      .filter(({ field }) => !isFixedByPath(resource, field))
-      .filter((filter) => !reserved.has(filter.name) || reportReserved(deriving, resource, filter)),
+    ...pages,
+    ...(sort === null || keys.length === 0 ? [] : [{ ...sort, keys }]),
+    ...filters.flatMap((filter): Filter[] => {
+      const operators = filter.operators.filter(
+        (operator) => filterStyle === 'bracketed' || operator === 'eq',
+      );
+      if (filterStyle === 'none' || operators.length === 0 || isFixedByPath(resource, filter.field))
+        return [];
+      const offered = { ...filter, operators, reasons: [...filter.reasons, filterReason] };
+      return reserved.has(filter.name) ? reportReserved(deriving, resource, offered) : [offered];
+    }),
   ];
 }
 
 interface Paging {
-  readonly page: QueryParameter;
-  readonly size: QueryParameter;
-  readonly sortName: string;
-  readonly sortReasons: Reasons;
+  /** Which page, and how large it is. */
+  readonly pages: readonly QueryParameter[];
+  /** Without its keys; `null` where lists cannot be sorted. */
+  readonly sort: Omit<Extract<QueryParameter, { role: 'sort' }>, 'keys'> | null;
+  readonly filterStyle: Settings['filterStyle'];
+  readonly filterReason: Reason;
 }
 
 /** Lists without settings of their own are paged alike, so what they share is made once. */
@@ -58,19 +58,43 @@ function pagingOf(deriving: Deriving, { id }: Placed): Paging {
 }
 
 function makePaging(deriving: Deriving, at?: SettingPlace): Paging {
-  const reasons = [becauseSetAt(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize'], at)];
+  const sortStyle = valueOf(deriving, 'sortStyle', at);
   return {
-    page: { role: 'page', name: memberName(deriving, valueOf(deriving, 'pageParameter', at)), reasons },
-    size: {
-      role: 'size',
-      name: memberName(deriving, valueOf(deriving, 'sizeParameter', at)),
-      default: valueOf(deriving, 'pageSize', at),
-      max: valueOf(deriving, 'maxPageSize', at),
-      reasons,
-    },
-    sortName: memberName(deriving, valueOf(deriving, 'sortParameter', at)),
-    sortReasons: [becauseSetAt(deriving, 'list.sort', ['sortParameter'], at)],
+    pages: pageParameters(deriving, at),
+    sort:
+      sortStyle === 'none'
+        ? null
+        : {
+            role: 'sort',
+            style: sortStyle,
+            name: memberName(deriving, valueOf(deriving, 'sortParameter', at)),
+            reasons: [becauseSetAt(deriving, 'list.sort', ['sortParameter', 'sortStyle'], at)],
+          },
+    filterStyle: valueOf(deriving, 'filterStyle', at),
+    filterReason: becauseSetAt(deriving, 'list.filter-style', ['filterStyle'], at),
   };
+}
+
+function pageParameters(deriving: Deriving, at?: SettingPlace): readonly QueryParameter[] {
+  const style = valueOf(deriving, 'pageStyle');
+  if (style === 'none') return [];
+  const reasons = [
+    becauseSetAt(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize', 'oversize'], at),
+  ];
+  const named = (
+    parameter: 'pageParameter' | 'sizeParameter' | 'offsetParameter' | 'limitParameter',
+  ): string => memberName(deriving, valueOf(deriving, parameter, at));
+  const max = valueOf(deriving, 'maxPageSize', at);
+  const size = {
+    role: 'size',
+    name: named(style === 'number' ? 'sizeParameter' : 'limitParameter'),
+    default: Math.min(valueOf(deriving, 'pageSize', at), max),
+    max,
+    reasons,
+  } as const;
+  return style === 'number'
+    ? [{ role: 'page', name: named('pageParameter'), reasons }, size]
+    : [{ role: 'offset', name: named('offsetParameter'), reasons }, size];
 }
 
 type Filter = Extract<QueryParameter, { role: 'filter' }>;
@@ -88,14 +112,19 @@ function comparableTraits(traits: readonly Trait[]): ComparableTraits {
   if (found === undefined) {
     const comparable = traits.filter(isComparable);
     found = {
-      keys: comparable.map((trait) => ({ name: trait.name, field: trait.source, type: trait.type })),
-      filters: comparable.map((trait) => ({
-        role: 'filter',
-        name: trait.name,
-        field: trait.source,
-        type: trait.type,
-        reasons: [filterReason(trait)],
-      })),
+      keys: comparable
+        .filter(({ exposed }) => exposed.sort === 'yes')
+        .map((trait) => ({ name: trait.name, field: trait.source, type: trait.type })),
+      filters: comparable
+        .filter(({ exposed }) => exposed.filter.length > 0)
+        .map((trait) => ({
+          role: 'filter',
+          name: trait.name,
+          field: trait.source,
+          type: trait.type,
+          operators: trait.exposed.filter,
+          reasons: [filterReason(trait)],
+        })),
     };
     known.set(traits, found);
   }
@@ -114,7 +143,7 @@ function filterReason({ reasons }: Trait): Reason {
   return { rule: 'list.filter', because: [] };
 }
 
-function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }: Filter): false {
+function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }: Filter): never[] {
   deriving.findings.push({
     id: 'parameter.reserved',
     severity: 'error',
@@ -122,5 +151,5 @@ function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }:
     about: resource.id,
     reasons,
   });
-  return false;
+  return [];
 }

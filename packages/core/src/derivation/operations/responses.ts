@@ -10,8 +10,10 @@ export interface Situation {
   readonly resource: Placed;
   readonly entity: Entity | null;
   readonly hasBody: boolean;
-  /** The slot may be empty: it is filled by PUT and emptied by DELETE. */
+  /** The slot may be empty: it is emptied by DELETE. */
   readonly optionalSlot: boolean;
+  /** The slot is filled by PUT. */
+  readonly fillsSlot: boolean;
   /** Pairs here carry a value. */
   readonly carries: boolean;
   readonly removalCanBeRefused: boolean;
@@ -176,7 +178,7 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
       return;
     case 'replace':
       add(200, 'ok', 'status.ok', () => `The ${noun} is replaced; the body is the ${noun} as it is now.`);
-      if (situation.optionalSlot)
+      if (situation.fillsSlot)
         add(201, 'created', 'operation.put-creates', () => `The slot was empty and now holds the ${noun}.`);
       return;
     case 'change':
@@ -211,7 +213,10 @@ function whenMissing(situation: Situation, noun: string): string | null {
   if (situation.resource.kind === 'pair' && situation.verb !== 'attach')
     return `${things}; or they are not paired.`;
   if (situation.resource.kind === 'reference') return `${things}; or it has no ${noun}.`;
-  const slot = situation.optionalSlot && situation.verb !== 'replace' ? `, or it has no ${noun}` : '';
+  const slot =
+    situation.optionalSlot && !(situation.fillsSlot && situation.verb === 'replace')
+      ? `, or it has no ${noun}`
+      : '';
   return `${things}${slot}.`;
 }
 

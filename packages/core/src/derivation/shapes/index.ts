@@ -3,14 +3,17 @@ import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } fro
 import { because, entityNamed, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import type { Placed } from '../place/index.js';
-import { linksMember, member, memberType, pageOf, traitsOf, type Trait } from './members.js';
+import { linksMember, member, memberType, pageOf, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
+import type { Trait } from './traits.js';
 
 /** The traits of every exposed entity, found once and shared by shapes and operations. */
 export type Traits = ReadonlyMap<string, readonly Trait[]>;
 
-export const shapeName = (of: string, purpose: 'item' | 'page' | 'create' | 'replace' | 'change'): string =>
-  purpose === 'item' ? of : `${of}.${purpose}`;
+export const shapeName = (
+  of: string,
+  purpose: 'item' | 'member' | 'page' | 'create' | 'replace' | 'change',
+): string => (purpose === 'item' ? of : `${of}.${purpose}`);
 
 export const ENTRY_SHAPE = 'entry';
 
@@ -36,8 +39,8 @@ export function deriveShapes(
         shapes.push(createShape(deriving, entity, own, traits, required));
       continue;
     }
-    shapes.push(itemShape(deriving, entity, own));
-    if (isListed(deriving, entity)) shapes.push(pageShape(deriving, entity));
+    shapes.push(itemShape(deriving, entity, own, 'item'));
+    if (isListed(deriving, entity)) shapes.push(...listShapes(deriving, entity, own));
     shapes.push(createShape(deriving, entity, own, traits, required));
     shapes.push(replaceShape(deriving, entity, own), changeShape(deriving, entity, own));
   }
@@ -124,22 +127,32 @@ function valueShape(deriving: Deriving, value: ValueDefinition): Shape {
   };
 }
 
-/** What a read answers: every returned member is there, unset ones as null. */
-function itemShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
+/** What a read, or a list, answers: every returned member is there, unset ones as null. */
+function itemShape(
+  deriving: Deriving,
+  entity: Entity,
+  traits: readonly Trait[],
+  purpose: 'item' | 'member',
+): Shape {
   const members = traits
-    .filter((trait) => trait.returned)
+    .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
     .map((trait) => member(trait, 'returned', true, !trait.required));
   return {
-    name: shapeName(entity.name, 'item'),
-    purpose: 'item',
+    name: shapeName(entity.name, purpose),
+    purpose,
     of: entity.name,
     members: [...members, linksMember(deriving, 'returned')],
     reasons: [because('member.attribute', entity)],
   };
 }
 
-const pageShape = (deriving: Deriving, entity: Entity): Shape =>
-  pageOf(deriving, shapeName(entity.name, 'page'), entity.name, entity.name);
+/** A page, and what is in it where lists show less of a record than a read does. */
+function listShapes(deriving: Deriving, entity: Entity, traits: readonly Trait[]): readonly Shape[] {
+  const page = (items: string): Shape => pageOf(deriving, shapeName(entity.name, 'page'), entity.name, items);
+  if (traits.every(({ exposed }) => exposed.list === exposed.out)) return [page(entity.name)];
+  const listed = itemShape(deriving, entity, traits, 'member');
+  return [listed, page(listed.name)];
+}
 
 function createShape(
   deriving: Deriving,
@@ -149,8 +162,10 @@ function createShape(
   required: Map<string, boolean>,
 ): Shape {
   const members = traits
-    .filter((trait) => trait.onCreate)
-    .map((trait) => member(trait, 'accepted', mustBeSent(trait), !mustBeSent(trait)));
+    .filter(({ exposed }) => exposed.create !== 'no')
+    .map((trait) =>
+      member(trait, 'accepted', trait.exposed.create === 'must', trait.exposed.create !== 'must'),
+    );
   const slots = madeWith(deriving, entity).map((owns) => slotMember(deriving, owns, all, required));
   const name = shapeName(entity.name, 'create');
   return {
@@ -193,7 +208,7 @@ function slotMustBeSent(
 ): boolean {
   const settled = known.get(entity.name);
   if (settled !== undefined) return settled;
-  const own = (all.get(entity.name) ?? []).some((trait) => trait.onCreate && mustBeSent(trait));
+  const own = (all.get(entity.name) ?? []).some(({ exposed }) => exposed.create === 'must');
   const below = (): boolean =>
     madeWith(deriving, entity).some((owns) =>
       slotMustBeSent(deriving, entityNamed(deriving, owns.to), all, known),
@@ -205,11 +220,13 @@ function slotMustBeSent(
 
 /** PUT: a whole new value. What a client got from a read may be sent back. */
 function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
-  const members = traits.filter(isWritable).map((trait) => {
-    const mode = writeMode(trait);
-    const required = mode === 'accepted' && mustBeSent(trait) && trait.returned;
-    return member(trait, mode, required, !required && (mode === 'accepted' || !trait.required));
-  });
+  const members = traits
+    .filter((trait) => isWritable(trait, 'replace'))
+    .map((trait) => {
+      const mode = writeMode(trait, 'replace');
+      const required = mode === 'accepted' && trait.exposed.replace === 'must';
+      return member(trait, mode, required, !required && (mode === 'accepted' || !trait.required));
+    });
   return {
     name: shapeName(entity.name, 'replace'),
     purpose: 'replace',
@@ -222,8 +239,8 @@ function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait
 /** PATCH as a merge patch (RFC 7396): absent keeps, null unsets. */
 function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
   const members = traits
-    .filter(isWritable)
-    .map((trait) => member(trait, writeMode(trait), false, !mustBeSent(trait)));
+    .filter((trait) => isWritable(trait, 'change'))
+    .map((trait) => member(trait, writeMode(trait, 'change'), false, !mustBeSent(trait)));
   return {
     name: shapeName(entity.name, 'change'),
     purpose: 'change',
@@ -233,14 +250,18 @@ function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[
   };
 }
 
-const isWritable = (trait: Trait): boolean => trait.returned || trait.onReplace;
+/** What is returned may be sent back, also where it is not accepted. */
+const isWritable = ({ exposed }: Trait, verb: 'replace' | 'change'): boolean =>
+  exposed.out === 'yes' || exposed[verb] !== 'no';
 
-function writeMode(trait: Trait): MemberMode {
+function writeMode(trait: Trait, verb: 'replace' | 'change'): MemberMode {
   if (trait.transitions.length > 0) return 'moved';
-  if (trait.onReplace) return 'accepted';
+  if (trait.exposed[verb] !== 'no') return 'accepted';
   return trait.touched ? 'ignored' : 'must-equal';
 }
 
 export { ownerMember } from './members.js';
 export { pairShapeName, type PairSide } from './pairs.js';
-export type { Trait } from './members.js';
+export { isScalar, type Trait } from './traits.js';
+export { exposureGrid, type GridRow } from './grid.js';
+export { memberId } from './exposure.js';

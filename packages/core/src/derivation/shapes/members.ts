@@ -1,4 +1,5 @@
-import type { Field, Member, MemberMode, MemberType, Reason, Shape } from '../../contract/index.js';
+import { exposureChoice } from '../../arrangement/index.js';
+import type { Member, MemberMode, MemberType, Reason, Shape } from '../../contract/index.js';
 import {
   isImplicitId,
   keyOf,
@@ -13,32 +14,19 @@ import {
   type Owns,
   type RefersTo,
 } from '../../model/index.js';
-import { because, becausePlaced, becauseSet, entityNamed, placed, type Deriving } from '../context.js';
+import {
+  because,
+  becausePlaced,
+  becauseSet,
+  entityNamed,
+  placed,
+  valueOf,
+  type Deriving,
+} from '../context.js';
 import { memberName } from '../names/members.js';
 import { keyType, standingsOf } from '../place/index.js';
-
-/**
- * One thing an entity's representations can carry, with everything the shapes need to decide how.
- * The shapes of one entity are different views of the same traits.
- */
-export interface Trait {
-  readonly name: string;
-  readonly type: MemberType;
-  readonly source: Field;
-  readonly description: string | null;
-  readonly default: Member['default'];
-  readonly example: Member['example'];
-  readonly required: boolean;
-  readonly returned: boolean;
-  readonly onCreate: boolean;
-  readonly onReplace: boolean;
-  readonly touched: boolean;
-  /** The transitions that a change of it may carry out. */
-  readonly transitions: readonly string[];
-  /** The server supplies the value when the client may not. */
-  readonly supplied: boolean;
-  readonly reasons: readonly Reason[];
-}
+import { exposureOf, exposureReasons, memberId } from './exposure.js';
+import type { BareTrait, Trait } from './traits.js';
 
 /** Everything the representations of an entity can carry, in the order they show it. */
 export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
@@ -50,7 +38,7 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
     ),
   ];
   const names = new Set([memberName(deriving, 'links')]);
-  return candidates.filter((trait) => {
+  const kept = candidates.filter((trait) => {
     if (!names.has(trait.name)) {
       names.add(trait.name);
       return true;
@@ -64,9 +52,14 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
     });
     return false;
   });
+  return kept.map((trait) => ({
+    ...trait,
+    exposed: exposureOf(trait, exposureChoice(deriving.arrangement.exposures, entity.id, memberId(trait))),
+    reasons: [...trait.reasons, ...exposureReasons(deriving, entity, trait)],
+  }));
 }
 
-function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
+function attributeTrait(deriving: Deriving, attribute: Attribute): BareTrait {
   const made = attribute.generated || attribute.touched;
   const accepted = !made && !attribute.readOnly && attribute.lifeCycle === null;
   const transitions = (attribute.lifeCycle ?? []).filter(
@@ -79,6 +72,7 @@ function attributeTrait(deriving: Deriving, attribute: Attribute): Trait {
     description: attribute.description,
     default: attribute.defaultValue,
     example: attribute.example,
+    isKey: attribute.key !== null,
     required: attribute.required || attribute.key !== null,
     returned: !attribute.writeOnly,
     onCreate: accepted,
@@ -127,7 +121,7 @@ export function memberType(type: AttributeType): MemberType {
   }
 }
 
-function ownerTraits(deriving: Deriving, entity: Entity): readonly Trait[] {
+function ownerTraits(deriving: Deriving, entity: Entity): readonly BareTrait[] {
   const owns = deriving.index.ownerOf.get(entity.name);
   if (owns === undefined) return [];
   const owner = ownerWithKey(deriving, owns);
@@ -143,6 +137,7 @@ function ownerTraits(deriving: Deriving, entity: Entity): readonly Trait[] {
       description: null,
       default: null,
       example: null,
+      isKey: false,
       required: !ownsItself(owns),
       returned: true,
       onCreate: isNamed,
@@ -174,7 +169,7 @@ function ownerWithKey(deriving: Deriving, owns: Owns): Entity | null {
   return inSlot ? null : entityNamed(deriving, owns.from);
 }
 
-function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): readonly Trait[] {
+function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): readonly BareTrait[] {
   const target = entityNamed(deriving, refers.to);
   const key = keyOf(target).attribute;
   if (key.key?.within != null) {
@@ -195,6 +190,7 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
       description: refers.description,
       default: null,
       example: null,
+      isKey: false,
       required: refers.cardinality === 'one',
       returned: true,
       onCreate: true,
@@ -247,7 +243,9 @@ export function pageOf(deriving: Deriving, name: string, of: string, items: stri
     of,
     members: [
       structural(memberName(deriving, 'items'), list, { kind: 'items' }, reason, 'returned'),
-      structural(memberName(deriving, 'page'), { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
+      ...(valueOf(deriving, 'pageStyle') === 'none'
+        ? []
+        : [structural(memberName(deriving, 'page'), { kind: 'page' }, { kind: 'page' }, reason, 'returned')]),
       linksMember(deriving, 'returned'),
     ],
     reasons: [reason],

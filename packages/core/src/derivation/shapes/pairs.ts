@@ -2,7 +2,8 @@ import type { Member, Shape } from '../../contract/index.js';
 import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
-import { linksMember, member, memberType, pageOf, type Trait } from './members.js';
+import { linksMember, member, memberType, pageOf } from './members.js';
+import type { Trait } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
 export type PairSide = 'near' | 'far';
@@ -10,7 +11,7 @@ export type PairSide = 'near' | 'far';
 /** The shapes of a pairing are named by the entity and the role; a hyphen keeps them apart from all others. */
 export const pairShapeName = (
   pairs: PairsWith,
-  purpose: 'item' | 'page' | 'change',
+  purpose: 'item' | 'member' | 'page' | 'change',
   side: PairSide,
 ): string => {
   const name = side === 'near' ? `${pairs.from}-${roleOf(pairs)}` : `${pairs.to}-${pairs.back ?? pairs.from}`;
@@ -28,24 +29,29 @@ export function pairShapes(
   if (value === undefined) return [];
   const why = because('member.carried', pairs, value);
   const shown = side === 'near' ? pairs.to : pairs.from;
-  const own = (traits.get(shown) ?? []).filter((trait) => trait.returned);
+  const all = traits.get(shown) ?? [];
   const name = memberName(deriving, carriedName(value.name));
-  if (own.some((trait) => trait.name === name)) reportTaken(deriving, pairs, shown, name);
-  const item: Shape = {
-    name: pairShapeName(pairs, 'item', side),
-    purpose: 'item',
+  if (all.some((trait) => trait.name === name && trait.exposed.out === 'yes'))
+    reportTaken(deriving, pairs, shown, name);
+  const showing = (purpose: 'item' | 'member'): Shape => ({
+    name: pairShapeName(pairs, purpose, side),
+    purpose,
     of: shown,
     members: [
-      ...own
+      ...all
+        .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
         .filter((trait) => trait.name !== name)
         .map((trait) => member(trait, 'returned', true, !trait.required)),
       carriedMember(name, pairs, value),
       linksMember(deriving, 'returned'),
     ],
     reasons: [why],
-  };
-  const page = pageOf(deriving, pairShapeName(pairs, 'page', side), shown, item.name);
-  return [item, page, patchShape(deriving, pairs, value, side)];
+  });
+  const item = showing('item');
+  const isShortened = all.some(({ exposed }) => exposed.list !== exposed.out);
+  const listed = isShortened ? [showing('member')] : [];
+  const page = pageOf(deriving, pairShapeName(pairs, 'page', side), shown, (listed[0] ?? item).name);
+  return [item, ...listed, page, patchShape(deriving, pairs, value, side)];
 }
 
 function reportTaken(deriving: Deriving, pairs: PairsWith, shown: string, name: string): void {

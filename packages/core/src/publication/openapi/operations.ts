@@ -1,5 +1,6 @@
 import type { Contract, Operation, QueryParameter, Resource, ResponseCase } from '../../contract/index.js';
-import type { Json } from '../../model/index.js';
+import type { FilterOperator } from '../../arrangement/index.js';
+import type { Json, ScalarType } from '../../model/index.js';
 import { reference, scalarSchema, type JsonSchema } from './schemas.js';
 
 /** The parameters that the path of a resource holds. */
@@ -28,7 +29,7 @@ export function operationObject(contract: Contract, operation: Operation, tag: s
     tags: [tag],
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(operation.accepts === null ? {} : { requestBody: requestBody(operation, operation.accepts) }),
-    responses: responses(operation),
+    responses: responses(contract, operation),
   };
 }
 
@@ -61,6 +62,12 @@ function queryParameter(parameter: QueryParameter): Json {
         description: 'The number of the page, from 1.',
         schema: { type: 'integer', minimum: 1, default: 1 },
       };
+    case 'offset':
+      return {
+        ...base,
+        description: 'How many records come before the page.',
+        schema: { type: 'integer', minimum: 0, default: 0 },
+      };
     case 'size': {
       const schema = { type: 'integer', minimum: 1, maximum: parameter.max, default: parameter.default };
       return { ...base, description: 'How many records a page holds.', schema };
@@ -68,25 +75,62 @@ function queryParameter(parameter: QueryParameter): Json {
     case 'sort':
       return {
         ...base,
-        description:
-          'Keys to sort by, each with - in front for descending. The key of the record breaks ties.',
+        description: `Keys to sort by, each ${parameter.style === 'minus' ? 'with - in front' : 'followed by :desc'} for descending. The key of the record breaks ties.`,
         style: 'form',
         explode: false,
         schema: {
           type: 'array',
-          items: { type: 'string', enum: parameter.keys.flatMap(({ name }) => [name, `-${name}`]) },
+          items: {
+            type: 'string',
+            enum: parameter.keys.flatMap(({ name }) => sortTexts(name, parameter.style)),
+          },
         },
       };
     case 'filter':
-      return {
-        ...base,
-        description: `Only records whose ${parameter.name} is this.`,
-        schema: scalarSchema(parameter.type),
-      };
+      return filterParameter(parameter, base);
   }
 }
 
-function responses(operation: Operation): Json {
+const sortTexts = (name: string, style: 'minus' | 'suffix'): string[] =>
+  style === 'minus' ? [name, `-${name}`] : [name, `${name}:asc`, `${name}:desc`];
+
+/** Operators in brackets are the members of a deep object (OAS §4.8.12.4); equality may be written plainly too. */
+function filterParameter(parameter: Extract<QueryParameter, { role: 'filter' }>, base: object): Json {
+  const { name, type, operators } = parameter;
+  if (operators.length === 1 && operators[0] === 'eq')
+    return { ...base, description: `Only records whose ${name} is this.`, schema: scalarSchema(type) };
+  const properties = Object.fromEntries(
+    operators.map((operator) => [operator, operandSchema(operator, type)]),
+  );
+  return {
+    ...base,
+    description: `Only records whose ${name} compares so. ${name}=… is the same as ${name}[eq]=….`,
+    style: 'deepObject',
+    explode: true,
+    schema: { type: 'object', properties, additionalProperties: false },
+  };
+}
+
+function operandSchema(operator: FilterOperator, type: ScalarType): JsonSchema {
+  switch (operator) {
+    case 'in':
+      return { type: 'string', description: 'Values separated by commas.' };
+    case 'unset':
+      return { type: 'boolean', description: 'Whether it has no value.' };
+    case 'contains':
+    case 'starts':
+      return { type: 'string', minLength: 1 };
+    case 'eq':
+    case 'ne':
+    case 'lt':
+    case 'lte':
+    case 'gt':
+    case 'gte':
+      return scalarSchema(type);
+  }
+}
+
+function responses(contract: Contract, operation: Operation): Json {
   const byStatus = new Map<number, ResponseCase[]>();
   for (const response of operation.responses) {
     const cases = byStatus.get(response.status);
@@ -94,9 +138,17 @@ function responses(operation: Operation): Json {
     else cases.push(response);
   }
   return Object.fromEntries(
-    [...byStatus].map(([status, cases]) => [String(status), responseObject(operation, status, cases)]),
+    [...byStatus].map(([status, cases]) => [
+      String(status),
+      responseObject(contract, operation, status, cases),
+    ]),
   );
 }
+
+const totalCount: JsonSchema = {
+  description: 'How many records there are.',
+  schema: { type: 'integer', minimum: 0 },
+};
 
 const elsewhere: JsonSchema = {
   description: 'The one address of the record.',
@@ -106,10 +158,16 @@ const elsewhere: JsonSchema = {
 const isElsewhere = (cases: readonly ResponseCase[]): boolean =>
   cases.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'));
 
-function responseObject(operation: Operation, status: number, cases: readonly ResponseCase[]): Json {
+function responseObject(
+  contract: Contract,
+  operation: Operation,
+  status: number,
+  cases: readonly ResponseCase[],
+): Json {
   const description = cases.map(({ when }) => when).join(' ');
   if (status >= 400)
     return { description, content: { 'application/problem+json': { schema: reference('problem') } } };
+  const total = contract.paging.totals === 'header' && operation.verb === 'list' && status === 200;
   const location: JsonSchema = {
     description: 'Where the new record is.',
     schema: { type: 'string', format: 'uri-reference' },
@@ -117,6 +175,7 @@ function responseObject(operation: Operation, status: number, cases: readonly Re
   return {
     description,
     ...(status === 201 ? { headers: { Location: location } } : {}),
+    ...(total ? { headers: { 'Total-Count': totalCount } } : {}),
     ...(isElsewhere(cases) ? { headers: { 'Content-Location': elsewhere } } : {}),
     ...(operation.returns === null || status === 204
       ? {}

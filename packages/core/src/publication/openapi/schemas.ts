@@ -1,4 +1,4 @@
-import type { Contract, Member, MemberType, Shape, StructureNames } from '../../contract/index.js';
+import type { Contract, Member, MemberType, Shape } from '../../contract/index.js';
 import { DURATION, TIME, type Json, type ScalarType } from '../../model/index.js';
 
 /** A JSON Schema of dialect 2020-12, as OpenAPI 3.1 embeds it. */
@@ -9,12 +9,16 @@ export const reference = (name: string): JsonSchema => ({ $ref: `#/components/sc
 /** Every shape of a contract under its name, with the structures that all contracts share. */
 export function componentSchemas(contract: Contract): Record<string, Json> {
   const shapes = contract.shapes.map((shape) => [shape.name, shapeSchema(shape)] as const);
-  return Object.fromEntries([...shapes, ...Object.entries(sharedSchemas(contract.names))]);
+  return Object.fromEntries([...shapes, ...Object.entries(sharedSchemas(contract))]);
 }
 
 /** The schema of a shape. Bodies that are sent are closed; answers may grow. */
 function shapeSchema(shape: Shape): JsonSchema {
-  const returned = shape.purpose === 'item' || shape.purpose === 'page' || shape.purpose === 'entry';
+  const returned =
+    shape.purpose === 'item' ||
+    shape.purpose === 'member' ||
+    shape.purpose === 'page' ||
+    shape.purpose === 'entry';
   const required = shape.members.filter((member) => member.required).map((member) => member.name);
   return {
     type: 'object',
@@ -113,7 +117,22 @@ function bounds(least: string, min: number | null, most: string, max: number | n
 const count = { type: 'integer', minimum: 0 };
 
 /** What answers of every contract have in common. */
-const sharedSchemas = (names: StructureNames): Readonly<Record<string, JsonSchema>> => ({
+/** Where a page stands, and how many records there are where the body tells. */
+function pageSchema({ names, paging }: Contract): JsonSchema {
+  const totals = paging.totals === 'body' ? { [names.totalItems]: count } : {};
+  const properties =
+    paging.style === 'offset'
+      ? { [names.offset]: count, [names.limit]: { ...count, minimum: 1 }, ...totals }
+      : {
+          [names.number]: { ...count, minimum: 1 },
+          [names.size]: { ...count, minimum: 1 },
+          ...totals,
+          ...(paging.totals === 'body' ? { [names.totalPages]: count } : {}),
+        };
+  return { type: 'object', properties, required: Object.keys(properties) };
+}
+
+const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>> => ({
   links: {
     type: 'object',
     description: 'From each relation (RFC 8288 §2.1) to where it leads.',
@@ -126,16 +145,7 @@ const sharedSchemas = (names: StructureNames): Readonly<Record<string, JsonSchem
       required: ['href'],
     },
   },
-  page: {
-    type: 'object',
-    properties: {
-      [names.number]: { ...count, minimum: 1 },
-      [names.size]: { ...count, minimum: 1 },
-      [names.totalItems]: count,
-      [names.totalPages]: count,
-    },
-    required: [names.number, names.size, names.totalItems, names.totalPages],
-  },
+  page: pageSchema(contract),
   problem: {
     type: 'object',
     description: 'Problem details (RFC 9457 §3).',

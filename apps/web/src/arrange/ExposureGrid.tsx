@@ -1,0 +1,167 @@
+import type { Aspect, Exposure, FilterOperator } from '@isomeros/core/arrangement';
+import type { GridRow } from '@isomeros/core/derivation';
+import { indexModel } from '@isomeros/core/model';
+import { Checkbox, Popover } from 'antd';
+import { useEffect, useState } from 'react';
+import { ReasonTrail } from '../app/parts/ReasonTrail.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { withExposure } from '../design/chosen.js';
+import { derivationClient } from '../design/derivationClient.js';
+import { choicesMade } from '../design/designSlice.js';
+
+const COLUMNS: readonly { readonly aspect: Aspect; readonly title: string }[] = [
+  { aspect: 'out', title: 'out' },
+  { aspect: 'list', title: 'in lists' },
+  { aspect: 'create', title: 'create' },
+  { aspect: 'replace', title: 'replace' },
+  { aspect: 'change', title: 'change' },
+  { aspect: 'filter', title: 'filter' },
+  { aspect: 'sort', title: 'sort' },
+];
+
+const NOWHERE = {};
+
+interface Props {
+  /** The name of an entity. */
+  readonly entity: string;
+  readonly onStatement: (line: number) => void;
+}
+
+/** What goes in and what comes out of the records of an entity: a row a member, a cell an aspect. */
+export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element {
+  const { choices, arrangement, outline, text } = useAppSelector((state) => state.design);
+  const model = useAppSelector((state) => state.design.derived?.model ?? null);
+  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
+  const dispatch = useAppDispatch();
+  const [rows, setRows] = useState<readonly GridRow[]>([]);
+  const [asked, setAsked] = useState<string | null>(null);
+  useEffect(() => {
+    let isWanted = true;
+    void derivationClient.grid(entity).then((found) => {
+      if (isWanted) setRows(found);
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [entity, outline]);
+  const id = model === null ? undefined : indexModel(model).entities.get(entity)?.id;
+  const choose = <A extends Aspect>(member: string, aspect: A, value: Exposure[A] | null): void => {
+    if (id === undefined) return;
+    dispatch(choicesMade(withExposure(choices, arrangement, { entity: id, member, aspect }, value)));
+  };
+  const row = rows.find((one) => one.id === asked);
+  return (
+    <>
+      <table className="exposure-grid" aria-label={`What goes in and out of ${entity}`}>
+        <thead>
+          <tr>
+            <th scope="col">member</th>
+            {COLUMNS.map(({ aspect, title }) => (
+              <th key={aspect} scope="col">
+                {title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((one) => (
+            <tr key={one.id}>
+              <th scope="row">
+                <button
+                  type="button"
+                  className="plain-button mono"
+                  aria-expanded={one.id === asked}
+                  title="Why"
+                  onClick={() => setAsked(one.id === asked ? null : one.id)}
+                >
+                  {one.name}
+                </button>
+              </th>
+              {COLUMNS.map(({ aspect, title }) => (
+                <td key={aspect} className={one.chosen.includes(aspect) ? 'chosen' : ''}>
+                  {aspect === 'filter' ? (
+                    <FilterCell row={one} onChoose={(value) => choose(one.id, 'filter', value)} />
+                  ) : (
+                    <WordCell
+                      value={one.exposed[aspect]}
+                      options={one.options[aspect]}
+                      label={`${one.name}, ${title}`}
+                      onChoose={(value) =>
+                        choose(one.id, aspect, one.options[aspect].find((option) => option === value) ?? null)
+                      }
+                    />
+                  )}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {row !== undefined && (
+        <ReasonTrail reasons={row.reasons} places={places} text={text} onStatement={onStatement} />
+      )}
+    </>
+  );
+}
+
+interface WordProps {
+  readonly value: string;
+  /** The first is what the model says. */
+  readonly options: readonly string[];
+  readonly label: string;
+  readonly onChoose: (value: string | null) => void;
+}
+
+/** A click goes on to the next answer; what the model settles cannot be clicked. */
+function WordCell({ value, options, label, onChoose }: WordProps): React.JSX.Element {
+  const [usual] = options;
+  if (options.length < 2) return <span className="quiet">{value}</span>;
+  const next = options[(options.indexOf(value) + 1) % options.length] ?? usual;
+  return (
+    <button
+      type="button"
+      className="plain-button"
+      aria-label={`${label}: ${value}`}
+      title={`${value}; a click makes it ${next ?? ''}`}
+      onClick={() => onChoose(next === usual || next === undefined ? null : next)}
+    >
+      {value}
+    </button>
+  );
+}
+
+interface FilterProps {
+  readonly row: GridRow;
+  readonly onChoose: (value: readonly FilterOperator[] | null) => void;
+}
+
+/** The operators a member can be filtered by; a click opens them to choose from. */
+function FilterCell({ row, onChoose }: FilterProps): React.JSX.Element {
+  const all = row.options.filter;
+  const { filter } = row.exposed;
+  if (all.length === 0) return <span className="quiet">no</span>;
+  const shown = filter.length === 0 ? 'no' : filter.length === all.length ? 'all' : filter.join(' ');
+  return (
+    <Popover
+      trigger="click"
+      arrow={false}
+      placement="bottomRight"
+      content={
+        <Checkbox.Group<FilterOperator>
+          className="operators"
+          value={[...filter]}
+          options={all.map((operator) => ({ value: operator, label: operator }))}
+          onChange={(chosen) =>
+            onChoose(
+              chosen.length === all.length ? null : all.filter((operator) => chosen.includes(operator)),
+            )
+          }
+        />
+      }
+    >
+      <button type="button" className="plain-button mono" aria-label={`${row.name}, filter: ${shown}`}>
+        {shown}
+      </button>
+    </Popover>
+  );
+}

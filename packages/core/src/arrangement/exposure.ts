@@ -1,0 +1,59 @@
+/** How a filter compares: with one value, with several, or with whether there is one. */
+export const FILTER_OPERATORS = [
+  'eq',
+  'ne',
+  'in',
+  'lt',
+  'lte',
+  'gt',
+  'gte',
+  'contains',
+  'starts',
+  'unset',
+] as const;
+export type FilterOperator = (typeof FILTER_OPERATORS)[number];
+
+export type Shown = 'yes' | 'no';
+export type Taken = 'must' | 'may' | 'no';
+
+/** What goes in and what comes out of one member: a column each of the exposure grid. */
+export interface Exposure {
+  /** Returned by a read. */
+  readonly out: Shown;
+  /** Returned in lists. */
+  readonly list: Shown;
+  readonly create: Taken;
+  readonly replace: Taken;
+  readonly change: 'may' | 'no';
+  /** The operators it can be filtered by. */
+  readonly filter: readonly FilterOperator[];
+  readonly sort: Shown;
+}
+
+export type Aspect = keyof Exposure;
+
+export const ASPECTS: readonly Aspect[] = ['out', 'list', 'create', 'replace', 'change', 'filter', 'sort'];
+
+/** Aspects that somebody chose for one member. */
+export type ExposureChoice = Partial<Exposure>;
+
+/** By the identity of an entity, then by that of an attribute, a reference or the ownership. */
+export type Exposures = Readonly<Record<string, Readonly<Record<string, ExposureChoice>>>>;
+
+/** What may be chosen at all; the model allows less of it for most members. */
+export const ASPECT_VALUES: {
+  readonly [A in Exclude<Aspect, 'filter'>]: readonly Exposure[A][];
+} = {
+  out: ['yes', 'no'],
+  list: ['yes', 'no'],
+  create: ['must', 'may', 'no'],
+  replace: ['must', 'may', 'no'],
+  change: ['may', 'no'],
+  sort: ['yes', 'no'],
+};
+
+/** What was chosen for a member. */
+export function exposureChoice(exposures: Exposures, entity: string, member: string): ExposureChoice {
+  const ofEntity = Object.hasOwn(exposures, entity) ? exposures[entity] : undefined;
+  return ofEntity !== undefined && Object.hasOwn(ofEntity, member) ? (ofEntity[member] ?? {}) : {};
+}

@@ -1,0 +1,38 @@
+import type { Exposure } from '../../arrangement/index.js';
+import type { Field, Member, MemberType, Reason } from '../../contract/index.js';
+import type { ScalarType } from '../../model/index.js';
+
+/** One thing an entity's representations can carry, with what the model says of it. */
+export interface BareTrait {
+  readonly name: string;
+  readonly type: MemberType;
+  readonly source: Field;
+  readonly description: string | null;
+  readonly default: Member['default'];
+  readonly example: Member['example'];
+  readonly isKey: boolean;
+  readonly required: boolean;
+  /** What the model allows: it may be returned, accepted on create, accepted on replace and change. */
+  readonly returned: boolean;
+  readonly onCreate: boolean;
+  readonly onReplace: boolean;
+  readonly touched: boolean;
+  /** The transitions that a change of it may carry out. */
+  readonly transitions: readonly string[];
+  /** The server supplies the value when the client may not. */
+  readonly supplied: boolean;
+  readonly reasons: readonly Reason[];
+}
+
+/** The same with what goes in and what comes out. The shapes of one entity are different views of its traits. */
+export interface Trait extends BareTrait {
+  readonly exposed: Exposure;
+}
+
+/** Whether values of a type are one JSON string, number or boolean each. */
+export const isScalar = (type: MemberType): type is ScalarType =>
+  type.kind !== 'json' &&
+  type.kind !== 'shape' &&
+  type.kind !== 'list' &&
+  type.kind !== 'links' &&
+  type.kind !== 'page';

@@ -1,0 +1,223 @@
+import { describe, expect, test } from '@jest/globals';
+import { arrangementOf, NO_CHOICES, plainArrangement, type SettingValues } from '@isomeros/core/arrangement';
+import { compareScalars, type ScalarType } from '@isomeros/core/model';
+import fc from 'fast-check';
+import { TestMock } from '../support/mock.js';
+import { modelOf } from '../support/models.js';
+
+const TEXT = `entity Harbour
+  code: text(1..5), key
+
+entity Route
+  name: text(1..20)
+  distance: decimal(0.., scale 1)
+  opened: date
+  state: choice(open, shut)
+  fast: boolean
+
+each Route refers to optional Harbour as origin
+`;
+
+const mockOf = (settings: SettingValues = {}): TestMock =>
+  new TestMock(
+    modelOf(TEXT),
+    { Route: 0, Harbour: 3 },
+    arrangementOf('main', { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), settings }] }),
+  );
+
+interface RouteBody {
+  readonly id: number;
+  readonly name: string | null;
+  readonly distance: number | null;
+  readonly opened: string | null;
+}
+
+const made = (mock: TestMock, ...bodies: readonly object[]): void => {
+  for (const body of bodies) expect(mock.send('POST', '/api/v1/routes', body).status).toBe(201);
+};
+
+const namesOf = (mock: TestMock, query: string): (string | null)[] => {
+  const answer = mock.send('GET', `/api/v1/routes?${query}`);
+  expect([query, answer.status]).toEqual([query, 200]);
+  return (answer.body as { items: RouteBody[] }).items.map(({ name }) => name);
+};
+
+describe('bracketed filters', () => {
+  const mock = mockOf();
+  made(
+    mock,
+    { name: 'Ash', distance: 3, opened: '2020-01-01', state: 'open', fast: true },
+    { name: 'Birch, old', distance: 10.5, opened: '2021-06-01', state: 'shut' },
+    { name: 'ash + elm', distance: 20, state: 'open' },
+    { name: null },
+  );
+
+  test.each<readonly [query: string, names: readonly (string | null)[]]>([
+    ['name=Ash', ['Ash']],
+    ['name[eq]=Ash', ['Ash']],
+    ['name%5Beq%5D=Ash', ['Ash']],
+    ['name[ne]=Ash', ['Birch, old', 'ash + elm', null]],
+    ['name[in]=Ash,Birch%2C+old', ['Ash', 'Birch, old']],
+    ['name[contains]=sh', ['Ash', 'ash + elm']],
+    ['name[contains]=%2B', ['ash + elm']],
+    ['name[starts]=ash', ['ash + elm']],
+    ['name[unset]=true', [null]],
+    ['name[unset]=false&distance[lt]=20', ['Ash', 'Birch, old']],
+    ['distance[gte]=10.5', ['Birch, old', 'ash + elm']],
+    ['distance[gt]=3&distance[lte]=10.5', ['Birch, old']],
+    ['opened[lt]=2021-01-01', ['Ash']],
+    ['state[in]=open', ['Ash', 'ash + elm']],
+    ['fast=true', ['Ash']],
+    ['originCode[unset]=true&name=Ash', ['Ash']],
+  ])('%s', (query, names) => {
+    expect(namesOf(mock, query)).toEqual(names);
+  });
+
+  test.each<readonly [query: string, parameter: string, code: string]>([
+    ['distance[gte]=far', 'distance[gte]', 'type'],
+    ['distance[contains]=1', 'distance[contains]', 'operator'],
+    ['distance[]=1', 'distance[]', 'operator'],
+    ['name[like]=a', 'name[like]', 'operator'],
+    ['name[unset]=yes', 'name[unset]', 'type'],
+    ['name[contains]=', 'name[contains]', 'type'],
+    ['state[in]=open,gone', 'state[in]', 'type'],
+    ['name=a&name[eq]=b', 'name[eq]', 'repeated'],
+    ['page[eq]=1', 'page[eq]', 'unknown'],
+    ['__proto__[eq]=1', '__proto__[eq]', 'unknown'],
+  ])('%s is refused', (query, parameter, code) => {
+    const answer = mock.send('GET', `/api/v1/routes?${query}`);
+    expect([answer.status, (answer.body as { errors: object[] }).errors]).toMatchObject([
+      400,
+      [{ parameter, code }],
+    ]);
+  });
+});
+
+test('plain filters know equality alone, and lists without filters know none', () => {
+  const plain = mockOf({ filterStyle: 'plain' });
+  made(plain, { name: 'Ash' }, { name: 'Elm' });
+  expect(namesOf(plain, 'name=Elm')).toEqual(['Elm']);
+  expect(plain.send('GET', '/api/v1/routes?name[eq]=Elm').status).toBe(400);
+  expect(mockOf({ filterStyle: 'none' }).send('GET', '/api/v1/routes?name=Elm').status).toBe(400);
+});
+
+test('filters keep what a plain comparison of the members keeps', () => {
+  const decimal: ScalarType = { kind: 'decimal', min: 0, max: null, scale: 1 };
+  const operators = {
+    eq: (order: number) => order === 0,
+    ne: (order: number) => order !== 0,
+    lt: (order: number) => order < 0,
+    lte: (order: number) => order <= 0,
+    gt: (order: number) => order > 0,
+    gte: (order: number) => order >= 0,
+  } as const;
+  const value = fc.integer({ min: 0, max: 30 }).map((tenths) => tenths / 10);
+  fc.assert(
+    fc.property(
+      fc.array(fc.option(value), { maxLength: 12 }),
+      fc.constantFrom(...(Object.keys(operators) as (keyof typeof operators)[])),
+      value,
+      (distances, operator, wanted) => {
+        const mock = mockOf();
+        made(mock, ...distances.map((distance, index) => ({ name: `n${index}`, distance })));
+        const answer = mock.send('GET', `/api/v1/routes?distance[${operator}]=${wanted}&size=100`);
+        const kept = (answer.body as { items: RouteBody[] }).items.map(({ distance }) => distance);
+        const expected = distances.filter((distance) =>
+          distance === null
+            ? operator === 'ne'
+            : operators[operator](compareScalars(decimal, distance, wanted)),
+        );
+        expect(kept).toEqual(expected);
+      },
+    ),
+    { numRuns: 100 },
+  );
+});
+
+describe('sort keys', () => {
+  test.each<readonly [SettingValues, string, string[]]>([
+    [{}, 'sort=-distance', ['c', 'b', 'a']],
+    [{ sortStyle: 'suffix' }, 'sort=distance:desc', ['c', 'b', 'a']],
+    [{ sortStyle: 'suffix' }, 'sort=distance:asc,name', ['a', 'b', 'c']],
+  ])('%j %s', (settings, query, names) => {
+    const mock = mockOf(settings);
+    made(mock, { name: 'b', distance: 2 }, { name: 'c', distance: 3 }, { name: 'a', distance: 1 });
+    expect(namesOf(mock, query)).toEqual(names);
+  });
+
+  test('written otherwise, or where lists are not sorted, are refused', () => {
+    expect(mockOf({ sortStyle: 'suffix' }).send('GET', '/api/v1/routes?sort=-name').status).toBe(400);
+    expect(mockOf().send('GET', '/api/v1/routes?sort=name:desc').status).toBe(400);
+    expect(mockOf({ sortStyle: 'none' }).send('GET', '/api/v1/routes?sort=name').status).toBe(400);
+  });
+});
+
+describe('pages', () => {
+  const five = [{ name: 'a' }, { name: 'b' }, { name: 'c' }, { name: 'd' }, { name: 'e' }];
+  interface Page {
+    readonly items: readonly RouteBody[];
+    readonly page?: object;
+    readonly links: Readonly<Record<string, { readonly href: string }>>;
+  }
+  const read = (mock: TestMock, query: string): Page =>
+    mock.send('GET', `/api/v1/routes${query}`).body as Page;
+
+  test('by offset and limit lead to each other', () => {
+    const mock = mockOf({ pageStyle: 'offset', pageSize: 2 });
+    made(mock, ...five);
+    const second = read(mock, '?offset=2');
+    expect(second.items.map(({ name }) => name)).toEqual(['c', 'd']);
+    expect(second.page).toEqual({ offset: 2, limit: 2, totalItems: 5 });
+    expect(Object.entries(second.links).map(([relation, { href }]) => [relation, href])).toEqual([
+      ['self', '/api/v1/routes?offset=2'],
+      ['up', '/api/v1'],
+      ['first', '/api/v1/routes?offset=0'],
+      ['prev', '/api/v1/routes?offset=0'],
+      ['next', '/api/v1/routes?offset=4'],
+      ['last', '/api/v1/routes?offset=4'],
+    ]);
+    expect(mock.send('GET', '/api/v1/routes?page=1').status).toBe(400);
+  });
+
+  test('following next from the first page meets every record once, by number and by offset', () => {
+    for (const pageStyle of ['number', 'offset'] as const) {
+      const mock = mockOf({ pageStyle, pageSize: 2, totals: 'none' });
+      made(mock, ...five);
+      const seen: (string | null)[] = [];
+      for (let href: string | undefined = '/api/v1/routes'; href !== undefined;) {
+        const page = mock.send('GET', href).body as Page;
+        seen.push(...page.items.map(({ name }) => name));
+        expect(Object.keys(page.links)).not.toContain('last');
+        href = page.links['next']?.href;
+      }
+      expect(seen).toEqual(['a', 'b', 'c', 'd', 'e']);
+    }
+  });
+
+  test('of none everything comes at once, and that is doubtful', () => {
+    const mock = mockOf({ pageStyle: 'none' });
+    made(mock, ...five);
+    const all = read(mock, '');
+    expect([all.items.length, all.page, Object.keys(all.links)]).toEqual([5, undefined, ['self', 'up']]);
+    expect(mock.service.contract.findings.map(({ id }) => id)).toContain('list.unbounded');
+  });
+
+  test('tell the total in the body, in a header, or nowhere', () => {
+    const told = (settings: SettingValues): readonly unknown[] => {
+      const mock = mockOf(settings);
+      made(mock, ...five);
+      const answer = mock.send('GET', '/api/v1/routes?size=2');
+      return [Object.keys((answer.body as Page).page ?? {}), answer.headers.get('total-count') ?? null];
+    };
+    expect(told({})).toEqual([['number', 'size', 'totalItems', 'totalPages'], null]);
+    expect(told({ totals: 'header' })).toEqual([['number', 'size'], '5']);
+    expect(told({ totals: 'none' })).toEqual([['number', 'size'], null]);
+  });
+
+  test('that are too large are refused, or as large as may be', () => {
+    expect(mockOf({ maxPageSize: 3 }).send('GET', '/api/v1/routes?size=4').status).toBe(400);
+    const clamped = mockOf({ maxPageSize: 3, oversize: 'clamped' });
+    made(clamped, ...five);
+    expect(read(clamped, '?size=4').page).toMatchObject({ size: 3 });
+  });
+});
