@@ -1,9 +1,11 @@
-import type { Outline } from '@isomeros/core/contract';
+import type { Finding, Outline, Severity } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { OperationMarks } from '../app/parts/OperationMarks.js';
 import { outlineRows, type OutlineRow } from '../app/parts/outlineRows.js';
 import { RowList } from '../app/parts/RowList.js';
+import { useAppSelector } from '../app/store.js';
+import { severitiesOf } from './findingsAt.js';
 import { mergedRows, unchanged } from './mergedRows.js';
 import { NOWHERE, ROOT } from './moves.js';
 import { shownRows, type ShownRow } from './shownRows.js';
@@ -21,6 +23,7 @@ interface Props {
 }
 
 const INDENT = 14;
+const NONE: readonly Finding[] = [];
 
 /** The path tree as a document: filtered by typing, folded, and rearranged by dragging or by keyboard. */
 export function ArrangeTree(props: Props): React.JSX.Element {
@@ -35,6 +38,8 @@ export function ArrangeTree(props: Props): React.JSX.Element {
     [before, after],
   );
   const rows = useMemo(() => shownRows(merged, folded, filter), [merged, folded, filter]);
+  const findings = useAppSelector((state) => state.design.reviewed?.findings ?? NONE);
+  const severities = useMemo(() => severitiesOf(findings, outline), [findings, outline]);
   const dragging = useDragging(control);
   const current = rows.find(({ row, change }) => row.resource.id === selected && change !== 'comes');
   const fold = (id: string, isFolded: boolean): void => {
@@ -92,6 +97,7 @@ export function ArrangeTree(props: Props): React.JSX.Element {
               shown={shown}
               root={outline.root}
               isTarget={moving?.targets.has(shown.row.resource.id) ?? false}
+              severity={severities.get(shown.row.resource.id) ?? null}
               onFold={fold}
             />
           )}
@@ -141,10 +147,12 @@ interface CellsProps {
   readonly root: string;
   /** Whether what is moved could be let go here. */
   readonly isTarget: boolean;
+  /** Of the worst finding about the path. */
+  readonly severity: Severity | null;
   readonly onFold: (id: string, isFolded: boolean) => void;
 }
 
-function TreeCells({ shown, root, isTarget, onFold }: CellsProps): React.JSX.Element {
+function TreeCells({ shown, root, isTarget, severity, onFold }: CellsProps): React.JSX.Element {
   const { row, change, below, isFolded } = shown;
   const { level, tail, operations, resource } = row;
   return (
@@ -169,6 +177,11 @@ function TreeCells({ shown, root, isTarget, onFold }: CellsProps): React.JSX.Ele
       <span className="tree-path mono" title={root + resource.path}>
         {level === 0 ? root : tail}
         {isFolded && <span className="quiet"> {below} below</span>}
+        {severity !== null && (
+          <span className={`finding-mark ${severity}`} role="img" aria-label={`a finding: ${severity}`}>
+            !
+          </span>
+        )}
       </span>
       <OperationMarks operations={operations} />
     </>

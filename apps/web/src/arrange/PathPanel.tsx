@@ -9,6 +9,7 @@ import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { ExampleExchange } from '../design/workerMessages.js';
 import { ExposureGrid } from './ExposureGrid.js';
+import { FindingsHere } from './FindingsHere.js';
 import { SettingRows } from './SettingRows.js';
 import { WordRow } from './WordRow.js';
 
@@ -57,6 +58,16 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
             </button>
           ))}
         </div>
+        <FindingsHere row={row} onStatement={onStatement} />
+        {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
+          <>
+            <h3 className="section-head">
+              Goes in and out
+              <span className="end quiet">of every {row.resource.entity}</span>
+            </h3>
+            <ExposureGrid entity={row.resource.entity} onStatement={onStatement} />
+          </>
+        )}
         <h3 className="section-head">
           Set here
           <span className="end quiet">
@@ -72,22 +83,13 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
           {...(operation === undefined ? {} : { verb: operation.verb })}
           names={settingsOf(row, level)}
         />
-        {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
-          <>
-            <h3 className="section-head">
-              Goes in and out
-              <span className="end quiet">of every {row.resource.entity}</span>
-            </h3>
-            <ExposureGrid entity={row.resource.entity} onStatement={onStatement} />
-          </>
-        )}
-        <h3 className="section-head">Why</h3>
-        <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
         <h3 className="section-head">
           Example
           <span className="end quiet">answered from the seed</span>
         </h3>
         {shown !== undefined && <LiveExample operation={shown.id} />}
+        <h3 className="section-head">Why</h3>
+        <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
       </div>
     </section>
   );

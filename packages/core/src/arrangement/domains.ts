@@ -55,6 +55,13 @@ export const CHOOSABLE = {
   maxPageSize: { kind: 'integer', min: 1, max: 10_000, levels: FOR_RESOURCE },
   pageSize: { kind: 'integer', min: 1, max: 10_000, levels: FOR_RESOURCE },
   unknownParameters: { kind: 'options', options: ['refused', 'ignored'], levels: FOR_OPERATION },
+  mediaTypes: {
+    kind: 'options',
+    options: ['json, hal', 'hal, json', 'json', 'hal'],
+    levels: FOR_ARRANGEMENT,
+  },
+  links: { kind: 'options', options: ['object', 'header', 'none'], levels: FOR_ARRANGEMENT },
+  envelope: { kind: 'options', options: ['object', 'bare'], levels: FOR_ARRANGEMENT },
   invalidStatus: { kind: 'options', options: [400, 422], levels: FOR_OPERATION },
 } as const satisfies { readonly [Name in SettingName]?: SettingDomain };
 

@@ -240,18 +240,28 @@ function expectedOf(aspect: string, value: Json): string | null {
 
 const isAspect = (name: string): name is keyof typeof ASPECT_VALUES => Object.hasOwn(ASPECT_VALUES, name);
 
-/** Brings choices as the first version kept them, with settings by the name of an arrangement, into today's form. */
+/**
+ * Brings choices as an earlier version kept them into today's form: the first one kept settings by the name of
+ * an arrangement; later ones lack what could not be decided then.
+ */
 export function upgradeChoices(given: Json, names: readonly string[] = []): Json {
   if (!isJsonObject(given)) return given;
   const { arrangements } = given;
-  if (Array.isArray(arrangements)) return given;
+  if (Array.isArray(arrangements))
+    return { ...given, arrangements: (arrangements as readonly Json[]).map(completed) };
   const byName = isJsonObject(arrangements) ? arrangements : {};
   const all = new Set([...(names.length === 0 ? [FIRST_ARRANGEMENT] : names), ...Object.keys(byName)]);
   return {
     ...given,
-    arrangements: [...all].map((name) => ({
-      ...plainArrangement(name),
-      ...(Object.hasOwn(byName, name) ? { settings: byName[name] ?? {} } : {}),
-    })) as unknown as Json,
+    arrangements: [...all].map((name) =>
+      completed(Object.hasOwn(byName, name) ? { name, settings: byName[name] ?? {} } : { name }),
+    ),
   };
 }
+
+function completed(given: Json): Json {
+  if (!isJsonObject(given) || typeof given['name'] !== 'string') return given;
+  return { ...PLAIN, ...given };
+}
+
+const PLAIN = plainArrangement('') as unknown as { readonly [name: string]: Json };

@@ -39,7 +39,12 @@ export interface Settings {
   readonly pageSize: number;
   readonly maxPageSize: number;
   readonly sortParameter: string;
-  readonly links: 'object';
+  /** The media types answers are offered in, the preferred one first. */
+  readonly mediaTypes: 'json, hal' | 'hal, json' | 'json' | 'hal';
+  /** Where plain JSON has its links. */
+  readonly links: 'object' | 'header' | 'none';
+  /** Whether a list in plain JSON is an object around its items, or the bare array of them. */
+  readonly envelope: 'object' | 'bare';
   readonly invalidStatus: 400 | 422;
   readonly unknownMembers: 'refused';
   readonly unknownParameters: 'refused' | 'ignored';
@@ -78,7 +83,9 @@ export const SETTING_DEFAULTS: Settings = {
   pageSize: 20,
   maxPageSize: 100,
   sortParameter: 'sort',
+  mediaTypes: 'json, hal',
   links: 'object',
+  envelope: 'object',
   invalidStatus: 400,
   unknownMembers: 'refused',
   unknownParameters: 'refused',
@@ -110,7 +117,9 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   pageSize: 'Page size',
   maxPageSize: 'Largest page size',
   sortParameter: 'Sort parameter',
-  links: 'Links in plain JSON',
+  mediaTypes: 'Media types',
+  links: 'Links in JSON',
+  envelope: 'Lists in JSON',
   invalidStatus: 'Does not fit',
   unknownMembers: 'Unknown member',
   unknownParameters: 'Unknown parameter',

@@ -151,7 +151,14 @@ export const RULES = {
     title: 'Made with its owner',
     sentence: 'What must exist from the start is made in the body that creates its owner.',
   },
-  'member.links': { title: 'Links', sentence: 'A representation carries its links in a links object.' },
+  'member.links': {
+    title: 'Links',
+    sentence: 'A representation in plain JSON carries its links in a links object, unless chosen otherwise.',
+  },
+  'member.hal-links': {
+    title: 'Links in HAL',
+    sentence: 'What was read as HAL can be sent back with its links, which have no effect.',
+  },
   'member.life-cycle': {
     title: 'Life cycle',
     sentence: 'An attribute with a life cycle begins at its default and moves by its transitions only.',

@@ -68,11 +68,17 @@ export interface Contract {
   readonly assumptions: readonly Assumption[];
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
+  readonly representation: Pick<Settings, 'links' | 'envelope'> & {
+    /** The media types of answers, the preferred one first. */
+    readonly mediaTypes: readonly MediaType[];
+  };
   readonly paging: Pick<Settings, 'totals' | 'oversize'> & { readonly style: Settings['pageStyle'] };
   /** The request header that may name the version, where it stands in one. */
   readonly versionHeader: string | null;
   readonly trailingSlash: Settings['trailingSlash'];
 }
+
+export type MediaType = 'application/json' | 'application/hal+json';
 
 export type Segment =
   | { readonly kind: 'literal'; readonly text: string }

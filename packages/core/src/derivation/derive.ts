@@ -1,5 +1,5 @@
-import type { Arrangement } from '../arrangement/index.js';
-import type { Contract, Resource } from '../contract/index.js';
+import type { Arrangement, Settings } from '../arrangement/index.js';
+import type { Contract, MediaType, Resource } from '../contract/index.js';
 import type { Model } from '../model/index.js';
 import { startDeriving, valueOf, type Deriving } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
@@ -38,6 +38,11 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     findings: deriving.findings,
     assumptions: findAssumptions(deriving),
     names: structureNames(deriving),
+    representation: {
+      mediaTypes: MEDIA_TYPES[valueOf(deriving, 'mediaTypes')],
+      links: valueOf(deriving, 'links'),
+      envelope: valueOf(deriving, 'envelope'),
+    },
     paging: {
       style: valueOf(deriving, 'pageStyle'),
       totals: valueOf(deriving, 'totals'),
@@ -48,6 +53,13 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     limits: { bodyBytes: valueOf(deriving, 'maxBodyBytes') },
   };
 }
+
+const MEDIA_TYPES: Readonly<Record<Settings['mediaTypes'], readonly MediaType[]>> = {
+  'json, hal': ['application/json', 'application/hal+json'],
+  'hal, json': ['application/hal+json', 'application/json'],
+  json: ['application/json'],
+  hal: ['application/hal+json'],
+};
 
 const VERSION_HEADER = 'API-Version';
 

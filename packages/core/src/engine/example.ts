@@ -22,7 +22,8 @@ export function exampleRequest(
   operation: Operation,
   now: number,
 ): EngineRequest | null {
-  const service: Serving = { ...given, now };
+  const mediaType = given.contract.representation.mediaTypes[0] ?? 'application/json';
+  const service: Serving = { ...given, now, mediaType };
   const resource = indexOf(service).resources.get(operation.resource);
   if (resource === undefined) return null;
   const record = exampleRecord(service, dataset, operation, resource);
@@ -35,7 +36,7 @@ export function exampleRequest(
   const target = pathOf(service, dataset, resource, record, paired);
   if (target === null) return null;
   const body = exampleBody(service, dataset, operation, resource, record);
-  const headers = new Map([['accept', 'application/json']]);
+  const headers = new Map<string, string>([['accept', service.mediaType]]);
   if (body === null) return { method: operation.method, target, headers, body: { kind: 'none' } };
   headers.set('content-type', operation.acceptedTypes[0] ?? 'application/json');
   const text = JSON.stringify(body);

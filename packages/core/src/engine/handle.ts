@@ -1,12 +1,14 @@
 import type { Operation, Resource } from '../contract/index.js';
 import { readJson, utf8Length, type Json } from '../model/index.js';
 import { Draft, type Change, type RecordView } from './dataset.js';
+import { documentationPage } from './documentation.js';
+import { renderBody } from './form.js';
 import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
-import { accepts, mediaTypeOf } from './negotiate.js';
-import { problem, PROBLEMS, problemPath, renderProblem } from './problem.js';
+import { mediaTypeOf, negotiate } from './negotiate.js';
+import { problem, renderProblem } from './problem.js';
 import { readListQuery, type ListQuery } from './list/query.js';
-import { canonicalPath, descriptionPath } from './represent.js';
+import { canonicalPath } from './represent.js';
 import { routerOf, type Route } from './router.js';
 import { statusFor, type Service, type Serving, type Surroundings } from './service.js';
 import { readQuery, readTarget, type QueryEntry } from './target.js';
@@ -46,7 +48,12 @@ export function handle(
   request: EngineRequest,
   surroundings: Surroundings,
 ): Handled {
-  const exchange = new Exchange({ ...service, now: surroundings.now() }, view, request, surroundings);
+  const exchange = new Exchange(
+    { ...service, now: surroundings.now(), mediaType: 'application/json' },
+    view,
+    request,
+    surroundings,
+  );
   const answer = exchange.run();
   const rendered = 'code' in answer ? renderProblem(service.contract.root, answer) : answer;
   const response =
@@ -74,7 +81,7 @@ class Exchange {
   changes: readonly Change[] = [];
 
   constructor(
-    private readonly service: Serving,
+    private service: Serving,
     private readonly view: RecordView,
     private readonly request: EngineRequest,
     private readonly surroundings: Surroundings,
@@ -117,30 +124,13 @@ class Exchange {
     return found;
   }
 
-  /** The pages of the mock about itself, beside the contract: the description and the kinds of problem. */
+  /** The pages of the mock about itself, beside the contract. */
   private documentation(segments: readonly string[]): EngineResponse | null {
-    const path = `/${segments.join('/')}`;
-    const { root } = this.service.contract;
-    if (!path.startsWith(`${root}/-/`) || (this.request.method !== 'GET' && this.request.method !== 'HEAD'))
-      return null;
-    if (path === descriptionPath(root)) {
-      this.note('match', true, 'the published description');
-      return {
-        status: 200,
-        headers: [['Content-Type', 'application/json']],
-        body: this.service.description(),
-      };
-    }
-    for (const [code, { title, about }] of Object.entries(PROBLEMS)) {
-      if (path !== problemPath(root, code as keyof typeof PROBLEMS)) continue;
-      this.note('match', true, 'the page about a kind of problem');
-      return {
-        status: 200,
-        headers: [['Content-Type', 'text/plain; charset=utf-8']],
-        body: `${title}\n\n${about}\n`,
-      };
-    }
-    return null;
+    if (this.request.method !== 'GET' && this.request.method !== 'HEAD') return null;
+    const page = documentationPage(this.service, `/${segments.join('/')}`);
+    if (page === null) return null;
+    this.note('match', true, page.about);
+    return { status: 200, headers: [['Content-Type', page.mediaType]], body: page.text };
   }
 
   private match(segments: readonly string[], query: string): EngineResponse | Problem {
@@ -223,14 +213,17 @@ class Exchange {
     location: Location,
     query: string,
   ): EngineResponse | Problem {
-    if (!accepts(this.request.headers.get('accept'), 'application/json')) {
-      const detail = 'Accept rules out everything that is offered: application/json.';
+    const offered = this.service.contract.representation.mediaTypes;
+    const mediaType = offered.find((type) => type === negotiate(this.request.headers.get('accept'), offered));
+    if (mediaType === undefined) {
+      const detail = `Accept rules out everything that is offered: ${offered.join(', ')}.`;
       return this.stop(
         'negotiate',
         problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail),
       );
     }
-    this.note('negotiate', true, 'application/json');
+    this.service = { ...this.service, mediaType };
+    this.note('negotiate', true, mediaType);
     const { entries, unreadable } = readQuery(query);
     const read = readListQuery(this.service.contract, operation, entries, unreadable);
     if (!read.ok) {
@@ -255,7 +248,8 @@ class Exchange {
   ): EngineResponse | Problem {
     const { service, view } = this;
     if (!isWrite(operation.method)) {
-      const { body, total } = performRead(service, view, resource, location, query, entries);
+      const { body, kind, total } = performRead(service, view, resource, location, query, entries);
+      const rendered = renderBody(service, kind, body);
       this.note(
         'represent',
         true,
@@ -263,8 +257,13 @@ class Exchange {
       );
       return {
         status: statusFor(operation, 'ok'),
-        headers: [...READ_HEADERS, ...this.elsewhere(resource, location), ...this.totalCount(total)],
-        body: JSON.stringify(body),
+        headers: [
+          ...rendered.headers,
+          ...READ_HEADERS,
+          ...this.elsewhere(resource, location),
+          ...this.totalCount(total),
+        ],
+        body: rendered.text,
       };
     }
     if (!(view instanceof Draft)) throw new Error('A write needs a draft.');
@@ -283,7 +282,9 @@ class Exchange {
   }
 
   private totalCount(total: number | null): EngineResponse['headers'] {
-    const isTold = total !== null && this.service.contract.paging.totals === 'header';
+    const { paging, representation } = this.service.contract;
+    const isBare = representation.envelope === 'bare' && this.service.mediaType === 'application/json';
+    const isTold = total !== null && (paging.totals === 'header' || (paging.totals === 'body' && isBare));
     return isTold ? [['Total-Count', String(total)]] : [];
   }
 
@@ -329,7 +330,6 @@ class Exchange {
 
 /** Answers may differ by Accept, and are checked again before they are used from a cache. */
 export const READ_HEADERS: EngineResponse['headers'] = [
-  ['Content-Type', 'application/json'],
   ['Vary', 'Accept'],
   ['Cache-Control', 'no-cache'],
 ];

@@ -1,9 +1,18 @@
 /**
- * Whether an Accept header admits a media type (RFC 9110 §12.5.1): the most specific range that matches
- * decides, and a weight of 0 rules out. No header admits everything.
+ * The offered media type that an Accept header wants most (RFC 9110 §12.5.1): for each the most specific range
+ * that matches it decides its weight, and a weight of 0 rules it out. Of equal weights the first offered wins.
+ * No header admits everything. `null` when all are ruled out.
  */
-export function accepts(header: string | undefined, mediaType: string): boolean {
-  if (header === undefined || header.trim() === '') return true;
+export function negotiate(header: string | undefined, offered: readonly string[]): string | null {
+  let best: { readonly type: string; readonly weight: number } | null = null;
+  for (const type of offered) {
+    const weight = header === undefined || header.trim() === '' ? 1 : weightFor(header, type);
+    if (weight > 0 && (best === null || weight > best.weight)) best = { type, weight };
+  }
+  return best?.type ?? null;
+}
+
+function weightFor(header: string, mediaType: string): number {
   const [type = ''] = mediaType.split('/');
   let best = { specificity: -1, weight: 0 };
   for (const part of header.split(',')) {
@@ -12,7 +21,7 @@ export function accepts(header: string | undefined, mediaType: string): boolean 
     if (specificity <= best.specificity) continue;
     best = { specificity, weight: weightOf(parameters) };
   }
-  return best.weight > 0;
+  return best.weight;
 }
 
 function weightOf(parameters: readonly string[]): number {

@@ -12,6 +12,7 @@ import {
 } from '../model/index.js';
 import { acceptObject, type Accepting } from './accept.js';
 import type { Change, Draft, RecordView } from './dataset.js';
+import { renderBody } from './form.js';
 import { pairAt, type Location } from './locate.js';
 import { problem } from './problem.js';
 import { pathOf, representListed, representRecord, representValue } from './represent.js';
@@ -206,11 +207,12 @@ function answer(
   const { above, record } = location;
   if (above === null || record === null) throw new Error(`${operation.id} was asked without both sides.`);
   draft.apply(changes);
-  const body = JSON.stringify(representPaired(service, draft, resource, above, record));
+  const rendered = renderBody(service, 'record', representPaired(service, draft, resource, above, record));
   const path = code === 'created' ? pathOf(service, draft, resource, above, record) : null;
-  const headers = [
-    ['Content-Type', 'application/json'] as const,
-    ...(path === null ? [] : [['Location', path] as const]),
-  ];
-  return { ok: true, response: { status: statusFor(operation, code), headers, body }, changes };
+  const headers = [...rendered.headers, ...(path === null ? [] : [['Location', path] as const])];
+  return {
+    ok: true,
+    response: { status: statusFor(operation, code), headers, body: rendered.text },
+    changes,
+  };
 }

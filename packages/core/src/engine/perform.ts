@@ -3,6 +3,7 @@ import { bareObject, scalarText, type EntityStorage, type Json, type Row } from 
 import { acceptCreate, type Accepting } from './accept.js';
 import type { Draft, RecordView } from './dataset.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
+import { renderBody, type BodyKind } from './form.js';
 import { answerList } from './list/answer.js';
 import type { ListQuery } from './list/query.js';
 import type { Location } from './locate.js';
@@ -19,7 +20,8 @@ import { planCreate, planUpdate, unusableKey, type WritePlan } from './write.js'
 
 /** The body of an answer to a safe operation; of a list, also how many records there are. */
 interface ReadAnswer {
-  readonly body: Json;
+  readonly body: Record<string, Json>;
+  readonly kind: BodyKind;
   readonly total: number | null;
 }
 
@@ -34,21 +36,22 @@ export function performRead(
 ): ReadAnswer {
   switch (resource.kind) {
     case 'entry':
-      return { body: representEntry(service, view, resource), total: null };
+      return { body: representEntry(service, view, resource), kind: 'entry', total: null };
     case 'collection':
     case 'reverse':
     case 'pairing':
-      return answerList(service, view, resource, location.above, query, entries);
+      return { kind: 'list', ...answerList(service, view, resource, location.above, query, entries) };
     case 'item':
     case 'singleton':
     case 'reference':
       if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
-      return { body: representRecord(service, view, location.record), total: null };
+      return { body: representRecord(service, view, location.record), kind: 'record', total: null };
     case 'pair':
       if (location.record === null || location.above === null)
         throw new Error(`${resource.id} was read without both sides.`);
       return {
         body: representPaired(service, view, resource, location.above, location.record),
+        kind: 'record',
         total: null,
       };
     case 'action':
@@ -211,15 +214,15 @@ function finish(
     return refuse('store', problem(statusFor(operation, 'conflict'), 'conflict', detail, plan.errors));
   }
   draft.apply(plan.changes);
-  const body = JSON.stringify(representRecord(service, draft, plan.record));
+  const rendered = renderBody(service, 'record', representRecord(service, draft, plan.record));
   const location = success === 'created' ? canonicalPath(service, draft, plan.record) : null;
   const headers: EngineResponse['headers'] = [
-    ['Content-Type', 'application/json'],
+    ...rendered.headers,
     ...(location === null ? [] : [['Location', location] as const]),
   ];
   return {
     ok: true,
-    response: { status: statusFor(operation, success), headers, body },
+    response: { status: statusFor(operation, success), headers, body: rendered.text },
     changes: plan.changes,
   };
 }

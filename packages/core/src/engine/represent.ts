@@ -189,7 +189,7 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
 }
 
 /** The entry: where everything begins. */
-export function representEntry(service: Serving, view: RecordView, resource: Resource): Json {
+export function representEntry(service: Serving, view: RecordView, resource: Resource): Record<string, Json> {
   const links = bareObject();
   for (const link of resource.links) {
     const href = entryHref(service, view, link);

@@ -2,6 +2,7 @@ import {
   indexContract,
   type Contract,
   type ContractIndex,
+  type MediaType,
   type Operation,
   type ResponseCode,
   type Shape,
@@ -20,6 +21,8 @@ export interface Service {
 export interface Serving extends Service {
   /** Milliseconds since 1970. */
   readonly now: number;
+  /** The media type that was agreed on. */
+  readonly mediaType: MediaType;
 }
 
 /** The clock and the dice, handed in so that a run can be repeated. */

@@ -63,6 +63,17 @@ export class TestMock {
     });
   }
 
+  /** The body of an answer that is a text. */
+  text(method: string, target: string): string | null {
+    const { response } = handle(
+      this.service,
+      this.dataset,
+      { method, target, headers: new Map(), body: { kind: 'none' } },
+      { now: () => NOW, random: () => this.random.next() },
+    );
+    return response.body;
+  }
+
   exchange(request: EngineRequest): Answer {
     const surroundings = { now: () => NOW, random: () => this.random.next() };
     const draft = new Draft(this.dataset);

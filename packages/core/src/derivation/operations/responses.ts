@@ -93,7 +93,12 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
   const missing = whenMissing(situation, noun);
   // When something is missing depends on the path, so this answer is not shared.
   if (missing !== null) responses.push(make(404, 'missing', 'status.missing', missing, []));
-  add(406, 'not-acceptable', 'status.not-acceptable', () => 'Accept rules out application/json.');
+  add(
+    406,
+    'not-acceptable',
+    'status.not-acceptable',
+    () => 'Accept rules out every media type that is offered.',
+  );
   addConflicts(situation, noun, add);
   return responses.sort((a, b) => a.status - b.status);
 }

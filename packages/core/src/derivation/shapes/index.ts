@@ -3,7 +3,7 @@ import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } fro
 import { because, entityNamed, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import type { Placed } from '../place/index.js';
-import { linksMember, member, memberType, pageOf, traitsOf } from './members.js';
+import { ignoredLinks, linksMembers, member, memberType, pageOf, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
 import type { Trait } from './traits.js';
 
@@ -100,7 +100,7 @@ function entryShape(deriving: Deriving): Shape {
     name: ENTRY_SHAPE,
     purpose: 'entry',
     of: null,
-    members: [linksMember(deriving, 'returned')],
+    members: linksMembers(deriving),
     reasons,
   };
 }
@@ -141,7 +141,7 @@ function itemShape(
     name: shapeName(entity.name, purpose),
     purpose,
     of: entity.name,
-    members: [...members, linksMember(deriving, 'returned')],
+    members: [...members, ...linksMembers(deriving)],
     reasons: [because('member.attribute', entity)],
   };
 }
@@ -231,7 +231,7 @@ function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait
     name: shapeName(entity.name, 'replace'),
     purpose: 'replace',
     of: entity.name,
-    members: [...members, linksMember(deriving, 'ignored')],
+    members: [...members, ...ignoredLinks(deriving)],
     reasons: [because('operation.replace', entity)],
   };
 }
@@ -245,7 +245,7 @@ function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[
     name: shapeName(entity.name, 'change'),
     purpose: 'change',
     of: entity.name,
-    members: [...members, linksMember(deriving, 'ignored')],
+    members: [...members, ...ignoredLinks(deriving)],
     reasons: [because('operation.change', entity)],
   };
 }

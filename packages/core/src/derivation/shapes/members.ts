@@ -224,14 +224,28 @@ function structural(
   return { name, mode, required: mode === 'returned', type, source, reasons: [reason], ...bare };
 }
 
-export const linksMember = (deriving: Deriving, mode: MemberMode): Member =>
-  structural(
-    memberName(deriving, 'links'),
-    { kind: 'links' },
-    { kind: 'links' },
-    becauseSet(deriving, 'member.links', ['links']),
-    mode,
-  );
+/** The links of an answer; none where plain JSON has them elsewhere. */
+export const linksMembers = (deriving: Deriving): readonly Member[] =>
+  valueOf(deriving, 'links') === 'object'
+    ? [
+        linksMember(
+          memberName(deriving, 'links'),
+          becauseSet(deriving, 'member.links', ['links']),
+          'returned',
+        ),
+      ]
+    : [];
+
+/** The links that may be sent back as they were read, in whatever form that was. */
+export const ignoredLinks = (deriving: Deriving): readonly Member[] => [
+  ...linksMembers(deriving).map((member): Member => ({ ...member, mode: 'ignored', required: false })),
+  ...(valueOf(deriving, 'mediaTypes').includes('hal')
+    ? [linksMember('_links', becauseSet(deriving, 'member.hal-links', ['mediaTypes']), 'ignored')]
+    : []),
+];
+
+const linksMember = (name: string, reason: Reason, mode: MemberMode): Member =>
+  structural(name, { kind: 'links' }, { kind: 'links' }, reason, mode);
 
 /** A page of a list whose members have the shape `items`. */
 export function pageOf(deriving: Deriving, name: string, of: string, items: string): Shape {
@@ -246,7 +260,7 @@ export function pageOf(deriving: Deriving, name: string, of: string, items: stri
       ...(valueOf(deriving, 'pageStyle') === 'none'
         ? []
         : [structural(memberName(deriving, 'page'), { kind: 'page' }, { kind: 'page' }, reason, 'returned')]),
-      linksMember(deriving, 'returned'),
+      ...linksMembers(deriving),
     ],
     reasons: [reason],
   };

@@ -2,7 +2,7 @@ import type { Member, Shape } from '../../contract/index.js';
 import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
-import { linksMember, member, memberType, pageOf } from './members.js';
+import { linksMembers, member, memberType, pageOf } from './members.js';
 import type { Trait } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
@@ -43,7 +43,7 @@ export function pairShapes(
         .filter((trait) => trait.name !== name)
         .map((trait) => member(trait, 'returned', true, !trait.required)),
       carriedMember(name, pairs, value),
-      linksMember(deriving, 'returned'),
+      ...linksMembers(deriving),
     ],
     reasons: [why],
   });

@@ -11,7 +11,7 @@ import { sorted } from './sort.js';
 
 /** One page of a list with its links, and how many records there are. */
 export interface ListAnswer {
-  readonly body: Json;
+  readonly body: Record<string, Json>;
   readonly total: number;
 }
 

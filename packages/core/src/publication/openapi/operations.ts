@@ -1,7 +1,7 @@
 import type { Contract, Operation, QueryParameter, Resource, ResponseCase } from '../../contract/index.js';
 import type { FilterOperator } from '../../arrangement/index.js';
 import type { Json, ScalarType } from '../../model/index.js';
-import { reference, scalarSchema, type JsonSchema } from './schemas.js';
+import { halName, reference, scalarSchema, type JsonSchema } from './schemas.js';
 
 /** The parameters that the path of a resource holds. */
 export function pathParameters(resource: Resource): readonly Json[] {
@@ -91,6 +91,15 @@ function queryParameter(parameter: QueryParameter): Json {
   }
 }
 
+/** The same shape in each media type that is offered. */
+const contentOf = ({ representation }: Contract, shape: string): Json =>
+  Object.fromEntries(
+    representation.mediaTypes.map((type) => [
+      type,
+      { schema: reference(type === 'application/hal+json' ? halName(shape) : shape) },
+    ]),
+  );
+
 const sortTexts = (name: string, style: 'minus' | 'suffix'): string[] =>
   style === 'minus' ? [name, `-${name}`] : [name, `${name}:asc`, `${name}:desc`];
 
@@ -179,6 +188,6 @@ function responseObject(
     ...(isElsewhere(cases) ? { headers: { 'Content-Location': elsewhere } } : {}),
     ...(operation.returns === null || status === 204
       ? {}
-      : { content: { 'application/json': { schema: reference(operation.returns) } } }),
+      : { content: contentOf(contract, operation.returns) }),
   };
 }

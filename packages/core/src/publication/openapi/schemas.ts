@@ -8,23 +8,58 @@ export const reference = (name: string): JsonSchema => ({ $ref: `#/components/sc
 
 /** Every shape of a contract under its name, with the structures that all contracts share. */
 export function componentSchemas(contract: Contract): Record<string, Json> {
-  const shapes = contract.shapes.map((shape) => [shape.name, shapeSchema(shape)] as const);
-  return Object.fromEntries([...shapes, ...Object.entries(sharedSchemas(contract))]);
+  const shapes = contract.shapes.map((shape) => [shape.name, shapeSchema(contract, shape)] as const);
+  const hal = contract.representation.mediaTypes.includes('application/hal+json')
+    ? contract.shapes.filter(isReturned).map((shape) => [halName(shape.name), halSchema(shape)] as const)
+    : [];
+  return Object.fromEntries([...shapes, ...hal, ...Object.entries(sharedSchemas(contract))]);
 }
 
+const isReturned = ({ purpose }: Shape): boolean =>
+  purpose === 'item' || purpose === 'member' || purpose === 'page' || purpose === 'entry';
+
 /** The schema of a shape. Bodies that are sent are closed; answers may grow. */
-function shapeSchema(shape: Shape): JsonSchema {
-  const returned =
-    shape.purpose === 'item' ||
-    shape.purpose === 'member' ||
-    shape.purpose === 'page' ||
-    shape.purpose === 'entry';
-  const required = shape.members.filter((member) => member.required).map((member) => member.name);
+function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
+  if (shape.purpose === 'page' && contract.representation.envelope === 'bare') {
+    const items = shape.members.find(({ source }) => source.kind === 'items');
+    return items === undefined ? {} : memberSchema(items);
+  }
+  return { ...objectSchema(shape.members), ...(isReturned(shape) ? {} : { additionalProperties: false }) };
+}
+
+function objectSchema(members: readonly Member[]): JsonSchema {
+  const required = members.filter((member) => member.required).map((member) => member.name);
   return {
     type: 'object',
-    properties: Object.fromEntries(shape.members.map((member) => [member.name, memberSchema(member)])),
+    properties: Object.fromEntries(members.map((member) => [member.name, memberSchema(member)])),
     ...(required.length === 0 ? {} : { required }),
-    ...(returned ? {} : { additionalProperties: false }),
+  };
+}
+
+/** The name of a shape as HAL writes it. */
+export const halName = (shape: string): string => `${shape}.hal`;
+
+/** A shape as HAL writes it: links under `_links`, the members of a page under `_embedded`. */
+function halSchema(shape: Shape): JsonSchema {
+  const own = shape.members.filter(({ source }) => source.kind !== 'links' && source.kind !== 'items');
+  const items = shape.members.find(({ source }) => source.kind === 'items');
+  const listed = items?.type.kind === 'list' && items.type.of.kind === 'shape' ? items.type.of.shape : null;
+  const embedded: JsonSchema =
+    listed === null
+      ? {}
+      : {
+          _embedded: {
+            type: 'object',
+            properties: { item: { type: 'array', items: reference(halName(listed)) } },
+            required: ['item'],
+          },
+        };
+  const { properties } = objectSchema(own);
+  const required = own.filter((member) => member.required).map((member) => member.name);
+  return {
+    type: 'object',
+    properties: { ...(properties as JsonSchema), ...embedded, _links: reference('halLinks') },
+    required: [...required, ...Object.keys(embedded), '_links'],
   };
 }
 
@@ -116,6 +151,27 @@ function bounds(least: string, min: number | null, most: string, max: number | n
 
 const count = { type: 'integer', minimum: 0 };
 
+/** Links of HAL: a link or several a relation; relations of our own as CURIEs. */
+const HAL_LINKS: JsonSchema = {
+  type: 'object',
+  additionalProperties: {
+    anyOf: [
+      { $ref: '#/components/schemas/halLink' },
+      { type: 'array', items: { $ref: '#/components/schemas/halLink' } },
+    ],
+  },
+};
+
+const HAL_LINK: JsonSchema = {
+  type: 'object',
+  properties: {
+    href: { type: 'string' },
+    templated: { type: 'boolean' },
+    name: { type: 'string', description: 'The prefix of a CURIE.' },
+  },
+  required: ['href'],
+};
+
 /** What answers of every contract have in common. */
 /** Where a page stands, and how many records there are where the body tells. */
 function pageSchema({ names, paging }: Contract): JsonSchema {
@@ -146,6 +202,9 @@ const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>>
     },
   },
   page: pageSchema(contract),
+  ...(contract.representation.mediaTypes.includes('application/hal+json')
+    ? { halLinks: HAL_LINKS, halLink: HAL_LINK }
+    : {}),
   problem: {
     type: 'object',
     description: 'Problem details (RFC 9457 §3).',

@@ -1,0 +1,32 @@
+import type { Finding, Outline, OutlineResource, Severity } from '@isomeros/core/contract';
+
+/** The part of an identity that names the thing itself: what follows a slash is a part of it. */
+const ownerOf = (about: string): string =>
+  about.replace(/\/(?:item|back|action|pair|read|flat|flat-item)$/, '');
+
+const namesOf = ({ id, word, via }: OutlineResource): ReadonlySet<string> =>
+  new Set([id, ...(word === null ? [] : [word]), ...(via === null ? [] : [via.relationship])]);
+
+/** The findings that concern a resource: those about itself, or about the statement it comes from. */
+export function findingsAt(findings: readonly Finding[], resource: OutlineResource): readonly Finding[] {
+  const names = namesOf(resource);
+  return findings.filter(({ about }) => names.has(about) || names.has(ownerOf(about)));
+}
+
+/** For each resource with findings of its own the severity of the worst. Linear in both. */
+export function severitiesOf(
+  findings: readonly Finding[],
+  { resources }: Outline,
+): ReadonlyMap<string, Severity> {
+  const worst = new Map<string, Severity>();
+  const note = (id: string, severity: Severity): void => {
+    if (worst.get(id) !== 'error') worst.set(id, severity);
+  };
+  for (const { about, severity } of findings) note(about, severity);
+  return new Map(
+    resources.flatMap(({ id, word }) => {
+      const severity = worst.get(id) ?? (word === null ? undefined : worst.get(word));
+      return severity === undefined ? [] : [[id, severity] as const];
+    }),
+  );
+}

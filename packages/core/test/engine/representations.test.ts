@@ -1,0 +1,139 @@
+import { describe, expect, test } from '@jest/globals';
+import { arrangementOf, NO_CHOICES, plainArrangement, type SettingValues } from '@isomeros/core/arrangement';
+import { TestMock } from '../support/mock.js';
+import { modelOf } from '../support/models.js';
+
+const TEXT = `entity Harbour
+  code: text(1..5), key
+
+entity Route
+  name: text(1..20)
+  state: choice(open, shut), default open
+    close: open -> shut
+
+each Route refers to optional Harbour as origin, back as departures
+`;
+
+const mockOf = (settings: SettingValues = {}): TestMock => {
+  const main = { ...plainArrangement('main'), settings };
+  const mock = new TestMock(
+    modelOf(TEXT),
+    { Route: 0, Harbour: 1 },
+    arrangementOf('main', { ...NO_CHOICES, arrangements: [main] }),
+  );
+  const code = mock.rows[0]?.values['Harbour.code'];
+  for (const name of ['a', 'b', 'c']) mock.send('POST', '/api/v1/routes', { name, originCode: code });
+  return mock;
+};
+
+const HAL = { accept: 'application/hal+json' };
+type Links = Readonly<Record<string, { readonly href: string }>>;
+
+/** The relations and targets of a Link header. */
+const linksIn = (header: string | undefined): Record<string, string> =>
+  Object.fromEntries(
+    [...(header ?? '').matchAll(/<([^>]*)>; rel="([^"]*)"/g)].map(([, href = '', rel = '']) => [
+      rel.replace('/api/v1/-/relations/', ''),
+      href,
+    ]),
+  );
+
+describe('one set of links', () => {
+  const plain = mockOf().send('GET', '/api/v1/routes/1').body as { links: Links };
+  const expected = Object.fromEntries(Object.entries(plain.links).map(([rel, { href }]) => [rel, href]));
+
+  test('has a transition and a role among the registered relations', () => {
+    expect(Object.keys(expected)).toEqual(['self', 'collection', 'origin', 'close']);
+  });
+
+  test('travels in Link headers', () => {
+    const answer = mockOf({ links: 'header' }).send('GET', '/api/v1/routes/1');
+    expect(linksIn(answer.headers.get('link'))).toEqual(expected);
+    expect(answer.body).not.toHaveProperty('links');
+  });
+
+  test('travels in HAL, relations of our own as CURIEs', () => {
+    const answer = mockOf().send('GET', '/api/v1/routes/1', undefined, HAL);
+    expect(answer.headers.get('content-type')).toBe('application/hal+json');
+    const { _links: links } = answer.body as { _links: Links & { curies: object[] } };
+    const { curies, ...others } = links;
+    expect(curies).toEqual([{ name: 'rel', href: '/api/v1/-/relations/{rel}', templated: true }]);
+    expect(
+      Object.fromEntries(Object.entries(others).map(([rel, { href }]) => [rel.replace('rel:', ''), href])),
+    ).toEqual(expected);
+    expect(Object.keys(others)).toEqual(['self', 'collection', 'rel:origin', 'rel:close']);
+  });
+
+  test('or nowhere', () => {
+    const answer = mockOf({ links: 'none' }).send('GET', '/api/v1/routes/1');
+    expect(answer.headers.has('link')).toBe(false);
+    expect(answer.body).not.toHaveProperty('links');
+  });
+});
+
+describe('lists', () => {
+  test('in HAL embed their items, each with its own links', () => {
+    const answer = mockOf().send('GET', '/api/v1/routes?size=2', undefined, HAL);
+    const body = answer.body as {
+      _embedded: { item: { name: string; _links: Links }[] };
+      _links: Links;
+      page: object;
+    };
+    expect(body._embedded.item.map(({ name }) => name)).toEqual(['a', 'b']);
+    expect(body._embedded.item[0]?._links).toMatchObject({ self: { href: '/api/v1/routes/1' } });
+    expect(body._embedded.item[0]?._links).not.toHaveProperty('curies');
+    expect(body._links).toMatchObject({ next: { href: '/api/v1/routes?size=2&page=2' } });
+    expect(body.page).toMatchObject({ totalItems: 3 });
+    expect(body).not.toHaveProperty('items');
+  });
+
+  test('as a bare array tell their pages and their total in headers', () => {
+    const answer = mockOf({ envelope: 'bare' }).send('GET', '/api/v1/routes?size=2');
+    expect((answer.body as { name: string; links: Links }[]).map(({ name }) => name)).toEqual(['a', 'b']);
+    expect((answer.body as { links: Links }[])[0]?.links).toHaveProperty('self');
+    expect(linksIn(answer.headers.get('link'))).toMatchObject({ next: '/api/v1/routes?size=2&page=2' });
+    expect(answer.headers.get('total-count')).toBe('3');
+  });
+
+  test('whose links travel in headers hold items without links', () => {
+    const answer = mockOf({ links: 'header' }).send('GET', '/api/v1/routes');
+    expect((answer.body as { items: object[] }).items[0]).not.toHaveProperty('links');
+  });
+});
+
+describe('the media type', () => {
+  test.each<readonly [SettingValues, string | undefined, number, string | undefined]>([
+    [{}, undefined, 200, 'application/json'],
+    [{}, '*/*', 200, 'application/json'],
+    [{}, 'application/hal+json', 200, 'application/hal+json'],
+    [{}, 'application/json;q=0.5, application/hal+json', 200, 'application/hal+json'],
+    [{}, 'application/hal+json;q=0.5, application/json;q=0.5', 200, 'application/json'],
+    [{}, 'application/*, application/json;q=0', 200, 'application/hal+json'],
+    [{}, 'text/csv', 406, 'application/problem+json'],
+    [{ mediaTypes: 'hal, json' }, undefined, 200, 'application/hal+json'],
+    [{ mediaTypes: 'json' }, 'application/hal+json', 406, 'application/problem+json'],
+    [{ mediaTypes: 'hal' }, 'application/json', 406, 'application/problem+json'],
+  ])('of %j for Accept %s', (settings, accept, status, type) => {
+    const headers = accept === undefined ? {} : { accept };
+    const answer = mockOf(settings).send('GET', '/api/v1/routes/1', undefined, headers);
+    expect([answer.status, answer.headers.get('content-type')]).toEqual([status, type]);
+  });
+
+  test('holds for what a write answers, and what was read as HAL can be sent back', () => {
+    const mock = mockOf();
+    const read = mock.send('GET', '/api/v1/routes/1', undefined, HAL).body as object;
+    const answer = mock.send('PUT', '/api/v1/routes/1', { ...read, name: 'z' }, HAL);
+    expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/hal+json']);
+    expect(answer.body).toMatchObject({ name: 'z', _links: { self: { href: '/api/v1/routes/1' } } });
+    const paired = mock.send('PUT', '/api/v1/routes/1', { ...read, other: 1 });
+    expect(paired.status).toBe(400);
+  });
+});
+
+test('a relation of our own is documented where its CURIE leads', () => {
+  const mock = mockOf();
+  const page = mock.text('GET', '/api/v1/-/relations/close');
+  expect(page).toContain('A transition is a link named by it');
+  expect(page).toContain('/api/v1/routes/{routeId}');
+  expect(mock.send('GET', '/api/v1/-/relations/nothing').status).toBe(404);
+});
