@@ -206,3 +206,64 @@ test('another arrangement is copied, looked at on every stage, renamed and remov
   await page.getByRole('button', { name: 'Remove main' }).click();
   await expect(stage(page, 'Arrange')).toContainText('1 arrangement');
 });
+
+test('what goes in and out of a member is chosen in the grid, served by the mock, and goes back', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.ask<{ port: number }>('POST', '/api/mocks', {
+    design: id,
+    arrangements: ['main'],
+    counts: { CrewMember: 2, ShiftPlan: 0 },
+  });
+  const create = async (): Promise<number> => {
+    const answer = await fetch(`http://127.0.0.1:${mock.port}/api/v1/crew-members`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{"name":"Ada"}',
+    });
+    return answer.status;
+  };
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/crew-members').click();
+  const grid = page.getByRole('table', { name: 'What goes in and out of CrewMember' });
+  await grid.getByRole('button', { name: 'name, create: must' }).click();
+  await expect(path(page, '/crew-members')).not.toContainText('create');
+  const findings = page.getByRole('list', { name: 'Findings about this path' });
+  await expect(findings).toContainText('No CrewMember can be created');
+  await expect.poll(create).toBe(405);
+  await findings.getByRole('button', { name: 'Accept it again' }).click();
+  await expect(path(page, '/crew-members')).toContainText('create');
+  await expect.poll(create).toBe(201);
+
+  await grid.getByRole('button', { name: 'name, in lists: yes' }).click();
+  await expect(page.getByLabel('Example exchange')).not.toContainText('"name"');
+  await grid.getByRole('button', { name: 'name, filter: all' }).click();
+  await page.getByRole('checkbox', { name: 'contains' }).uncheck();
+  await expect(grid.getByRole('button', { name: 'name, filter: eq ne in starts' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await grid.getByRole('button', { name: 'name', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'The chosen path' })).toContainText('member.exposed');
+  await expect
+    .poll(async () => {
+      const list = await fetch(`http://127.0.0.1:${mock.port}/api/v1/crew-members?name[contains]=a`);
+      return list.status;
+    })
+    .toBe(400);
+});
+
+test('the tree is filtered by typing and folded by keyboard', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/crew-members').click();
+  await page.keyboard.press('ArrowLeft');
+  await expect(tree(page)).toContainText('4 below');
+  await expect(tree(page).getByText('/shift-plans')).toHaveCount(0);
+  await page.keyboard.press('ArrowRight');
+  await expect(tree(page).getByText('/shift-plans')).toBeVisible();
+  await page.getByLabel('Filter paths').fill('close');
+  await expect(tree(page).getByRole('option')).toHaveCount(6);
+  await page.getByLabel('Filter paths').fill('no such path');
+  await expect(tree(page).getByRole('option')).toHaveCount(0);
+});

@@ -68,6 +68,41 @@ function largeModel(size) {
   return `design "Two hundred things"\n\n${blocks.join('\n')}\n${[...owned, ...references].join('\n')}\n`;
 }
 
+/** The Arrange stage: the grid, a branch on its way, why a path is there, a finding in the dark look. */
+async function arrangePictures(open, keep, path) {
+  const tree = (page) => page.getByRole('listbox', { name: 'Path tree' });
+  const row = (page, text) =>
+    tree(page)
+      .getByRole('option')
+      .filter({ has: page.getByText(text, { exact: true }) })
+      .first();
+  const arrange = await open('light', path);
+  await row(arrange, '/{sailingId}').click();
+  await arrange.getByRole('button', { name: 'berth, in lists: yes' }).click();
+  await arrange.getByRole('button', { name: 'berth, in lists: no' }).waitFor();
+  await arrange.getByLabel('Example exchange').filter({ hasText: '200 OK' }).waitFor();
+  await keep(arrange, 'arrange');
+  await arrange.getByRole('button', { name: 'berth, in lists: no' }).click();
+  const from = await row(arrange, '/sailings').boundingBox();
+  const to = await tree(arrange).getByRole('option').first().boundingBox();
+  await arrange.mouse.move(from.x + 80, from.y + 10);
+  await arrange.mouse.down();
+  await arrange.mouse.move(from.x + 80, from.y - 30, { steps: 4 });
+  await arrange.mouse.move(to.x + 220, to.y + 10, { steps: 4 });
+  await arrange.locator('.row.comes').first().waitFor();
+  await keep(arrange, 'arrange-drag');
+  await arrange.keyboard.press('Escape');
+  await arrange.mouse.up();
+  await row(arrange, '/departures').click();
+  await arrange.getByLabel('Example exchange').filter({ hasText: '/departures HTTP/1.1' }).waitFor();
+  await keep(arrange, 'arrange-why');
+  await arrange.getByText('All changes kept').waitFor();
+  const dark = await open('dark', path);
+  await row(dark, '/bookings/{bookingId}').click();
+  await dark.getByLabel('Findings about this path').waitFor();
+  await keep(dark, 'arrange-dark');
+}
+
 await run(async () => {
   const running = await runningStart();
   if (running?.url == null) throw new Trouble('Start the application first: npm start.');
@@ -92,18 +127,7 @@ await run(async () => {
   await model.getByRole('group', { name: 'Map' }).press('Enter');
   await model.getByRole('button', { name: /^status / }).click();
   await keep(model, 'sheet');
-  const arrange = await open('light', `designs/${id}/arrange`);
-  await arrange.getByRole('spinbutton', { name: 'Ids in the path of an item' }).fill('3');
-  await arrange.locator('.row.new').first().waitFor();
-  await arrange
-    .getByRole('listbox', { name: 'Path tree' })
-    .getByText('/bookings', { exact: true })
-    .first()
-    .click();
-  await arrange.getByLabel('Example exchange').filter({ hasText: '/bookings HTTP/1.1' }).waitFor();
-  await keep(arrange, 'arrange');
-  await arrange.getByRole('button', { name: 'Reset Ids in the path of an item' }).click();
-  await arrange.getByText('All changes kept').waitFor();
+  await arrangePictures(open, keep, `designs/${id}/arrange`);
   const contract = await open('light', `designs/${id}/contract?operation=createBooking`);
   await contract.getByRole('button', { name: 'Why 404' }).click();
   await contract.getByText('201 Created').waitFor();

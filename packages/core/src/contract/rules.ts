@@ -176,6 +176,15 @@ export const RULES = {
     title: 'Create withheld',
     sentence: 'A collection offers no create while something required is neither accepted nor made.',
   },
+  'finding.unlinked': {
+    title: 'No way to them',
+    sentence:
+      'What stands beside its owner is found from it only by a filter, which its list does not offer.',
+  },
+  'finding.verb': {
+    title: 'A verb in a path',
+    sentence: 'A path names things; what is done with them is said by the method.',
+  },
   'finding.unseen': {
     title: 'Never seen',
     sentence: 'What is accepted and never returned, though no secret, may have been forgotten.',

@@ -343,6 +343,8 @@ export type FindingId =
   | 'create.withheld'
   | 'member.unseen'
   | 'list.unbounded'
+  | 'children.unlinked'
+  | 'name.verb'
   | 'owner.keyless'
   | 'entity.unreachable'
   | 'model.leftover'

@@ -7,6 +7,7 @@ import { findImpossible } from './findings/impossible.js';
 import { findLeftovers } from './findings/leftovers.js';
 import { findUnbounded } from './findings/unbounded.js';
 import { findUnseen } from './findings/unseen.js';
+import { findVerbs } from './findings/verbs.js';
 import { deriveLinks } from './links/index.js';
 import { structureNames } from './names/members.js';
 import { deriveOperations } from './operations/index.js';
@@ -26,6 +27,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const links = deriveLinks(deriving, placed);
   findUnseen(deriving, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   findUnbounded(deriving, placed);
+  findVerbs(deriving, placed);
   findImpossible(deriving);
   findLeftovers(deriving);
   return {

@@ -1,3 +1,4 @@
+import { exposureChoice } from '../../arrangement/index.js';
 import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '../../contract/index.js';
 import { camelCase, ownsItself, plural, roleOf, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
@@ -157,14 +158,37 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
   return links;
 }
 
-/** What is owned and stands beside its owner is found from it by a list narrowed to it. */
+/** What is owned and stands beside its owner is found from it by a list narrowed to it, where that is offered. */
 function addFiltered(deriving: Deriving, places: Places, links: Link[], resource: Placed, owns: Owns): void {
   const list = places.byId.get(owns.id);
   if (list === undefined || list.parent === resource.id || ownsItself(owns)) return;
   const parameter = ownerMember(deriving, owns);
   if (parameter === null) return;
-  const target = { kind: 'filtered', resource: list.id, parameter } as const;
-  addRole(deriving, links, roleOf(owns), 'link.filtered', owns, target);
+  if (offersOwnerFilter(deriving, list, owns)) {
+    const target = { kind: 'filtered', resource: list.id, parameter } as const;
+    addRole(deriving, links, roleOf(owns), 'link.filtered', owns, target);
+    return;
+  }
+  deriving.findings.push({
+    id: 'children.unlinked',
+    severity: 'doubtful',
+    message: `Nothing leads from a ${owns.from} to its ${roleOf(owns)}: their list cannot be narrowed to it.`,
+    about: owns.id,
+    reasons: [because('finding.unlinked', owns)],
+    mends: [
+      {
+        title: 'Place them nested',
+        act: { kind: 'placement', of: 'owned', subject: owns.id, place: 'nested' },
+      },
+    ],
+  });
+}
+
+function offersOwnerFilter(deriving: Deriving, list: Placed, owns: Owns): boolean {
+  if (valueOf(deriving, 'filterStyle', { resource: list.id, verb: 'list' }) === 'none') return false;
+  const { exposures } = deriving.arrangement;
+  const choice = exposureChoice(exposures, entityNamed(deriving, owns.to).id, owns.id);
+  return choice.out !== 'no' && (choice.filter === undefined || choice.filter.includes('eq'));
 }
 
 function ownerLinks(deriving: Deriving, places: Places, entity: string): Link[] {

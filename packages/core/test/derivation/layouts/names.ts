@@ -117,5 +117,11 @@ export const NAMES: Chapter = {
       paths: ['/trips: list create', '/trips/{tripId}: read replace change remove'],
       members: ['Trip.create: StartsAt!', 'Spot: X!', 'Trip.page: Items! Page!'],
     },
+    {
+      name: 'A word that begins with a verb says what the method says already.',
+      model: 'entity GetHarbour',
+      paths: ['/get-harbours: list create', '/get-harbours/{getHarbourId}: read replace change remove'],
+      findings: ['name.verb GetHarbour'],
+    },
   ],
 };

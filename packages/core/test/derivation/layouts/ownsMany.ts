@@ -54,6 +54,14 @@ export const OWNS_MANY: Chapter = {
       reasons: ['/sailings: place.flat'],
     },
     {
+      name: 'Flat without filters: nothing leads from the owner to them, and a finding says so.',
+      model: OWNED,
+      placements: { 'Route>Sailing:sailings': 'flat' },
+      settings: { filterStyle: 'none' },
+      paths: [...ROUTES, '/sailings: list create', '/sailings/{sailingId}: read replace change remove'],
+      findings: ['children.unlinked Route>Sailing:sailings'],
+    },
+    {
       name: 'Both: nested, and listed and read at the root too.',
       model: OWNED,
       placements: { 'Route>Sailing:sailings': 'both' },
