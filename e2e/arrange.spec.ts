@@ -20,7 +20,10 @@ const path = (page: Page, text: string): Locator =>
     .getByRole('option')
     .filter({ has: page.getByText(text, { exact: true }) });
 const convention = (page: Page, title: string): Locator =>
-  page.getByRole('region', { name: 'Conventions' }).getByRole('listitem').filter({ hasText: title });
+  page
+    .getByRole('region', { name: 'Conventions' })
+    .getByRole('listitem')
+    .filter({ has: page.getByText(title, { exact: true }) });
 const follows = (page: Page): Locator => page.getByRole('region', { name: 'What would follow' });
 
 test('a convention is chosen, seen in paths, example and mock, told where it was set, and reset', async ({
@@ -70,10 +73,11 @@ test('a setting of one operation is chosen beside its path, and goes back to wha
   await page.goto(`${isomeros.url}/designs/${id}/arrange`);
   await tree(page).getByText('/crew-members', { exact: true }).click();
   const here = page.getByRole('region', { name: 'The chosen path' });
-  await here.getByLabel('Page size').fill('7');
+  await here.getByLabel('Page size', { exact: true }).fill('7');
   await expect(here.getByLabel('chosen at: resource')).toBeVisible();
   await expect(here.getByLabel('Example exchange')).toContainText('"size": 7');
-  await here.getByRole('button', { name: 'create' }).click();
+  const scope = here.getByRole('group', { name: 'What is looked at' });
+  await scope.getByRole('button', { name: 'create' }).click();
   await here.getByLabel('Does not fit').click();
   await page.getByTitle('422').click();
   await expect(here.getByLabel('chosen at: operation')).toBeVisible();

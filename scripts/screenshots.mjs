@@ -98,7 +98,7 @@ async function arrangePictures(open, keep, path) {
   await keep(arrange, 'arrange-why');
   await arrange.getByText('All changes kept').waitFor();
   const dark = await open('dark', path);
-  await row(dark, '/bookings/{bookingId}').click();
+  await tree(dark).getByText('/bookings/{bookingId}').first().click();
   await dark.getByLabel('Findings about this path').waitFor();
   await keep(dark, 'arrange-dark');
 }

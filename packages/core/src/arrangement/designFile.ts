@@ -203,7 +203,7 @@ function headProblems(file: { readonly [name: string]: Json }): DesignFileProble
   const problems: DesignFileProblem[] = [];
   if (file['format'] !== FORMAT) problems.push(problem('/format', 'const', `Expected "${FORMAT}".`));
   if (file['version'] !== VERSION && file['version'] !== FIRST_VERSION)
-    problems.push(problem('/version', 'const', `Expected ${VERSION}.`));
+    problems.push(problem('/version', 'const', `Expected ${FIRST_VERSION} or ${VERSION}.`));
   if (!isName(file['name']))
     problems.push(problem('/name', 'length', `Expected a text of 1 to ${NAME_LENGTH} characters.`));
   if (typeof file['model'] !== 'string')

@@ -52,8 +52,13 @@ export const ASPECT_VALUES: {
   sort: ['yes', 'no'],
 };
 
+/** Nothing was chosen. */
+export const NOT_CHOSEN: ExposureChoice = {};
+
 /** What was chosen for a member. */
 export function exposureChoice(exposures: Exposures, entity: string, member: string): ExposureChoice {
   const ofEntity = Object.hasOwn(exposures, entity) ? exposures[entity] : undefined;
-  return ofEntity !== undefined && Object.hasOwn(ofEntity, member) ? (ofEntity[member] ?? {}) : {};
+  return ofEntity !== undefined && Object.hasOwn(ofEntity, member)
+    ? (ofEntity[member] ?? NOT_CHOSEN)
+    : NOT_CHOSEN;
 }

@@ -30,5 +30,5 @@ export { ARRANGEMENT_NAME, PATH_WORD, readArrangement, readChoices, upgradeChoic
 export type { ChoiceProblem, Read } from './readChoices.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
-export { ASPECTS, exposureChoice, FILTER_OPERATORS } from './exposure.js';
+export { ASPECTS, exposureChoice, FILTER_OPERATORS, NOT_CHOSEN } from './exposure.js';
 export type { Aspect, Exposure, ExposureChoice, Exposures, FilterOperator } from './exposure.js';

@@ -25,20 +25,36 @@ export interface Deriving {
   readonly index: ModelIndex;
   readonly arrangement: Arrangement;
   readonly findings: Finding[];
+  /** Whether anything was chosen for single resources or operations: mostly not, and then nobody looks for it. */
+  readonly hasNearSettings: boolean;
+  readonly settingSources: Map<SettingName, Source>;
 }
 
 export function startDeriving(model: Model, arrangement: Arrangement): Deriving {
-  return { model, index: indexModel(model), arrangement, findings: [] };
+  const { resources, operations } = arrangement;
+  const hasNearSettings = Object.keys(resources).length + Object.keys(operations).length > 0;
+  return {
+    model,
+    index: indexModel(model),
+    arrangement,
+    findings: [],
+    hasNearSettings,
+    settingSources: new Map(),
+  };
 }
 
 export const valueOf = <Name extends SettingName>(
   deriving: Deriving,
   name: Name,
   at?: SettingPlace,
-): Settings[Name] => setting(deriving.arrangement, name, at).value;
+): Settings[Name] => setting(deriving.arrangement, name, deriving.hasNearSettings ? at : undefined).value;
 
 /** Whether something was chosen for just this resource or operation. */
-export function hasOwnSettings({ arrangement }: Deriving, { resource, verb }: SettingPlace): boolean {
+export function hasOwnSettings(
+  { arrangement, hasNearSettings }: Deriving,
+  { resource, verb }: SettingPlace,
+): boolean {
+  if (!hasNearSettings) return false;
   return (
     Object.hasOwn(arrangement.resources, resource) ||
     (verb !== undefined && Object.hasOwn(arrangement.operations, operationKey(resource, verb)))
@@ -94,12 +110,20 @@ export function becauseSetAt(
   at: SettingPlace | undefined,
   ...statements: readonly { readonly id: string }[]
 ): Reason {
-  const settings = names.map((name): Source => ({
-    kind: 'setting',
-    name,
-    ...setting(deriving.arrangement, name, at),
-  }));
-  return { rule, because: [...because(rule, ...statements).because, ...settings] };
+  const cited: Source[] = [...because(rule, ...statements).because];
+  for (const name of names) cited.push(settingSource(deriving, name, at));
+  return { rule, because: cited };
+}
+
+/** A setting as a source. Where nothing is chosen near, one object stands for it everywhere. */
+function settingSource(deriving: Deriving, name: SettingName, at: SettingPlace | undefined): Source {
+  if (deriving.hasNearSettings) return { kind: 'setting', name, ...setting(deriving.arrangement, name, at) };
+  let source = deriving.settingSources.get(name);
+  if (source === undefined) {
+    source = { kind: 'setting', name, ...setting(deriving.arrangement, name) };
+    deriving.settingSources.set(name, source);
+  }
+  return source;
 }
 
 export function entityNamed(deriving: Deriving, name: string): Entity {

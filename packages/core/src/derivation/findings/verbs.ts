@@ -15,11 +15,15 @@ const VERBS: ReadonlySet<string> = new Set([
   'remove',
 ]);
 
+/** Most words are none of them, and need not be taken apart. */
+const MAY_BE_VERB = new RegExp(`^(?:${[...VERBS].join('|')})`, 'i');
+
 /** Reports paths whose word begins with a verb that methods already say. Actions may: they are what is done. */
 export function findVerbs(deriving: Deriving, resources: readonly Placed[]): void {
   for (const { id, kind, word, segments, path, reasons } of resources) {
     if (word === null || kind === 'action') continue;
     const text = segments.findLast((segment) => segment.kind === 'literal')?.text ?? '';
+    if (!MAY_BE_VERB.test(text)) continue;
     const [first = '', ...others] = words(text);
     if (others.length === 0 || !VERBS.has(first)) continue;
     deriving.findings.push({

@@ -241,18 +241,32 @@ function operationReasons(
   optionalSlot: boolean,
 ): readonly Reason[] {
   const statements = entity === null ? [] : [entity];
-  const name = becauseSet(
-    deriving,
-    byOwner ? 'operation.unnameable' : 'operation.name',
-    ['operationNames'],
-    ...statements,
-  );
+  const name = nameReason(deriving, entity, byOwner);
   const placed: Reason[] = [...resource.reasons.slice(0, 1)];
   if (verb === 'entry') return [...placed, name];
   const rule: RuleId = `operation.${verb}`;
-  const reasons = [becauseSet(deriving, rule, [], ...statements), ...placed, name];
+  const reasons = [because(rule, ...statements), ...placed, name];
   if (verb === 'replace' && optionalSlot) reasons.push(because('operation.put-creates', ...statements));
   return reasons;
+}
+
+/** Why operations of an entity are called as they are, made once. */
+const nameReasons = new WeakMap<Deriving, Map<string, Reason>>();
+
+function nameReason(deriving: Deriving, entity: Entity | null, byOwner: boolean): Reason {
+  let known = nameReasons.get(deriving);
+  if (known === undefined) {
+    known = new Map();
+    nameReasons.set(deriving, known);
+  }
+  const key = `${byOwner ? '!' : ''}${entity?.id ?? ''}`;
+  let reason = known.get(key);
+  if (reason === undefined) {
+    const rule = byOwner ? 'operation.unnameable' : 'operation.name';
+    reason = becauseSet(deriving, rule, ['operationNames'], ...(entity === null ? [] : [entity]));
+    known.set(key, reason);
+  }
+  return reason;
 }
 
 function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Entity | null): string {

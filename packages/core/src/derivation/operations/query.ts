@@ -16,22 +16,54 @@ export function listParameters(
   resource: Placed,
   traits: readonly Trait[],
 ): readonly QueryParameter[] {
-  const { keys, filters } = comparableTraits(traits);
-  const { pages, sort, filterStyle, filterReason } = pagingOf(deriving, resource);
-  const reserved = new Set([...pages.map(({ name }) => name), ...(sort === null ? [] : [sort.name])]);
+  const paging = pagingOf(deriving, resource);
+  const { sort, filters } = offeredBy(paging, traits);
+  const { pages } = paging;
+  const isReserved = (name: string): boolean =>
+    name === sort?.name || pages.some((parameter) => parameter.name === name);
   return [
     ...pages,
-    ...(sort === null || keys.length === 0 ? [] : [{ ...sort, keys }]),
-    ...filters.flatMap((filter): Filter[] => {
-      const operators = filter.operators.filter(
-        (operator) => filterStyle === 'bracketed' || operator === 'eq',
-      );
-      if (filterStyle === 'none' || operators.length === 0 || isFixedByPath(resource, filter.field))
-        return [];
-      const offered = { ...filter, operators, reasons: [...filter.reasons, filterReason] };
-      return reserved.has(filter.name) ? reportReserved(deriving, resource, offered) : [offered];
+    ...(sort === null ? [] : [sort]),
+    ...filters.filter((filter) => {
+      if (isFixedByPath(resource, filter.field)) return false;
+      if (isReserved(filter.name)) reportReserved(deriving, resource, filter);
+      return !isReserved(filter.name);
     }),
   ];
+}
+
+interface Offered {
+  readonly sort: QueryParameter | null;
+  readonly filters: readonly Filter[];
+}
+
+/** What lists of one entity that are paged alike offer, made once. */
+const offered = new WeakMap<Paging, WeakMap<readonly Trait[], Offered>>();
+
+function offeredBy(paging: Paging, traits: readonly Trait[]): Offered {
+  let byTraits = offered.get(paging);
+  if (byTraits === undefined) {
+    byTraits = new WeakMap();
+    offered.set(paging, byTraits);
+  }
+  let found = byTraits.get(traits);
+  if (found === undefined) {
+    const { keys, filters } = comparableTraits(traits);
+    found = {
+      sort: paging.sort === null || keys.length === 0 ? null : { ...paging.sort, keys },
+      filters: filters.flatMap((filter) => styled(filter, paging)),
+    };
+    byTraits.set(traits, found);
+  }
+  return found;
+}
+
+/** A filter as the style writes it; none where it has no operator left. */
+function styled(filter: Filter, { filterStyle, filterReason }: Paging): readonly Filter[] {
+  if (filterStyle === 'none') return [];
+  const operators =
+    filterStyle === 'bracketed' ? filter.operators : filter.operators.filter((operator) => operator === 'eq');
+  return operators.length === 0 ? [] : [{ ...filter, operators, reasons: [...filter.reasons, filterReason] }];
 }
 
 interface Paging {
@@ -143,7 +175,7 @@ function filterReason({ reasons }: Trait): Reason {
   return { rule: 'list.filter', because: [] };
 }
 
-function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }: Filter): never[] {
+function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }: Filter): void {
   deriving.findings.push({
     id: 'parameter.reserved',
     severity: 'error',
@@ -151,5 +183,4 @@ function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }:
     about: resource.id,
     reasons,
   });
-  return [];
 }

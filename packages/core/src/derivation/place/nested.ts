@@ -58,7 +58,7 @@ function placeItem(
     tree.atRoot.push(() => placeRootItem(deriving, tree, child, [why]));
     return null;
   }
-  const reasons = reasonsToStay(deriving, tree, collection, child, why);
+  const reasons = reasonsToStay(deriving, tree, collection, child, owns, why);
   if (reasons === null) return null;
   return tree.add({
     id: itemId(child),
@@ -77,6 +77,7 @@ function reasonsToStay(
   tree: PathTree,
   collection: Placed,
   child: Entity,
+  owns: Owns,
   why: Reason,
 ): Reasons | null {
   const ids = idCount(collection.segments) + 1;
@@ -102,6 +103,10 @@ function reasonsToStay(
     message: `Below its owner the path of a ${child.name} would hold ${ids} ids, more than ${depth}, so it stands at the root.`,
     about: itemId(child),
     reasons: moved,
+    mends: (['shallow', 'flat'] as const).map((place) => ({
+      title: `Place it ${place}`,
+      act: { kind: 'placement', of: 'owned', subject: owns.id, place },
+    })),
   });
   return null;
 }

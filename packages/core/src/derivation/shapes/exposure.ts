@@ -1,6 +1,5 @@
 import {
   ASPECTS,
-  exposureChoice,
   type Aspect,
   type Exposure,
   type ExposureChoice,
@@ -8,7 +7,6 @@ import {
 } from '../../arrangement/index.js';
 import type { Reason } from '../../contract/index.js';
 import type { Entity, ScalarType } from '../../model/index.js';
-import type { Deriving } from '../context.js';
 import { isScalar, type BareTrait } from './traits.js';
 
 /** What may be chosen for each aspect of a member; the first of them holds where nobody chose. */
@@ -42,38 +40,56 @@ function operatorsOf(type: ScalarType): readonly FilterOperator[] {
   }
 }
 
+const withUnset = (operators: readonly FilterOperator[]): readonly FilterOperator[] => [
+  ...operators,
+  'unset',
+];
+
+/** Made once each: derivation asks for them at every member. */
+const UNSET = new Map<readonly FilterOperator[], readonly FilterOperator[]>();
+
 /** The operators a member can be filtered by. */
 export function filterOperators({ type, source, required }: BareTrait): readonly FilterOperator[] {
-  if (!isScalar(type)) return [];
+  if (!isScalar(type)) return NONE;
   const own = source.kind === 'attribute' ? operatorsOf(type) : EQUAL;
-  return required ? own : [...own, 'unset'];
+  if (required) return own;
+  let all = UNSET.get(own);
+  if (all === undefined) {
+    all = withUnset(own);
+    UNSET.set(own, all);
+  }
+  return all;
 }
+
+const NONE: readonly FilterOperator[] = [];
+const YES = ['yes'] as const;
+const NO = ['no'] as const;
+const SHOWN = ['yes', 'no'] as const;
+const MUST = ['must'] as const;
+const MUST_OR_NO = ['must', 'no'] as const;
+const FREE = ['may', 'must', 'no'] as const;
+const MAY = ['may', 'no'] as const;
 
 /** What the flags of the model leave to choose. `isShown`: a read returns it. */
 export function optionsOf(trait: BareTrait, isShown: boolean): ExposureOptions {
   const mustBeSent = trait.required && !trait.supplied;
   const isComparable = isShown && isScalar(trait.type);
   return {
-    out: trait.returned ? (trait.isKey ? ['yes'] : ['yes', 'no']) : ['no'],
-    list: !isShown ? ['no'] : trait.isKey ? ['yes'] : ['yes', 'no'],
-    create: !trait.onCreate
-      ? ['no']
-      : trait.isKey
-        ? ['must']
-        : mustBeSent
-          ? ['must', 'no']
-          : ['may', 'must', 'no'],
-    replace: !trait.onReplace ? ['no'] : mustBeSent && isShown ? ['must', 'no'] : ['may', 'must', 'no'],
-    change: trait.onReplace ? ['may', 'no'] : ['no'],
-    filter: isComparable ? filterOperators(trait) : [],
-    sort: isComparable ? ['yes', 'no'] : ['no'],
+    out: trait.returned ? (trait.isKey ? YES : SHOWN) : NO,
+    list: !isShown ? NO : trait.isKey ? YES : SHOWN,
+    create: !trait.onCreate ? NO : trait.isKey ? MUST : mustBeSent ? MUST_OR_NO : FREE,
+    replace: !trait.onReplace ? NO : mustBeSent && isShown ? MUST_OR_NO : FREE,
+    change: trait.onReplace ? MAY : NO,
+    filter: isComparable ? filterOperators(trait) : NONE,
+    sort: isComparable ? SHOWN : NO,
   };
 }
 
 /** What goes in and what comes out of a member. What was chosen and the model does not allow counts as not chosen. */
 export function exposureOf(trait: BareTrait, choice: ExposureChoice): Exposure {
-  const out = pick(optionsOf(trait, true).out, choice.out);
-  const options = optionsOf(trait, out === 'yes');
+  const ifShown = optionsOf(trait, trait.returned);
+  const out = pick(ifShown.out, choice.out);
+  const options = trait.returned && out === 'no' ? optionsOf(trait, false) : ifShown;
   const { filter } = choice;
   return {
     out,
@@ -90,7 +106,7 @@ export function exposureOf(trait: BareTrait, choice: ExposureChoice): Exposure {
 function pick<T>(options: readonly T[], chosen: T | undefined): T {
   const [usual] = options;
   if (usual === undefined) throw new Error('There is nothing to choose from.');
-  return options.find((option) => option === chosen) ?? usual;
+  return chosen === undefined ? usual : (options.find((option) => option === chosen) ?? usual);
 }
 
 /** The identity under which what was chosen for a member is filed. */
@@ -98,9 +114,8 @@ export const memberId = ({ source }: Pick<BareTrait, 'source'>): string =>
   source.kind === 'attribute' ? source.attribute : source.relationship;
 
 /** The aspects of a member that somebody chose, as reasons. */
-export function exposureReasons(deriving: Deriving, entity: Entity, trait: BareTrait): readonly Reason[] {
+export function exposureReasons(entity: Entity, trait: BareTrait, choice: ExposureChoice): readonly Reason[] {
   const of = memberId(trait);
-  const choice = exposureChoice(deriving.arrangement.exposures, entity.id, of);
   return ASPECTS.filter((aspect) => choice[aspect] !== undefined).map((aspect) => ({
     rule: 'member.exposed',
     because: [{ kind: 'exposure', entity: entity.id, of, aspect, level: 'arrangement' }],

@@ -67,6 +67,7 @@ function isMadeWithOwner(deriving: Deriving, entity: Entity, exposed: ReadonlySe
 
 /** The values that some shape shows or takes, and those they are made of, in the order of the text. */
 function valueShapes(deriving: Deriving, shapes: readonly Shape[]): readonly Shape[] {
+  if (deriving.index.values.size === 0) return [];
   const values = new Map(
     [...deriving.index.values.values()].map((value) => [value.name, valueShape(deriving, value)]),
   );

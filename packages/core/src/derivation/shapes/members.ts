@@ -1,4 +1,4 @@
-import { exposureChoice } from '../../arrangement/index.js';
+import { exposureChoice, NOT_CHOSEN } from '../../arrangement/index.js';
 import type { Member, MemberMode, MemberType, Reason, Shape } from '../../contract/index.js';
 import {
   isImplicitId,
@@ -52,11 +52,12 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
     });
     return false;
   });
-  return kept.map((trait) => ({
-    ...trait,
-    exposed: exposureOf(trait, exposureChoice(deriving.arrangement.exposures, entity.id, memberId(trait))),
-    reasons: [...trait.reasons, ...exposureReasons(deriving, entity, trait)],
-  }));
+  return kept.map((trait): Trait => {
+    const choice = exposureChoice(deriving.arrangement.exposures, entity.id, memberId(trait));
+    if (choice === NOT_CHOSEN) return { ...trait, exposed: exposureOf(trait, choice) };
+    const reasons = [...trait.reasons, ...exposureReasons(entity, trait, choice)];
+    return { ...trait, exposed: exposureOf(trait, choice), reasons };
+  });
 }
 
 function attributeTrait(deriving: Deriving, attribute: Attribute): BareTrait {
@@ -209,8 +210,19 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
 /** One view of a trait. */
 export function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boolean): Member {
   const { name, type, source, description, default: fallback, example, transitions, reasons } = trait;
-  const bare = { name, mode, required, nullable, type, source, description, default: fallback, example };
-  return mode === 'moved' ? { ...bare, transitions, reasons } : { ...bare, reasons };
+  const bare = {
+    name,
+    mode,
+    required,
+    nullable,
+    type,
+    source,
+    description,
+    default: fallback,
+    example,
+    reasons,
+  };
+  return mode === 'moved' ? { ...bare, transitions } : bare;
 }
 
 function structural(
@@ -224,25 +236,42 @@ function structural(
   return { name, mode, required: mode === 'returned', type, source, reasons: [reason], ...bare };
 }
 
+interface LinkMembers {
+  readonly returned: readonly Member[];
+  readonly ignored: readonly Member[];
+}
+
+/** The same in every shape, so made once. */
+const linkMembers = new WeakMap<Deriving, LinkMembers>();
+
+function linkMembersOf(deriving: Deriving): LinkMembers {
+  let found = linkMembers.get(deriving);
+  if (found === undefined) {
+    const returned =
+      valueOf(deriving, 'links') === 'object'
+        ? [
+            linksMember(
+              memberName(deriving, 'links'),
+              becauseSet(deriving, 'member.links', ['links']),
+              'returned',
+            ),
+          ]
+        : [];
+    const hal = valueOf(deriving, 'mediaTypes').includes('hal')
+      ? [linksMember('_links', becauseSet(deriving, 'member.hal-links', ['mediaTypes']), 'ignored')]
+      : [];
+    const ignored = returned.map((own): Member => ({ ...own, mode: 'ignored', required: false }));
+    found = { returned, ignored: [...ignored, ...hal] };
+    linkMembers.set(deriving, found);
+  }
+  return found;
+}
+
 /** The links of an answer; none where plain JSON has them elsewhere. */
-export const linksMembers = (deriving: Deriving): readonly Member[] =>
-  valueOf(deriving, 'links') === 'object'
-    ? [
-        linksMember(
-          memberName(deriving, 'links'),
-          becauseSet(deriving, 'member.links', ['links']),
-          'returned',
-        ),
-      ]
-    : [];
+export const linksMembers = (deriving: Deriving): readonly Member[] => linkMembersOf(deriving).returned;
 
 /** The links that may be sent back as they were read, in whatever form that was. */
-export const ignoredLinks = (deriving: Deriving): readonly Member[] => [
-  ...linksMembers(deriving).map((member): Member => ({ ...member, mode: 'ignored', required: false })),
-  ...(valueOf(deriving, 'mediaTypes').includes('hal')
-    ? [linksMember('_links', becauseSet(deriving, 'member.hal-links', ['mediaTypes']), 'ignored')]
-    : []),
-];
+export const ignoredLinks = (deriving: Deriving): readonly Member[] => linkMembersOf(deriving).ignored;
 
 const linksMember = (name: string, reason: Reason, mode: MemberMode): Member =>
   structural(name, { kind: 'links' }, { kind: 'links' }, reason, mode);
