@@ -107,6 +107,8 @@ function settingsOf(
     maxPageSize: isList,
     filterStyle: isList,
     sortStyle: isList,
+    createAnswers: verbs.includes('create'),
+    removeAnswers: verbs.includes('remove'),
     invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),
   };
   return CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && (isMeant[name] ?? true));

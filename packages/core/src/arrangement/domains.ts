@@ -62,6 +62,8 @@ export const CHOOSABLE = {
   },
   links: { kind: 'options', options: ['object', 'header', 'none'], levels: FOR_ARRANGEMENT },
   envelope: { kind: 'options', options: ['object', 'bare'], levels: FOR_ARRANGEMENT },
+  createAnswers: { kind: 'options', options: ['record', 'nothing'], levels: FOR_OPERATION },
+  removeAnswers: { kind: 'options', options: ['nothing', 'record'], levels: FOR_OPERATION },
   invalidStatus: { kind: 'options', options: [400, 422], levels: FOR_OPERATION },
 } as const satisfies { readonly [Name in SettingName]?: SettingDomain };
 

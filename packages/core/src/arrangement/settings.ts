@@ -46,6 +46,10 @@ export interface Settings {
   /** Whether a list in plain JSON is an object around its items, or the bare array of them. */
   readonly envelope: 'object' | 'bare';
   readonly invalidStatus: 400 | 422;
+  /** What a create answers besides the address of the new record. */
+  readonly createAnswers: 'record' | 'nothing';
+  /** What a removal answers: nothing (204), or the record as it was (200). */
+  readonly removeAnswers: 'nothing' | 'record';
   readonly unknownMembers: 'refused';
   readonly unknownParameters: 'refused' | 'ignored';
   readonly maxBodyBytes: number;
@@ -87,6 +91,8 @@ export const SETTING_DEFAULTS: Settings = {
   links: 'object',
   envelope: 'object',
   invalidStatus: 400,
+  createAnswers: 'record',
+  removeAnswers: 'nothing',
   unknownMembers: 'refused',
   unknownParameters: 'refused',
   maxBodyBytes: 1_048_576,
@@ -121,6 +127,8 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   links: 'Links in JSON',
   envelope: 'Lists in JSON',
   invalidStatus: 'Does not fit',
+  createAnswers: 'Create answers',
+  removeAnswers: 'Remove answers',
   unknownMembers: 'Unknown member',
   unknownParameters: 'Unknown parameter',
   maxBodyBytes: 'Largest body in bytes',

@@ -247,7 +247,10 @@ export const RULES = {
     title: 'Created',
     sentence: 'A create answers 201 with the address of the new record.',
   },
-  'status.removed': { title: 'Removed', sentence: 'A removal answers 204 without a body.' },
+  'status.removed': {
+    title: 'Removed',
+    sentence: 'A removal answers 204 without a body, or 200 with the record as it was.',
+  },
   'status.malformed': {
     title: 'Not readable',
     sentence: 'A body that is not JSON, or names a member twice, answers 400.',

@@ -7,7 +7,8 @@ export type BodyKind = 'record' | 'list' | 'entry';
 
 export interface RenderedBody {
   readonly headers: EngineResponse['headers'];
-  readonly text: string;
+  /** `null` where there is no body. */
+  readonly text: string | null;
 }
 
 /** Link relations with a meaning that everybody knows (IANA); all others are ours, and documented by the mock. */

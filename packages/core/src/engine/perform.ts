@@ -3,7 +3,7 @@ import { bareObject, scalarText, type EntityStorage, type Json, type Row } from 
 import { acceptCreate, type Accepting } from './accept.js';
 import type { Draft, RecordView } from './dataset.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
-import { renderBody, type BodyKind } from './form.js';
+import { renderBody, type BodyKind, type RenderedBody } from './form.js';
 import { answerList } from './list/answer.js';
 import type { ListQuery } from './list/query.js';
 import type { Location } from './locate.js';
@@ -214,7 +214,7 @@ function finish(
     return refuse('store', problem(statusFor(operation, 'conflict'), 'conflict', detail, plan.errors));
   }
   draft.apply(plan.changes);
-  const rendered = renderBody(service, 'record', representRecord(service, draft, plan.record));
+  const rendered = operation.returns === null ? NO_BODY : recordBody(service, draft, plan.record);
   const location = success === 'created' ? canonicalPath(service, draft, plan.record) : null;
   const headers: EngineResponse['headers'] = [
     ...rendered.headers,
@@ -227,13 +227,19 @@ function finish(
   };
 }
 
+const NO_BODY: RenderedBody = { headers: [], text: null };
+
+const recordBody = (service: Serving, draft: Draft, record: Row): RenderedBody =>
+  renderBody(service, 'record', representRecord(service, draft, record));
+
 function remove(service: Serving, draft: Draft, operation: Operation, record: Row): WriteOutcome {
   const plan = planRemoval(service.model, draft, record);
   if (plan.ok) {
+    const { headers, text } = operation.returns === null ? NO_BODY : recordBody(service, draft, record);
     draft.apply(plan.changes);
     return {
       ok: true,
-      response: { status: statusFor(operation, 'removed'), headers: [], body: null },
+      response: { status: statusFor(operation, 'removed'), headers, body: text },
       changes: plan.changes,
     };
   }

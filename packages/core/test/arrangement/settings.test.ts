@@ -194,4 +194,19 @@ describe('conventions', () => {
     expect(mock.send('GET', '/swap-requests').status).toBe(404);
     expect(mock.send('GET', '/crew-members?memberId=1').status).toBe(400);
   });
+
+  test('a create answers the record, or its address alone; a removal nothing, or the record as it was', () => {
+    const create = (own: SettingValues): unknown => {
+      const answer = mockOf(own).send('POST', '/api/v1/crew-members', { name: 'Ada' });
+      return [answer.status, answer.headers.get('location'), answer.body === null];
+    };
+    expect(create({})).toEqual([201, '/api/v1/crew-members/4', false]);
+    expect(create({ createAnswers: 'nothing' })).toEqual([201, '/api/v1/crew-members/4', true]);
+    const remove = (own: SettingValues): unknown => {
+      const answer = mockOf(own).send('DELETE', '/api/v1/crew-members/1');
+      return [answer.status, (answer.body as { id: number } | null)?.id ?? null];
+    };
+    expect(remove({})).toEqual([204, null]);
+    expect(remove({ removeAnswers: 'record' })).toEqual([200, 1]);
+  });
 });

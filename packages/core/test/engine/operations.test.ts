@@ -326,3 +326,13 @@ describe('remove', () => {
     expect(mock.send('GET', '/api/v1/routes/1/sailings/1').body).toMatchObject({ vesselPennant: null });
   });
 });
+
+test('what would take a required slot along is refused, as the contract says', () => {
+  const small = TestMock.of(
+    'entity Office\nentity Vessel\nentity Paper\neach Vessel owns one Paper as paper\neach Paper refers to one Office as issuer, on remove cascade',
+    { Office: 1, Vessel: 1 },
+  );
+  expect(small.send('DELETE', '/api/v1/offices/1').status).toBe(409);
+  expect(small.send('DELETE', '/api/v1/vessels/1').status).toBe(204);
+  expect(small.send('DELETE', '/api/v1/offices/1').status).toBe(204);
+});

@@ -151,7 +151,7 @@ function deriveOperation(
     unknownParameters: valueOf(deriving, 'unknownParameters', { resource: resource.id, verb }),
     acceptedTypes,
     accepts: entity === null ? null : acceptedShape(verb, entity, carrying, resource),
-    returns: entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource),
+    returns: entity === null ? ENTRY_SHAPE : returnedShape(deriving, verb, entity, carrying, resource),
     responses: deriveResponses(deriving, {
       verb,
       resource,
@@ -217,12 +217,16 @@ function acceptedShape(
 }
 
 function returnedShape(
+  deriving: Deriving,
   verb: Verb,
   entity: Entity,
   carrying: PairsWith | null,
   resource: Placed,
 ): string | null {
-  if (verb === 'remove' || verb === 'detach') return null;
+  const at = { resource: resource.id, verb };
+  if (verb === 'detach') return null;
+  if (verb === 'remove' && valueOf(deriving, 'removeAnswers', at) === 'nothing') return null;
+  if (verb === 'create' && valueOf(deriving, 'createAnswers', at) === 'nothing') return null;
   const purpose = verb === 'list' ? 'page' : 'item';
   return carrying === null
     ? shapeName(entity.name, purpose)

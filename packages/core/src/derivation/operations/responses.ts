@@ -73,7 +73,7 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     responses.push(inner(byVerb, verb, () => make(status, code, rule, when(), settings)));
   };
   const noun = entity === null ? 'entry' : phrase(entity.name);
-  addSuccess(situation, noun, add);
+  addSuccess(deriving, situation, noun, add);
   add(
     400,
     'bad-parameter',
@@ -155,8 +155,10 @@ type Add = (
   settings?: readonly SettingName[],
 ) => void;
 
-function addSuccess(situation: Situation, noun: string, add: Add): void {
-  switch (situation.verb) {
+function addSuccess(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
+  const { verb, resource } = situation;
+  const at = { resource: resource.id, verb };
+  switch (verb) {
     case 'entry':
       add(200, 'ok', 'status.ok', () => 'Always: the links to everything that can be reached first.');
       return;
@@ -164,23 +166,23 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
       add(200, 'ok', 'status.ok', () => `The page of records asked for; empty beyond the end.`);
       return;
     case 'read':
-      if (situation.resource.kind !== 'pair' && !situation.resource.canonical) {
+      if (resource.kind !== 'pair' && !resource.canonical)
         add(
           200,
           'ok',
           'status.elsewhere',
           () => `The ${noun} is there. Content-Location names its own address.`,
         );
-      } else add(200, 'ok', 'status.ok', () => `The ${noun} is there.`);
+      else add(200, 'ok', 'status.ok', () => `The ${noun} is there.`);
       return;
-    case 'create':
-      add(
-        201,
-        'created',
-        'status.created',
-        () => `The ${noun} is stored. Location names it, the body is the ${noun}.`,
-      );
+    case 'create': {
+      const body =
+        valueOf(deriving, 'createAnswers', at) === 'record' ? `the body is the ${noun}` : 'there is no body';
+      add(201, 'created', 'status.created', () => `The ${noun} is stored. Location names it; ${body}.`, [
+        'createAnswers',
+      ]);
       return;
+    }
     case 'replace':
       add(200, 'ok', 'status.ok', () => `The ${noun} is replaced; the body is the ${noun} as it is now.`);
       if (situation.fillsSlot)
@@ -189,27 +191,37 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
     case 'change':
       add(200, 'ok', 'status.ok', () => `The ${noun} is changed; the body is the ${noun} as it is now.`);
       return;
-    case 'remove':
-      add(204, 'removed', 'status.removed', () => `The ${noun} is gone, with everything it owned.`);
+    case 'remove': {
+      const isShown = valueOf(deriving, 'removeAnswers', at) === 'record';
+      const body = isShown ? `; the body is the ${noun} as it was` : '';
+      const when = `The ${noun} is gone, with everything it owned${body}.`;
+      add(isShown ? 200 : 204, 'removed', 'status.removed', () => when, ['removeAnswers']);
       return;
+    }
     case 'attach':
-      add(
-        201,
-        'created',
-        'status.created',
-        () => `They are paired now. Location names the pair, the body is the ${noun}.`,
-      );
-      if (situation.carries)
-        add(200, 'ok', 'status.ok', () => 'They were paired already; what the pair carries is replaced.');
-      else add(204, 'attached', 'status.attached', () => 'They were paired already.');
-      return;
     case 'detach':
-      add(204, 'removed', 'status.removed', () => 'They are no longer paired; both are still there.');
+      addPairing(situation, noun, add);
       return;
     case 'transition':
       add(200, 'ok', 'status.ok', () => `The ${noun} has moved; the body is the ${noun} as it is now.`);
       return;
   }
+}
+
+function addPairing({ verb, carries }: Situation, noun: string, add: Add): void {
+  if (verb === 'detach') {
+    add(204, 'removed', 'status.removed', () => 'They are no longer paired; both are still there.');
+    return;
+  }
+  add(
+    201,
+    'created',
+    'status.created',
+    () => `They are paired now. Location names the pair, the body is the ${noun}.`,
+  );
+  if (carries)
+    add(200, 'ok', 'status.ok', () => 'They were paired already; what the pair carries is replaced.');
+  else add(204, 'attached', 'status.attached', () => 'They were paired already.');
 }
 
 function whenMissing(situation: Situation, noun: string): string | null {
@@ -268,6 +280,10 @@ export function restrictedEntities(deriving: Deriving): ReadonlySet<string> {
     waiting.push(name);
   };
   for (const relationship of deriving.index.relationships) {
+    // What fills a required slot cannot go alone, so what would take it along cannot go either.
+    if (relationship.kind === 'owns' && relationship.cardinality === 'one')
+      for (const refers of deriving.index.refersFrom.get(relationship.to) ?? [])
+        if (onRemoveOf(refers) === 'cascade') mark(refers.to);
     if (onRemoveOf(relationship) !== 'restrict') continue;
     if (relationship.kind !== 'refers') mark(relationship.from);
     if (relationship.kind !== 'owns') mark(relationship.to);
