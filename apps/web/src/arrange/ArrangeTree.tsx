@@ -177,12 +177,12 @@ function TreeCells({ shown, root, isTarget, severity, onFold }: CellsProps): Rea
       <span className="tree-path mono" title={root + resource.path}>
         {level === 0 ? root : tail}
         {isFolded && <span className="quiet"> {below} below</span>}
-        {severity !== null && (
-          <span className={`finding-mark ${severity}`} role="img" aria-label={`a finding: ${severity}`}>
-            !
-          </span>
-        )}
       </span>
+      {severity !== null && (
+        <span className={`finding-mark ${severity}`} role="img" aria-label={`a finding: ${severity}`}>
+          !
+        </span>
+      )}
       <OperationMarks operations={operations} />
     </>
   );
