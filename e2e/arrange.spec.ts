@@ -62,6 +62,7 @@ test('a convention is chosen, seen in paths, example and mock, told where it was
   await expect(tree(page).getByText('/api/v1')).toBeVisible();
   await expect(convention(page, 'Version').getByLabel('chosen at: default')).toBeVisible();
   await tree(page).getByText('/crew-members', { exact: true }).click();
+  await page.getByRole('button', { name: 'Why' }).click();
   await expect(page.getByRole('region', { name: 'The chosen path' })).toContainText('place.root');
 });
 

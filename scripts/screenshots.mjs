@@ -95,6 +95,7 @@ async function arrangePictures(open, keep, path) {
   await arrange.mouse.up();
   await row(arrange, '/departures').click();
   await arrange.getByLabel('Example exchange').filter({ hasText: '/departures HTTP/1.1' }).waitFor();
+  await arrange.getByRole('button', { name: 'Why' }).click();
   await keep(arrange, 'arrange-why');
   await arrange.getByText('All changes kept').waitFor();
   const dark = await open('dark', path);

@@ -23,6 +23,7 @@ export function ArrangePage(): React.JSX.Element {
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const broken = useAppSelector((state) => (state.design.derived?.diagnostics.length ?? 0) > 0);
   const [selected, setSelected] = useState<string | null>(null);
+  const [asksWhy, setAsksWhy] = useState(false);
   const { told } = usePathsSinceOpened(outline);
   const control = useMoving();
   useUndoKeys();
@@ -71,6 +72,8 @@ export function ArrangePage(): React.JSX.Element {
           key={row?.resource.id ?? ''}
           row={row}
           root={outline.root}
+          asksWhy={asksWhy}
+          onAskWhy={setAsksWhy}
           onStatement={(line) => void navigate(`/designs/${id}/model?line=${line}`)}
         />
       </SplitPanels>

@@ -1,4 +1,12 @@
-import type { Aspect, Exposure, FilterOperator } from '@isomeros/core/arrangement';
+import {
+  exposureChoice,
+  findArrangement,
+  type Aspect,
+  type Exposure,
+  type ExposureChoice,
+  type Exposures,
+  type FilterOperator,
+} from '@isomeros/core/arrangement';
 import type { GridRow } from '@isomeros/core/derivation';
 import { indexModel } from '@isomeros/core/model';
 import { Checkbox, Popover } from 'antd';
@@ -20,6 +28,11 @@ const COLUMNS: readonly { readonly aspect: Aspect; readonly title: string }[] = 
 ];
 
 const NOWHERE = {};
+const NO_EXPOSURES: Exposures = {};
+
+/** The answer that was chosen, where it is one of those left; else the first. */
+const chosenWord = (options: readonly string[], chosen: string | undefined): string =>
+  options.find((option) => option === chosen) ?? options[0] ?? 'no';
 
 interface Props {
   /** The name of an entity. */
@@ -49,6 +62,9 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
     if (id === undefined) return;
     dispatch(choicesMade(withExposure(choices, arrangement, { entity: id, member, aspect }, value)));
   };
+  // What was chosen is known at once; what the model makes of it follows from the worker.
+  const exposures = findArrangement(choices, arrangement)?.exposures ?? NO_EXPOSURES;
+  const choiceOf = ({ id: member }: GridRow): ExposureChoice => exposureChoice(exposures, id ?? '', member);
   const row = rows.find((one) => one.id === asked);
   return (
     <>
@@ -80,10 +96,14 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
               {COLUMNS.map(({ aspect, title }) => (
                 <td key={aspect} className={one.chosen.includes(aspect) ? 'chosen' : ''}>
                   {aspect === 'filter' ? (
-                    <FilterCell row={one} onChoose={(value) => choose(one.id, 'filter', value)} />
+                    <FilterCell
+                      row={one}
+                      chosen={choiceOf(one).filter}
+                      onChoose={(value) => choose(one.id, 'filter', value)}
+                    />
                   ) : (
                     <WordCell
-                      value={one.exposed[aspect]}
+                      value={chosenWord(one.options[aspect], choiceOf(one)[aspect])}
                       options={one.options[aspect]}
                       label={`${one.name}, ${title}`}
                       onChoose={(value) =>
@@ -132,13 +152,14 @@ function WordCell({ value, options, label, onChoose }: WordProps): React.JSX.Ele
 
 interface FilterProps {
   readonly row: GridRow;
+  readonly chosen: readonly FilterOperator[] | undefined;
   readonly onChoose: (value: readonly FilterOperator[] | null) => void;
 }
 
 /** The operators a member can be filtered by; a click opens them to choose from. */
-function FilterCell({ row, onChoose }: FilterProps): React.JSX.Element {
+function FilterCell({ row, chosen, onChoose }: FilterProps): React.JSX.Element {
   const all = row.options.filter;
-  const { filter } = row.exposed;
+  const filter = chosen === undefined ? all : all.filter((operator) => chosen.includes(operator));
   if (all.length === 0) return <span className="quiet">no</span>;
   const shown = filter.length === 0 ? 'no' : filter.length === all.length ? 'all' : filter.join(' ');
   return (
@@ -151,9 +172,9 @@ function FilterCell({ row, onChoose }: FilterProps): React.JSX.Element {
           className="operators"
           value={[...filter]}
           options={all.map((operator) => ({ value: operator, label: operator }))}
-          onChange={(chosen) =>
+          onChange={(checked) =>
             onChoose(
-              chosen.length === all.length ? null : all.filter((operator) => chosen.includes(operator)),
+              checked.length === all.length ? null : all.filter((operator) => checked.includes(operator)),
             )
           }
         />

@@ -16,13 +16,16 @@ import { WordRow } from './WordRow.js';
 interface Props {
   readonly row: OutlineRow | undefined;
   readonly root: string;
+  /** Whether the reasons are shown; stays from path to path. */
+  readonly asksWhy: boolean;
+  readonly onAskWhy: (asks: boolean) => void;
   readonly onStatement: (line: number) => void;
 }
 
 const NOWHERE = {};
 
 /** The chosen path: what is set just for it, why it is there, and an exchange that changes as the settings do. */
-export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element {
+export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props): React.JSX.Element {
   const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
   const text = useAppSelector((state) => state.design.text);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -34,6 +37,16 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
     <section className="panel path-panel" aria-label="The chosen path">
       <header className="panel-head">
         <code className="strong">{root + row.resource.path}</code>
+        <span className="end">
+          <button
+            type="button"
+            className="text-button"
+            aria-expanded={asksWhy}
+            onClick={() => onAskWhy(!asksWhy)}
+          >
+            Why
+          </button>
+        </span>
       </header>
       <div className="panel-body">
         <div className="scope" role="group" aria-label="What is looked at">
@@ -58,6 +71,9 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
             </button>
           ))}
         </div>
+        {asksWhy && (
+          <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
+        )}
         <FindingsHere row={row} onStatement={onStatement} />
         {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
           <>
@@ -88,8 +104,6 @@ export function PathPanel({ row, root, onStatement }: Props): React.JSX.Element 
           <span className="end quiet">answered from the seed</span>
         </h3>
         {shown !== undefined && <LiveExample operation={shown.id} />}
-        <h3 className="section-head">Why</h3>
-        <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
       </div>
     </section>
   );
