@@ -89,6 +89,13 @@ describe('arrangements of a design', () => {
     );
   });
 
+  test('an earlier state without the one that a mock serves is not restored', async () => {
+    const { id } = await app.createDesign(TEXT);
+    await app.json('PUT', `/api/designs/${id}/arrangements/flat`, { settings: {} });
+    await app.json('POST', '/api/mocks', { design: id, arrangements: ['flat'] });
+    expect((await app.send('POST', `/api/designs/${id}/revisions/1/restore`)).status).toBe(409);
+  });
+
   test('one that nobody serves is removed; the last one stays', async () => {
     const { id } = await app.createDesign(TEXT);
     await app.json('PUT', `/api/designs/${id}/arrangements/other`, { settings: {} });

@@ -108,10 +108,7 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   saveChoices(id: string, choices: Choices, ifMatch: string | undefined): Promise<DesignView> {
-    return this.change(id, ifMatch, 'choices', async (row, manager) => {
-      await this.checkServed(manager, row, choices);
-      return withChoices(row, choices);
-    });
+    return this.change(id, ifMatch, 'choices', (row) => withChoices(row, choices));
   }
 
   /** Puts an arrangement in the place of the one of its name; whether there was none. */
@@ -160,19 +157,19 @@ export class ChangesService implements OnApplicationBootstrap {
 
   /** Removes an arrangement that is not the last one and that no mock serves. */
   removeArrangement(id: string, name: string, ifMatch: string | undefined): Promise<DesignView> {
-    return this.change(id, ifMatch, 'choices', async (row, manager) => {
+    return this.change(id, ifMatch, 'choices', (row) => {
       const choices = readChoices(row);
       this.designs.arrangement(choices, name);
       const arrangements = choices.arrangements.filter((known) => known.name !== name);
       if (arrangements.length === 0)
         throw new ApiProblem('conflict', 'The last arrangement of a design cannot be removed.');
-      await this.checkServed(manager, row, { ...choices, arrangements });
       return withChoices(row, { ...choices, arrangements });
     });
   }
 
   /** What a mock serves stays there. */
-  private async checkServed(manager: EntityManager, row: DesignRow, choices: Choices): Promise<void> {
+  private async checkServed(manager: EntityManager, row: DesignRow): Promise<void> {
+    const choices = readChoices(row);
     for (const mock of await manager.findBy(MockRow, { designId: row.id })) {
       const served = JSON.parse(mock.arrangements) as string[];
       const gone = served.find((name) => findArrangement(choices, name) === undefined);
@@ -228,6 +225,7 @@ export class ChangesService implements OnApplicationBootstrap {
       checkIfMatch(ifMatch, row.revision);
       const changed = await make(row, manager);
       if (changed.revision !== row.revision) {
+        await this.checkServed(manager, changed);
         await manager.save(DesignRow, changed);
         await this.revisions.keep(manager, changed, what, row.text);
       }

@@ -1,5 +1,6 @@
 import type { Operation, Resource } from '../contract/index.js';
 import { readJson, utf8Length, type Json } from '../model/index.js';
+import { changesInWords } from './changesInWords.js';
 import { Draft, type Change, type RecordView } from './dataset.js';
 import { documentationPage } from './documentation.js';
 import { renderBody } from './form.js';
@@ -111,6 +112,8 @@ class Exchange {
       case 'missing':
         return this.stop('match', problem(404, 'not-found', 'No path of the contract ends in a slash.'));
       case 'redirected': {
+        // Only to a path of the contract: an empty first segment would make the target another host.
+        if (routerOf(this.service.contract).match(segments) === null) return null;
         const path = `/${segments.map(encodeURIComponent).join('/')}`;
         this.note('match', true, 'redirected to the path without the slash at its end');
         const location = query === '' ? path : `${path}?${query}`;
@@ -277,7 +280,7 @@ class Exchange {
     });
     if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
     this.changes = outcome.changes;
-    this.note('apply', true, describeChanges(outcome.changes));
+    this.note('apply', true, changesInWords(outcome.changes));
     return outcome.response;
   }
 
@@ -329,7 +332,7 @@ class Exchange {
 }
 
 /** Answers may differ by Accept, and are checked again before they are used from a cache. */
-export const READ_HEADERS: EngineResponse['headers'] = [
+const READ_HEADERS: EngineResponse['headers'] = [
   ['Vary', 'Accept'],
   ['Cache-Control', 'no-cache'],
 ];
@@ -345,15 +348,4 @@ function allowed(route: Route): string {
     method === 'GET' ? ['GET', 'HEAD'] : [method],
   );
   return [...methods, 'OPTIONS'].join(', ');
-}
-
-function describeChanges(changes: readonly Change[]): string {
-  const count = (kind: Change['kind']): number => changes.filter((change) => change.kind === kind).length;
-  const parts = [
-    [count('add'), 'added'],
-    [count('update'), 'changed'],
-    [count('remove'), 'removed'],
-  ] as const;
-  const told = parts.filter(([number]) => number > 0).map(([number, word]) => `${number} ${word}`);
-  return told.length === 0 ? 'nothing changed' : `records: ${told.join(', ')}`;
 }

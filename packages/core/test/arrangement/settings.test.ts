@@ -173,6 +173,14 @@ describe('conventions', () => {
     expect([answer.status, answer.headers.get('location') ?? null]).toEqual([status, location]);
   });
 
+  test.each(['//elsewhere.example/', '/api/v1/nowhere/', '/%2Felsewhere.example/'])(
+    '%s is redirected nowhere',
+    (target) => {
+      const answer = mockOf({ trailingSlash: 'redirected' }).send('GET', target);
+      expect([answer.status, answer.headers.has('location')]).toEqual([404, false]);
+    },
+  );
+
   test.each([
     ['verbNoun', ['listCrewMembers', 'readCrewMember', 'listShiftPlans']],
     ['VerbNoun', ['ListCrewMembers', 'ReadCrewMember', 'ListShiftPlans']],

@@ -49,7 +49,7 @@ const withUnset = (operators: readonly FilterOperator[]): readonly FilterOperato
 const UNSET = new Map<readonly FilterOperator[], readonly FilterOperator[]>();
 
 /** The operators a member can be filtered by. */
-export function filterOperators({ type, source, required }: BareTrait): readonly FilterOperator[] {
+function filterOperators({ type, source, required }: BareTrait): readonly FilterOperator[] {
   if (!isScalar(type)) return NONE;
   const own = source.kind === 'attribute' ? operatorsOf(type) : EQUAL;
   if (required) return own;

@@ -119,11 +119,26 @@ function valueShape(deriving: Deriving, value: ValueDefinition): Shape {
     example: attribute.example,
     reasons: [because('member.attribute', attribute)],
   }));
+  const names = new Set<string>();
+  const kept = members.filter(({ name, reasons }) => {
+    if (!names.has(name)) {
+      names.add(name);
+      return true;
+    }
+    deriving.findings.push({
+      id: 'member.collide',
+      severity: 'error',
+      message: `${value.name} would have two members called ${name}; the second is left out.`,
+      about: value.id,
+      reasons: [{ rule: 'finding.collision', because: reasons.flatMap(({ because: cited }) => cited) }],
+    });
+    return false;
+  });
   return {
     name: value.name,
     purpose: 'value',
     of: value.name,
-    members,
+    members: kept,
     reasons: [because('member.value', value)],
   };
 }

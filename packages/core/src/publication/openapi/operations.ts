@@ -176,7 +176,10 @@ function responseObject(
   const description = cases.map(({ when }) => when).join(' ');
   if (status >= 400)
     return { description, content: { 'application/problem+json': { schema: reference('problem') } } };
-  const total = contract.paging.totals === 'header' && operation.verb === 'list' && status === 200;
+  const { paging, representation } = contract;
+  const isTold =
+    paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
+  const total = isTold && operation.verb === 'list' && status === 200;
   const location: JsonSchema = {
     description: 'Where the new record is.',
     schema: { type: 'string', format: 'uri-reference' },

@@ -123,5 +123,13 @@ export const NAMES: Chapter = {
       paths: ['/get-harbours: list create', '/get-harbours/{getHarbourId}: read replace change remove'],
       findings: ['name.verb GetHarbour'],
     },
+    {
+      name: 'Members of a value that become the same by their case collide.',
+      model: 'value Spot\n  aBC: text\n  aBc: text\nentity Trip\n  start: Spot',
+      settings: { memberCase: 'snake' },
+      paths: ['/trips: list create', '/trips/{tripId}: read replace change remove'],
+      members: ['Spot: a_bc'],
+      findings: ['member.collide Spot'],
+    },
   ],
 };
