@@ -1,40 +1,12 @@
-import type { Locator, Page } from '@playwright/test';
+import { convention, follows, path, TEXT, tree } from './support/arranging.js';
 import { expect, stage, test } from './support/isomeros.js';
-
-const TEXT = `design "Arranged"
-
-entity CrewMember
-  name: text(1..60), required
-
-entity ShiftPlan
-  day: date
-  state: choice(open, shut), default open
-    close: open -> shut
-
-each CrewMember owns many ShiftPlan as shiftPlans, back as member
-`;
-
-const tree = (page: Page): Locator => page.getByRole('listbox', { name: 'Path tree' });
-const path = (page: Page, text: string): Locator =>
-  tree(page)
-    .getByRole('option')
-    .filter({ has: page.getByText(text, { exact: true }) });
-const convention = (page: Page, title: string): Locator =>
-  page
-    .getByRole('region', { name: 'Conventions' })
-    .getByRole('listitem')
-    .filter({ has: page.getByText(title, { exact: true }) });
-const follows = (page: Page): Locator => page.getByRole('region', { name: 'What would follow' });
 
 test('a convention is chosen, seen in paths, example and mock, told where it was set, and reset', async ({
   page,
   isomeros,
 }) => {
   const id = await isomeros.createDesign(TEXT);
-  const mock = await isomeros.ask<{ id: string; port: number }>('POST', '/api/mocks', {
-    design: id,
-    arrangements: ['main'],
-  });
+  const mock = await isomeros.createMock(id);
   await page.goto(`${isomeros.url}/designs/${id}/model`);
   await stage(page, 'Arrange').click();
   await expect(tree(page).getByText('/shift-plans')).toBeVisible();
@@ -47,8 +19,7 @@ test('a convention is chosen, seen in paths, example and mock, told where it was
   await expect(tree(page).getByText('/shift-plans/{shiftPlanId}')).toBeVisible();
   await tree(page).getByText('/crew-members', { exact: true }).click();
   await expect(page.getByLabel('Example exchange')).toContainText('GET /api/v2/crew-members HTTP/1.1');
-  const status = async (at: string): Promise<number> =>
-    (await fetch(`http://127.0.0.1:${mock.port}${at}`)).status;
+  const status = async (at: string): Promise<number> => (await fetch(new URL(at, mock))).status;
   await expect.poll(() => status('/api/v2/shift-plans/1')).toBe(200);
   expect(await status('/api/v1/crew-members')).toBe(404);
 
@@ -159,11 +130,8 @@ test('a transition is an action whose link comes and goes with the state, or is 
   isomeros,
 }) => {
   const id = await isomeros.createDesign(TEXT);
-  const mock = await isomeros.ask<{ port: number }>('POST', '/api/mocks', {
-    design: id,
-    arrangements: ['main'],
-  });
-  const base = `http://127.0.0.1:${mock.port}/api/v1/crew-members/1/shift-plans`;
+  const mock = await isomeros.createMock(id);
+  const base = `${mock}/crew-members/1/shift-plans`;
   const json = { 'Content-Type': 'application/json' };
   const made = await fetch(base, { method: 'POST', headers: json, body: '{"day":"2026-06-14"}' });
   const plan = (await made.json()) as { id: number; links: Record<string, { href: string }> };
@@ -217,13 +185,9 @@ test('what goes in and out of a member is chosen in the grid, served by the mock
   isomeros,
 }) => {
   const id = await isomeros.createDesign(TEXT);
-  const mock = await isomeros.ask<{ port: number }>('POST', '/api/mocks', {
-    design: id,
-    arrangements: ['main'],
-    counts: { CrewMember: 2, ShiftPlan: 0 },
-  });
+  const mock = await isomeros.createMock(id, { CrewMember: 2, ShiftPlan: 0 });
   const create = async (): Promise<number> => {
-    const answer = await fetch(`http://127.0.0.1:${mock.port}/api/v1/crew-members`, {
+    const answer = await fetch(`${mock}/crew-members`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: '{"name":"Ada"}',
@@ -242,7 +206,7 @@ test('what goes in and out of a member is chosen in the grid, served by the mock
   await expect(path(page, '/crew-members')).toContainText('create');
   await expect.poll(create).toBe(201);
 
-  await grid.getByRole('button', { name: 'name, in lists: yes' }).click();
+  await grid.getByRole('button', { name: 'name, lists: yes' }).click();
   await expect(page.getByLabel('Example exchange')).not.toContainText('"name"');
   await grid.getByRole('button', { name: 'name, filter: all' }).click();
   await page.getByRole('checkbox', { name: 'contains' }).uncheck();
@@ -252,7 +216,7 @@ test('what goes in and out of a member is chosen in the grid, served by the mock
   await expect(page.getByRole('region', { name: 'The chosen path' })).toContainText('member.exposed');
   await expect
     .poll(async () => {
-      const list = await fetch(`http://127.0.0.1:${mock.port}/api/v1/crew-members?name[contains]=a`);
+      const list = await fetch(`${mock}/crew-members?name[contains]=a`);
       return list.status;
     })
     .toBe(400);

@@ -38,7 +38,8 @@ test('a sheet writes back to the text, comments and order untouched, and undo ta
   await page.getByRole('group', { name: 'Map' }).press('Enter');
   const sheet = page.getByRole('region', { name: 'Sheet' });
   await sheet.getByRole('button', { name: /^name / }).click();
-  await sheet.getByRole('checkbox', { name: 'unique' }).check();
+  await sheet.getByRole('checkbox', { name: 'unique' }).click();
+  await expect(sheet.getByRole('checkbox', { name: 'unique' })).toBeChecked();
   await expect(page.getByText('name: text(1..60), required, unique')).toBeVisible();
   await sheet.getByRole('textbox', { name: 'Name', exact: true }).fill('Line');
   await sheet.getByRole('textbox', { name: 'Name', exact: true }).press('Enter');

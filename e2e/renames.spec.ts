@@ -12,12 +12,9 @@ test('a rename keeps the records of a running mock, told by F2 or by answering',
   isomeros,
 }) => {
   const id = await isomeros.createDesign(TEXT);
-  const mock = await isomeros.ask<{ baseUrls: { main: string } }>('POST', '/api/mocks', {
-    design: id,
-    arrangements: ['main'],
-  });
+  const mock = await isomeros.createMock(id);
   const read = async (): Promise<Record<string, unknown>> => {
-    const list = (await (await fetch(`${mock.baseUrls.main}/routes`)).json()) as {
+    const list = (await (await fetch(`${mock}/routes`)).json()) as {
       items: Record<string, unknown>[];
     };
     return list.items[0] ?? {};

@@ -31,7 +31,7 @@ test('a message is written as it travels, sent, and its links followed', async (
   await expect(page.getByText('Change parts of a sailing')).toBeVisible();
   await page.keyboard.press('Control+Enter');
   const happened = page.getByRole('region', { name: 'What happened' });
-  await expect(happened.locator('td.changed').filter({ hasText: '9Z' })).toBeVisible();
+  await expect(happened.locator('td.changed').filter({ hasText: /^9Z$/ })).toBeVisible();
   await page.getByRole('button', { name: '/api/v1/routes/1', exact: true }).first().click();
   await expect(page.getByRole('listbox', { name: 'Exchange log' }).getByText('readRoute')).toBeVisible();
   await editor.click();

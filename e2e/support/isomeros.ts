@@ -61,6 +61,16 @@ export class Isomeros {
     const { id } = await this.ask<{ id: string }>('POST', '/api/designs', { source });
     return id;
   }
+
+  /** A mock of the arrangement every design begins with; returns where it is served. */
+  async createMock(design: string, counts?: Readonly<Record<string, number>>): Promise<string> {
+    const { baseUrls } = await this.ask<{ baseUrls: { main: string } }>('POST', '/api/mocks', {
+      design,
+      arrangements: ['main'],
+      ...(counts === undefined ? {} : { counts }),
+    });
+    return baseUrls.main;
+  }
 }
 
 /** Tests begin with the paths beside the notation; those of the map switch to it. */

@@ -4,7 +4,8 @@ import { DataSource } from 'typeorm';
 import { databaseOptions } from '../src/database/options.js';
 import { TestApp, type DesignBody, type MockBody, type ProblemBody } from './support/app.js';
 import { createSchema } from './support/database.js';
-import { eventually } from './support/server.js';
+import { eventually, sendJson } from './support/server.js';
+import { parse } from 'yaml';
 
 const TEXT = `design "Arranged"
 
@@ -74,6 +75,96 @@ describe('arrangements of a design', () => {
     expect([refused.status, ((await refused.json()) as ProblemBody).detail]).toEqual([
       409,
       `The mock on port ${mock.port} serves the arrangement beside; remove the mock first.`,
+    ]);
+  });
+
+  test('several are served at once from the same records, each on an address of its own', async () => {
+    const { id } = await app.createDesign(TEXT);
+    const flat = `/api/designs/${id}/arrangements/flat`;
+    await app.json('PUT', flat, { settings: { version: 'v2' }, placements: { [OWNS]: 'flat' } });
+    const mock = await app.json<MockBody & { baseUrls: { main: string; flat: string } }>(
+      'POST',
+      '/api/mocks',
+      {
+        design: id,
+        arrangements: ['main', 'flat'],
+        counts: { Route: 1, Sailing: 0 },
+      },
+    );
+    const { main, flat: beside } = mock.baseUrls;
+    expect(main).toMatch(/\/api\/v1$/);
+    expect(beside).toMatch(/\/api\/v2$/);
+    const made = await sendJson(`${main}/routes/1/sailings`, 'POST', { berth: 'A' });
+    expect(made.status).toBe(201);
+    const { id: sailing } = (await made.json()) as { id: number };
+    expect(await (await fetch(`${beside}/sailings/${sailing}`)).json()).toMatchObject({
+      berth: 'A',
+      routeId: 1,
+    });
+    expect(await statusOf(`${main}/sailings/${sailing}`)).toBe(404);
+    const { items } = await app.json<{ items: { arrangement: string; target: string }[] }>(
+      'GET',
+      `/api/mocks/${mock.id}/exchanges`,
+    );
+    expect(items.map(({ arrangement }) => arrangement)).toEqual(['main', 'flat', 'main']);
+    await app.json('PUT', flat, { settings: { version: 'v3' }, placements: { [OWNS]: 'flat' } });
+    const third = beside.replace('v2', 'v3');
+    expect(
+      await eventually(
+        async () => ((await statusOf(`${third}/sailings`)) === 200 ? true : null),
+        'version 3',
+      ),
+    ).toBe(true);
+    const sent = await app.send('POST', `/api/mocks/${mock.id}/messages`, {
+      message: 'GET /api/v3/sailings HTTP/1.1',
+      arrangement: 'flat',
+    });
+    expect(sent.status).toBe(202);
+    const unknown = await app.send('POST', `/api/mocks/${mock.id}/messages`, {
+      message: 'GET / HTTP/1.1',
+      arrangement: 'other',
+    });
+    expect(unknown.status).toBe(400);
+    const stopped = await app.json<{ running: boolean }>('POST', `/api/mocks/${mock.id}/stop`);
+    expect(stopped.running).toBe(false);
+    const again = await app.json<{ baseUrls: object }>('POST', `/api/mocks/${mock.id}/start`);
+    expect(again.baseUrls).toEqual({ main, flat: third });
+    expect((await app.send('DELETE', flat)).status).toBe(409);
+  });
+
+  test('the published document is read in YAML too', async () => {
+    const { id } = await app.createDesign(TEXT);
+    const path = `/api/designs/${id}/arrangements/main/openapi`;
+    const yaml = await app.send('GET', `${path}.yaml`);
+    expect(yaml.headers.get('content-type')).toMatch(/^application\/yaml/);
+    expect(parse(await yaml.text())).toEqual(await app.json('GET', `${path}.json`));
+  });
+
+  test("operations of one's own are saved, read and served", async () => {
+    const { id } = await app.createDesign(TEXT);
+    const path = `/api/designs/${id}/arrangements/main`;
+    const customs = [
+      {
+        id: 'c1',
+        name: 'firstTwo',
+        entity: 'Route',
+        effect: { kind: 'query', filters: [], order: [{ member: 'Route.name', descending: true }], limit: 2 },
+      },
+    ];
+    await app.json('PUT', path, { settings: {}, customs });
+    expect(await app.json('GET', path)).toMatchObject({ customs });
+    expect(await pathsOf(id, 'main')).toContain('/routes/first-two');
+    const wrong = await app.send('PUT', path, {
+      settings: {},
+      customs: [{ id: 'c 1', name: 'A', entity: '', effect: { kind: 'script' } }],
+    });
+    expect(wrong.status).toBe(400);
+    const { errors } = (await wrong.json()) as ProblemBody;
+    expect(errors?.map(({ pointer }) => pointer)).toEqual([
+      '/customs/0/id',
+      '/customs/0/name',
+      '/customs/0/entity',
+      '/customs/0/effect',
     ]);
   });
 

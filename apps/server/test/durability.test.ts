@@ -76,6 +76,51 @@ describe('what was acknowledged', () => {
     }
   });
 
+  test('keeps answers to requests that are sent again, tags and cursors, over a kill, until a reset', async () => {
+    server = await ServerProcess.start(schema);
+    const design = (await (
+      await server.post('/api/designs', { source: { format: 'notation', text: TEXT } })
+    ).json()) as DesignBody;
+    const settings = { pageStyle: 'cursor' };
+    await sendJson(`${server.url}/api/designs/${design.id}/arrangements/main`, 'PUT', { settings });
+    const made = await server.post('/api/mocks', {
+      design: design.id,
+      arrangements: ['main'],
+      counts: { Route: 3 },
+    });
+    const { id, baseUrls } = (await made.json()) as MockBody;
+    const send = (name: string): Promise<Response> =>
+      fetch(`${baseUrls.main}/routes`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json', 'Idempotency-Key': '"once"' },
+        body: JSON.stringify({ name }),
+      });
+    const first = await send('Route A');
+    const answer = { status: first.status, etag: first.headers.get('etag'), body: await first.text() };
+    expect(answer.status).toBe(201);
+    const page = (await (await fetch(`${baseUrls.main}/routes?limit=2`)).json()) as {
+      page: { next: string };
+    };
+    await server.end('SIGKILL');
+    server = await ServerProcess.start(schema);
+    const again = await send('Route A');
+    expect({ status: again.status, etag: again.headers.get('etag'), body: await again.text() }).toEqual(
+      answer,
+    );
+    expect((await send('Route B')).status).toBe(422);
+    const next = await fetch(`${baseUrls.main}/routes?limit=2&cursor=${page.page.next}`);
+    const { items } = (await next.json()) as { items: { id: number; name: string }[] };
+    expect(items.map(({ id }) => id)).toEqual([3, 4]);
+    const tag = answer.etag ?? '';
+    const unchanged = await fetch(`${baseUrls.main}/routes/4`, { headers: { 'If-None-Match': tag } });
+    expect(unchanged.status).toBe(304);
+    await server.post(`/api/mocks/${id}/reset`);
+    await server.end('SIGKILL');
+    server = await ServerProcess.start(schema);
+    const anew = await send('Route B');
+    expect([anew.status, anew.headers.get('etag') === tag]).toEqual([201, false]);
+  });
+
   test('a mock that was stopped stays stopped over a restart, one that ran runs again', async () => {
     server = await ServerProcess.start(schema);
     const [first, second] = [await startMock(server), await startMock(server)];

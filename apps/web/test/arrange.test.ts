@@ -48,12 +48,12 @@ describe('where a branch can go', () => {
     [
       '/routes/{routeId}/sailings',
       {},
-      ['flat at entry', 'shallow at entry', 'both at entry', 'hidden at nowhere'],
+      ['flat at entry', 'shallow at entry', 'both at entry', 'hidden at nowhere', 'inline at nowhere'],
     ],
     [
       '/sailings/{sailingId}',
       { [OWNS]: 'flat' },
-      ['nested at Route/item', 'shallow at entry', 'both at entry', 'hidden at nowhere'],
+      ['nested at Route/item', 'shallow at entry', 'both at entry', 'hidden at nowhere', 'inline at nowhere'],
     ],
     ['/routes/{routeId}/sailings/{sailingId}/close', {}, ['change at nowhere', 'hidden at nowhere']],
     ['/crews/{crewId}/commands', {}, ['off at nowhere']],

@@ -10,7 +10,7 @@ import { treeRows } from '../src/app/parts/treeRows.js';
 import { inOutRows } from '../src/contract/inOut.js';
 import { impliedBy, statementAt } from '../src/design/implied.js';
 import { completeMessage } from '../src/mock/messageCompletion.js';
-import { firstMessage, foresee } from '../src/mock/messageText.js';
+import { firstMessage, foresee, readingMessage } from '../src/mock/messageText.js';
 import { kestrel, kestrelText, operationOf } from './support/kestrel.js';
 
 describe('what goes in and comes out', () => {
@@ -105,6 +105,23 @@ describe('a message while it is written', () => {
     expect(foresee(kestrel, firstMessage(kestrel))).toMatchObject({ operation: { id: 'listHarbours' } });
     expect(foresee(kestrel, 'GET /api/v1/nowhere HTTP/1.1')).toMatchObject({ kind: 'none' });
     expect(foresee(kestrel, 'not a request')).toMatchObject({ kind: 'none' });
+  });
+
+  test.each([
+    ['/api/v1/harbours', 'anonymous', null],
+    ['/api/v1/harbours', 'authenticated', 'X-Ferry-Key: user-secret'],
+    ['/api/v1/nowhere', 'authenticated', null],
+  ] as const)('a message for %s where %s may read carries %s', (target, kind, header) => {
+    const security = { schemes: ['key'], keyHeader: 'X-Ferry-Key', roles: [] } as const;
+    const operations = kestrel.operations.map((operation) => ({ ...operation, access: { kind } }));
+    const lines = readingMessage({ ...kestrel, security, operations }, target).split('\n');
+    expect(lines).toEqual([
+      `GET ${target} HTTP/1.1`,
+      'Accept: application/json',
+      ...(header === null ? [] : [header]),
+      '',
+      '',
+    ]);
   });
 });
 

@@ -91,11 +91,20 @@ export class MockRow {
   @Column({ type: 'text' })
   arrangements: string;
 
-  @Column({ type: 'int', unsigned: true })
-  port: number;
+  /** The port of each arrangement, in their order, as a JSON array; 0 before it has one. */
+  @Column({ type: 'text' })
+  ports: string;
 
   @Column({ type: 'boolean' })
   running: boolean;
+
+  /** What goes wrong on purpose, as JSON. */
+  @Column({ type: 'text' })
+  trouble: string;
+
+  /** What it signs with. */
+  @Column({ type: 'char', length: 43 })
+  secret: string;
 
   @Column({ type: 'datetime', precision: 3, name: 'created_at' })
   createdAt: Date;
@@ -158,6 +167,49 @@ export class RecordRow {
   /** Entity, revision and values, as JSON. */
   @Column({ type: 'longtext' })
   data: string;
+}
+
+/** The first answer to a request with an Idempotency-Key. */
+@Entity({ name: 'kept_answers' })
+export class KeptAnswerRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'dataset_id' })
+  datasetId: string;
+
+  @PrimaryColumn({ type: 'char', length: 16 })
+  id: string;
+
+  /** Milliseconds since 1970. */
+  @Column({
+    type: 'bigint',
+    unsigned: true,
+    name: 'kept_at',
+    transformer: { to: (value: number) => value, from: Number },
+  })
+  at: number;
+
+  /** Fingerprint and response, as JSON. */
+  @Column({ type: 'longtext' })
+  data: string;
+}
+
+/** Records of a mock as they were at a moment, under a name. */
+@Entity({ name: 'snapshots' })
+export class SnapshotRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'dataset_id' })
+  datasetId: string;
+
+  @PrimaryColumn({ type: 'varchar', length: 60 })
+  name: string;
+
+  @Column({ type: 'datetime', precision: 3, name: 'taken_at' })
+  takenAt: Date;
+
+  @Column({ type: 'int', unsigned: true })
+  records: number;
+
+  /** The model and the records as JSON, compressed (RFC 1951). */
+  @Column({ type: 'longblob' })
+  state: Buffer;
 }
 
 /** Small facts about the installation, such as which samples were loaded. */

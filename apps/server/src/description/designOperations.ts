@@ -195,4 +195,11 @@ export const DESIGN_OPERATIONS: Readonly<Record<string, Described>> = {
     headers: ['ETag'],
     problems: ['not-found'],
   },
+  'GET /api/designs/{id}/arrangements/{name}/openapi.yaml': {
+    summary: 'Read the same document in YAML',
+    status: 200,
+    media: 'application/yaml',
+    headers: ['ETag'],
+    problems: ['not-found'],
+  },
 };

@@ -86,9 +86,21 @@ const revision = {
 
 const place = { line: count, column: count, length: count };
 
+const rate = { type: 'number', minimum: 0, maximum: 1 } as const;
+const milliseconds = { type: 'number', minimum: 0, maximum: 60_000 } as const;
+/** A fixed latency has ms, a uniform one from and to, a normal one mean and deviation. */
+const LATENCY = {
+  ms: milliseconds,
+  from: milliseconds,
+  to: milliseconds,
+  mean: milliseconds,
+  deviation: milliseconds,
+};
+
 const exchangeSummary = {
   number: count,
   at: moment,
+  arrangement: { ...text, description: 'The arrangement it was sent to.' },
   client: text,
   method: text,
   target: text,
@@ -212,7 +224,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     object(
       {
         design: uuid,
-        arrangements: { type: 'array', items: text, minItems: 1, maxItems: 1 },
+        arrangements: { type: 'array', items: text, minItems: 1, maxItems: 20, uniqueItems: true },
         port: {
           type: 'integer',
           minimum: 1024,
@@ -238,13 +250,38 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     servesRevision: count,
     obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
   }),
-  NewMessage: closed(
+  Troubles: closed(
     object({
-      message: {
-        type: 'string',
-        description: 'Request line, header lines, an empty line, a body (RFC 9112).',
-      },
+      seed: { ...count, description: 'The same number gives the same run.' },
+      items: list(
+        object(
+          {
+            operation: text,
+            latency: object(
+              { kind: { enum: ['fixed', 'uniform', 'normal'] }, ...LATENCY },
+              Object.keys(LATENCY),
+            ),
+            failures: list(object({ status: { enum: [429, 500, 502, 503, 504] }, rate })),
+            drop: rate,
+          },
+          ['operation', 'latency', 'failures', 'drop'],
+        ),
+      ),
     }),
+  ),
+  NewSnapshot: closed(object({ name: text })),
+  Snapshot: object({ name: text, takenAt: moment, records: count }),
+  NewMessage: closed(
+    object(
+      {
+        message: {
+          type: 'string',
+          description: 'Request line, header lines, an empty line, a body (RFC 9112).',
+        },
+        arrangement: { ...text, description: 'The first one of the mock where it is left out.' },
+      },
+      ['arrangement'],
+    ),
   ),
   SentMessage: object({ lastExchange: count }),
   ExchangeSummary: object(exchangeSummary),

@@ -13,6 +13,7 @@ import { MAX_TEXT_BYTES, withDesignName } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
 import { DesignRow, FactRow, MockRow, type RevisionKind } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
+import { servedNames, servedPorts, withRenamed } from '../mocks/servedNames.js';
 import { ApiProblem } from '../http/problem.js';
 import { DesignEvents } from './designEvents.js';
 import {
@@ -145,9 +146,7 @@ export class ChangesService implements OnApplicationBootstrap {
         if (from !== to && findArrangement(choices, to) !== undefined)
           throw new ApiProblem('conflict', `The design has an arrangement ${to} already.`);
         for (const mock of await manager.findBy(MockRow, { designId: id })) {
-          const served = JSON.parse(mock.arrangements) as string[];
-          const arrangements = JSON.stringify(served.map((name) => (name === from ? to : name)));
-          await manager.update(MockRow, { id: mock.id }, { arrangements });
+          await manager.update(MockRow, { id: mock.id }, { arrangements: withRenamed(mock, from, to) });
         }
         return withArrangementName(row, from, to);
       },
@@ -171,10 +170,9 @@ export class ChangesService implements OnApplicationBootstrap {
   private async checkServed(manager: EntityManager, row: DesignRow): Promise<void> {
     const choices = readChoices(row);
     for (const mock of await manager.findBy(MockRow, { designId: row.id })) {
-      const served = JSON.parse(mock.arrangements) as string[];
-      const gone = served.find((name) => findArrangement(choices, name) === undefined);
+      const gone = servedNames(mock).find((name) => findArrangement(choices, name) === undefined);
       if (gone === undefined) continue;
-      const detail = `The mock on port ${mock.port} serves the arrangement ${gone}; remove the mock first.`;
+      const detail = `The mock on port ${servedPorts(mock)[0]} serves the arrangement ${gone}; remove the mock first.`;
       throw new ApiProblem('conflict', detail);
     }
   }

@@ -12,7 +12,8 @@ import {
 import type { Contract } from '@isomeros/core/contract';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
-import { etagOf, tagged } from '../http/etag.js';
+import { stringify } from 'yaml';
+import { tagged } from '../http/etag.js';
 import { ChangesService } from './changes.service.js';
 import { checked } from './checked.js';
 import { ArrangementNameDto, SaveArrangementDto } from './designs.dto.js';
@@ -24,7 +25,7 @@ const pathOf = (id: string, name: string): string =>
 
 interface ArrangementView extends Pick<
   ArrangementChoices,
-  'resources' | 'operations' | 'placements' | 'words' | 'exposures'
+  'resources' | 'operations' | 'placements' | 'words' | 'exposures' | 'customs'
 > {
   readonly name: string;
   readonly settings: readonly {
@@ -105,9 +106,7 @@ export class ContractsController {
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<Contract> {
-    const { contract, revision } = await this.designs.derivation(id, name);
-    response.setHeader('ETag', etagOf(revision));
-    return contract;
+    return tagged(await this.designs.derivation(id, name), response).contract;
   }
 
   @Get('openapi.json')
@@ -117,8 +116,19 @@ export class ContractsController {
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
-    const { description, revision } = await this.designs.derivation(id, name);
-    response.setHeader('ETag', etagOf(revision));
+    const { description } = tagged(await this.designs.derivation(id, name), response);
     return description();
+  }
+
+  /** The same in YAML 1.2, whose core schema every JSON document fits. */
+  @Get('openapi.yaml')
+  @Header('Content-Type', 'application/yaml')
+  async openApiYaml(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<string> {
+    const { description } = tagged(await this.designs.derivation(id, name), response);
+    return stringify(JSON.parse(description()), { aliasDuplicateObjects: false });
   }
 }

@@ -14,7 +14,7 @@ import {
 import { readChoices, readDesignFile, writeDesignFile } from '@isomeros/core/arrangement';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
-import { etagOf, tagged } from '../http/etag.js';
+import { tagged } from '../http/etag.js';
 import { goneSignal } from '../http/gone.js';
 import { readLimit } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
@@ -113,11 +113,9 @@ export class DesignsController {
 
   @Get(':id/file')
   async file(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const design = await this.designs.read(id);
-    const { name, text, soundText, identities, choices, revision } = design;
+    const { name, text, soundText, identities, choices } = tagged(await this.designs.read(id), response);
     const draft = text === soundText ? {} : { draft: text };
     const file = writeDesignFile({ name, model: soundText, ...draft, identities, choices });
-    response.setHeader('ETag', etagOf(revision));
     response
       .attachment(`${fileName(name)}.isomeros.json`)
       .type('application/json')
@@ -129,15 +127,13 @@ export class DesignsController {
     @Param('id') id: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<{ text: string }> {
-    const { text, revision } = await this.designs.read(id);
-    response.setHeader('ETag', etagOf(revision));
+    const { text } = tagged(await this.designs.read(id), response);
     return { text };
   }
 
   @Get(':id/model.iso.txt')
   async notation(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { name, text, revision } = await this.designs.read(id);
-    response.setHeader('ETag', etagOf(revision));
+    const { name, text } = tagged(await this.designs.read(id), response);
     response.attachment(`${fileName(name)}.iso.txt`);
     response.setHeader('Content-Type', 'text/vnd.isomeros.model; charset=utf-8');
     response.send(text);

@@ -104,6 +104,10 @@ export class SaveArrangementDto {
   @IsOptional()
   @IsObject({ message: 'Expected an object from ids of entities to what goes in and out.' })
   exposures?: Record<string, unknown>;
+
+  @IsOptional()
+  @IsArray({ message: 'Expected an array of operations of your own.' })
+  customs?: unknown[];
 }
 
 export class ArrangementNameDto {

@@ -1,18 +1,34 @@
-import { Draft, type Change, type Counters, type Dataset } from '@isomeros/core/engine';
+import {
+  Draft,
+  inverseOf,
+  type Change,
+  type Counters,
+  type Dataset,
+  type KeptAnswer,
+} from '@isomeros/core/engine';
 import { Logger } from '@nestjs/common';
 import { errorText } from '../errors.js';
-import type { RecordStore } from './recordStore.js';
+import { ApiProblem } from '../http/problem.js';
+import type { Batch, RecordStore } from './recordStore.js';
 
 /** Thrown to a write that was not stored. Nothing of it is there, or will be. */
-export class NotStored extends Error {}
+export class NotStored extends ApiProblem {
+  constructor(detail: string) {
+    super('unavailable', detail, { headers: { 'Retry-After': '1' } });
+  }
+}
 
-interface Waiting {
-  readonly changes: readonly Change[];
+interface Waiting extends Batch {
+  /** Whether it can be taken back; what takes another one back cannot. */
+  readonly isUndo: boolean;
   readonly resolve: () => void;
   readonly reject: (error: NotStored) => void;
 }
 
 const CHECK_EVERY_MS = 500;
+
+/** So many writes can be taken back, one after the other. */
+const MOST_UNDONE = 100;
 
 /**
  * The records of a mock, committed to the database before they are acknowledged.
@@ -28,9 +44,11 @@ export class DurableDataset {
   private waiting: Waiting[] = [];
   private flushing: Promise<void> | null = null;
   private stopped: string | null = null;
+  /** The latest writes, oldest first, until records are replaced. */
+  private history: (readonly Change[])[] = [];
 
   constructor(
-    private readonly store: RecordStore,
+    private readonly store: Pick<RecordStore, 'commit' | 'readSequence'>,
     private committed: Dataset,
     private sequence: number,
   ) {
@@ -49,7 +67,7 @@ export class DurableDataset {
    * Runs one write against the draft. `attempt` returns what to answer and what it changed; the promise
    * resolves once that, and everything the write saw, is durable.
    */
-  async write<T extends { readonly changes: readonly Change[] }>(
+  async write<T extends { readonly changes: readonly Change[]; readonly kept: KeptAnswer | null }>(
     attempt: (draft: Draft) => T,
     succeeded: (result: T) => boolean,
   ): Promise<T> {
@@ -57,17 +75,31 @@ export class DurableDataset {
     const result = attempt(this.draft);
     if (!succeeded(result)) return result;
     const nothingPending = this.draft.changes.length === 0 && this.flushing === null;
-    if (result.changes.length === 0 && nothingPending) return result;
-    await this.enqueue(result.changes);
+    const answers = result.kept === null ? [] : [result.kept];
+    if (result.changes.length === 0 && answers.length === 0 && nothingPending) return result;
+    await this.enqueue({ changes: result.changes, answers, isUndo: false });
     return result;
   }
 
-  private enqueue(changes: readonly Change[]): Promise<void> {
-    const stored = new Promise<void>((resolve, reject) => this.waiting.push({ changes, resolve, reject }));
+  private enqueue(batch: Omit<Waiting, 'resolve' | 'reject'>): Promise<void> {
+    const stored = new Promise<void>((resolve, reject) => this.waiting.push({ ...batch, resolve, reject }));
     this.flushing ??= this.flush().finally(() => {
       this.flushing = null;
     });
     return stored;
+  }
+
+  /** Takes the latest committed write back, by a write of its own; `null` where there is none to take back. */
+  async undo(): Promise<readonly Change[] | null> {
+    // Looked at again after every wait: of several that wait together, each is to see what the one before did.
+    while (this.flushing !== null) await this.flushing;
+    if (this.stopped !== null) throw new NotStored(this.stopped);
+    const latest = this.history.at(-1);
+    if (latest === undefined) return null;
+    const changes = inverseOf(latest, this.committed);
+    this.draft.apply(changes);
+    await this.enqueue({ changes, answers: [], isUndo: true });
+    return changes;
   }
 
   /** Waits until nothing is pending. */
@@ -77,13 +109,14 @@ export class DurableDataset {
 
   /** Takes over other records, once nothing is pending. */
   async replace(make: (counters: Counters, sequence: number) => Promise<Dataset>): Promise<void> {
-    await this.settled();
+    while (this.flushing !== null) await this.flushing;
     if (this.stopped !== null) throw new NotStored(this.stopped);
     this.stopped = 'The records are being replaced.';
     try {
       this.committed = await make(this.committed.counters, this.sequence + 1);
       this.sequence++;
       this.draft = new Draft(this.committed);
+      this.history = [];
     } finally {
       this.stopped = null;
     }
@@ -93,13 +126,18 @@ export class DurableDataset {
     while (this.waiting.length > 0) {
       const batch = this.waiting;
       this.waiting = [];
-      const changes = batch.flatMap((write) => write.changes);
+      const written: Batch = {
+        changes: batch.flatMap(({ changes }) => changes),
+        answers: batch.flatMap(({ answers }) => answers),
+      };
       const counters = this.draft.counters;
-      const outcome =
-        changes.length === 0 ? 'committed' : await this.store.commit(changes, counters, this.sequence);
+      const outcome = isEmpty(written)
+        ? 'committed'
+        : await this.store.commit(written, counters, this.sequence);
       switch (outcome) {
         case 'committed':
-          this.takeOver(changes, counters);
+          this.takeOver(written, counters);
+          for (const write of batch) this.remember(write);
           for (const write of batch) write.resolve();
           break;
         case 'not-committed':
@@ -110,7 +148,7 @@ export class DurableDataset {
             batch,
             'The answer of the database was lost. Whether the write took effect is being found out.',
           );
-          await this.findOut(changes, counters);
+          await this.findOut(batch, written, counters);
           break;
         case 'fenced':
           this.stopped = 'Another process has taken the records over.';
@@ -120,10 +158,15 @@ export class DurableDataset {
     }
   }
 
-  private takeOver(changes: readonly Change[], counters: Counters): void {
-    if (changes.length > 0) this.sequence++;
-    this.committed.apply(changes, counters);
-    this.draft.settle(changes);
+  private remember({ changes, isUndo }: Waiting): void {
+    if (isUndo) this.history.pop();
+    else if (changes.length > 0) this.history = [...this.history.slice(1 - MOST_UNDONE), changes];
+  }
+
+  private takeOver(batch: Batch, counters: Counters): void {
+    if (!isEmpty(batch)) this.sequence++;
+    this.committed.apply(batch.changes, counters, batch.answers);
+    this.draft.settle(batch.changes, batch.answers);
   }
 
   private discard(batch: readonly Waiting[], message: string): void {
@@ -134,14 +177,19 @@ export class DurableDataset {
   }
 
   /** Reads the stored sequence number until the database answers, then keeps or drops the lost batch. */
-  private async findOut(changes: readonly Change[], counters: Counters): Promise<void> {
+  private async findOut(
+    batch: readonly Waiting[],
+    { changes, answers }: Batch,
+    counters: Counters,
+  ): Promise<void> {
     this.stopped = 'The outcome of an earlier write is being found out.';
     for (;;) {
       try {
         const stored = await this.store.readSequence();
         if (stored === this.sequence + 1) {
           this.sequence++;
-          this.committed.apply(changes, counters);
+          this.committed.apply(changes, counters, answers);
+          for (const write of batch) this.remember(write);
         }
         this.draft = new Draft(this.committed);
         this.stopped = null;
@@ -153,3 +201,5 @@ export class DurableDataset {
     }
   }
 }
+
+const isEmpty = ({ changes, answers }: Batch): boolean => changes.length === 0 && answers.length === 0;

@@ -1,17 +1,16 @@
 /** Runs work of the same key one after the other, in the order it came. */
 export class InTurn {
-  private readonly last = new Map<string, Promise<void>>();
+  private readonly last = new Map<string, Promise<unknown>>();
 
-  constructor(private readonly onError: (error: unknown) => void) {}
-
-  run(key: string, work: () => Promise<void>): void {
+  /** Settles as the work does. What comes after runs even when it failed. */
+  run<T>(key: string, work: () => Promise<T>): Promise<T> {
     const before = this.last.get(key) ?? Promise.resolve();
-    const next = before
-      .then(work)
-      .catch(this.onError)
-      .finally(() => {
-        if (this.last.get(key) === next) this.last.delete(key);
-      });
+    const next = before.then(work, work);
+    const forget = (): void => {
+      if (this.last.get(key) === next) this.last.delete(key);
+    };
     this.last.set(key, next);
+    next.then(forget, forget);
+    return next;
   }
 }

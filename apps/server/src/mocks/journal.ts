@@ -13,6 +13,8 @@ export interface Message {
 export interface Exchange {
   readonly number: number;
   readonly at: string;
+  /** The name of the arrangement it was sent to. */
+  readonly arrangement: string;
   /** Who sent it: the product of its User-Agent, or `here` for the application itself. */
   readonly client: string;
   readonly method: string;
@@ -106,6 +108,7 @@ const shorten = (message: Message): Message =>
 export function summaryOf({
   number,
   at,
+  arrangement,
   client,
   method,
   target,
@@ -113,5 +116,5 @@ export function summaryOf({
   status,
   milliseconds,
 }: Exchange): ExchangeSummary {
-  return { number, at, client, method, target, operation, status, milliseconds };
+  return { number, at, arrangement, client, method, target, operation, status, milliseconds };
 }

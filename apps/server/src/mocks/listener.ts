@@ -21,7 +21,8 @@ export interface RequestHandler {
   readonly root: string;
   /** The largest body that is read, in bytes. */
   readonly bodyBytes: number;
-  handle(request: EngineRequest, head: string): Promise<EngineResponse>;
+  /** `null`: the connection is cut instead of answered. */
+  handle(request: EngineRequest, head: string): Promise<EngineResponse | null>;
   /** Told of requests that never became one: not HTTP, or a method the platform does not know. */
   rejected(head: string, response: EngineResponse): void;
 }
@@ -67,7 +68,7 @@ async function answer(
   request: IncomingMessage,
   response: ServerResponse,
 ): Promise<void> {
-  const body = await readBody(request, handler.bodyBytes);
+  const body = hasBody(request) ? await readBody(request, handler.bodyBytes) : NO_BODY;
   if (body === null) return;
   const engineRequest: EngineRequest = {
     method: request.method ?? 'GET',
@@ -80,12 +81,15 @@ async function answer(
     ),
     body,
   };
-  send(response, await handler.handle(engineRequest, headOf(request)), body.kind === 'too-large');
+  const answered = await handler.handle(engineRequest, headOf(request));
+  if (answered === null) request.socket.destroy();
+  else send(response, answered, body.kind === 'too-large');
 }
 
 function send(response: ServerResponse, { status, headers, body }: EngineResponse, closing: boolean): void {
   response.statusCode = status;
-  for (const [name, value] of headers) response.setHeader(name, value);
+  // Some stand more than once, such as challenges.
+  for (const [name, value] of headers) response.appendHeader(name, value);
   if (closing) response.setHeader('Connection', 'close');
   if (body !== null) response.setHeader('Content-Length', Buffer.byteLength(body));
   response.end(body ?? undefined);
@@ -101,6 +105,12 @@ function headOf(request: IncomingMessage): string {
   }
   return lines.join('\r\n');
 }
+
+const NO_BODY: RequestBody = { kind: 'none' };
+
+/** Whether a request brings content (RFC 9112 §6). */
+const hasBody = ({ headers }: IncomingMessage): boolean =>
+  headers['transfer-encoding'] !== undefined || (headers['content-length'] ?? '0') !== '0';
 
 /** Reads a body up to the limit, and passes over the rest of it; `null` when the client went away. */
 function readBody(request: IncomingMessage, limit: number): Promise<RequestBody | null> {

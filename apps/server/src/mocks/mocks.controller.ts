@@ -7,6 +7,7 @@ import {
   HttpCode,
   Param,
   Post,
+  Put,
   Query,
   Res,
   Sse,
@@ -17,9 +18,12 @@ import { filter, from, map, merge, type Observable } from 'rxjs';
 import { nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
-import { CreateMockDto, SendMessageDto } from './mocks.dto.js';
+import { CreateMockDto, SendMessageDto, SnapshotDto } from './mocks.dto.js';
 import { MocksService } from './mocks.service.js';
 import { sendMessage } from './sender.js';
+import type { SnapshotView } from './snapshots.js';
+import { TroublesDto } from './trouble.dto.js';
+import { asTroubles, type Troubles } from './troubles.js';
 import type { MockEvent, MockView } from './views.js';
 
 /** How many missed exchanges a client that comes back is told of. */
@@ -73,11 +77,59 @@ export class MocksController {
     return this.mocks.reset(id);
   }
 
+  @Get(':id/trouble')
+  trouble(@Param('id') id: string): Troubles {
+    return this.mocks.troubles(id);
+  }
+
+  /** Puts other trouble in the place of what was told before; the dice begin anew. */
+  @Put(':id/trouble')
+  tellTrouble(@Param('id') id: string, @Body() body: TroublesDto): Promise<Troubles> {
+    return this.mocks.tellTroubles(id, asTroubles(body));
+  }
+
+  /** Takes the latest write back, as a write of its own. */
+  @Post(':id/undo')
+  @HttpCode(200)
+  undo(@Param('id') id: string): Promise<MockView> {
+    return this.mocks.undo(id);
+  }
+
+  @Get(':id/snapshots')
+  async snapshots(@Param('id') id: string): Promise<{ items: readonly SnapshotView[] }> {
+    return { items: await this.mocks.snapshots(id) };
+  }
+
+  /** Keeps the records as they are under a name, in the place of an earlier snapshot of that name. */
+  @Post(':id/snapshots')
+  async takeSnapshot(
+    @Param('id') id: string,
+    @Body() { name }: SnapshotDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SnapshotView> {
+    const { view, isNew } = await this.mocks.takeSnapshot(id, name);
+    response.status(isNew ? 201 : 200);
+    response.setHeader('Location', `/api/mocks/${id}/snapshots/${encodeURIComponent(name)}`);
+    return view;
+  }
+
+  @Post(':id/snapshots/:name/restore')
+  @HttpCode(200)
+  restoreSnapshot(@Param('id') id: string, @Param('name') name: string): Promise<MockView> {
+    return this.mocks.restoreSnapshot(id, name);
+  }
+
+  @Delete(':id/snapshots/:name')
+  @HttpCode(204)
+  async removeSnapshot(@Param('id') id: string, @Param('name') name: string): Promise<void> {
+    await this.mocks.removeSnapshot(id, name);
+  }
+
   /** Sends a message to the mock. It shows up in the journal like any other client's. */
   @Post(':id/messages')
   @HttpCode(202)
   async send(@Param('id') id: string, @Body() body: SendMessageDto): Promise<{ lastExchange: number }> {
-    await sendMessage(body.message, this.mocks.listeningPort(id));
+    await sendMessage(body.message, this.mocks.listeningPort(id, body.arrangement));
     return { lastExchange: this.mocks.lastExchange(id) };
   }
 

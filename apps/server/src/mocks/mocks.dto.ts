@@ -1,12 +1,15 @@
+import { ARRANGEMENT_NAME } from '@isomeros/core/arrangement';
 import {
   ArrayMaxSize,
   ArrayMinSize,
+  ArrayUnique,
   IsArray,
   IsInt,
   IsObject,
   IsOptional,
   IsString,
   IsUUID,
+  Matches,
   Max,
   MaxLength,
   Min,
@@ -20,7 +23,8 @@ export class CreateMockDto {
 
   @IsArray({ message: 'Expected an array of names of arrangements.' })
   @ArrayMinSize(1, { message: 'Expected at least one arrangement.' })
-  @ArrayMaxSize(1, { message: 'A mock serves one arrangement in this version.' })
+  @ArrayMaxSize(20, { message: 'Expected at most 20 arrangements.' })
+  @ArrayUnique({ message: 'Expected each arrangement once.' })
   @IsString({ each: true, message: 'Expected names of arrangements.' })
   arrangements: string[];
 
@@ -42,10 +46,22 @@ export class CreateMockDto {
   counts?: Record<string, unknown>;
 }
 
+export class SnapshotDto {
+  @Matches(ARRANGEMENT_NAME, {
+    message: 'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores.',
+  })
+  name: string;
+}
+
 export class SendMessageDto {
   @IsString({
     message: 'Expected a request as it travels: request line, header lines, an empty line, a body.',
   })
   @MaxLength(2_000_000, { message: 'Expected at most 2000000 characters.' })
   message: string;
+
+  /** The arrangement it is sent to; the first one where it is left out. */
+  @IsOptional()
+  @IsString({ message: 'Expected the name of an arrangement.' })
+  arrangement?: string;
 }

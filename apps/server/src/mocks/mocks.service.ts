@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import {
   Injectable,
   Logger,
@@ -6,47 +6,37 @@ import {
   type OnApplicationBootstrap,
 } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { FIRST_ARRANGEMENT } from '@isomeros/core/arrangement';
-import { adopt, Dataset, type Counters } from '@isomeros/core/engine';
+import { Dataset, KeptAnswers, type Counters } from '@isomeros/core/engine';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
-import { FIRST_MOCK_PORT } from '../config.js';
-import { DatasetRow, MockRow, RecordRow } from '../database/tables.js';
+import { MockRow } from '../database/tables.js';
 import type { Derivation } from '../designs/derivations.js';
 import { DesignEvents, type Followed } from '../designs/designEvents.js';
 import { DesignsService, type SoundModel } from '../designs/designs.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { DurableDataset } from './durableDataset.js';
+import { firstOf, isRunning, listenAll, stopAll, viewOf, type Held } from './held.js';
 import { InTurn } from './inTurn.js';
 import { Journal, summaryOf, type Exchange, type ExchangeSummary } from './journal.js';
 import type { MockEvent, MockView } from './views.js';
-import { RunningMock } from './runningMock.js';
+import { servedNames, servedPorts, withRenamed } from './servedNames.js';
+import { Face } from './face.js';
 import type { CreateMockDto } from './mocks.dto.js';
 import {
+  checkArrangements,
   isOutdated,
-  isPortTaken,
   makeRecords,
   modelColumns,
-  newestDerivation,
+  modelColumnsOf,
+  newestDerivations,
   readCounts,
   serviceOf,
-  servedBy,
-  storedDerivation,
-  type ModelColumns,
+  storedDerivations,
 } from './provision.js';
-import { RecordStore, toStored } from './recordStore.js';
-
-interface Held {
-  row: MockRow;
-  dataset: Pick<DatasetRow, 'seed' | 'counts'> & ModelColumns;
-  readonly store: RecordStore;
-  readonly server: RunningMock;
-  readonly journal: Journal;
-  obstacles: readonly string[];
-}
-
-const PORTS_TRIED = 200;
-const INSERT_CHUNK = 500;
+import { adoptModel, reset, restore } from './renewal.js';
+import { Snapshots, type SnapshotView } from './snapshots.js';
+import { Dice, NO_TROUBLES, type Troubles } from './troubles.js';
+import { RecordStore } from './recordStore.js';
 
 /** Creates mocks, keeps them running across restarts, and hands them the models that designs get. */
 @Injectable()
@@ -54,10 +44,8 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   private readonly logger = new Logger('Mocks');
   private readonly holder = randomUUID();
   private readonly held = new Map<string, Held>();
-  /** Changes of a design are taken over one after the other. */
-  private readonly takingOver = new InTurn((error) => {
-    this.logger.error(error instanceof Error ? error.stack : String(error));
-  });
+  /** What puts other records or another model in place is done one after the other, for each design. */
+  private readonly inTurn = new InTurn();
   readonly events = new Subject<MockEvent>();
 
   constructor(
@@ -69,14 +57,17 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   /** Mocks that were running when the server ended are running again. */
   async onApplicationBootstrap(): Promise<void> {
     this.designEvents.modelChanged.subscribe((design) => {
-      this.takingOver.run(design, () => this.takeOverModel(design));
+      this.inTurn
+        .run(design, () => this.takeOverModel(design))
+        .catch((error: unknown) => {
+          this.logger.error(error instanceof Error ? error.stack : String(error));
+        });
     });
     this.designEvents.arrangementRenamed.subscribe(({ design, from, to }) => {
       for (const held of this.held.values()) {
         if (held.row.designId !== design) continue;
-        const served = JSON.parse(held.row.arrangements) as string[];
-        const arrangements = JSON.stringify(served.map((name) => (name === from ? to : name)));
-        held.row = { ...held.row, arrangements };
+        held.row = { ...held.row, arrangements: withRenamed(held.row, from, to) };
+        for (const face of held.faces) if (face.arrangement === from) face.arrangement = to;
       }
     });
     this.designEvents.removing.subscribe(({ id, done }) => {
@@ -104,35 +95,29 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   /** Stops serving a mock, and forgets it until it is read again. */
   private async release(held: Held): Promise<void> {
     this.held.delete(held.row.id);
-    await held.server.stop();
+    await stopAll(held);
     this.events.next({ kind: 'removed', mock: held.row.id });
   }
 
   async beforeApplicationShutdown(): Promise<void> {
-    await Promise.all([...this.held.values()].map(({ server }) => server.stop()));
+    await Promise.all([...this.held.values()].map(stopAll));
     this.events.complete();
   }
 
   list(design: string | undefined): MockView[] {
     const all = [...this.held.values()].filter(({ row }) => design === undefined || row.designId === design);
-    return all.map((held) => this.view(held));
+    return all.map((held) => viewOf(held));
   }
 
   read(id: string): MockView {
-    return this.view(this.find(id));
+    return viewOf(this.find(id));
   }
 
   async create(wanted: CreateMockDto): Promise<MockView> {
     const model = await this.designs.soundModel(wanted.design);
-    const known = model.choices.arrangements.map(({ name }) => name);
-    const missing = wanted.arrangements.find((name) => !known.includes(name));
-    if (missing !== undefined) {
-      const message = `The design has no arrangement ${missing}; it has ${known.join(', ')}.`;
-      throw new ApiProblem('invalid', message, {
-        errors: [{ pointer: '/arrangements', code: 'unknown', message }],
-      });
-    }
-    const derivation = newestDerivation(model, wanted.arrangements[0] ?? FIRST_ARRANGEMENT);
+    checkArrangements(model, wanted.arrangements);
+    const derivations = newestDerivations(model, wanted.arrangements);
+    const derivation = firstOf(derivations);
     const counts = readCounts(wanted.counts ?? {}, derivation);
     const id = randomUUID();
     const seedNumber = wanted.seed ?? 42;
@@ -140,8 +125,10 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
       id,
       designId: wanted.design,
       arrangements: JSON.stringify(wanted.arrangements),
-      port: wanted.port ?? 0,
+      ports: JSON.stringify([wanted.port ?? 0]),
       running: true,
+      trouble: '{}',
+      secret: randomBytes(32).toString('base64url'),
       createdAt: new Date(),
     };
     await this.insert(row, seedNumber, counts, model, derivation);
@@ -153,45 +140,83 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
       throw error;
     }
     this.announce(held);
-    return this.view(held);
+    return viewOf(held);
   }
 
   async start(id: string): Promise<MockView> {
     const held = this.find(id);
-    if (!held.server.running) await this.listen(held, true);
+    if (!isRunning(held)) await this.listen(held, true);
     this.announce(held);
-    return this.view(held);
+    return viewOf(held);
   }
 
   async stop(id: string): Promise<MockView> {
     const held = this.find(id);
-    await held.server.stop();
+    await stopAll(held);
     await this.save(held, { running: false });
     this.announce(held);
-    return this.view(held);
+    return viewOf(held);
   }
 
   /** Puts fresh seed records in place of all, under the newest model of the design. */
   async reset(id: string): Promise<MockView> {
     const held = this.find(id);
-    const model = await this.designs.soundModel(held.row.designId);
-    const derivation = newestDerivation(model, servedBy(held.row));
-    await held.server.records.replace(async (counters, sequence) => {
-      const made = makeRecords(
-        derivation,
-        held.dataset.seed,
-        JSON.parse(held.dataset.counts) as Record<string, number>,
-        counters,
-      );
-      const next = { ...modelColumns(model), counters: JSON.stringify(made.counters), sequence };
-      await held.store.replaceAll(made.rows, next);
-      held.dataset = { ...held.dataset, ...modelColumns(model) };
-      held.server.service = serviceOf(derivation);
-      return new Dataset(derivation.model, made.rows, made.counters);
+    await this.inTurn.run(held.row.designId, async () => {
+      await reset(held, await this.designs.soundModel(held.row.designId));
     });
-    held.obstacles = [];
     this.announce(held);
-    return this.view(held);
+    return viewOf(held);
+  }
+
+  troubles(id: string): Troubles {
+    return this.find(id).dice.troubles;
+  }
+
+  /** Tells a mock what goes wrong from now on. */
+  async tellTroubles(id: string, troubles: Troubles): Promise<Troubles> {
+    const held = this.find(id);
+    const trouble = JSON.stringify(troubles);
+    await this.database.getRepository(MockRow).update({ id }, { trouble });
+    held.row = { ...held.row, trouble };
+    held.dice.tell(troubles);
+    return troubles;
+  }
+
+  /** Takes the latest write back, as a new one. */
+  async undo(id: string): Promise<MockView> {
+    const held = this.find(id);
+    if ((await held.records.undo()) === null)
+      throw new ApiProblem('conflict', 'There is no write to take back since the records were read.');
+    this.announce(held);
+    return viewOf(held);
+  }
+
+  snapshots(id: string): Promise<readonly SnapshotView[]> {
+    return this.snapshotsOf(this.find(id)).list();
+  }
+
+  async takeSnapshot(id: string, name: string): Promise<{ view: SnapshotView; isNew: boolean }> {
+    const held = this.find(id);
+    await held.records.settled();
+    const model = modelColumnsOf(held.dataset);
+    return this.snapshotsOf(held).take(name, { model, rows: [...held.records.dataset.everything()] });
+  }
+
+  removeSnapshot(id: string, name: string): Promise<void> {
+    return this.snapshotsOf(this.find(id)).remove(name);
+  }
+
+  /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
+  async restoreSnapshot(id: string, name: string): Promise<MockView> {
+    const held = this.find(id);
+    const state = await this.snapshotsOf(held).read(name);
+    await this.inTurn.run(held.row.designId, () => restore(held, state));
+    this.announce(held);
+    return viewOf(held);
+  }
+
+  private snapshotsOf({ row }: Held): Snapshots {
+    return new Snapshots(this.database, row.id);
   }
 
   async remove(id: string): Promise<void> {
@@ -213,11 +238,18 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     return this.find(id).journal.count;
   }
 
-  /** The port of a mock that listens. */
-  listeningPort(id: string): number {
+  /** The port of an arrangement of a mock that listens; of the first where none is named. */
+  listeningPort(id: string, arrangement?: string): number {
     const held = this.find(id);
-    if (!held.server.running) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
-    return held.row.port;
+    if (!isRunning(held)) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
+    const names = servedNames(held.row);
+    const index = arrangement === undefined ? 0 : names.indexOf(arrangement);
+    const port = servedPorts(held.row)[index];
+    if (port !== undefined) return port;
+    const message = `The mock serves no arrangement ${arrangement ?? ''}; it serves ${names.join(', ')}.`;
+    throw new ApiProblem('invalid', message, {
+      errors: [{ pointer: '/arrangement', code: 'unknown', message }],
+    });
   }
 
   private find(id: string): Held {
@@ -227,7 +259,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   }
 
   private announce(held: Held): void {
-    this.events.next({ kind: 'mock', mock: held.row.id, state: this.view(held) });
+    this.events.next({ kind: 'mock', mock: held.row.id, state: viewOf(held) });
   }
 
   private async insert(
@@ -238,67 +270,50 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     derivation: Derivation,
   ): Promise<void> {
     const made = makeRecords(derivation, seedNumber, counts, { rid: 0, attributes: {} });
-    await this.database.transaction(async (manager) => {
-      await manager.insert(MockRow, row);
-      await manager.insert(DatasetRow, {
-        id: row.id,
-        seed: seedNumber,
-        counts: JSON.stringify(counts),
-        ...modelColumns(model),
-        counters: JSON.stringify(made.counters),
-        sequence: 0,
-        holder: this.holder,
-      });
-      for (let from = 0; from < made.rows.length; from += INSERT_CHUNK) {
-        await manager.insert(
-          RecordRow,
-          made.rows.slice(from, from + INSERT_CHUNK).map((record) => toStored(row.id, record)),
-        );
-      }
-    });
+    const dataset = {
+      seed: seedNumber,
+      counts: JSON.stringify(counts),
+      ...modelColumns(model),
+      counters: JSON.stringify(made.counters),
+      sequence: 0,
+    };
+    await new RecordStore(this.database, row.id, this.holder).insertAll(row, dataset, made.rows);
   }
 
   /** Reads a mock into memory. */
   private async hold(row: MockRow): Promise<Held> {
     const store = new RecordStore(this.database, row.id, this.holder);
-    const { dataset, rows } = await store.open();
-    const derivation = storedDerivation(dataset, servedBy(row));
-    const records = new DurableDataset(
-      store,
-      new Dataset(derivation.model, rows, JSON.parse(dataset.counters) as Counters),
-      dataset.sequence,
-    );
+    const { dataset, rows, answers } = await store.open();
+    const derivations = storedDerivations(dataset, row);
+    const counters = JSON.parse(dataset.counters) as Counters;
+    const kept = new KeptAnswers(answers);
+    const { model } = firstOf(derivations);
+    const records = new DurableDataset(store, new Dataset(model, rows, counters, kept), dataset.sequence);
     const journal = new Journal();
-    const server = new RunningMock(serviceOf(derivation), records, journal, (exchange) => {
-      this.events.next({ kind: 'exchange', mock: row.id, exchange: summaryOf(exchange) });
-    });
-    const held: Held = { row, dataset, store, server, journal, obstacles: [] };
+    const onExchange = (exchange: Exchange): void => {
+      if (this.events.observed)
+        this.events.next({ kind: 'exchange', mock: row.id, exchange: summaryOf(exchange) });
+    };
+    const dice = new Dice({ ...NO_TROUBLES, ...(JSON.parse(row.trouble) as Partial<Troubles>) });
+    const names = servedNames(row);
+    const faces = derivations.map(
+      (derivation, index) =>
+        new Face(names[index] ?? '', serviceOf(derivation, row), { records, journal, onExchange, dice }),
+    );
+    const held: Held = { row, dataset, store, records, faces, journal, dice, obstacles: [] };
     this.held.set(row.id, held);
     return held;
   }
 
-  /** Opens the port the mock had, or, where that may be, the next free one. */
+  /** Opens the port each arrangement had, or, where that may be, the next free one. */
   private async listen(held: Held, mayMove: boolean): Promise<void> {
-    const first = held.row.port === 0 ? FIRST_MOCK_PORT : held.row.port;
-    const taken = new Set(
-      [...this.held.values()].filter((other) => other !== held).map(({ row }) => row.port),
-    );
-    for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
-      if (mayMove && port !== held.row.port && taken.has(port)) continue;
-      try {
-        await held.server.start(port);
-        await this.save(held, { running: true, port });
-        return;
-      } catch (error) {
-        if (!isPortTaken(error)) throw error;
-        if (!mayMove)
-          throw new ApiProblem('conflict', `The port ${port} is in use; choose another or leave it out.`);
-      }
-    }
-    throw new ApiProblem('conflict', `No free port was found from ${first} on.`);
+    const others = [...this.held.values()].filter((other) => other !== held);
+    const taken = new Set(others.flatMap(({ row }) => servedPorts(row)));
+    const ports = await listenAll(held, taken, mayMove);
+    await this.save(held, { running: true, ports: JSON.stringify(ports) });
   }
 
-  private async save(held: Held, changes: Partial<Pick<MockRow, 'running' | 'port'>>): Promise<void> {
+  private async save(held: Held, changes: Partial<Pick<MockRow, 'running' | 'ports'>>): Promise<void> {
     held.row = { ...held.row, ...changes };
     await this.database.getRepository(MockRow).update({ id: held.row.id }, changes);
   }
@@ -311,44 +326,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
   private async refreshModel(held: Held): Promise<void> {
     const model = await this.designs.soundModel(held.row.designId);
     if (model.revision === held.dataset.modelRevision) return;
-    if (isOutdated(held.dataset, model)) await this.adoptModel(held, model);
+    if (isOutdated(held.dataset, model)) await adoptModel(held, model);
     this.announce(held);
-  }
-
-  private async adoptModel(held: Held, model: SoundModel): Promise<void> {
-    const derivation = newestDerivation(model, servedBy(held.row));
-    const { records } = held.server;
-    await records.settled();
-    const adoption = adopt(held.server.service.model, derivation.model, records.dataset.everything());
-    held.obstacles = adoption.ok ? [] : adoption.obstacles;
-    if (!adoption.ok) return;
-    await records.replace(async (counters, sequence) => {
-      const rows = new Map([...records.dataset.everything()].map((row) => [row.rid, row]));
-      for (const change of adoption.changes)
-        if (change.kind === 'update') rows.set(change.after.rid, change.after);
-      const next = { ...modelColumns(model), counters: JSON.stringify(counters), sequence };
-      await held.store.replaceAll([...rows.values()], next);
-      held.dataset = { ...held.dataset, ...modelColumns(model) };
-      held.server.service = serviceOf(derivation);
-      return new Dataset(derivation.model, rows.values(), counters);
-    });
-  }
-
-  private view({ row, dataset, server, journal, obstacles }: Held): MockView {
-    const arrangements = JSON.parse(row.arrangements) as string[];
-    const baseUrl = `http://127.0.0.1:${row.port}${server.root}`;
-    return {
-      id: row.id,
-      design: row.designId,
-      arrangements,
-      baseUrls: Object.fromEntries(arrangements.map((name) => [name, baseUrl])),
-      port: row.port,
-      running: server.running,
-      seed: dataset.seed,
-      records: server.records.dataset.size,
-      exchanges: journal.count,
-      servesRevision: dataset.modelRevision,
-      obstacles,
-    };
   }
 }

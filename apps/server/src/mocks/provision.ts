@@ -1,5 +1,5 @@
-import { FIRST_ARRANGEMENT } from '@isomeros/core/arrangement';
-import type { Counters, Service } from '@isomeros/core/engine';
+import { createHash } from 'node:crypto';
+import { DIGEST_LENGTH, renumbered, type Counters, type Service } from '@isomeros/core/engine';
 import { indexModel, type Identities, type Row } from '@isomeros/core/model';
 import { seed } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
@@ -8,6 +8,7 @@ import { deriveFrom, type Derivation } from '../designs/derivations.js';
 import type { SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
+import { servedNames } from './servedNames.js';
 import { MOST_RECORDS } from './mocks.dto.js';
 
 const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
@@ -15,10 +16,12 @@ const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
 /** Whether listening failed because the port is in use, or not ours to take. */
 export const isPortTaken = (error: unknown): boolean => PORT_TAKEN.has(errorCode(error) ?? '');
 
-export const serviceOf = ({ model, contract, description }: Derivation): Service => ({
+export const serviceOf = ({ model, contract, description }: Derivation, { secret }: MockRow): Service => ({
   model,
   contract,
   description,
+  secret,
+  digest: (text) => createHash('sha256').update(text).digest('base64url').slice(0, DIGEST_LENGTH),
 });
 
 /** The model of a dataset as it is stored. */
@@ -34,24 +37,37 @@ export const modelColumns = (model: SoundModel): ModelColumns => ({
   modelRevision: model.revision,
 });
 
-/** What a dataset serves: the model it is stored with, whatever the design says by now. */
-export const storedDerivation = (stored: ModelColumns, arrangement: string): Derivation =>
-  deriveFrom(
-    stored.modelText,
-    JSON.parse(stored.modelIdentities) as Identities,
-    readChoices({ choices: stored.modelChoices }),
-    arrangement,
-  );
+/** The model columns of a dataset alone. */
+export const modelColumnsOf = ({
+  modelText,
+  modelIdentities,
+  modelChoices,
+  modelRevision,
+}: ModelColumns): ModelColumns => ({ modelText, modelIdentities, modelChoices, modelRevision });
 
-/** What the newest sound model of a design implies. */
-export const newestDerivation = (
+/** What each arrangement implies, under the model a dataset is stored with, whatever the design says by now. */
+export const storedDerivations = (stored: ModelColumns, row: MockRow): readonly Derivation[] => {
+  const identities = JSON.parse(stored.modelIdentities) as Identities;
+  const choices = readChoices({ choices: stored.modelChoices });
+  return servedNames(row).map((name) => deriveFrom(stored.modelText, identities, choices, name));
+};
+
+/** What the newest sound model of a design implies under each of some arrangements. */
+export const newestDerivations = (
   { text, identities, choices }: SoundModel,
-  arrangement: string,
-): Derivation => deriveFrom(text, identities, choices, arrangement);
+  names: readonly string[],
+): readonly Derivation[] => names.map((name) => deriveFrom(text, identities, choices, name));
 
-/** The arrangement that a mock serves. */
-export const servedBy = ({ arrangements }: Pick<MockRow, 'arrangements'>): string =>
-  (JSON.parse(arrangements) as string[])[0] ?? FIRST_ARRANGEMENT;
+/** What is to be served must be there. */
+export function checkArrangements({ choices }: SoundModel, names: readonly string[]): void {
+  const known = choices.arrangements.map(({ name }) => name);
+  const missing = names.find((name) => !known.includes(name));
+  if (missing === undefined) return;
+  const message = `The design has no arrangement ${missing}; it has ${known.join(', ')}.`;
+  throw new ApiProblem('invalid', message, {
+    errors: [{ pointer: '/arrangements', code: 'unknown', message }],
+  });
+}
 
 /** Whether a dataset is stored with another model than its design has by now. */
 export function isOutdated(stored: ModelColumns, model: SoundModel): boolean {
@@ -65,22 +81,20 @@ export function isOutdated(stored: ModelColumns, model: SoundModel): boolean {
 
 /** Fresh records with numbers that no record had before. */
 export function makeRecords(
-  { model }: Derivation,
+  { model }: Pick<Derivation, 'model'>,
   seedNumber: number,
   counts: Readonly<Record<string, number>>,
   before: Counters,
 ): { readonly rows: readonly Row[]; readonly counters: Counters } {
   const made = seed(model, { seed: seedNumber, counts, now: Date.now() });
-  return {
-    rows: made.rows,
-    counters: { rid: Math.max(before.rid, made.rows.length), attributes: made.counters },
-  };
+  const { rows, last } = renumbered(model, made.rows, before.rid);
+  return { rows, counters: { rid: last, attributes: made.counters } };
 }
 
 /** Checks wanted numbers of records against the entities there are. */
 export function readCounts(
   given: Readonly<Record<string, unknown>>,
-  { model }: Derivation,
+  { model }: Pick<Derivation, 'model'>,
 ): Record<string, number> {
   const entities = indexModel(model).entities;
   const errors = Object.entries(given).flatMap(([name, count]) => {

@@ -1,13 +1,29 @@
-import type { Change, Counters } from '@isomeros/core/engine';
+import { KEEP_ANSWERS_MS, type Change, type Counters, type KeptAnswer } from '@isomeros/core/engine';
 import type { Json, Row } from '@isomeros/core/model';
-import type { DataSource, EntityManager } from 'typeorm';
+import { LessThan, type DataSource, type EntityManager } from 'typeorm';
 import { errorCode } from '../errors.js';
-import { DatasetRow, RecordRow } from '../database/tables.js';
+import { DatasetRow, KeptAnswerRow, MockRow, RecordRow } from '../database/tables.js';
 
 const CHUNK = 500;
 
+const COUNT = 'UPDATE datasets SET sequence = ?, counters = ? WHERE id = ? AND holder = ? AND sequence = ?';
+const INSERT = 'INSERT INTO records (dataset_id, rid, data) VALUES';
+
 /** Whether a commit took effect. `unknown`: the answer of the database was lost on the way. */
 export type CommitOutcome = 'committed' | 'not-committed' | 'unknown' | 'fenced';
+
+/** Everything that is stored of a dataset. */
+interface Stored {
+  readonly dataset: DatasetRow;
+  readonly rows: readonly Row[];
+  readonly answers: readonly KeptAnswer[];
+}
+
+/** What one transaction writes. */
+export interface Batch {
+  readonly changes: readonly Change[];
+  readonly answers: readonly KeptAnswer[];
+}
 
 /** Reads and writes the records of one dataset. Only this file knows how they are stored. */
 export class RecordStore {
@@ -19,33 +35,57 @@ export class RecordStore {
   ) {}
 
   /** Takes the dataset over from whoever held it before, and reads it. */
-  async open(): Promise<{ readonly dataset: DatasetRow; readonly rows: readonly Row[] }> {
+  async open(): Promise<Stored> {
     const datasets = this.database.getRepository(DatasetRow);
     await datasets.update({ id: this.datasetId }, { holder: this.holder });
     const dataset = await datasets.findOneByOrFail({ id: this.datasetId });
     const records = await this.database
       .getRepository(RecordRow)
       .find({ where: { datasetId: this.datasetId }, order: { rid: 'ASC' } });
-    return { dataset, rows: records.map(fromStored) };
+    const answers = this.database.getRepository(KeptAnswerRow);
+    await answers.delete({ datasetId: this.datasetId, at: LessThan(Date.now() - KEEP_ANSWERS_MS) });
+    const kept = await answers.find({ where: { datasetId: this.datasetId }, order: { at: 'ASC' } });
+    return { dataset, rows: records.map(fromStored), answers: kept.map(answerOf) };
+  }
+
+  /** Writes a new mock with its records, in one transaction. */
+  async insertAll(
+    mock: MockRow,
+    dataset: Omit<DatasetRow, 'id' | 'holder'>,
+    rows: readonly Row[],
+  ): Promise<void> {
+    await this.database.transaction(async (manager) => {
+      await manager.insert(MockRow, mock);
+      await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
+      for (const part of chunks(rows))
+        await manager.insert(
+          RecordRow,
+          part.map((row) => toStored(this.datasetId, row)),
+        );
+    });
   }
 
   /** Writes one batch in one transaction. It follows the write numbered `sequence`. */
-  async commit(changes: readonly Change[], counters: Counters, sequence: number): Promise<CommitOutcome> {
+  async commit({ changes, answers }: Batch, counters: Counters, sequence: number): Promise<CommitOutcome> {
     const runner = this.database.createQueryRunner();
     let committing = false;
     try {
       await runner.connect();
       await runner.startTransaction();
-      const counted = await runner.manager.update(
-        DatasetRow,
-        { id: this.datasetId, holder: this.holder, sequence },
-        { sequence: sequence + 1, counters: JSON.stringify(counters) },
-      );
-      if (counted.affected !== 1) {
+      // Written by hand: this is done for every batch of writes.
+      const counted = (await runner.query(COUNT, [
+        sequence + 1,
+        JSON.stringify(counters),
+        this.datasetId,
+        this.holder,
+        sequence,
+      ])) as { readonly affectedRows: number };
+      if (counted.affectedRows !== 1) {
         await runner.rollbackTransaction();
         return 'fenced';
       }
       await this.write(runner.manager, changes);
+      await this.keep(runner.manager, answers);
       committing = true;
       await runner.commitTransaction();
       return 'committed';
@@ -67,9 +107,13 @@ export class RecordStore {
     return sequence;
   }
 
-  /** Puts other records, and the model they satisfy, in the place of all there are. */
+  /**
+   * Puts other records, and the model they satisfy, in the place of all there are. Kept answers stay where they
+   * are told to: they are of no use to records that begin anew.
+   */
   async replaceAll(
     rows: readonly Row[],
+    keepsAnswers: boolean,
     dataset: Pick<DatasetRow, 'counters' | 'sequence' | 'modelText' | 'modelIdentities' | 'modelRevision'>,
   ): Promise<void> {
     await this.database.transaction(async (manager) => {
@@ -77,6 +121,7 @@ export class RecordStore {
       const counted = await manager.update(DatasetRow, where, dataset);
       if (counted.affected !== 1) throw new Error('Another process holds the dataset.');
       await manager.delete(RecordRow, { datasetId: this.datasetId });
+      if (!keepsAnswers) await manager.delete(KeptAnswerRow, { datasetId: this.datasetId });
       await this.insert(manager, rows);
     });
   }
@@ -100,13 +145,28 @@ export class RecordStore {
     }
   }
 
+  private async keep(manager: EntityManager, answers: readonly KeptAnswer[]): Promise<void> {
+    for (const part of chunks(answers))
+      await manager.upsert(
+        KeptAnswerRow,
+        part.map(({ id, at, fingerprint, response }) => ({
+          datasetId: this.datasetId,
+          id,
+          at,
+          data: JSON.stringify({ fingerprint, response }),
+        })),
+        ['datasetId', 'id'],
+      );
+  }
+
   private async insert(manager: EntityManager, rows: readonly Row[]): Promise<void> {
     for (const part of chunks(rows)) {
-      await manager.upsert(
-        RecordRow,
-        part.map((row) => toStored(this.datasetId, row)),
-        ['datasetId', 'rid'],
-      );
+      const values = part.flatMap((row) => {
+        const { datasetId, rid, data } = toStored(this.datasetId, row);
+        return [datasetId, rid, data];
+      });
+      const places = part.map(() => '(?, ?, ?)').join(', ');
+      await manager.query(`${INSERT} ${places} ON DUPLICATE KEY UPDATE data = VALUES(data)`, values);
     }
   }
 }
@@ -115,7 +175,7 @@ function* chunks<T>(items: readonly T[]): Generator<T[]> {
   for (let from = 0; from < items.length; from += CHUNK) yield items.slice(from, from + CHUNK);
 }
 
-export const toStored = (datasetId: string, { rid, entity, revision, values }: Row): RecordRow => ({
+const toStored = (datasetId: string, { rid, entity, revision, values }: Row): RecordRow => ({
   datasetId,
   rid,
   data: JSON.stringify({ entity, revision, values }),
@@ -128,4 +188,9 @@ function fromStored({ rid, data }: RecordRow): Row {
     values: Record<string, Json>;
   };
   return { rid, entity, revision, values };
+}
+
+function answerOf({ id, at, data }: KeptAnswerRow): KeptAnswer {
+  const { fingerprint, response } = JSON.parse(data) as Pick<KeptAnswer, 'fingerprint' | 'response'>;
+  return { id, at, fingerprint, response };
 }

@@ -1,6 +1,6 @@
 import { connect } from 'node:net';
 import { ApiProblem } from '../http/problem.js';
-import { OWN_CLIENT } from './runningMock.js';
+import { OWN_CLIENT } from './face.js';
 
 const WAIT_MS = 15_000;
 const MOST_RESPONSE_BYTES = 8 * 1_048_576;

@@ -1,5 +1,7 @@
+import { CHOOSABLE_NAMES, hasLevel } from '@isomeros/core/arrangement';
 import { Segmented } from 'antd';
 import { useState } from 'react';
+import { grouped } from './settingGroups.js';
 import { SettingRows } from './SettingRows.js';
 
 type Level = 'design' | 'arrangement';
@@ -23,7 +25,12 @@ export function Conventions(): React.JSX.Element {
         </span>
       </header>
       <div className="panel-body">
-        <SettingRows level={level} />
+        {grouped(CHOOSABLE_NAMES.filter((name) => hasLevel(name, 'design'))).map(({ title, names }) => (
+          <section key={title} aria-label={title}>
+            <h3 className="section-head">{title}</h3>
+            <SettingRows level={level} names={names} />
+          </section>
+        ))}
       </div>
     </section>
   );

@@ -2,6 +2,7 @@ import {
   exposureChoice,
   findArrangement,
   type Aspect,
+  type Choices,
   type Exposure,
   type ExposureChoice,
   type Exposures,
@@ -19,13 +20,21 @@ import { choicesMade } from '../design/designSlice.js';
 
 const COLUMNS: readonly { readonly aspect: Aspect; readonly title: string }[] = [
   { aspect: 'out', title: 'out' },
-  { aspect: 'list', title: 'in lists' },
+  { aspect: 'list', title: 'lists' },
   { aspect: 'create', title: 'create' },
   { aspect: 'replace', title: 'replace' },
   { aspect: 'change', title: 'change' },
   { aspect: 'filter', title: 'filter' },
   { aspect: 'sort', title: 'sort' },
+  { aspect: 'search', title: 'search' },
 ];
+
+/** Whether some list can be searched; else nobody need say by what. */
+function isSearched(choices: Choices, name: string): boolean {
+  const own = findArrangement(choices, name);
+  const levels = [choices.settings, own?.settings ?? {}, ...Object.values(own?.resources ?? {})];
+  return levels.some(({ search }) => search === 'on');
+}
 
 const NOWHERE = {};
 const NO_EXPOSURES: Exposures = {};
@@ -66,13 +75,16 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
   const exposures = findArrangement(choices, arrangement)?.exposures ?? NO_EXPOSURES;
   const choiceOf = ({ id: member }: GridRow): ExposureChoice => exposureChoice(exposures, id ?? '', member);
   const row = rows.find((one) => one.id === asked);
+  const columns = isSearched(choices, arrangement)
+    ? COLUMNS
+    : COLUMNS.filter(({ aspect }) => aspect !== 'search');
   return (
     <>
       <table className="exposure-grid" aria-label={`What goes in and out of ${entity}`}>
         <thead>
           <tr>
             <th scope="col">member</th>
-            {COLUMNS.map(({ aspect, title }) => (
+            {columns.map(({ aspect, title }) => (
               <th key={aspect} scope="col">
                 {title}
               </th>
@@ -93,8 +105,8 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
                   {one.name}
                 </button>
               </th>
-              {COLUMNS.map(({ aspect, title }) => (
-                <td key={aspect} className={one.chosen.includes(aspect) ? 'chosen' : ''}>
+              {columns.map(({ aspect, title }) => (
+                <td key={aspect} className={`${aspect}${one.chosen.includes(aspect) ? ' chosen' : ''}`}>
                   {aspect === 'filter' ? (
                     <FilterCell
                       row={one}

@@ -1,16 +1,19 @@
 import { CHOOSABLE_NAMES, hasLevel, type ChoosableSetting } from '@isomeros/core/arrangement';
 import type { Verb } from '@isomeros/core/contract';
+import { pluralSubject } from '@isomeros/core/derivation';
+import { indexModel, plural } from '@isomeros/core/model';
 import { useEffect, useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
-import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { ExampleExchange } from '../design/workerMessages.js';
+import { CustomOperations } from './CustomOperations.js';
 import { ExposureGrid } from './ExposureGrid.js';
 import { FindingsHere } from './FindingsHere.js';
 import { SettingRows } from './SettingRows.js';
+import { WhyHere } from './WhyHere.js';
 import { WordRow } from './WordRow.js';
 
 interface Props {
@@ -22,12 +25,8 @@ interface Props {
   readonly onStatement: (line: number) => void;
 }
 
-const NOWHERE = {};
-
 /** The chosen path: what is set just for it, why it is there, and an exchange that changes as the settings do. */
 export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props): React.JSX.Element {
-  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
-  const text = useAppSelector((state) => state.design.text);
   const [chosen, setChosen] = useState<string | null>(null);
   if (row === undefined) return <section className="panel" />;
   const operation = row.operations.find(({ id }) => id === chosen);
@@ -71,9 +70,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
             </button>
           ))}
         </div>
-        {asksWhy && (
-          <ReasonTrail reasons={row.resource.reasons} places={places} text={text} onStatement={onStatement} />
-        )}
+        {asksWhy && <WhyHere row={row} operation={operation} onStatement={onStatement} />}
         <FindingsHere row={row} onStatement={onStatement} />
         {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
           <>
@@ -84,6 +81,9 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
             <ExposureGrid entity={row.resource.entity} onStatement={onStatement} />
           </>
         )}
+        {operation === undefined && row.resource.entity !== null && customsOn(row) !== null && (
+          <CustomOperations entity={row.resource.entity} on={customsOn(row) ?? 'item'} />
+        )}
         <h3 className="section-head">
           Set here
           <span className="end quiet">
@@ -91,7 +91,10 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
           </span>
         </h3>
         {operation === undefined && row.resource.word !== null && (
-          <WordRow subject={row.resource.word} path={row.resource.path} />
+          <WordRow subject={row.resource.word} word={lastWord(row)} title="Path word" />
+        )}
+        {operation === undefined && row.resource.kind === 'collection' && row.resource.entity !== null && (
+          <PluralRow entity={row.resource.entity} />
         )}
         <SettingRows
           level={level}
@@ -111,16 +114,22 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
 
 /** The settings that mean something for a path. */
 function settingsOf(
-  { operations }: OutlineRow,
+  { operations, resource }: OutlineRow,
   level: 'resource' | 'operation',
 ): readonly ChoosableSetting[] {
   const verbs = operations.map(({ verb }) => verb);
-  const isList = verbs.includes('list');
+  const isList = verbs.includes('list') && resource.kind !== 'query';
   const isMeant: Readonly<Partial<Record<ChoosableSetting, boolean>>> = {
     pageSize: isList,
     maxPageSize: isList,
     filterStyle: isList,
     sortStyle: isList,
+    filterThrough: isList,
+    defaultSort: isList,
+    search: isList,
+    prefer: verbs.some((verb) => CHANGES.has(verb)),
+    ifMatch: verbs.some((verb) => CHANGES.has(verb) && verb !== 'create'),
+    idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'act'),
     createAnswers: verbs.includes('create'),
     removeAnswers: verbs.includes('remove'),
     invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),
@@ -128,10 +137,31 @@ function settingsOf(
   return CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && (isMeant[name] ?? true));
 }
 
+/** What the path adds to the one above. */
+const lastWord = ({ resource: { path } }: OutlineRow): string =>
+  path.split('/').findLast((part) => part !== '' && !part.startsWith('{')) ?? '';
+
+/** What several records are called, in paths, operations and links. */
+function PluralRow({ entity }: { readonly entity: string }): React.JSX.Element | null {
+  const model = useAppSelector((state) => state.design.derived?.model ?? null);
+  const id = model === null ? undefined : indexModel(model).entities.get(entity)?.id;
+  if (id === undefined) return null;
+  return <WordRow subject={pluralSubject(id)} word={plural(entity)} title="Several are called" />;
+}
+
+/** Whether operations of one's own stand below a path, or are this path. */
+function customsOn({ resource: { kind, canonical, custom } }: OutlineRow): 'collection' | 'item' | null {
+  if (custom !== null) return kind === 'query' ? 'collection' : 'item';
+  if (!canonical) return null;
+  if (kind === 'collection') return 'collection';
+  return kind === 'item' || kind === 'singleton' ? 'item' : null;
+}
+
 const showsRecords = ({ resource: { kind } }: OutlineRow): boolean =>
   kind === 'collection' || kind === 'item' || kind === 'singleton';
 
-const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'attach']);
+const CHANGES: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'remove', 'transition', 'act']);
+const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'attach', 'act']);
 
 /** Run by the engine in the worker, again whenever the contract changes. */
 function LiveExample({ operation }: { readonly operation: string }): React.JSX.Element {

@@ -16,6 +16,7 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
       return (
         <Select<string | number>
           variant="borderless"
+          popupMatchSelectWidth={false}
           aria-label={label}
           value={value}
           options={domain.options.map((option) => ({ value: option, label: String(option) }))}
@@ -43,6 +44,7 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
           borderless
           label={label}
           value={String(value)}
+          {...(domain.empty === undefined ? {} : { placeholder: domain.empty })}
           onCommit={(text) => onChoose(text.trim())}
         />
       );

@@ -1,7 +1,6 @@
 import {
   arrangementOf,
   CHOOSABLE,
-  CHOOSABLE_NAMES,
   hasLevel,
   operationKey,
   readSettings,
@@ -15,6 +14,7 @@ import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { choicePlace, withoutSetting, withSetting } from '../design/chosen.js';
 import { choicesMade } from '../design/designSlice.js';
+import { hasEffect } from './settingGroups.js';
 import { OriginMark } from './OriginMark.js';
 import { SettingControl } from './SettingControl.js';
 
@@ -24,7 +24,7 @@ interface Props {
   /** The resource and verb they are for, where they are for one. */
   readonly resource?: string;
   readonly verb?: string;
-  readonly names?: readonly ChoosableSetting[];
+  readonly names: readonly ChoosableSetting[];
 }
 
 /** Settings with their values, the level each comes from, and the way back to what it inherits. */
@@ -51,9 +51,13 @@ export function SettingRows({ level, resource = '', verb, names }: Props): React
     const place = choicePlace(from, resource, operation);
     return () => dispatch(choicesMade(withoutSetting(choices, arrangement, place, name)));
   };
+  // What has no effect as things stand is left out, unless it was chosen just here.
+  const shown = names.filter(
+    (name) => hasEffect(of, name, at) || setting(of, name, at).level === levelOf(name),
+  );
   return (
     <ul className="setting-rows">
-      {(names ?? CHOOSABLE_NAMES).map((name) => {
+      {shown.map((name) => {
         const { value, level: from } = setting(of, name, at);
         return (
           <li key={name} className={from === levelOf(name) ? 'set-here' : ''}>

@@ -9,28 +9,30 @@ import { OriginMark } from './OriginMark.js';
 interface Props {
   /** What the word names. */
   readonly subject: string;
-  readonly path: string;
+  /** The derived one. */
+  readonly word: string;
+  readonly title: string;
 }
 
-/** The word a path adds to the one above: derived from a name, or chosen here. */
-export function WordRow({ subject, path }: Props): React.JSX.Element {
+/** A word that is derived from a name, or chosen here. */
+export function WordRow({ subject, word, title }: Props): React.JSX.Element {
   const { choices, arrangement } = useAppSelector((state) => state.design);
   const dispatch = useAppDispatch();
   const [isWrong, setWrong] = useState(false);
   const words = findArrangement(choices, arrangement)?.words ?? {};
   const isChosen = Object.hasOwn(words, subject);
-  const shown = path.split('/').findLast((part) => part !== '' && !part.startsWith('{')) ?? '';
-  const choose = (word: string): void => {
-    setWrong(!PATH_WORD.test(word));
-    if (PATH_WORD.test(word)) dispatch(choicesMade(withWord(choices, arrangement, subject, word)));
+  const shown = isChosen ? (words[subject] ?? word) : word;
+  const choose = (text: string): void => {
+    setWrong(!PATH_WORD.test(text));
+    if (PATH_WORD.test(text)) dispatch(choicesMade(withWord(choices, arrangement, subject, text)));
   };
   return (
     <ul className="setting-rows">
       <li className={isChosen ? 'set-here' : ''}>
-        <span className="title">Path word</span>
-        <TextField mono borderless label="Path word" value={shown} onCommit={(word) => choose(word.trim())} />
+        <span className="title">{title}</span>
+        <TextField mono borderless label={title} value={shown} onCommit={(text) => choose(text.trim())} />
         <OriginMark
-          title="Path word"
+          title={title}
           level={isChosen ? 'arrangement' : 'default'}
           onReset={
             isChosen ? () => dispatch(choicesMade(withWord(choices, arrangement, subject, null))) : null

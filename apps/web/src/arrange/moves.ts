@@ -47,12 +47,16 @@ function placingsOf(resource: OutlineResource, index: ModelIndex): readonly Plac
         ? []
         : placings('back', backSubject(relationship.id), ['listed', 'off']);
     case 'reference':
-      return relationship === undefined ? [] : placings('reference', relationship.id, ['member', 'read']);
+      return relationship === undefined
+        ? []
+        : placings('reference', relationship.id, ['member', 'read', 'inline']);
     case 'pairing':
     case 'pair': {
       if (relationship?.kind !== 'pairs') return [];
       return placings('pairing', relationship.id, pairingPlaces(relationship));
     }
+    case 'query':
+      return [];
     case 'action':
       return transition === null ? [] : placings('transition', transition, ['action', 'change', 'hidden']);
   }
@@ -66,8 +70,8 @@ function entityPlacings(entity: string, isBelow: boolean, index: ModelIndex): re
     const id = index.entities.get(entity)?.id;
     return id === undefined ? [] : placings('entity', id, ['root', 'hidden']);
   }
-  if (owns.cardinality !== 'many') return placings('slot', owns.id, ['singleton', 'hidden']);
-  return placings('owned', owns.id, ['nested', 'flat', 'shallow', 'both', 'hidden']);
+  if (owns.cardinality !== 'many') return placings('slot', owns.id, ['singleton', 'hidden', 'inline']);
+  return placings('owned', owns.id, ['nested', 'flat', 'shallow', 'both', 'hidden', 'inline']);
 }
 
 const placings = (
@@ -90,6 +94,7 @@ function targetOf(
   const relationship = index.relationshipById.get(subject.replace(/\/back$/, ''));
   switch (place) {
     case 'hidden':
+    case 'inline':
     case 'off':
     case 'member':
     case 'change':

@@ -143,7 +143,9 @@ function SheetRow({ row, flat, selected, onSelect }: RowProps): React.JSX.Elemen
 }
 
 function statuses(operation: Operation): string {
-  const good = [...new Set(operation.responses.map(({ status }) => status).filter((status) => status < 300))];
+  // That a client may do without a body is the same everywhere, and told beside the operation.
+  const usual = operation.responses.filter(({ status, code }) => status < 300 && code !== 'minimal');
+  const good = [...new Set(usual.map(({ status }) => status))];
   return good.length === 0 ? String(successStatus(operation)) : good.join('/');
 }
 

@@ -59,6 +59,16 @@ function parameterType(parameter: Operation['query'][number]): string {
       return 'integer(1..)';
     case 'offset':
       return 'integer(0..)';
+    case 'cursor':
+      return 'text, as a page told it';
+    case 'search':
+      return `text, looked for in ${parameter.fields.length === 1 ? 'one member' : `${parameter.fields.length} members`}`;
+    case 'fields':
+      return `some of ${parameter.names.length} members`;
+    case 'expand':
+      return parameter.depth === 1
+        ? `any of ${parameter.names.join(', ')}`
+        : `any of ${parameter.names.join(', ')}, ${parameter.depth} steps deep`;
     case 'size':
       return `integer(1..${parameter.max}), default ${parameter.default}`;
     case 'sort':

@@ -9,6 +9,7 @@ import {
   type ChoiceLevel,
   type ChoosableSetting,
   type Choices,
+  type CustomOperation,
   type Exposure,
   type ExposureChoice,
   type Place,
@@ -69,6 +70,28 @@ export function withWord(
     return { ...own, words: word === null ? others : { ...others, [subject]: word } };
   });
 }
+
+/** The choices with an operation of one's own in the place of the one of its id, or at the end. */
+export const withCustom = (choices: Choices, arrangement: string, custom: CustomOperation): Choices =>
+  ofArrangement(choices, arrangement, (own) => {
+    const isThere = own.customs.some(({ id }) => id === custom.id);
+    const customs = isThere
+      ? own.customs.map((known) => (known.id === custom.id ? custom : known))
+      : [...own.customs, custom];
+    return { ...own, customs };
+  });
+
+/** The choices without it, and without the path word that was chosen for it. */
+export const withoutCustom = (choices: Choices, arrangement: string, id: string): Choices =>
+  withWord(
+    ofArrangement(choices, arrangement, (own) => ({
+      ...own,
+      customs: own.customs.filter((known) => known.id !== id),
+    })),
+    arrangement,
+    id,
+    null,
+  );
 
 /** The choices with one cell of the exposure grid chosen, or as the model says again. */
 export function withExposure<A extends Aspect>(

@@ -1,9 +1,9 @@
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { findArrangement, NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
-import type { Contract } from '@isomeros/core/contract';
+import type { Contract, Outline } from '@isomeros/core/contract';
+import { sameJson, type Json } from '@isomeros/core/model';
 import { api, ApiError } from '../app/api/client.js';
 import type { Design, DesignFigures, Problem } from '../app/api/types.js';
-import type { Outline } from '@isomeros/core/contract';
 import type { Derived, Reviewed } from './workerMessages.js';
 
 /** Where the text on screen stands against the text on the server. */
@@ -108,8 +108,9 @@ const now = (): string => new Date().toISOString();
 export const isKept = ({ design, text, choices }: DesignState): boolean =>
   design !== null && text === design.text && sameChoices(choices, design.choices);
 
+/** In whatever order their members stand: the server gives them back in its own. */
 export const sameChoices = (a: Choices, b: Choices): boolean =>
-  a === b || JSON.stringify(a) === JSON.stringify(b);
+  a === b || sameJson(a as unknown as Json, b as unknown as Json);
 
 /** An edit waits to be saved, unless a save is under way or a conflict is to be settled first. */
 const waiting = (keeping: Keeping): Keeping =>

@@ -1,5 +1,5 @@
 import { indexContract, type Contract } from '@isomeros/core/contract';
-import { Dataset, Draft, exampleRequest, handle } from '@isomeros/core/engine';
+import { Dataset, Draft, exampleQuery, exampleRequest, handle } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
 import { Random, seed } from '@isomeros/core/seeding';
 import { reasonPhrase } from '../app/parts/statusNames.js';
@@ -13,6 +13,7 @@ export interface ExampleStage {
 }
 
 const SEED = 42;
+const HOST = '127.0.0.1:4811';
 /** A fixed moment, so that an example stays the same until the model changes. */
 const NOW = Date.parse('2026-06-14T09:12:00Z');
 
@@ -24,9 +25,14 @@ export function exampleExchange(
   const operation = indexContract(contract).operations.get(operationId);
   if (operation === undefined) return null;
   const dataset = kept ?? seeded(model);
-  const service = { contract, model, description: (): string => '' };
-  const request = exampleRequest(service, dataset, operation, NOW);
-  if (request === null) return null;
+  const service = { contract, model, description: (): string => '', secret: 'example' };
+  const bare = exampleRequest(service, dataset, operation, NOW);
+  if (bare === null) return null;
+  const request = {
+    ...bare,
+    target: bare.target + exampleQuery(operation),
+    headers: new Map([['host', HOST], ...bare.headers]),
+  };
   const random = new Random(SEED);
   const { response } = handle(service, new Draft(dataset), request, {
     now: () => NOW,

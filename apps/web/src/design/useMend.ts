@@ -1,7 +1,8 @@
+import type { Choices } from '@isomeros/core/arrangement';
 import type { Mend } from '@isomeros/core/contract';
 import { useCallback } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
-import { withExposure, withPlace } from './chosen.js';
+import { withExposure, withPlace, withWord } from './chosen.js';
 import { choicesMade } from './designSlice.js';
 import { useModelEdit } from './useModelEdit.js';
 
@@ -17,17 +18,27 @@ export function useMend(): (mend: Mend) => void {
         return;
       }
       const { choices, arrangement } = store.getState().design;
-      const next =
-        act.kind === 'placement'
-          ? withPlace(choices, arrangement, act.of, act.subject, act.place)
-          : withExposure(
-              choices,
-              arrangement,
-              { entity: act.entity, member: act.of, aspect: act.aspect },
-              null,
-            );
+      const next = decided(choices, arrangement, act);
       dispatch(choicesMade(next));
     },
     [store, dispatch, edit],
   );
+}
+
+type Decision = Exclude<Mend['act'], { kind: 'edit' }>;
+
+function decided(choices: Choices, arrangement: string, act: Decision): Choices {
+  switch (act.kind) {
+    case 'placement':
+      return withPlace(choices, arrangement, act.of, act.subject, act.place);
+    case 'word':
+      return withWord(choices, arrangement, act.subject, act.word);
+    case 'exposure':
+      return withExposure(
+        choices,
+        arrangement,
+        { entity: act.entity, member: act.of, aspect: act.aspect },
+        null,
+      );
+  }
 }

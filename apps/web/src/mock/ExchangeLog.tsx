@@ -8,6 +8,7 @@ import { useAppSelector } from '../app/store.js';
 import { useContract } from '../design/useContract.js';
 import { ExchangeMessages } from './ExchangeMessages.js';
 import { MessageEditor } from './MessageEditor.js';
+import { readingMessage } from './messageText.js';
 
 interface Props {
   readonly exchanges: readonly ExchangeSummary[];
@@ -67,7 +68,7 @@ export function ExchangeLog(props: Props): React.JSX.Element {
         <ExchangeMessages
           exchange={exchange}
           onFollow={(path) => {
-            onSend(`GET ${path} HTTP/1.1\nAccept: application/json\n\n`);
+            if (contract !== null) onSend(readingMessage(contract, path));
           }}
         />
       )}

@@ -1,17 +1,22 @@
 import { Button, Popconfirm } from 'antd';
 import { useState } from 'react';
-import type { Mock } from '../app/api/types.js';
+import type { Mock, MockAction } from '../app/api/types.js';
+import { Credentials } from './Credentials.js';
+import { Snapshots } from './Snapshots.js';
 
 interface Props {
   readonly mock: Mock;
-  readonly onAct: (action: 'start' | 'stop' | 'reset') => void;
+  /** The arrangement whose address is shown. */
+  readonly served: string;
+  readonly onAct: (action: MockAction) => void;
+  readonly onRestore: (snapshot: string) => void;
   readonly onRemove: () => void;
 }
 
 /** The mock's own line: where it is, what it serves, what can be done with it. */
-export function MockLine({ mock, onAct, onRemove }: Props): React.JSX.Element {
+export function MockLine({ mock, served, onAct, onRestore, onRemove }: Props): React.JSX.Element {
   const [copied, setCopied] = useState(false);
-  const baseUrl = Object.values(mock.baseUrls)[0] ?? '';
+  const baseUrl = mock.baseUrls[served] ?? '';
   const copy = (): void => {
     void navigator.clipboard.writeText(baseUrl).then(() => {
       setCopied(true);
@@ -20,7 +25,9 @@ export function MockLine({ mock, onAct, onRemove }: Props): React.JSX.Element {
   return (
     <div className="mock-line">
       <div className="fact">
-        <span className="label">{mock.running ? 'Base URL, running' : 'Base URL, stopped'}</span>
+        <span className="label">
+          Base URL{mock.arrangements.length > 1 && ` of ${served}`}, {mock.running ? 'running' : 'stopped'}
+        </span>
         <span>
           <span className={mock.running ? 'base-url' : 'base-url quiet'} data-testid="base-url">
             {baseUrl}
@@ -49,7 +56,12 @@ export function MockLine({ mock, onAct, onRemove }: Props): React.JSX.Element {
         <span className="label">Records, seed {mock.seed}</span>
         <span>{mock.records}</span>
       </div>
+      <Credentials />
       <div className="acts">
+        <Button title="Take the latest write back" onClick={() => onAct('undo')}>
+          Undo
+        </Button>
+        <Snapshots mock={mock.id} onRestore={onRestore} />
         <Popconfirm
           title="Reset to the seed?"
           description="All records are replaced by fresh ones."

@@ -22,12 +22,14 @@ export function MockPage(): React.JSX.Element {
   const dispatch = useAppDispatch();
   const mock = useDesignMock(id);
   const arrangement = useAppSelector((root) => root.design.arrangement);
+  const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
   const loaded = useAppSelector((root) => root.mocks.loaded);
   const exchanges = useAppSelector(({ mocks }) =>
     mock === null ? NONE : (mocks.exchanges[mock.id] ?? NONE),
   );
   const [chosen, setChosen] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const served = servedOf(mock, arrangement);
   const newest = exchanges.at(-1)?.number ?? null;
   const selected = chosen ?? newest;
   const exchange = useExchange(mock?.id ?? null, selected);
@@ -46,7 +48,7 @@ export function MockPage(): React.JSX.Element {
   const send = (message: string): void => {
     if (mock === null) return;
     void attempt(async () => {
-      const { lastExchange } = await api.sendMessage(mock.id, message);
+      const { lastExchange } = await api.sendMessage(mock.id, message, served);
       dispatch(exchangesArrived({ mock: mock.id, exchanges: await api.listExchanges(mock.id) }));
       setChosen(lastExchange === 0 ? null : lastExchange);
     });
@@ -64,7 +66,7 @@ export function MockPage(): React.JSX.Element {
       <StartMock
         problem={problem}
         onStart={() => {
-          change(() => api.createMock(id, arrangement));
+          change(() => api.createMock(id, names));
         }}
       />
     ) : (
@@ -75,8 +77,12 @@ export function MockPage(): React.JSX.Element {
     <div className="mock-page">
       <MockLine
         mock={mock}
+        served={served}
         onAct={(action) => {
           change(() => api.actOnMock(mock.id, action));
+        }}
+        onRestore={(name) => {
+          change(() => api.restoreSnapshot(mock.id, name));
         }}
         onRemove={remove}
       />
@@ -98,6 +104,12 @@ export function MockPage(): React.JSX.Element {
     </div>
   );
 }
+
+/** The arrangement that is looked at, where the mock serves it; else the first that it does. */
+const servedOf = (mock: Mock | null, arrangement: string): string =>
+  mock === null || mock.arrangements.includes(arrangement)
+    ? arrangement
+    : (mock.arrangements[0] ?? arrangement);
 
 /** The message another view wants to be sent next. */
 function messageIn(state: unknown): string | null {

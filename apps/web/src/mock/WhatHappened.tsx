@@ -4,9 +4,12 @@ import type { Exchange } from '../app/api/types.js';
 const STEP_WORDS: Readonly<Record<StepName, string>> = {
   target: 'Target',
   match: 'Match',
+  authenticate: 'Who',
   locate: 'Locate',
+  authorise: 'May they',
   negotiate: 'Negotiate',
   query: 'Query',
+  conditions: 'Conditions',
   body: 'Body',
   store: 'Store rules',
   apply: 'Apply',

@@ -1,5 +1,5 @@
 import type { Contract, Operation } from '@isomeros/core/contract';
-import { readTarget, routerOf } from '@isomeros/core/engine';
+import { credentialHeader, readTarget, routerOf } from '@isomeros/core/engine';
 
 /** What a message will be handled by, as far as its request line tells. */
 export type Foresight =
@@ -20,7 +20,18 @@ export function foresee(contract: Contract, message: string): Foresight {
   return { kind: 'none', why: `The path takes ${[...route.operations.keys()].join(', ')}: 405.` };
 }
 
-export const firstMessage = (contract: Contract): string => {
-  const collection = contract.resources.find(({ kind }) => kind === 'collection');
-  return `GET ${contract.root}${collection?.path ?? ''} HTTP/1.1\nAccept: application/json\n\n`;
-};
+/** A message that reads what is at a target, with credentials where they are asked for. */
+export function readingMessage(contract: Contract, target: string): string {
+  const line = `GET ${target} HTTP/1.1`;
+  const foresight = foresee(contract, line);
+  const credentials =
+    foresight.kind === 'operation' ? credentialHeader(contract, foresight.operation.access) : null;
+  const sent = credentials === null ? [] : [`${credentials[0]}: ${credentials[1]}`];
+  return `${[line, 'Accept: application/json', ...sent].join('\n')}\n\n`;
+}
+
+export const firstMessage = (contract: Contract): string =>
+  readingMessage(
+    contract,
+    `${contract.root}${contract.resources.find(({ kind }) => kind === 'collection')?.path ?? ''}`,
+  );

@@ -1,4 +1,5 @@
 import { withImplicitIds, type Model } from '../model/index.js';
+import type { CustomOperation } from './customs.js';
 import type { Exposures } from './exposure.js';
 import type { Placements } from './placements.js';
 import { SETTING_DEFAULTS, type Arrangement, type SettingsById, type SettingValues } from './settings.js';
@@ -25,6 +26,7 @@ export interface ArrangementChoices {
   /** Path words by the id of what they name: a statement, or `/back` after it for its way back. */
   readonly words: Readonly<Record<string, string>>;
   readonly exposures: Exposures;
+  readonly customs: readonly CustomOperation[];
 }
 
 /** The name of the arrangement that a new design has. */
@@ -42,6 +44,7 @@ export const plainArrangement = (name: string): ArrangementChoices => ({
   placements: {},
   words: {},
   exposures: {},
+  customs: [],
 });
 
 export const NO_CHOICES: Choices = {

@@ -4,15 +4,9 @@ import type { Choices } from './choices.js';
 import { CHOOSABLE, CHOOSABLE_NAMES, hasLevel, type ChoiceLevel, type SettingDomain } from './domains.js';
 import { ASPECT_VALUES, FILTER_OPERATORS } from './exposure.js';
 import { PLACES } from './placements.js';
-import {
-  ARRANGEMENT_NAME,
-  PATH_WORD,
-  escapePointer,
-  readChoices,
-  upgradeChoices,
-  type ChoiceProblem,
-  type Read,
-} from './readChoices.js';
+import { ARRANGEMENT_NAME, PATH_WORD, readChoices, upgradeChoices } from './readChoices.js';
+import { customsSchema } from './customsSchema.js';
+import { escapePointer, type ChoiceProblem, type Read } from './reading.js';
 
 /** A whole design as one file carries it. */
 export interface DesignFile {
@@ -92,6 +86,7 @@ const arrangementSchema: object = {
       description: 'What goes in and out, by the identity of an entity, then by that of a member.',
       additionalProperties: { type: 'object', additionalProperties: exposureSchema },
     },
+    customs: customsSchema,
   },
   additionalProperties: false,
 };

@@ -28,11 +28,22 @@ export interface Exposure {
   /** The operators it can be filtered by. */
   readonly filter: readonly FilterOperator[];
   readonly sort: Shown;
+  /** Looked at by a search. */
+  readonly search: Shown;
 }
 
 export type Aspect = keyof Exposure;
 
-export const ASPECTS: readonly Aspect[] = ['out', 'list', 'create', 'replace', 'change', 'filter', 'sort'];
+export const ASPECTS: readonly Aspect[] = [
+  'out',
+  'list',
+  'create',
+  'replace',
+  'change',
+  'filter',
+  'sort',
+  'search',
+];
 
 /** Aspects that somebody chose for one member. */
 export type ExposureChoice = Partial<Exposure>;
@@ -50,6 +61,7 @@ export const ASPECT_VALUES: {
   replace: ['must', 'may', 'no'],
   change: ['may', 'no'],
   sort: ['yes', 'no'],
+  search: ['yes', 'no'],
 };
 
 /** Nothing was chosen. */

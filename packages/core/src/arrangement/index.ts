@@ -27,8 +27,20 @@ export {
 } from './choices.js';
 export type { ArrangementChoices, Choices } from './choices.js';
 export { ARRANGEMENT_NAME, PATH_WORD, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
-export type { ChoiceProblem, Read } from './readChoices.js';
+export type { ChoiceProblem, Read } from './reading.js';
+export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customs.js';
+export type {
+  AssignedMember,
+  CustomEffect,
+  CustomOperation,
+  FixedFilter,
+  Operand,
+  OwnComparison,
+} from './customs.js';
+export { CUSTOM_NAME } from './readCustoms.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
 export { ASPECTS, exposureChoice, FILTER_OPERATORS, NOT_CHOSEN } from './exposure.js';
 export type { Aspect, Exposure, ExposureChoice, Exposures, FilterOperator } from './exposure.js';
+export { printEffect, readEffect } from './customText.js';
+export type { EffectRead } from './customText.js';

@@ -12,12 +12,12 @@ export const PLACES = {
   /** An entity that nothing owns. */
   entity: ['root', 'hidden'],
   /** What is owned, many of it. */
-  owned: ['nested', 'shallow', 'flat', 'both', 'hidden'],
+  owned: ['nested', 'shallow', 'flat', 'both', 'inline', 'hidden'],
   /** What an entity owns many of while it is of its own kind. */
   tree: ['nested', 'hidden'],
   /** What is owned, one of it. */
-  slot: ['singleton', 'hidden'],
-  reference: ['member', 'read'],
+  slot: ['singleton', 'inline', 'hidden'],
+  reference: ['member', 'read', 'inline'],
   /** The list at the far end of a reference or a pairing. */
   back: ['listed', 'off'],
   pairing: ['near', 'both-sides', 'far', 'hidden'],
@@ -125,6 +125,7 @@ const PLACE_WORDS: {
     shallow: { label: 'shallow', means: 'listed below its owner, read at the root' },
     flat: { label: 'flat', means: 'everything at the root; the owner is asked for' },
     both: { label: 'both', means: 'stays nested, and readable at the root' },
+    inline: { label: 'inline', means: 'inside its owner, and written with it; no path' },
     hidden: { label: 'not exposed', means: 'no path, and nothing leads to it' },
   },
   tree: {
@@ -133,11 +134,13 @@ const PLACE_WORDS: {
   },
   slot: {
     singleton: { label: 'singleton', means: 'one place below its owner, without an id' },
+    inline: { label: 'inline', means: 'inside its owner, and written with it; no path' },
     hidden: { label: 'not exposed', means: 'no path of its own' },
   },
   reference: {
     member: { label: 'member', means: 'a member that holds the key' },
     read: { label: 'read', means: 'a member, and a path to read what it points at' },
+    inline: { label: 'inline', means: 'a member, and what it points at inside the answer' },
   },
   back: {
     listed: { label: 'listed', means: 'what points here is listed' },

@@ -10,22 +10,10 @@ import {
 import type { ChoiceLevel } from './domains.js';
 import { ASPECTS, ASPECT_VALUES, FILTER_OPERATORS, type ExposureChoice, type Exposures } from './exposure.js';
 import { isPlace, PLACES, type Place, type Placements } from './placements.js';
+import { readCustoms } from './readCustoms.js';
+import { escapePointer, problem, unknownMembers, type ChoiceProblem, type Read } from './reading.js';
 import { readSettings } from './readSettings.js';
 import type { SettingsById, SettingValues } from './settings.js';
-
-/** Something in what a client sent that does not fit. */
-export interface ChoiceProblem {
-  /** A JSON pointer (RFC 6901) to what does not fit. */
-  readonly pointer: string;
-  readonly code: string;
-  readonly message: string;
-}
-
-/** What was read, with everything that does not fit in it. */
-export interface Read<T> {
-  readonly value: T;
-  readonly problems: readonly ChoiceProblem[];
-}
 
 /** The name of an arrangement: it stands in addresses, and people read it. */
 export const ARRANGEMENT_NAME = /^[\p{L}\p{N}](?:[\p{L}\p{N} ._-]{0,58}[\p{L}\p{N}])?$/u;
@@ -33,14 +21,6 @@ const EXPECTED_NAME =
   'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores, with a letter or digit at both ends.';
 
 const MOST_ENTRIES = 10_000;
-
-export const escapePointer = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
-
-const problem = (pointer: string, code: string, message: string): ChoiceProblem => ({
-  pointer,
-  code,
-  message,
-});
 
 const wrong = <T>(value: T, pointer: string, message: string): Read<T> => ({
   value,
@@ -58,18 +38,13 @@ export function readChoices(given: Json | undefined, pointer: string): Read<Choi
   return {
     value: { settings: design.value, arrangements: own.value, answered: agreed.value },
     problems: [
-      ...unknown(others, pointer, 'Choices have'),
+      ...unknownMembers(others, pointer, 'Choices have'),
       ...design.problems,
       ...own.problems,
       ...agreed.problems,
     ],
   };
 }
-
-const unknown = (others: Readonly<Record<string, Json>>, pointer: string, who: string): ChoiceProblem[] =>
-  Object.keys(others).map((name) =>
-    problem(`${pointer}/${escapePointer(name)}`, 'unknown', `${who} no member ${name}.`),
-  );
 
 function readAnswered(given: Json | undefined, pointer: string): Read<readonly string[]> {
   if (given === undefined) return { value: [], problems: [] };
@@ -112,13 +87,14 @@ export function readArrangement(
   given: Readonly<Record<string, Json>>,
   pointer: string,
 ): Read<ArrangementChoices> {
-  const { settings, resources, operations, placements, words, exposures, ...others } = given;
+  const { settings, resources, operations, placements, words, exposures, customs, ...others } = given;
   const own = readLevel(settings, `${pointer}/settings`, 'arrangement');
   const ofResources = readById(resources, `${pointer}/resources`, 'resource');
   const ofOperations = readById(operations, `${pointer}/operations`, 'operation');
   const placed = readPlacements(placements, `${pointer}/placements`);
   const exposed = readExposures(exposures, `${pointer}/exposures`);
   const named = readWords(words, `${pointer}/words`);
+  const added = readCustoms(customs, `${pointer}/customs`);
   return {
     value: {
       name,
@@ -128,16 +104,18 @@ export function readArrangement(
       placements: placed.value,
       words: named.value,
       exposures: exposed.value,
+      customs: added.value,
     },
     problems: [
       ...(ARRANGEMENT_NAME.test(name) ? [] : [problem(`${pointer}/name`, 'pattern', EXPECTED_NAME)]),
-      ...unknown(others, pointer, 'An arrangement has'),
+      ...unknownMembers(others, pointer, 'An arrangement has'),
       ...own.problems,
       ...ofResources.problems,
       ...ofOperations.problems,
       ...placed.problems,
       ...named.problems,
       ...exposed.problems,
+      ...added.problems,
     ],
   };
 }

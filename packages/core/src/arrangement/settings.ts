@@ -1,4 +1,5 @@
 import type { ImplicitId } from '../model/index.js';
+import type { CustomOperation } from './customs.js';
 import type { Exposures } from './exposure.js';
 import type { Placements } from './placements.js';
 
@@ -26,19 +27,39 @@ export interface Settings {
   readonly filterStyle: 'bracketed' | 'plain' | 'none';
   /** How sort keys are written: `-name`, `name:desc`, or not at all. */
   readonly sortStyle: 'minus' | 'suffix' | 'none';
-  /** Pages by number and size, by offset and limit, or everything at once. */
-  readonly pageStyle: 'number' | 'offset' | 'none';
+  /** Equality and other comparisons through a to-one role too: `vessel.name=…`. */
+  readonly filterThrough: 'off' | 'on';
+  /** Pages by number and size, by offset and limit, by a cursor, or everything at once. */
+  readonly pageStyle: 'number' | 'offset' | 'cursor' | 'none';
   /** Where the number of all records is told: in the body, in the header `Total-Count`, or not at all. */
   readonly totals: 'body' | 'header' | 'none';
   /** A page larger than the largest is refused, or as large as that. */
   readonly oversize: 'refused' | 'clamped';
+  /** What plain JSON calls the items of a list, where it tells about the page, and the links. */
+  readonly itemsMember: string;
+  readonly pageMember: string;
+  readonly linksMember: string;
   readonly pageParameter: string;
   readonly sizeParameter: string;
   readonly offsetParameter: string;
   readonly limitParameter: string;
   readonly pageSize: number;
   readonly maxPageSize: number;
+  readonly cursorParameter: string;
   readonly sortParameter: string;
+  /** How a list is sorted where nobody asks: keys as `sort=` takes them in the minus style; by the key where empty. */
+  readonly defaultSort: string;
+  /** A text that is looked for in several members at once. */
+  readonly search: 'off' | 'on';
+  readonly searchParameter: string;
+  /** Answers with only the members that are asked for. */
+  readonly fields: 'off' | 'on';
+  readonly fieldsParameter: string;
+  /** Related records inside the answer, where they are asked for. */
+  readonly expand: 'off' | 'on';
+  readonly expandParameter: string;
+  /** At most this many steps from the record that was asked for. */
+  readonly expandDepth: number;
   /** The media types answers are offered in, the preferred one first. */
   readonly mediaTypes: 'json, hal' | 'hal, json' | 'json' | 'hal';
   /** Where plain JSON has its links. */
@@ -50,8 +71,30 @@ export interface Settings {
   readonly createAnswers: 'record' | 'nothing';
   /** What a removal answers: nothing (204), or the record as it was (200). */
   readonly removeAnswers: 'nothing' | 'record';
-  readonly unknownMembers: 'refused';
+  readonly unknownMembers: 'refused' | 'ignored';
   readonly unknownParameters: 'refused' | 'ignored';
+  /** An id that cannot be one by its type is not there, or is a mistake of its own. */
+  readonly wrongId: 404 | 400;
+  /** Whether a write of something that is there must name the state it was made for (RFC 9110 §13.1.1). */
+  readonly ifMatch: 'optional' | 'required';
+  /** `Prefer: return=minimal` and `return=representation` (RFC 7240). */
+  readonly prefer: 'honoured' | 'ignored';
+  /** `Idempotency-Key` of a POST. */
+  readonly idempotency: 'honoured' | 'required' | 'ignored';
+  /** How PATCH reads a body in plain `application/json`. */
+  readonly plainPatch: 'merge patch' | 'refused';
+  /** Links as paths, or as whole URIs. */
+  readonly linkForm: 'path' | 'absolute';
+  /** What has no value is answered as null, or left out. */
+  readonly unset: 'null' | 'left out';
+  /** How clients prove who they are; several of them are alternatives. */
+  readonly security:
+    'none' | 'basic' | 'bearer' | 'api key' | 'basic, bearer' | 'bearer, api key' | 'basic, bearer, api key';
+  /** The request header that holds an API key. */
+  readonly keyHeader: string;
+  /** Who may: anybody, whoever proves who they are, or whoever has the role. */
+  readonly access: 'anonymous' | 'authenticated' | 'role';
+  readonly role: string;
   readonly maxBodyBytes: number;
 }
 
@@ -77,16 +120,29 @@ export const SETTING_DEFAULTS: Settings = {
   trailingSlash: 'same',
   filterStyle: 'bracketed',
   sortStyle: 'minus',
+  filterThrough: 'off',
   pageStyle: 'number',
   totals: 'body',
   oversize: 'refused',
+  itemsMember: 'items',
+  pageMember: 'page',
+  linksMember: 'links',
   pageParameter: 'page',
   sizeParameter: 'size',
   offsetParameter: 'offset',
   limitParameter: 'limit',
   pageSize: 20,
   maxPageSize: 100,
+  cursorParameter: 'cursor',
   sortParameter: 'sort',
+  defaultSort: '',
+  search: 'off',
+  searchParameter: 'q',
+  fields: 'off',
+  fieldsParameter: 'fields',
+  expand: 'off',
+  expandParameter: 'expand',
+  expandDepth: 1,
   mediaTypes: 'json, hal',
   links: 'object',
   envelope: 'object',
@@ -95,6 +151,17 @@ export const SETTING_DEFAULTS: Settings = {
   removeAnswers: 'nothing',
   unknownMembers: 'refused',
   unknownParameters: 'refused',
+  wrongId: 404,
+  ifMatch: 'optional',
+  prefer: 'honoured',
+  idempotency: 'honoured',
+  plainPatch: 'merge patch',
+  linkForm: 'path',
+  unset: 'null',
+  security: 'none',
+  keyHeader: 'X-API-Key',
+  access: 'authenticated',
+  role: 'admin',
   maxBodyBytes: 1_048_576,
 };
 
@@ -113,16 +180,29 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   trailingSlash: 'Trailing slash',
   filterStyle: 'Filters',
   sortStyle: 'Sort keys',
+  filterThrough: 'Filters through roles',
   pageStyle: 'Pages',
   totals: 'Totals',
   oversize: 'Too large a page',
+  itemsMember: 'Items are called',
+  pageMember: 'The page is called',
+  linksMember: 'Links are called',
   pageParameter: 'Page parameter',
   sizeParameter: 'Size parameter',
   offsetParameter: 'Offset parameter',
   limitParameter: 'Limit parameter',
   pageSize: 'Page size',
   maxPageSize: 'Largest page size',
+  cursorParameter: 'Cursor parameter',
   sortParameter: 'Sort parameter',
+  defaultSort: 'Sorted by',
+  search: 'Search',
+  searchParameter: 'Search parameter',
+  fields: 'Chosen members',
+  fieldsParameter: 'Members parameter',
+  expand: 'Related records inside',
+  expandParameter: 'Expand parameter',
+  expandDepth: 'Steps inside',
   mediaTypes: 'Media types',
   links: 'Links in JSON',
   envelope: 'Lists in JSON',
@@ -131,6 +211,17 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   removeAnswers: 'Remove answers',
   unknownMembers: 'Unknown member',
   unknownParameters: 'Unknown parameter',
+  wrongId: 'Id of another type',
+  ifMatch: 'If-Match',
+  prefer: 'Prefer',
+  idempotency: 'Idempotency-Key',
+  plainPatch: 'PATCH in plain JSON',
+  linkForm: 'Links are',
+  unset: 'Without a value',
+  security: 'Credentials',
+  keyHeader: 'API key in header',
+  access: 'Who may',
+  role: 'Role',
   maxBodyBytes: 'Largest body in bytes',
 };
 
@@ -155,6 +246,7 @@ export interface Arrangement {
   /** Path words that were chosen in the place of derived ones, by the id of what they name. */
   readonly words: Readonly<Record<string, string>>;
   readonly exposures: Exposures;
+  readonly customs: readonly CustomOperation[];
 }
 
 /** What a setting may be asked for: a resource, or an operation of one. */

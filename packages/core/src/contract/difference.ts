@@ -1,5 +1,6 @@
 import { indexContract } from './lookup.js';
-import type { Contract, Finding } from './types.js';
+import type { Finding } from './review.js';
+import type { Contract } from './types.js';
 
 /** What of one contract is not in another, as clients see it. */
 export interface ContractDifference {

@@ -1,5 +1,7 @@
 import { indexContract } from './lookup.js';
-import type { Assumption, Contract, Effect } from './types.js';
+import type { Assumption } from './review.js';
+import type { Effect } from './operation.js';
+import type { Contract } from './types.js';
 
 /** What a contract amounts to, in numbers. */
 export interface ContractFigures {

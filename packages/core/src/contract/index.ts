@@ -1,7 +1,11 @@
 export type * from './types.js';
+export type * from './operation.js';
+export type * from './shape.js';
+export type * from './reasons.js';
+export type * from './review.js';
 export type * from './outline.js';
-export { RULES } from './rules.js';
-export type { RuleId } from './rules.js';
+export { RULES } from './rules/index.js';
+export type { RuleId } from './rules/index.js';
 export { indexContract, isHome, successStatus } from './lookup.js';
 export type { ContractIndex } from './lookup.js';
 export { differenceOf } from './difference.js';

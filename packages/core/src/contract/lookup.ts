@@ -1,4 +1,6 @@
-import type { Contract, Operation, Resource, Shape } from './types.js';
+import type { Operation } from './operation.js';
+import type { Shape } from './shape.js';
+import type { Contract, Resource } from './types.js';
 
 /** Look-ups over one contract, built once and kept with it. */
 export interface ContractIndex {

@@ -7,6 +7,8 @@ export interface StructureNames {
   readonly size: string;
   readonly offset: string;
   readonly limit: string;
+  readonly next: string;
+  readonly prev: string;
   readonly totalItems: string;
   readonly totalPages: string;
 }

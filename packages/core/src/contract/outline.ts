@@ -1,8 +1,19 @@
-import type { Contract, Operation, Resource } from './types.js';
+import type { Operation } from './operation.js';
+import type { Contract, Resource } from './types.js';
 
 export type OutlineResource = Pick<
   Resource,
-  'id' | 'kind' | 'canonical' | 'path' | 'parent' | 'entity' | 'via' | 'transition' | 'word' | 'reasons'
+  | 'id'
+  | 'kind'
+  | 'canonical'
+  | 'path'
+  | 'parent'
+  | 'entity'
+  | 'via'
+  | 'transition'
+  | 'custom'
+  | 'word'
+  | 'reasons'
 >;
 export type OutlineOperation = Pick<Operation, 'id' | 'verb' | 'method' | 'effect' | 'resource'>;
 

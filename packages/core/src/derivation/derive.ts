@@ -5,11 +5,14 @@ import { startDeriving, valueOf, type Deriving } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
 import { findImpossible } from './findings/impossible.js';
 import { findLeftovers } from './findings/leftovers.js';
+import { findMixed } from './findings/mixed.js';
+import { findShadowed } from './findings/shadowed.js';
 import { findUnbounded } from './findings/unbounded.js';
 import { findUnseen } from './findings/unseen.js';
 import { findVerbs } from './findings/verbs.js';
 import { deriveLinks } from './links/index.js';
 import { structureNames } from './names/members.js';
+import { securityOf } from './operations/access.js';
 import { deriveOperations } from './operations/index.js';
 import { placeResources } from './place/index.js';
 import { deriveShapes, findTraits } from './shapes/index.js';
@@ -28,6 +31,8 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   findUnseen(deriving, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   findUnbounded(deriving, placed);
   findVerbs(deriving, placed);
+  findShadowed(deriving, placed);
+  findMixed(deriving, placed);
   findImpossible(deriving);
   findLeftovers(deriving);
   return {
@@ -44,6 +49,8 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       mediaTypes: MEDIA_TYPES[valueOf(deriving, 'mediaTypes')],
       links: valueOf(deriving, 'links'),
       envelope: valueOf(deriving, 'envelope'),
+      linkForm: valueOf(deriving, 'linkForm'),
+      unset: valueOf(deriving, 'unset'),
     },
     paging: {
       style: valueOf(deriving, 'pageStyle'),
@@ -52,6 +59,8 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     },
     versionHeader: valueOf(deriving, 'versionIn') === 'header' ? VERSION_HEADER : null,
     trailingSlash: valueOf(deriving, 'trailingSlash'),
+    security: securityOf(deriving, operations),
+    unknownMembers: valueOf(deriving, 'unknownMembers'),
     limits: { bodyBytes: valueOf(deriving, 'maxBodyBytes') },
   };
 }

@@ -15,7 +15,7 @@ export function deriveOutline(model: Model, arrangement: Arrangement): Outline {
     title,
     root,
     resources: placed.map(
-      ({ id, kind, canonical, path, parent, entity, via, transition, word, reasons }) => ({
+      ({ id, kind, canonical, path, parent, entity, via, transition, custom, word, reasons }) => ({
         id,
         kind,
         canonical,
@@ -24,6 +24,7 @@ export function deriveOutline(model: Model, arrangement: Arrangement): Outline {
         entity,
         via,
         transition,
+        custom,
         word,
         reasons,
       }),

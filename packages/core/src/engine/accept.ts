@@ -22,11 +22,16 @@ export interface Accepting {
   readonly errors: ProblemDetail[];
 }
 
-/** A record that is made in a slot of another one, in the same step. */
+/** Begins to read a body. */
+export const acceptingOf = (service: Serving, view: RecordView): Accepting => ({ service, view, errors: [] });
+
+/** A record that is made with its owner, in the same step: in a slot, or one of many. */
 export interface SlotDraft {
   readonly storage: EntityStorage;
   readonly values: Record<string, Json>;
   readonly slots: readonly SlotDraft[];
+  /** Where it stands in the body (RFC 6901). */
+  readonly pointer: string;
 }
 
 /** RFC 6901 §3. */
@@ -42,7 +47,7 @@ export function acceptCreate(
 ): Omit<SlotDraft, 'storage'> {
   const values = bareObject();
   const slots: SlotDraft[] = [];
-  if (!expectObject(accepting, body, pointer)) return { values, slots };
+  if (!expectObject(accepting, body, pointer)) return { values, slots, pointer };
   refuseUnknown(accepting, shape, body, pointer);
   for (const member of shape.members) {
     const given = body[member.name] ?? null;
@@ -50,9 +55,25 @@ export function acceptCreate(
     if (member.source.kind === 'slot') {
       const slot = acceptSlot(accepting, member, given, at);
       if (slot !== null) slots.push(slot);
-    } else acceptMember(accepting, member, given, at, values);
+    } else if (member.source.kind === 'inline') slots.push(...acceptInline(accepting, member, given, at));
+    else acceptMember(accepting, member, given, at, values);
   }
-  return { values, slots };
+  return { values, slots, pointer };
+}
+
+/** What is to be made inside a record: an array of them, or one in a slot; none where nothing is sent. */
+function acceptInline(accepting: Accepting, member: Member, given: Json, pointer: string): SlotDraft[] {
+  if (member.source.kind !== 'inline' || given === null) return [];
+  const { entity, isMany } = member.source;
+  const made = (body: Json, at: string): SlotDraft => ({
+    storage: storageNamed(accepting.service, entity),
+    ...acceptCreate(accepting, shapeNamed(accepting.service, `${entity}.create`), body, at),
+  });
+  if (!isMany) return [made(given, pointer)];
+  if (Array.isArray(given))
+    return (given as readonly Json[]).map((item, index) => made(item, pointerTo(pointer, index)));
+  report(accepting, pointer, 'type', 'Expected an array.');
+  return [];
 }
 
 function acceptSlot(accepting: Accepting, member: Member, given: Json, pointer: string): SlotDraft | null {
@@ -103,7 +124,9 @@ export function sourceId(member: Member): string | null {
     case 'owner':
       return member.source.relationship;
     case 'carried':
+    case 'expanded':
     case 'slot':
+    case 'inline':
     case 'links':
     case 'items':
     case 'page':
@@ -216,6 +239,7 @@ export function refuseUnknown(
   body: { readonly [name: string]: Json },
   pointer: string,
 ): void {
+  if (accepting.service.contract.unknownMembers === 'ignored') return;
   const known = new Set(shape.members.map((member) => member.name));
   for (const name of Object.keys(body)) {
     if (known.has(name)) continue;

@@ -7,6 +7,7 @@ import {
   type Row,
   type UniqueConstraint,
 } from '../model/index.js';
+import { KeptAnswers, type AnswerView, type KeptAnswer } from './idempotency.js';
 
 /** One step of a write. Changes are applied in order, all or none. */
 export type Change =
@@ -24,6 +25,12 @@ export interface RecordView {
   all(entity: EntityStorage): Iterable<Row>;
 }
 
+/** The record that a reference or the ownership of a record points at. */
+export function pointedAt(view: RecordView, record: Row, relationship: string): Row | null {
+  const rid = record.values[relationship];
+  return typeof rid === 'number' ? (view.get(rid) ?? null) : null;
+}
+
 /** The numbers a dataset has given out. None is given twice, whatever is removed or restored. */
 export interface Counters {
   readonly rid: number;
@@ -31,18 +38,31 @@ export interface Counters {
   readonly attributes: Readonly<Record<string, number>>;
 }
 
+/** Something that is kept up to date with the records of one entity. */
+export interface RecordIndex {
+  add(row: Row): void;
+  remove(row: Row): void;
+}
+
+/** So many orders are kept at once; the one that nobody asked for longest goes. */
+const MOST_INDEXES = 32;
+
 /** The committed records of one model, with indexes on keys, unique values and references. */
-export class Dataset implements RecordView {
+export class Dataset implements RecordView, AnswerView {
   private readonly rows = new Map<number, Row>();
   private readonly byEntity = new Map<string, Map<number, Row>>();
   private readonly byUnique = new Map<string, Map<string, number>>();
   private readonly byReference = new Map<string, Map<number, Set<number>>>();
+  /** By the identity of an entity, then by what they hold; the latest used last. */
+  private readonly indexes = new Map<string, { readonly entity: string; readonly index: RecordIndex }>();
   private numbers: Counters;
 
   constructor(
     readonly model: Model,
     rows: Iterable<Row>,
     counters: Counters,
+    /** The answers that are kept for requests sent again. */
+    readonly answers: KeptAnswers = new KeptAnswers(),
   ) {
     this.numbers = counters;
     for (const row of rows) this.link(row);
@@ -58,6 +78,10 @@ export class Dataset implements RecordView {
 
   countOf(entity: EntityStorage): number {
     return this.byEntity.get(entity.entity.id)?.size ?? 0;
+  }
+
+  answerTo(id: string, now: number): KeptAnswer | undefined {
+    return this.answers.get(id, now);
   }
 
   get(rid: number): Row | undefined {
@@ -78,27 +102,42 @@ export class Dataset implements RecordView {
     return this.byEntity.get(entity.entity.id)?.values() ?? [];
   }
 
+  /** An index of an entity under a name that says all about it; made when it is asked for first. */
+  index<T extends RecordIndex>(entity: EntityStorage, name: string, make: (rows: Iterable<Row>) => T): T {
+    const known = this.indexes.get(name);
+    const index = (known?.index as T | undefined) ?? make(this.all(entity));
+    this.indexes.delete(name);
+    this.indexes.set(name, { entity: entity.entity.id, index });
+    const [oldest] = this.indexes.keys();
+    if (this.indexes.size > MOST_INDEXES && oldest !== undefined) this.indexes.delete(oldest);
+    return index;
+  }
+
   everything(): Iterable<Row> {
     return this.rows.values();
   }
 
   /** Takes over what has been committed. */
-  apply(changes: readonly Change[], counters: Counters): void {
+  apply(changes: readonly Change[], counters: Counters, answers: readonly KeptAnswer[] = []): void {
+    this.answers.add(answers);
+    // An index reads what records point at, so what is to go goes while everything is still there.
+    for (const change of changes)
+      if (change.kind !== 'add') this.eachIndex(change.before, (index, row) => index.remove(row));
+    const last = new Map<number, Row>();
     for (const change of changes) {
-      switch (change.kind) {
-        case 'add':
-          this.link(change.after);
-          break;
-        case 'update':
-          this.unlink(change.before);
-          this.link(change.after);
-          break;
-        case 'remove':
-          this.unlink(change.before);
-          break;
+      if (change.kind !== 'add') this.unlink(change.before);
+      if (change.kind === 'remove') last.delete(change.before.rid);
+      else {
+        this.link(change.after);
+        last.set(change.after.rid, change.after);
       }
     }
+    for (const row of last.values()) this.eachIndex(row, (index, added) => index.add(added));
     this.numbers = counters;
+  }
+
+  private eachIndex(row: Row, act: (index: RecordIndex, row: Row) => void): void {
+    for (const { entity, index } of this.indexes.values()) if (entity === row.entity) act(index, row);
   }
 
   private link(row: Row): void {
@@ -155,15 +194,26 @@ function within<K, V>(map: Map<K, V>, key: K, make: () => V): V {
 }
 
 /** Writes that wait to be committed, seen as if they had been. Later writes are checked against it. */
-export class Draft implements RecordView {
+export class Draft implements RecordView, AnswerView {
   private readonly touched = new Map<number, Row | null>();
+  private readonly pendingAnswers = new Set<string>();
   private readonly pending: Change[] = [];
   private rid: number;
   private readonly attributes: Record<string, number>;
 
-  constructor(private readonly base: Dataset) {
+  /** `base`: what is committed, or a draft that this one may be taken over by. */
+  constructor(private readonly base: RecordView & AnswerView & { readonly counters: Counters }) {
     this.rid = base.counters.rid;
     this.attributes = Object.assign(bareObject() as Record<string, number>, base.counters.attributes);
+  }
+
+  answerTo(id: string, now: number): KeptAnswer | 'pending' | undefined {
+    return this.pendingAnswers.has(id) ? 'pending' : this.base.answerTo(id, now);
+  }
+
+  /** From now on the answer is pending, until the write it belongs to is settled. */
+  keep({ id }: KeptAnswer): void {
+    this.pendingAnswers.add(id);
   }
 
   get changes(): readonly Change[] {
@@ -210,6 +260,29 @@ export class Draft implements RecordView {
     return [...committed, ...this.touchedOf(entity)];
   }
 
+  /** Another record than `rid` whose values satisfy a unique constraint with this value. */
+  findOther(
+    entity: EntityStorage,
+    constraint: UniqueConstraint,
+    value: string,
+    rid: number | null,
+  ): Row | undefined {
+    for (const row of this.touchedOf(entity))
+      if (row.rid !== rid && constraintValue(constraint, row.values) === value) return row;
+    const committed = this.base.find(entity, constraint, value);
+    return committed === undefined || committed.rid === rid || this.touched.has(committed.rid)
+      ? undefined
+      : committed;
+  }
+
+  /** Takes over a draft of this one: its changes, and the numbers it has given out. */
+  takeOver(changes: readonly Change[], { rid, attributes }: Counters): void {
+    this.apply(changes);
+    this.rid = Math.max(this.rid, rid);
+    for (const [attribute, number] of Object.entries(attributes))
+      this.attributes[attribute] = Math.max(this.attributes[attribute] ?? number, number);
+  }
+
   apply(changes: readonly Change[]): void {
     for (const change of changes) {
       this.pending.push(change);
@@ -222,7 +295,8 @@ export class Draft implements RecordView {
    * Forgets writes that the base has taken over meanwhile. `committed` are the first changes of this draft;
    * what later ones touched again stays.
    */
-  settle(committed: readonly Change[]): void {
+  settle(committed: readonly Change[], answers: readonly KeptAnswer[] = []): void {
+    for (const { id } of answers) this.pendingAnswers.delete(id);
     this.pending.splice(0, committed.length);
     const later = new Set(this.pending.map(ridOf));
     for (const change of committed) {

@@ -2,14 +2,16 @@ import type { Member, Operation, Resource, Shape } from '../contract/index.js';
 import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
 import { findByKey } from './accept.js';
-import type { Dataset } from './dataset.js';
-import { allows, transitionOf } from './lifeCycle.js';
-import { trailOf } from './locate.js';
+import { credentialHeader } from './access.js';
+import { pointedAt, type Dataset } from './dataset.js';
+import { allows, holdsFor, transitionOf } from './lifeCycle.js';
+import { pairAt, trailOf } from './locate.js';
 import type { EngineRequest } from './message.js';
 import { pairedWith, pairingOf } from './pairing.js';
 import { planRemoval } from './removal.js';
 import { isNeverShown } from './update.js';
-import { memberValue, pathOf, pointedAt } from './represent.js';
+import { recordTag, type Shown } from './validators.js';
+import { WHOLE, memberValue, pathOf } from './represent.js';
 import { indexOf, shapeNamed, storageNamed, storages, type Service, type Serving } from './service.js';
 
 /**
@@ -23,7 +25,7 @@ export function exampleRequest(
   now: number,
 ): EngineRequest | null {
   const mediaType = given.contract.representation.mediaTypes[0] ?? 'application/json';
-  const service: Serving = { ...given, now, mediaType };
+  const service: Serving = { ...given, now, mediaType, origin: '' };
   const resource = indexOf(service).resources.get(operation.resource);
   if (resource === undefined) return null;
   const record = exampleRecord(service, dataset, operation, resource);
@@ -37,10 +39,57 @@ export function exampleRequest(
   if (target === null) return null;
   const body = exampleBody(service, dataset, operation, resource, record);
   const headers = new Map<string, string>([['accept', service.mediaType]]);
+  addProtocol(service, dataset, operation, { resource, record, paired }, headers);
   if (body === null) return { method: operation.method, target, headers, body: { kind: 'none' } };
   headers.set('content-type', operation.acceptedTypes[0] ?? 'application/json');
   const text = JSON.stringify(body);
   return { method: operation.method, target, headers, body: { kind: 'text', text, bytes: utf8Length(text) } };
+}
+
+/** A query that shows what can be asked for: related records inside, and of its members a few. */
+export function exampleQuery({ query }: Operation): string {
+  const parameters = query.flatMap((parameter): string[] => {
+    switch (parameter.role) {
+      case 'expand':
+        return [`${parameter.name}=${parameter.names[0] ?? ''}`];
+      case 'fields':
+        return [`${parameter.name}=${parameter.names.slice(0, 3).join(',')}`];
+      case 'page':
+      case 'offset':
+      case 'cursor':
+      case 'size':
+      case 'sort':
+      case 'search':
+      case 'filter':
+        return [];
+    }
+  });
+  return parameters.length === 0 ? '' : `?${parameters.join('&')}`;
+}
+
+/** The headers an operation wants: credentials, the state it is made for, a key. */
+function addProtocol(
+  service: Serving,
+  dataset: Dataset,
+  { access, ifMatch, idempotency }: Operation,
+  at: { readonly resource: Resource; readonly record: Row | null; readonly paired: Row | null },
+  headers: Map<string, string>,
+): void {
+  const credentials = credentialHeader(service.contract, access);
+  if (credentials !== null) headers.set(credentials[0].toLowerCase(), credentials[1]);
+  if (idempotency === 'required') headers.set('idempotency-key', '"an-example"');
+  const { resource, record, paired } = at;
+  if (ifMatch !== 'required' || record === null) return;
+  const shown: Shown =
+    paired === null
+      ? { resource, record, above: null, pair: null }
+      : {
+          resource,
+          record: paired,
+          above: record,
+          pair: pairAt(service.model, dataset, resource, record, paired),
+        };
+  headers.set('if-match', recordTag(service, dataset, shown, WHOLE));
 }
 
 /** The record whose ids fill the path; `null` where the path has none, `undefined` where none is there. */
@@ -55,6 +104,7 @@ function exampleRecord(
   const candidates = [...dataset.all(storage)];
   if (resource.kind === 'reference') return exampleReferrer(service, dataset, resource);
   if (resource.kind === 'action') {
+    if (operation.verb === 'act') return exampleActedOn(service, operation, candidates);
     return candidates.find((row) => mayMove(service, resource, row)) ?? candidates[0];
   }
   if (resource.kind === 'pairing' || resource.kind === 'pair') return exampleSide(service, dataset, resource);
@@ -77,6 +127,16 @@ function exampleReferrer(service: Serving, dataset: Dataset, { via }: Resource):
   const refers = indexModel(service.model).relationshipById.get(relationship);
   const rows = refers === undefined ? [] : [...dataset.all(storageNamed(service, refers.from))];
   return rows.find((row) => pointedAt(dataset, row, relationship) !== null) ?? rows[0];
+}
+
+/** A record whose condition allows it, else any. */
+function exampleActedOn(
+  service: Serving,
+  { custom }: Operation,
+  candidates: readonly Row[],
+): Row | undefined {
+  const when = custom === null || custom.kind === 'query' ? [] : custom.when;
+  return candidates.find((row) => holdsFor(service, row, when, service.now)) ?? candidates[0];
 }
 
 function mayMove(service: Serving, resource: Resource, row: Row): boolean {
@@ -137,6 +197,7 @@ function exampleBody(
       if (resource.kind === 'pair') return filler.object(shape);
       return record === null ? null : oneChange(service, dataset, filler, shape, record);
     case 'attach':
+    case 'act':
       return filler.object(shape);
     case 'entry':
     case 'list':

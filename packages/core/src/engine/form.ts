@@ -1,4 +1,4 @@
-import { bareObject, isJsonObject, type Json } from '../model/index.js';
+import { bareObject, isJsonObject, scalarText, type Json } from '../model/index.js';
 import type { EngineResponse } from './message.js';
 import type { Serving } from './service.js';
 
@@ -31,6 +31,12 @@ export const relationPath = (root: string, relation: string): string => `${root}
 const CURIE = 'rel';
 
 /**
+ * Where a body that is being built holds the records inside it; no member of a model can be called so. From each
+ * link relation to `{ name, value }`: the member that plain JSON calls them, and one record or an array of them.
+ */
+export const EMBEDDED = '_embedded';
+
+/**
  * Writes a body in the media type that was agreed on. Bodies are built once, with their links in an object from
  * relation to target; only here that becomes a links object, Link headers (RFC 8288), or HAL.
  */
@@ -38,7 +44,7 @@ export function renderBody(service: Serving, kind: BodyKind, body: Record<string
   const headers: (readonly [string, string])[] = [['Content-Type', service.mediaType]];
   const shown =
     service.mediaType === 'application/hal+json' ? hal(service, kind, body) : plain(service, kind, body);
-  if (shown.inHeaders !== null) headers.push(...linkHeaders(service, shown.inHeaders));
+  if (shown.inHeaders !== null) headers.push(...linkHeaders(service, withOrigin(service, shown.inHeaders)));
   return { headers, text: JSON.stringify(shown.body) };
 }
 
@@ -48,53 +54,106 @@ interface Shown {
   readonly inHeaders: Json;
 }
 
-function plain({ contract }: Serving, kind: BodyKind, body: Record<string, Json>): Shown {
-  const { names, representation } = contract;
-  const { [names.links]: links = null, ...rest } = body;
-  const items = body[names.items];
-  const isBare = kind === 'list' && representation.envelope === 'bare';
-  const told = representation.links === 'none' ? null : links;
-  if (representation.links === 'object' && !isBare) return { body, inHeaders: null };
-  const bare = (record: Json): Json => withoutLinks(record, names.links);
-  const shownItems =
-    kind === 'list' && Array.isArray(items) && representation.links !== 'object'
-      ? (items as readonly Json[]).map(bare)
-      : (items ?? null);
-  if (isBare) return { body: shownItems, inHeaders: told };
-  const object = Object.assign(bareObject(), rest);
-  if (kind === 'list') object[names.items] = shownItems;
-  return { body: object, inHeaders: told };
+function plain(service: Serving, kind: BodyKind, body: Record<string, Json>): Shown {
+  const { names, representation } = service.contract;
+  const isLinked = representation.links === 'object';
+  const links = body[names.links] ?? null;
+  const inHeaders = representation.links === 'none' ? null : links;
+  // Mostly a body is answered just as it was built.
+  const isAsBuilt = (given: Json): boolean =>
+    isLinked && service.origin === '' && isJsonObject(given) && !(EMBEDDED in given);
+  const record = (given: Json): Json => (isAsBuilt(given) ? given : flattened(service, given, isLinked));
+  if (kind !== 'list') return { body: record(body), inHeaders: isLinked ? null : inHeaders };
+  const items = listed(body[names.items]).map(record);
+  if (representation.envelope === 'bare') return { body: items, inHeaders };
+  const object: Record<string, Json> = Object.assign(bareObject(), body, { [names.items]: items });
+  if (!isLinked) delete object[names.links];
+  else object[names.links] = withOrigin(service, links);
+  return { body: object, inHeaders: isLinked ? null : inHeaders };
 }
 
-function withoutLinks(record: Json, links: string): Json {
+const listed = (items: Json | undefined): readonly Json[] =>
+  Array.isArray(items) ? (items as readonly Json[]) : [];
+
+/** A record as plain JSON: what is inside it are members like others. */
+function flattened(service: Serving, record: Json, isLinked: boolean): Json {
   if (!isJsonObject(record)) return record;
-  const { [links]: _links, ...rest } = record;
-  return Object.assign(bareObject(), rest);
+  const object = bareObject();
+  for (const [name, value] of Object.entries(record)) {
+    if (name === service.contract.names.links) {
+      if (isLinked) object[name] = withOrigin(service, value);
+      continue;
+    }
+    if (name !== EMBEDDED || !isJsonObject(value)) {
+      object[name] = value;
+      continue;
+    }
+    for (const inside of Object.values(value)) {
+      const { name: member, records } = insideOf(inside);
+      object[member] = Array.isArray(records)
+        ? records.map((one: Json) => flattened(service, one, isLinked))
+        : flattened(service, records, isLinked);
+    }
+  }
+  return object;
 }
 
-/** HAL (draft-kelly-json-hal §4, §8.2): links under `_links`, what a list holds under `_embedded`. */
+/** Links with whole URIs, where the arrangement wants them. */
+function withOrigin({ origin }: Serving, links: Json): Json {
+  if (origin === '' || !isJsonObject(links)) return links;
+  const whole = bareObject();
+  for (const [relation, link] of Object.entries(links))
+    whole[relation] = isJsonObject(link) ? withWholeHref(origin, link) : link;
+  return whole;
+}
+
+const withWholeHref = (origin: string, link: { readonly [name: string]: Json }): Json => ({
+  ...link,
+  href: origin + scalarText(link['href']),
+});
+
+/** One kind of related records: the member that plain JSON calls them, and themselves. */
+function insideOf(inside: Json): { readonly name: string; readonly records: Json } {
+  if (!isJsonObject(inside) || typeof inside['name'] !== 'string')
+    throw new Error('What is inside a record has no name.');
+  return { name: inside['name'], records: inside['value'] ?? null };
+}
+
+/** HAL (draft-kelly-json-hal §4, §8.2): links under `_links`, what a list or a record holds under `_embedded`. */
 function hal(service: Serving, kind: BodyKind, body: Record<string, Json>): Shown {
   const { names, root } = service.contract;
+  const curies = [{ name: CURIE, href: relationPath(root, '{rel}'), templated: true }];
   const record = (given: Json, isRoot: boolean): Json => {
     if (!isJsonObject(given)) return given;
-    const { [names.links]: links = null, ...rest } = given;
-    const curies = isRoot
-      ? { curies: [{ name: CURIE, href: relationPath(root, '{rel}'), templated: true }] }
-      : {};
+    const { [names.links]: own = null, [EMBEDDED]: inside = null, ...rest } = given;
+    const links = withOrigin(service, own);
     const named = isJsonObject(links) ? Object.entries(links) : [];
-    const all = Object.fromEntries(
-      named.map(([relation, link]) => [REGISTERED.has(relation) ? relation : `${CURIE}:${relation}`, link]),
-    );
-    const hasOwn = named.some(([relation]) => !REGISTERED.has(relation));
-    return Object.assign(bareObject(), rest, {
-      _links: { ...all, ...(hasOwn || kind === 'list' ? curies : {}) },
+    const all = Object.fromEntries(named.map(([relation, link]) => [curied(relation), link]));
+    const hasOwn = kind === 'list' || inside !== null || named.some(([one]) => !REGISTERED.has(one));
+    const object = Object.assign(bareObject(), rest, {
+      _links: { ...all, ...(isRoot && hasOwn ? { curies } : {}) },
     });
+    if (isJsonObject(inside)) object[EMBEDDED] = embedded(inside, (one) => record(one, false));
+    return object;
   };
   if (kind !== 'list') return { body: record(body, true), inHeaders: null };
-  const { [names.items]: items = [], ...page } = body;
-  const listed = Array.isArray(items) ? (items as readonly Json[]).map((item) => record(item, false)) : [];
+  const { [names.items]: items, ...page } = body;
   const whole = record(Object.assign(bareObject(), page), true);
-  return { body: Object.assign(bareObject(), whole, { _embedded: { item: listed } }), inHeaders: null };
+  const item = listed(items).map((one) => record(one, false));
+  return { body: Object.assign(bareObject(), whole, { [EMBEDDED]: { item } }), inHeaders: null };
+}
+
+const curied = (relation: string): string => (REGISTERED.has(relation) ? relation : `${CURIE}:${relation}`);
+
+/** By relation; what is not there is left out. */
+function embedded(inside: { readonly [relation: string]: Json }, record: (given: Json) => Json): Json {
+  const object = bareObject();
+  for (const [relation, one] of Object.entries(inside)) {
+    const { records } = insideOf(one);
+    if (records === null) continue;
+    object[curied(relation)] = Array.isArray(records) ? records.map(record) : record(records);
+  }
+  return object;
 }
 
 /** `Link` (RFC 8288 §3), and `Link-Template` (RFC 9652 §2) for URI templates. */

@@ -1,19 +1,17 @@
-import type { Operation, Resource } from '../contract/index.js';
-import { readJson, utf8Length, type Json } from '../model/index.js';
-import { changesInWords } from './changesInWords.js';
-import { Draft, type Change, type RecordView } from './dataset.js';
+import type { Operation } from '../contract/index.js';
+import { utf8Length } from '../model/index.js';
+import { authenticate, authorise, type Credential } from './access.js';
+import { Carrying } from './carryOut.js';
+import type { Change, RecordView } from './dataset.js';
 import { documentationPage } from './documentation.js';
-import { renderBody } from './form.js';
-import { locate, type Location } from './locate.js';
+import type { KeptAnswer } from './idempotency.js';
+import { locate } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
-import { mediaTypeOf, negotiate } from './negotiate.js';
+import { asPage, wantsPage } from './page.js';
 import { problem, renderProblem } from './problem.js';
-import { readListQuery, type ListQuery } from './list/query.js';
-import { canonicalPath } from './represent.js';
 import { routerOf, type Route } from './router.js';
 import { statusFor, type Service, type Serving, type Surroundings } from './service.js';
-import { readQuery, readTarget, type QueryEntry } from './target.js';
-import { performRead, performWrite } from './perform.js';
+import { readTarget } from './target.js';
 
 /** One request with everything the engine found out about it. */
 export interface Handled {
@@ -23,6 +21,8 @@ export interface Handled {
   readonly trace: readonly TraceStep[];
   /** What a write would change; the caller commits it, then answers. */
   readonly changes: readonly Change[];
+  /** An answer that is to be stored with the changes, for when the request is sent again. */
+  readonly kept: KeptAnswer | null;
 }
 
 const KNOWN_METHODS: ReadonlySet<string> = new Set([
@@ -35,10 +35,6 @@ const KNOWN_METHODS: ReadonlySet<string> = new Set([
   'OPTIONS',
 ]);
 
-/** Whether a request can change records, so that it must be handled against a draft. */
-export const isWrite = (method: string): boolean =>
-  method === 'POST' || method === 'PUT' || method === 'PATCH' || method === 'DELETE';
-
 /**
  * Handles one request: target, match, locate, negotiate, body, store rules, apply, represent, answer.
  * Pure but for the numbers it takes from a draft. Writes need a draft as their view.
@@ -49,16 +45,17 @@ export function handle(
   request: EngineRequest,
   surroundings: Surroundings,
 ): Handled {
-  const exchange = new Exchange(
-    { ...service, now: surroundings.now(), mediaType: 'application/json' },
-    view,
-    request,
-    surroundings,
-  );
+  const { root, representation } = service.contract;
+  const isPage = wantsPage(request, representation.mediaTypes);
+  const asked = isPage ? withoutPage(request) : request;
+  const exchange = new Exchange(servingOf(service, request, surroundings), view, asked, surroundings);
   const answer = exchange.run();
-  const rendered = 'code' in answer ? renderProblem(service.contract.root, answer) : answer;
+  const json = 'code' in answer ? renderProblem(root, answer) : answer;
+  const title = exchange.operation?.summary ?? service.contract.title;
+  const rendered = isPage ? asPage(title, root, request, json) : json;
   const response =
     request.method === 'HEAD' ? { ...rendered, headers: withLength(rendered), body: null } : rendered;
+  if (isPage) exchange.note('represent', true, 'as a page to read in a browser');
   exchange.note(
     'answer',
     response.status < 400,
@@ -69,8 +66,34 @@ export function handle(
     operation: exchange.operation?.id ?? null,
     trace: exchange.trace,
     changes: response.status < 400 ? exchange.changes : [],
+    kept: response.status < 400 ? exchange.kept : null,
   };
 }
+
+/** What a page is made of: any representation, whether the browser has it already or not. */
+const withoutPage = (request: EngineRequest): EngineRequest => ({
+  ...request,
+  headers: new Map(
+    [...request.headers]
+      .filter(([name]) => !name.startsWith('if-'))
+      .map(([name, value]) => [name, name === 'accept' ? '*/*' : value]),
+  ),
+});
+
+/** A service at the moment of a request. Links are whole URIs where that was chosen and the host is known. */
+function servingOf(service: Service, { headers }: EngineRequest, surroundings: Surroundings): Serving {
+  const host = headers.get('host') ?? '';
+  const isAbsolute = service.contract.representation.linkForm === 'absolute' && HOST.test(host);
+  return {
+    ...service,
+    now: surroundings.now(),
+    mediaType: 'application/json',
+    origin: isAbsolute ? `http://${host}` : '',
+  };
+}
+
+/** Name or address, and port (RFC 9110 §7.2). */
+const HOST = /^(?:[A-Za-z0-9.-]{1,253}|\[[0-9A-Fa-f:.]{2,45}\])(?::\d{1,5})?$/;
 
 function withLength({ headers, body }: EngineResponse): EngineResponse['headers'] {
   return body === null ? headers : [...headers, ['Content-Length', String(utf8Length(body))]];
@@ -80,9 +103,11 @@ class Exchange {
   readonly trace: TraceStep[] = [];
   operation: Operation | null = null;
   changes: readonly Change[] = [];
+  kept: KeptAnswer | null = null;
+  private who: Credential | null = null;
 
   constructor(
-    private service: Serving,
+    private readonly service: Serving,
     private readonly view: RecordView,
     private readonly request: EngineRequest,
     private readonly surroundings: Surroundings,
@@ -169,6 +194,14 @@ class Exchange {
       true,
       `${operation.id}, ${operation.method} ${this.service.contract.root}${route.resource.path}`,
     );
+    return this.authenticate(route, operation, query);
+  }
+
+  private authenticate(route: Route, operation: Operation, query: string): EngineResponse | Problem {
+    const found = authenticate(this.service.contract, operation, this.request);
+    if (!found.ok) return this.stop('authenticate', found.problem);
+    this.who = found.who;
+    if (found.who !== null) this.note('authenticate', true, `${found.who.name}${rolesInWords(found.who)}`);
     return this.locate(route, operation, query);
   }
 
@@ -190,7 +223,8 @@ class Exchange {
   private locate(route: Route, operation: Operation, query: string): EngineResponse | Problem {
     const { contract, model } = this.service;
     const found = locate(contract, model, this.view, route.resource, route.ids);
-    if (!found.ok) return this.stop('locate', problem(404, 'not-found', found.detail));
+    if (!found.ok)
+      return this.stop('locate', notLocated(operation, found.detail, found.isWrongType ?? false));
     const { location } = found;
     const emptySlot = route.resource.kind === 'singleton' && location.record === null;
     if (route.resource.kind === 'pair' && location.pair === null && operation.verb !== 'attach') {
@@ -207,135 +241,35 @@ class Exchange {
     }
     if (route.ids.length > 0)
       this.note('locate', true, emptySlot ? 'the slot is empty' : `found ${idsInWords(route)}`);
-    return this.negotiate(route.resource, operation, location, query);
-  }
-
-  private negotiate(
-    resource: Resource,
-    operation: Operation,
-    location: Location,
-    query: string,
-  ): EngineResponse | Problem {
-    const offered = this.service.contract.representation.mediaTypes;
-    const mediaType = offered.find((type) => type === negotiate(this.request.headers.get('accept'), offered));
-    if (mediaType === undefined) {
-      const detail = `Accept rules out everything that is offered: ${offered.join(', ')}.`;
-      return this.stop(
-        'negotiate',
-        problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail),
-      );
-    }
-    this.service = { ...this.service, mediaType };
-    this.note('negotiate', true, mediaType);
-    const { entries, unreadable } = readQuery(query);
-    const read = readListQuery(this.service.contract, operation, entries, unreadable);
-    if (!read.ok) {
-      const detail =
-        read.errors.length === 1
-          ? (read.errors[0]?.message ?? '')
-          : `${read.errors.length} parameters do not fit.`;
-      return this.stop(
-        'query',
-        problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors),
-      );
-    }
-    return this.perform(resource, operation, location, read.query, entries);
-  }
-
-  private perform(
-    resource: Resource,
-    operation: Operation,
-    location: Location,
-    query: ListQuery,
-    entries: readonly QueryEntry[],
-  ): EngineResponse | Problem {
-    const { service, view } = this;
-    if (!isWrite(operation.method)) {
-      const { body, kind, total } = performRead(service, view, resource, location, query, entries);
-      const rendered = renderBody(service, kind, body);
-      this.note(
-        'represent',
-        true,
-        operation.verb === 'list' ? 'a page of the list' : 'the record with its links',
-      );
-      return {
-        status: statusFor(operation, 'ok'),
-        headers: [
-          ...rendered.headers,
-          ...READ_HEADERS,
-          ...this.elsewhere(resource, location),
-          ...this.totalCount(total),
-        ],
-        body: rendered.text,
-      };
-    }
-    if (!(view instanceof Draft)) throw new Error('A write needs a draft.');
-    const body = this.readBody(operation);
-    if ('problem' in body) return this.stop('body', body.problem);
-    const outcome = performWrite(service, view, this.surroundings, {
+    const forbidden = authorise(operation, this.who);
+    if (forbidden !== null) return this.stop('authorise', forbidden);
+    const { resource } = route;
+    const carrying = new Carrying(this.service, this.view, this.request, this.surroundings, {
       resource,
       operation,
       location,
-      body: body.value,
+      who: this.who,
+      note: (step, passed, text): void => {
+        this.note(step, passed, text);
+      },
     });
-    if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
-    this.changes = outcome.changes;
-    this.note('apply', true, changesInWords(outcome.changes));
-    return outcome.response;
-  }
-
-  private totalCount(total: number | null): EngineResponse['headers'] {
-    const { paging, representation } = this.service.contract;
-    const isBare = representation.envelope === 'bare' && this.service.mediaType === 'application/json';
-    const isTold = total !== null && (paging.totals === 'header' || (paging.totals === 'body' && isBare));
-    return isTold ? [['Total-Count', String(total)]] : [];
-  }
-
-  /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
-  private elsewhere({ kind, canonical }: Resource, { record }: Location): EngineResponse['headers'] {
-    if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return [];
-    const path = canonicalPath(this.service, this.view, record);
-    return path === null ? [] : [['Content-Location', path]];
-  }
-
-  private readBody(operation: Operation): { readonly value: Json } | { readonly problem: Problem } {
-    if (operation.acceptedTypes.length === 0) return { value: null };
-    const { body, headers } = this.request;
-    const offered = operation.acceptedTypes.join(', ');
-    if (
-      body.kind === 'too-large' ||
-      (body.kind === 'text' && body.bytes > this.service.contract.limits.bodyBytes)
-    ) {
-      const detail = `The body is larger than ${this.service.contract.limits.bodyBytes} bytes.`;
-      return { problem: problem(statusFor(operation, 'too-large'), 'too-large', detail) };
-    }
-    const sent = mediaTypeOf(headers.get('content-type'));
-    if (!operation.acceptedTypes.includes(sent)) {
-      const header = operation.verb === 'change' ? 'Accept-Patch' : 'Accept';
-      const detail = `${sent === '' ? 'The body has no Content-Type' : `${sent} is not accepted`}; accepted are ${offered}.`;
-      return {
-        problem: problem(statusFor(operation, 'media-type'), 'media-type', detail, [], [[header, offered]]),
-      };
-    }
-    const status = statusFor(operation, 'malformed');
-    if (body.kind === 'unreadable')
-      return { problem: problem(status, 'malformed', 'The body is not UTF-8.') };
-    const read = readJson(body.kind === 'text' ? body.text : '');
-    if (read.ok) {
-      this.note('body', true, `${sent}, ${body.kind === 'text' ? body.bytes : 0} bytes`);
-      return { value: read.value };
-    }
-    const { message, line, column, code } = read.problem;
-    const detail = `${message} Line ${line}, column ${column}.`;
-    return { problem: problem(status, 'malformed', detail, [{ pointer: '', code, message: detail }]) };
+    const answer = carrying.run(query);
+    this.changes = carrying.changes;
+    this.kept = carrying.kept;
+    return answer;
   }
 }
 
-/** Answers may differ by Accept, and are checked again before they are used from a cache. */
-const READ_HEADERS: EngineResponse['headers'] = [
-  ['Vary', 'Accept'],
-  ['Cache-Control', 'no-cache'],
-];
+const rolesInWords = ({ roles }: Credential): string =>
+  roles.length === 0 ? ', without a role' : `, as ${roles.join(' and ')}`;
+
+/** Nothing is there; an id that could not be one may be a mistake of its own. */
+function notLocated(operation: Operation, detail: string, isWrongType: boolean): Problem {
+  const isMistake = isWrongType && operation.responses.some(({ code }) => code === 'bad-id');
+  return isMistake
+    ? problem(statusFor(operation, 'bad-id'), 'bad-id', detail)
+    : problem(statusFor(operation, 'missing'), 'not-found', detail);
+}
 
 /** The ids of a path with what they are of: `Route 1, Sailing 7`. */
 function idsInWords({ resource, ids }: Route): string {

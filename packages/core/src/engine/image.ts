@@ -7,8 +7,7 @@ import {
   type Model,
   type Row,
 } from '../model/index.js';
-import type { Change, RecordView } from './dataset.js';
-import { pointedAt } from './represent.js';
+import { pointedAt, type Change, type RecordView } from './dataset.js';
 
 /** One record as people read it: by the names of the model, references as the keys they lead to. */
 export interface RecordImage {

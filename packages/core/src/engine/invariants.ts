@@ -166,7 +166,8 @@ function listProblem(
   if (items.length < (type.min ?? 0) || items.length > (type.max ?? Infinity))
     return `There are ${items.length} entries.`;
   for (const item of items) {
-    const wrong = item === null ? 'An entry is unset.' : typeProblem(model, type.of, item);
+    const wrong =
+      item === null && type.of.kind !== 'json' ? 'An entry is unset.' : typeProblem(model, type.of, item);
     if (wrong !== null) return wrong;
   }
   return null;

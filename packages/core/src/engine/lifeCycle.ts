@@ -4,6 +4,7 @@ import {
   storageOf,
   type Attribute,
   type Comparison,
+  type Condition,
   type Json,
   type Row,
   type ScalarType,
@@ -33,6 +34,15 @@ export function transitionOf({ model }: Service, record: Row, id: string): Found
 export const allows = (found: FoundTransition, record: Row, now: number): boolean =>
   refusal(found, record, now) === null;
 
+/** Whether a condition holds for a record at a moment; one that asks for nothing always does. */
+export function holdsFor({ model }: Service, record: Row, when: Condition, now: number): boolean {
+  const attributes = storageOf(model).byId.get(record.entity)?.attributes ?? [];
+  return when.length === 0 || holds(attributes, when, record, now);
+}
+
+const holds = (attributes: readonly Attribute[], when: Condition, record: Row, now: number): boolean =>
+  when.some((all) => all.every((comparison) => compares(attributes, comparison, record, now)));
+
 /** Why a transition is not allowed now, in a sentence; `null` when it is. */
 export function refusal(
   { attributes, attribute, transition }: FoundTransition,
@@ -44,10 +54,7 @@ export function refusal(
     return `${attribute.name} is ${state === null ? 'unset' : JSON.stringify(state)}; ${transition.name} leads from ${transition.from.join(' or ')}.`;
   }
   if (transition.when === null) return null;
-  const holds = transition.when.some((all) =>
-    all.every((comparison) => compares(attributes, comparison, record, now)),
-  );
-  return holds
+  return holds(attributes, transition.when, record, now)
     ? null
     : `The condition of ${transition.name} does not hold: ${printCondition(transition.when)}.`;
 }
@@ -90,5 +97,6 @@ function compares(
   }
 }
 
-const momentAs = (type: ScalarType, now: number): string =>
+/** A moment as an instant or a date holds it. */
+export const momentAs = (type: ScalarType, now: number): string =>
   type.kind === 'date' ? new Date(now).toISOString().slice(0, 10) : new Date(now).toISOString();

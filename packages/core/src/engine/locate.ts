@@ -1,6 +1,7 @@
 import { indexContract, type Contract, type Resource } from '../contract/index.js';
 import {
   constraintValue,
+  describeType,
   scalarFromText,
   storageOf,
   type EntityStorage,
@@ -22,7 +23,7 @@ export interface Location {
 export type LocateResult =
   | { readonly ok: true; readonly location: Location }
   /** What is missing, in words: "There is no sailing 118 of this route." */
-  | { readonly ok: false; readonly detail: string };
+  | { readonly ok: false; readonly detail: string; readonly isWrongType?: boolean };
 
 /**
  * Looks up the records along a path. A child that does not belong to the record above it is not there,
@@ -39,7 +40,8 @@ export function locate(
   let used = 0;
   for (const step of trailOf(contract, resource)) {
     const above: Row | null = location.record ?? location.above;
-    if (step.kind === 'entry') continue;
+    // A query is about the list above it.
+    if (step.kind === 'entry' || step.kind === 'query') continue;
     if (step.kind === 'action') {
       if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
       continue;
@@ -67,6 +69,8 @@ export function locate(
       continue;
     }
     const text = ids[used++] ?? '';
+    const wrong = wrongType(step, text);
+    if (wrong !== null) return { ok: false, detail: wrong, isWrongType: true };
     const record = findItem(storage, view, step, text, above);
     if (record === null)
       return { ok: false, detail: `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.` };
@@ -74,6 +78,13 @@ export function locate(
     location = { record, above, pair };
   }
   return { ok: true, location };
+}
+
+/** Why a text cannot be an id of a resource; `null` where it can. */
+function wrongType({ segments, entity }: Resource, text: string): string | null {
+  const last = segments.at(-1);
+  if (last?.kind !== 'id' || scalarFromText(last.type, text) !== undefined) return null;
+  return `There is no ${entity ?? ''} ${text.slice(0, 80)}: an id of one is ${describeType(last.type)}.`;
 }
 
 const missingSlot = (location: Location, step: Resource): string =>

@@ -25,7 +25,19 @@ export interface EngineResponse {
 }
 
 export type StepName =
-  'target' | 'match' | 'locate' | 'negotiate' | 'query' | 'body' | 'store' | 'apply' | 'represent' | 'answer';
+  | 'target'
+  | 'match'
+  | 'authenticate'
+  | 'locate'
+  | 'authorise'
+  | 'negotiate'
+  | 'query'
+  | 'conditions'
+  | 'body'
+  | 'store'
+  | 'apply'
+  | 'represent'
+  | 'answer';
 
 /** One step of how an exchange was handled, in a sentence. */
 export interface TraceStep {
@@ -54,6 +66,16 @@ export type ProblemCode =
   | 'conflict'
   | 'restricted'
   | 'state'
+  | 'patch'
+  | 'unauthenticated'
+  | 'forbidden'
+  | 'precondition'
+  | 'precondition-missing'
+  | 'key-missing'
+  | 'key-busy'
+  | 'key-reused'
+  | 'bad-id'
+  | 'simulated'
   | 'unavailable'
   | 'version'
   | 'bad-request'

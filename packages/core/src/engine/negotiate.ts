@@ -12,7 +12,8 @@ export function negotiate(header: string | undefined, offered: readonly string[]
   return best?.type ?? null;
 }
 
-function weightFor(header: string, mediaType: string): number {
+/** The weight that an Accept header gives to a media type. */
+export function weightFor(header: string, mediaType: string): number {
   const [type = ''] = mediaType.split('/');
   let best = { specificity: -1, weight: 0 };
   for (const part of header.split(',')) {

@@ -11,6 +11,10 @@ export interface WriteRequest {
   readonly operation: Operation;
   readonly location: Location;
   readonly body: Json;
+  /** The media type of the body; empty where there is none. */
+  readonly bodyType: string;
+  /** The client wants no body in the answer (RFC 7240 §4.2), and that is honoured. */
+  readonly isMinimal: boolean;
 }
 
 export type WriteOutcome =

@@ -10,14 +10,17 @@ import {
   type PairsWith,
   type Row,
 } from '../model/index.js';
-import { acceptObject, type Accepting } from './accept.js';
+import { acceptingOf, acceptObject } from './accept.js';
 import type { Change, Draft, RecordView } from './dataset.js';
 import { renderBody } from './form.js';
 import { pairAt, type Location } from './locate.js';
+import { JSON_PATCH, patchDocument, refusePatch } from './patch.js';
 import { problem } from './problem.js';
-import { pathOf, representListed, representRecord, representValue } from './represent.js';
+import type { Showing } from './list/query.js';
+import { pairedRows } from './related.js';
+import { pathOf, representListed, representRecord, representValue, WHOLE } from './represent.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
-import { indexOf, shapeNamed, statusFor, storages, type Serving } from './service.js';
+import { indexOf, shapeNamed, statusFor, type Serving } from './service.js';
 import { mergePatch } from './update.js';
 
 /** The pairing a resource is about. */
@@ -27,25 +30,13 @@ export function pairingOf(service: Serving, resource: Resource): PairsWith {
   return pairs;
 }
 
-/** The records on the other side of the pairs of one record. */
-export function pairedWith(
+/** The records on the other side of the pairs of one record, at a resource about a pairing. */
+export const pairedWith = (
   service: Serving,
   view: RecordView,
   resource: Resource,
   above: Row,
-): readonly Row[] {
-  const pairs = pairingOf(service, resource);
-  const storage = storages(service).byId.get(pairs.id);
-  if (storage === undefined) return [];
-  const [own, other] =
-    resource.via?.direction === 'paired-back'
-      ? [pairTo(pairs), pairFrom(pairs)]
-      : [pairFrom(pairs), pairTo(pairs)];
-  return view.pointingAt(storage, own, above.rid).flatMap((pair) => {
-    const rid = pair.values[other];
-    return typeof rid === 'number' ? (view.get(rid) ?? []) : [];
-  });
-}
+): readonly Row[] => pairedRows(service, view, pairingOf(service, resource), resource.via?.direction, above);
 
 /** A record as one of those another is paired with: itself, what the pair carries, and where the pair is. */
 export function representPaired(
@@ -54,9 +45,10 @@ export function representPaired(
   resource: Resource,
   above: Row,
   record: Row,
+  showing: Showing = WHOLE,
 ): Record<string, Json> {
   const represent = resource.kind === 'pair' ? representRecord : representListed;
-  const body = represent(service, view, record);
+  const body = represent(service, view, record, showing);
   if (resource.kind === 'pairing' && !resource.canonical) return body;
   const { links } = service.contract.names;
   const pairs = pairingOf(service, resource);
@@ -144,7 +136,7 @@ function attach(
   values[pairFrom(pairs)] = (isFar ? sides.record : sides.above).rid;
   values[pairTo(pairs)] = (isFar ? sides.above : sides.record).rid;
   if (pairs.carrying !== null) {
-    const accepting: Accepting = { service, view: draft, errors: [] };
+    const accepting = acceptingOf(service, draft);
     const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), request.body, '');
     if (accepting.errors.length > 0 || carried === undefined)
       return invalidBody(request.operation, accepting.errors);
@@ -180,15 +172,14 @@ function change(
   pair: Row,
 ): WriteOutcome {
   if (pairs.carrying === null) throw new Error(`${request.operation.id} changes what is not carried.`);
-  const accepting: Accepting = { service, view: draft, errors: [] };
-  if (!isJsonObject(request.body)) {
-    return invalidBody(request.operation, [
-      { pointer: '', code: 'type', message: 'Expected a JSON object.' },
-    ]);
-  }
+  const accepting = acceptingOf(service, draft);
   const now = representValue(service, pairs.carrying, pair.values[pairCarried(pairs)] ?? null);
-  const merged = mergePatch(now, request.body);
-  const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), merged, '');
+  const patched =
+    request.bodyType === JSON_PATCH
+      ? patchDocument(now, request.body)
+      : { value: isJsonObject(request.body) ? mergePatch(now, request.body) : null };
+  if ('patch' in patched) return refusePatch(request.operation, patched.patch);
+  const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), patched.value, '');
   if (accepting.errors.length > 0 || carried === undefined)
     return invalidBody(request.operation, accepting.errors);
   const values = Object.assign(bareObject(), pair.values, { [pairCarried(pairs)]: carried });
@@ -207,12 +198,15 @@ function answer(
   const { above, record } = location;
   if (above === null || record === null) throw new Error(`${operation.id} was asked without both sides.`);
   draft.apply(changes);
-  const rendered = renderBody(service, 'record', representPaired(service, draft, resource, above, record));
+  const isBare = code === 'ok' && request.isMinimal;
+  const rendered = isBare
+    ? { headers: [], text: null }
+    : renderBody(service, 'record', representPaired(service, draft, resource, above, record));
   const path = code === 'created' ? pathOf(service, draft, resource, above, record) : null;
   const headers = [...rendered.headers, ...(path === null ? [] : [['Location', path] as const])];
   return {
     ok: true,
-    response: { status: statusFor(operation, code), headers, body: rendered.text },
+    response: { status: statusFor(operation, isBare ? 'minimal' : code), headers, body: rendered.text },
     changes,
   };
 }

@@ -1,6 +1,14 @@
-import { indexContract, type Operation, type Resource } from '../contract/index.js';
-import { bareObject, scalarText, type EntityStorage, type Json, type Row } from '../model/index.js';
-import { acceptCreate, type Accepting } from './accept.js';
+import { indexContract, type Operation, type Resource, type Shape } from '../contract/index.js';
+import {
+  bareObject,
+  isJsonObject,
+  sameJson,
+  scalarText,
+  type EntityStorage,
+  type Json,
+  type Row,
+} from '../model/index.js';
+import { acceptCreate, acceptingOf, type Accepting } from './accept.js';
 import type { Draft, RecordView } from './dataset.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
 import { renderBody, type BodyKind, type RenderedBody } from './form.js';
@@ -12,11 +20,14 @@ import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './out
 import { performPair, representPaired } from './pairing.js';
 import { problem } from './problem.js';
 import { planRemoval } from './removal.js';
-import { canonicalPath, representEntry, representRecord } from './represent.js';
+import { acceptPatch, JSON_PATCH, refusePatch } from './patch.js';
+import { canonicalPath, memberValue, representEntry, representRecord, WHOLE } from './represent.js';
 import { shapeNamed, statusFor, storageNamed, storages, type Serving, type Surroundings } from './service.js';
 import type { QueryEntry } from './target.js';
-import { acceptChange, acceptReplace } from './update.js';
-import { planCreate, planUpdate, unusableKey, type WritePlan } from './write.js';
+import { acceptChange, acceptReplace, type Update } from './update.js';
+import { recordTag, validatorHeaders } from './validators.js';
+import { planAct } from './act.js';
+import { planCreate, planUpdate, siblingLiterals, unusableKey, type WritePlan } from './write.js';
 
 /** The body of an answer to a safe operation; of a list, also how many records there are. */
 interface ReadAnswer {
@@ -40,17 +51,18 @@ export function performRead(
     case 'collection':
     case 'reverse':
     case 'pairing':
+    case 'query':
       return { kind: 'list', ...answerList(service, view, resource, location.above, query, entries) };
     case 'item':
     case 'singleton':
     case 'reference':
       if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
-      return { body: representRecord(service, view, location.record), kind: 'record', total: null };
+      return { body: representRecord(service, view, location.record, query), kind: 'record', total: null };
     case 'pair':
       if (location.record === null || location.above === null)
         throw new Error(`${resource.id} was read without both sides.`);
       return {
-        body: representPaired(service, view, resource, location.above, location.record),
+        body: representPaired(service, view, resource, location.above, location.record, query),
         kind: 'record',
         total: null,
       };
@@ -80,13 +92,15 @@ export function performWrite(
         ? missing(operation)
         : update(service, draft, surroundings, request, location.record);
     case 'remove':
-      return location.record === null
-        ? missing(operation)
-        : remove(service, draft, operation, location.record);
+      return location.record === null ? missing(operation) : remove(service, draft, request, location.record);
     case 'transition':
       return location.record === null
         ? missing(operation)
         : move(service, draft, surroundings, request, location.record);
+    case 'act':
+      return location.record === null
+        ? missing(operation)
+        : act(service, draft, surroundings, request, location.record);
     case 'attach':
     case 'detach':
     case 'entry':
@@ -121,25 +135,14 @@ function create(
 ): WriteOutcome {
   const { operation, resource, location, body } = request;
   const storage = storageNamed(service, resource.entity);
-  const accepting: Accepting = { service, view: draft, errors: [] };
+  const accepting = acceptingOf(service, draft);
   const shape = shapeNamed(service, `${storage.entity.name}.create`);
   const made = acceptCreate(accepting, shape, body);
   const key = unusableKey(storage, made.values, siblingLiterals(service, resource));
   const errors = key === null ? accepting.errors : [...accepting.errors, key];
   if (errors.length > 0) return invalidBody(operation, errors);
   const plan = planCreate(service, draft, surroundings, { storage, ...made }, location.above);
-  return finish(service, draft, operation, plan, 'created');
-}
-
-/** Literal paths beside the items of a collection: a key of that text could never be reached. */
-function siblingLiterals(service: Serving, resource: Resource): ReadonlySet<string> {
-  const siblings = indexContract(service.contract).childrenOf.get(resource.id) ?? [];
-  return new Set(
-    siblings.flatMap(({ segments }) => {
-      const last = segments.at(-1);
-      return last?.kind === 'literal' ? [last.text] : [];
-    }),
-  );
+  return finish(service, draft, request, plan, 'created');
 }
 
 function update(
@@ -149,12 +152,12 @@ function update(
   request: WriteRequest,
   record: Row,
 ): WriteOutcome {
-  const { operation, body } = request;
-  const storage = storageOfRecord(service, record);
-  const accepting: Accepting = { service, view: draft, errors: [] };
+  const { operation } = request;
+  const accepting = acceptingOf(service, draft);
   const shape = shapeNamed(service, operation.accepts);
-  const accept = operation.verb === 'replace' ? acceptReplace : acceptChange;
-  const { values, keyMismatch, notMoved } = accept(accepting, shape, body, record);
+  const read = acceptBody(accepting, shape, request, record);
+  if ('refused' in read) return read.refused;
+  const { keyMismatch, notMoved } = read;
   if (keyMismatch) {
     const detail = 'The body names another key than the path does.';
     return refuse(
@@ -164,13 +167,20 @@ function update(
   }
   if (accepting.errors.length > 0) return invalidBody(operation, accepting.errors);
   if (notMoved !== null) return refuse('store', problem(statusFor(operation, 'state'), 'state', notMoved));
-  return finish(
-    service,
-    draft,
-    operation,
-    planUpdate(service, draft, surroundings, storage, record, values),
-    'ok',
-  );
+  return finish(service, draft, request, planUpdate(service, draft, surroundings, record, read), 'ok');
+}
+
+/** Reads the body of a PUT or a PATCH, in whatever form the patch is. */
+function acceptBody(
+  accepting: Accepting,
+  shape: Shape,
+  { operation, body, bodyType }: WriteRequest,
+  record: Row,
+): Update | { readonly refused: WriteOutcome } {
+  if (operation.verb === 'replace') return acceptReplace(accepting, shape, body, record);
+  if (bodyType !== JSON_PATCH) return acceptChange(accepting, shape, body, record);
+  const patched = acceptPatch(accepting, shape, body, record);
+  return 'patch' in patched ? { refused: refusePatch(operation, patched.patch) } : patched;
 }
 
 /** Carries out a transition, when state and condition allow it. */
@@ -191,8 +201,28 @@ function move(
     return refuse('store', problem(statusFor(operation, 'state'), 'state', `${refused} ${hint}`));
   }
   const values = Object.assign(bareObject(), record.values, { [found.attribute.id]: found.transition.to });
-  const plan = planUpdate(service, draft, surroundings, storageOfRecord(service, record), record, values);
-  return finish(service, draft, operation, plan, 'ok');
+  const plan = planUpdate(service, draft, surroundings, record, { values, children: [] });
+  return finish(service, draft, request, plan, 'ok');
+}
+
+/** Carries out an operation of one's own, when its condition holds. */
+function act(
+  service: Serving,
+  draft: Draft,
+  surroundings: Surroundings,
+  request: WriteRequest,
+  record: Row,
+): WriteOutcome {
+  const { operation } = request;
+  const planned = planAct(service, draft, surroundings, request, record);
+  switch (planned.kind) {
+    case 'refused':
+      return refuse('store', problem(statusFor(operation, 'state'), 'state', planned.detail));
+    case 'invalid':
+      return invalidBody(operation, planned.errors);
+    case 'planned':
+      return finish(service, draft, request, planned.plan, planned.success);
+  }
 }
 
 function storageOfRecord(service: Serving, record: Row): EntityStorage {
@@ -205,26 +235,57 @@ function storageOfRecord(service: Serving, record: Row): EntityStorage {
 function finish(
   service: Serving,
   draft: Draft,
-  operation: Operation,
+  request: WriteRequest,
   plan: WritePlan,
   success: 'created' | 'ok',
 ): WriteOutcome {
+  const { operation, resource } = request;
   if (!plan.ok) {
     const detail = plan.errors[0]?.message ?? 'A value is taken.';
     return refuse('store', problem(statusFor(operation, 'conflict'), 'conflict', detail, plan.errors));
   }
-  draft.apply(plan.changes);
-  const rendered = operation.returns === null ? NO_BODY : recordBody(service, draft, plan.record);
-  const location = success === 'created' ? canonicalPath(service, draft, plan.record) : null;
+  draft.takeOver(plan.changes, plan.counters);
+  const { record, changes } = plan;
+  const path = canonicalPath(service, draft, record);
+  const isBare = operation.returns === null || request.isMinimal;
+  const rendered = isBare ? NO_BODY : recordBody(service, draft, record);
   const headers: EngineResponse['headers'] = [
     ...rendered.headers,
-    ...(location === null ? [] : [['Location', location] as const]),
+    ...(success === 'created' && path !== null ? [['Location', path] as const] : []),
+    ...(success === 'ok' && resource.kind === 'action' && !isBare && path !== null
+      ? [['Content-Location', path] as const]
+      : []),
+    ...validatorsOf(service, draft, request, record),
   ];
-  return {
-    ok: true,
-    response: { status: statusFor(operation, success), headers, body: rendered.text },
-    changes: plan.changes,
-  };
+  const status = statusFor(operation, success === 'ok' && request.isMinimal ? 'minimal' : success);
+  return { ok: true, response: { status, headers, body: rendered.text }, changes };
+}
+
+/** The tag of what was written; after a PUT only where it was stored as it was sent (RFC 9110 §9.3.4). */
+function validatorsOf(
+  service: Serving,
+  draft: Draft,
+  { operation, body }: WriteRequest,
+  record: Row,
+): EngineResponse['headers'] {
+  const home = homeOf(service, record);
+  if (home === undefined) return [];
+  if (operation.verb === 'replace' && !isStoredAsSent(service, draft, body, record)) return [];
+  const shown = { resource: home, record, above: null, pair: null };
+  return validatorHeaders(service, shown, recordTag(service, draft, shown, WHOLE));
+}
+
+const homeOf = (service: Serving, record: Row): Resource | undefined =>
+  indexContract(service.contract).canonical.get(storageOfRecord(service, record).entity.name);
+
+/** Whether a read gives back just what was sent, links aside. */
+function isStoredAsSent(service: Serving, draft: Draft, body: Json, record: Row): boolean {
+  const shape = shapeNamed(service, storageOfRecord(service, record).entity.name);
+  if (!isJsonObject(body)) return false;
+  return shape.members.every((member) => {
+    const value = memberValue(service, draft, member, record);
+    return value === undefined || sameJson(body[member.name] ?? null, value);
+  });
 }
 
 const NO_BODY: RenderedBody = { headers: [], text: null };
@@ -232,14 +293,20 @@ const NO_BODY: RenderedBody = { headers: [], text: null };
 const recordBody = (service: Serving, draft: Draft, record: Row): RenderedBody =>
   renderBody(service, 'record', representRecord(service, draft, record));
 
-function remove(service: Serving, draft: Draft, operation: Operation, record: Row): WriteOutcome {
+function remove(
+  service: Serving,
+  draft: Draft,
+  { operation, isMinimal }: WriteRequest,
+  record: Row,
+): WriteOutcome {
   const plan = planRemoval(service.model, draft, record);
   if (plan.ok) {
-    const { headers, text } = operation.returns === null ? NO_BODY : recordBody(service, draft, record);
+    const isBare = operation.returns === null || isMinimal;
+    const { headers, text } = isBare ? NO_BODY : recordBody(service, draft, record);
     draft.apply(plan.changes);
     return {
       ok: true,
-      response: { status: statusFor(operation, 'removed'), headers, body: text },
+      response: { status: statusFor(operation, isMinimal ? 'minimal' : 'removed'), headers, body: text },
       changes: plan.changes,
     };
   }

@@ -55,6 +55,52 @@ export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; re
     about:
       'The state of the record, or the condition of the transition, does not allow it now. The detail names the state and what is allowed.',
   },
+  patch: {
+    title: 'Patch does not apply',
+    about:
+      'A JSON Patch (RFC 6902) was read, but a test in it fails or a path in it is not there. Nothing was changed; the detail says which step.',
+  },
+  unauthenticated: {
+    title: 'Who are you',
+    about:
+      'The operation wants credentials. There are none in the request, or none that are known; WWW-Authenticate says how to send them.',
+  },
+  forbidden: {
+    title: 'Not for you',
+    about: 'The credentials are known, but do not have the role that the operation wants.',
+  },
+  precondition: {
+    title: 'Another state',
+    about:
+      'The request was made for another state than there is: If-Match, If-None-Match or If-Unmodified-Since does not hold (RFC 9110 §13). Read it again, then decide anew.',
+  },
+  'precondition-missing': {
+    title: 'State not named',
+    about:
+      'The operation changes something only for clients that know its state: send the ETag of what you read in If-Match (RFC 6585 §3).',
+  },
+  'key-missing': {
+    title: 'No Idempotency-Key',
+    about:
+      'The operation wants an Idempotency-Key, so that a request that is sent again is carried out once.',
+  },
+  'key-busy': {
+    title: 'Still at it',
+    about: 'An earlier request with the same Idempotency-Key has not been answered yet. Try again shortly.',
+  },
+  'key-reused': {
+    title: 'Key used before',
+    about: 'The same Idempotency-Key was sent with another request. Each request needs a key of its own.',
+  },
+  'bad-id': {
+    title: 'No such id',
+    about: 'An id in the path cannot be one by its type. The detail says what was expected.',
+  },
+  simulated: {
+    title: 'Simulated trouble',
+    about:
+      'The mock was told to fail so for some requests. Nothing was read or changed; the request may be sent again.',
+  },
   unavailable: {
     title: 'Not now',
     about:

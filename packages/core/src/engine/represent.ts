@@ -1,7 +1,11 @@
 import type { Link, Member, MemberType, Resource, Shape } from '../contract/index.js';
 import { bareObject, isJsonObject, scalarText, type Json, type Row } from '../model/index.js';
-import type { RecordView } from './dataset.js';
-import { allows, transitionOf } from './lifeCycle.js';
+import { pointedAt, type RecordView } from './dataset.js';
+import { allows, holdsFor, transitionOf } from './lifeCycle.js';
+import { EMBEDDED } from './form.js';
+import { expandedMembers, NOTHING_EXPANDED, type ExpandTree } from './list/expand.js';
+import type { Showing } from './list/query.js';
+import { inlineRows, relatedBy } from './related.js';
 import { indexOf, shapeNamed, storageNamed, storages, type Serving } from './service.js';
 
 /**
@@ -41,12 +45,6 @@ function ancestor(service: Serving, view: RecordView, record: Row | null, entity
   return null;
 }
 
-/** The record that a reference or the ownership of a record points at. */
-export function pointedAt(view: RecordView, record: Row, relationship: string): Row | null {
-  const rid = record.values[relationship];
-  return typeof rid === 'number' ? (view.get(rid) ?? null) : null;
-}
-
 /** The canonical path of a record: what `self` and `Location` give. */
 export function canonicalPath(service: Serving, view: RecordView, record: Row): string | null {
   const storage = storages(service).byId.get(record.entity);
@@ -54,26 +52,107 @@ export function canonicalPath(service: Serving, view: RecordView, record: Row): 
   return resource === undefined ? null : pathOf(service, view, resource, record);
 }
 
+/** Everything a record has, and nothing inside it. */
+export const WHOLE: Showing = { fields: null, expand: NOTHING_EXPANDED };
+
 /** A record as its item shape shows it, links included. */
-export const representRecord = (service: Serving, view: RecordView, record: Row): Record<string, Json> =>
-  representAs(service, view, record, 'item');
+export const representRecord = (
+  service: Serving,
+  view: RecordView,
+  record: Row,
+  showing: Showing = WHOLE,
+): Record<string, Json> => representAs(service, view, record, 'item', showing);
 
 /** A record as a list shows it, which may be less of it. */
-export const representListed = (service: Serving, view: RecordView, record: Row): Record<string, Json> =>
-  representAs(service, view, record, 'member');
+export const representListed = (
+  service: Serving,
+  view: RecordView,
+  record: Row,
+  showing: Showing = WHOLE,
+): Record<string, Json> => representAs(service, view, record, 'member', showing);
 
 function representAs(
   service: Serving,
   view: RecordView,
   record: Row,
   purpose: 'item' | 'member',
+  { fields, expand, isInside = false }: Showing,
 ): Record<string, Json> {
   const storage = storages(service).byId.get(record.entity);
   if (storage === undefined) throw new Error(`The dataset has no entity ${record.entity}.`);
   const { name } = storage.entity;
   const listed = purpose === 'member' ? indexOf(service).shapes.get(`${name}.member`) : undefined;
-  const body = representMembers(service, view, listed ?? shapeNamed(service, name), record);
-  body[service.contract.names.links] = recordLinks(service, view, record);
+  const all = representMembers(service, view, listed ?? shapeNamed(service, name), record);
+  const body = fields === null ? all : onlyNamed(all, fields);
+  const inside = isInside ? expand : withAlways(service, name, expand);
+  if (inside.size > 0) body[EMBEDDED] = embedded(service, view, name, record, inside);
+  if (indexOf(service).canonical.has(name))
+    body[service.contract.names.links] = recordLinks(service, view, record);
+  return body;
+}
+
+/** What is inside without being asked, by the name of the entity; kept for one request. */
+const alwaysInside = new WeakMap<Serving, Map<string, ExpandTree>>();
+
+/** What is asked for inside, and what is there without being asked. */
+function withAlways(service: Serving, entity: string, expand: ExpandTree): ExpandTree {
+  let known = alwaysInside.get(service);
+  if (known === undefined) {
+    known = new Map();
+    alwaysInside.set(service, known);
+  }
+  let always = known.get(entity);
+  if (always === undefined) {
+    const shown = [...expandedMembers(service.contract, entity)].filter(([, { isAlways }]) => isAlways);
+    always = new Map(shown.map(([name]) => [name, new Map()]));
+    known.set(entity, always);
+  }
+  if (always.size === 0) return expand;
+  return expand.size === 0 ? always : new Map([...always, ...expand]);
+}
+
+function onlyNamed(all: Record<string, Json>, fields: ReadonlySet<string>): Record<string, Json> {
+  const body = bareObject();
+  for (const [name, value] of Object.entries(all)) if (fields.has(name)) body[name] = value;
+  return body;
+}
+
+/** What is answered inside a record, by link relation; `form.ts` gives it its place. */
+function embedded(
+  service: Serving,
+  view: RecordView,
+  entity: string,
+  record: Row,
+  tree: ExpandTree,
+): Record<string, Json> {
+  const members = expandedMembers(service.contract, entity);
+  const inside = bareObject();
+  for (const [name, below] of tree) {
+    const source = members.get(name);
+    if (source === undefined) continue;
+    const records = relatedBy(service, view, record, source).map((other) =>
+      insideOnce(service, view, other, below),
+    );
+    const value = source.limit === null ? (records[0] ?? null) : records;
+    if (!isLeftOut(service, value)) inside[source.relation] = { name, value };
+  }
+  return inside;
+}
+
+/** Made once a request, however many records have it inside. The trees belong to one request. */
+const made = new WeakMap<ExpandTree, Map<number, Json>>();
+
+function insideOnce(service: Serving, view: RecordView, record: Row, tree: ExpandTree): Json {
+  let known = made.get(tree);
+  if (known === undefined) {
+    known = new Map();
+    made.set(tree, known);
+  }
+  let body = known.get(record.rid);
+  if (body === undefined) {
+    body = representRecord(service, view, record, { fields: null, expand: tree, isInside: true });
+    known.set(record.rid, body);
+  }
   return body;
 }
 
@@ -87,10 +166,14 @@ export function representMembers(
   const body = bareObject();
   for (const member of shape.members) {
     const value = memberValue(service, view, member, record);
-    if (value !== undefined) body[member.name] = value;
+    if (value !== undefined && !isLeftOut(service, value)) body[member.name] = value;
   }
   return body;
 }
+
+/** What has no value may be left out of answers. */
+const isLeftOut = ({ contract }: Serving, value: Json): boolean =>
+  value === null && contract.representation.unset === 'left out';
 
 /** The value of a member as it travels; `undefined` for members that no record holds. */
 export function memberValue(
@@ -109,13 +192,30 @@ export function memberValue(
         ? null
         : (target.values[storageNamed(service, member.source.entity).key.id] ?? null);
     }
+    case 'inline':
+      return inlineValue(service, view, member.source, record);
     case 'carried':
+    case 'expanded':
     case 'slot':
     case 'links':
     case 'items':
     case 'page':
       return undefined;
   }
+}
+
+/** What a record owns and shows inside itself, in the order of the key. */
+function inlineValue(
+  service: Serving,
+  view: RecordView,
+  source: Extract<Member['source'], { kind: 'inline' }>,
+  record: Row,
+): Json {
+  const shape = shapeNamed(service, source.entity);
+  const inside = inlineRows(service, view, source, record).map((row) =>
+    representMembers(service, view, shape, row),
+  );
+  return source.isMany ? inside : (inside[0] ?? null);
 }
 
 /** What a value holds, as it travels. */
@@ -131,7 +231,8 @@ function toWire(service: Serving, type: MemberType, stored: Json): Json {
   const object = bareObject();
   for (const member of shapeNamed(service, type.shape).members) {
     if (member.source.kind !== 'attribute') continue;
-    object[member.name] = toWire(service, member.type, stored[member.source.attribute] ?? null);
+    const value = toWire(service, member.type, stored[member.source.attribute] ?? null);
+    if (!isLeftOut(service, value)) object[member.name] = value;
   }
   return object;
 }
@@ -180,6 +281,11 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
       if (found === null || resource === undefined) return null;
       return allows(found, record, service.now) ? pathOf(service, view, resource, record) : null;
     }
+    case 'act': {
+      const resource = indexOf(service).resources.get(target.resource);
+      const isAllowed = holdsFor(service, record, target.when, service.now);
+      return resource === undefined || !isAllowed ? null : pathOf(service, view, resource, record);
+    }
     case 'pair':
     case 'template':
     case 'page':
@@ -213,6 +319,7 @@ function entryHref(service: Serving, view: RecordView, link: Link): string | nul
     case 'filtered':
     case 'owner':
     case 'action':
+    case 'act':
     case 'pair':
     case 'template':
     case 'page':

@@ -15,6 +15,10 @@ export interface Service {
   readonly model: Model;
   /** The published description of the contract, as a JSON text. */
   readonly description: () => string;
+  /** Known to the mock alone: what it signs with this it has written itself. */
+  readonly secret: string;
+  /** A quicker way to what `digestOf` gives, where the platform has one. */
+  readonly digest?: (text: string) => string;
 }
 
 /** A service while it handles one request: the moment of the request decides what is allowed. */
@@ -23,6 +27,8 @@ export interface Serving extends Service {
   readonly now: number;
   /** The media type that was agreed on. */
   readonly mediaType: MediaType;
+  /** What stands before the path of a link: a scheme with a host, or nothing. */
+  readonly origin: string;
 }
 
 /** The clock and the dice, handed in so that a run can be repeated. */

@@ -1,6 +1,15 @@
 import type { Member, Shape } from '../contract/index.js';
-import { bareObject, isJsonObject, sameJson, type Attribute, type Json, type Row } from '../model/index.js';
 import {
+  bareObject,
+  isJsonObject,
+  sameJson,
+  scalarText,
+  type Attribute,
+  type Json,
+  type Row,
+} from '../model/index.js';
+import {
+  acceptCreate,
   acceptMember,
   expectObject,
   pointerTo,
@@ -8,10 +17,12 @@ import {
   report,
   sourceId,
   type Accepting,
+  type SlotDraft,
 } from './accept.js';
+import { normalKey } from './locate.js';
 import { refusal, transitionOf } from './lifeCycle.js';
 import { memberValue } from './represent.js';
-import { indexOf, storages, type Service } from './service.js';
+import { indexOf, shapeNamed, storageNamed, storages, type Service } from './service.js';
 
 export interface Update {
   readonly values: Record<string, Json>;
@@ -19,18 +30,45 @@ export interface Update {
   readonly keyMismatch: boolean;
   /** Why no transition leads where the body wants; `null` where one does, or none is wanted. */
   readonly notMoved: string | null;
+  /** What becomes of what stands inside the record. */
+  readonly children: readonly ChildrenUpdate[];
 }
+
+/** One list of children, or one slot, as a body wants it. */
+export interface ChildrenUpdate {
+  readonly entries: readonly ChildUpdate[];
+  readonly removed: readonly Row[];
+  /** Where it stands in the body (RFC 6901). */
+  readonly at: string;
+}
+
+export type ChildUpdate =
+  | { readonly kind: 'create'; readonly made: SlotDraft }
+  | { readonly kind: 'update'; readonly before: Row; readonly update: Update; readonly pointer: string };
 
 /**
  * Reads the body of a PUT against the record it replaces. Members that are returned but not accepted may be
  * sent back with the value they have; what is never returned keeps its value where it is absent.
  */
-export function acceptReplace(accepting: Accepting, shape: Shape, body: Json, current: Row): Update {
-  return acceptUpdate(accepting, shape, body, current, (member, members) => {
-    const given = members[member.name] ?? null;
-    const keeps = given === null && isNeverShown(accepting.service, member, current);
-    return keeps ? { kept: true } : { kept: false, given };
-  });
+export function acceptReplace(
+  accepting: Accepting,
+  shape: Shape,
+  body: Json,
+  current: Row,
+  pointer = '',
+): Update {
+  return acceptUpdate(
+    accepting,
+    shape,
+    body,
+    current,
+    (member, members) => {
+      const given = members[member.name] ?? null;
+      const keeps = given === null && isNeverShown(accepting.service, member, current);
+      return keeps ? { kept: true } : { kept: false, given };
+    },
+    pointer,
+  );
 }
 
 /** Reads a merge patch (RFC 7396): absent keeps, null unsets, objects merge; the whole is validated. */
@@ -42,6 +80,29 @@ export function acceptChange(accepting: Accepting, shape: Shape, body: Json, cur
   });
 }
 
+/** Stands where a value is that a patch may not see. No JSON text gives this object. */
+export const HIDDEN: Json = Object.freeze(bareObject());
+
+/**
+ * Takes the members that a JSON Patch left: what it removed is unset, what it could not see and did not touch
+ * keeps its value.
+ */
+export function acceptPatched(
+  accepting: Accepting,
+  shape: Shape,
+  patched: Json,
+  current: Row,
+  hidden: ReadonlySet<string>,
+): Update {
+  const body = isJsonObject(patched) ? Object.assign(bareObject(), patched) : patched;
+  if (isJsonObject(body))
+    for (const { name, mode } of shape.members) if (!(name in body) && mode !== 'ignored') body[name] = null;
+  return acceptUpdate(accepting, shape, body, current, (member, members) => {
+    const given = members[member.name] ?? null;
+    return hidden.has(member.name) && given === HIDDEN ? { kept: true } : { kept: false, given };
+  });
+}
+
 type Given = { readonly kept: true } | { readonly kept: false; readonly given: Json };
 
 function acceptUpdate(
@@ -50,10 +111,13 @@ function acceptUpdate(
   body: Json,
   current: Row,
   read: (member: Member, members: { readonly [name: string]: Json }) => Given,
+  pointer = '',
 ): Update {
   const values = Object.assign(bareObject(), current.values);
-  if (!expectObject(accepting, body, '')) return { values, keyMismatch: false, notMoved: null };
-  refuseUnknown(accepting, shape, body, '');
+  const children: ChildrenUpdate[] = [];
+  if (!expectObject(accepting, body, pointer))
+    return { values, keyMismatch: false, notMoved: null, children };
+  refuseUnknown(accepting, shape, body, pointer);
   let keyMismatch = false;
   let notMoved: string | null = null;
   for (const member of shape.members) {
@@ -61,23 +125,124 @@ function acceptUpdate(
       case 'accepted': {
         const found = read(member, body);
         if (found.kept) break;
+        if (member.source.kind === 'inline') {
+          children.push(
+            acceptChildren(accepting, member, found.given, current, pointerTo(pointer, member.name)),
+          );
+          break;
+        }
         const id = sourceId(member);
         if (id !== null) delete values[id];
-        acceptMember(accepting, asRequired(member), found.given, pointerTo('', member.name), values);
+        acceptMember(accepting, asRequired(member), found.given, pointerTo(pointer, member.name), values);
         break;
       }
       case 'moved':
-        notMoved ??= move(accepting, member, body, current, values);
+        notMoved ??= move(accepting, member, body, current, values, pointer);
         break;
       case 'must-equal':
-        if (!mustEqual(accepting, member, body, current)) keyMismatch ||= isKey(accepting, member, current);
+        if (!mustEqual(accepting, member, body, current, pointer))
+          keyMismatch ||= isKey(accepting, member, current);
         break;
       case 'ignored':
       case 'returned':
         break;
     }
   }
-  return { values, keyMismatch, notMoved };
+  return { values, keyMismatch, notMoved, children };
+}
+
+/**
+ * Reads what is to stand inside a record: what has a known id is replaced, what has none is made, what is left
+ * out goes.
+ */
+function acceptChildren(
+  accepting: Accepting,
+  member: Member,
+  given: Json,
+  owner: Row,
+  at: string,
+): ChildrenUpdate {
+  const nothing = { entries: [], removed: [], at };
+  if (member.source.kind !== 'inline') return nothing;
+  const { entity, relationship, isMany, takesNew } = member.source;
+  const { service, view } = accepting;
+  const storage = storageNamed(service, entity);
+  const there = view.pointingAt(storage, relationship, owner.rid);
+  if (isMany && !Array.isArray(given)) {
+    report(accepting, at, 'type', 'Expected an array of all of them; what is left out is removed.');
+    return nothing;
+  }
+  if (given === null && !member.nullable) {
+    report(accepting, at, 'required', `Expected an object: ${member.name} is required.`);
+    return nothing;
+  }
+  const items = isMany ? (given as readonly Json[]) : given === null ? [] : [given];
+  const left = new Map(there.map((row) => [row.rid, row]));
+  const entries = items.flatMap((item, index) => {
+    const pointer = isMany ? pointerTo(at, index) : at;
+    const before = isMany ? knownChild(accepting, entity, there, item, pointer) : (there[0] ?? null);
+    if (before === 'unknown') return [];
+    if (before !== null && !left.delete(before.rid)) {
+      report(
+        accepting,
+        pointer,
+        'duplicate',
+        `${entity} ${scalarText(before.values[storage.key.id])} stands twice.`,
+      );
+      return [];
+    }
+    if (before === null && !takesNew) {
+      report(
+        accepting,
+        pointer,
+        'closed',
+        `No new ${entity} can be made here: not all it needs is accepted.`,
+      );
+      return [];
+    }
+    return [childUpdate(accepting, entity, before, item, pointer)];
+  });
+  return { entries, removed: [...left.values()], at };
+}
+
+/** The child that an item is about, by its key; `null` where it is a new one. */
+function knownChild(
+  accepting: Accepting,
+  entity: string,
+  there: readonly Row[],
+  item: Json,
+  pointer: string,
+): Row | 'unknown' | null {
+  const { key } = storageNamed(accepting.service, entity);
+  const member = shapeNamed(accepting.service, `${entity}.replace`).members.find(
+    ({ source }) => source.kind === 'attribute' && source.attribute === key.id,
+  );
+  const given = member === undefined || !isJsonObject(item) ? null : (item[member.name] ?? null);
+  if (member === undefined || given === null) return null;
+  const wanted = normalKey(key.type.kind, given);
+  const found = there.find(({ values }) => sameJson(values[key.id], wanted));
+  if (found !== undefined || !key.generated) return found ?? null;
+  const message = `Expected the ${member.name} of a ${entity} that stands here, or none for a new one.`;
+  report(accepting, pointerTo(pointer, member.name), 'reference', message);
+  return 'unknown';
+}
+
+function childUpdate(
+  accepting: Accepting,
+  entity: string,
+  before: Row | null,
+  item: Json,
+  pointer: string,
+): ChildUpdate {
+  const { service } = accepting;
+  if (before === null) {
+    const shape = shapeNamed(service, `${entity}.create`);
+    const made = { storage: storageNamed(service, entity), ...acceptCreate(accepting, shape, item, pointer) };
+    return { kind: 'create', made };
+  }
+  const update = acceptReplace(accepting, shapeNamed(service, `${entity}.replace`), item, before, pointer);
+  if (update.notMoved !== null) report(accepting, pointer, 'state', update.notMoved);
+  return { kind: 'update', before, update, pointer };
 }
 
 /** Moves an attribute along its life cycle; why it cannot, where no transition leads there now. */
@@ -87,13 +252,14 @@ function move(
   body: { readonly [name: string]: Json },
   current: Row,
   values: Record<string, Json>,
+  pointer: string,
 ): string | null {
   const id = sourceId(member);
   if (id === null || !(member.name in body)) return null;
   const wanted = body[member.name] ?? null;
   if (sameJson(wanted, current.values[id] ?? null)) return null;
   const count = accepting.errors.length;
-  acceptMember(accepting, { ...member, required: true }, wanted, pointerTo('', member.name), values);
+  acceptMember(accepting, { ...member, required: true }, wanted, pointerTo(pointer, member.name), values);
   if (accepting.errors.length > count) return null;
   const found = (member.transitions ?? []).flatMap(
     (transition) => transitionOf(accepting.service, current, transition) ?? [],
@@ -134,12 +300,13 @@ function mustEqual(
   member: Member,
   body: { readonly [name: string]: Json },
   current: Row,
+  pointer: string,
 ): boolean {
   if (!(member.name in body)) return true;
   const now = memberValue(accepting.service, accepting.view, member, current) ?? null;
   if (sameJson(body[member.name], now)) return true;
   const message = `${member.name} cannot be changed; leave it out or send the value it has, ${JSON.stringify(now)}.`;
-  report(accepting, pointerTo('', member.name), 'fixed', message);
+  report(accepting, pointerTo(pointer, member.name), 'fixed', message);
   return false;
 }
 

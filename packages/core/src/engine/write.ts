@@ -1,9 +1,10 @@
-import type { Shape } from '../contract/index.js';
+import { indexContract, type Resource, type Shape } from '../contract/index.js';
 import {
   bareObject,
   constraintValue,
   isJsonObject,
   scalarText,
+  storageOf,
   type Attribute,
   type EntityStorage,
   type Json,
@@ -11,15 +12,23 @@ import {
 } from '../model/index.js';
 import { randomUuid } from '../seeding/index.js';
 import type { SlotDraft } from './accept.js';
-import type { Change, Draft } from './dataset.js';
+import { Draft, pointers, type Change, type Counters } from './dataset.js';
 import type { ProblemDetail } from './message.js';
+import { planRemoval } from './removal.js';
 import { indexOf, type Serving, type Surroundings } from './service.js';
+import type { Update } from './update.js';
 
 export type WritePlan =
-  | { readonly ok: true; readonly record: Row; readonly changes: readonly Change[] }
+  | {
+      readonly ok: true;
+      readonly record: Row;
+      readonly changes: readonly Change[];
+      /** The numbers given out so far. */
+      readonly counters: Counters;
+    }
   | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
 
-/** Makes a record and whatever fills its required slots; all of it or nothing. */
+/** Makes a record and whatever is made with it; all of it or nothing. */
 export function planCreate(
   service: Serving,
   draft: Draft,
@@ -27,41 +36,119 @@ export function planCreate(
   made: SlotDraft,
   owner: Row | null,
 ): WritePlan {
-  const rows: Row[] = [];
-  const errors: ProblemDetail[] = [];
-  const make = (part: SlotDraft, ownerRid: number | null, pointer: string): void => {
-    const { storage } = part;
-    const values = Object.assign(bareObject(), part.values);
-    if (storage.owner !== null && ownerRid !== null) values[storage.owner.id] = ownerRid;
-    fillMade(service, draft, surroundings, storage, values, errors);
-    errors.push(...takenErrors(service, draft, storage, values, null, pointer));
-    const rid = draft.nextRid();
-    rows.push({ rid, entity: storage.entity.id, values, revision: 1 });
-    for (const slot of part.slots)
-      make(slot, rid, `${pointer}/${slot.storage.owner?.role ?? slot.storage.entity.name}`);
-  };
-  make(made, owner?.rid ?? null, '');
-  const [record] = rows;
-  if (record === undefined || errors.length > 0) return { ok: false, errors };
-  return { ok: true, record, changes: rows.map((after) => ({ kind: 'add', after })) };
+  const planning = new Planning(service, draft, surroundings);
+  const record = planning.create(made, owner?.rid ?? null);
+  return planning.plan(record);
 }
 
-/** Puts new values into a record. Values that stay the same make no change. */
+/** Puts new values into a record, and brings what stands inside it into the form that was sent. */
 export function planUpdate(
   service: Serving,
   draft: Draft,
   surroundings: Surroundings,
-  storage: EntityStorage,
   before: Row,
-  accepted: Record<string, Json>,
+  update: Pick<Update, 'values' | 'children'>,
 ): WritePlan {
-  const errors = takenErrors(service, draft, storage, accepted, before.rid, '');
-  if (errors.length > 0) return { ok: false, errors };
-  const values = Object.assign(bareObject(), accepted);
-  for (const attribute of storage.attributes)
-    if (attribute.touched) values[attribute.id] = instant(surroundings);
-  const after: Row = { ...before, values, revision: before.revision + 1 };
-  return { ok: true, record: after, changes: [{ kind: 'update', before, after }] };
+  const planning = new Planning(service, draft, surroundings);
+  const record = planning.update(before, update, '');
+  return planning.plan(record);
+}
+
+/** A write while it is put together, on a draft of its own: what it changes is checked as a whole. */
+class Planning {
+  private readonly inner: Draft;
+  private readonly errors: ProblemDetail[] = [];
+  /** Where in the body each record stands that is written. */
+  private readonly written = new Map<number, string>();
+
+  constructor(
+    private readonly service: Serving,
+    draft: Draft,
+    private readonly surroundings: Surroundings,
+  ) {
+    this.inner = new Draft(draft);
+  }
+
+  create({ storage, values: given, slots, pointer }: SlotDraft, ownerRid: number | null): Row {
+    const values = Object.assign(bareObject(), given);
+    if (storage.owner !== null && ownerRid !== null) values[storage.owner.id] = ownerRid;
+    fillMade(this.service, this.inner, this.surroundings, storage, values, this.errors);
+    const row: Row = { rid: this.inner.nextRid(), entity: storage.entity.id, values, revision: 1 };
+    this.inner.apply([{ kind: 'add', after: row }]);
+    this.written.set(row.rid, pointer);
+    for (const slot of slots) this.create(slot, row.rid);
+    return row;
+  }
+
+  update(
+    before: Row,
+    { values: given, children }: Pick<Update, 'values' | 'children'>,
+    pointer: string,
+  ): Row {
+    const storage = this.storageOf(before);
+    const values = Object.assign(bareObject(), given);
+    for (const attribute of storage.attributes)
+      if (attribute.touched) values[attribute.id] = instant(this.surroundings);
+    const current = this.inner.get(before.rid) ?? before;
+    const after: Row = { ...before, values, revision: current.revision + 1 };
+    this.inner.apply([{ kind: 'update', before: current, after }]);
+    this.written.set(after.rid, pointer);
+    // What stays may let go of what goes, so it is brought up to date first.
+    const entries = children.flatMap((list) => list.entries);
+    for (const entry of entries)
+      if (entry.kind === 'update') this.update(entry.before, entry.update, entry.pointer);
+    for (const { removed, at } of children) for (const row of removed) this.remove(row, at);
+    for (const entry of entries) if (entry.kind === 'create') this.create(entry.made, after.rid);
+    return after;
+  }
+
+  private remove(row: Row, pointer: string): void {
+    if (this.inner.get(row.rid) === undefined) return;
+    const removal = planRemoval(this.service.model, this.inner, row);
+    if (removal.ok) {
+      this.inner.apply(removal.changes);
+      return;
+    }
+    const storage = this.storageOf(row);
+    const what = `${storage.entity.name} ${scalarText(row.values[storage.key.id])}`.trim();
+    const roles = [...new Set(removal.blocking.map(({ role }) => role))].join(', ');
+    this.errors.push({
+      pointer,
+      code: 'restricted',
+      message: `${what} is left out and would go, but is still needed by ${roles}.`,
+    });
+  }
+
+  /** What came of it: all changes, or why there are none. */
+  plan(record: Row): WritePlan {
+    for (const [rid, pointer] of this.written) {
+      const row = this.inner.get(rid);
+      if (row === undefined) continue;
+      this.errors.push(...this.dangling(row, pointer));
+      this.errors.push(
+        ...takenErrors(this.service, this.inner, this.storageOf(row), row.values, rid, pointer),
+      );
+    }
+    if (this.errors.length > 0) return { ok: false, errors: this.errors };
+    const { changes, counters } = this.inner;
+    return { ok: true, record: this.inner.get(record.rid) ?? record, changes, counters };
+  }
+
+  /** What a record points at may have gone with something that was left out. */
+  private dangling(row: Row, pointer: string): ProblemDetail[] {
+    const lost = pointers(this.storageOf(row), row).find(
+      ([, target]) => this.inner.get(target) === undefined,
+    );
+    if (lost === undefined) return [];
+    const message = 'It refers to something that is left out and would go.';
+    return [{ pointer, code: 'reference', message }];
+  }
+
+  private storageOf(row: Row): EntityStorage {
+    const storage = storageOf(this.service.model).byId.get(row.entity);
+    if (storage === undefined) throw new Error(`The dataset has no entity ${row.entity}.`);
+    return storage;
+  }
 }
 
 /** What the server makes itself: numbers, UUIDs, instants. */
@@ -119,8 +206,8 @@ function takenErrors(
 ): ProblemDetail[] {
   return storage.uniques.flatMap((unique): ProblemDetail[] => {
     const value = constraintValue(unique, values);
-    const other = value === null ? undefined : draft.find(storage, unique, value);
-    if (other === undefined || other.rid === rid) return [];
+    const other = value === null ? undefined : draft.findOther(storage, unique, value, rid);
+    if (other === undefined) return [];
     const shape = indexOf(service).shapes.get(storage.entity.name);
     const names = unique.parts.map((part, index) => memberName(shape, part) ?? unique.names[index] ?? part);
     const message = `Another ${storage.entity.name} has this ${names.join(' and ')} already.`;
@@ -149,4 +236,15 @@ export function unusableKey(
   if (text !== '' && text !== '.' && text !== '..' && !siblings.has(text)) return null;
   const message = `Expected a key that can stand in a path; ${JSON.stringify(text)} cannot, or is a path of its own.`;
   return { pointer: `/${storage.key.name}`, code: 'key', message };
+}
+
+/** Literal paths beside the items of a collection: a key of that text could never be reached. */
+export function siblingLiterals(service: Serving, resource: Resource): ReadonlySet<string> {
+  const siblings = indexContract(service.contract).childrenOf.get(resource.id) ?? [];
+  return new Set(
+    siblings.flatMap(({ segments }) => {
+      const last = segments.at(-1);
+      return last?.kind === 'literal' ? [last.text] : [];
+    }),
+  );
 }

@@ -24,3 +24,6 @@ export { renameAt } from './rename.js';
 export type { RenameResult } from './rename.js';
 export { suggest } from './complete.js';
 export type { Suggestion, Suggestions } from './complete.js';
+export { LineReader } from './lineReader.js';
+export { tokenize, writeOperand } from './tokens.js';
+export type { Token } from './tokens.js';

@@ -11,7 +11,7 @@ import type {
   Transition,
   UniqueRule,
 } from '../model/index.js';
-import { WORD, writeOption } from './tokens.js';
+import { writeOption, writeOperand } from './tokens.js';
 
 /** The canonical text of a model: what the formatter prints. `parse(print(model))` is the model. */
 export function print(model: Model): string {
@@ -149,13 +149,8 @@ export const printCondition = (condition: Condition): string =>
 
 function printComparison({ attribute, operator, operand }: Comparison): string {
   if (operand.kind === 'now') return `${attribute} ${operator} now`;
-  const { value } = operand;
-  const isPlain = typeof value !== 'string' || (WORD.test(value) && !RESERVED_OPERANDS.has(value));
-  return `${attribute} ${operator} ${isPlain ? String(value) : JSON.stringify(value)}`;
+  return `${attribute} ${operator} ${writeOperand(operand.value)}`;
 }
-
-/** Words that would be read as something else where a literal stands. */
-export const RESERVED_OPERANDS: ReadonlySet<string> = new Set(['now', 'true', 'false', 'and', 'or']);
 
 export const VERBS: Readonly<Record<Relationship['kind'], string>> = {
   owns: 'owns',

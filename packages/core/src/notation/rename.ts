@@ -1,7 +1,6 @@
 import type { Place } from './diagnostics.js';
 import { findOccurrences, occurrenceAt, type Occurrence } from './occurrences.js';
-import { RESERVED_OPERANDS } from './print.js';
-import { writeOption } from './tokens.js';
+import { RESERVED_OPERANDS, writeOption } from './tokens.js';
 
 export type RenameResult =
   | { readonly ok: true; readonly text: string; readonly places: readonly Place[] }

@@ -30,6 +30,15 @@ const LITERALS: ReadonlySet<string> = new Set(['true', 'false']);
 export const writeOption = (text: string): string =>
   WORD.test(text) && !LITERALS.has(text) ? text : JSON.stringify(text);
 
+/** Words that would be read as something else where a literal stands. */
+export const RESERVED_OPERANDS: ReadonlySet<string> = new Set(['now', 'true', 'false', 'and', 'or']);
+
+/** A literal as a comparison writes it. */
+export const writeOperand = (value: string | number | boolean): string =>
+  typeof value !== 'string' || (WORD.test(value) && !RESERVED_OPERANDS.has(value))
+    ? String(value)
+    : JSON.stringify(value);
+
 /** Space, a comment, a word, a number, a quoted text or a mark; its first character says which. */
 const TOKEN =
   /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|"(?:[^"\\]|\\.)*"|\.\.|->|<=|>=|!=|[:,()<>=]/y;

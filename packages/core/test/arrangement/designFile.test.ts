@@ -33,6 +33,29 @@ const SMALL: DesignFile = {
         placements: { Route: 'hidden' },
         words: { Route: 'lines' },
         exposures: { Route: { 'Route.name': { out: 'no', filter: ['eq', 'starts'] } } },
+        customs: [
+          {
+            id: 'c1',
+            name: 'shortest',
+            entity: 'Route',
+            effect: {
+              kind: 'query',
+              filters: [{ member: 'Route.name', operator: 'ne', value: { kind: 'literal', value: 'x' } }],
+              order: [{ member: 'Route.name', descending: true }],
+              limit: 3,
+            },
+          },
+          {
+            id: 'c2',
+            name: 'clear',
+            entity: 'Route',
+            effect: {
+              kind: 'assign',
+              when: [{ member: 'Route.name', operator: '!=', value: { kind: 'now' } }],
+              values: [{ member: 'Route.name', value: { kind: 'unset' } }],
+            },
+          },
+        ],
       },
     ],
     answered: ['page.size'],

@@ -1,5 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import { arrangementOf, completeModel, NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
+import {
+  arrangementOf,
+  completeModel,
+  NO_CHOICES,
+  plainArrangement,
+  type Choices,
+} from '@isomeros/core/arrangement';
 import {
   differenceOf,
   openAssumptions,
@@ -39,12 +45,33 @@ function chosen(text: string, question: string, label: string): { text: string; 
       return { text, choices: { ...NO_CHOICES, settings: { [answer.name]: answer.value } } };
     case 'edit':
       return { text: editText(text, parse(text), answer.edit), choices: NO_CHOICES };
+    case 'word': {
+      const arrangement = { ...plainArrangement('main'), words: { [answer.subject]: answer.word } };
+      return { text, choices: { ...NO_CHOICES, arrangements: [arrangement] } };
+    }
     case 'name':
     case 'placement':
     case 'exposure':
       throw new Error('Nothing in the text answers it.');
   }
 }
+
+test('an unusual plural is asked about, and another one is called so everywhere', () => {
+  const text = 'entity Person\n\nentity Box\n\nentity Sheep\n\nentity City\n';
+  const question = 'What are several of a person called?';
+  expect(asked(contractOf(text))).toEqual([
+    expect.stringContaining('What is the id'),
+    'How many records come in one page when nobody says?',
+    question,
+    'What are several of a sheep called?',
+  ]);
+  const other = chosen(text, question, 'persons');
+  const contract = contractOf(other.text, other.choices);
+  expect(contract.resources.map(({ path }) => path)).toContain('/persons');
+  expect(contract.operations.map(({ id }) => id)).toContain('listPersons');
+  expect(contract.resources[0]?.links.map(({ relation }) => relation)).toContain('persons');
+  expect(contract.assumptions.find((one) => one.question === question)?.settled).toBe(true);
+});
 
 const OWNED = 'entity Route\n\nentity Sailing\n\nentity Vessel\n\n';
 

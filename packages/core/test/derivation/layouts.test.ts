@@ -9,8 +9,15 @@ import { rulesDocument } from '../support/rulesDocument.js';
 import { LAYOUTS } from './layouts/index.js';
 import type { Layout } from './layouts/layout.js';
 
-function contractOf({ model, placements = {}, settings = {}, words = {} }: Layout): Contract {
-  const arrangement = { ...plainArrangement('main'), placements, settings, words };
+function contractOf({
+  model,
+  placements = {},
+  settings = {},
+  resources = {},
+  words = {},
+  customs = [],
+}: Layout): Contract {
+  const arrangement = { ...plainArrangement('main'), placements, settings, resources, words, customs };
   return derive(modelOf(model), arrangementOf('main', { ...NO_CHOICES, arrangements: [arrangement] }));
 }
 
@@ -47,6 +54,17 @@ const members = (contract: Contract): string[] =>
     return `${name}:${shown.map((member) => ` ${member.name}${sign(member)}`).join('')}`;
   });
 
+const parameters = ({ resources, operations }: Contract): string[] =>
+  operations
+    .filter(({ verb }) => verb === 'list' || verb === 'read')
+    .map(({ resource, query }) => {
+      const path = resources.find(({ id }) => id === resource)?.path ?? '';
+      const texts = query.map((one) =>
+        one.role === 'filter' ? `${one.name}[${one.operators.join(' ')}]` : one.name,
+      );
+      return [`${path}:`, ...texts].join(' ');
+    });
+
 const reasons = (contract: Contract): string[] =>
   contract.resources.flatMap(({ path, reasons: why }) => why.map(({ rule }) => `${path}: ${rule}`));
 
@@ -56,6 +74,7 @@ describe.each(LAYOUTS)('$title', ({ layouts }) => {
     expect(paths(contract)).toEqual(layout.paths);
     expect(links(contract)).toEqual(expect.arrayContaining([...(layout.links ?? [])]));
     expect(members(contract)).toEqual(expect.arrayContaining([...(layout.members ?? [])]));
+    expect(parameters(contract)).toEqual(expect.arrayContaining([...(layout.parameters ?? [])]));
     expect(reasons(contract)).toEqual(expect.arrayContaining([...(layout.reasons ?? [])]));
     const found = contract.findings.filter(({ id }) => id !== 'model.leftover');
     expect(found.map(({ id, about }) => `${id} ${about}`)).toEqual(layout.findings ?? []);

@@ -7,6 +7,8 @@ import {
   type Reasons,
   type Resource,
   type Source,
+  type Field,
+  type QueryParameter,
 } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { identitiesOf } from '@isomeros/core/model';
@@ -115,16 +117,12 @@ describe('any model under any arrangement', () => {
           .filter(({ source }) => source.kind === 'attribute' && secrets.has(source.attribute));
         expect(leaks).toEqual([]);
         const parameters = contract.operations.flatMap(({ query }) => query);
-        const fields = parameters.flatMap((parameter) =>
-          parameter.role === 'filter'
-            ? [parameter.field]
-            : parameter.role === 'sort'
-              ? parameter.keys.map(({ field }) => field)
-              : [],
-        );
-        expect(fields.filter((field) => field.kind === 'attribute' && secrets.has(field.attribute))).toEqual(
-          [],
-        );
+        expect(parameters.flatMap(fieldsOf).filter((field) => isSecret(field, secrets))).toEqual([]);
+        const fixed = contract.operations.flatMap(({ custom, order }) => [
+          ...(custom?.kind === 'query' ? custom.filters : []).map(({ field }) => field),
+          ...order.map(({ field }) => field),
+        ]);
+        expect(fixed.filter((field) => isSecret(field, secrets))).toEqual([]);
       }),
       { numRuns: 100 },
     );
@@ -145,14 +143,44 @@ describe('any model under any arrangement', () => {
   });
 });
 
-const citedBy = (source: Source): string | null =>
-  source.kind === 'statement'
-    ? source.id
-    : source.kind === 'setting'
-      ? null
-      : source.kind === 'exposure'
-        ? source.of
-        : source.subject;
+/** What a parameter lets a client find out about. */
+function fieldsOf(parameter: QueryParameter): readonly Field[] {
+  switch (parameter.role) {
+    case 'filter':
+      return [parameter.field];
+    case 'sort':
+      return parameter.keys.map(({ field }) => field);
+    case 'search':
+      return parameter.fields;
+    case 'page':
+    case 'offset':
+    case 'cursor':
+    case 'size':
+    case 'fields':
+    case 'expand':
+      return [];
+  }
+}
+
+const isSecret = (field: Field, secrets: ReadonlySet<string>): boolean =>
+  field.kind === 'through'
+    ? isSecret(field.of, secrets)
+    : field.kind === 'attribute' && secrets.has(field.attribute);
+
+function citedBy(source: Source): string | null {
+  switch (source.kind) {
+    case 'statement':
+      return source.id;
+    case 'setting':
+    case 'custom':
+      return null;
+    case 'exposure':
+      return source.of;
+    case 'placement':
+    case 'word':
+      return source.subject;
+  }
+}
 
 function problemsOf(where: string, reasons: Reasons, known: ReadonlySet<string>): string[] {
   if (reasons.length === 0) return [`${where} has no reason`];

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { indexContract } from '@isomeros/core/contract';
+import { indexContract, type Operation, type QueryParameter } from '@isomeros/core/contract';
 import { exampleRequest, findViolations, type EngineRequest } from '@isomeros/core/engine';
 import { openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
@@ -14,8 +14,29 @@ const OUTSIDE = new Set([404, 405, 414, 501]);
 
 const anyJson = fc.jsonValue({ maxDepth: 2 });
 
+/** Headers with a meaning to every operation, or to some. */
+const PROTOCOL: readonly (readonly [string, string])[] = [
+  ['if-match', '*'],
+  ['if-match', '"nothing", W/"weak"'],
+  ['if-none-match', '*'],
+  ['if-modified-since', 'Sun, 06 Nov 2094 08:49:37 GMT'],
+  ['if-unmodified-since', 'Sunday, 06-Nov-94 08:49:37 GMT'],
+  ['prefer', 'return=minimal'],
+  ['prefer', 'respond-async, return="representation"'],
+  ['idempotency-key', '"once"'],
+  ['content-type', 'application/json-patch+json'],
+  ['authorization', 'Bearer nobody'],
+  ['accept', 'application/hal+json'],
+];
+
 /** What a careless or hostile client changes in a request that was right. */
-const spoilers: readonly ((request: EngineRequest, value: fc.JsonValue, pick: number) => EngineRequest)[] = [
+const spoilers: readonly ((
+  request: EngineRequest,
+  value: fc.JsonValue,
+  pick: number,
+  operation: Operation | undefined,
+) => EngineRequest)[] = [
+  (request, _value, pick, operation) => ({ ...request, target: request.target + asked(operation, pick) }),
   (request) => request,
   (request) => request,
   (request, value) => withBody(request, value),
@@ -36,7 +57,42 @@ const spoilers: readonly ((request: EngineRequest, value: fc.JsonValue, pick: nu
     method: ['GET', 'PUT', 'PATCH', 'DELETE', 'POST'][pick % 5] ?? 'GET',
   }),
   (request) => ({ ...request, headers: new Map([...request.headers, ['content-type', 'text/plain']]) }),
+  (request, _value, pick) => ({
+    ...request,
+    headers: new Map([...request.headers, PROTOCOL[pick % PROTOCOL.length] ?? ['accept', '*/*']]),
+  }),
+  (request) => ({ ...request, headers: new Map([['accept', '*/*']]) }),
 ];
+
+/** A query that asks for something the operation offers. */
+function asked(operation: Operation | undefined, pick: number): string {
+  const parameters = operation?.query ?? [];
+  const parameter = parameters[pick % Math.max(1, parameters.length)];
+  return parameter === undefined ? '' : `?${encodeURIComponent(parameter.name)}=${valueFor(parameter, pick)}`;
+}
+
+function valueFor(parameter: QueryParameter, pick: number): string {
+  switch (parameter.role) {
+    case 'page':
+    case 'offset':
+    case 'size':
+      return String(pick % 9);
+    case 'cursor':
+      return 'e30.AAAA';
+    case 'sort':
+      return parameter.keys[pick % parameter.keys.length]?.name ?? '';
+    case 'fields':
+      return parameter.names.slice(0, 1 + (pick % 3)).join(',');
+    case 'expand': {
+      const names = parameter.names.slice(pick % parameter.names.length);
+      return pick % 4 === 0 ? `${names.join(',')}.${names[0] ?? ''}` : names.join(',');
+    }
+    case 'search':
+      return 'a';
+    case 'filter':
+      return String(pick);
+  }
+}
 
 const withBody = (request: EngineRequest, value: unknown): EngineRequest => {
   const text = JSON.stringify(value);
@@ -83,7 +139,7 @@ function run(
     const chosen = operations[operation % operations.length];
     const request = chosen === undefined ? null : exampleRequest(mock.service, mock.dataset, chosen, NOW);
     if (request === null) continue;
-    const sent = spoilers[spoil]?.(request, value, pick) ?? request;
+    const sent = spoilers[spoil]?.(request, value, pick, chosen) ?? request;
     const answer = mock.exchange(sent);
     expect([sent, answer.status < 500 || answer.status === 501]).toEqual([sent, true]);
     const handledBy = answer.handled.operation;
@@ -127,7 +183,7 @@ describe('whatever is sent', () => {
           const request =
             chosen === undefined ? null : exampleRequest(mock.service, mock.dataset, chosen, NOW);
           if (request === null) continue;
-          const answer = mock.exchange(spoilers[spoil]?.(request, value, pick) ?? request);
+          const answer = mock.exchange(spoilers[spoil]?.(request, value, pick, chosen) ?? request);
           if (answer.status >= 400) expect(answer.handled.changes).toEqual([]);
         }
       }),

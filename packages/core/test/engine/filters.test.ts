@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { arrangementOf, NO_CHOICES, plainArrangement, type SettingValues } from '@isomeros/core/arrangement';
+import type { SettingValues } from '@isomeros/core/arrangement';
 import { compareScalars, type ScalarType } from '@isomeros/core/model';
 import fc from 'fast-check';
+import { arranged } from '../support/arrangement.js';
 import { TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 
@@ -19,11 +20,7 @@ each Route refers to optional Harbour as origin
 `;
 
 const mockOf = (settings: SettingValues = {}): TestMock =>
-  new TestMock(
-    modelOf(TEXT),
-    { Route: 0, Harbour: 3 },
-    arrangementOf('main', { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), settings }] }),
-  );
+  new TestMock(modelOf(TEXT), { Route: 0, Harbour: 3 }, arranged(settings));
 
 interface RouteBody {
   readonly id: number;

@@ -190,7 +190,9 @@ describe('methods', () => {
   test('OPTIONS answers 204 with Allow and Accept-Patch', () => {
     const answer = mock.send('OPTIONS', '/api/v1/harbours/KSH');
     expect(answer.status).toBe(204);
-    expect(answer.headers.get('accept-patch')).toBe('application/merge-patch+json, application/json');
+    expect(answer.headers.get('accept-patch')).toBe(
+      'application/merge-patch+json, application/json-patch+json, application/json',
+    );
   });
 
   test('an unknown method is 501', () => {
@@ -284,7 +286,7 @@ describe('change', () => {
     const answer = mock.send('PATCH', '/api/v1/harbours/KSH', '[]', { 'content-type': 'text/plain' });
     expect([answer.status, answer.headers.get('accept-patch')]).toEqual([
       415,
-      'application/merge-patch+json, application/json',
+      'application/merge-patch+json, application/json-patch+json, application/json',
     ]);
   });
 

@@ -1,6 +1,8 @@
 import {
   arrangementOf,
   CHOOSABLE,
+  COMPARE_OPERATORS,
+  FIXED_OPERATORS,
   FILTER_OPERATORS,
   CHOOSABLE_NAMES,
   hasLevel,
@@ -11,6 +13,8 @@ import {
   subjectsOf,
   type Arrangement,
   type ChoiceLevel,
+  type CustomEffect,
+  type CustomOperation,
   type ExposureChoice,
   type Exposures,
   type Placements,
@@ -27,6 +31,18 @@ import { anyModel } from './models.js';
 const TEXTS: Readonly<Record<string, readonly string[]>> = {
   basePath: ['', '/api', '/a/b'],
   version: ['v1', '2026-06'],
+  keyHeader: ['X-API-Key', 'Key'],
+  role: ['admin', 'keeper'],
+  itemsMember: ['items', 'data', 'page'],
+  pageMember: ['page', 'pageInfo'],
+  linksMember: ['links', 'goTo', 'name'],
+  ...Object.fromEntries(
+    ['page', 'size', 'offset', 'limit', 'cursor', 'sort', 'search', 'fields', 'expand'].map((name) => [
+      `${name}Parameter`,
+      [name, `${name}By`, 'name'],
+    ]),
+  ),
+  defaultSort: ['', 'id', '-name,id', 'nothing'],
 };
 
 function anyValue(name: string, domain: SettingDomain): fc.Arbitrary<string | number> {
@@ -69,10 +85,11 @@ export const anyPlacements = (model: Model): fc.Arbitrary<Placements> =>
 export const anyWords = (model: Model): fc.Arbitrary<Readonly<Record<string, string>>> =>
   fc
     .tuple(
-      ...subjectsOf(model).map(({ id }) =>
-        fc
-          .option(fc.constantFrom('one', 'two-words', 'Three', '~4'), { freq: 1 })
-          .map((word) => [id, word] as const),
+      ...[...subjectsOf(model), ...model.declarations.map(({ id }) => ({ id: `${id}/plural` }))].map(
+        ({ id }) =>
+          fc
+            .option(fc.constantFrom('one', 'two-words', 'Three', '~4'), { freq: 1 })
+            .map((word) => [id, word] as const),
       ),
     )
     .map(
@@ -89,6 +106,7 @@ const anyChoice: fc.Arbitrary<ExposureChoice> = fc.record(
     change: fc.constantFrom('may', 'no'),
     filter: fc.subarray([...FILTER_OPERATORS]),
     sort: fc.constantFrom('yes', 'no'),
+    search: fc.constantFrom('yes', 'no'),
   },
   { requiredKeys: [] },
 );
@@ -109,6 +127,70 @@ export const anyExposures = (model: Model): fc.Arbitrary<Exposures> => {
   });
 };
 
+/** Operations of one's own about anything, most of them such as no model allows. */
+export const anyCustoms = (model: Model): fc.Arbitrary<readonly CustomOperation[]> => {
+  const entities = model.declarations.filter((one): one is Entity => one.kind === 'entity');
+  if (entities.length === 0) return fc.constant([]);
+  const relationships = model.declarations.filter(({ kind }) => kind === 'owns' || kind === 'refers');
+  return fc
+    .array(
+      fc.constantFrom(...entities).chain((entity) => {
+        const ids = [...entity.attributes, ...relationships].map(({ id }) => id);
+        const member = ids.length === 0 ? fc.constant('nothing') : fc.constantFrom(...ids);
+        const operand = fc.oneof(
+          fc.constant({ kind: 'now' } as const),
+          fc.constantFrom(1, 'a', true, '2026-01-01').map((value) => ({ kind: 'literal', value }) as const),
+        );
+        const when = fc.array(
+          fc.record({ member, operator: fc.constantFrom(...COMPARE_OPERATORS), value: operand }),
+          { maxLength: 1 },
+        );
+        const values = fc.array(
+          fc.record({
+            member,
+            value: fc.oneof(
+              operand,
+              fc.constant({ kind: 'input' } as const),
+              fc.constant({ kind: 'unset' } as const),
+            ),
+          }),
+          { maxLength: 2 },
+        );
+        const effect: fc.Arbitrary<CustomEffect> = fc.oneof(
+          fc.record({
+            kind: fc.constant('query' as const),
+            filters: fc.array(
+              fc.record({ member, operator: fc.constantFrom(...FIXED_OPERATORS), value: operand }),
+              {
+                maxLength: 1,
+              },
+            ),
+            order: fc.array(fc.record({ member, descending: fc.boolean() }), { maxLength: 1 }),
+            limit: fc.integer({ min: 1, max: 5 }),
+          }),
+          fc.record({ kind: fc.constant('assign' as const), when, values }),
+          fc.record({
+            kind: fc.constant('create' as const),
+            when,
+            values,
+            relationship:
+              relationships.length === 0
+                ? fc.constant('nothing')
+                : fc.constantFrom(...relationships.map(({ id }) => id)),
+          }),
+        );
+        return fc.record({
+          id: fc.constantFrom('c1', 'c2', 'c3', 'c4'),
+          name: fc.constantFrom('newest', 'close', 'items', 'next'),
+          entity: fc.constant(entity.id),
+          effect,
+        });
+      }),
+      { maxLength: 3 },
+    )
+    .map((drawn) => drawn.filter(({ id }, index) => drawn.findIndex((one) => one.id === id) === index));
+};
+
 export interface Drawn {
   readonly model: Model;
   readonly arrangement: Arrangement;
@@ -121,6 +203,7 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
       placements: anyPlacements(model),
       words: anyWords(model),
       exposures: anyExposures(model),
+      customs: anyCustoms(model),
       design: anySettings('design'),
       settings: anySettings('arrangement'),
       near: fc.array(
@@ -128,8 +211,8 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
         { maxLength: 3 },
       ),
     })
-    .map(({ placements, words, exposures, design, settings, near }) => {
-      const bare = { ...plainArrangement('main'), placements, settings, words, exposures };
+    .map(({ placements, words, exposures, customs, design, settings, near }) => {
+      const bare = { ...plainArrangement('main'), placements, settings, words, exposures, customs };
       const of = (own: typeof bare): Arrangement =>
         arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
       const { operations } = derive(model, of(bare));

@@ -6,6 +6,7 @@ import {
   isWrite,
   type EngineRequest,
   type Handled,
+  type RecordView,
   type Service,
 } from '@isomeros/core/engine';
 import { utf8Length, type Model, type Row } from '@isomeros/core/model';
@@ -27,11 +28,17 @@ export interface Answer {
 export class TestMock {
   readonly service: Service;
   readonly dataset: Dataset;
+  now = NOW;
   private readonly random = new Random(5);
 
   constructor(model: Model, counts: Readonly<Record<string, number>> = {}, arrangement = MAIN) {
     const contract = derive(model, arrangement);
-    this.service = { contract, model, description: () => JSON.stringify(openApiDocument(contract)) };
+    this.service = {
+      contract,
+      model,
+      description: () => JSON.stringify(openApiDocument(contract)),
+      secret: 'test',
+    };
     const { rows, counters } = seed(model, { seed: 42, counts, now: NOW });
     this.dataset = new Dataset(model, rows, { rid: rows.length, attributes: counters });
   }
@@ -50,40 +57,46 @@ export class TestMock {
     body?: unknown,
     headers: Readonly<Record<string, string>> = {},
   ): Answer {
+    return this.exchange(this.request(method, target, body, headers));
+  }
+
+  request(
+    method: string,
+    target: string,
+    body?: unknown,
+    headers: Readonly<Record<string, string>> = {},
+  ): EngineRequest {
     const text = body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body);
     const type =
       text === null
         ? {}
         : { 'content-type': method === 'PATCH' ? 'application/merge-patch+json' : 'application/json' };
-    return this.exchange({
+    return {
       method,
       target,
       headers: new Map(Object.entries({ ...type, ...headers })),
       body: text === null ? { kind: 'none' } : { kind: 'text', text, bytes: utf8Length(text) },
-    });
+    };
   }
 
   /** The body of an answer that is a text. */
   text(method: string, target: string): string | null {
-    const { response } = handle(
-      this.service,
-      this.dataset,
-      { method, target, headers: new Map(), body: { kind: 'none' } },
-      { now: () => NOW, random: () => this.random.next() },
-    );
-    return response.body;
+    return this.handle(this.dataset, this.request(method, target)).response.body;
+  }
+
+  draft(): Draft {
+    return new Draft(this.dataset);
+  }
+
+  /** Handles a request and commits nothing. */
+  handle(view: RecordView, request: EngineRequest): Handled {
+    return handle(this.service, view, request, { now: () => this.now, random: () => this.random.next() });
   }
 
   exchange(request: EngineRequest): Answer {
-    const surroundings = { now: () => NOW, random: () => this.random.next() };
-    const draft = new Draft(this.dataset);
-    const handled = handle(
-      this.service,
-      isWrite(request.method) ? draft : this.dataset,
-      request,
-      surroundings,
-    );
-    this.dataset.apply(handled.changes, draft.counters);
+    const draft = this.draft();
+    const handled = this.handle(isWrite(request.method) ? draft : this.dataset, request);
+    this.dataset.apply(handled.changes, draft.counters, handled.kept === null ? [] : [handled.kept]);
     const { status, headers, body } = handled.response;
     return {
       status,

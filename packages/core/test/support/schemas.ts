@@ -6,7 +6,7 @@ import type { Answer } from './mock.js';
 
 /** Judges answers by the published description: does the body fit the schema of its status? */
 export class PublishedSchemas {
-  private readonly ajv = new Ajv2020({ strict: false, allErrors: true });
+  private readonly ajv = new Ajv2020({ strict: false, allErrors: true, ownProperties: true });
   private readonly compiled = new Map<string, ValidateFunction>();
   private readonly responses = new Map<
     string,
@@ -33,6 +33,8 @@ export class PublishedSchemas {
     if (response === undefined) return `${operation} does not document ${answer.status}`;
     if (response.content === undefined)
       return answer.body === null ? null : `${operation} ${answer.status} documents no body`;
+    // A client that prefers no body gets none, whatever is documented (RFC 7240 §4.2).
+    if (answer.body === null && answer.headers.get('preference-applied') === 'return=minimal') return null;
     const type = answer.headers.get('content-type') ?? '';
     const schema = response.content[type]?.schema;
     if (schema === undefined) return `${operation} ${answer.status} does not document ${type}`;

@@ -7,6 +7,8 @@ import type {
   LiveSchema,
   LiveSchemaAddress,
   Mock,
+  MockAction,
+  Snapshot,
   Problem,
   Revision,
   RevisionSummary,
@@ -129,15 +131,23 @@ export const api = {
     await ask(`/designs/${id}`, { method: 'DELETE' });
   },
   listMocks: async (): Promise<readonly Mock[]> => (await get<Items<Mock>>('/mocks')).items,
-  createMock: (design: string, arrangement: string): Promise<Mock> =>
-    send('POST', '/mocks', { design, arrangements: [arrangement] }),
-  actOnMock: (id: string, action: 'start' | 'stop' | 'reset'): Promise<Mock> =>
-    send('POST', `/mocks/${id}/${action}`),
+  createMock: (design: string, arrangements: readonly string[]): Promise<Mock> =>
+    send('POST', '/mocks', { design, arrangements }),
+  actOnMock: (id: string, action: MockAction): Promise<Mock> => send('POST', `/mocks/${id}/${action}`),
+  listSnapshots: async (id: string): Promise<readonly Snapshot[]> =>
+    (await get<Items<Snapshot>>(`/mocks/${id}/snapshots`)).items,
+  takeSnapshot: (id: string, name: string): Promise<Snapshot> =>
+    send('POST', `/mocks/${id}/snapshots`, { name }),
+  restoreSnapshot: (id: string, name: string): Promise<Mock> =>
+    send('POST', `/mocks/${id}/snapshots/${encodeURIComponent(name)}/restore`),
+  removeSnapshot: async (id: string, name: string): Promise<void> => {
+    await ask(`/mocks/${id}/snapshots/${encodeURIComponent(name)}`, { method: 'DELETE' });
+  },
   removeMock: async (id: string): Promise<void> => {
     await ask(`/mocks/${id}`, { method: 'DELETE' });
   },
-  sendMessage: (id: string, message: string): Promise<{ lastExchange: number }> =>
-    send('POST', `/mocks/${id}/messages`, { message }),
+  sendMessage: (id: string, message: string, arrangement: string): Promise<{ lastExchange: number }> =>
+    send('POST', `/mocks/${id}/messages`, { message, arrangement }),
   listExchanges: async (id: string): Promise<readonly ExchangeSummary[]> =>
     [...(await get<Items<ExchangeSummary>>(`/mocks/${id}/exchanges?limit=200`)).items].reverse(),
   readExchange: (id: string, number: number): Promise<Exchange> => get(`/mocks/${id}/exchanges/${number}`),

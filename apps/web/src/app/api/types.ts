@@ -82,9 +82,21 @@ export interface Mock {
   readonly obstacles: readonly string[];
 }
 
+/** What can be done with a mock as a whole. */
+export type MockAction = 'start' | 'stop' | 'reset' | 'undo';
+
+/** Records of a mock as they were at a moment, under a name. */
+export interface Snapshot {
+  readonly name: string;
+  readonly takenAt: string;
+  readonly records: number;
+}
+
 export interface ExchangeSummary {
   readonly number: number;
   readonly at: string;
+  /** The arrangement it was sent to. */
+  readonly arrangement: string;
   readonly client: string;
   readonly method: string;
   readonly target: string;

@@ -51,6 +51,8 @@ function sourceKey(source: Source): string {
       return `word:${source.subject}`;
     case 'exposure':
       return `exposure:${source.aspect}`;
+    case 'custom':
+      return `custom:${source.id}`;
   }
 }
 
@@ -80,6 +82,13 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
     return (
       <span className="quiet">
         Called <code>{source.word}</code>, {source.level}
+      </span>
+    );
+  }
+  if (source.kind === 'custom') {
+    return (
+      <span className="quiet">
+        Operation <code>{source.name}</code>, {source.level}
       </span>
     );
   }

@@ -3,7 +3,7 @@ import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { withExposure, withPlace } from '../../design/chosen.js';
+import { withExposure, withPlace, withWord } from '../../design/chosen.js';
 import { choicesMade } from '../../design/designSlice.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
 
@@ -41,6 +41,9 @@ export function AssumptionRow({ assumption, difference, onStatement }: Props): R
         return;
       case 'placement':
         dispatch(choicesMade(withPlace(choices, arrangement, answer.of, answer.subject, answer.place)));
+        return;
+      case 'word':
+        dispatch(choicesMade(withWord(choices, arrangement, answer.subject, answer.word)));
         return;
       case 'exposure': {
         const cell = { entity: answer.entity, member: answer.of, aspect: answer.aspect };

@@ -3,6 +3,7 @@ import type { Deriving } from '../context.js';
 import { assumeExistence } from './existence.js';
 import { assumeIds } from './ids.js';
 import { assumePageSize } from './pageSize.js';
+import { assumePlurals } from './plurals.js';
 import { assumeRoles } from './roles.js';
 
 const KINDS: readonly ((deriving: Deriving) => readonly Assumption[])[] = [
@@ -10,6 +11,7 @@ const KINDS: readonly ((deriving: Deriving) => readonly Assumption[])[] = [
   assumeRoles,
   assumeIds,
   assumePageSize,
+  assumePlurals,
 ];
 
 /** The decisions derivation took on its own, each as a question with its alternatives. */

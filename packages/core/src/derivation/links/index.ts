@@ -1,8 +1,10 @@
 import { exposureChoice } from '../../arrangement/index.js';
 import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '../../contract/index.js';
-import { camelCase, ownsItself, plural, roleOf, type Owns } from '../../model/index.js';
+import { camelCase, ownsItself, roleOf, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
+import { becauseCustom, customOf } from '../customs/index.js';
 import type { Placed } from '../place/index.js';
+import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
 import { ownerMember } from '../shapes/index.js';
 
@@ -54,6 +56,12 @@ function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly
     case 'action':
     case 'reference':
       return [];
+    case 'query': {
+      const above = places.byId.get(resource.parent ?? '');
+      const up =
+        above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
+      return [SELF, ...up];
+    }
   }
 }
 
@@ -76,7 +84,7 @@ function entryLinks(deriving: Deriving, places: Places): Link[] {
     SELF,
     ...collections.map((resource) =>
       link(
-        camelCase(plural(resource.entity ?? '')),
+        camelCase(pluralOf(deriving, entityNamed(deriving, resource.entity ?? ''))),
         { kind: 'resource', resource: resource.id },
         becauseSet(deriving, 'link.entry', ['collectionNames'], entityNamed(deriving, resource.entity ?? '')),
       ),
@@ -85,10 +93,13 @@ function entryLinks(deriving: Deriving, places: Places): Link[] {
   ];
 }
 
-/** The last page is known only where all records are counted. */
+/** The last page is known only where all records are counted; a cursor leads on from one page to the next. */
 function pagesOf(deriving: Deriving): readonly Link[] {
-  if (valueOf(deriving, 'pageStyle') === 'none') return [];
-  return valueOf(deriving, 'totals') === 'none' ? PAGES.filter(({ relation }) => relation !== 'last') : PAGES;
+  const style = valueOf(deriving, 'pageStyle');
+  if (style === 'none') return [];
+  return style === 'cursor' || valueOf(deriving, 'totals') === 'none'
+    ? PAGES.filter(({ relation }) => relation !== 'last')
+    : PAGES;
 }
 
 function pageLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
@@ -108,7 +119,9 @@ function pageLinks(deriving: Deriving, places: Places, resource: Placed): Link[]
       },
     ),
   );
-  return [SELF, ...up, ...templates, ...pagesOf(deriving)];
+  const links = [SELF, ...up, ...templates, ...pagesOf(deriving)];
+  for (const child of places.below.get(resource.id) ?? []) addCustom(deriving, links, child);
+  return links;
 }
 
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
@@ -134,6 +147,10 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
   for (const owns of deriving.index.ownedBy.get(entity) ?? [])
     addFiltered(deriving, places, links, resource, owns);
   for (const child of places.below.get(resource.id) ?? []) {
+    if (child.custom !== null) {
+      addCustom(deriving, links, child);
+      continue;
+    }
     if (child.transition !== null) {
       const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
       addRole(
@@ -156,6 +173,18 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
     });
   }
   return links;
+}
+
+/** An operation of one's own is a link named by it. */
+function addCustom(deriving: Deriving, links: Link[], child: Placed): void {
+  const own = customOf(deriving, child);
+  if (own === null) return;
+  const { operation, custom, entity } = own;
+  const target: LinkTarget =
+    custom.kind === 'query'
+      ? { kind: 'resource', resource: child.id }
+      : { kind: 'act', resource: child.id, when: custom.when };
+  addRole(deriving, links, operation.name, 'link.custom', entity, target, operation);
 }
 
 /** What is owned and stands beside its owner is found from it by a list narrowed to it, where that is offered. */
@@ -216,9 +245,11 @@ function addRole(
   rule: RuleId,
   statement: { readonly id: string },
   target: LinkTarget,
+  own?: { readonly id: string; readonly name: string },
 ): void {
   if (!RESERVED.has(role) && !links.some((known) => known.relation === role)) {
-    links.push(link(role, target, because(rule, statement)));
+    const why = own === undefined ? because(rule, statement) : becauseCustom(rule, own, statement);
+    links.push(link(role, target, why));
     return;
   }
   deriving.findings.push({

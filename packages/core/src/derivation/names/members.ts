@@ -1,7 +1,7 @@
 import type { Settings } from '../../arrangement/index.js';
 import type { StructureNames } from '../../contract/index.js';
 import { kebabCase, pascalCase, snakeCase } from '../../model/index.js';
-import { valueOf, type Deriving } from '../context.js';
+import { becauseSet, valueOf, type Deriving } from '../context.js';
 
 const CASES: Readonly<Record<Settings['memberCase'], (name: string) => string>> = {
   // The notation writes names so.
@@ -15,16 +15,43 @@ const CASES: Readonly<Record<Settings['memberCase'], (name: string) => string>> 
 export const memberName = (deriving: Deriving, name: string): string =>
   CASES[valueOf(deriving, 'memberCase')](name);
 
+const known = new WeakMap<Deriving, StructureNames>();
+
+/** What the structures of answers are called. Of two that would be called the same, one keeps its usual name. */
 export function structureNames(deriving: Deriving): StructureNames {
+  let names = known.get(deriving);
+  if (names === undefined) {
+    names = findNames(deriving);
+    known.set(deriving, names);
+  }
+  return names;
+}
+
+function findNames(deriving: Deriving): StructureNames {
   const named = (name: string): string => memberName(deriving, name);
+  const chosen = (['links', 'items', 'page'] as const).map(
+    (usual) => [usual, named(valueOf(deriving, `${usual}Member`))] as const,
+  );
+  const apart = new Set(chosen.map(([, name]) => name)).size === chosen.length;
+  if (!apart)
+    deriving.findings.push({
+      id: 'member.collide',
+      severity: 'error',
+      message: 'The items of a list, its page and its links need a name each; they have their usual ones.',
+      about: 'entry',
+      reasons: [becauseSet(deriving, 'finding.collision', ['itemsMember', 'pageMember', 'linksMember'])],
+    });
+  const [links, items, page] = chosen.map(([usual, name]) => (apart ? name : named(usual)));
   return {
-    links: named('links'),
-    items: named('items'),
-    page: named('page'),
+    links: links ?? '',
+    items: items ?? '',
+    page: page ?? '',
     number: named('number'),
     size: named('size'),
     offset: named('offset'),
     limit: named('limit'),
+    next: named('next'),
+    prev: named('prev'),
     totalItems: named('totalItems'),
     totalPages: named('totalPages'),
   };

@@ -1,6 +1,6 @@
 import type { Settings } from '../../arrangement/index.js';
 import type { Reason, Segment } from '../../contract/index.js';
-import { camelCase, kebabCase, plural, snakeCase, type Entity } from '../../model/index.js';
+import { camelCase, kebabCase, pascalCase, plural, snakeCase, type Entity } from '../../model/index.js';
 import { becauseSet, valueOf, type Deriving } from '../context.js';
 
 const CASES: Readonly<Record<Settings['pathCase'], (name: string) => string>> = {
@@ -14,6 +14,15 @@ const CASES: Readonly<Record<Settings['pathCase'], (name: string) => string>> = 
 const chosenWord = ({ arrangement }: Deriving, subject: string): string | undefined =>
   Object.hasOwn(arrangement.words, subject) ? arrangement.words[subject] : undefined;
 
+/** Under what the plural of an entity is filed where it was chosen. */
+export const pluralSubject = (entity: string): string => `${entity}/plural`;
+
+/** The plural of an entity: the one that was chosen, else by the rules of English. */
+export function pluralOf(deriving: Deriving, entity: Entity): string {
+  const chosen = chosenWord(deriving, pluralSubject(entity.id));
+  return chosen === undefined ? plural(entity.name) : pascalCase(chosen);
+}
+
 /** A name as a path has it, unless another word was chosen for it. */
 export const literal = (deriving: Deriving, name: string, subject: string): Segment => ({
   kind: 'literal',
@@ -24,7 +33,7 @@ export const literal = (deriving: Deriving, name: string, subject: string): Segm
 export const collectionWord = (deriving: Deriving, entity: Entity): Segment =>
   literal(
     deriving,
-    valueOf(deriving, 'collectionNames') === 'plural' ? plural(entity.name) : entity.name,
+    valueOf(deriving, 'collectionNames') === 'plural' ? pluralOf(deriving, entity) : entity.name,
     entity.id,
   );
 

@@ -3,29 +3,33 @@ import type {
   Method,
   Operation,
   OutlineOperation,
-  QueryParameter,
   Reason,
   RuleId,
   Verb,
 } from '../../contract/index.js';
-import {
-  ownsItself,
-  phrase,
-  plural,
-  roleOf,
-  singular,
-  withArticle,
-  type Entity,
-  type PairsWith,
-} from '../../model/index.js';
+import { type Entity, type PairsWith } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
-import { transitionName } from '../names/transitions.js';
+import { becauseCustom, customOf, type ResolvedCustom } from '../customs/index.js';
 import type { Placed } from '../place/index.js';
-import { ENTRY_SHAPE, pairShapeName, shapeName, type PairSide, type Traits } from '../shapes/index.js';
+import {
+  customAnswer,
+  customShapeName,
+  ENTRY_SHAPE,
+  inlineOwned,
+  isCreateWithheld,
+  pairShapeName,
+  reportWithheld,
+  shapeName,
+  type PairSide,
+  type Traits,
+} from '../shapes/index.js';
+import { accessOf } from './access.js';
 import { OperationNames } from './names.js';
-import { listParameters } from './query.js';
-import { isCreateWithheld, reportWithheld } from './withheld.js';
-import { deriveResponses, restrictedEntities } from './responses.js';
+import { protocolOf } from './protocol.js';
+import { apart, listPolicy, recordParameters, type ListPolicy } from './query.js';
+import { summaryOf } from './summary.js';
+import { deriveResponses } from './responses.js';
+import { restrictedEntities } from './restricted.js';
 
 const METHODS: Readonly<Record<Verb, Method>> = {
   entry: 'GET',
@@ -38,6 +42,7 @@ const METHODS: Readonly<Record<Verb, Method>> = {
   attach: 'PUT',
   detach: 'DELETE',
   transition: 'POST',
+  act: 'POST',
 };
 
 const EFFECTS: Readonly<Record<Method, Effect>> = {
@@ -50,6 +55,10 @@ const EFFECTS: Readonly<Record<Method, Effect>> = {
 
 export const JSON_TYPE = 'application/json';
 export const MERGE_PATCH_TYPE = 'application/merge-patch+json';
+export const JSON_PATCH_TYPE = 'application/json-patch+json';
+
+const PATCH_TYPES = [MERGE_PATCH_TYPE, JSON_PATCH_TYPE];
+const PATCH_TYPES_AND_PLAIN = [...PATCH_TYPES, JSON_TYPE];
 
 /** What each resource can do, in the order of the path tree. */
 export function deriveOperations(
@@ -106,7 +115,9 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
         ? ['read', 'attach', 'detach']
         : ['read', 'attach', 'change', 'detach'];
     case 'action':
-      return ['transition'];
+      return resource.custom === null ? ['transition'] : ['act'];
+    case 'query':
+      return ['list'];
     case 'singleton':
       return isOptionalSlot(deriving, resource)
         ? ['read', 'replace', 'change', 'remove']
@@ -133,13 +144,17 @@ function deriveOperation(
   const method = METHODS[verb];
   const entity = resource.entity === null ? null : entityNamed(deriving, resource.entity);
   const { id, byOwner } = names.name(verb, method, resource);
-  const query: readonly QueryParameter[] =
-    verb === 'list' && entity !== null
-      ? listParameters(deriving, resource, traits.get(entity.name) ?? [])
-      : [];
+  const { query, order } = askedFor(deriving, resource, verb, entity, traits);
   const carrying = carriedBy(deriving, resource);
-  const acceptedTypes = typesOf(verb, carrying);
+  const at = { resource: resource.id, verb };
+  const own = customOf(deriving, resource);
+  const acceptedTypes =
+    own !== null && own.inputs.length > 0 ? [JSON_TYPE] : typesOf(deriving, verb, carrying);
+  const returns = entity === null ? ENTRY_SHAPE : returnedShape(deriving, verb, entity, carrying, resource);
+  const access = accessOf(deriving, at);
+  const protocol = protocolOf(deriving, at, verb, method, returns);
   const optionalSlot = isOptionalSlot(deriving, resource);
+  const fillsSlot = optionalSlot && !isWithheld(deriving, resource);
   return {
     id,
     verb,
@@ -148,33 +163,64 @@ function deriveOperation(
     effect: EFFECTS[method],
     summary: summaryOf(deriving, verb, resource, entity),
     query,
-    unknownParameters: valueOf(deriving, 'unknownParameters', { resource: resource.id, verb }),
+    order,
+    unknownParameters: valueOf(deriving, 'unknownParameters', at),
+    access,
+    ...protocol,
     acceptedTypes,
-    accepts: entity === null ? null : acceptedShape(verb, entity, carrying, resource),
-    returns: entity === null ? ENTRY_SHAPE : returnedShape(deriving, verb, entity, carrying, resource),
+    accepts:
+      entity === null || acceptedTypes.length === 0
+        ? null
+        : acceptedShape(verb, entity, carrying, resource, own),
+    returns,
+    custom: own?.custom ?? null,
     responses: deriveResponses(deriving, {
       verb,
       resource,
       entity,
+      written: own?.custom.kind === 'create' ? entityNamed(deriving, own.custom.entity) : entity,
       hasBody: acceptedTypes.length > 0,
-      fillsSlot: optionalSlot && !isWithheld(deriving, resource),
+      access,
+      protocol,
+      fillsSlot,
       optionalSlot,
       carries: carrying !== null,
-      canMove:
-        (verb === 'replace' || verb === 'change') &&
-        resource.kind !== 'pair' &&
-        (traits.get(entity?.name ?? '') ?? []).some(({ transitions }) => transitions.length > 0),
+      canMove: canMove(verb, resource, traits),
+      own,
+      holdsOthers: entity !== null && inlineOwned(deriving, entity.name).length > 0,
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
-    reasons: operationReasons(
-      deriving,
-      verb,
-      resource,
-      entity,
-      byOwner,
-      optionalSlot && !isWithheld(deriving, resource),
-    ),
+    reasons: operationReasons(deriving, verb, resource, entity, byOwner, fillsSlot),
   };
+}
+
+/** Whether a body can move an attribute along its life cycle. */
+const canMove = (verb: Verb, { kind, entity }: Placed, traits: Traits): boolean =>
+  (verb === 'replace' || verb === 'change') &&
+  kind !== 'pair' &&
+  (traits.get(entity ?? '') ?? []).some(({ transitions }) => transitions.length > 0);
+
+const NOTHING_ASKED: ListPolicy = { query: [], order: [] };
+
+/** What the query of an operation may ask for. */
+function askedFor(
+  deriving: Deriving,
+  resource: Placed,
+  verb: Verb,
+  entity: Entity | null,
+  traits: Traits,
+): ListPolicy {
+  if (entity === null) return NOTHING_ASKED;
+  const own = customOf(deriving, resource);
+  if (own !== null) {
+    const isQuery = own.custom.kind === 'query';
+    const query = isQuery ? recordParameters(deriving, entity, traits.get(entity.name) ?? []) : [];
+    return { query: apart(deriving, resource, query), order: own.order };
+  }
+  if (verb === 'list') return listPolicy(deriving, resource, entity, traits);
+  if (verb !== 'read') return NOTHING_ASKED;
+  const query = recordParameters(deriving, entity, traits.get(entity.name) ?? []);
+  return { query: apart(deriving, resource, query), order: [] };
 }
 
 /** The pairing whose pairs carry a value, where the resource is about those. */
@@ -186,13 +232,13 @@ function carriedBy(deriving: Deriving, resource: Placed): PairsWith | null {
     : null;
 }
 
-function typesOf(verb: Verb, carrying: PairsWith | null): readonly string[] {
+function typesOf(deriving: Deriving, verb: Verb, carrying: PairsWith | null): readonly string[] {
   switch (verb) {
     case 'create':
     case 'replace':
       return [JSON_TYPE];
     case 'change':
-      return [MERGE_PATCH_TYPE, JSON_TYPE];
+      return valueOf(deriving, 'plainPatch') === 'refused' ? PATCH_TYPES : PATCH_TYPES_AND_PLAIN;
     case 'attach':
       return carrying === null ? [] : [JSON_TYPE];
     case 'entry':
@@ -201,6 +247,7 @@ function typesOf(verb: Verb, carrying: PairsWith | null): readonly string[] {
     case 'remove':
     case 'detach':
     case 'transition':
+    case 'act':
       return [];
   }
 }
@@ -210,7 +257,9 @@ function acceptedShape(
   entity: Entity,
   carrying: PairsWith | null,
   resource: Placed,
+  own: ResolvedCustom | null,
 ): string | null {
+  if (own !== null) return customShapeName(own);
   if (verb === 'attach') return carrying?.carrying ?? null;
   if (verb === 'change' && carrying !== null) return pairShapeName(carrying, 'change', sideOf(resource));
   return verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity.name, verb) : null;
@@ -225,6 +274,8 @@ function returnedShape(
 ): string | null {
   const at = { resource: resource.id, verb };
   if (verb === 'detach') return null;
+  const own = customOf(deriving, resource);
+  if (own !== null) return customAnswer(own);
   if (verb === 'remove' && valueOf(deriving, 'removeAnswers', at) === 'nothing') return null;
   if (verb === 'create' && valueOf(deriving, 'createAnswers', at) === 'nothing') return null;
   const purpose = verb === 'list' ? 'page' : 'item';
@@ -249,7 +300,12 @@ function operationReasons(
   const placed: Reason[] = [...resource.reasons.slice(0, 1)];
   if (verb === 'entry') return [...placed, name];
   const rule: RuleId = `operation.${verb}`;
-  const reasons = [because(rule, ...statements), ...placed, name];
+  const own = customOf(deriving, resource);
+  const why =
+    own === null
+      ? because(rule, ...statements)
+      : becauseCustom(own.custom.kind === 'query' ? 'list.query' : rule, own.operation, ...statements);
+  const reasons = [why, ...placed, name];
   if (verb === 'replace' && optionalSlot) reasons.push(because('operation.put-creates', ...statements));
   return reasons;
 }
@@ -271,67 +327,4 @@ function nameReason(deriving: Deriving, entity: Entity | null, byOwner: boolean)
     known.set(key, reason);
   }
   return reason;
-}
-
-function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Entity | null): string {
-  if (entity === null) return 'Where everything begins: links to what can be reached first';
-  const noun = phrase(entity.name);
-  const many = phrase(plural(entity.name));
-  const owner = below(deriving, resource);
-  switch (verb) {
-    case 'entry':
-    case 'list':
-      return `List the ${many}${owner}${resource.canonical || owner !== '' ? '' : ', whatever owns them'}`;
-    case 'create':
-      return `Create ${withArticle(noun)}${owner}`;
-    case 'read':
-      return resource.kind === 'reference' ? `Read the ${noun}${owner}` : `Read ${withArticle(noun)}`;
-    case 'replace':
-      return `Replace ${withArticle(noun)} as a whole`;
-    case 'change':
-      return `Change parts of ${withArticle(noun)}`;
-    case 'remove':
-      return `Remove ${withArticle(noun)}`;
-    case 'attach':
-      return `Pair ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
-    case 'detach':
-      return `End the pair of ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
-    case 'transition':
-      return `${capital(phrase(transitionName(deriving, resource)))} ${withArticle(noun)}`;
-  }
-}
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-function pairedWith(deriving: Deriving, resource: Placed): string {
-  const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
-  if (pairs === undefined) return 'another';
-  const back = resource.via?.direction === 'paired-back';
-  const noun = phrase(back ? pairs.to : pairs.from);
-  return `${withArticle(noun)}, as its ${phrase(singular(back ? (pairs.back ?? pairs.from) : roleOf(pairs)))}`;
-}
-
-function below(deriving: Deriving, resource: Placed): string {
-  const { via } = resource;
-  if (via === null) return '';
-  if (via.direction === 'paired' || via.direction === 'paired-back') {
-    const pairs = deriving.index.relationshipById.get(via.relationship);
-    const other = pairs === undefined ? 'one' : phrase(via.direction === 'paired' ? pairs.from : pairs.to);
-    return ` that ${withArticle(other)} is paired with`;
-  }
-  if (via.direction === 'referred') {
-    const refers = deriving.index.relationshipById.get(via.relationship);
-    return refers === undefined
-      ? ''
-      : ` that ${withArticle(phrase(refers.from))} has as its ${phrase(roleOf(refers))}`;
-  }
-  if (via.direction === 'referrers') {
-    const refers = deriving.index.relationshipById.get(via.relationship);
-    return refers === undefined
-      ? ''
-      : ` that have ${withArticle(phrase(refers.to))} as ${phrase(refers.role ?? refers.to)}`;
-  }
-  const owns = deriving.index.ownerOf.get(resource.entity ?? '');
-  if (owns === undefined) return '';
-  return ownsItself(owns) ? ` below another` : ` of ${withArticle(phrase(owns.from))}`;
 }

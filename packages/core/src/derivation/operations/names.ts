@@ -1,7 +1,9 @@
 import type { Method, Verb } from '../../contract/index.js';
-import { pascalCase, plural, roleOf, words } from '../../model/index.js';
-import { valueOf, type Deriving } from '../context.js';
+import { pascalCase, roleOf, words } from '../../model/index.js';
+import { entityNamed, valueOf, type Deriving } from '../context.js';
+import { customOf } from '../customs/index.js';
 import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
+import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
 import type { Placed } from '../place/index.js';
 
@@ -32,17 +34,22 @@ export class OperationNames {
     const noun = resource.entity;
     const owner = this.ownerAndRole(resource);
     if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
+    const own = customOf(this.deriving, resource);
+    if (own !== null)
+      return own.custom.kind === 'query'
+        ? of(pascalCase(own.operation.name) + this.plural(noun))
+        : [{ verb: own.operation.name, noun }];
     if (resource.kind === 'reference') return owner === null ? [] : of(owner.name + pascalCase(owner.role));
     if (!resource.canonical && owner === null)
-      return of(verb === 'list' ? `All${plural(noun)}` : `Any${noun}`);
+      return of(verb === 'list' ? `All${this.plural(noun)}` : `Any${noun}`);
     switch (verb) {
       case 'entry':
         return [{ verb: 'read', noun: 'Entry' }];
       case 'list':
-        if (owner === null) return of(plural(noun));
+        if (owner === null) return of(this.plural(noun));
         return owner.own
           ? of(owner.name + pascalCase(owner.role))
-          : of(plural(noun), owner.name + pascalCase(owner.role));
+          : of(this.plural(noun), owner.name + pascalCase(owner.role));
       case 'create':
         return owner === null ? of(noun) : of(noun, owner.name + pascalCase(owner.role));
       case 'read':
@@ -54,8 +61,13 @@ export class OperationNames {
         return [{ verb: transitionName(this.deriving, resource), noun }];
       case 'attach':
       case 'detach':
+      case 'act':
         return of(noun);
     }
+  }
+
+  private plural(entity: string): string {
+    return pluralOf(this.deriving, entityNamed(this.deriving, entity));
   }
 
   /** A pairing is named by the entity and its role: `listSailingCrew`, `attachSailingCrew`. */

@@ -1,40 +1,147 @@
 import type { SettingPlace, Settings } from '../../arrangement/index.js';
-import type { Field, QueryParameter, Reason, SortKey } from '../../contract/index.js';
-import type { ScalarType } from '../../model/index.js';
-import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
+import type { Field, OrderKey, QueryParameter, Reason, SortKey } from '../../contract/index.js';
+import { ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
+import { becauseSet, becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
-import type { Placed } from '../place/index.js';
-import { isScalar, type Trait } from '../shapes/index.js';
+import { standingsOf, type Placed } from '../place/index.js';
+import { expansionsOf, isScalar, type Trait, type Traits } from '../shapes/index.js';
 
 type Comparable = Trait & { readonly type: ScalarType };
 
 const isComparable = (trait: Trait): trait is Comparable => isScalar(trait.type);
 
-/** The query parameters of a list: pages, sort keys, and a filter for each member that can be compared. */
-export function listParameters(
-  deriving: Deriving,
-  resource: Placed,
-  traits: readonly Trait[],
-): readonly QueryParameter[] {
+/** What a list can be asked for, and its order where nobody asks. */
+export interface ListPolicy {
+  readonly query: readonly QueryParameter[];
+  readonly order: readonly OrderKey[];
+}
+
+/** Of a list: pages, sort keys, a search, chosen members, and a filter for each member that can be compared. */
+export function listPolicy(deriving: Deriving, resource: Placed, entity: Entity, all: Traits): ListPolicy {
+  const traits = all.get(entity.name) ?? [];
   const paging = pagingOf(deriving, resource);
-  const { sort, filters } = offeredBy(paging, traits);
-  const { pages } = paging;
-  const isReserved = (name: string): boolean =>
-    name === sort?.name || pages.some((parameter) => parameter.name === name);
-  return [
-    ...pages,
+  const { sort, filters, search } = offeredBy(paging, traits);
+  const own = apart(deriving, resource, [
+    ...paging.pages,
     ...(sort === null ? [] : [sort]),
-    ...filters.filter((filter) => {
+    ...(search === null ? [] : [search]),
+    ...recordParameters(deriving, entity, traits),
+  ]);
+  const reserved = new Set(own.map(({ name }) => name));
+  const through = paging.through ? filtersThrough(deriving, paging, entity, all) : [];
+  const query = [
+    ...own,
+    ...[...filters, ...through].filter((filter) => {
       if (isFixedByPath(resource, filter.field)) return false;
-      if (isReserved(filter.name)) reportReserved(deriving, resource, filter);
-      return !isReserved(filter.name);
+      if (reserved.has(filter.name)) reportReserved(deriving, resource, filter);
+      return !reserved.has(filter.name);
     }),
   ];
+  return { query, order: orderOf(deriving, resource, traits) };
+}
+
+/** Of two parameters that were given one name the second is left out, and reported. */
+export function apart(
+  deriving: Deriving,
+  resource: Pick<Placed, 'id' | 'path'>,
+  parameters: readonly QueryParameter[],
+): readonly QueryParameter[] {
+  // How large a page is decides more than which one it is.
+  const size = parameters.find(({ role }) => role === 'size');
+  const names = new Set(size === undefined ? [] : [size.name]);
+  return parameters.filter((parameter) => {
+    const isFirst = parameter === size || !names.has(parameter.name);
+    names.add(parameter.name);
+    if (!isFirst) reportReserved(deriving, resource, parameter);
+    return isFirst;
+  });
+}
+
+/** What every answer with records can be asked for: only some of its members, and related records inside. */
+export function recordParameters(
+  deriving: Deriving,
+  entity: Entity,
+  traits: readonly Trait[],
+): readonly QueryParameter[] {
+  const parameters: QueryParameter[] = [];
+  if (valueOf(deriving, 'fields') === 'on') {
+    const names = traits.filter(({ exposed }) => exposed.out === 'yes').map(({ name }) => name);
+    const reasons = [becauseSet(deriving, 'list.fields', ['fields'], entity)];
+    parameters.push({ role: 'fields', name: ownName(deriving, 'fieldsParameter'), names, reasons });
+  }
+  const taken = new Set(traits.map(({ name }) => name));
+  const names = expansionsOf(deriving, entity.name)
+    .map(({ name }) => name)
+    .filter((name) => !taken.has(name));
+  if (names.length > 0)
+    parameters.push({
+      role: 'expand',
+      name: ownName(deriving, 'expandParameter'),
+      names,
+      depth: valueOf(deriving, 'expandDepth'),
+      reasons: [becauseSet(deriving, 'member.expanded', ['expand', 'expandDepth'], entity)],
+    });
+  return parameters;
+}
+
+const ownName = (
+  deriving: Deriving,
+  parameter: 'fieldsParameter' | 'expandParameter' | 'searchParameter' | 'sortParameter',
+  at?: SettingPlace,
+): string => memberName(deriving, valueOf(deriving, parameter, at));
+
+/** The order that was chosen; keys that the list does not show are reported and left out. */
+function orderOf(deriving: Deriving, { id, path }: Placed, traits: readonly Trait[]): readonly OrderKey[] {
+  const at = { resource: id, verb: 'list' };
+  const chosen = valueOf(deriving, 'defaultSort', at);
+  if (chosen === '') return [];
+  const { keys } = comparableTraits(traits);
+  return chosen.split(',').flatMap((written) => {
+    const name = written.replace(/^-/, '');
+    const key = keys.find((candidate) => candidate.name === name);
+    if (key !== undefined) return [{ ...key, descending: written.startsWith('-') }];
+    deriving.findings.push({
+      id: 'list.order',
+      severity: 'error',
+      message: `${path} cannot be sorted by ${name}: there are ${keys.map((one) => one.name).join(', ')}.`,
+      about: id,
+      reasons: [becauseSetAt(deriving, 'finding.order', ['defaultSort'], at)],
+    });
+    return [];
+  });
+}
+
+/** Filters by what the records point at: the role, a dot, the member. */
+function filtersThrough(deriving: Deriving, paging: Paging, entity: Entity, all: Traits): readonly Filter[] {
+  const known = paging.throughOf.get(entity.name);
+  if (known !== undefined) return known;
+  const owns = deriving.index.ownerOf.get(entity.name);
+  const roles = [
+    ...(owns === undefined ? [] : [{ statement: owns, role: ownerRoleOf(owns), to: owns.from }]),
+    ...(deriving.index.refersFrom.get(entity.name) ?? []).map((refers) => ({
+      statement: refers,
+      role: roleOf(refers),
+      to: refers.to,
+    })),
+  ];
+  const found = roles.flatMap(({ statement, role, to }) => {
+    if (standingsOf(deriving).of.get(to) !== 'exposed') return [];
+    const reasons = [becauseSet(deriving, 'list.through', ['filterThrough'], statement)];
+    return comparableTraits(all.get(to) ?? []).filters.flatMap((filter): readonly Filter[] => {
+      if (filter.field.kind !== 'attribute') return [];
+      const field = { kind: 'through', relationship: statement.id, entity: to, of: filter.field } as const;
+      const name = `${memberName(deriving, role)}.${filter.name}`;
+      return styled({ ...filter, name, field, reasons }, paging);
+    });
+  });
+  paging.throughOf.set(entity.name, found);
+  return found;
 }
 
 interface Offered {
   readonly sort: QueryParameter | null;
   readonly filters: readonly Filter[];
+  readonly search: QueryParameter | null;
 }
 
 /** What lists of one entity that are paged alike offer, made once. */
@@ -52,11 +159,20 @@ function offeredBy(paging: Paging, traits: readonly Trait[]): Offered {
     found = {
       sort: paging.sort === null || keys.length === 0 ? null : { ...paging.sort, keys },
       filters: filters.flatMap((filter) => styled(filter, paging)),
+      search: paging.search === null ? null : searchOf(paging.search, traits),
     };
     byTraits.set(traits, found);
   }
   return found;
 }
+
+/** Looks at every text that answers show; none where there is none. */
+function searchOf(search: Omit<Search, 'fields'>, traits: readonly Trait[]): Search | null {
+  const fields = traits.filter(({ exposed }) => exposed.search === 'yes').map(({ source }) => source);
+  return fields.length === 0 ? null : { ...search, fields };
+}
+
+type Search = Extract<QueryParameter, { role: 'search' }>;
 
 /** A filter as the style writes it; none where it has no operator left. */
 function styled(filter: Filter, { filterStyle, filterReason }: Paging): readonly Filter[] {
@@ -73,6 +189,11 @@ interface Paging {
   readonly sort: Omit<Extract<QueryParameter, { role: 'sort' }>, 'keys'> | null;
   readonly filterStyle: Settings['filterStyle'];
   readonly filterReason: Reason;
+  /** Without its fields; `null` where lists cannot be searched. */
+  readonly search: Omit<Search, 'fields'> | null;
+  readonly through: boolean;
+  /** Filters through roles, by the name of the entity they narrow. */
+  readonly throughOf: Map<string, readonly Filter[]>;
 }
 
 /** Lists without settings of their own are paged alike, so what they share is made once. */
@@ -99,11 +220,21 @@ function makePaging(deriving: Deriving, at?: SettingPlace): Paging {
         : {
             role: 'sort',
             style: sortStyle,
-            name: memberName(deriving, valueOf(deriving, 'sortParameter', at)),
+            name: ownName(deriving, 'sortParameter', at),
             reasons: [becauseSetAt(deriving, 'list.sort', ['sortParameter', 'sortStyle'], at)],
           },
     filterStyle: valueOf(deriving, 'filterStyle', at),
     filterReason: becauseSetAt(deriving, 'list.filter-style', ['filterStyle'], at),
+    search:
+      valueOf(deriving, 'search', at) === 'off'
+        ? null
+        : {
+            role: 'search',
+            name: ownName(deriving, 'searchParameter', at),
+            reasons: [becauseSetAt(deriving, 'list.search', ['search'], at)],
+          },
+    through: valueOf(deriving, 'filterThrough', at) === 'on',
+    throughOf: new Map(),
   };
 }
 
@@ -114,7 +245,7 @@ function pageParameters(deriving: Deriving, at?: SettingPlace): readonly QueryPa
     becauseSetAt(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize', 'oversize'], at),
   ];
   const named = (
-    parameter: 'pageParameter' | 'sizeParameter' | 'offsetParameter' | 'limitParameter',
+    parameter: 'pageParameter' | 'sizeParameter' | 'offsetParameter' | 'limitParameter' | 'cursorParameter',
   ): string => memberName(deriving, valueOf(deriving, parameter, at));
   const max = valueOf(deriving, 'maxPageSize', at);
   const size = {
@@ -124,9 +255,14 @@ function pageParameters(deriving: Deriving, at?: SettingPlace): readonly QueryPa
     max,
     reasons,
   } as const;
-  return style === 'number'
-    ? [{ role: 'page', name: named('pageParameter'), reasons }, size]
-    : [{ role: 'offset', name: named('offsetParameter'), reasons }, size];
+  switch (style) {
+    case 'number':
+      return [{ role: 'page', name: named('pageParameter'), reasons }, size];
+    case 'offset':
+      return [{ role: 'offset', name: named('offsetParameter'), reasons }, size];
+    case 'cursor':
+      return [{ role: 'cursor', name: named('cursorParameter'), reasons }, size];
+  }
 }
 
 type Filter = Extract<QueryParameter, { role: 'filter' }>;
@@ -175,11 +311,15 @@ function filterReason({ reasons }: Trait): Reason {
   return { rule: 'list.filter', because: [] };
 }
 
-function reportReserved(deriving: Deriving, resource: Placed, { name, reasons }: Filter): void {
+function reportReserved(
+  deriving: Deriving,
+  resource: Pick<Placed, 'id' | 'path'>,
+  { name, reasons }: Pick<QueryParameter, 'name' | 'reasons'>,
+): void {
   deriving.findings.push({
     id: 'parameter.reserved',
     severity: 'error',
-    message: `${resource.path} cannot be filtered by ${name}: the parameter of that name is the list's own.`,
+    message: `${resource.path} has another parameter called ${name}; the second is left out.`,
     about: resource.id,
     reasons,
   });

@@ -1,21 +1,33 @@
-import type { ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
-import { keyOf, onRemoveOf, phrase, type Entity } from '../../model/index.js';
+import type { Access, ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
+import { keyOf, phrase, type Attribute, type Entity } from '../../model/index.js';
+import { printCondition } from '../../notation/index.js';
 import type { SettingName, SettingPlace } from '../../arrangement/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
+import type { Protocol } from './protocol.js';
+import type { ResolvedCustom } from '../customs/index.js';
+import { addProtocol, type Add } from './protocolResponses.js';
 
 /** What the responses of an operation depend on. */
 export interface Situation {
   readonly verb: Verb;
   readonly resource: Placed;
   readonly entity: Entity | null;
+  /** The entity whose records are written, where that is another one. */
+  readonly written: Entity | null;
   readonly hasBody: boolean;
+  readonly access: Access;
+  readonly protocol: Protocol;
   /** The slot may be empty: it is emptied by DELETE. */
   readonly optionalSlot: boolean;
   /** The slot is filled by PUT. */
   readonly fillsSlot: boolean;
   /** Pairs here carry a value. */
   readonly carries: boolean;
+  /** What it owns stands inside it and is written with it. */
+  readonly holdsOthers: boolean;
+  /** The operation of one's own that it is. */
+  readonly own: ResolvedCustom | null;
   readonly removalCanBeRefused: boolean;
   /** The body may move an attribute along its life cycle. */
   readonly canMove: boolean;
@@ -51,7 +63,7 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
   const known = inner(byEntity, entity, () => new Map<RuleId, Map<Verb, ResponseCase>>());
   const statements = entity === null ? [] : [entity];
   const at = { resource: situation.resource.id, verb };
-  const isOwn = hasOwnSettings(deriving, at);
+  const isOwn = hasOwnSettings(deriving, at) || situation.own !== null;
   const make = (
     status: number,
     code: ResponseCode,
@@ -84,12 +96,8 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
         : 'A query parameter is given twice, or has a value that does not fit; unknown ones are ignored.',
     ['unknownParameters'],
   );
-  if (valueOf(deriving, 'versionIn') === 'header')
-    add(400, 'version', 'name.version', () => 'API-Version asks for another version.', [
-      'versionIn',
-      'version',
-    ]);
-  if (situation.hasBody) addBodyProblems(deriving, at, add);
+  addProtocol(deriving, situation, noun, add);
+  if (situation.hasBody) addBodyProblems(deriving, situation, at, add);
   const missing = whenMissing(situation, noun);
   // When something is missing depends on the path, so this answer is not shared.
   if (missing !== null) responses.push(make(404, 'missing', 'status.missing', missing, []));
@@ -103,13 +111,15 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
   return responses.sort((a, b) => a.status - b.status);
 }
 
-function addBodyProblems(deriving: Deriving, at: SettingPlace, add: Add): void {
+function addBodyProblems(deriving: Deriving, { verb }: Situation, at: SettingPlace, add: Add): void {
   add(400, 'malformed', 'status.malformed', () => 'The body is not JSON, or names a member twice.');
   const invalid = 'A member is missing, unknown or does not fit, or points at nothing; all errors at once.';
   add(valueOf(deriving, 'invalidStatus', at), 'invalid', 'status.invalid', () => invalid, [
     'invalidStatus',
     'unknownMembers',
   ]);
+  if (verb === 'change')
+    add(409, 'patch', 'status.patch', () => 'A test of a JSON Patch fails, or a path of it is not there.');
   const limit = valueOf(deriving, 'maxBodyBytes');
   add(413, 'too-large', 'status.too-large', () => `The body is larger than ${limit} bytes.`, [
     'maxBodyBytes',
@@ -118,8 +128,9 @@ function addBodyProblems(deriving: Deriving, at: SettingPlace, add: Add): void {
 }
 
 function addConflicts(situation: Situation, noun: string, add: Add): void {
-  const { verb, entity } = situation;
-  if (canCollide(situation) && entity !== null && hasUnique(entity)) {
+  const { verb } = situation;
+  const written = situation.written;
+  if (canCollide(situation) && written !== null && (hasUnique(written) || situation.holdsOthers)) {
     add(
       409,
       'conflict',
@@ -127,6 +138,11 @@ function addConflicts(situation: Situation, noun: string, add: Add): void {
       () => 'A value that must be unique is taken; the answer names the attributes.',
     );
   }
+  const { own } = situation;
+  if (own !== null && fixesReference(own) && !(written !== null && hasUnique(written)))
+    add(409, 'conflict', 'status.conflict', () => 'What it refers to is not there any more.');
+  if (own !== null && own.custom.kind !== 'query' && own.custom.when.length > 0)
+    add(409, 'state', 'status.condition', () => `The condition does not hold now: ${conditionText(own)}.`);
   if (verb === 'transition') {
     const when = `The state of the ${noun}, or its condition, does not allow it now; the answer says what is allowed.`;
     add(409, 'state', 'status.state', () => when);
@@ -145,15 +161,7 @@ function addConflicts(situation: Situation, noun: string, add: Add): void {
 
 /** A write of the record itself can meet a value that is taken; one of a pair cannot. */
 const canCollide = ({ hasBody, verb, resource }: Situation): boolean =>
-  (hasBody && resource.kind !== 'pair') || verb === 'transition';
-
-type Add = (
-  status: number,
-  code: ResponseCode,
-  rule: RuleId,
-  when: () => string,
-  settings?: readonly SettingName[],
-) => void;
+  (hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'act';
 
 function addSuccess(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
   const { verb, resource } = situation;
@@ -202,10 +210,23 @@ function addSuccess(deriving: Deriving, situation: Situation, noun: string, add:
     case 'detach':
       addPairing(situation, noun, add);
       return;
+    case 'act':
+      addActed(situation, noun, add);
+      return;
     case 'transition':
       add(200, 'ok', 'status.ok', () => `The ${noun} has moved; the body is the ${noun} as it is now.`);
       return;
   }
+}
+
+function addActed({ own }: Situation, noun: string, add: Add): void {
+  if (own?.custom.kind !== 'create') {
+    add(200, 'ok', 'status.ok', () => `It is done; the body is the ${noun} as it is now.`);
+    return;
+  }
+  const made = phrase(own.custom.entity);
+  const when = `The ${made} is stored. Location names it; the body is the ${made}.`;
+  add(201, 'created', 'status.created', () => when);
 }
 
 function addPairing({ verb, carries }: Situation, noun: string, add: Add): void {
@@ -261,39 +282,23 @@ function missingThings(resource: Placed): string | null {
 const namesItsKey = ({ verb, resource }: Situation): boolean =>
   resource.kind === 'item' && (verb === 'replace' || verb === 'change');
 
+/** Numbers that the server counts up to a limit. */
+const canRunOut = ({ generated, type }: Attribute): boolean =>
+  generated && type.kind === 'integer' && type.max !== null;
+
 const hasUnique = (entity: Entity): boolean => {
   const key = keyOf(entity).attribute;
   return (
     entity.uniques.length > 0 ||
-    entity.attributes.some((attribute) => attribute.unique || attribute.uniqueWithin !== null) ||
+    entity.attributes.some(
+      (attribute) => attribute.unique || attribute.uniqueWithin !== null || canRunOut(attribute),
+    ) ||
     (key.key !== null && !key.generated)
   );
 };
 
-/** The entities whose removal some other record can forbid, directly or by what goes with them. Linear. */
-export function restrictedEntities(deriving: Deriving): ReadonlySet<string> {
-  const restricted = new Set<string>();
-  const waiting: string[] = [];
-  const mark = (name: string): void => {
-    if (restricted.has(name)) return;
-    restricted.add(name);
-    waiting.push(name);
-  };
-  for (const relationship of deriving.index.relationships) {
-    // What fills a required slot cannot go alone, so what would take it along cannot go either.
-    if (relationship.kind === 'owns' && relationship.cardinality === 'one')
-      for (const refers of deriving.index.refersFrom.get(relationship.to) ?? [])
-        if (onRemoveOf(refers) === 'cascade') mark(refers.to);
-    if (onRemoveOf(relationship) !== 'restrict') continue;
-    if (relationship.kind !== 'refers') mark(relationship.from);
-    if (relationship.kind !== 'owns') mark(relationship.to);
-  }
-  for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
-    const owner = deriving.index.ownerOf.get(name);
-    if (owner !== undefined) mark(owner.from);
-    for (const refers of deriving.index.refersFrom.get(name) ?? []) {
-      if (onRemoveOf(refers) === 'cascade') mark(refers.to);
-    }
-  }
-  return restricted;
-}
+const fixesReference = ({ custom }: ResolvedCustom): boolean =>
+  custom.kind !== 'query' && custom.values.some(({ field }) => field.kind === 'reference');
+
+const conditionText = ({ custom }: ResolvedCustom): string =>
+  custom.kind === 'query' ? '' : printCondition(custom.when);

@@ -1,6 +1,7 @@
 import { ownsItself, type Entity, type Owns } from '../../model/index.js';
 import { entityNamed, placed, type Deriving } from '../context.js';
 import { placeActions } from './action.js';
+import { placeCustoms } from './custom.js';
 import { placeNested } from './nested.js';
 import { placePairing, placePairingBack, placePairingFar } from './pairing.js';
 import { placeRead } from './read.js';
@@ -12,7 +13,9 @@ import { PathTree, type Placed } from './tree.js';
 
 /** Gives every entity its place in the path tree; each resource stands before those below it. */
 export function placeResources(deriving: Deriving): readonly Placed[] {
-  const tree = new PathTree(deriving.findings);
+  const tree = new PathTree(deriving.findings, (growing, resource) => {
+    if (deriving.arrangement.customs.length > 0) placeCustoms(deriving, growing, resource);
+  });
   const standings = standingsOf(deriving);
   placeEntry(deriving, tree);
   for (const entity of deriving.index.entities.values()) {
@@ -57,12 +60,12 @@ function placeOwned(
   owns: Owns,
 ): Placed | null {
   if (owns.cardinality !== 'many')
-    return placed(deriving, 'slot', owns.id) === 'hidden'
-      ? hiddenBelow(deriving, tree, standings, owns)
-      : placeSingleton(deriving, tree, above, owns);
+    return placed(deriving, 'slot', owns.id) === 'singleton'
+      ? placeSingleton(deriving, tree, above, owns)
+      : hiddenBelow(deriving, tree, standings, owns);
   if (ownsItself(owns) && placed(deriving, 'tree', owns.id) === 'hidden') return null;
   const place = standings.owned.get(owns.id) ?? 'nested';
-  return place === 'hidden'
+  return place === 'hidden' || place === 'inline'
     ? hiddenBelow(deriving, tree, standings, owns)
     : placeNested(deriving, tree, above, owns, place);
 }

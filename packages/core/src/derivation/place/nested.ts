@@ -15,7 +15,7 @@ export function placeNested(
   tree: PathTree,
   above: Placed | null,
   owns: Owns,
-  place: Exclude<OwnedPlace, 'hidden'>,
+  place: Exclude<OwnedPlace, 'hidden' | 'inline'>,
 ): Placed | null {
   const child = entityNamed(deriving, owns.to);
   const why = placementReason(deriving, owns, place);
@@ -39,7 +39,11 @@ export function placeNested(
   return item;
 }
 
-function placementReason(deriving: Deriving, owns: Owns, place: Exclude<OwnedPlace, 'hidden'>): Reason {
+function placementReason(
+  deriving: Deriving,
+  owns: Owns,
+  place: Exclude<OwnedPlace, 'hidden' | 'inline'>,
+): Reason {
   if (ownsItself(owns)) return becausePlaced(deriving, 'place.tree', 'tree', owns.id, owns);
   return becausePlaced(deriving, `place.${place}`, 'owned', owns.id, owns);
 }
@@ -51,7 +55,7 @@ function placeItem(
   collection: Placed,
   child: Entity,
   owns: Owns,
-  place: Exclude<OwnedPlace, 'hidden'>,
+  place: Exclude<OwnedPlace, 'hidden' | 'inline'>,
   why: Reason,
 ): Placed | null {
   if (place === 'shallow') {

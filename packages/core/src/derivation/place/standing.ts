@@ -4,8 +4,8 @@ import { isSingleton, keyOf, ownsItself, type Entity, type Owns } from '../../mo
 import { because, becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
 import { itemId } from './tree.js';
 
-/** Whether the records of an entity have an address. */
-export type Standing = 'exposed' | 'hidden';
+/** Whether the records of an entity have an address, or stand inside their owner. */
+export type Standing = 'exposed' | 'inline' | 'hidden';
 
 /** Where what is owned really stands: a place that cannot be given is reported, and is `nested` instead. */
 export type OwnedPlace = PlaceOf<'owned'>;
@@ -70,13 +70,16 @@ function standingOf(
     return placed(deriving, 'entity', entity.id) === 'hidden' ? 'hidden' : 'exposed';
   const place = owned.get(owns.id) ?? placed(deriving, 'slot', owns.id);
   if (place === 'hidden') return 'hidden';
-  return place === 'flat' ? 'exposed' : (of.get(owns.from) ?? 'hidden');
+  if (place === 'flat') return 'exposed';
+  const above = of.get(owns.from) ?? 'hidden';
+  if (place === 'inline') return above === 'hidden' ? 'hidden' : 'inline';
+  return above === 'inline' ? 'hidden' : above;
 }
 
 /** The place that was chosen, unless the key or the owner makes it impossible. */
 function possiblePlace(deriving: Deriving, owns: Owns): OwnedPlace {
   const place = placed(deriving, 'owned', owns.id);
-  if (place === 'nested' || place === 'hidden') return place;
+  if (place === 'nested' || place === 'inline' || place === 'hidden') return place;
   const child = entityNamed(deriving, owns.to);
   const key = keyOf(child).attribute;
   if (key.key?.within != null) {
@@ -124,6 +127,9 @@ function reportUnreachable(deriving: Deriving, { of, owned }: Standings, owns: O
     reasons: [because('place.unreachable', owns, entityNamed(deriving, owns.from))],
     mends: [
       ...(canStandAlone ? [{ title: 'Place it flat', act: placing('owned', owns, 'flat') }] : []),
+      ...(of.get(owns.from) === 'inline'
+        ? [{ title: 'Place it inline too', act: placing(isMany ? 'owned' : 'slot', owns, 'inline') }]
+        : []),
       { title: 'Hide it too', act: placing(isMany ? 'owned' : 'slot', owns, 'hidden') },
     ],
   });

@@ -15,13 +15,15 @@ export interface Placed {
   readonly entity: string | null;
   readonly via: Via | null;
   readonly transition: string | null;
+  readonly custom: string | null;
   readonly word: string | null;
   readonly reasons: Reasons;
 }
 
-type NewPlace = Omit<Placed, 'path' | 'canonical' | 'transition' | 'word'> & {
+type NewPlace = Omit<Placed, 'path' | 'canonical' | 'transition' | 'custom' | 'word'> & {
   readonly canonical?: boolean;
   readonly transition?: string;
+  readonly custom?: string;
   readonly word?: string;
 };
 
@@ -32,11 +34,15 @@ export class PathTree {
   readonly atRoot: (() => Placed | null)[] = [];
   private readonly byPath = new Map<string, Placed>();
 
-  constructor(private readonly findings: Finding[]) {}
+  constructor(
+    private readonly findings: Finding[],
+    /** Hangs below a resource what is not derived from the model. */
+    private readonly onPlaced: (tree: PathTree, resource: Placed) => void,
+  ) {}
 
   add(given: NewPlace): Placed | null {
-    const { id, kind, canonical = true, transition = null, word = null, ...rest } = given;
-    const resource = { id, kind, canonical, ...rest, transition, word };
+    const { id, kind, canonical = true, transition = null, custom = null, word = null, ...rest } = given;
+    const resource = { id, kind, canonical, ...rest, transition, custom, word };
     const path = resource.segments.map((segment) => `/${segmentText(segment)}`).join('');
     const collisionKey = resource.segments.map((s) => (s.kind === 'id' ? '/{}' : `/${s.text}`)).join('');
     const known = this.byPath.get(collisionKey);
@@ -55,6 +61,7 @@ export class PathTree {
     const placed = { ...resource, path };
     this.byPath.set(collisionKey, placed);
     this.placed.push(placed);
+    this.onPlaced(this, placed);
     return placed;
   }
 }

@@ -61,6 +61,10 @@ function filterOperators({ type, source, required }: BareTrait): readonly Filter
   return all;
 }
 
+/** Texts are looked through; what has a fixed form is compared as a whole. */
+const isSearchable = ({ type, source }: BareTrait): boolean =>
+  source.kind === 'attribute' && (type.kind === 'text' || type.kind === 'email' || type.kind === 'uri');
+
 const NONE: readonly FilterOperator[] = [];
 const YES = ['yes'] as const;
 const NO = ['no'] as const;
@@ -82,6 +86,7 @@ export function optionsOf(trait: BareTrait, isShown: boolean): ExposureOptions {
     change: trait.onReplace ? MAY : NO,
     filter: isComparable ? filterOperators(trait) : NONE,
     sort: isComparable ? SHOWN : NO,
+    search: isShown && isSearchable(trait) ? SHOWN : NO,
   };
 }
 
@@ -100,6 +105,7 @@ export function exposureOf(trait: BareTrait, choice: ExposureChoice): Exposure {
     filter:
       filter === undefined ? options.filter : options.filter.filter((operator) => filter.includes(operator)),
     sort: pick(options.sort, choice.sort),
+    search: pick(options.search, choice.search),
   };
 }
 

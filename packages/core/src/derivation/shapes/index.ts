@@ -1,19 +1,19 @@
-import type { Member, MemberMode, MemberType, Shape } from '../../contract/index.js';
+import type { Member, MemberType, Shape } from '../../contract/index.js';
 import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } from '../../model/index.js';
 import { because, entityNamed, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
-import type { Placed } from '../place/index.js';
-import { ignoredLinks, linksMembers, member, memberType, pageOf, traitsOf } from './members.js';
+import { standingsOf, type Placed } from '../place/index.js';
+import { customShapes } from './customs.js';
+import { expansionsOf, findExpansions } from './expansions.js';
+import { inlineMembers, inlineShape, isShownInside, shownReferences } from './inline.js';
+import { linksMembers, member, memberType, pageOf, shownMember, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
+import { hasPath, shapeName } from './named.js';
 import type { Trait } from './traits.js';
+import { changeShape, replaceShape } from './updates.js';
 
 /** The traits of every exposed entity, found once and shared by shapes and operations. */
 export type Traits = ReadonlyMap<string, readonly Trait[]>;
-
-export const shapeName = (
-  of: string,
-  purpose: 'item' | 'member' | 'page' | 'create' | 'replace' | 'change',
-): string => (purpose === 'item' ? of : `${of}.${purpose}`);
 
 export const ENTRY_SHAPE = 'entry';
 
@@ -29,14 +29,14 @@ export function deriveShapes(
   traits: Traits,
   resources: readonly Placed[],
 ): readonly Shape[] {
+  findExpansions(deriving, resources);
   const exposed = new Set(resources.flatMap(({ entity }) => entity ?? []));
   const shapes: Shape[] = [entryShape(deriving)];
   const required = new Map<string, boolean>();
   for (const entity of deriving.index.entities.values()) {
     const own = traits.get(entity.name) ?? [];
     if (!exposed.has(entity.name)) {
-      if (isMadeWithOwner(deriving, entity, exposed))
-        shapes.push(createShape(deriving, entity, own, traits, required));
+      shapes.push(...shapesWithoutPath(deriving, entity, own, traits, required, exposed));
       continue;
     }
     shapes.push(itemShape(deriving, entity, own, 'item'));
@@ -50,7 +50,29 @@ export function deriveShapes(
     const side = via?.direction === 'paired-back' ? 'far' : 'near';
     shapes.push(...pairShapes(deriving, pairs, traits, side));
   }
+  if (deriving.arrangement.customs.length > 0)
+    shapes.push(
+      ...customShapes(deriving, resources, traits, (name) => shapes.some((shape) => shape.name === name)),
+    );
   return [...valueShapes(deriving, shapes), ...shapes];
+}
+
+/** What has no path may still be shown inside something, be written with its owner, or only be made with it. */
+function shapesWithoutPath(
+  deriving: Deriving,
+  entity: Entity,
+  own: readonly Trait[],
+  traits: Traits,
+  required: Map<string, boolean>,
+  exposed: ReadonlySet<string>,
+): readonly Shape[] {
+  const shown = isShownInside(deriving, entity) ? [itemShape(deriving, entity, own, 'item')] : [];
+  const isInline = standingsOf(deriving).of.get(entity.name) === 'inline';
+  if (!isInline && !isMadeWithOwner(deriving, entity, exposed)) return shown;
+  const create = createShape(deriving, entity, own, traits, required);
+  if (!isInline) return [...shown, create];
+  const replace = replaceShape(deriving, entity, own);
+  return [...shown, create, replace, inlineShape(deriving, entity, create, replace)];
 }
 
 /** What has no path of its own may still be made in the body of an owner that has one. */
@@ -60,7 +82,7 @@ function isMadeWithOwner(deriving: Deriving, entity: Entity, exposed: ReadonlySe
     owns?.cardinality === 'one';
     owns = deriving.index.ownerOf.get(owns.from)
   ) {
-    if (exposed.has(owns.from)) return true;
+    if (exposed.has(owns.from) || standingsOf(deriving).of.get(owns.from) === 'inline') return true;
   }
   return false;
 }
@@ -152,14 +174,28 @@ function itemShape(
 ): Shape {
   const members = traits
     .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
-    .map((trait) => member(trait, 'returned', true, !trait.required));
+    .map((trait) => shownMember(deriving, trait));
   return {
     name: shapeName(entity.name, purpose),
     purpose,
     of: entity.name,
-    members: [...members, ...linksMembers(deriving)],
+    members: [
+      ...members,
+      ...inlineMembers(deriving, entity.name, 'item'),
+      ...shownReferences(deriving, entity.name, traits),
+      ...expandedIn(deriving, entity, traits),
+      ...(hasPath(deriving, entity) ? linksMembers(deriving) : []),
+    ],
     reasons: [because('member.attribute', entity)],
   };
+}
+
+/** Related records inside a record; a member of its own that has the same name takes precedence. */
+function expandedIn(deriving: Deriving, entity: Entity, traits: readonly Trait[]): readonly Member[] {
+  const expanded = expansionsOf(deriving, entity.name);
+  if (expanded.length === 0) return expanded;
+  const names = new Set(traits.map(({ name }) => name));
+  return expanded.filter(({ name }) => !names.has(name));
 }
 
 /** A page, and what is in it where lists show less of a record than a read does. */
@@ -188,12 +224,10 @@ function createShape(
     name,
     purpose: 'create',
     of: entity.name,
-    members: [...members, ...slots],
+    members: [...members, ...slots, ...inlineMembers(deriving, entity.name, 'create')],
     reasons: [because('operation.create', entity)],
   };
 }
-
-const mustBeSent = (trait: Trait): boolean => trait.required && !trait.supplied;
 
 const madeWith = (deriving: Deriving, entity: Entity): Owns[] =>
   (deriving.index.ownedBy.get(entity.name) ?? []).filter((owns) => owns.cardinality === 'one');
@@ -234,50 +268,13 @@ function slotMustBeSent(
   return answer;
 }
 
-/** PUT: a whole new value. What a client got from a read may be sent back. */
-function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
-  const members = traits
-    .filter((trait) => isWritable(trait, 'replace'))
-    .map((trait) => {
-      const mode = writeMode(trait, 'replace');
-      const required = mode === 'accepted' && trait.exposed.replace === 'must';
-      return member(trait, mode, required, !required && (mode === 'accepted' || !trait.required));
-    });
-  return {
-    name: shapeName(entity.name, 'replace'),
-    purpose: 'replace',
-    of: entity.name,
-    members: [...members, ...ignoredLinks(deriving)],
-    reasons: [because('operation.replace', entity)],
-  };
-}
-
-/** PATCH as a merge patch (RFC 7396): absent keeps, null unsets. */
-function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
-  const members = traits
-    .filter((trait) => isWritable(trait, 'change'))
-    .map((trait) => member(trait, writeMode(trait, 'change'), false, !mustBeSent(trait)));
-  return {
-    name: shapeName(entity.name, 'change'),
-    purpose: 'change',
-    of: entity.name,
-    members: [...members, ...ignoredLinks(deriving)],
-    reasons: [because('operation.change', entity)],
-  };
-}
-
-/** What is returned may be sent back, also where it is not accepted. */
-const isWritable = ({ exposed }: Trait, verb: 'replace' | 'change'): boolean =>
-  exposed.out === 'yes' || exposed[verb] !== 'no';
-
-function writeMode(trait: Trait, verb: 'replace' | 'change'): MemberMode {
-  if (trait.transitions.length > 0) return 'moved';
-  if (trait.exposed[verb] !== 'no') return 'accepted';
-  return trait.touched ? 'ignored' : 'must-equal';
-}
-
+export { shapeName } from './named.js';
 export { ownerMember } from './members.js';
 export { pairShapeName, type PairSide } from './pairs.js';
 export { isScalar, type Trait } from './traits.js';
 export { exposureGrid, type GridRow } from './grid.js';
+export { customAnswer, customShapeName } from './customs.js';
 export { memberId } from './exposure.js';
+export { inlineOwned } from './inline.js';
+export { isCreateWithheld, reportWithheld } from './withheld.js';
+export { expansionsOf } from './expansions.js';

@@ -23,7 +23,7 @@ import {
   valueOf,
   type Deriving,
 } from '../context.js';
-import { memberName } from '../names/members.js';
+import { memberName, structureNames } from '../names/members.js';
 import { keyType, standingsOf } from '../place/index.js';
 import { exposureOf, exposureReasons, memberId } from './exposure.js';
 import type { BareTrait, Trait } from './traits.js';
@@ -37,7 +37,7 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
       referenceTraits(deriving, entity, refers),
     ),
   ];
-  const names = new Set([memberName(deriving, 'links')]);
+  const names = new Set([structureNames(deriving).links]);
   const kept = candidates.filter((trait) => {
     if (!names.has(trait.name)) {
       names.add(trait.name);
@@ -124,7 +124,8 @@ export function memberType(type: AttributeType): MemberType {
 
 function ownerTraits(deriving: Deriving, entity: Entity): readonly BareTrait[] {
   const owns = deriving.index.ownerOf.get(entity.name);
-  if (owns === undefined) return [];
+  // Inside its owner nobody asks whose it is.
+  if (owns === undefined || standingsOf(deriving).of.get(entity.name) === 'inline') return [];
   const owner = ownerWithKey(deriving, owns);
   const name = ownerMember(deriving, owns);
   if (owner === null || name === null) return [];
@@ -225,6 +226,13 @@ export function member(trait: Trait, mode: MemberMode, required: boolean, nullab
   return mode === 'moved' ? { ...bare, transitions } : bare;
 }
 
+/** A trait in an answer: there, unless only some members were asked for, or it has no value and is left out. */
+export function shownMember(deriving: Deriving, trait: Trait): Member {
+  const printsNull = valueOf(deriving, 'unset') === 'null';
+  const isThere = valueOf(deriving, 'fields') === 'off' && (printsNull || trait.required);
+  return member(trait, 'returned', isThere, printsNull && !trait.required);
+}
+
 function structural(
   name: string,
   type: Member['type'],
@@ -251,7 +259,7 @@ function linkMembersOf(deriving: Deriving): LinkMembers {
       valueOf(deriving, 'links') === 'object'
         ? [
             linksMember(
-              memberName(deriving, 'links'),
+              structureNames(deriving).links,
               becauseSet(deriving, 'member.links', ['links']),
               'returned',
             ),
@@ -285,10 +293,12 @@ export function pageOf(deriving: Deriving, name: string, of: string, items: stri
     purpose: 'page',
     of,
     members: [
-      structural(memberName(deriving, 'items'), list, { kind: 'items' }, reason, 'returned'),
+      structural(structureNames(deriving).items, list, { kind: 'items' }, reason, 'returned'),
       ...(valueOf(deriving, 'pageStyle') === 'none'
         ? []
-        : [structural(memberName(deriving, 'page'), { kind: 'page' }, { kind: 'page' }, reason, 'returned')]),
+        : [
+            structural(structureNames(deriving).page, { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
+          ]),
       ...linksMembers(deriving),
     ],
     reasons: [reason],

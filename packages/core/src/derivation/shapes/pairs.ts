@@ -2,7 +2,8 @@ import type { Member, Shape } from '../../contract/index.js';
 import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
-import { linksMembers, member, memberType, pageOf } from './members.js';
+import { expansionsOf } from './expansions.js';
+import { linksMembers, memberType, pageOf, shownMember } from './members.js';
 import type { Trait } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
@@ -41,7 +42,10 @@ export function pairShapes(
       ...all
         .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
         .filter((trait) => trait.name !== name)
-        .map((trait) => member(trait, 'returned', true, !trait.required)),
+        .map((trait) => shownMember(deriving, trait)),
+      ...expansionsOf(deriving, shown).filter(
+        (one) => !all.some((trait) => trait.name === one.name) && one.name !== name,
+      ),
       carriedMember(name, pairs, value),
       ...linksMembers(deriving),
     ],

@@ -1,12 +1,12 @@
 import type { Exposure } from '../../arrangement/index.js';
-import type { Field, Member, MemberType, Reason } from '../../contract/index.js';
+import type { Member, MemberType, OwnField, Reason } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
 
 /** One thing an entity's representations can carry, with what the model says of it. */
 export interface BareTrait {
   readonly name: string;
   readonly type: MemberType;
-  readonly source: Field;
+  readonly source: OwnField;
   readonly description: string | null;
   readonly default: Member['default'];
   readonly example: Member['example'];

@@ -1,18 +1,24 @@
 import type { Link, Resource } from '../../contract/index.js';
 import { bareObject, type Json, type Row } from '../../model/index.js';
-import type { RecordView } from '../dataset.js';
+import { Dataset, type RecordView } from '../dataset.js';
 import { pairedWith, representPaired } from '../pairing.js';
 import { pathOf, representListed } from '../represent.js';
 import { indexOf, storageNamed, type Serving } from '../service.js';
 import type { QueryEntry } from '../target.js';
-import { filtered } from './filter.js';
+import { cursorScope, writeCursor, type Cursor } from './cursor.js';
+import { filtered, type Filter } from './filter.js';
+import { indexed } from './ordered.js';
+import { sliceOf, type Slice } from './page.js';
 import type { ListQuery } from './query.js';
-import { sorted } from './sort.js';
+import { isFound } from './search.js';
+import { decidingKeys, ranked, type Position, type SortBy } from './sort.js';
+import type { Span } from './span.js';
 
 /** One page of a list with its links, and how many records there are. */
 export interface ListAnswer {
   readonly body: Record<string, Json>;
-  readonly total: number;
+  /** `null` where nobody is told. */
+  readonly total: number | null;
 }
 
 /** A query parameter as a link writes it. */
@@ -26,35 +32,88 @@ export function answerList(
   query: ListQuery,
   entries: readonly QueryEntry[],
 ): ListAnswer {
-  const all = filtered(service, view, candidates(service, view, resource, above), query.filters);
-  const rows = sorted(service, view, resource, all, query.sort);
-  const { names, paging } = service.contract;
-  const shown = query.size === null ? rows : rows.slice(query.offset, query.offset + query.size);
+  const keys = decidingKeys(service, resource, query.sort);
+  const all = spanOf(service, view, resource, above, query, keys);
+  const slice = sliceOf(keys, all, query.page);
+  const { names } = service.contract;
+  const path = pathOf(service, view, resource, above) ?? '';
+  const neighbours = neighboursOf(service, path, query, slice, all.length);
   const body = bareObject();
-  body[names.items] = shown.map((row) =>
+  body[names.items] = slice.shown.map(({ row }) =>
     resource.kind === 'pairing' && above !== null
-      ? representPaired(service, view, resource, above, row)
-      : representListed(service, view, row),
+      ? representPaired(service, view, resource, above, row, query)
+      : representListed(service, view, row, query),
   );
-  if (paging.style !== 'none') body[names.page] = pageObject(service, query, rows.length);
-  body[names.links] = pageLinks(service, view, resource, above, query, entries, rows.length);
-  return { body, total: rows.length };
+  const page = pageObject(service, query, neighbours, all.length);
+  if (page !== null) body[names.page] = page;
+  body[names.links] = listLinks(service, view, resource, above, path, entries, neighbours);
+  return { body, total: query.page.kind === 'first' ? null : all.length };
 }
 
-function pageObject({ contract }: Serving, { offset, size }: ListQuery, total: number): Json {
+/** The records for which every filter holds, and the search, in order. */
+function spanOf(
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  above: Row | null,
+  query: ListQuery,
+  keys: readonly SortBy[],
+): Span {
+  if (!(view instanceof Dataset) || resource.via !== null || resource.kind === 'pairing') {
+    const rows = narrowed(service, view, candidates(service, view, resource, above), query, query.filters);
+    return ranked(service, view, keys, rows);
+  }
+  const storage = storageNamed(service, resource.entity);
+  const { span, left } = indexed(service, view, storage, query.filters, keys);
+  if (left.length === 0 && query.search === null) return span;
+  const kept = span.slice(0, span.length);
+  const rows = new Set(
+    narrowed(
+      service,
+      view,
+      kept.map(({ row }) => row),
+      query,
+      left,
+    ),
+  );
+  return kept.filter(({ row }) => rows.has(row));
+}
+
+function narrowed(
+  service: Serving,
+  view: RecordView,
+  rows: Iterable<Row>,
+  { search }: ListQuery,
+  filters: readonly Filter[],
+): readonly Row[] {
+  const kept = filtered(service, view, rows, filters);
+  return search === null ? kept : kept.filter((row) => isFound(service, view, row, search));
+}
+
+function pageObject(
+  { contract }: Serving,
+  { page: wanted }: ListQuery,
+  neighbours: Neighbours,
+  total: number,
+): Json {
   const { names, paging } = contract;
-  const length = size ?? total;
+  if (wanted.kind === 'all' || wanted.kind === 'first') return null;
+  const { size } = wanted;
   const page = bareObject();
-  if (paging.style === 'offset') {
-    page[names.offset] = offset;
-    page[names.limit] = length;
+  if (wanted.kind === 'cursor') {
+    page[names.limit] = size;
+    page[names.next] = neighbours.next;
+    page[names.prev] = neighbours.prev;
+  } else if (paging.style === 'offset') {
+    page[names.offset] = wanted.offset;
+    page[names.limit] = size;
   } else {
-    page[names.number] = offset / length + 1;
-    page[names.size] = length;
+    page[names.number] = wanted.offset / size + 1;
+    page[names.size] = size;
   }
   if (paging.totals !== 'body') return page;
   page[names.totalItems] = total;
-  if (paging.style === 'number') page[names.totalPages] = Math.ceil(total / length);
+  if (paging.style === 'number') page[names.totalPages] = Math.ceil(total / size);
   return page;
 }
 
@@ -70,29 +129,45 @@ function candidates(
   return above === null ? [] : view.pointingAt(storage, resource.via.relationship, above.rid);
 }
 
-function pageLinks(
+/** The value of the page parameter at each neighbour; empty where it is left out, `null` where there is none. */
+type Neighbours = Readonly<Record<'first' | 'prev' | 'next' | 'last', string | null>>;
+
+const NO_NEIGHBOURS: Neighbours = { first: null, prev: null, next: null, last: null };
+
+function neighboursOf(
   service: Serving,
-  view: RecordView,
-  resource: Resource,
-  above: Row | null,
+  path: string,
   query: ListQuery,
-  entries: readonly QueryEntry[],
+  { before, behind }: Slice,
   total: number,
-): Json {
-  const path = pathOf(service, view, resource, above) ?? '';
-  const offsets = query.size === null ? null : offsetsOf(query.offset, query.size, total);
-  const links = bareObject();
-  for (const link of resource.links) {
-    const found = pageLink(service, view, resource, above, link, path, entries, query.size ?? 1, offsets);
-    if (found !== null) links[link.relation] = found;
+): Neighbours {
+  const { page } = query;
+  switch (page.kind) {
+    case 'all':
+    case 'first':
+      return NO_NEIGHBOURS;
+    case 'offset': {
+      const isNumbered = service.contract.paging.style === 'number';
+      const at = (offset: number | null): string | null =>
+        offset === null ? null : String(isNumbered ? offset / page.size + 1 : offset);
+      const { first, prev, next, last } = offsetsOf(page.offset, page.size, total);
+      return { first: at(first), prev: at(prev), next: at(next), last: at(last) };
+    }
+    case 'cursor': {
+      const scope = cursorScope(service, path, query);
+      const at = (direction: Cursor['direction'], position: Position | null): string | null =>
+        position === null ? null : writeCursor(service, scope, { direction, position });
+      return { first: '', prev: at('before', before), next: at('after', behind), last: null };
+    }
   }
-  return links;
 }
 
-type Offsets = Readonly<Record<'first' | 'prev' | 'next' | 'last', number | null>>;
-
 /** How many records come before each neighbour; `null` where there is none. */
-function offsetsOf(offset: number, size: number, total: number): Offsets {
+function offsetsOf(
+  offset: number,
+  size: number,
+  total: number,
+): Readonly<Record<keyof Neighbours, number | null>> {
   const last = total === 0 ? 0 : Math.floor((total - 1) / size) * size;
   return {
     first: 0,
@@ -102,7 +177,24 @@ function offsetsOf(offset: number, size: number, total: number): Offsets {
   };
 }
 
-function pageLink(
+function listLinks(
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  above: Row | null,
+  path: string,
+  entries: readonly Parameter[],
+  neighbours: Neighbours,
+): Json {
+  const links = bareObject();
+  for (const link of resource.links) {
+    const found = listLink(service, view, resource, above, link, path, entries, neighbours);
+    if (found !== null) links[link.relation] = found;
+  }
+  return links;
+}
+
+function listLink(
   service: Serving,
   view: RecordView,
   resource: Resource,
@@ -110,16 +202,14 @@ function pageLink(
   { target }: Link,
   path: string,
   entries: readonly Parameter[],
-  size: number,
-  offsets: Offsets | null,
+  neighbours: Neighbours,
 ): Json {
   switch (target.kind) {
     case 'self':
       return { href: path + queryText(entries) };
     case 'page': {
-      const offset = offsets?.[target.page] ?? null;
-      if (offset === null) return null;
-      return { href: path + queryText(atOffset(service, resource, entries, offset, size)) };
+      const value = neighbours[target.page];
+      return value === null ? null : { href: path + queryText(atPage(service, resource, entries, value)) };
     }
     case 'resource': {
       const other = indexOf(service).resources.get(target.resource);
@@ -135,27 +225,27 @@ function pageLink(
     case 'filtered':
     case 'owner':
     case 'action':
+    case 'act':
     case 'pair':
     case 'description':
       return null;
   }
 }
 
-/** The query of the page that begins after so many records. */
-function atOffset(
+/** The query of another page: the parameter that says which, and everything else as it was asked. */
+function atPage(
   service: Serving,
   resource: Resource,
   entries: readonly Parameter[],
-  offset: number,
-  size: number,
+  value: string,
 ): readonly Parameter[] {
   const list = indexOf(service)
     .operationsOf.get(resource.id)
     ?.find(({ verb }) => verb === 'list');
-  const parameter = list?.query.find(({ role }) => role === 'page' || role === 'offset');
+  const parameter = list?.query.find(({ role }) => role === 'page' || role === 'offset' || role === 'cursor');
   if (parameter === undefined) return entries;
-  const value = String(parameter.role === 'page' ? offset / size + 1 : offset);
-  return [...entries.filter(({ name }) => name !== parameter.name), { name: parameter.name, value }];
+  const others = entries.filter(({ name }) => name !== parameter.name);
+  return value === '' ? others : [...others, { name: parameter.name, value }];
 }
 
 const queryText = (entries: readonly Parameter[]): string =>

@@ -1,13 +1,14 @@
 import type { Field } from '../../contract/index.js';
 import type { Json, Row } from '../../model/index.js';
-import type { RecordView } from '../dataset.js';
-import { pointedAt } from '../represent.js';
+import { pointedAt, type RecordView } from '../dataset.js';
 import { storageNamed, type Serving } from '../service.js';
 
 /** What a record has in a field: its own value, or the key of what it points at; absent while unset. */
 export function fieldValue(service: Serving, view: RecordView, row: Row, field: Field): Json | undefined {
   if (field.kind === 'attribute') return row.values[field.attribute];
   const target = pointedAt(view, row, field.relationship);
+  if (field.kind === 'through')
+    return target === null ? undefined : fieldValue(service, view, target, field.of);
   return target?.values[storageNamed(service, field.entity).key.id];
 }
 

@@ -1,5 +1,5 @@
 import { FILTER_OPERATORS, type FilterOperator } from '../../arrangement/index.js';
-import type { Field, QueryParameter } from '../../contract/index.js';
+import type { CustomFilter, Field, QueryParameter } from '../../contract/index.js';
 import {
   compareScalars,
   describeType,
@@ -9,6 +9,7 @@ import {
   type ScalarType,
 } from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
+import { momentAs } from '../lifeCycle.js';
 import type { ProblemDetail } from '../message.js';
 import type { Serving } from '../service.js';
 import { decode, type QueryEntry } from '../target.js';
@@ -71,6 +72,14 @@ export function readFilter(
         : { field, type, operator, value };
     }
   }
+}
+
+/** A comparison that a query of one's own always makes, at a moment. */
+export function fixedFilter({ field, type, operator, value }: CustomFilter, now: number): Filter {
+  const known = value.kind === 'now' ? momentAs(type, now) : value.value;
+  return operator === 'unset'
+    ? { field, type, operator, wanted: known === true }
+    : { field, type, operator, value: known };
 }
 
 /** Commas separate before anything is decoded, so that a value may hold one as `%2C`. */

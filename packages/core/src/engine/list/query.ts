@@ -1,17 +1,29 @@
-import type { Contract, Operation, QueryParameter } from '../../contract/index.js';
+import { indexContract, type Operation, type QueryParameter } from '../../contract/index.js';
 import type { ProblemDetail } from '../message.js';
+import type { Serving } from '../service.js';
 import type { QueryEntry } from '../target.js';
-import { readFilter, type Filter } from './filter.js';
+import { cursorScope, readCursor, type Cursor } from './cursor.js';
+import { NOTHING_EXPANDED, readExpand, type ExpandTree } from './expand.js';
+import { fixedFilter, readFilter, type Filter } from './filter.js';
+import type { Wanted } from './page.js';
+import { readSearch, type Search } from './search.js';
 import { readSort, type SortBy } from './sort.js';
 
-/** A list query, typed and checked. */
-export interface ListQuery {
-  /** How many records come before the page. */
-  readonly offset: number;
-  /** How many records it holds at most; `null` where everything is answered at once. */
-  readonly size: number | null;
+/** How much of each record is wanted. */
+export interface Showing {
+  /** Names of members; `null` for all of them. */
+  readonly fields: ReadonlySet<string> | null;
+  readonly expand: ExpandTree;
+  /** Whether the record stands inside another one, which shows it for that alone. */
+  readonly isInside?: boolean;
+}
+
+/** A query, typed and checked. */
+export interface ListQuery extends Showing {
+  readonly page: Wanted;
   readonly sort: readonly SortBy[];
   readonly filters: readonly Filter[];
+  readonly search: Search | null;
 }
 
 export type QueryResult =
@@ -21,10 +33,11 @@ export type QueryResult =
 /** `distance[gte]`: a name and an operator. */
 const BRACKETED = /^([^[\]]+)\[([^[\]]*)\]$/;
 
-/** Reads the query parameters of an operation; every parameter that is wrong is reported. */
+/** Reads the query parameters of an operation at a path; every parameter that is wrong is reported. */
 export function readListQuery(
-  { paging }: Contract,
+  service: Serving,
   operation: Operation,
+  path: string,
   entries: readonly QueryEntry[],
   unreadable: readonly string[],
 ): QueryResult {
@@ -34,8 +47,7 @@ export function readListQuery(
     message: 'Expected percent-encoded UTF-8.',
   }));
   const byName = new Map(operation.query.map((parameter) => [parameter.name, parameter]));
-  const isClamped = paging.oversize === 'clamped';
-  const read = new Reading(operation, isClamped, errors);
+  const read = new Reading(service, operation, path, errors);
   const seen = new Set<string>();
   for (const entry of entries) {
     const [, base, operator] = BRACKETED.exec(entry.name) ?? [];
@@ -55,7 +67,8 @@ export function readListQuery(
     seen.add(key);
     read.take(parameter, entry, operator ?? 'eq');
   }
-  return errors.length === 0 ? { ok: true, query: read.query() } : { ok: false, errors };
+  const query = read.query();
+  return errors.length === 0 ? { ok: true, query } : { ok: false, errors };
 }
 
 const takesOperators = (parameter: QueryParameter): boolean =>
@@ -72,16 +85,25 @@ class Reading {
   private number = 1;
   private offset = 0;
   private size: number | null;
-  private sort: readonly SortBy[] = [];
+  private sort: readonly SortBy[];
+  private cursor: { readonly name: string; readonly text: string } | null = null;
+  private search: Search | null = null;
+  private fields: ReadonlySet<string> | null = null;
+  private expand: ExpandTree = NOTHING_EXPANDED;
   private readonly filters: Filter[] = [];
 
   constructor(
-    operation: Operation,
-    private readonly isClamped: boolean,
+    private readonly service: Serving,
+    private readonly operation: Operation,
+    private readonly path: string,
     private readonly errors: ProblemDetail[],
   ) {
     const size = operation.query.find((parameter) => parameter.role === 'size');
     this.size = size?.role === 'size' ? size.default : null;
+    this.sort = operation.order.map(({ field, type, descending }) => ({ field, type, descending }));
+    const { custom } = operation;
+    if (custom?.kind === 'query')
+      this.filters.push(...custom.filters.map((filter) => fixedFilter(filter, service.now)));
   }
 
   take(parameter: QueryParameter, entry: QueryEntry, operator: string): void {
@@ -92,10 +114,14 @@ class Reading {
       case 'offset':
         this.offset = this.count(parameter, entry.value, 0, Number.MAX_SAFE_INTEGER);
         break;
+      case 'cursor':
+        this.cursor = { name: parameter.name, text: entry.value };
+        break;
       case 'size':
-        this.size = this.isClamped
-          ? Math.min(parameter.max, this.count(parameter, entry.value, 1, Number.MAX_SAFE_INTEGER))
-          : this.count(parameter, entry.value, 1, parameter.max);
+        this.size =
+          this.service.contract.paging.oversize === 'clamped'
+            ? Math.min(parameter.max, this.count(parameter, entry.value, 1, Number.MAX_SAFE_INTEGER))
+            : this.count(parameter, entry.value, 1, parameter.max);
         break;
       case 'sort':
         this.sort = readSort(parameter, entry.value, this.errors);
@@ -105,12 +131,62 @@ class Reading {
         if (filter !== null) this.filters.push(filter);
         break;
       }
+      case 'search':
+        this.search = readSearch(parameter, entry, this.errors);
+        break;
+      case 'fields':
+        this.fields = this.namesOf(parameter, entry);
+        break;
+      case 'expand':
+        this.expand = readExpand(this.service.contract, this.entity, parameter, entry.value, this.errors);
+        break;
     }
   }
 
   query(): ListQuery {
-    const { size, sort, filters } = this;
-    return { offset: this.offset + (this.number - 1) * (size ?? 0), size, sort, filters };
+    const { sort, filters, search, fields, expand } = this;
+    return { page: this.wanted(), sort, filters, search, fields, expand };
+  }
+
+  private get entity(): string {
+    return indexContract(this.service.contract).resources.get(this.operation.resource)?.entity ?? '';
+  }
+
+  private wanted(): Wanted {
+    const { size } = this;
+    const { custom } = this.operation;
+    if (custom?.kind === 'query') return { kind: 'first', size: custom.limit };
+    if (size === null) return { kind: 'all' };
+    if (this.service.contract.paging.style === 'cursor')
+      return { kind: 'cursor', cursor: this.readCursor(), size };
+    return { kind: 'offset', offset: this.offset + (this.number - 1) * size, size };
+  }
+
+  private readCursor(): Cursor | null {
+    if (this.cursor === null) return null;
+    const { sort, filters, search } = this;
+    const scope = cursorScope(this.service, this.path, { sort, filters, search });
+    const cursor = readCursor(this.service, scope, this.cursor.text);
+    if (cursor === null)
+      this.errors.push({
+        parameter: this.cursor.name,
+        code: 'cursor',
+        message: 'Expected a cursor from a page of this list with the same order and filters.',
+      });
+    return cursor;
+  }
+
+  private namesOf(
+    parameter: Extract<QueryParameter, { role: 'fields' }>,
+    { value }: QueryEntry,
+  ): ReadonlySet<string> {
+    const wanted = value.split(',');
+    for (const name of wanted) {
+      if (parameter.names.includes(name)) continue;
+      const message = `There is no member ${name.slice(0, 80)}; there are ${parameter.names.join(', ')}.`;
+      this.errors.push({ parameter: parameter.name, code: 'member', message });
+    }
+    return new Set(wanted);
   }
 
   private count(parameter: QueryParameter, text: string, min: number, max: number): number {

@@ -1,4 +1,4 @@
-import type { Field, QueryParameter, Resource } from '../../contract/index.js';
+import type { OwnField, QueryParameter, Resource } from '../../contract/index.js';
 import { compareScalars, type Json, type Row, type ScalarType } from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
 import type { ProblemDetail } from '../message.js';
@@ -6,9 +6,20 @@ import { storageNamed, type Serving } from '../service.js';
 import { fieldValue, isScalarValue } from './field.js';
 
 export interface SortBy {
-  readonly field: Field;
+  readonly field: OwnField;
   readonly type: ScalarType;
   readonly descending: boolean;
+}
+
+/** Where a record stands in an order: its values of the sort keys, then its number, which no other has. */
+export interface Position {
+  readonly values: readonly Json[];
+  readonly rid: number;
+}
+
+/** A record with its place in the order. */
+export interface Ranked extends Position {
+  readonly row: Row;
 }
 
 type SortParameter = Extract<QueryParameter, { role: 'sort' }>;
@@ -40,32 +51,44 @@ function suffixKey(part: string): Key {
   return { name, descending: direction === 'desc' };
 }
 
-/** Orders by the sort keys, unset last ascending and first descending; the key of the record breaks ties. */
-export function sorted(
+/** The keys that decide: those asked for, then the key of the record, which breaks ties. */
+export function decidingKeys(
   service: Serving,
-  view: RecordView,
-  resource: Resource,
-  rows: Row[],
+  resource: Pick<Resource, 'entity'>,
   sort: readonly SortBy[],
-): Row[] {
+): readonly SortBy[] {
   const { key } = storageNamed(service, resource.entity);
   const byKey: SortBy = {
     field: { kind: 'attribute', attribute: key.id },
     type: key.type as ScalarType,
     descending: false,
   };
-  const keys = [...sort, byKey];
-  return rows.sort((a, b) => {
-    for (const { field, type, descending } of keys) {
-      const order = compareValues(
-        type,
-        fieldValue(service, view, a, field),
-        fieldValue(service, view, b, field),
-      );
-      if (order !== 0) return descending ? -order : order;
-    }
-    return a.rid - b.rid;
-  });
+  return [...sort, byKey];
+}
+
+/** Orders by the keys, unset last ascending and first descending. */
+export function ranked(
+  service: Serving,
+  view: RecordView,
+  keys: readonly SortBy[],
+  rows: readonly Row[],
+): Ranked[] {
+  return rows
+    .map((row): Ranked => ({
+      row,
+      rid: row.rid,
+      values: keys.map(({ field }) => fieldValue(service, view, row, field) ?? null),
+    }))
+    .sort((a, b) => comparePositions(keys, a, b));
+}
+
+/** Below zero where `a` comes first. */
+export function comparePositions(keys: readonly SortBy[], a: Position, b: Position): number {
+  for (const [index, { type, descending }] of keys.entries()) {
+    const order = compareValues(type, a.values[index], b.values[index]);
+    if (order !== 0) return descending ? -order : order;
+  }
+  return a.rid - b.rid;
 }
 
 function compareValues(type: ScalarType, a: Json | undefined, b: Json | undefined): number {

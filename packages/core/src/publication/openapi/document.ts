@@ -1,6 +1,7 @@
-import { indexContract, type Contract, type Resource } from '../../contract/index.js';
+import { indexContract, type Contract, type Resource, type SecurityScheme } from '../../contract/index.js';
 import { phrase, plural, type Json } from '../../model/index.js';
-import { operationObject, pathParameters } from './operations.js';
+import { operationObject } from './operations.js';
+import { pathParameters } from './parameters.js';
 import { componentSchemas } from './schemas.js';
 
 /** An OpenAPI document, version 3.1.1, as plain JSON. */
@@ -37,7 +38,7 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
     servers: [{ url: contract.root === '' ? '/' : contract.root }],
     tags: tagsOf(contract).map((name) => ({ name })),
     paths: Object.fromEntries(paths),
-    components: { schemas: componentSchemas(contract) },
+    components: { schemas: componentSchemas(contract), ...securitySchemes(contract) },
   };
 }
 
@@ -49,3 +50,23 @@ function tagOf(resource: Resource): string {
 }
 
 const tagsOf = (contract: Contract): string[] => [...new Set(contract.resources.map(tagOf))];
+
+/** How clients prove who they are (OAS §4.8.27). */
+function securitySchemes({ security }: Contract): { readonly securitySchemes?: Json } {
+  if (security.schemes.length === 0) return {};
+  const schemes = security.schemes.map(
+    (scheme) => [scheme, schemeObject(scheme, security.keyHeader)] as const,
+  );
+  return { securitySchemes: Object.fromEntries(schemes) };
+}
+
+function schemeObject(scheme: SecurityScheme, keyHeader: string): Json {
+  switch (scheme) {
+    case 'basic':
+      return { type: 'http', scheme: 'basic', description: 'User and password (RFC 7617).' };
+    case 'bearer':
+      return { type: 'http', scheme: 'bearer', description: 'A token (RFC 6750).' };
+    case 'key':
+      return { type: 'apiKey', in: 'header', name: keyHeader };
+  }
+}

@@ -1,28 +1,11 @@
-import type { Contract, Operation, QueryParameter, Resource, ResponseCase } from '../../contract/index.js';
-import type { FilterOperator } from '../../arrangement/index.js';
-import type { Json, ScalarType } from '../../model/index.js';
-import { halName, reference, scalarSchema, type JsonSchema } from './schemas.js';
-
-/** The parameters that the path of a resource holds. */
-export function pathParameters(resource: Resource): readonly Json[] {
-  return resource.segments.flatMap((segment) =>
-    segment.kind === 'literal'
-      ? []
-      : [
-          {
-            name: segment.parameter,
-            in: 'path',
-            required: true,
-            description: `The key of the ${segment.entity}.`,
-            schema: scalarSchema(segment.type),
-          },
-        ],
-  );
-}
+import type { Contract, Operation, ResponseCase, ResponseCode } from '../../contract/index.js';
+import type { Json } from '../../model/index.js';
+import { headerParameters, queryParameter } from './parameters.js';
+import { halName, reference, type JsonSchema } from './schemas.js';
 
 /** An Operation Object (OAS §4.8.10). */
 export function operationObject(contract: Contract, operation: Operation, tag: string): Json {
-  const parameters = [...operation.query.map(queryParameter), ...versionParameter(contract)];
+  const parameters = [...operation.query.map(queryParameter), ...headerParameters(contract, operation)];
   return {
     operationId: operation.id,
     summary: operation.summary,
@@ -30,65 +13,26 @@ export function operationObject(contract: Contract, operation: Operation, tag: s
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(operation.accepts === null ? {} : { requestBody: requestBody(operation, operation.accepts) }),
     responses: responses(contract, operation),
+    ...securityOf(contract, operation),
   };
 }
 
-/** The header that may name the version. */
-const versionParameter = ({ version, versionHeader }: Contract): readonly Json[] =>
-  versionHeader === null
-    ? []
-    : [
-        {
-          name: versionHeader,
-          in: 'header',
-          description: 'The version that is meant; the one there is, where it is left out.',
-          schema: { type: 'string', enum: [version] },
-        },
-      ];
+/** The schemes an operation takes, any one of them (OAS §4.8.30); none where anybody may. */
+function securityOf({ security }: Contract, { access }: Operation): { readonly security?: Json } {
+  if (security.schemes.length === 0) return {};
+  if (access.kind === 'anonymous') return { security: [] };
+  const roles = access.kind === 'role' ? [access.role] : [];
+  return { security: security.schemes.map((scheme) => ({ [scheme]: roles })) };
+}
 
 function requestBody(operation: Operation, shape: string): Json {
   const content = Object.fromEntries(
-    operation.acceptedTypes.map((type) => [type, { schema: reference(shape) }]),
+    operation.acceptedTypes.map((type) => [
+      type,
+      { schema: reference(type === 'application/json-patch+json' ? 'jsonPatch' : shape) },
+    ]),
   );
   return { required: true, content };
-}
-
-function queryParameter(parameter: QueryParameter): Json {
-  const base = { name: parameter.name, in: 'query' };
-  switch (parameter.role) {
-    case 'page':
-      return {
-        ...base,
-        description: 'The number of the page, from 1.',
-        schema: { type: 'integer', minimum: 1, default: 1 },
-      };
-    case 'offset':
-      return {
-        ...base,
-        description: 'How many records come before the page.',
-        schema: { type: 'integer', minimum: 0, default: 0 },
-      };
-    case 'size': {
-      const schema = { type: 'integer', minimum: 1, maximum: parameter.max, default: parameter.default };
-      return { ...base, description: 'How many records a page holds.', schema };
-    }
-    case 'sort':
-      return {
-        ...base,
-        description: `Keys to sort by, each ${parameter.style === 'minus' ? 'with - in front' : 'followed by :desc'} for descending. The key of the record breaks ties.`,
-        style: 'form',
-        explode: false,
-        schema: {
-          type: 'array',
-          items: {
-            type: 'string',
-            enum: parameter.keys.flatMap(({ name }) => sortTexts(name, parameter.style)),
-          },
-        },
-      };
-    case 'filter':
-      return filterParameter(parameter, base);
-  }
 }
 
 /** The same shape in each media type that is offered. */
@@ -99,45 +43,6 @@ const contentOf = ({ representation }: Contract, shape: string): Json =>
       { schema: reference(type === 'application/hal+json' ? halName(shape) : shape) },
     ]),
   );
-
-const sortTexts = (name: string, style: 'minus' | 'suffix'): string[] =>
-  style === 'minus' ? [name, `-${name}`] : [name, `${name}:asc`, `${name}:desc`];
-
-/** Operators in brackets are the members of a deep object (OAS §4.8.12.4); equality may be written plainly too. */
-function filterParameter(parameter: Extract<QueryParameter, { role: 'filter' }>, base: object): Json {
-  const { name, type, operators } = parameter;
-  if (operators.length === 1 && operators[0] === 'eq')
-    return { ...base, description: `Only records whose ${name} is this.`, schema: scalarSchema(type) };
-  const properties = Object.fromEntries(
-    operators.map((operator) => [operator, operandSchema(operator, type)]),
-  );
-  return {
-    ...base,
-    description: `Only records whose ${name} compares so. ${name}=… is the same as ${name}[eq]=….`,
-    style: 'deepObject',
-    explode: true,
-    schema: { type: 'object', properties, additionalProperties: false },
-  };
-}
-
-function operandSchema(operator: FilterOperator, type: ScalarType): JsonSchema {
-  switch (operator) {
-    case 'in':
-      return { type: 'string', description: 'Values separated by commas.' };
-    case 'unset':
-      return { type: 'boolean', description: 'Whether it has no value.' };
-    case 'contains':
-    case 'starts':
-      return { type: 'string', minLength: 1 };
-    case 'eq':
-    case 'ne':
-    case 'lt':
-    case 'lte':
-    case 'gt':
-    case 'gte':
-      return scalarSchema(type);
-  }
-}
 
 function responses(contract: Contract, operation: Operation): Json {
   const byStatus = new Map<number, ResponseCase[]>();
@@ -154,18 +59,49 @@ function responses(contract: Contract, operation: Operation): Json {
   );
 }
 
-const totalCount: JsonSchema = {
-  description: 'How many records there are.',
-  schema: { type: 'integer', minimum: 0 },
-};
+const ofText = (description: string, schema: JsonSchema = { type: 'string' }): JsonSchema => ({
+  description,
+  schema,
+});
 
-const elsewhere: JsonSchema = {
-  description: 'The one address of the record.',
-  schema: { type: 'string', format: 'uri-reference' },
-};
+const URI: JsonSchema = { type: 'string', format: 'uri-reference' };
 
-const isElsewhere = (cases: readonly ResponseCase[]): boolean =>
-  cases.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'));
+const hasCode = (cases: readonly ResponseCase[], ...codes: readonly ResponseCode[]): boolean =>
+  cases.some(({ code }) => codes.includes(code));
+
+/** What an answer says in its headers. */
+function headersOf(
+  contract: Contract,
+  { verb, returns, prefers }: Operation,
+  cases: readonly ResponseCase[],
+): Record<string, JsonSchema> {
+  const { paging, representation } = contract;
+  const isTold =
+    paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
+  const isElsewhere =
+    cases.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere')) ||
+    (verb === 'transition' && hasCode(cases, 'ok'));
+  const isTagged = hasCode(cases, 'ok', 'not-modified') && returns !== null;
+  const inHeader =
+    representation.links === 'header' && representation.mediaTypes.includes('application/json');
+  return {
+    ...(hasCode(cases, 'created') ? { Location: ofText('Where the new record is.', URI) } : {}),
+    ...(isElsewhere ? { 'Content-Location': ofText('The one address of the record.', URI) } : {}),
+    ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
+    ...(inHeader && returns !== null && hasCode(cases, 'ok')
+      ? { Link: ofText('Where it leads (RFC 8288).') }
+      : {}),
+    ...(isTold && verb === 'list' && hasCode(cases, 'ok')
+      ? { 'Total-Count': ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
+      : {}),
+    ...(prefers && hasCode(cases, 'ok', 'created', 'minimal')
+      ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }
+      : {}),
+    ...(hasCode(cases, 'unauthenticated')
+      ? { 'WWW-Authenticate': ofText('The credentials that are wanted (RFC 9110 §11.6.1).') }
+      : {}),
+  };
+}
 
 function responseObject(
   contract: Contract,
@@ -174,23 +110,18 @@ function responseObject(
   cases: readonly ResponseCase[],
 ): Json {
   const description = cases.map(({ when }) => when).join(' ');
+  const found = headersOf(contract, operation, cases);
+  const headers = Object.keys(found).length === 0 ? {} : { headers: found };
   if (status >= 400)
-    return { description, content: { 'application/problem+json': { schema: reference('problem') } } };
-  const { paging, representation } = contract;
-  const isTold =
-    paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
-  const total = isTold && operation.verb === 'list' && status === 200;
-  const location: JsonSchema = {
-    description: 'Where the new record is.',
-    schema: { type: 'string', format: 'uri-reference' },
-  };
+    return {
+      description,
+      ...headers,
+      content: { 'application/problem+json': { schema: reference('problem') } },
+    };
+  const returns = status === 204 || status === 304 ? null : operation.returns;
   return {
     description,
-    ...(status === 201 ? { headers: { Location: location } } : {}),
-    ...(total ? { headers: { 'Total-Count': totalCount } } : {}),
-    ...(isElsewhere(cases) ? { headers: { 'Content-Location': elsewhere } } : {}),
-    ...(operation.returns === null || status === 204
-      ? {}
-      : { content: contentOf(contract, operation.returns) }),
+    ...headers,
+    ...(returns === null ? {} : { content: contentOf(contract, returns) }),
   };
 }

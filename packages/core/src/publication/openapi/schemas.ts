@@ -24,7 +24,8 @@ function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
     const items = shape.members.find(({ source }) => source.kind === 'items');
     return items === undefined ? {} : memberSchema(items);
   }
-  return { ...objectSchema(shape.members), ...(isReturned(shape) ? {} : { additionalProperties: false }) };
+  const isOpen = isReturned(shape) || contract.unknownMembers === 'ignored';
+  return { ...objectSchema(shape.members), ...(isOpen ? {} : { additionalProperties: false }) };
 }
 
 function objectSchema(members: readonly Member[]): JsonSchema {
@@ -41,12 +42,14 @@ export const halName = (shape: string): string => `${shape}.hal`;
 
 /** A shape as HAL writes it: links under `_links`, the members of a page under `_embedded`. */
 function halSchema(shape: Shape): JsonSchema {
-  const own = shape.members.filter(({ source }) => source.kind !== 'links' && source.kind !== 'items');
+  const own = shape.members.filter(
+    ({ source }) => source.kind !== 'links' && source.kind !== 'items' && source.kind !== 'expanded',
+  );
   const items = shape.members.find(({ source }) => source.kind === 'items');
   const listed = items?.type.kind === 'list' && items.type.of.kind === 'shape' ? items.type.of.shape : null;
   const embedded: JsonSchema =
     listed === null
-      ? {}
+      ? halInside(shape)
       : {
           _embedded: {
             type: 'object',
@@ -59,8 +62,18 @@ function halSchema(shape: Shape): JsonSchema {
   return {
     type: 'object',
     properties: { ...(properties as JsonSchema), ...embedded, _links: reference('halLinks') },
-    required: [...required, ...Object.keys(embedded), '_links'],
+    required: [...required, ...(listed === null ? [] : ['_embedded']), '_links'],
   };
+}
+
+/** Related records inside a record, by relation (draft-kelly-json-hal §4.1.2). */
+function halInside({ members }: Shape): { readonly _embedded?: JsonSchema } {
+  const inside = members.flatMap(({ source }) => {
+    if (source.kind !== 'expanded') return [];
+    const one = reference(halName(source.entity));
+    return [[`rel:${source.relation}`, source.limit === null ? one : { type: 'array', items: one }] as const];
+  });
+  return inside.length === 0 ? {} : { _embedded: { type: 'object', properties: Object.fromEntries(inside) } };
 }
 
 function memberSchema(member: Member): JsonSchema {
@@ -149,6 +162,7 @@ function bounds(least: string, min: number | null, most: string, max: number | n
   return { ...(min === null ? {} : { [least]: min }), ...(max === null ? {} : { [most]: max }) };
 }
 
+const cursor: JsonSchema = { type: ['string', 'null'] };
 const count = { type: 'integer', minimum: 0 };
 
 /** Links of HAL: a link or several a relation; relations of our own as CURIEs. */
@@ -172,6 +186,21 @@ const HAL_LINK: JsonSchema = {
   required: ['href'],
 };
 
+/** A JSON Patch document (RFC 6902 §3). */
+const JSON_PATCH: JsonSchema = {
+  type: 'array',
+  items: {
+    type: 'object',
+    properties: {
+      op: { type: 'string', enum: ['add', 'remove', 'replace', 'move', 'copy', 'test'] },
+      path: { type: 'string', format: 'json-pointer' },
+      from: { type: 'string', format: 'json-pointer' },
+      value: {},
+    },
+    required: ['op', 'path'],
+  },
+};
+
 /** What answers of every contract have in common. */
 /** Where a page stands, and how many records there are where the body tells. */
 function pageSchema({ names, paging }: Contract): JsonSchema {
@@ -179,12 +208,19 @@ function pageSchema({ names, paging }: Contract): JsonSchema {
   const properties =
     paging.style === 'offset'
       ? { [names.offset]: count, [names.limit]: { ...count, minimum: 1 }, ...totals }
-      : {
-          [names.number]: { ...count, minimum: 1 },
-          [names.size]: { ...count, minimum: 1 },
-          ...totals,
-          ...(paging.totals === 'body' ? { [names.totalPages]: count } : {}),
-        };
+      : paging.style === 'cursor'
+        ? {
+            [names.limit]: { ...count, minimum: 1 },
+            [names.next]: { ...cursor, description: 'The cursor of the next page; null at the end.' },
+            [names.prev]: { ...cursor, description: 'The cursor of the page before; null at the beginning.' },
+            ...totals,
+          }
+        : {
+            [names.number]: { ...count, minimum: 1 },
+            [names.size]: { ...count, minimum: 1 },
+            ...totals,
+            ...(paging.totals === 'body' ? { [names.totalPages]: count } : {}),
+          };
   return { type: 'object', properties, required: Object.keys(properties) };
 }
 
@@ -205,6 +241,7 @@ const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>>
   ...(contract.representation.mediaTypes.includes('application/hal+json')
     ? { halLinks: HAL_LINKS, halLink: HAL_LINK }
     : {}),
+  ...(contract.operations.some(({ verb }) => verb === 'change') ? { jsonPatch: JSON_PATCH } : {}),
   problem: {
     type: 'object',
     description: 'Problem details (RFC 9457 §3).',

@@ -1,4 +1,7 @@
+import { CUSTOMS } from './customs.js';
 import { FREE } from './free.js';
+import { INLINE } from './inline.js';
+import { LISTS } from './lists.js';
 import { MEMBERS } from './members.js';
 import { NAMES } from './names.js';
 import { OWNS_MANY } from './ownsMany.js';
@@ -13,9 +16,12 @@ export const LAYOUTS: readonly Chapter[] = [
   FREE,
   OWNS_MANY,
   OWNS_ONE,
+  INLINE,
   REFERS_TO,
   PAIRS_WITH,
   TRANSITIONS,
+  CUSTOMS,
   NAMES,
   MEMBERS,
+  LISTS,
 ];

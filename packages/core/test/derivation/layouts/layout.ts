@@ -1,4 +1,4 @@
-import type { Placements, SettingValues } from '@isomeros/core/arrangement';
+import type { CustomOperation, Placements, SettingValues } from '@isomeros/core/arrangement';
 
 /** A small model laid out in one way, with everything expected of it written by hand. */
 export interface Layout {
@@ -15,6 +15,11 @@ export interface Layout {
   readonly links?: readonly string[];
   /** Members, as `Shape: member member!`, that a shape has; `!` is required. `links` is left out. */
   readonly members?: readonly string[];
+  /** Query parameters by name, as `path: page size name[eq ne]`, of a list or a read. */
+  readonly parameters?: readonly string[];
+  readonly customs?: readonly CustomOperation[];
+  /** Settings of single resources, by their id. */
+  readonly resources?: Readonly<Record<string, SettingValues>>;
   /** Rules among the reasons of a path, as `path: rule`. */
   readonly reasons?: readonly string[];
   readonly findings?: readonly string[];

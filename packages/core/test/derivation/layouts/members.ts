@@ -78,5 +78,11 @@ export const MEMBERS: Chapter = {
       paths: ['/books: list create', '/books/{bookId}: read replace change remove'],
       findings: ['parameter.reserved Book'],
     },
+    {
+      name: 'What must be sent and is left out by its name cannot be created.',
+      model: 'entity Trip\n  links: text, required',
+      paths: ['/trips: list', '/trips/{tripId}: read replace change remove'],
+      findings: ['member.collide Trip', 'create.withheld Trip'],
+    },
   ],
 };

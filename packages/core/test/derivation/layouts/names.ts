@@ -131,5 +131,24 @@ export const NAMES: Chapter = {
       members: ['Spot: a_bc'],
       findings: ['member.collide Spot'],
     },
+    {
+      name: 'A collection that is called in the singular among plurals is mixed.',
+      model: 'entity Harbour\nentity Pier',
+      words: { Pier: 'pier' },
+      paths: [
+        '/harbours: list create',
+        '/harbours/{harbourId}: read replace change remove',
+        '/pier: list create',
+        '/pier/{pierId}: read replace change remove',
+      ],
+      findings: ['path.mixed Pier'],
+    },
+    {
+      name: 'Another plural is the word of the path, too.',
+      model: 'entity Crew',
+      words: { 'Crew/plural': 'crew' },
+      paths: ['/crew: list create', '/crew/{crewId}: read replace change remove'],
+      links: ['/: crew → /crew'],
+    },
   ],
 };

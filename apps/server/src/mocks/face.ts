@@ -3,8 +3,10 @@ import {
   describeRecordChanges,
   handle,
   isWrite,
+  operationAt,
   problem,
   renderProblem,
+  simulatedFailure,
   withCors,
   type Draft,
   type EngineRequest,
@@ -20,6 +22,7 @@ import { hostName } from '../http/admission.js';
 import { isLoopback } from '../config.js';
 import { NotStored, type DurableDataset } from './durableDataset.js';
 import type { Exchange, Journal, Message } from './journal.js';
+import type { Dice } from './troubles.js';
 import { close, listen, portOf, type RequestHandler } from './listener.js';
 
 const SURROUNDINGS: Surroundings = { now: () => Date.now(), random: () => Math.random() };
@@ -29,16 +32,23 @@ interface Outcome {
   readonly records: readonly RecordChange[];
 }
 
-/** One mock at work: a contract over durable records, behind a loopback port, with its journal. */
-export class RunningMock implements RequestHandler {
+/** What the arrangements of one mock have in common. */
+export interface Shared {
+  readonly records: DurableDataset;
+  readonly journal: Journal;
+  readonly onExchange: (exchange: Exchange) => void;
+  readonly dice: Dice;
+}
+
+/** One arrangement of a mock behind a loopback port: a contract over durable records, with a journal. */
+export class Face implements RequestHandler {
   private readonly logger = new Logger('Mock');
   private server: Server | null = null;
 
   constructor(
+    public arrangement: string,
     public service: Service,
-    readonly records: DurableDataset,
-    private readonly journal: Journal,
-    private readonly onExchange: (exchange: Exchange) => void,
+    private readonly shared: Shared,
   ) {}
 
   get root(): string {
@@ -62,15 +72,41 @@ export class RunningMock implements RequestHandler {
     const { server } = this;
     this.server = null;
     if (server !== null) await close(server);
-    await this.records.settled();
   }
 
-  async handle(request: EngineRequest, head: string): Promise<EngineResponse> {
+  async handle(request: EngineRequest, head: string): Promise<EngineResponse | null> {
     const started = performance.now();
+    if (!this.shared.dice.isCalm) {
+      const met = await this.meetTrouble(request);
+      if (met !== null) {
+        const response = met.response.status === 0 ? met.response : withCors(request, met.response);
+        this.record(request, head, { ...met, response }, [], started);
+        return response.status === 0 ? null : response;
+      }
+    }
     const { handled, records } = await this.outcome(request);
     const response = withCors(request, handled.response);
     this.record(request, head, { ...handled, response }, records, started);
     return response;
+  }
+
+  /** Waits as long as it was told, and fails instead of answering where the dice say so. */
+  private async meetTrouble(request: EngineRequest): Promise<Handled | null> {
+    const operation = operationAt(this.service.contract, request);
+    const { delay, outcome } = this.shared.dice.throwFor(operation);
+    if (delay > 0) await new Promise((resolve) => setTimeout(resolve, delay));
+    switch (outcome.kind) {
+      case 'answer':
+        return null;
+      case 'drop': {
+        const cut = { status: 0, headers: [], body: null };
+        return { ...this.stopped('The connection was cut, as the mock was told.', cut), operation };
+      }
+      case 'fail': {
+        const failure = simulatedFailure(this.root, outcome.status);
+        return { ...this.stopped(`${outcome.status}, simulated as the mock was told.`, failure), operation };
+      }
+    }
   }
 
   rejected(head: string, response: EngineResponse): void {
@@ -84,7 +120,8 @@ export class RunningMock implements RequestHandler {
     const trace = [
       { step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' },
     ] as const;
-    this.record(request, head, { response, operation: null, trace, changes: [] }, [], performance.now());
+    const handled = { response, operation: null, trace, changes: [], kept: null };
+    this.record(request, head, handled, [], performance.now());
   }
 
   private async outcome(request: EngineRequest): Promise<Outcome> {
@@ -92,7 +129,10 @@ export class RunningMock implements RequestHandler {
       const refused = this.refuseHost(request);
       if (refused !== null) return { handled: refused, records: [] };
       if (!isWrite(request.method)) {
-        return { handled: handle(this.service, this.records.dataset, request, SURROUNDINGS), records: [] };
+        return {
+          handled: handle(this.service, this.shared.records.dataset, request, SURROUNDINGS),
+          records: [],
+        };
       }
       return await this.write(request);
     } catch (error) {
@@ -101,13 +141,13 @@ export class RunningMock implements RequestHandler {
   }
 
   private async write(request: EngineRequest): Promise<Outcome> {
-    const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes'> => {
-      const before: RecordView = this.records.dataset;
+    const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes' | 'kept'> => {
+      const before: RecordView = this.shared.records.dataset;
       const handled = handle(this.service, draft, request, SURROUNDINGS);
       const records = describeRecordChanges(this.service.model, before, draft, handled.changes);
-      return { handled, records, changes: handled.changes };
+      return { handled, records, changes: handled.changes, kept: handled.kept };
     };
-    return this.records.write(attempt, ({ handled }) => handled.response.status < 400);
+    return this.shared.records.write(attempt, ({ handled }) => handled.response.status < 400);
   }
 
   /** Names that point at this machine only through a foreign name server are not served (DNS rebinding). */
@@ -127,7 +167,13 @@ export class RunningMock implements RequestHandler {
   }
 
   private stopped(text: string, response: EngineResponse): Handled {
-    return { response, operation: null, trace: [{ step: 'answer', outcome: 'stopped', text }], changes: [] };
+    return {
+      response,
+      operation: null,
+      trace: [{ step: 'answer', outcome: 'stopped', text }],
+      changes: [],
+      kept: null,
+    };
   }
 
   private failed(error: unknown): Handled {
@@ -148,8 +194,9 @@ export class RunningMock implements RequestHandler {
     records: readonly RecordChange[],
     started: number,
   ): void {
-    const exchange = this.journal.add({
+    const exchange = this.shared.journal.add({
       at: new Date().toISOString(),
+      arrangement: this.arrangement,
       client: clientOf(request.headers.get('user-agent')),
       method: request.method,
       target: request.target,
@@ -165,11 +212,12 @@ export class RunningMock implements RequestHandler {
       trace: handled.trace,
       records,
     });
-    this.onExchange(exchange);
+    this.shared.onExchange(exchange);
   }
 }
 
 function responseMessage({ status, headers, body }: EngineResponse): Message {
+  if (status === 0) return { head: '', body: '', cut: true };
   const lines = [
     `HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`,
     ...headers.map(([name, value]) => `${name}: ${value}`),

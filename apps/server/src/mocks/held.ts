@@ -1,0 +1,113 @@
+import type { DatasetRow, MockRow } from '../database/tables.js';
+import type { Derivation } from '../designs/derivations.js';
+import { ApiProblem } from '../http/problem.js';
+import { FIRST_MOCK_PORT } from '../config.js';
+import type { DurableDataset } from './durableDataset.js';
+import type { Face } from './face.js';
+import type { Journal } from './journal.js';
+import { isPortTaken, serviceOf, type ModelColumns } from './provision.js';
+import type { RecordStore } from './recordStore.js';
+import { servedPorts } from './servedNames.js';
+import type { Dice } from './troubles.js';
+import type { MockView } from './views.js';
+
+/** A mock in memory. */
+export interface Held {
+  row: MockRow;
+  dataset: Pick<DatasetRow, 'seed' | 'counts'> & ModelColumns;
+  readonly store: RecordStore;
+  readonly records: DurableDataset;
+  /** One for each arrangement, in their order. */
+  readonly faces: readonly Face[];
+  readonly journal: Journal;
+  readonly dice: Dice;
+  obstacles: readonly string[];
+}
+
+const PORTS_TRIED = 200;
+
+export const isRunning = ({ faces }: Held): boolean => faces.some(({ running }) => running);
+
+/** Stops every arrangement, and waits until nothing is pending. */
+export async function stopAll({ faces, records }: Held): Promise<void> {
+  await Promise.all(faces.map((face) => face.stop()));
+  await records.settled();
+}
+
+/** Every arrangement serves what it implies from now on. */
+export function serve({ faces, row }: Held, derivations: readonly Derivation[]): void {
+  for (const [index, face] of faces.entries()) {
+    const derivation = derivations[index];
+    if (derivation !== undefined) face.service = serviceOf(derivation, row);
+  }
+}
+
+/** All arrangements of a design complete its model alike, so that the first one stands for all. */
+export function firstOf(derivations: readonly Derivation[]): Derivation {
+  const [first] = derivations;
+  if (first === undefined) throw new Error('A mock serves at least one arrangement.');
+  return first;
+}
+
+/** Opens a port for each arrangement: the one it had, or, where that may be, the next free one. */
+export async function listenAll(
+  held: Held,
+  taken: ReadonlySet<number>,
+  mayMove: boolean,
+): Promise<readonly number[]> {
+  const ports: number[] = [];
+  try {
+    for (const [index, face] of held.faces.entries()) {
+      const wanted = servedPorts(held.row)[index] ?? 0;
+      // Only the first port was asked for by number.
+      ports.push(await listenOn(face, wanted, ports, taken, mayMove || index > 0));
+    }
+  } catch (error) {
+    await stopAll(held);
+    throw error;
+  }
+  return ports;
+}
+
+async function listenOn(
+  face: Face,
+  wanted: number,
+  own: readonly number[],
+  taken: ReadonlySet<number>,
+  mayMove: boolean,
+): Promise<number> {
+  const first = wanted === 0 ? (own[0] ?? FIRST_MOCK_PORT) : wanted;
+  for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
+    if (mayMove && port !== wanted && (taken.has(port) || own.includes(port))) continue;
+    try {
+      await face.start(port);
+      return port;
+    } catch (error) {
+      if (!isPortTaken(error)) throw error;
+      if (!mayMove)
+        throw new ApiProblem('conflict', `The port ${port} is in use; choose another or leave it out.`);
+    }
+  }
+  throw new ApiProblem('conflict', `No free port was found from ${first} on.`);
+}
+
+export function viewOf(held: Held): MockView {
+  const { row, dataset, faces, records, journal, obstacles } = held;
+  const ports = servedPorts(row);
+  const urls = faces.map(
+    ({ arrangement, root }, index) => [arrangement, `http://127.0.0.1:${ports[index] ?? 0}${root}`] as const,
+  );
+  return {
+    id: row.id,
+    design: row.designId,
+    arrangements: faces.map(({ arrangement }) => arrangement),
+    baseUrls: Object.fromEntries(urls),
+    port: ports[0] ?? 0,
+    running: isRunning(held),
+    seed: dataset.seed,
+    records: records.dataset.size,
+    exchanges: journal.count,
+    servesRevision: dataset.modelRevision,
+    obstacles,
+  };
+}

@@ -1,0 +1,102 @@
+import { adopt, Dataset, renumbered, type Adoption, type Counters } from '@isomeros/core/engine';
+import type { Model, Row } from '@isomeros/core/model';
+import type { SoundModel } from '../designs/designs.service.js';
+import type { Derivation } from '../designs/derivations.js';
+import { ApiProblem } from '../http/problem.js';
+import { firstOf, serve, type Held } from './held.js';
+import {
+  makeRecords,
+  modelColumns,
+  modelColumnsOf,
+  newestDerivations,
+  storedDerivations,
+  type ModelColumns,
+} from './provision.js';
+import { servedNames } from './servedNames.js';
+import type { SnapshotState } from './snapshots.js';
+
+/** What takes the place of all records of a mock. */
+interface Renewal {
+  readonly model: Model;
+  readonly columns: ModelColumns;
+  readonly rows: readonly Row[];
+  readonly counters: Counters;
+  /** What is served from then on; `null`: what was served before. */
+  readonly derivations: readonly Derivation[] | null;
+  readonly keepsAnswers: boolean;
+}
+
+/** Stores other records in the place of all, and serves them from the moment they are durable. */
+function renew(held: Held, make: (counters: Counters) => Renewal): Promise<void> {
+  return held.records.replace(async (before, sequence) => {
+    const { model, columns, rows, counters, derivations, keepsAnswers } = make(before);
+    const stored = { ...columns, counters: JSON.stringify(counters), sequence };
+    await held.store.replaceAll(rows, keepsAnswers, stored);
+    held.dataset = { ...held.dataset, ...columns };
+    if (derivations !== null) serve(held, derivations);
+    return new Dataset(model, rows, counters, keepsAnswers ? held.records.dataset.answers : undefined);
+  });
+}
+
+/** Puts fresh seed records in the place of all, under the newest model of the design. */
+export async function reset(held: Held, newest: SoundModel): Promise<void> {
+  const derivations = newestDerivations(newest, servedNames(held.row));
+  const derivation = firstOf(derivations);
+  const counts = JSON.parse(held.dataset.counts) as Record<string, number>;
+  await renew(held, (before) => ({
+    ...makeRecords(derivation, held.dataset.seed, counts, before),
+    model: derivation.model,
+    columns: modelColumns(newest),
+    derivations,
+    keepsAnswers: false,
+  }));
+  held.obstacles = [];
+}
+
+/** Serves the newest model, unless records would lose something or contradict it: then it says what stands against it. */
+export async function adoptModel(held: Held, newest: SoundModel): Promise<void> {
+  const derivations = newestDerivations(newest, servedNames(held.row));
+  const { model } = firstOf(derivations);
+  const { records } = held;
+  await records.settled();
+  const adoption = adopt(records.dataset.model, model, records.dataset.everything());
+  held.obstacles = adoption.ok ? [] : adoption.obstacles;
+  if (!adoption.ok) return;
+  await renew(held, (counters) => ({
+    model,
+    columns: modelColumns(newest),
+    rows: adopted(records.dataset.everything(), adoption),
+    counters,
+    derivations,
+    keepsAnswers: true,
+  }));
+}
+
+/** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
+export async function restore(held: Held, state: SnapshotState): Promise<void> {
+  const then = firstOf(storedDerivations(state.model, held.row));
+  const { model } = held.records.dataset;
+  const adoption = adopt(then.model, model, state.rows);
+  if (!adoption.ok)
+    throw new ApiProblem('conflict', `The model has changed since: ${adoption.obstacles.join(' ')}`);
+  await renew(held, (before) => {
+    const { rows, last } = renumbered(model, adopted(state.rows, adoption), before.rid);
+    const columns = modelColumnsOf(held.dataset);
+    return {
+      model,
+      columns,
+      rows,
+      counters: { ...before, rid: last },
+      derivations: null,
+      keepsAnswers: true,
+    };
+  });
+}
+
+/** Records with what a model that they are adopted by fills in. */
+function adopted(rows: Iterable<Row>, { changes }: Extract<Adoption, { ok: true }>): Row[] {
+  const filled = new Map(
+    changes.flatMap((change) => (change.kind === 'update' ? [[change.after.rid, change.after]] : [])),
+  );
+  return [...rows].map((row) => filled.get(row.rid) ?? row);
+}

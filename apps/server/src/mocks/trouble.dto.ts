@@ -1,0 +1,105 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+
+const RATE = { message: 'Expected a number from 0 to 1.' };
+const MS = { message: 'Expected milliseconds from 0 to 60000.' };
+
+export class LatencyDto {
+  @IsIn(['fixed', 'uniform', 'normal'], { message: 'Expected fixed, uniform or normal.' })
+  kind: 'fixed' | 'uniform' | 'normal';
+
+  @IsOptional()
+  @IsNumber({}, MS)
+  @Min(0, MS)
+  @Max(60_000, MS)
+  ms?: number;
+
+  @IsOptional()
+  @IsNumber({}, MS)
+  @Min(0, MS)
+  @Max(60_000, MS)
+  from?: number;
+
+  @IsOptional()
+  @IsNumber({}, MS)
+  @Min(0, MS)
+  @Max(60_000, MS)
+  to?: number;
+
+  @IsOptional()
+  @IsNumber({}, MS)
+  @Min(0, MS)
+  @Max(60_000, MS)
+  mean?: number;
+
+  @IsOptional()
+  @IsNumber({}, MS)
+  @Min(0, MS)
+  @Max(60_000, MS)
+  deviation?: number;
+}
+
+export class FailureDto {
+  @IsIn([429, 500, 502, 503, 504], { message: 'Expected 429, 500, 502, 503 or 504.' })
+  status: 429 | 500 | 502 | 503 | 504;
+
+  @IsNumber({}, RATE)
+  @Min(0, RATE)
+  @Max(1, RATE)
+  rate: number;
+}
+
+export class TroubleDto {
+  @IsOptional()
+  @IsString({ message: 'Expected the id of an operation.' })
+  operation?: string;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => LatencyDto)
+  latency?: LatencyDto;
+
+  @IsOptional()
+  @IsArray({ message: 'Expected an array of failures.' })
+  @ArrayMaxSize(10, { message: 'Expected at most 10 failures.' })
+  @ValidateNested({ each: true })
+  @Type(() => FailureDto)
+  failures?: FailureDto[];
+
+  @IsOptional()
+  @IsNumber({}, RATE)
+  @Min(0, RATE)
+  @Max(1, RATE)
+  drop?: number;
+}
+
+export class TroublesDto {
+  @IsInt({ message: 'Expected a whole number from 0 to 4294967295.' })
+  @Min(0, { message: 'Expected a whole number from 0 to 4294967295.' })
+  @Max(4_294_967_295, { message: 'Expected a whole number from 0 to 4294967295.' })
+  seed: number;
+
+  @IsArray({ message: 'Expected an array of what goes wrong.' })
+  @ArrayMaxSize(100, { message: 'Expected at most 100 entries.' })
+  @ValidateNested({ each: true })
+  @Type(() => TroubleDto)
+  items: TroubleDto[];
+}
+
+/** What each kind of latency is told by; every one of them must be there. */
+export const LATENCY_PARTS = {
+  fixed: ['ms'],
+  uniform: ['from', 'to'],
+  normal: ['mean', 'deviation'],
+} as const;

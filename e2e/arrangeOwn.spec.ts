@@ -1,0 +1,90 @@
+import { convention, path, TEXT, tree } from './support/arranging.js';
+import { expect, test } from './support/isomeros.js';
+
+test('what is owned is placed inside its owner, seen in the example, and written with it', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.createMock(id);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await page.getByRole('combobox', { name: 'Place of CrewMember shiftPlans' }).click();
+  await page.getByRole('option', { name: /^inline/ }).click();
+  await expect(tree(page).getByText('/shift-plans')).toHaveCount(0);
+  await path(page, '/{crewMemberId}').click();
+  await expect(page.getByLabel('Example exchange')).toContainText('"shiftPlans": [');
+  const base = `${mock}/crew-members`;
+  const send = (method: string, at: string, body: object): Promise<Response> =>
+    fetch(base + at, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  await expect.poll(async () => (await fetch(`${base}/1/shift-plans`)).status).toBe(404);
+  const made = await send('POST', '', { name: 'Ash', shiftPlans: [{ day: '2026-01-02' }, {}] });
+  const { id: crew, shiftPlans } = (await made.json()) as { id: number; shiftPlans: { id: number }[] };
+  expect([made.status, shiftPlans.length]).toEqual([201, 2]);
+  const changed = await send('PATCH', `/${crew}`, { shiftPlans: [{ ...shiftPlans[1], day: '2026-01-03' }] });
+  expect(await changed.json()).toMatchObject({ shiftPlans: [{ id: shiftPlans[1]?.id, day: '2026-01-03' }] });
+});
+
+test("an operation of one's own is written in a line, told what is wrong with it, and served", async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.createMock(id);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/shift-plans').click();
+  await page.getByRole('button', { name: 'Add a query' }).click();
+  await expect(tree(page).getByText('/newest')).toBeVisible();
+  const line = page.getByLabel('What newest does');
+  await line.fill('first 2 where weight = 1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('ShiftPlan has no weight. (column 15)');
+  await line.fill('first 2 where state = open by day desc');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByLabel('Name of newest').fill('latestOpen');
+  await page.keyboard.press('Enter');
+  await path(page, '/latest-open').click();
+  await expect(page.getByLabel('Example exchange')).toContainText('/latest-open HTTP/1.1');
+  await path(page, '/{shiftPlanId}').click();
+  await page.getByRole('button', { name: 'Add an action' }).click();
+  await page.getByLabel('What settle does').fill('when state = open set day = now');
+  await page.keyboard.press('Enter');
+  const base = `${mock}/crew-members/1/shift-plans`;
+  await expect.poll(async () => (await fetch(`${base}/latest-open`)).status).toBe(200);
+  const { items } = (await (await fetch(`${base}/latest-open`)).json()) as { items: { state: string }[] };
+  expect(items.every(({ state }) => state === 'open')).toBe(true);
+  await page.getByRole('button', { name: 'Remove settle' }).click();
+  await expect(tree(page).getByText('/settle')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(tree(page).getByText('/settle')).toBeVisible();
+  await expect(page.getByText('All changes kept')).toBeVisible();
+});
+
+test('credentials are asked for where the arrangement says so, and each status tells why', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.createMock(id);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await convention(page, 'Credentials').getByRole('combobox').click();
+  await page.getByTitle('bearer', { exact: true }).click();
+  await path(page, '/crew-members').click();
+  await expect(page.getByLabel('Example exchange')).toContainText('Authorization: Bearer user-secret');
+  const status = async (token: string): Promise<number> =>
+    (
+      await fetch(`${mock}/crew-members`, {
+        headers: { Authorization: `Bearer ${token}` },
+      })
+    ).status;
+  await expect.poll(() => status('nobody')).toBe(401);
+  expect(await status('user-secret')).toBe(200);
+  await page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name: /list/ }).click();
+  await page.getByRole('button', { name: 'Why' }).click();
+  await page.getByRole('list', { name: 'Statuses' }).getByText('401').click();
+  await expect(page.getByRole('list', { name: 'Statuses' })).toContainText('security.authenticated');
+});

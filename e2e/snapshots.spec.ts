@@ -1,0 +1,44 @@
+import { TEXT } from './support/arranging.js';
+import { expect, stage, test } from './support/isomeros.js';
+
+test('a write is taken back, records are kept under a name and put back, in two arrangements at once', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await isomeros.ask('PUT', `/api/designs/${id}/arrangements/beside`, { settings: { version: 'v2' } });
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await stage(page, 'Mock').click();
+  await page.getByRole('button', { name: 'Start the mock' }).click();
+  await expect(page.getByText('main, beside, revision')).toBeVisible();
+  const base = (await page.getByTestId('base-url').textContent()) ?? '';
+  const nameOf = async (): Promise<string> =>
+    ((await (await fetch(`${base}/crew-members/1`)).json()) as { name: string }).name;
+  const first = await nameOf();
+  const rename = (name: string): Promise<Response> =>
+    fetch(`${base}/crew-members/1`, {
+      method: 'PATCH',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ name }),
+    });
+
+  await rename('Somebody else');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(nameOf).toBe(first);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('alert')).toContainText('no write to take back');
+
+  await page.getByRole('button', { name: 'Snapshots' }).click();
+  await page.getByLabel('Name of the snapshot').fill('fresh');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('list', { name: 'Snapshots' })).toContainText('fresh');
+  await rename('Changed again');
+  await page.getByRole('button', { name: 'Restore fresh' }).click();
+  await expect.poll(nameOf).toBe(first);
+
+  await page.getByRole('button', { name: 'main ▾' }).click();
+  await page.getByRole('button', { name: 'beside', exact: true }).click();
+  await expect(page.getByTestId('base-url')).toContainText('/api/v2');
+  const beside = (await page.getByTestId('base-url').textContent()) ?? '';
+  expect(await (await fetch(`${beside}/crew-members/1`)).json()).toMatchObject({ name: first });
+});

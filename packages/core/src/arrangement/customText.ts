@@ -1,0 +1,289 @@
+import {
+  indexModel,
+  keyOf,
+  recordAttributes,
+  roleOf,
+  type CompareOperator,
+  type Entity,
+  type Model,
+  type ModelIndex,
+} from '../model/index.js';
+import { LineReader, tokenize, writeOperand, type Diagnostic } from '../notation/index.js';
+import {
+  COMPARE_OPERATORS,
+  type AssignedMember,
+  type CustomEffect,
+  type FixedFilter,
+  type Operand,
+  type OwnComparison,
+} from './customs.js';
+
+export type EffectRead =
+  | { readonly ok: true; readonly effect: CustomEffect }
+  /** What was expected, and where in the text: its column, from 1. */
+  | { readonly ok: false; readonly message: string; readonly column: number };
+
+const AS_FILTER: Readonly<Record<CompareOperator, FixedFilter['operator']>> = {
+  '=': 'eq',
+  '!=': 'ne',
+  '<': 'lt',
+  '<=': 'lte',
+  '>': 'gt',
+  '>=': 'gte',
+};
+
+/**
+ * Reads the effect of an operation of one's own from one line, with the names of the model:
+ * `first 5 where status = planned by departsAt desc`, `when free = true set free = false, number from body,
+ * note unset`, or `make bookings when status = planned set seats = 1, name from body`.
+ */
+export function readEffect(model: Model, entity: string, text: string): EffectRead {
+  const diagnostics: Diagnostic[] = [];
+  const line = tokenize(text.replace(/\s+/g, ' '), 1);
+  const [unreadable] = line.problems;
+  if (unreadable !== undefined)
+    return { ok: false, message: `Cannot read ${unreadable.text}.`, column: unreadable.place.column };
+  const reader = new LineReader(line, { line: 1, column: text.length + 1, length: 1 }, diagnostics);
+  const effect = new Reading(indexModel(model), reader).effect(entity);
+  if (diagnostics.length === 0) reader.finish();
+  const [first] = diagnostics;
+  if (first !== undefined) return { ok: false, message: first.message, column: first.place.column };
+  return effect === null
+    ? { ok: false, message: 'Expected first, when, set or make.', column: 1 }
+    : { ok: true, effect };
+}
+
+class Reading {
+  constructor(
+    private readonly index: ModelIndex,
+    private readonly reader: LineReader,
+  ) {}
+
+  effect(name: string): CustomEffect | null {
+    const { reader } = this;
+    const entity = this.index.entities.get(name);
+    if (entity === undefined) return null;
+    if (reader.take('first')) return this.query(entity);
+    if (reader.take('make')) return this.create(entity);
+    const when = this.when(entity);
+    if (!reader.expect('set')) return null;
+    return { kind: 'assign', when, values: this.values(entity) };
+  }
+
+  private query(entity: Entity): CustomEffect | null {
+    const limit = this.reader.next();
+    if (limit?.kind !== 'number') {
+      this.reader.expected('a number after first');
+      return null;
+    }
+    const filters: FixedFilter[] = [];
+    if (this.reader.take('where'))
+      do this.filter(entity, filters);
+      while (this.reader.take('and'));
+    const order: { member: string; descending: boolean }[] = [];
+    if (this.reader.take('by'))
+      do {
+        const member = this.member(entity);
+        if (member !== null) order.push({ member, descending: this.reader.take('desc') });
+      } while (this.reader.take(','));
+    return { kind: 'query', filters, order, limit: limit.value };
+  }
+
+  private filter(entity: Entity, filters: FixedFilter[]): void {
+    const member = this.member(entity);
+    if (member === null) return;
+    if (this.reader.take('is')) {
+      const isSet = this.reader.take('set');
+      if (!isSet && !this.reader.expect('unset')) return;
+      filters.push({ member, operator: 'unset', value: { kind: 'literal', value: !isSet } });
+      return;
+    }
+    const operator = this.operator();
+    const value = operator === null ? null : this.operand();
+    if (operator !== null && value !== null) filters.push({ member, operator: AS_FILTER[operator], value });
+  }
+
+  private create(entity: Entity): CustomEffect | null {
+    const role = this.reader.word('what is made, by its role');
+    if (role === null) return null;
+    const found = relatedByRole(this.index, entity.name).find((one) => one.role === role.text);
+    const made = found === undefined ? undefined : this.index.entities.get(found.made);
+    if (found === undefined || made === undefined) {
+      const roles = relatedByRole(this.index, entity.name).map((one) => one.role);
+      const hint =
+        roles.length === 0 ? 'It has nothing that could be made.' : `There are ${roles.join(', ')}.`;
+      this.reader.report('role.unknown', `${entity.name} has no ${role.text} to make. ${hint}`, role.place);
+      return null;
+    }
+    const when = this.when(entity);
+    const values = this.reader.take('set') ? this.values(made) : [];
+    return { kind: 'create', when, relationship: found.relationship, values };
+  }
+
+  private when(entity: Entity): readonly OwnComparison[] {
+    const all: OwnComparison[] = [];
+    if (!this.reader.take('when')) return all;
+    do {
+      const member = this.member(entity);
+      const operator = member === null ? null : this.operator();
+      const value = operator === null ? null : this.operand();
+      if (member !== null && operator !== null && value !== null) all.push({ member, operator, value });
+    } while (this.reader.take('and'));
+    return all;
+  }
+
+  private values(entity: Entity): readonly AssignedMember[] {
+    const values: AssignedMember[] = [];
+    do {
+      const member = this.member(entity);
+      if (member === null) return values;
+      if (this.reader.take('unset')) values.push({ member, value: { kind: 'unset' } });
+      else if (this.reader.takeWords('from', 'body')) values.push({ member, value: { kind: 'input' } });
+      else if (this.reader.take('=')) {
+        const value = this.operand();
+        if (value !== null) values.push({ member, value });
+      } else this.reader.expected('=, from body, or unset');
+    } while (this.reader.take(','));
+    return values;
+  }
+
+  private member(entity: Entity): string | null {
+    const word = this.reader.word('the name of an attribute or a role');
+    if (word === null) return null;
+    const found = membersOf(this.index, entity).find(({ name }) => name === word.text);
+    if (found === undefined)
+      this.reader.report('role.unknown', `${entity.name} has no ${word.text}.`, word.place);
+    return found?.id ?? null;
+  }
+
+  private operator(): CompareOperator | null {
+    const token = this.reader.peek();
+    const found = COMPARE_OPERATORS.find((operator) => operator === token?.text);
+    if (found === undefined) this.reader.expected(`one of ${COMPARE_OPERATORS.join(' ')}`);
+    else this.reader.next();
+    return found ?? null;
+  }
+
+  private operand(): Operand | null {
+    if (this.reader.take('now')) return { kind: 'now' };
+    const token = this.reader.next();
+    switch (token?.kind) {
+      case 'string':
+      case 'number':
+        return { kind: 'literal', value: token.value };
+      case 'word': {
+        const isBoolean = token.text === 'true' || token.text === 'false';
+        return { kind: 'literal', value: isBoolean ? token.text === 'true' : token.text };
+      }
+      case 'mark':
+      case undefined:
+        this.reader.expected('a value or now');
+        return null;
+    }
+  }
+}
+
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** What an operation of one's own can name of an entity: its attributes, and its references by their roles. */
+function membersOf(index: ModelIndex, entity: Entity): readonly Named[] {
+  return [
+    ...recordAttributes(index, entity).map(({ id, name }) => ({ id, name })),
+    ...(index.refersFrom.get(entity.name) ?? [])
+      .filter(({ to }) => {
+        const target = index.entities.get(to);
+        return target !== undefined && keyOf(target).attribute.key?.within == null;
+      })
+      .map((refers) => ({ id: refers.id, name: roleOf(refers) })),
+  ];
+}
+
+/** What can be made for a record: what it owns many of, and what refers to it and has a way back. */
+function relatedByRole(
+  index: ModelIndex,
+  entity: string,
+): readonly { readonly role: string; readonly relationship: string; readonly made: string }[] {
+  return [
+    ...(index.ownedBy.get(entity) ?? [])
+      .filter(({ cardinality }) => cardinality === 'many')
+      .map((owns) => ({ role: roleOf(owns), relationship: owns.id, made: owns.to })),
+    ...(index.referredBy.get(entity) ?? []).flatMap((refers) =>
+      refers.back === null ? [] : [{ role: refers.back, relationship: refers.id, made: refers.from }],
+    ),
+  ];
+}
+
+/** The line that `readEffect` reads as the effect. Names that are gone are written as their identities. */
+export function printEffect(model: Model, entity: string, effect: CustomEffect): string {
+  const index = indexModel(model);
+  const own = namesOf(index, entity);
+  switch (effect.kind) {
+    case 'query': {
+      const filters = effect.filters.map((filter) => filterText(own, filter)).join(' and ');
+      const order = effect.order.map(
+        ({ member, descending }) => `${own(member)}${descending ? ' desc' : ''}`,
+      );
+      return [
+        `first ${effect.limit}`,
+        ...(filters === '' ? [] : [`where ${filters}`]),
+        ...(order.length === 0 ? [] : [`by ${order.join(', ')}`]),
+      ].join(' ');
+    }
+    case 'assign':
+      return [...whenText(own, effect.when), `set ${valuesText(own, effect.values)}`].join(' ');
+    case 'create': {
+      const related = relatedByRole(index, entity).find((one) => one.relationship === effect.relationship);
+      const made = namesOf(index, related?.made ?? '');
+      return [
+        `make ${related?.role ?? effect.relationship}`,
+        ...whenText(own, effect.when),
+        ...(effect.values.length === 0 ? [] : [`set ${valuesText(made, effect.values)}`]),
+      ].join(' ');
+    }
+  }
+}
+
+type NameOf = (id: string) => string;
+
+function namesOf(index: ModelIndex, entity: string): NameOf {
+  const found = index.entities.get(entity);
+  const names = new Map(
+    (found === undefined ? [] : membersOf(index, found)).map(({ id, name }) => [id, name]),
+  );
+  return (id) => names.get(id) ?? id;
+}
+
+const operandText = (value: Operand): string => (value.kind === 'now' ? 'now' : writeOperand(value.value));
+
+const OPERATOR_OF = new Map(Object.entries(AS_FILTER).map(([written, operator]) => [operator, written]));
+
+function filterText(own: NameOf, { member, operator, value }: FixedFilter): string {
+  if (operator === 'unset')
+    return `${own(member)} is ${value.kind === 'literal' && value.value === false ? 'set' : 'unset'}`;
+  return `${own(member)} ${OPERATOR_OF.get(operator) ?? '='} ${operandText(value)}`;
+}
+
+const whenText = (own: NameOf, when: readonly OwnComparison[]): readonly string[] =>
+  when.length === 0
+    ? []
+    : [
+        `when ${when.map(({ member, operator, value }) => `${own(member)} ${operator} ${operandText(value)}`).join(' and ')}`,
+      ];
+
+const valuesText = (own: NameOf, values: readonly AssignedMember[]): string =>
+  values
+    .map(({ member, value }) => {
+      switch (value.kind) {
+        case 'input':
+          return `${own(member)} from body`;
+        case 'unset':
+          return `${own(member)} unset`;
+        case 'now':
+        case 'literal':
+          return `${own(member)} = ${operandText(value)}`;
+      }
+    })
+    .join(', ');

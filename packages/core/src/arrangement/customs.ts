@@ -1,0 +1,77 @@
+import type { CompareOperator, Literal } from '../model/index.js';
+import type { FilterOperator } from './exposure.js';
+
+/** An operation that no rule derives: what it does is one of a closed set of effects. */
+export interface CustomOperation {
+  /** Unique in its arrangement; outlives its name. */
+  readonly id: string;
+  /** In camelCase; the path word and the name of the operation come from it. */
+  readonly name: string;
+  /** The identity of the entity whose records it is about. */
+  readonly entity: string;
+  readonly effect: CustomEffect;
+}
+
+export type CustomEffect =
+  /** GET below the collection: a fixed filter, order and limit. */
+  | {
+      readonly kind: 'query';
+      readonly filters: readonly FixedFilter[];
+      /** Members by their identity, the first deciding. */
+      readonly order: readonly { readonly member: string; readonly descending: boolean }[];
+      readonly limit: number;
+    }
+  /** POST below the item: gives members values while every comparison holds. */
+  | {
+      readonly kind: 'assign';
+      readonly when: readonly OwnComparison[];
+      readonly values: readonly AssignedMember[];
+    }
+  /** POST below the item: makes a record that it owns, or that refers to it. */
+  | {
+      readonly kind: 'create';
+      readonly when: readonly OwnComparison[];
+      /** The identity of the ownership or of the reference. */
+      readonly relationship: string;
+      readonly values: readonly AssignedMember[];
+    };
+
+/** Something known from the start, or the moment of the request. */
+export type Operand = { readonly kind: 'literal'; readonly value: Literal } | { readonly kind: 'now' };
+
+export interface FixedFilter {
+  /** The identity of an attribute. */
+  readonly member: string;
+  readonly operator: Exclude<FilterOperator, 'in' | 'contains' | 'starts'>;
+  /** For `unset`: true or false. */
+  readonly value: Operand;
+}
+
+/** An attribute of the record, by its identity, against something known. */
+export interface OwnComparison {
+  readonly member: string;
+  readonly operator: CompareOperator;
+  readonly value: Operand;
+}
+
+export interface AssignedMember {
+  /** The identity of an attribute or a reference. */
+  readonly member: string;
+  readonly value: Operand | { readonly kind: 'unset' } | { readonly kind: 'input' };
+}
+
+/** More of them an arrangement cannot have. */
+export const MOST_CUSTOMS = 500;
+export const MOST_PARTS = 50;
+export const MOST_QUERIED = 1_000;
+
+export const COMPARE_OPERATORS: readonly CompareOperator[] = ['=', '!=', '<', '<=', '>', '>='];
+export const FIXED_OPERATORS: readonly FixedFilter['operator'][] = [
+  'eq',
+  'ne',
+  'lt',
+  'lte',
+  'gt',
+  'gte',
+  'unset',
+];

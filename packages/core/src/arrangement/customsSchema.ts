@@ -1,0 +1,59 @@
+import { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_CUSTOMS, MOST_PARTS, MOST_QUERIED } from './customs.js';
+import { CUSTOM_ID, CUSTOM_NAME } from './readCustoms.js';
+
+const text = { type: 'string', minLength: 1, maxLength: 500 };
+
+const closed = (properties: Readonly<Record<string, object>>): object => ({
+  type: 'object',
+  required: Object.keys(properties),
+  properties,
+  additionalProperties: false,
+});
+
+const now = closed({ kind: { const: 'now' } });
+const literal = closed({
+  kind: { const: 'literal' },
+  value: { anyOf: [{ type: 'string' }, { type: 'number' }, { type: 'boolean' }] },
+});
+const operand = { oneOf: [now, literal] };
+
+const listOf = (items: object): object => ({ type: 'array', maxItems: MOST_PARTS, items });
+
+const comparison = closed({ member: text, operator: { enum: COMPARE_OPERATORS }, value: operand });
+const assigned = closed({
+  member: text,
+  value: {
+    oneOf: [now, literal, closed({ kind: { const: 'unset' } }), closed({ kind: { const: 'input' } })],
+  },
+});
+const filter = closed({ member: text, operator: { enum: FIXED_OPERATORS }, value: operand });
+const order = closed({ member: text, descending: { type: 'boolean' } });
+
+/** The schema of operations of one's own (JSON Schema 2020-12). */
+export const customsSchema: object = {
+  type: 'array',
+  description: 'Operations that no rule derives; members and entities by their identity.',
+  maxItems: MOST_CUSTOMS,
+  items: closed({
+    id: { type: 'string', pattern: CUSTOM_ID.source },
+    name: { type: 'string', pattern: CUSTOM_NAME.source },
+    entity: text,
+    effect: {
+      oneOf: [
+        closed({
+          kind: { const: 'query' },
+          filters: listOf(filter),
+          order: listOf(order),
+          limit: { type: 'integer', minimum: 1, maximum: MOST_QUERIED },
+        }),
+        closed({ kind: { const: 'assign' }, when: listOf(comparison), values: listOf(assigned) }),
+        closed({
+          kind: { const: 'create' },
+          when: listOf(comparison),
+          relationship: text,
+          values: listOf(assigned),
+        }),
+      ],
+    },
+  }),
+};

@@ -1,0 +1,203 @@
+import { isJsonObject, type Json, type Literal } from '../model/index.js';
+import {
+  COMPARE_OPERATORS,
+  FIXED_OPERATORS,
+  MOST_CUSTOMS,
+  MOST_PARTS,
+  MOST_QUERIED,
+  type AssignedMember,
+  type CustomEffect,
+  type CustomOperation,
+  type FixedFilter,
+  type Operand,
+  type OwnComparison,
+} from './customs.js';
+import { escapePointer, problem, unknownMembers, type ChoiceProblem, type Read } from './reading.js';
+
+/** An identity of a custom operation, as the application makes them. */
+export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
+export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
+
+/** Reads the operations of one's own that an arrangement has; everything wrong is reported at once. */
+export function readCustoms(given: Json | undefined, pointer: string): Read<readonly CustomOperation[]> {
+  if (given === undefined) return { value: [], problems: [] };
+  const reading = new Reading();
+  const value = reading.list(given, pointer, MOST_CUSTOMS, (item, at) => reading.custom(item, at));
+  const ids = new Set<string>();
+  for (const [index, { id }] of value.entries()) {
+    if (ids.has(id)) reading.report(`${pointer}/${index}/id`, 'duplicate', `There are two operations ${id}.`);
+    ids.add(id);
+  }
+  return { value, problems: reading.problems };
+}
+
+type Members = Readonly<Record<string, Json>>;
+
+class Reading {
+  readonly problems: ChoiceProblem[] = [];
+
+  report(pointer: string, code: string, message: string): void {
+    this.problems.push(problem(pointer, code, message));
+  }
+
+  list<T>(
+    given: Json | undefined,
+    pointer: string,
+    most: number,
+    read: (item: Json, at: string) => T | null,
+  ): readonly T[] {
+    if (!Array.isArray(given) || given.length > most) {
+      this.report(pointer, 'type', `Expected an array of at most ${most} entries.`);
+      return [];
+    }
+    return (given as readonly Json[]).flatMap((item, index) => read(item, `${pointer}/${index}`) ?? []);
+  }
+
+  custom(given: Json, at: string): CustomOperation | null {
+    const members = this.object(given, at, ['id', 'name', 'entity', 'effect']);
+    if (members === null) return null;
+    const id = this.text(members, 'id', at, CUSTOM_ID, '1 to 60 letters, digits, hyphens or underscores');
+    const name = this.text(members, 'name', at, CUSTOM_NAME, 'a name in camelCase');
+    const entity = this.text(members, 'entity', at, /^.+$/s, 'the identity of an entity');
+    const effect = this.effect(members['effect'] ?? null, `${at}/effect`);
+    return id === null || name === null || entity === null || effect === null
+      ? null
+      : { id, name, entity, effect };
+  }
+
+  private effect(given: Json, at: string): CustomEffect | null {
+    const kind = isJsonObject(given) ? given['kind'] : undefined;
+    switch (kind) {
+      case 'query': {
+        const members = this.object(given, at, ['kind', 'filters', 'order', 'limit']);
+        return members === null ? null : this.query(members, at);
+      }
+      case 'assign': {
+        const members = this.object(given, at, ['kind', 'when', 'values']);
+        return members === null ? null : { kind, ...this.change(members, at) };
+      }
+      case 'create': {
+        const members = this.object(given, at, ['kind', 'when', 'relationship', 'values']);
+        if (members === null) return null;
+        const relationship = this.text(
+          members,
+          'relationship',
+          at,
+          /^.+$/s,
+          'the identity of a relationship',
+        );
+        return relationship === null ? null : { kind, relationship, ...this.change(members, at) };
+      }
+      default:
+        this.report(at, 'options', 'Expected an object whose kind is query, assign or create.');
+        return null;
+    }
+  }
+
+  private query(members: Members, at: string): CustomEffect {
+    const limit = members['limit'];
+    if (!Number.isInteger(limit) || Number(limit) < 1 || Number(limit) > MOST_QUERIED)
+      this.report(`${at}/limit`, 'range', `Expected a whole number from 1 to ${MOST_QUERIED}.`);
+    return {
+      kind: 'query',
+      filters: this.list(members['filters'] ?? [], `${at}/filters`, MOST_PARTS, (item, to) =>
+        this.filter(item, to),
+      ),
+      order: this.list(members['order'] ?? [], `${at}/order`, MOST_PARTS, (item, to) => {
+        const one = this.object(item, to, ['member', 'descending']);
+        const member = one === null ? null : this.member(one, to);
+        if (one !== null && typeof one['descending'] !== 'boolean')
+          this.report(`${to}/descending`, 'type', 'Expected true or false.');
+        return member === null ? null : { member, descending: one?.['descending'] === true };
+      }),
+      limit: Number(limit),
+    };
+  }
+
+  private change(
+    members: Members,
+    at: string,
+  ): { readonly when: readonly OwnComparison[]; readonly values: readonly AssignedMember[] } {
+    return {
+      when: this.list(members['when'] ?? [], `${at}/when`, MOST_PARTS, (item, to) =>
+        this.comparison(item, to),
+      ),
+      values: this.list(members['values'] ?? [], `${at}/values`, MOST_PARTS, (item, to) =>
+        this.assigned(item, to),
+      ),
+    };
+  }
+
+  private filter(given: Json, at: string): FixedFilter | null {
+    const one = this.object(given, at, ['member', 'operator', 'value']);
+    if (one === null) return null;
+    const member = this.member(one, at);
+    const operator = this.option(one['operator'], `${at}/operator`, FIXED_OPERATORS);
+    const value = this.operand(one['value'] ?? null, `${at}/value`);
+    return member === null || operator === null || value === null ? null : { member, operator, value };
+  }
+
+  private comparison(given: Json, at: string): OwnComparison | null {
+    const one = this.object(given, at, ['member', 'operator', 'value']);
+    if (one === null) return null;
+    const member = this.member(one, at);
+    const operator = this.option(one['operator'], `${at}/operator`, COMPARE_OPERATORS);
+    const value = this.operand(one['value'] ?? null, `${at}/value`);
+    return member === null || operator === null || value === null ? null : { member, operator, value };
+  }
+
+  private assigned(given: Json, at: string): AssignedMember | null {
+    const one = this.object(given, at, ['member', 'value']);
+    if (one === null) return null;
+    const member = this.member(one, at);
+    const kind = isJsonObject(one['value']) ? one['value']['kind'] : undefined;
+    const value =
+      kind === 'unset' || kind === 'input'
+        ? ({ kind } as const)
+        : this.operand(one['value'] ?? null, `${at}/value`);
+    return member === null || value === null ? null : { member, value };
+  }
+
+  private operand(given: Json, at: string): Operand | null {
+    const kind = isJsonObject(given) ? given['kind'] : undefined;
+    const value = isJsonObject(given) ? given['value'] : undefined;
+    if (kind === 'now') return { kind };
+    if (kind === 'literal' && isLiteral(value)) return { kind, value };
+    this.report(
+      at,
+      'options',
+      'Expected { "kind": "now" }, or { "kind": "literal", "value": … } with a scalar.',
+    );
+    return null;
+  }
+
+  private member(one: Members, at: string): string | null {
+    return this.text(one, 'member', at, /^.+$/s, 'the identity of an attribute or a reference');
+  }
+
+  private option<T extends string>(given: Json | undefined, at: string, options: readonly T[]): T | null {
+    const found = options.find((option) => option === given);
+    if (found === undefined) this.report(at, 'options', `Expected one of ${options.join(' ')}.`);
+    return found ?? null;
+  }
+
+  private text(members: Members, name: string, at: string, pattern: RegExp, expected: string): string | null {
+    const value = members[name];
+    if (typeof value === 'string' && value.length <= 500 && pattern.test(value)) return value;
+    this.report(`${at}/${escapePointer(name)}`, 'pattern', `Expected ${expected}.`);
+    return null;
+  }
+
+  private object(given: Json, at: string, known: readonly string[]): Members | null {
+    if (!isJsonObject(given)) {
+      this.report(at, 'type', 'Expected an object.');
+      return null;
+    }
+    const others = Object.fromEntries(Object.entries(given).filter(([name]) => !known.includes(name)));
+    this.problems.push(...unknownMembers(others, at, 'Here is'));
+    return given;
+  }
+}
+
+const isLiteral = (value: Json | undefined): value is Literal =>
+  typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean';

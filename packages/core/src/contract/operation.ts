@@ -1,0 +1,169 @@
+import type { FilterOperator, FixedFilter, Operand, Settings } from '../arrangement/index.js';
+import type { Condition, ScalarType } from '../model/index.js';
+import type { Reasons } from './reasons.js';
+import type { Access } from './types.js';
+
+export type Verb =
+  | 'entry'
+  | 'list'
+  | 'read'
+  | 'create'
+  | 'replace'
+  | 'change'
+  | 'remove'
+  | 'attach'
+  | 'detach'
+  | 'transition'
+  | 'act';
+export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+/** RFC 9110 §9.2: safe; unsafe but idempotent; neither. */
+export type Effect = 'safe' | 'idempotent' | 'neither';
+
+export interface Operation {
+  /** Verb then noun, unique: `listSailings`. */
+  readonly id: string;
+  readonly verb: Verb;
+  readonly method: Method;
+  readonly resource: string;
+  readonly effect: Effect;
+  readonly summary: string;
+  readonly query: readonly QueryParameter[];
+  /** How a list is sorted where nobody asks; the key comes last. */
+  readonly order: readonly OrderKey[];
+  /** What happens to a query parameter that is not among them. */
+  readonly unknownParameters: Settings['unknownParameters'];
+  readonly access: Access;
+  /** Whether a state must be named for it (RFC 9110 §13.1.1); it may be named for every operation. */
+  readonly ifMatch: Settings['ifMatch'];
+  /** Whether `Prefer: return=…` is honoured (RFC 7240 §4.2). */
+  readonly prefers: boolean;
+  /** What an `Idempotency-Key` means to it. */
+  readonly idempotency: Settings['idempotency'];
+  /** The media types a body is accepted in, first the preferred one; empty when no body is read. */
+  readonly acceptedTypes: readonly string[];
+  /** The shape of an accepted body. */
+  readonly accepts: string | null;
+  /** The shape of a successful answer's body. */
+  readonly returns: string | null;
+  readonly responses: readonly ResponseCase[];
+  /** What an operation of one's own does; `null` for all that are derived. */
+  readonly custom: Custom | null;
+  readonly reasons: Reasons;
+}
+
+/** The effect of an operation of one's own, everything in it resolved. */
+export type Custom =
+  | { readonly kind: 'query'; readonly filters: readonly CustomFilter[]; readonly limit: number }
+  | { readonly kind: 'assign'; readonly when: Condition; readonly values: readonly CustomValue[] }
+  | {
+      readonly kind: 'create';
+      readonly when: Condition;
+      /** The name of the entity of the record that is made, and how it points at the one it is made for. */
+      readonly entity: string;
+      readonly relationship: string;
+      readonly values: readonly CustomValue[];
+    };
+
+export interface CustomFilter {
+  readonly field: OwnField;
+  readonly type: ScalarType;
+  readonly operator: FixedFilter['operator'];
+  readonly value: Operand;
+}
+
+/** A value that a record gets whatever is sent; `null` unsets it. */
+export interface CustomValue {
+  readonly field: OwnField;
+  readonly value: Operand | null;
+}
+
+export type QueryParameter = {
+  readonly name: string;
+  readonly reasons: Reasons;
+} & (
+  | { readonly role: 'page' }
+  | { readonly role: 'offset' }
+  /** Opaque: where the last page ended. */
+  | { readonly role: 'cursor' }
+  | { readonly role: 'size'; readonly default: number; readonly max: number }
+  | { readonly role: 'sort'; readonly keys: readonly SortKey[]; readonly style: 'minus' | 'suffix' }
+  | {
+      readonly role: 'filter';
+      readonly field: Field;
+      readonly type: ScalarType;
+      /** At least one. With `eq` alone the parameter has no brackets. */
+      readonly operators: readonly FilterOperator[];
+    }
+  /** A text looked for in each of the fields. */
+  | { readonly role: 'search'; readonly fields: readonly OwnField[] }
+  /** Names of the members that are answered, separated by commas. */
+  | { readonly role: 'fields'; readonly names: readonly string[] }
+  /** Names of related records to answer inside, separated by commas, each a path of names joined by dots. */
+  | { readonly role: 'expand'; readonly names: readonly string[]; readonly depth: number }
+);
+
+export interface SortKey {
+  readonly name: string;
+  readonly field: OwnField;
+  readonly type: ScalarType;
+}
+
+/** A key of the order a list has where nobody asks for another. */
+export interface OrderKey extends SortKey {
+  readonly descending: boolean;
+}
+
+/** Where the value of a member or sort key is read from. */
+export type OwnField =
+  | { readonly kind: 'attribute'; readonly attribute: string }
+  /** The key of the record that a relationship leads to. */
+  | { readonly kind: 'reference'; readonly relationship: string; readonly entity: string }
+  /** The key of the owner of the record. */
+  | { readonly kind: 'owner'; readonly relationship: string; readonly entity: string };
+
+/** What a filter compares: a field of the record, or of what the record points at. */
+export type Field =
+  | OwnField
+  | {
+      readonly kind: 'through';
+      readonly relationship: string;
+      readonly entity: string;
+      readonly of: OwnField;
+    };
+
+export type ResponseCode =
+  | 'ok'
+  | 'minimal'
+  | 'not-modified'
+  | 'created'
+  | 'attached'
+  | 'removed'
+  | 'malformed'
+  | 'invalid'
+  | 'bad-parameter'
+  | 'version'
+  | 'key-missing'
+  | 'bad-id'
+  | 'unauthenticated'
+  | 'forbidden'
+  | 'missing'
+  | 'not-acceptable'
+  | 'conflict'
+  | 'key-mismatch'
+  | 'restricted'
+  | 'state'
+  | 'patch'
+  | 'key-busy'
+  | 'key-reused'
+  | 'precondition'
+  | 'precondition-missing'
+  | 'too-large'
+  | 'media-type';
+
+export interface ResponseCase {
+  readonly status: number;
+  readonly code: ResponseCode;
+  /** When it happens, in a sentence. */
+  readonly when: string;
+  readonly reasons: Reasons;
+}

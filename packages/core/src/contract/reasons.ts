@@ -1,0 +1,47 @@
+import type { Aspect, Place, SettingLevel, SettingName } from '../arrangement/index.js';
+import type { RuleId } from './rules/index.js';
+
+/**
+ * What a rule read: a statement of the model by its identity, a setting and the level it was set on, or where
+ * something was placed.
+ */
+export type Source =
+  | { readonly kind: 'statement'; readonly id: string }
+  | {
+      readonly kind: 'setting';
+      readonly name: SettingName;
+      readonly value: string | number;
+      readonly level: SettingLevel;
+    }
+  | {
+      readonly kind: 'placement';
+      /** The identity of a statement; a way back adds `/back` to it. */
+      readonly subject: string;
+      readonly place: Place;
+      readonly level: 'default' | 'arrangement';
+    }
+  /** A path word that was chosen for a statement, or for its way back. */
+  | {
+      readonly kind: 'word';
+      readonly subject: string;
+      readonly word: string;
+      readonly level: 'arrangement';
+    }
+  /** An operation of one's own. */
+  | { readonly kind: 'custom'; readonly id: string; readonly name: string; readonly level: 'arrangement' }
+  /** A cell of the exposure grid that was chosen. */
+  | {
+      readonly kind: 'exposure';
+      readonly entity: string;
+      readonly of: string;
+      readonly aspect: Aspect;
+      readonly level: 'arrangement';
+    };
+
+/** Why an element of a contract is there. */
+export interface Reason {
+  readonly rule: RuleId;
+  readonly because: readonly Source[];
+}
+
+export type Reasons = readonly Reason[];

@@ -1,0 +1,94 @@
+import type { Aspect, Place, SettingName, SubjectKind } from '../arrangement/index.js';
+import type { ModelEdit } from '../model/index.js';
+import type { Reasons } from './reasons.js';
+
+export type Severity = 'error' | 'doubtful';
+
+/** Something wrong or doubtful in the contract. */
+export interface Finding {
+  readonly id: FindingId;
+  readonly severity: Severity;
+  readonly message: string;
+  /** The resource, operation or statement it concerns. */
+  readonly about: string;
+  readonly reasons: Reasons;
+  /** Edits that would do away with it, where there are any. */
+  readonly mends?: readonly Mend[];
+}
+
+export interface Mend {
+  /** What it does, as a button would say it. */
+  readonly title: string;
+  readonly act: Extract<Answer, { kind: 'edit' | 'placement' | 'exposure' | 'word' }>;
+}
+
+export type FindingId =
+  | 'path.collide'
+  | 'path.shadows'
+  | 'path.mixed'
+  | 'custom.unfit'
+  | 'custom.repeats'
+  | 'member.collide'
+  | 'parameter.reserved'
+  | 'create.impossible'
+  | 'depth.exceeded'
+  | 'depth.moved'
+  | 'key.scoped-reference'
+  | 'key.scoped-root'
+  | 'create.withheld'
+  | 'member.unseen'
+  | 'list.unbounded'
+  | 'list.order'
+  | 'list.dead-end'
+  | 'children.unlinked'
+  | 'name.verb'
+  | 'owner.keyless'
+  | 'entity.unreachable'
+  | 'model.leftover'
+  | 'value.unused'
+  | 'model.empty';
+
+/** A decision that derivation took because nobody had. */
+export interface Assumption {
+  /** Stable under renames, so that an answer is remembered. */
+  readonly id: string;
+  readonly question: string;
+  /** What was read, or looked for in vain. */
+  readonly ground: string;
+  readonly options: readonly AssumptionOption[];
+  /** Whether a setting answers it. */
+  readonly settled: boolean;
+  readonly reasons: Reasons;
+}
+
+export interface AssumptionOption {
+  readonly label: string;
+  /** Whether derivation took this one. */
+  readonly assumed: boolean;
+  readonly answer: Answer;
+}
+
+/** What choosing an option does. */
+export type Answer =
+  /** The design remembers that it was asked; nothing else changes. */
+  | { readonly kind: 'accept' }
+  | { readonly kind: 'edit'; readonly edit: ModelEdit }
+  /** A name is asked for, and given by an edit of this kind. */
+  | { readonly kind: 'name'; readonly of: 'name-role' | 'name-way-back'; readonly relationship: string }
+  | { readonly kind: 'setting'; readonly name: SettingName; readonly value: string | number }
+  /** Something is placed elsewhere in the arrangement. */
+  | {
+      readonly kind: 'placement';
+      readonly of: SubjectKind;
+      readonly subject: string;
+      readonly place: Place;
+    }
+  /** Something is called otherwise in the arrangement. */
+  | { readonly kind: 'word'; readonly subject: string; readonly word: string }
+  /** A cell of the exposure grid goes back to what the model says. */
+  | {
+      readonly kind: 'exposure';
+      readonly entity: string;
+      readonly of: string;
+      readonly aspect: Aspect;
+    };

@@ -1,0 +1,54 @@
+import type { Rule } from './rule.js';
+
+export const FINDING_RULES = {
+  'finding.unfit': {
+    title: 'Does not fit the model',
+    sentence: 'An operation of your own that the model does not allow as it was told is left out.',
+  },
+  'finding.repeats': {
+    title: 'Said twice',
+    sentence: 'An operation of your own that does what a derived one does already need not be there.',
+  },
+  'finding.shadows': {
+    title: 'Shadows an id',
+    sentence: 'A literal segment wins over an id, so that an id of that text cannot be reached.',
+  },
+  'finding.mixed': {
+    title: 'Plural and singular',
+    sentence: 'Collections are named alike: all by the plural, or all by the singular.',
+  },
+  'finding.withheld': {
+    title: 'Create withheld',
+    sentence: 'A collection offers no create while something required is neither accepted nor made.',
+  },
+  'finding.unlinked': {
+    title: 'No way to them',
+    sentence:
+      'What stands beside its owner is found from it only by a filter, which its list does not offer.',
+  },
+  'finding.order': {
+    title: 'No such order',
+    sentence: 'A list is sorted only by members that its answers show and that can be compared.',
+  },
+  'finding.dead-end': {
+    title: 'No way on',
+    sentence: 'A bare list without links does not tell how its next page is asked for.',
+  },
+  'finding.verb': {
+    title: 'A verb in a path',
+    sentence: 'A path names things; what is done with them is said by the method.',
+  },
+  'finding.unseen': {
+    title: 'Never seen',
+    sentence: 'What is accepted and never returned, though no secret, may have been forgotten.',
+  },
+  'finding.collision': {
+    title: 'Names collide',
+    sentence: 'Two elements would have one name; the second is left out.',
+  },
+  'finding.leftover': {
+    title: 'Left over',
+    sentence: 'An entity that nothing joins to others, or a value that nothing has, may have been forgotten.',
+  },
+  'finding.impossible': { title: 'No create', sentence: 'No record could ever be created here.' },
+} as const satisfies Record<string, Rule>;

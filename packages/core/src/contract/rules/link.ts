@@ -1,0 +1,35 @@
+import type { Rule } from './rule.js';
+
+export const LINK_RULES = {
+  'link.custom': {
+    title: 'To an operation of your own',
+    sentence: 'An operation of your own is a link named by it, offered only while its condition allows it.',
+  },
+  'link.self': { title: 'Self', sentence: 'A representation links to its own canonical address.' },
+  'link.up': { title: 'Up', sentence: 'What is owned links to its owner.' },
+  'link.collection': { title: 'Collection', sentence: 'An item links to the collection it is listed in.' },
+  'link.role': { title: 'By role', sentence: 'A relationship is a link named by its role.' },
+  'link.template': {
+    title: 'Any item',
+    sentence: 'A list beside the one address of its records says how to read one there by its id.',
+  },
+  'link.filtered': {
+    title: 'To a narrowed list',
+    sentence: 'What stands beside its owner is found from it by a list narrowed to that owner.',
+  },
+  'link.back': { title: 'By way back', sentence: 'A way back is a link named by its role.' },
+  'link.entry': { title: 'From the entry', sentence: 'The entry links to every collection at the root.' },
+  'link.action': {
+    title: 'By transition',
+    sentence: 'A transition is a link named by it, offered only while state and condition allow it.',
+  },
+  'link.edit': {
+    title: 'Pair',
+    sentence: 'A paired record links to its pair, where it is changed or ended.',
+  },
+  'link.page': { title: 'Pages', sentence: 'A page links to its neighbours and to both ends.' },
+  'link.description': {
+    title: 'Description',
+    sentence: 'The entry links to the published description (RFC 8631).',
+  },
+} as const satisfies Record<string, Rule>;

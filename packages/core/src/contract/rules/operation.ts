@@ -1,0 +1,29 @@
+import type { Rule } from './rule.js';
+
+export const OPERATION_RULES = {
+  'operation.act': {
+    title: 'Of your own',
+    sentence: 'An operation of your own does what it was told: it assigns values, or makes a related record.',
+  },
+  'operation.attach': {
+    title: 'Attach',
+    sentence: 'A pair is made by PUT, and made once however often it is asked for.',
+  },
+  'operation.detach': { title: 'Detach', sentence: 'A pair is ended by DELETE; both sides stay.' },
+  'operation.transition': {
+    title: 'Transition',
+    sentence: 'A transition is carried out by POST and answers the item as it is then.',
+  },
+  'operation.list': { title: 'List', sentence: 'A collection can be listed.' },
+  'operation.read': { title: 'Read', sentence: 'An item can be read.' },
+  'operation.create': { title: 'Create', sentence: 'A collection takes new items by POST.' },
+  'operation.replace': { title: 'Replace', sentence: 'An item can be replaced as a whole by PUT.' },
+  'operation.change': { title: 'Change', sentence: 'An item can be changed in part by PATCH.' },
+  'operation.remove': { title: 'Remove', sentence: 'An item can be removed by DELETE.' },
+  'operation.put-creates': { title: 'Filled by PUT', sentence: 'An empty slot is filled by the first PUT.' },
+  'operation.name': { title: 'Operation name', sentence: 'An operation is named by its verb and its noun.' },
+  'operation.unnameable': {
+    title: 'Named by its owner',
+    sentence: 'Where two operations would have one name, the name of the owner tells them apart.',
+  },
+} as const satisfies Record<string, Rule>;

@@ -1,0 +1,91 @@
+import type { ScalarType } from '../model/index.js';
+import type { OwnField } from './operation.js';
+import type { Reasons } from './reasons.js';
+import type { Via } from './types.js';
+
+export type ShapePurpose =
+  'item' | 'member' | 'page' | 'entry' | 'create' | 'replace' | 'change' | 'inline' | 'input' | 'value';
+
+/** A JSON object as a client sends or receives it. */
+export interface Shape {
+  /** Unique in the contract: `Sailing`, `SailingCreate`. */
+  readonly name: string;
+  readonly purpose: ShapePurpose;
+  /** The name of the entity or value it shows. */
+  readonly of: string | null;
+  readonly members: readonly Member[];
+  readonly reasons: Reasons;
+}
+
+/**
+ * How a body may carry a member. `accepted`: stored. `moved`: stored where a transition leads there. `ignored`:
+ * may be sent back, has no effect. `must-equal`: may be sent back with the value it has. `returned`: only in
+ * answers.
+ */
+export type MemberMode = 'accepted' | 'moved' | 'ignored' | 'must-equal' | 'returned';
+
+export interface Member {
+  readonly name: string;
+  readonly mode: MemberMode;
+  readonly required: boolean;
+  readonly nullable: boolean;
+  readonly type: MemberType;
+  readonly source: MemberSource;
+  readonly description: string | null;
+  readonly default: string | number | boolean | null;
+  readonly example: string | number | boolean | null;
+  /** Where it is `moved`: the identities of the transitions that may move it. */
+  readonly transitions?: readonly string[];
+  readonly reasons: Reasons;
+}
+
+export type MemberSource =
+  | OwnField
+  | Expanded
+  /** The record in a slot of the one that is written or shown. */
+  | { readonly kind: 'slot'; readonly relationship: string; readonly entity: string }
+  /** What is owned and stands inside its owner: an array of them, or one in a slot. */
+  | {
+      readonly kind: 'inline';
+      readonly relationship: string;
+      readonly entity: string;
+      readonly isMany: boolean;
+      /** Whether new ones can be made here. */
+      readonly takesNew: boolean;
+    }
+  /** What the pair carries by which the record is listed. */
+  | { readonly kind: 'carried'; readonly relationship: string }
+  | { readonly kind: 'links' }
+  | { readonly kind: 'items' }
+  | { readonly kind: 'page' };
+
+/** Related records, inside an answer where they are asked for. */
+export interface Expanded {
+  readonly kind: 'expanded';
+  readonly relationship: string;
+  /** The way from the record to them: the `Via` of their list, or to the owner, or to what a reference points at. */
+  readonly way: 'owner' | Via['direction'];
+  /** The name of their entity. */
+  readonly entity: string;
+  /** The link relation under which they are linked and embedded. */
+  readonly relation: string;
+  /** At most so many of them; `null` where there is one at most. */
+  readonly limit: number | null;
+  /** Whether an answer has it without being asked. */
+  readonly isAlways: boolean;
+}
+
+export type MemberType =
+  | ScalarType
+  | { readonly kind: 'json' }
+  | { readonly kind: 'shape'; readonly shape: string }
+  | {
+      readonly kind: 'list';
+      readonly of: MemberType;
+      readonly min: number | null;
+      readonly max: number | null;
+    }
+  /** A JSON object from relation to link. */
+  | { readonly kind: 'links' }
+  /** Where a page stands: its number and size, or its offset and limit, and totals where they are counted. */
+  | { readonly kind: 'page' };

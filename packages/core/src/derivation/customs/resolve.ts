@@ -1,0 +1,252 @@
+import type {
+  AssignedMember,
+  CustomOperation,
+  FixedFilter,
+  Operand,
+  OwnComparison,
+} from '../../arrangement/index.js';
+import type { Custom, CustomFilter, CustomValue, OrderKey, OwnField } from '../../contract/index.js';
+import {
+  checkScalar,
+  keyOf,
+  recordAttributes,
+  roleOf,
+  type Attribute,
+  type Comparison,
+  type Condition,
+  type Entity,
+  type RefersTo,
+  type ScalarType,
+} from '../../model/index.js';
+import type { Deriving } from '../context.js';
+import { memberName } from '../names/members.js';
+import { isLeftOut } from '../shapes/withheld.js';
+
+/** An operation of one's own, checked against the model. */
+export interface ResolvedCustom {
+  readonly operation: CustomOperation;
+  readonly entity: Entity;
+  readonly custom: Custom;
+  readonly order: readonly OrderKey[];
+  /** The identities of the members that a request sends. */
+  readonly inputs: readonly string[];
+}
+
+/** Something the model does not allow, in a sentence. */
+export class Unfit extends Error {}
+
+/** A member by its identity: an attribute, or a reference of the entity. */
+type Found =
+  | { readonly kind: 'attribute'; readonly attribute: Attribute }
+  | { readonly kind: 'reference'; readonly refers: RefersTo; readonly target: Entity };
+
+/** Resolves an operation of one's own; throws `Unfit` with what the model does not allow. */
+export function resolveCustom(deriving: Deriving, operation: CustomOperation): ResolvedCustom {
+  const entity = [...deriving.index.entities.values()].find(({ id }) => id === operation.entity);
+  if (entity === undefined) throw new Unfit('The entity it is about is not there any more.');
+  const { effect } = operation;
+  const plain = { operation, entity, order: [], inputs: [] };
+  switch (effect.kind) {
+    case 'query':
+      return {
+        ...plain,
+        custom: {
+          kind: 'query',
+          filters: effect.filters.map((filter) => resolveFilter(deriving, entity, filter)),
+          limit: effect.limit,
+        },
+        order: effect.order.map(({ member, descending }) => ({
+          ...comparable(deriving, entity, member),
+          descending,
+        })),
+      };
+    case 'assign':
+      return {
+        ...plain,
+        custom: {
+          kind: 'assign',
+          when: resolveWhen(deriving, entity, effect.when),
+          values: resolveValues(deriving, entity, effect.values, 'assign'),
+        },
+        inputs: inputsOf(effect.values),
+      };
+    case 'create': {
+      const { made, isOwned } = madeBy(deriving, entity, effect.relationship);
+      const values = resolveValues(deriving, made, effect.values, 'create');
+      const given = [...effect.values.map(({ member }) => member), effect.relationship];
+      checkComplete(deriving, made, given, isOwned);
+      return {
+        ...plain,
+        custom: {
+          kind: 'create',
+          when: resolveWhen(deriving, entity, effect.when),
+          entity: made.name,
+          relationship: effect.relationship,
+          values,
+        },
+        inputs: inputsOf(effect.values),
+      };
+    }
+  }
+}
+
+const inputsOf = (values: readonly AssignedMember[]): readonly string[] =>
+  values.filter(({ value }) => value.kind === 'input').map(({ member }) => member);
+
+/** The entity whose records are made, by an ownership of many or a reference to this one. */
+function madeBy(
+  deriving: Deriving,
+  entity: Entity,
+  relationship: string,
+): { readonly made: Entity; readonly isOwned: boolean } {
+  const found = deriving.index.relationshipById.get(relationship);
+  const made =
+    found?.kind === 'owns' && found.cardinality === 'many' && found.from === entity.name
+      ? found.to
+      : found?.kind === 'refers' && found.to === entity.name
+        ? found.from
+        : null;
+  const of = made === null ? undefined : deriving.index.entities.get(made);
+  if (of === undefined)
+    throw new Unfit(`There is no relationship ${relationship} that leads to many from a ${entity.name}.`);
+  return { made: of, isOwned: found?.kind === 'owns' };
+}
+
+/** Whatever a record must have is given, sent, or made by the server. */
+function checkComplete(deriving: Deriving, made: Entity, given: readonly string[], isOwned: boolean): void {
+  const owner = deriving.index.ownerOf.get(made.name);
+  if (owner !== undefined && !isOwned && owner.from !== owner.to)
+    throw new Unfit(`A ${made.name} is made below its ${owner.from}, not by what it refers to.`);
+  if ((deriving.index.ownedBy.get(made.name) ?? []).some(({ cardinality }) => cardinality === 'one'))
+    throw new Unfit(`A ${made.name} is made together with what it owns, which cannot be told here.`);
+  const attributes = recordAttributes(deriving.index, made).filter(
+    ({ required, key, defaultValue, generated, touched }) =>
+      (required || key !== null) && defaultValue === null && !generated && !touched,
+  );
+  const references = (deriving.index.refersFrom.get(made.name) ?? []).filter(
+    ({ cardinality }) => cardinality === 'one',
+  );
+  if (isLeftOut(deriving, made))
+    throw new Unfit(
+      `Something a ${made.name} needs has the name of another member, so that it cannot be sent.`,
+    );
+  const missing = [
+    ...attributes.map(({ id, name }) => ({ id, name })),
+    ...references.map((refers) => ({ id: refers.id, name: roleOf(refers) })),
+  ].find(({ id }) => !given.includes(id));
+  if (missing !== undefined)
+    throw new Unfit(`A ${made.name} needs ${missing.name}: give it a value, or have it sent.`);
+}
+
+function resolveFilter(deriving: Deriving, entity: Entity, filter: FixedFilter): CustomFilter {
+  const { field, type, name } = comparable(deriving, entity, filter.member);
+  const { operator, value } = filter;
+  if (operator === 'unset') {
+    if (value.kind !== 'literal' || typeof value.value !== 'boolean')
+      throw new Unfit(`Whether ${name} is unset is true or false.`);
+  } else checkOperand(name, type, value);
+  return { field, type, operator, value };
+}
+
+/** A member that can be compared and is no secret, as a list sorts and filters by it. */
+function comparable(
+  deriving: Deriving,
+  entity: Entity,
+  id: string,
+): { readonly name: string; readonly field: OwnField; readonly type: ScalarType } {
+  const found = findMember(deriving, entity, id);
+  const { name, type } = scalarOf(found);
+  if (found.kind === 'attribute' && found.attribute.writeOnly)
+    throw new Unfit(`${name} is never returned, so nothing is looked for by it.`);
+  return { name: memberName(deriving, name), field: fieldOf(found), type };
+}
+
+const fieldOf = (found: Found): OwnField =>
+  found.kind === 'attribute'
+    ? { kind: 'attribute', attribute: found.attribute.id }
+    : { kind: 'reference', relationship: found.refers.id, entity: found.target.name };
+
+function findMember(deriving: Deriving, entity: Entity, id: string): Found {
+  const attribute = recordAttributes(deriving.index, entity).find((one) => one.id === id);
+  if (attribute !== undefined) return { kind: 'attribute', attribute };
+  const refers = (deriving.index.refersFrom.get(entity.name) ?? []).find((one) => one.id === id);
+  const target = refers === undefined ? undefined : deriving.index.entities.get(refers.to);
+  if (refers === undefined || target === undefined || keyOf(target).attribute.key?.within != null)
+    throw new Unfit(`${entity.name} has no attribute or reference ${id} any more.`);
+  return { kind: 'reference', refers, target };
+}
+
+function scalarOf(found: Found): { readonly name: string; readonly type: ScalarType } {
+  const { name, type } =
+    found.kind === 'attribute'
+      ? found.attribute
+      : { name: roleOf(found.refers), type: keyOf(found.target).attribute.type };
+  if (type.kind === 'json' || type.kind === 'value' || type.kind === 'list')
+    throw new Unfit(`${name} is ${type.kind}, which cannot be compared or fixed.`);
+  return { name, type };
+}
+
+function checkOperand(name: string, type: ScalarType, operand: Operand): void {
+  if (operand.kind === 'now') {
+    if (type.kind !== 'instant' && type.kind !== 'date')
+      throw new Unfit(`${name} is ${type.kind}; only an instant or a date can be now.`);
+    return;
+  }
+  const problem = checkScalar(type, operand.value);
+  if (problem !== null)
+    throw new Unfit(`${name} cannot be ${JSON.stringify(operand.value)}. ${problem.message}`);
+}
+
+function resolveWhen(deriving: Deriving, entity: Entity, when: readonly OwnComparison[]): Condition {
+  if (when.length === 0) return [];
+  const all = when.map(({ member, operator, value }): Comparison => {
+    const found = findMember(deriving, entity, member);
+    if (found.kind !== 'attribute')
+      throw new Unfit(`${roleOf(found.refers)} is a reference; conditions compare attributes.`);
+    checkOperand(found.attribute.name, scalarOf(found).type, value);
+    return { attribute: found.attribute.name, operator, operand: value };
+  });
+  return [all];
+}
+
+function resolveValues(
+  deriving: Deriving,
+  entity: Entity,
+  values: readonly AssignedMember[],
+  effect: 'assign' | 'create',
+): readonly CustomValue[] {
+  const seen = new Set<string>();
+  return values.flatMap(({ member, value }): CustomValue[] => {
+    if (seen.has(member)) throw new Unfit(`${member} is given two values.`);
+    seen.add(member);
+    const found = findMember(deriving, entity, member);
+    checkAssignable(found, effect, value.kind === 'input');
+    if (value.kind === 'input') return [];
+    if (value.kind === 'unset') {
+      if (isRequired(found)) throw new Unfit(`${nameOf(found)} is required and cannot be unset.`);
+      return [{ field: fieldOf(found), value: null }];
+    }
+    checkOperand(nameOf(found), scalarOf(found).type, value);
+    return [{ field: fieldOf(found), value }];
+  });
+}
+
+const nameOf = (found: Found): string =>
+  found.kind === 'attribute' ? found.attribute.name : roleOf(found.refers);
+
+const isRequired = (found: Found): boolean =>
+  found.kind === 'attribute' ? found.attribute.required : found.refers.cardinality === 'one';
+
+/** The model says who sets a member: the server, its life cycle, or once and for all a create. */
+function checkAssignable(found: Found, effect: 'assign' | 'create', isSent: boolean): void {
+  if (found.kind === 'reference') {
+    if (effect === 'assign' && found.refers.fixed) throw new Unfit(`${roleOf(found.refers)} is fixed.`);
+    return;
+  }
+  const { name, key, generated, touched, fixed, lifeCycle, readOnly } = found.attribute;
+  if (generated || touched) throw new Unfit(`${name} is made by the server.`);
+  if (lifeCycle !== null) throw new Unfit(`${name} moves by its transitions only.`);
+  if (effect === 'assign' && (fixed || key !== null)) throw new Unfit(`${name} never changes.`);
+  if (isSent && readOnly)
+    throw new Unfit(`${name} is read-only: it can be given a value here, but not be sent.`);
+}

@@ -1,0 +1,30 @@
+import { onRemoveOf } from '../../model/index.js';
+import type { Deriving } from '../context.js';
+
+/** The entities whose removal some other record can forbid, directly or by what goes with them. Linear. */
+export function restrictedEntities(deriving: Deriving): ReadonlySet<string> {
+  const restricted = new Set<string>();
+  const waiting: string[] = [];
+  const mark = (name: string): void => {
+    if (restricted.has(name)) return;
+    restricted.add(name);
+    waiting.push(name);
+  };
+  for (const relationship of deriving.index.relationships) {
+    // What fills a required slot cannot go alone, so what would take it along cannot go either.
+    if (relationship.kind === 'owns' && relationship.cardinality === 'one')
+      for (const refers of deriving.index.refersFrom.get(relationship.to) ?? [])
+        if (onRemoveOf(refers) === 'cascade') mark(refers.to);
+    if (onRemoveOf(relationship) !== 'restrict') continue;
+    if (relationship.kind !== 'refers') mark(relationship.from);
+    if (relationship.kind !== 'owns') mark(relationship.to);
+  }
+  for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
+    const owner = deriving.index.ownerOf.get(name);
+    if (owner !== undefined) mark(owner.from);
+    for (const refers of deriving.index.refersFrom.get(name) ?? []) {
+      if (onRemoveOf(refers) === 'cascade') mark(refers.to);
+    }
+  }
+  return restricted;
+}

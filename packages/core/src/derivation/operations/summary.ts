@@ -1,0 +1,79 @@
+import type { Verb } from '../../contract/index.js';
+import { ownsItself, phrase, roleOf, singular, withArticle, type Entity } from '../../model/index.js';
+import type { Deriving } from '../context.js';
+import { customOf } from '../customs/index.js';
+import { pluralOf } from '../names/words.js';
+import { transitionName } from '../names/transitions.js';
+import type { Placed } from '../place/index.js';
+
+/** What an operation does, in a few words. */
+export function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Entity | null): string {
+  if (entity === null) return 'Where everything begins: links to what can be reached first';
+  const noun = phrase(entity.name);
+  const many = phrase(pluralOf(deriving, entity));
+  const owner = below(deriving, resource);
+  const own = customOf(deriving, resource);
+  if (own !== null) {
+    const name = capital(phrase(own.operation.name));
+    return own.custom.kind === 'query'
+      ? `${name}: at most ${own.custom.limit} of the ${many}`
+      : `${name} ${withArticle(noun)}`;
+  }
+  switch (verb) {
+    case 'act':
+    case 'entry':
+    case 'list':
+      return `List the ${many}${owner}${resource.canonical || owner !== '' ? '' : ', whatever owns them'}`;
+    case 'create':
+      return `Create ${withArticle(noun)}${owner}`;
+    case 'read':
+      return resource.kind === 'reference' ? `Read the ${noun}${owner}` : `Read ${withArticle(noun)}`;
+    case 'replace':
+      return `Replace ${withArticle(noun)} as a whole`;
+    case 'change':
+      return `Change parts of ${withArticle(noun)}`;
+    case 'remove':
+      return `Remove ${withArticle(noun)}`;
+    case 'attach':
+      return `Pair ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
+    case 'detach':
+      return `End the pair of ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
+    case 'transition':
+      return `${capital(phrase(transitionName(deriving, resource)))} ${withArticle(noun)}`;
+  }
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+function pairedWith(deriving: Deriving, resource: Placed): string {
+  const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
+  if (pairs === undefined) return 'another';
+  const back = resource.via?.direction === 'paired-back';
+  const noun = phrase(back ? pairs.to : pairs.from);
+  return `${withArticle(noun)}, as its ${phrase(singular(back ? (pairs.back ?? pairs.from) : roleOf(pairs)))}`;
+}
+
+function below(deriving: Deriving, resource: Placed): string {
+  const { via } = resource;
+  if (via === null) return '';
+  if (via.direction === 'paired' || via.direction === 'paired-back') {
+    const pairs = deriving.index.relationshipById.get(via.relationship);
+    const other = pairs === undefined ? 'one' : phrase(via.direction === 'paired' ? pairs.from : pairs.to);
+    return ` that ${withArticle(other)} is paired with`;
+  }
+  if (via.direction === 'referred') {
+    const refers = deriving.index.relationshipById.get(via.relationship);
+    return refers === undefined
+      ? ''
+      : ` that ${withArticle(phrase(refers.from))} has as its ${phrase(roleOf(refers))}`;
+  }
+  if (via.direction === 'referrers') {
+    const refers = deriving.index.relationshipById.get(via.relationship);
+    return refers === undefined
+      ? ''
+      : ` that have ${withArticle(phrase(refers.to))} as ${phrase(refers.role ?? refers.to)}`;
+  }
+  const owns = deriving.index.ownerOf.get(resource.entity ?? '');
+  if (owns === undefined) return '';
+  return ownsItself(owns) ? ` below another` : ` of ${withArticle(phrase(owns.from))}`;
+}

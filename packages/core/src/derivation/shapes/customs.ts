@@ -1,0 +1,79 @@
+import type { Member, Shape } from '../../contract/index.js';
+import { becauseCustom, customOf, type ResolvedCustom } from '../customs/index.js';
+import type { Deriving } from '../context.js';
+import { structureNames } from '../names/members.js';
+import type { Placed } from '../place/index.js';
+import { memberId } from './exposure.js';
+import { linksMembers, member } from './members.js';
+import type { Trait } from './traits.js';
+
+/** What an operation of one's own is sent, or lists. */
+export const customShapeName = ({ operation, entity }: ResolvedCustom): string =>
+  `${entity.name}.${operation.name}`;
+
+/** What an operation of one's own answers: what it found, the record it changed, or the one it made. */
+export function customAnswer(own: ResolvedCustom): string {
+  switch (own.custom.kind) {
+    case 'query':
+      return customShapeName(own);
+    case 'assign':
+      return own.entity.name;
+    case 'create':
+      return own.custom.entity;
+  }
+}
+
+/** The shapes of the operations of one's own that have a path. */
+export function customShapes(
+  deriving: Deriving,
+  resources: readonly Placed[],
+  traits: ReadonlyMap<string, readonly Trait[]>,
+  hasShape: (name: string) => boolean,
+): readonly Shape[] {
+  return resources.flatMap((resource): Shape[] => {
+    const own = customOf(deriving, resource);
+    if (own === null) return [];
+    if (own.custom.kind === 'query') return [foundShape(deriving, own, hasShape)];
+    return own.inputs.length === 0 ? [] : [inputShape(own, traits)];
+  });
+}
+
+function foundShape(deriving: Deriving, own: ResolvedCustom, hasShape: (name: string) => boolean): Shape {
+  const { name } = own.entity;
+  const listed = hasShape(`${name}.member`) ? `${name}.member` : name;
+  const items: Member = {
+    name: structureNames(deriving).items,
+    mode: 'returned',
+    required: true,
+    nullable: false,
+    type: { kind: 'list', of: { kind: 'shape', shape: listed }, min: null, max: null },
+    source: { kind: 'items' },
+    description: null,
+    default: null,
+    example: null,
+    reasons: [becauseCustom('list.query', own.operation, own.entity)],
+  };
+  return {
+    name: customShapeName(own),
+    purpose: 'page',
+    of: name,
+    members: [items, ...linksMembers(deriving)],
+    reasons: [becauseCustom('list.query', own.operation, own.entity)],
+  };
+}
+
+/** What is sent, by the rules of the entity whose record gets it. */
+function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Trait[]>): Shape {
+  const of = own.custom.kind === 'create' ? own.custom.entity : own.entity.name;
+  const sent = (traits.get(of) ?? []).filter((trait) => own.inputs.includes(memberId(trait)));
+  return {
+    name: customShapeName(own),
+    purpose: 'input',
+    of,
+    members: sent.map((trait) => {
+      const must = trait.required && !trait.supplied;
+      return member(trait, 'accepted', must, !must);
+    }),
+    reasons: [becauseCustom('operation.act', own.operation, own.entity)],
+  };
+}

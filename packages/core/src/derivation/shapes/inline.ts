@@ -1,0 +1,143 @@
+import type { Expanded, Member, Shape } from '../../contract/index.js';
+import { isSingleton, keyOf, roleOf, type Entity, type Owns, type RefersTo } from '../../model/index.js';
+import { becausePlaced, entityNamed, placed, valueOf, type Deriving } from '../context.js';
+import { memberName } from '../names/members.js';
+import { standingsOf } from '../place/index.js';
+import type { Trait } from './traits.js';
+import { isCreateWithheld } from './withheld.js';
+
+/** What an entity owns that stands inside its records. */
+export const inlineOwned = (deriving: Deriving, entity: string): readonly Owns[] =>
+  (deriving.index.ownedBy.get(entity) ?? []).filter(
+    (owns) =>
+      owns.from !== owns.to &&
+      standingsOf(deriving).of.get(owns.to) === 'inline' &&
+      isPlacedInline(deriving, owns),
+  );
+
+const isPlacedInline = (deriving: Deriving, owns: Owns): boolean =>
+  owns.cardinality === 'many'
+    ? standingsOf(deriving).owned.get(owns.id) === 'inline'
+    : placed(deriving, 'slot', owns.id) === 'inline';
+
+/** The references of an entity that show what they point at. */
+export const inlineReferences = (deriving: Deriving, entity: string): readonly RefersTo[] =>
+  (deriving.index.refersFrom.get(entity) ?? []).filter(
+    ({ id, to }) =>
+      placed(deriving, 'reference', id) === 'inline' &&
+      keyOf(entityNamed(deriving, to)).attribute.key?.within == null,
+  );
+
+/** Whether the records of an entity are shown somewhere without a path of their own. */
+export function isShownInside(deriving: Deriving, entity: Entity): boolean {
+  if (standingsOf(deriving).of.get(entity.name) === 'inline') return true;
+  return (deriving.index.referredBy.get(entity.name) ?? []).some(
+    ({ id, from }) =>
+      placed(deriving, 'reference', id) === 'inline' && standingsOf(deriving).of.get(from) !== 'hidden',
+  );
+}
+
+/** How a body takes what stands inside a record. */
+type Taking = 'item' | 'create' | 'replace' | 'change';
+
+/** Members for what stands inside a record, as one of its shapes has them. */
+export const inlineMembers = (deriving: Deriving, entity: string, taking: Taking): readonly Member[] =>
+  inlineOwned(deriving, entity)
+    // What must exist from the start is made in any create, inline or not.
+    .filter(({ cardinality }) => !(taking === 'create' && cardinality === 'one'))
+    .filter((owns) => !(taking === 'create' && !takesNew(deriving, owns)))
+    .map((owns) => inlineMember(deriving, owns, taking));
+
+/** Whether records can be made inside their owner: whatever they need can be sent. */
+const takesNew = (deriving: Deriving, owns: Owns): boolean =>
+  !isCreateWithheld(deriving, entityNamed(deriving, owns.to));
+
+function inlineMember(deriving: Deriving, owns: Owns, taking: Taking): Member {
+  const isMany = owns.cardinality === 'many';
+  const name = taking === 'item' ? owns.to : taking === 'create' ? `${owns.to}.create` : `${owns.to}.inline`;
+  const one = { kind: 'shape', shape: name } as const;
+  const printsNull = valueOf(deriving, 'unset') === 'null';
+  const isAlways = isMany || owns.cardinality === 'one';
+  const isShown = valueOf(deriving, 'fields') === 'off' && (isAlways || printsNull);
+  return {
+    name: memberName(deriving, roleOf(owns)),
+    mode: taking === 'item' ? 'returned' : 'accepted',
+    required: taking === 'item' ? isShown : taking === 'replace' && isAlways,
+    nullable: !isAlways && (taking !== 'item' || printsNull),
+    type: isMany ? { kind: 'list', of: one, min: null, max: null } : one,
+    source: {
+      kind: 'inline',
+      relationship: owns.id,
+      entity: owns.to,
+      isMany,
+      takesNew: takesNew(deriving, owns),
+    },
+    description: owns.description,
+    default: null,
+    example: null,
+    reasons: [becausePlaced(deriving, 'place.inline', isMany ? 'owned' : 'slot', owns.id, owns)],
+  };
+}
+
+/** What a record of an entity is when its owner is written: known by its id, or new without one. */
+export function inlineShape(deriving: Deriving, entity: Entity, create: Shape, replace: Shape): Shape {
+  const key = isSingleton(deriving.index, entity.name) ? null : keyOf(entity).attribute;
+  const inCreate = new Map(create.members.map((member) => [member.name, member]));
+  const members = replace.members.map((member): Member => {
+    const made = inCreate.get(member.name);
+    const isKey = member.source.kind === 'attribute' && member.source.attribute === key?.id;
+    const mode = isKey || made !== undefined ? 'accepted' : member.mode;
+    const required = (made?.required ?? false) && member.required;
+    return {
+      ...member,
+      mode,
+      required,
+      nullable: !required && (member.nullable || made !== undefined || isKey),
+    };
+  });
+  const known = new Set(members.map(({ name }) => name));
+  return {
+    name: `${entity.name}.inline`,
+    purpose: 'inline',
+    of: entity.name,
+    members: [...members, ...create.members.filter(({ name }) => !known.has(name)).map(asOptional)],
+    reasons: replace.reasons,
+  };
+}
+
+const asOptional = (member: Member): Member => ({ ...member, required: false, nullable: true });
+
+/** What references show beside their keys, whatever is asked for. */
+export const shownReferences = (
+  deriving: Deriving,
+  entity: string,
+  traits: readonly Trait[],
+): readonly Member[] => {
+  const names = new Set(traits.map(({ name }) => name));
+  return inlineReferences(deriving, entity)
+    .map((refers): Member => {
+      const source: Expanded = {
+        kind: 'expanded',
+        relationship: refers.id,
+        way: 'referred',
+        entity: refers.to,
+        relation: roleOf(refers),
+        limit: null,
+        isAlways: true,
+      };
+      return {
+        name: memberName(deriving, roleOf(refers)),
+        mode: 'returned',
+        // Not inside what is inside: there nobody is shown a second time.
+        required: false,
+        nullable: refers.cardinality === 'optional',
+        type: { kind: 'shape', shape: refers.to },
+        source,
+        description: null,
+        default: null,
+        example: null,
+        reasons: [becausePlaced(deriving, 'place.inline-reference', 'reference', refers.id, refers)],
+      };
+    })
+    .filter(({ name }) => !names.has(name));
+};

@@ -1,0 +1,144 @@
+import { base64, utf8 } from '@scure/base';
+import type { Access, Contract, Operation, SecurityScheme } from '../contract/index.js';
+import type { EngineRequest, Problem } from './message.js';
+import { problem } from './problem.js';
+import { statusFor } from './service.js';
+
+/** Somebody a mock knows. The secret is a password, a token, or a key, whatever the contract asks for. */
+export interface Credential {
+  readonly name: string;
+  readonly secret: string;
+  readonly roles: readonly string[];
+}
+
+/** Whom a mock knows: somebody without a role, and somebody for each role that the contract asks for. */
+export function credentialsOf({ security }: Contract): readonly Credential[] {
+  if (security.schemes.length === 0) return [];
+  const names = security.roles.filter((role) => role !== 'user');
+  return [
+    { name: 'user', secret: 'user-secret', roles: security.roles.filter((role) => role === 'user') },
+    ...names.map((role) => ({ name: role, secret: `${role}-secret`, roles: [role] })),
+  ];
+}
+
+/** Who sent a request; `null` is anybody. */
+export type Authenticated =
+  { readonly ok: true; readonly who: Credential | null } | { readonly ok: false; readonly problem: Problem };
+
+/** Finds out who sent a request, where the operation wants to know. */
+export function authenticate(
+  contract: Contract,
+  operation: Operation,
+  request: EngineRequest,
+): Authenticated {
+  if (operation.access.kind === 'anonymous') return { ok: true, who: null };
+  const { schemes, keyHeader } = contract.security;
+  const given = schemes.flatMap((scheme) => presented(scheme, keyHeader, request) ?? []);
+  const [first] = given;
+  const who = first === undefined ? undefined : credentialsOf(contract).find((known) => fits(known, first));
+  if (who !== undefined) return { ok: true, who };
+  const detail =
+    first === undefined
+      ? `Expected credentials by ${schemes.map((scheme) => inWords(scheme, keyHeader)).join(', or ')}.`
+      : 'The credentials are not known here.';
+  const headers = schemes.map(
+    (scheme) => ['WWW-Authenticate', challenge(contract, scheme, first !== undefined)] as const,
+  );
+  const status = statusFor(operation, 'unauthenticated');
+  return { ok: false, problem: problem(status, 'unauthenticated', detail, [], headers) };
+}
+
+/** Why somebody may not carry out an operation; `null` where they may. */
+export function authorise(operation: Operation, who: Credential | null): Problem | null {
+  const { access } = operation;
+  if (isAllowed(access, who)) return null;
+  const role = access.kind === 'role' ? access.role : '';
+  const detail = `${who?.name ?? 'Nobody'} does not have the role ${role}, which ${operation.id} wants.`;
+  return problem(statusFor(operation, 'forbidden'), 'forbidden', detail);
+}
+
+const isAllowed = (access: Access, who: Credential | null): boolean =>
+  access.kind !== 'role' || (who?.roles.includes(access.role) ?? false);
+
+interface Presented {
+  /** Basic alone names somebody. */
+  readonly name: string | null;
+  readonly secret: string;
+}
+
+const fits = ({ name, secret }: Credential, given: Presented): boolean =>
+  secret === given.secret && (given.name === null || given.name === name);
+
+/** What a request presents by a scheme, if it does. */
+function presented(scheme: SecurityScheme, keyHeader: string, { headers }: EngineRequest): Presented | null {
+  if (scheme === 'key') {
+    const secret = headers.get(keyHeader.toLowerCase());
+    return secret === undefined ? null : { name: null, secret };
+  }
+  const [, used = '', value = ''] = /^([A-Za-z]+) +(\S+) *$/.exec(headers.get('authorization') ?? '') ?? [];
+  if (used.toLowerCase() !== scheme) return null;
+  if (scheme === 'bearer') return { name: null, secret: value };
+  const text = decodedBasic(value);
+  const colon = text.indexOf(':');
+  return colon === -1
+    ? { name: '', secret: '' }
+    : { name: text.slice(0, colon), secret: text.slice(colon + 1) };
+}
+
+/** User and password (RFC 7617 §2), or nothing where they are not base64. */
+function decodedBasic(value: string): string {
+  try {
+    return utf8.encode(base64.decode(value));
+  } catch {
+    // Whatever it is, it names nobody.
+    return '';
+  }
+}
+
+/** How credentials are sent by a scheme, as the value of its header. */
+export function presentedBy(scheme: SecurityScheme, { name, secret }: Credential): string {
+  switch (scheme) {
+    case 'basic':
+      return `Basic ${base64.encode(utf8.decode(`${name}:${secret}`))}`;
+    case 'bearer':
+      return `Bearer ${secret}`;
+    case 'key':
+      return secret;
+  }
+}
+
+/** The header a request needs to be let through, and a value the mock knows; `null` where anybody may send it. */
+export function credentialHeader(contract: Contract, access: Access): readonly [string, string] | null {
+  if (access.kind === 'anonymous') return null;
+  const { schemes, keyHeader } = contract.security;
+  const [scheme] = schemes;
+  const who = credentialsOf(contract).find(
+    ({ roles }) => access.kind !== 'role' || roles.includes(access.role),
+  );
+  if (scheme === undefined || who === undefined) return null;
+  return [scheme === 'key' ? keyHeader : 'Authorization', presentedBy(scheme, who)];
+}
+
+function inWords(scheme: SecurityScheme, keyHeader: string): string {
+  switch (scheme) {
+    case 'basic':
+      return 'Basic';
+    case 'bearer':
+      return 'Bearer';
+    case 'key':
+      return `a key in ${keyHeader}`;
+  }
+}
+
+/** A challenge (RFC 9110 §11.6.1). */
+function challenge({ title, security }: Contract, scheme: SecurityScheme, wasWrong: boolean): string {
+  const realm = `realm="${title.replace(/[^ !#-[\]-~]/g, '-')}"`;
+  switch (scheme) {
+    case 'basic':
+      return `Basic ${realm}, charset="UTF-8"`;
+    case 'bearer':
+      return `Bearer ${realm}${wasWrong ? ', error="invalid_token"' : ''}`;
+    case 'key':
+      return `ApiKey ${realm}, header="${security.keyHeader}"`;
+  }
+}

@@ -1,0 +1,40 @@
+import type { Contract, Operation } from '../contract/index.js';
+import { readJson, type Json } from '../model/index.js';
+import type { EngineRequest, Problem } from './message.js';
+import { mediaTypeOf } from './negotiate.js';
+import { problem } from './problem.js';
+import { statusFor } from './service.js';
+
+/** Why a body is not read at all: it is too large, or of a type that is not accepted. `null` where it is read. */
+export function refuseBody(
+  contract: Contract,
+  operation: Operation,
+  { body, headers }: EngineRequest,
+): Problem | null {
+  if (operation.acceptedTypes.length === 0) return null;
+  const { bodyBytes } = contract.limits;
+  if (body.kind === 'too-large' || (body.kind === 'text' && body.bytes > bodyBytes)) {
+    const detail = `The body is larger than ${bodyBytes} bytes.`;
+    return problem(statusFor(operation, 'too-large'), 'too-large', detail);
+  }
+  const sent = mediaTypeOf(headers.get('content-type'));
+  if (operation.acceptedTypes.includes(sent)) return null;
+  const offered = operation.acceptedTypes.join(', ');
+  const header = operation.verb === 'change' ? 'Accept-Patch' : 'Accept';
+  const detail = `${sent === '' ? 'The body has no Content-Type' : `${sent} is not accepted`}; accepted are ${offered}.`;
+  return problem(statusFor(operation, 'media-type'), 'media-type', detail, [], [[header, offered]]);
+}
+
+/** Reads the body of an operation that takes one. */
+export function readBody(
+  operation: Operation,
+  { body }: EngineRequest,
+): { readonly value: Json } | { readonly problem: Problem } {
+  const status = statusFor(operation, 'malformed');
+  if (body.kind === 'unreadable') return { problem: problem(status, 'malformed', 'The body is not UTF-8.') };
+  const read = readJson(body.kind === 'text' ? body.text : '');
+  if (read.ok) return { value: read.value };
+  const { message, line, column, code } = read.problem;
+  const detail = `${message} Line ${line}, column ${column}.`;
+  return { problem: problem(status, 'malformed', detail, [{ pointer: '', code, message: detail }]) };
+}

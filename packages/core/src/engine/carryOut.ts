@@ -1,0 +1,244 @@
+import { indexContract, type Operation, type Resource } from '../contract/index.js';
+import type { Credential } from './access.js';
+import { readBody, refuseBody } from './body.js';
+import { changesInWords } from './changesInWords.js';
+import { evaluate, hasConditions, type Verdict } from './conditions.js';
+import { Draft, type Change, type RecordView } from './dataset.js';
+import { renderBody } from './form.js';
+import { readKey, type KeptAnswer } from './idempotency.js';
+import { readListQuery, type ListQuery } from './list/query.js';
+import type { Location } from './locate.js';
+import type { EngineRequest, EngineResponse, Problem, StepName } from './message.js';
+import { mediaTypeOf, negotiate } from './negotiate.js';
+import { isWrite } from './method.js';
+import { performRead, performWrite } from './perform.js';
+import { returnPreference, withPreference } from './prefer.js';
+import { problem } from './problem.js';
+import { canonicalPath, pathOf } from './represent.js';
+import { statusFor, type Serving, type Surroundings } from './service.js';
+import { readQuery, type QueryEntry } from './target.js';
+import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Shown } from './validators.js';
+
+/** What is known of a request once its operation and its records are found. */
+export interface Matched {
+  readonly resource: Resource;
+  readonly operation: Operation;
+  readonly location: Location;
+  readonly who: Credential | null;
+  readonly note: (step: StepName, passed: boolean, text: string) => void;
+}
+
+/** Carries out an operation: negotiation, query, conditions, body, store rules, representation. */
+export class Carrying {
+  changes: readonly Change[] = [];
+  kept: KeptAnswer | null = null;
+
+  constructor(
+    private service: Serving,
+    private readonly view: RecordView,
+    private readonly request: EngineRequest,
+    private readonly surroundings: Surroundings,
+    private readonly matched: Matched,
+  ) {}
+
+  private note(step: StepName, passed: boolean, text: string): void {
+    this.matched.note(step, passed, text);
+  }
+
+  private stop(step: StepName, found: Problem): Problem {
+    this.note(step, false, found.detail);
+    return found;
+  }
+
+  /** Negotiates, reads what is asked for, and answers. */
+  run(query: string): EngineResponse | Problem {
+    const { operation, resource, location } = this.matched;
+    const offered = this.service.contract.representation.mediaTypes;
+    const mediaType = offered.find((type) => type === negotiate(this.request.headers.get('accept'), offered));
+    if (mediaType === undefined) {
+      const detail = `Accept rules out everything that is offered: ${offered.join(', ')}.`;
+      return this.stop(
+        'negotiate',
+        problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail),
+      );
+    }
+    this.service = { ...this.service, mediaType };
+    this.note('negotiate', true, mediaType);
+    const { entries, unreadable } = readQuery(query);
+    const path = pathOf(this.service, this.view, resource, location.above ?? location.record) ?? '';
+    const read = readListQuery(this.service, operation, path, entries, unreadable);
+    if (!read.ok) {
+      const detail =
+        read.errors.length === 1
+          ? (read.errors[0]?.message ?? '')
+          : `${read.errors.length} parameters do not fit.`;
+      return this.stop(
+        'query',
+        problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors),
+      );
+    }
+    return this.perform(resource, operation, location, read.query, entries);
+  }
+
+  private perform(
+    resource: Resource,
+    operation: Operation,
+    location: Location,
+    query: ListQuery,
+    entries: readonly QueryEntry[],
+  ): EngineResponse | Problem {
+    return isWrite(operation.method)
+      ? this.write(resource, operation, location)
+      : this.read(resource, operation, location, query, entries);
+  }
+
+  private read(
+    resource: Resource,
+    operation: Operation,
+    location: Location,
+    query: ListQuery,
+    entries: readonly QueryEntry[],
+  ): EngineResponse | Problem {
+    const { service, view } = this;
+    const { body, kind, total } = performRead(service, view, resource, location, query, entries);
+    const rendered = renderBody(service, kind, body);
+    const shown = shownAt(resource, location);
+    const text = rendered.text ?? '';
+    const tag = shown === null ? contentTag(service, text) : recordTag(service, view, shown, query, text);
+    const validators = validatorHeaders(service, shown, tag);
+    const cached = [...validators, ...READ_HEADERS, ...this.elsewhere(resource, location)];
+    const verdict = this.verdict(shown, tag);
+    if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
+    if (verdict.kind === 'not-modified') {
+      this.note('conditions', true, 'the client has it already');
+      return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
+    }
+    this.note(
+      'represent',
+      true,
+      operation.verb === 'list' ? 'a page of the list' : 'the record with its links',
+    );
+    return {
+      status: statusFor(operation, 'ok'),
+      headers: [...rendered.headers, ...cached, ...this.totalCount(total)],
+      body: rendered.text,
+    };
+  }
+
+  private verdict(shown: Shown | null, tag: string | null): Verdict {
+    if (!hasConditions(this.request)) return { kind: 'go' };
+    return evaluate(this.request, {
+      exists: shown !== null || tag !== null,
+      hasTag: (given) => given === tag || (shown !== null && hasTag(this.service, this.view, shown, given)),
+      modified: shown === null ? null : modifiedAt(this.service, shown.record),
+    });
+  }
+
+  private failed(operation: Operation, detail: string): Problem {
+    return this.stop('conditions', problem(statusFor(operation, 'precondition'), 'precondition', detail));
+  }
+
+  /** Whether a write may go on, by what it says about the state it was made for. */
+  private conditions(resource: Resource, operation: Operation, location: Location): Problem | null {
+    const shown = shownAt(resource, location);
+    if (operation.ifMatch === 'required' && shown !== null && !this.request.headers.has('if-match')) {
+      const detail = 'Expected If-Match with the ETag of what is to be changed.';
+      const status = statusFor(operation, 'precondition-missing');
+      return this.stop('conditions', problem(status, 'precondition-missing', detail));
+    }
+    const isList = resource.kind === 'collection';
+    const tag = isList && hasConditions(this.request) ? this.listTag(resource, location) : null;
+    const verdict = this.verdict(shown, tag);
+    if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
+    if (hasConditions(this.request)) this.note('conditions', true, 'the state is the one that was asked for');
+    return null;
+  }
+
+  /** The tag of a list as it is answered where nothing is asked for. */
+  private listTag(resource: Resource, location: Location): string | null {
+    const list = indexContract(this.service.contract)
+      .operationsOf.get(resource.id)
+      ?.find(({ verb }) => verb === 'list');
+    if (list === undefined) return null;
+    const read = readListQuery(this.service, list, this.request.target, [], []);
+    if (!read.ok) return null;
+    const { body, kind } = performRead(this.service, this.view, resource, location, read.query, []);
+    return contentTag(this.service, renderBody(this.service, kind, body).text ?? '');
+  }
+
+  private write(resource: Resource, operation: Operation, location: Location): EngineResponse | Problem {
+    const { service, view, request } = this;
+    if (!(view instanceof Draft)) throw new Error('A write needs a draft.');
+    const unread = refuseBody(service.contract, operation, request);
+    if (unread !== null) return this.stop('body', unread);
+    const failed = this.conditions(resource, operation, location);
+    if (failed !== null) return failed;
+    const keyed = readKey(view, operation, request, this.matched.who, service.now);
+    if (keyed.kind === 'refused') return this.stop('conditions', keyed.problem);
+    if (keyed.kind === 'again') {
+      this.note('conditions', true, 'sent again with its Idempotency-Key: the first answer');
+      return keyed.answer.response;
+    }
+    const body = this.readBody(operation);
+    if ('problem' in body) return this.stop('body', body.problem);
+    const preference = operation.prefers ? returnPreference(request) : null;
+    const outcome = performWrite(service, view, this.surroundings, {
+      resource,
+      operation,
+      location,
+      body: body.value,
+      bodyType: mediaTypeOf(request.headers.get('content-type')),
+      isMinimal: preference === 'minimal',
+    });
+    if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
+    this.changes = outcome.changes;
+    this.note('apply', true, changesInWords(outcome.changes));
+    const response = withPreference(outcome.response, preference);
+    if (keyed.kind === 'first') {
+      const { id, fingerprint } = keyed;
+      this.kept = { id, fingerprint, at: service.now, response };
+      view.keep(this.kept);
+    }
+    return response;
+  }
+
+  private totalCount(total: number | null): EngineResponse['headers'] {
+    const { paging, representation } = this.service.contract;
+    const isBare = representation.envelope === 'bare' && this.service.mediaType === 'application/json';
+    const isTold = total !== null && (paging.totals === 'header' || (paging.totals === 'body' && isBare));
+    return isTold ? [['Total-Count', String(total)]] : [];
+  }
+
+  /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
+  private elsewhere({ kind, canonical }: Resource, { record }: Location): EngineResponse['headers'] {
+    if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return [];
+    const path = canonicalPath(this.service, this.view, record);
+    return path === null ? [] : [['Content-Location', path]];
+  }
+
+  private readBody(operation: Operation): ReturnType<typeof readBody> {
+    if (operation.acceptedTypes.length === 0) return { value: null };
+    const read = readBody(operation, this.request);
+    const { body, headers } = this.request;
+    if ('value' in read)
+      this.note(
+        'body',
+        true,
+        `${mediaTypeOf(headers.get('content-type'))}, ${body.kind === 'text' ? body.bytes : 0} bytes`,
+      );
+    return read;
+  }
+}
+
+/** The record that a resource shows here, or acts on; `null` for lists, the entry, and an empty slot. */
+function shownAt({ kind, ...resource }: Resource, { record, above, pair }: Location): Shown | null {
+  if (record === null || kind === 'collection' || kind === 'reverse' || kind === 'pairing') return null;
+  if (kind === 'pair' && pair === null) return null;
+  return { resource: { kind, ...resource }, record, above, pair: kind === 'pair' ? pair : null };
+}
+
+/** Answers may differ by Accept, and are checked again before they are used from a cache. */
+const READ_HEADERS: EngineResponse['headers'] = [
+  ['Vary', 'Accept'],
+  ['Cache-Control', 'no-cache'],
+];

@@ -1,0 +1,32 @@
+import { hmac } from '@noble/hashes/hmac.js';
+import { sha256 } from '@noble/hashes/sha2.js';
+import { utf8ToBytes } from '@noble/hashes/utils.js';
+import { base64urlnopad } from '@scure/base';
+import type { Contract } from '../contract/index.js';
+
+/** So many characters of a digest tell texts apart for good: 96 bits. */
+export const DIGEST_LENGTH = 16;
+
+const short = (bytes: Uint8Array): string => base64urlnopad.encode(bytes).slice(0, DIGEST_LENGTH);
+
+/** A short text that differs where texts differ: SHA-256 (FIPS 180-4), cut to 96 bits, in base64url. */
+export const digestOf = (text: string): string => short(sha256(utf8ToBytes(text)));
+
+/** The same with a key, so that only who has it can make one: HMAC-SHA-256 (RFC 2104). */
+export const signatureOf = (secret: string, text: string): string =>
+  short(hmac(sha256, utf8ToBytes(secret), utf8ToBytes(text)));
+
+const digests = new WeakMap<Contract, string>();
+
+/** Differs where anything differs that a client can see of a contract; the reasons are left aside. */
+export function contractDigest(contract: Contract): string {
+  let digest = digests.get(contract);
+  if (digest === undefined) {
+    const { findings: _findings, assumptions: _assumptions, ...seen } = contract;
+    digest = digestOf(
+      JSON.stringify(seen, (name, value: unknown) => (name === 'reasons' ? undefined : value)),
+    );
+    digests.set(contract, digest);
+  }
+  return digest;
+}

@@ -1,0 +1,71 @@
+import type { Cursor } from './cursor.js';
+import type { Span } from './span.js';
+import { comparePositions, type Position, type Ranked, type SortBy } from './sort.js';
+
+/** Which records of an ordered list are asked for. */
+export type Wanted =
+  | { readonly kind: 'all' }
+  /** So many from the beginning, and no other page. */
+  | { readonly kind: 'first'; readonly size: number }
+  | { readonly kind: 'offset'; readonly offset: number; readonly size: number }
+  | { readonly kind: 'cursor'; readonly cursor: Cursor | null; readonly size: number };
+
+/** The records of a page, and where its neighbours begin. */
+export interface Slice {
+  readonly shown: readonly Ranked[];
+  /** Where the records before and behind the page are; `null` where there are none. */
+  readonly before: Position | null;
+  readonly behind: Position | null;
+}
+
+/** Cuts a page out of an ordered list. */
+export function sliceOf(keys: readonly SortBy[], all: Span, wanted: Wanted): Slice {
+  switch (wanted.kind) {
+    case 'all':
+      return { shown: all.slice(0, all.length), before: null, behind: null };
+    case 'first':
+      return { shown: all.slice(0, wanted.size), before: null, behind: null };
+    case 'offset':
+      return between(all, wanted.offset, wanted.offset + wanted.size);
+    case 'cursor':
+      return beside(keys, all, wanted.cursor, wanted.size);
+  }
+}
+
+/** A cursor names a position, not a number, so that records that come and go do not shift the page. */
+function beside(keys: readonly SortBy[], all: Span, cursor: Cursor | null, size: number): Slice {
+  if (cursor === null) return between(all, 0, size);
+  const isAfter = cursor.direction === 'after';
+  const at = firstBeyond(keys, all, cursor.position, isAfter);
+  const slice = isAfter ? between(all, at, at + size) : between(all, Math.max(0, at - size), at);
+  if (slice.shown.length > 0) return slice;
+  if (all.length === 0) return slice;
+  // Beyond the end there is still a way back: from just behind where the cursor stands, so that what stands
+  // there is not left out.
+  const { values, rid } = cursor.position;
+  return isAfter
+    ? { ...slice, before: { values, rid: rid + 0.5 } }
+    : { ...slice, behind: { values, rid: rid - 0.5 } };
+}
+
+function between(all: Span, from: number, to: number): Slice {
+  const shown = all.slice(from, to);
+  return {
+    shown,
+    before: from > 0 ? (shown[0] ?? null) : null,
+    behind: to < all.length ? (shown.at(-1) ?? null) : null,
+  };
+}
+
+/** The number of the first record behind a position, or at it where `past` is false. */
+function firstBeyond(keys: readonly SortBy[], all: Span, position: Position, past: boolean): number {
+  let [low, high] = [0, all.length];
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    const found = all.at(middle);
+    const order = found === undefined ? 0 : comparePositions(keys, found, position);
+    if (order < 0 || (past && order === 0)) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

@@ -1,0 +1,160 @@
+import { base64urlnopad, utf8 } from '@scure/base';
+import type { LinkTarget, MediaType, Resource } from '../contract/index.js';
+import { isJsonObject, readJson, type Json, type Row } from '../model/index.js';
+import { httpDate } from './conditions.js';
+import type { RecordView } from './dataset.js';
+import { contractDigest, digestOf } from './digest.js';
+import { renderBody } from './form.js';
+import { allows, holdsFor, transitionOf } from './lifeCycle.js';
+import type { ExpandTree } from './list/expand.js';
+import type { Showing } from './list/query.js';
+import { representPaired } from './pairing.js';
+import { representRecord } from './represent.js';
+import { indexOf, storages, type Serving } from './service.js';
+
+/** A record as a resource shows it, alone or as one of a pair. */
+export interface Shown {
+  readonly resource: Resource;
+  readonly record: Row;
+  readonly above: Row | null;
+  readonly pair: Row | null;
+}
+
+/** The body of a record, and its text as it travels. */
+export function renderShown(service: Serving, view: RecordView, shown: Shown, showing: Showing): string {
+  const { resource, record, above, pair } = shown;
+  const body =
+    pair !== null && above !== null
+      ? representPaired(service, view, resource, above, record, showing)
+      : representRecord(service, view, record, showing);
+  return renderBody(service, 'record', body).text ?? '';
+}
+
+/** The tag of a list or the entry: whatever is in it, in whatever order. */
+export const contentTag = ({ digest = digestOf }: Serving, text: string): string => `"${digest(text)}"`;
+
+/**
+ * The strong tag (RFC 9110 §8.8.1) of a representation: the numbers of its records with their revisions, which
+ * are never used again, and what is allowed now; then the contract, the media type, and what was asked for.
+ */
+export function recordTag(
+  service: Serving,
+  view: RecordView,
+  shown: Shown,
+  showing: Showing,
+  text: string | null = null,
+): string {
+  const form = service.mediaType === 'application/json' ? 'j' : 'h';
+  const state = [shown.record, shown.pair]
+    .filter((row) => row !== null)
+    .map(({ rid, revision }) => `${rid.toString(36)}-${revision.toString(36)}`)
+    .join('_');
+  const tag = `${state}.${allowedMask(service, shown.record)}${form}${contractDigest(service.contract).slice(0, 8)}`;
+  const isAlone = showing.expand.size === 0 && !holdsOthers(service, shown.record);
+  if (showing.fields === null && isAlone) return `"${tag}"`;
+  const inside = isAlone ? '' : digestOf(text ?? renderShown(service, view, shown, showing));
+  return `"${tag}.${encodeShowing(showing)}.${inside}"`;
+}
+
+/** Whether a record is shown with others inside it, whatever is asked for. */
+function holdsOthers(service: Serving, record: Row): boolean {
+  const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
+  const members = indexOf(service).shapes.get(entity)?.members ?? [];
+  return members.some(
+    ({ source }) => source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways),
+  );
+}
+
+const TAG = /^"[^."]*\.[0-9a-f]*([jh])[^."]*(?:\.([A-Za-z0-9_-]+)\.[^."]*)?"$/;
+
+const TYPES: Readonly<Record<string, MediaType>> = { j: 'application/json', h: 'application/hal+json' };
+
+/** Whether a tag is that of some representation of the record as it is now. */
+export function hasTag(service: Serving, view: RecordView, shown: Shown, tag: string): boolean {
+  const [, form = '', asked] = TAG.exec(tag) ?? [];
+  const mediaType = TYPES[form];
+  const showing = asked === undefined ? { fields: null, expand: new Map() } : decodeShowing(asked);
+  if (mediaType === undefined || showing === null) return false;
+  return recordTag({ ...service, mediaType }, view, shown, showing) === tag;
+}
+
+/** Which transitions and operations of one's own the record allows now, in hexadecimal: they are offered as links. */
+function allowedMask(service: Serving, record: Row): string {
+  const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
+  let mask = 0n;
+  for (const { target } of indexOf(service).canonical.get(entity)?.links ?? []) {
+    if (target.kind !== 'action' && target.kind !== 'act') continue;
+    mask = mask * 2n + (isAllowed(service, record, target) ? 1n : 0n);
+  }
+  return mask.toString(16);
+}
+
+function isAllowed(
+  service: Serving,
+  record: Row,
+  target: Extract<LinkTarget, { kind: 'action' | 'act' }>,
+): boolean {
+  if (target.kind === 'act') return holdsFor(service, record, target.when, service.now);
+  const found = transitionOf(service, record, target.transition);
+  return found !== null && allows(found, record, service.now);
+}
+
+function encodeShowing({ fields, expand }: Showing): string {
+  const asked = JSON.stringify([fields === null ? null : [...fields], treeJson(expand)]);
+  return base64urlnopad.encode(utf8.decode(asked));
+}
+
+const treeJson = (tree: ExpandTree): Json =>
+  Object.fromEntries([...tree].map(([name, below]) => [name, treeJson(below)]));
+
+/** The steps that a tag may ask for; no arrangement allows more. */
+const DEEPEST = 3;
+
+function decodeShowing(text: string): Showing | null {
+  const [fields, expand] = decodedJson(text);
+  const tree = treeOf(expand, DEEPEST);
+  if (tree === null) return null;
+  const names = Array.isArray(fields) ? (fields as readonly Json[]) : null;
+  return { fields: names === null ? null : new Set(names.map(String)), expand: tree };
+}
+
+function decodedJson(text: string): readonly Json[] {
+  try {
+    const read = readJson(utf8.encode(base64urlnopad.decode(text)));
+    return read.ok && Array.isArray(read.value) ? (read.value as readonly Json[]) : [];
+  } catch {
+    // Not base64url: no tag of ours.
+    return [];
+  }
+}
+
+function treeOf(json: Json | undefined, depth: number): ExpandTree | null {
+  if (!isJsonObject(json) || depth < 0) return null;
+  const tree = new Map<string, ExpandTree>();
+  for (const [name, below] of Object.entries(json)) {
+    const inner = treeOf(below, depth - 1);
+    if (inner === null) return null;
+    tree.set(name, inner);
+  }
+  return tree;
+}
+
+/** When a record was changed last, where the model keeps that in a touched instant, to the second. */
+export function modifiedAt(service: Serving, record: Row): number | null {
+  const attribute = storages(service)
+    .byId.get(record.entity)
+    ?.attributes.find(({ touched, type }) => touched && type.kind === 'instant');
+  const at = attribute === undefined ? null : record.values[attribute.id];
+  const time = typeof at === 'string' ? Date.parse(at) : NaN;
+  return Number.isNaN(time) ? null : Math.floor(time / 1000) * 1000;
+}
+
+/** ETag and, where it is known, Last-Modified. */
+export function validatorHeaders(
+  service: Serving,
+  shown: Shown | null,
+  tag: string,
+): (readonly [string, string])[] {
+  const modified = shown === null ? null : modifiedAt(service, shown.record);
+  return [['ETag', tag], ...(modified === null ? [] : [['Last-Modified', httpDate(modified)] as const])];
+}

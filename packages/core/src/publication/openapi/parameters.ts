@@ -1,0 +1,190 @@
+import type { FilterOperator } from '../../arrangement/index.js';
+import type { Contract, Operation, QueryParameter, Resource } from '../../contract/index.js';
+import type { Json, ScalarType } from '../../model/index.js';
+import { scalarSchema, type JsonSchema } from './schemas.js';
+
+/** The parameters that the path of a resource holds. */
+export function pathParameters(resource: Resource): readonly Json[] {
+  return resource.segments.flatMap((segment) =>
+    segment.kind === 'literal'
+      ? []
+      : [
+          {
+            name: segment.parameter,
+            in: 'path',
+            required: true,
+            description: `The key of the ${segment.entity}.`,
+            schema: scalarSchema(segment.type),
+          },
+        ],
+  );
+}
+
+/** Headers that a request of an operation may carry. */
+export const headerParameters = (contract: Contract, operation: Operation): readonly Json[] => [
+  ...versionParameter(contract),
+  ...conditionParameters(operation),
+];
+
+/** The header that may name the version. */
+const versionParameter = ({ version, versionHeader }: Contract): readonly Json[] =>
+  versionHeader === null
+    ? []
+    : [
+        {
+          name: versionHeader,
+          in: 'header',
+          description: 'The version that is meant; the one there is, where it is left out.',
+          schema: { type: 'string', enum: [version] },
+        },
+      ];
+
+/** Headers that a request may carry beside those of content negotiation. */
+function conditionParameters({ verb, ifMatch, prefers, idempotency }: Operation): readonly Json[] {
+  const isRead = verb === 'entry' || verb === 'list' || verb === 'read';
+  const header = (name: string, description: string, required = false, schema: JsonSchema = TEXT): Json => ({
+    name,
+    in: 'header',
+    description,
+    ...(required ? { required } : {}),
+    schema,
+  });
+  return [
+    ...(isRead
+      ? [header('If-None-Match', 'The ETag of what the client has: 304 while it is the same.')]
+      : [header('If-Match', 'The ETag of the state that the request is made for.', ifMatch === 'required')]),
+    ...(prefers ? [header('Prefer', 'Whether the answer has a body.', false, RETURN)] : []),
+    ...(idempotency === 'ignored'
+      ? []
+      : [
+          header(
+            'Idempotency-Key',
+            "A text of the client's own: the request is carried out once, however often it is sent.",
+            idempotency === 'required',
+          ),
+        ]),
+  ];
+}
+
+const TEXT: JsonSchema = { type: 'string' };
+const RETURN: JsonSchema = { type: 'string', examples: ['return=minimal', 'return=representation'] };
+
+/** A query parameter of an operation (OAS §4.8.12). */
+export function queryParameter(parameter: QueryParameter): Json {
+  const base = { name: parameter.name, in: 'query' };
+  switch (parameter.role) {
+    case 'page':
+      return {
+        ...base,
+        description: 'The number of the page, from 1.',
+        schema: { type: 'integer', minimum: 1, default: 1 },
+      };
+    case 'offset':
+      return {
+        ...base,
+        description: 'How many records come before the page.',
+        schema: { type: 'integer', minimum: 0, default: 0 },
+      };
+    case 'size': {
+      const schema = { type: 'integer', minimum: 1, maximum: parameter.max, default: parameter.default };
+      return { ...base, description: 'How many records a page holds.', schema };
+    }
+    case 'sort':
+      return {
+        ...base,
+        description: `Keys to sort by, each ${parameter.style === 'minus' ? 'with - in front' : 'followed by :desc'} for descending. The key of the record breaks ties.`,
+        style: 'form',
+        explode: false,
+        schema: {
+          type: 'array',
+          items: {
+            type: 'string',
+            enum: parameter.keys.flatMap(({ name }) => sortTexts(name, parameter.style)),
+          },
+        },
+      };
+    case 'filter':
+      return filterParameter(parameter, base);
+    case 'cursor':
+      return {
+        ...base,
+        description: 'Where the page begins, as a page of the same list told it. The first page without it.',
+        schema: { type: 'string' },
+      };
+    case 'search':
+      return {
+        ...base,
+        description: 'Only records that hold this text, in whatever case.',
+        schema: { type: 'string', minLength: 1 },
+      };
+    case 'fields':
+      return namesParameter(base, 'The members that are answered; all without it.', {
+        type: 'string',
+        enum: parameter.names,
+      });
+    case 'expand':
+      return expandParameter(parameter, base);
+  }
+}
+
+/** Steps joined by dots; only the first can be listed. */
+function expandParameter({ names, depth }: Extract<QueryParameter, { role: 'expand' }>, base: object): Json {
+  const items: JsonSchema =
+    depth === 1
+      ? { type: 'string', enum: names }
+      : { type: 'string', pattern: `^(?:${names.join('|')})(?:\\.[^.,]+){0,${depth - 1}}$` };
+  const steps = depth === 1 ? '1 step' : `${depth} steps`;
+  return namesParameter(
+    base,
+    `Related records to answer inside, at most ${steps} away, the steps joined by dots.`,
+    items,
+  );
+}
+
+/** Names separated by commas. */
+const namesParameter = (base: object, description: string, items: JsonSchema): Json => ({
+  ...base,
+  description,
+  style: 'form',
+  explode: false,
+  schema: { type: 'array', minItems: 1, items },
+});
+
+const sortTexts = (name: string, style: 'minus' | 'suffix'): string[] =>
+  style === 'minus' ? [name, `-${name}`] : [name, `${name}:asc`, `${name}:desc`];
+
+/** Operators in brackets are the members of a deep object (OAS §4.8.12.4); equality may be written plainly too. */
+function filterParameter(parameter: Extract<QueryParameter, { role: 'filter' }>, base: object): Json {
+  const { name, type, operators } = parameter;
+  if (operators.length === 1 && operators[0] === 'eq')
+    return { ...base, description: `Only records whose ${name} is this.`, schema: scalarSchema(type) };
+  const properties = Object.fromEntries(
+    operators.map((operator) => [operator, operandSchema(operator, type)]),
+  );
+  return {
+    ...base,
+    description: `Only records whose ${name} compares so. ${name}=… is the same as ${name}[eq]=….`,
+    style: 'deepObject',
+    explode: true,
+    schema: { type: 'object', properties, additionalProperties: false },
+  };
+}
+
+function operandSchema(operator: FilterOperator, type: ScalarType): JsonSchema {
+  switch (operator) {
+    case 'in':
+      return { type: 'string', description: 'Values separated by commas.' };
+    case 'unset':
+      return { type: 'boolean', description: 'Whether it has no value.' };
+    case 'contains':
+    case 'starts':
+      return { type: 'string', minLength: 1 };
+    case 'eq':
+    case 'ne':
+    case 'lt':
+    case 'lte':
+    case 'gt':
+    case 'gte':
+      return scalarSchema(type);
+  }
+}

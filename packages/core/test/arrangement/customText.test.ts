@@ -1,0 +1,121 @@
+import { describe, expect, test } from '@jest/globals';
+import { printEffect, readEffect, type CustomEffect } from '@isomeros/core/arrangement';
+import fc from 'fast-check';
+import { anyCustoms } from '../support/arrangements.js';
+import { anyModel, modelOf } from '../support/models.js';
+
+const MODEL = modelOf(`entity Pier
+  name: text(1..20), required
+
+entity Berth
+  number: integer, required
+  free: boolean
+  since: instant
+  colour: choice(red, "dark red", now)
+
+each Pier owns many Berth as berths
+each Berth refers to optional Pier as visitor, back as visits
+`);
+
+const literal = (
+  value: string | number | boolean,
+): { kind: 'literal'; value: string | number | boolean } => ({
+  kind: 'literal',
+  value,
+});
+
+describe("the effect of an operation of one's own, in a line", () => {
+  test.each<readonly [entity: string, text: string, effect: CustomEffect]>([
+    ['Berth', 'first 3', { kind: 'query', filters: [], order: [], limit: 3 }],
+    [
+      'Berth',
+      'first 10 where free = true and since < now and visitor is set by number desc, since',
+      {
+        kind: 'query',
+        filters: [
+          { member: 'Berth.free', operator: 'eq', value: literal(true) },
+          { member: 'Berth.since', operator: 'lt', value: { kind: 'now' } },
+          { member: 'Berth>Pier:visitor', operator: 'unset', value: literal(false) },
+        ],
+        order: [
+          { member: 'Berth.number', descending: true },
+          { member: 'Berth.since', descending: false },
+        ],
+        limit: 10,
+      },
+    ],
+    [
+      'Berth',
+      'when free = true and number >= 2 set free = false, since = now, number from body, visitor unset, colour = "dark red"',
+      {
+        kind: 'assign',
+        when: [
+          { member: 'Berth.free', operator: '=', value: literal(true) },
+          { member: 'Berth.number', operator: '>=', value: literal(2) },
+        ],
+        values: [
+          { member: 'Berth.free', value: literal(false) },
+          { member: 'Berth.since', value: { kind: 'now' } },
+          { member: 'Berth.number', value: { kind: 'input' } },
+          { member: 'Berth>Pier:visitor', value: { kind: 'unset' } },
+          { member: 'Berth.colour', value: literal('dark red') },
+        ],
+      },
+    ],
+    [
+      'Pier',
+      'make berths set number from body',
+      {
+        kind: 'create',
+        when: [],
+        relationship: 'Pier>Berth:berths',
+        values: [{ member: 'Berth.number', value: { kind: 'input' } }],
+      },
+    ],
+    [
+      'Pier',
+      'make visits when name = x',
+      {
+        kind: 'create',
+        when: [{ member: 'Pier.name', operator: '=', value: literal('x') }],
+        relationship: 'Berth>Pier:visitor',
+        values: [],
+      },
+    ],
+  ])('%s: %s', (entity, text, effect) => {
+    expect(readEffect(MODEL, entity, text)).toEqual({ ok: true, effect });
+    expect(printEffect(MODEL, entity, effect)).toBe(text);
+  });
+
+  test.each([
+    ['', 1, 'Expected set; the line ends.'],
+    ['first', 6, 'Expected a number after first; the line ends.'],
+    ['first 3 where weight = 1', 15, 'Berth has no weight.'],
+    ['first 3 where free', 19, 'Expected one of = != < <= > >=; the line ends.'],
+    ['first 3 where free is open', 23, 'Expected unset; found open.'],
+    ['first 3 free', 9, 'The statement ends before free.'],
+    ['set free', 9, 'Expected =, from body, or unset; the line ends.'],
+    ['set free = ,', 13, 'Expected a value or now; the line ends.'],
+    ['make piers', 6, 'Berth has no piers to make. It has nothing that could be made.'],
+    ['set free = $', 12, 'Cannot read $.'],
+  ])('refuses %p', (text, column, message) => {
+    expect(readEffect(MODEL, 'Berth', text)).toEqual({ ok: false, message, column });
+  });
+
+  test('what is written is read again, for any effect whose names are there', () => {
+    fc.assert(
+      fc.property(
+        anyModel.chain((model) => anyCustoms(model).map((customs) => ({ model, customs }))),
+        ({ model, customs }) => {
+          for (const { entity, effect } of customs) {
+            const name = model.declarations.find(({ id }) => id === entity);
+            const text = printEffect(model, name?.kind === 'entity' ? name.name : '', effect);
+            const read = readEffect(model, name?.kind === 'entity' ? name.name : '', text);
+            if (read.ok)
+              expect(printEffect(model, name?.kind === 'entity' ? name.name : '', read.effect)).toBe(text);
+          }
+        },
+      ),
+    );
+  });
+});
