@@ -10,6 +10,7 @@ const CORE_FOLDERS = [
   'arrangement',
   'contract',
   'derivation',
+  'comparison',
   'publication',
   'seeding',
   'engine',

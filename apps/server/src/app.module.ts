@@ -8,6 +8,8 @@ import { ContractsController } from './designs/contracts.controller.js';
 import { DesignEvents } from './designs/designEvents.js';
 import { DesignsController } from './designs/designs.controller.js';
 import { DesignsService } from './designs/designs.service.js';
+import { ReleasesController } from './designs/releases.controller.js';
+import { ReleasesService } from './designs/releases.service.js';
 import { RevisionsController } from './designs/revisions.controller.js';
 import { RevisionsService } from './designs/revisions.service.js';
 import { SamplesController } from './designs/samples.controller.js';
@@ -33,6 +35,7 @@ export class AppModule {
         SamplesController,
         DesignsController,
         RevisionsController,
+        ReleasesController,
         ContractsController,
         IntakeController,
         MocksController,
@@ -42,6 +45,7 @@ export class AppModule {
         DesignEvents,
         DesignsService,
         RevisionsService,
+        ReleasesService,
         ChangesService,
         IntakeService,
         MocksService,

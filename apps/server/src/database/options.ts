@@ -6,6 +6,7 @@ import { KeptAnswers1795000000004 } from './migrations/0004-kept-answers.js';
 import { Ports1795000000005 } from './migrations/0005-ports.js';
 import { Snapshots1795000000006 } from './migrations/0006-snapshots.js';
 import { Trouble1795000000007 } from './migrations/0007-trouble.js';
+import { Releases1795000000008 } from './migrations/0008-releases.js';
 import {
   DatasetRow,
   DesignRow,
@@ -13,6 +14,7 @@ import {
   KeptAnswerRow,
   MockRow,
   RecordRow,
+  ReleaseRow,
   RevisionRow,
   SnapshotRow,
 } from './tables.js';
@@ -20,6 +22,7 @@ import {
 export const TABLES = [
   DesignRow,
   RevisionRow,
+  ReleaseRow,
   MockRow,
   DatasetRow,
   RecordRow,
@@ -49,6 +52,7 @@ export function databaseOptions(address: string): DataSourceOptions {
       Ports1795000000005,
       Snapshots1795000000006,
       Trouble1795000000007,
+      Releases1795000000008,
     ],
     migrationsRun: true,
     synchronize: false,

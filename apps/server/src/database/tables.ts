@@ -77,6 +77,42 @@ export class RevisionRow {
   state: Buffer;
 }
 
+/** A contract frozen under a label. What it holds never changes. */
+@Entity({ name: 'releases' })
+export class ReleaseRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'design_id' })
+  designId: string;
+
+  @PrimaryColumn({ type: 'varchar', length: 60 })
+  label: string;
+
+  /** Counts the releases of a design, from 1. */
+  @Column({ type: 'int', unsigned: true })
+  number: number;
+
+  /** The name of the arrangement it was made from, as it is called now. */
+  @Column({ type: 'varchar', length: 60 })
+  arrangement: string;
+
+  /** The version the contract is served under. */
+  @Column({ type: 'varchar', length: 60 })
+  version: string;
+
+  /** The revision of the design it was made from. */
+  @Column({ type: 'int', unsigned: true })
+  revision: number;
+
+  @Column({ type: 'int', unsigned: true })
+  operations: number;
+
+  @Column({ type: 'datetime', precision: 3, name: 'made_at' })
+  madeAt: Date;
+
+  /** The contract as JSON, compressed (RFC 1951). */
+  @Column({ type: 'longblob' })
+  contract: Buffer;
+}
+
 /** A mock server: what it serves, where, and whether it should be running. */
 @Entity({ name: 'mocks' })
 @Index(['designId'])

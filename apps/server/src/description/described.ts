@@ -34,6 +34,12 @@ export const PARAMETERS = {
     schema: text,
   },
   design: { name: 'design', in: 'query', description: 'Only mocks of this design.', schema: text },
+  arrangement: {
+    name: 'arrangement',
+    in: 'query',
+    description: 'The one the release was made from, where it is left out.',
+    schema: text,
+  },
   ifMatch: {
     name: 'If-Match',
     in: 'header',

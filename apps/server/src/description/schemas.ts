@@ -150,6 +150,25 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
   ),
   RevisionSummary: object(revision),
   Revision: object({ ...revision, text, choices: ref('Choices') }),
+  NewRelease: closed(
+    object({ label: { type: 'string', pattern: '^[A-Za-z0-9][A-Za-z0-9._-]{0,59}$' }, arrangement: text }),
+  ),
+  Release: object({
+    label: text,
+    arrangement: text,
+    version: text,
+    revision: count,
+    operations: count,
+    madeAt: moment,
+  }),
+  Change: object({
+    weight: { enum: ['breaking', 'compatible', 'cosmetic'] },
+    breaks: { enum: ['sender', 'reader', null], description: 'Who is broken: who sends, or who reads.' },
+    message: text,
+    where: text,
+    resource: { ...text, description: 'The resource of the contract there is now.' },
+    reasons: { type: 'array' },
+  }),
   DesignFile: designFile,
   LiveSchemaAddress: closed(
     object(

@@ -11,7 +11,7 @@ import {
 import type { Identities } from '@isomeros/core/model';
 import { MAX_TEXT_BYTES, withDesignName } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
-import { DesignRow, FactRow, MockRow, type RevisionKind } from '../database/tables.js';
+import { DesignRow, FactRow, MockRow, ReleaseRow, type RevisionKind } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
 import { servedNames, servedPorts, withRenamed } from '../mocks/servedNames.js';
 import { ApiProblem } from '../http/problem.js';
@@ -148,6 +148,7 @@ export class ChangesService implements OnApplicationBootstrap {
         for (const mock of await manager.findBy(MockRow, { designId: id })) {
           await manager.update(MockRow, { id: mock.id }, { arrangements: withRenamed(mock, from, to) });
         }
+        await manager.update(ReleaseRow, { designId: id, arrangement: from }, { arrangement: to });
         return withArrangementName(row, from, to);
       },
       () => this.events.arrangementRenamed.next({ design: id, from, to }),

@@ -12,11 +12,11 @@ import {
 import type { Contract } from '@isomeros/core/contract';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
-import { stringify } from 'yaml';
 import { tagged } from '../http/etag.js';
 import { ChangesService } from './changes.service.js';
 import { checked } from './checked.js';
 import { ArrangementNameDto, SaveArrangementDto } from './designs.dto.js';
+import { writeYaml } from './openApiYaml.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignView } from './views.js';
 
@@ -120,7 +120,6 @@ export class ContractsController {
     return description();
   }
 
-  /** The same in YAML 1.2, whose core schema every JSON document fits. */
   @Get('openapi.yaml')
   @Header('Content-Type', 'application/yaml')
   async openApiYaml(
@@ -129,6 +128,6 @@ export class ContractsController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
     const { description } = tagged(await this.designs.derivation(id, name), response);
-    return stringify(JSON.parse(description()), { aliasDuplicateObjects: false });
+    return writeYaml(JSON.parse(description()));
   }
 }

@@ -116,3 +116,16 @@ export class ArrangementNameDto {
   })
   name: string;
 }
+
+const LABEL = {
+  message: 'Expected a label of 1 to 60 letters, digits, dots, dashes and underscores, the first a letter or digit.',
+};
+
+export class MakeReleaseDto {
+  @IsString(LABEL)
+  @Matches(/^[A-Za-z0-9][A-Za-z0-9._-]{0,59}$/, LABEL)
+  label: string;
+
+  @IsString({ message: 'Expected the name of an arrangement.' })
+  arrangement: string;
+}

@@ -1,10 +1,9 @@
-import { promisify } from 'node:util';
-import { deflateRaw, inflateRaw } from 'node:zlib';
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { Choices } from '@isomeros/core/arrangement';
 import { changedLines } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager } from 'typeorm';
+import { packJson, unpackJson } from '../database/packed.js';
 import { RevisionRow, type DesignRow, type RevisionKind } from '../database/tables.js';
 import { nextLink, readCursor, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
@@ -26,8 +25,6 @@ export interface RevisionView extends RevisionSummary {
   readonly choices: Choices;
 }
 
-const [pack, unpack] = [promisify(deflateRaw), promisify(inflateRaw)];
-
 /** Keeps every saved state of a design. */
 @Injectable()
 export class RevisionsService {
@@ -46,7 +43,7 @@ export class RevisionsService {
       sound: text === soundText,
       linesAdded: lines.added,
       linesRemoved: lines.removed,
-      state: await pack(JSON.stringify(kept)),
+      state: await packJson(kept),
     });
   }
 
@@ -111,8 +108,7 @@ export class RevisionsService {
   }
 }
 
-const stateOf = async ({ state }: RevisionRow): Promise<KeptState> =>
-  JSON.parse((await unpack(state)).toString('utf8')) as KeptState;
+const stateOf = ({ state }: RevisionRow): Promise<KeptState> => unpackJson<KeptState>(state);
 
 const summaryOf = (row: RevisionRow): RevisionSummary => ({
   number: row.number,

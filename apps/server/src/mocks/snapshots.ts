@@ -1,12 +1,9 @@
-import { promisify } from 'node:util';
-import { deflateRaw, inflateRaw } from 'node:zlib';
 import type { Row } from '@isomeros/core/model';
 import type { DataSource } from 'typeorm';
+import { packJson, unpackJson } from '../database/packed.js';
 import { SnapshotRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
 import type { ModelColumns } from './provision.js';
-
-const [pack, unpack] = [promisify(deflateRaw), promisify(inflateRaw)];
 
 /** More of them a mock does not keep. */
 const MOST_SNAPSHOTS = 50;
@@ -51,7 +48,7 @@ export class Snapshots {
       name,
       takenAt: new Date(),
       records: state.rows.length,
-      state: await pack(JSON.stringify(state)),
+      state: await packJson(state),
     };
     await kept.save(row);
     return { view: viewOf(row), isNew };
@@ -60,7 +57,7 @@ export class Snapshots {
   async read(name: string): Promise<SnapshotState> {
     const row = await this.database.getRepository(SnapshotRow).findOneBy({ datasetId: this.datasetId, name });
     if (row === null) throw new ApiProblem('not-found', `The mock has no snapshot ${name}.`);
-    return JSON.parse((await unpack(row.state)).toString('utf8')) as SnapshotState;
+    return unpackJson<SnapshotState>(row.state);
   }
 
   async remove(name: string): Promise<void> {

@@ -1,5 +1,5 @@
 import { indexContract } from './lookup.js';
-import type { Finding } from './review.js';
+import { findingKey, type Finding } from './review.js';
 import type { Contract } from './types.js';
 
 /** What of one contract is not in another, as clients see it. */
@@ -66,6 +66,6 @@ function* addresses(contract: Contract): Generator<[id: string, address: string]
 }
 
 function findingsWithout(from: Contract, others: Contract): readonly Finding[] {
-  const known = new Set(others.findings.map(({ id, about }) => `${id} ${about}`));
-  return from.findings.filter(({ id, about }) => !known.has(`${id} ${about}`));
+  const known = new Set(others.findings.map(findingKey));
+  return from.findings.filter((finding) => !known.has(findingKey(finding)));
 }

@@ -3,6 +3,7 @@ export type * from './operation.js';
 export type * from './shape.js';
 export type * from './reasons.js';
 export type * from './review.js';
+export { findingKey } from './review.js';
 export type * from './outline.js';
 export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';

@@ -29,6 +29,8 @@ export type Source =
     }
   /** An operation of one's own. */
   | { readonly kind: 'custom'; readonly id: string; readonly name: string; readonly level: 'arrangement' }
+  /** A release, by its label. */
+  | { readonly kind: 'release'; readonly label: string }
   /** A cell of the exposure grid that was chosen. */
   | {
       readonly kind: 'exposure';

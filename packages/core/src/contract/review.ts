@@ -2,7 +2,8 @@ import type { Aspect, Place, SettingName, SubjectKind } from '../arrangement/ind
 import type { ModelEdit } from '../model/index.js';
 import type { Reasons } from './reasons.js';
 
-export type Severity = 'error' | 'doubtful';
+/** `breaking` is what breaks a release. */
+export type Severity = 'breaking' | 'error' | 'doubtful';
 
 /** Something wrong or doubtful in the contract. */
 export interface Finding {
@@ -46,7 +47,12 @@ export type FindingId =
   | 'entity.unreachable'
   | 'model.leftover'
   | 'value.unused'
-  | 'model.empty';
+  | 'model.empty'
+  | 'release.broken';
+
+/** Tells findings of one contract, or of two, apart: a release can be broken at one place in several ways. */
+export const findingKey = ({ id, about, message }: Finding): string =>
+  id === 'release.broken' ? `${id} ${message}` : `${id} ${about}`;
 
 /** A decision that derivation took because nobody had. */
 export interface Assumption {

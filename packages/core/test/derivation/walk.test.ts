@@ -173,6 +173,7 @@ function citedBy(source: Source): string | null {
       return source.id;
     case 'setting':
     case 'custom':
+    case 'release':
       return null;
     case 'exposure':
       return source.of;

@@ -53,6 +53,8 @@ function sourceKey(source: Source): string {
       return `exposure:${source.aspect}`;
     case 'custom':
       return `custom:${source.id}`;
+    case 'release':
+      return `release:${source.label}`;
   }
 }
 
@@ -82,6 +84,13 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
     return (
       <span className="quiet">
         Called <code>{source.word}</code>, {source.level}
+      </span>
+    );
+  }
+  if (source.kind === 'release') {
+    return (
+      <span className="quiet">
+        Release <code>{source.label}</code>
       </span>
     );
   }

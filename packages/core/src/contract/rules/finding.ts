@@ -1,6 +1,10 @@
 import type { Rule } from './rule.js';
 
 export const FINDING_RULES = {
+  'finding.breaks': {
+    title: 'Breaks a release',
+    sentence: 'What a release takes and answers goes on being taken and answered under its version.',
+  },
   'finding.unfit': {
     title: 'Does not fit the model',
     sentence: 'An operation of your own that the model does not allow as it was told is left out.',

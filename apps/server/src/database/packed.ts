@@ -1,0 +1,13 @@
+import { promisify } from 'node:util';
+import { deflateRaw, inflateRaw } from 'node:zlib';
+
+const [pack, unpack] = [promisify(deflateRaw), promisify(inflateRaw)];
+
+/** A value as JSON, compressed (RFC 1951), as columns keep what is large and seldom read. */
+export const packJson = (value: unknown): Promise<Buffer> => pack(JSON.stringify(value));
+
+export const unpackText = async (packed: Buffer): Promise<string> => (await unpack(packed)).toString('utf8');
+
+/** The caller names what was packed. */
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters
+export const unpackJson = async <T>(packed: Buffer): Promise<T> => JSON.parse(await unpackText(packed)) as T;

@@ -1,0 +1,64 @@
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
+import type { Change } from '@isomeros/core/comparison';
+import type { Response } from 'express';
+import { MakeReleaseDto } from './designs.dto.js';
+import { writeYaml } from './openApiYaml.js';
+import { ReleasesService, type ReleaseView } from './releases.service.js';
+
+@Controller('api/designs/:id/releases')
+export class ReleasesController {
+  constructor(private readonly releases: ReleasesService) {}
+
+  @Get()
+  async list(@Param('id') id: string): Promise<{ items: readonly ReleaseView[] }> {
+    return { items: await this.releases.list(id) };
+  }
+
+  @Post()
+  async make(
+    @Param('id') id: string,
+    @Body() { label, arrangement }: MakeReleaseDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<ReleaseView> {
+    const made = await this.releases.make(id, label, arrangement);
+    response.setHeader('Location', `/api/designs/${id}/releases/${encodeURIComponent(label)}`);
+    return made;
+  }
+
+  @Get(':label')
+  read(@Param('id') id: string, @Param('label') label: string): Promise<ReleaseView> {
+    return this.releases.read(id, label);
+  }
+
+  @Delete(':label')
+  @HttpCode(204)
+  async remove(@Param('id') id: string, @Param('label') label: string): Promise<void> {
+    await this.releases.remove(id, label);
+  }
+
+  @Get(':label/contract')
+  @Header('Content-Type', 'application/json')
+  contract(@Param('id') id: string, @Param('label') label: string): Promise<string> {
+    return this.releases.contract(id, label);
+  }
+
+  @Get(':label/openapi.json')
+  description(@Param('id') id: string, @Param('label') label: string): Promise<object> {
+    return this.releases.description(id, label);
+  }
+
+  @Get(':label/openapi.yaml')
+  @Header('Content-Type', 'application/yaml')
+  async descriptionYaml(@Param('id') id: string, @Param('label') label: string): Promise<string> {
+    return writeYaml(await this.releases.description(id, label));
+  }
+
+  @Get(':label/changes')
+  async changes(
+    @Param('id') id: string,
+    @Param('label') label: string,
+    @Query('arrangement') arrangement: string | undefined,
+  ): Promise<{ items: readonly Change[] }> {
+    return { items: await this.releases.changes(id, label, arrangement) };
+  }
+}

@@ -1,0 +1,55 @@
+import { indexContract, type Contract, type Operation, type Resource } from '../contract/index.js';
+import type { Aligned, Pair, Side } from './types.js';
+
+/** Finds what stands at the same address: the same method, and a path that matches the same targets. Linear. */
+export function align(earlier: Contract, later: Contract): Aligned {
+  const [before, after] = [sideOf(earlier), sideOf(later)];
+  const known = new Map(before.contract.operations.map((one) => [matchedBy(before, one), one]));
+  const pairs: Pair[] = [];
+  const come: Operation[] = [];
+  const met = new Set<Operation>();
+  for (const operation of after.contract.operations) {
+    const was = known.get(matchedBy(after, operation));
+    const resourceAfter = after.index.resources.get(operation.resource);
+    const resourceBefore = was === undefined ? undefined : before.index.resources.get(was.resource);
+    if (was === undefined || resourceBefore === undefined || resourceAfter === undefined) {
+      come.push(operation);
+      continue;
+    }
+    met.add(was);
+    pairs.push({
+      before: was,
+      after: operation,
+      resourceBefore,
+      resourceAfter,
+      where: addressOf(after, operation),
+    });
+  }
+  return { before, after, pairs, come, gone: before.contract.operations.filter((one) => !met.has(one)) };
+}
+
+const sideOf = (contract: Contract): Side => ({ contract, index: indexContract(contract) });
+
+/** What requests an operation answers: what its ids are called does not matter. */
+function matchedBy({ contract, index }: Side, { method, resource }: Operation): string {
+  const segments = index.resources.get(resource)?.segments ?? [];
+  const path = segments.map((segment) => (segment.kind === 'id' ? '/{}' : `/${segment.text}`)).join('');
+  return `${method} ${contract.root}${path}`;
+}
+
+/** The method and the path of an operation with the root: `GET /api/v1/routes`. */
+export const addressOf = ({ contract, index }: Side, { method, resource }: Operation): string =>
+  `${method} ${pathOf(contract.root, index.resources.get(resource)?.path ?? '')}`;
+
+const pathOf = (root: string, path: string): string => (root + path === '' ? '/' : root + path);
+
+/** The resource of the later contract that stands for one of the earlier: itself, or the nearest above it. */
+export function standsFor({ before, after }: Pick<Aligned, 'before' | 'after'>, resource: Resource): string {
+  for (let at: Resource | undefined = resource; at !== undefined; ) {
+    if (after.index.resources.has(at.id)) return at.id;
+    at = at.parent === null ? undefined : before.index.resources.get(at.parent);
+  }
+  return ENTRY;
+}
+
+export const ENTRY = 'entry';

@@ -1,0 +1,29 @@
+import type { Contract } from '../contract/index.js';
+import { align } from './align.js';
+import { compareAddresses } from './rules/addresses.js';
+import { compareBodies } from './rules/bodies.js';
+import { compareDemands } from './rules/demands.js';
+import { compareLinks } from './rules/links.js';
+import { compareParameters } from './rules/parameters.js';
+import { compareRepresentations } from './rules/representations.js';
+import { compareStatuses } from './rules/statuses.js';
+import type { Change, Comparison, Weight } from './types.js';
+
+const COMPARISONS: readonly Comparison[] = [
+  compareAddresses,
+  compareParameters,
+  compareBodies,
+  compareStatuses,
+  compareDemands,
+  compareRepresentations,
+  compareLinks,
+];
+
+const WEIGHTS: readonly Weight[] = ['breaking', 'compatible', 'cosmetic'];
+
+/** Every change from one contract to another, the breaking ones first; none where they are alike. Linear in both. */
+export function compareContracts(before: Contract, after: Contract): readonly Change[] {
+  const aligned = align(before, after);
+  const changes = COMPARISONS.flatMap((comparison) => [...comparison(aligned)]);
+  return WEIGHTS.flatMap((weight) => changes.filter((change) => change.weight === weight));
+}

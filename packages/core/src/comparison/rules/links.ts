@@ -1,0 +1,26 @@
+import type { Resource } from '../../contract/index.js';
+import { breaking, compatible, type About } from '../change.js';
+import type { Aligned, Change } from '../types.js';
+
+/** The links that resources offer at the same address. */
+export function* compareLinks({ pairs, before, after }: Aligned): Generator<Change> {
+  if (before.contract.representation.links === 'none') return;
+  const met = new Set<Resource>();
+  for (const { resourceBefore, resourceAfter } of pairs) {
+    if (met.has(resourceAfter)) continue;
+    met.add(resourceAfter);
+    const where = after.contract.root + resourceAfter.path;
+    const about: About = { where, resource: resourceAfter.id, reasons: resourceAfter.reasons };
+    const [was, is] = [relationsOf(resourceBefore), relationsOf(resourceAfter)];
+    for (const [relation, { reasons }] of was) {
+      if (!is.has(relation))
+        yield breaking('reader', { ...about, reasons }, `${where} does not link ${relation} any more.`);
+    }
+    for (const [relation, { reasons }] of is) {
+      if (!was.has(relation)) yield compatible({ ...about, reasons }, `${where} links ${relation}.`);
+    }
+  }
+}
+
+const relationsOf = ({ links }: Resource): ReadonlyMap<string, Resource['links'][number]> =>
+  new Map(links.map((link) => [link.relation, link]));

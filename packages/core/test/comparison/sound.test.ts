@@ -1,0 +1,68 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Arrangement, SettingValues } from '@isomeros/core/arrangement';
+import { compareContracts } from '@isomeros/core/comparison';
+import { indexContract, successStatus } from '@isomeros/core/contract';
+import { derive } from '@isomeros/core/derivation';
+import { exampleRequest, type EngineRequest } from '@isomeros/core/engine';
+import { openApiDocument } from '@isomeros/core/publication';
+import fc from 'fast-check';
+import { anyArrangement, anySettings } from '../support/arrangements.js';
+import { NOW, TestMock } from '../support/mock.js';
+import { PublishedSchemas } from '../support/schemas.js';
+
+const withSettings = (arrangement: Arrangement, settings: SettingValues): Arrangement => ({
+  ...arrangement,
+  own: { ...arrangement.own, ...settings },
+});
+
+/** One or two of the settings of an arrangement. */
+const fewSettings = fc
+  .tuple(anySettings('arrangement'), fc.nat(), fc.integer({ min: 1, max: 2 }))
+  .map(([settings, from, most]): SettingValues => {
+    const entries = Object.entries(settings);
+    const start = entries.length === 0 ? 0 : from % entries.length;
+    return Object.fromEntries(entries.slice(start, start + most)) as SettingValues;
+  });
+
+/** The same whatever the tag of the record is: a tag tells the contract too, so that each has its own. */
+const atAnyState = (request: EngineRequest | null): EngineRequest | null =>
+  request?.headers.has('if-match') === true
+    ? { ...request, headers: new Map([...request.headers, ['if-match', '*']]) }
+    : request;
+
+describe('comparing any contracts', () => {
+  test('finds nothing between a contract and itself', () => {
+    fc.assert(
+      fc.property(anyArrangement, ({ model, arrangement }) => {
+        const { contract } = new TestMock(model, {}, arrangement).service;
+        expect(compareContracts(contract, contract)).toEqual([]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test('what breaks nothing goes on answering what was released, in the shapes that were released', () => {
+    let compared = 0;
+    fc.assert(
+      fc.property(anyArrangement, fewSettings, ({ model, arrangement }, settings) => {
+        const contract = derive(model, arrangement);
+        const changes = compareContracts(contract, derive(model, withSettings(arrangement, settings)));
+        if (changes.length === 0 || changes.some(({ weight }) => weight === 'breaking')) return;
+        compared += 1;
+        const before = new TestMock(model, {}, arrangement);
+        const released = new PublishedSchemas(openApiDocument(contract));
+        for (const operation of indexContract(contract).operations.values()) {
+          const request = atAnyState(exampleRequest(before.service, before.dataset, operation, NOW));
+          const was = request === null ? null : new TestMock(model, {}, arrangement).exchange(request);
+          if (request === null || was === null || was.status !== successStatus(operation)) continue;
+          const is = new TestMock(model, {}, withSettings(arrangement, settings)).exchange(request);
+          expect([operation.id, is.status]).toEqual([operation.id, was.status]);
+          // A body where there was none is read by nobody.
+          if (operation.returns !== null) expect(released.problemWith(operation.id, is)).toBeNull();
+        }
+      }),
+      { numRuns: 400, endOnFailure: true },
+    );
+    expect(compared).toBeGreaterThan(10);
+  });
+});
