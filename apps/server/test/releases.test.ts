@@ -71,7 +71,7 @@ describe('releases of a design', () => {
     await app.json('PUT', `/api/designs/${id}/arrangements/beside`, { settings: { basePath: '/rest' } });
     await app.json('POST', `/api/designs/${id}/releases`, { label: '1.0', arrangement: 'main' });
     expect(await changesOf(id, '?arrangement=beside')).toContain(
-      'breaking: GET /api/v1/routes is gone; it is GET /rest/v1/routes now.',
+      'breaking: GET, POST /api/v1/routes are /rest/v1/routes now.',
     );
     await app.json('PUT', `/api/designs/${id}/arrangements/main/name`, { name: 'shore' });
     expect(await app.json('GET', `/api/designs/${id}/releases/1.0`)).toMatchObject({ arrangement: 'shore' });

@@ -9,5 +9,4 @@ export const packJson = (value: unknown): Promise<Buffer> => pack(JSON.stringify
 export const unpackText = async (packed: Buffer): Promise<string> => (await unpack(packed)).toString('utf8');
 
 /** The caller names what was packed. */
-// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters
 export const unpackJson = async <T>(packed: Buffer): Promise<T> => JSON.parse(await unpackText(packed)) as T;

@@ -118,7 +118,8 @@ export class ArrangementNameDto {
 }
 
 const LABEL = {
-  message: 'Expected a label of 1 to 60 letters, digits, dots, dashes and underscores, the first a letter or digit.',
+  message:
+    'Expected a label of 1 to 60 letters, digits, dots, dashes and underscores, the first a letter or digit.',
 };
 
 export class MakeReleaseDto {

@@ -2,6 +2,7 @@ import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolki
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { designReducer } from '../design/designSlice.js';
 import { keepingMiddleware } from '../design/keeping.js';
+import { releasesReducer } from '../design/releasesSlice.js';
 import { designsReducer } from '../home/designsSlice.js';
 import { mocksReducer } from '../mock/mocksSlice.js';
 import type { Look } from './theme/antTheme.js';
@@ -16,7 +17,13 @@ const look = createSlice({
 export const { lookChosen } = look.actions;
 
 export const store = configureStore({
-  reducer: { look: look.reducer, designs: designsReducer, design: designReducer, mocks: mocksReducer },
+  reducer: {
+    look: look.reducer,
+    designs: designsReducer,
+    design: designReducer,
+    releases: releasesReducer,
+    mocks: mocksReducer,
+  },
   // Contracts are large and never changed in place: walking them after every keystroke would stall typing.
   middleware: (defaults) =>
     defaults({ immutableCheck: false, serializableCheck: false }).prepend(keepingMiddleware.middleware),

@@ -1,3 +1,4 @@
+import { findingKey } from '@isomeros/core/contract';
 import { useAppSelector } from '../app/store.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { FindingRow } from '../model/questions/FindingRow.js';
@@ -16,7 +17,7 @@ export function FindingsHere({ row, onStatement }: Props): React.JSX.Element | n
   return (
     <ul className="questions" aria-label="Findings about this path">
       {here.map((finding) => (
-        <FindingRow key={`${finding.id} ${finding.about}`} finding={finding} onStatement={onStatement} />
+        <FindingRow key={findingKey(finding)} finding={finding} onStatement={onStatement} />
       ))}
     </ul>
   );

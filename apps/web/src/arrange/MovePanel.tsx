@@ -1,4 +1,4 @@
-import type { ContractDifference } from '@isomeros/core/contract';
+import type { ContractDifference, Finding } from '@isomeros/core/contract';
 import type { Consequence } from '../design/consequenceMessages.js';
 import { NOWHERE, ROOT, type Move } from './moves.js';
 import type { MovingControl } from './useMoving.js';
@@ -68,32 +68,44 @@ function Counts({
   readonly move: Move;
 }): React.JSX.Element {
   if (consequence === null) return <span className="quiet counts">working it out</span>;
-  const { appear, disappear } = consequence.difference;
+  const { appear, disappear, findingsAppear } = consequence.difference;
+  const breaks = findingsAppear.filter(isBreaking).length;
   return (
     <span className="counts">
+      {breaks > 0 && <span className="breaks">breaks a release in {breaks}, </span>}
       {disappear.length} go, {appear.length} come
     </span>
   );
 }
 
+const isBreaking = ({ severity }: Finding): boolean => severity === 'breaking';
+
 /** Operations and findings that would come, go, or be called otherwise. */
 function Details({ difference }: { readonly difference: ContractDifference }): React.JSX.Element | null {
   const { operationsAppear, operationsDisappear, operationsRenamed, findingsAppear, findingsDisappear } =
     difference;
+  const [breaks, others] = [
+    findingsAppear.filter(isBreaking),
+    findingsAppear.filter((one) => !isBreaking(one)),
+  ];
   const lines = [
+    ...breaks.slice(0, MOST).map(({ message }) => message),
+    ...(breaks.length > MOST ? [`Breaks it in ${breaks.length - MOST} more.`] : []),
     ...(operationsDisappear.length === 0 ? [] : [`Operations that go: ${some(operationsDisappear)}`]),
     ...(operationsAppear.length === 0 ? [] : [`Operations that come: ${some(operationsAppear)}`]),
     ...(operationsRenamed.length === 0
       ? []
       : [`Called otherwise: ${some(operationsRenamed.map(({ was, is }) => `${was} → ${is}`))}`]),
-    ...findingsAppear.map(({ message }) => `Comes: ${message}`),
+    ...others.map(({ message }) => `Comes: ${message}`),
     ...findingsDisappear.map(({ message }) => `Mended: ${message}`),
   ];
   if (lines.length === 0) return null;
   return (
     <ul className="details">
       {lines.map((line) => (
-        <li key={line}>{line}</li>
+        <li key={line} className={line.startsWith('Breaks ') ? 'breaks' : undefined}>
+          {line}
+        </li>
       ))}
     </ul>
   );

@@ -13,6 +13,8 @@ export function findingsAt(findings: readonly Finding[], resource: OutlineResour
   return findings.filter(({ about }) => names.has(about) || names.has(ownerOf(about)));
 }
 
+const WORST_FIRST: readonly Severity[] = ['error', 'breaking', 'doubtful'];
+
 /** For each resource with findings of its own the severity of the worst. Linear in both. */
 export function severitiesOf(
   findings: readonly Finding[],
@@ -20,7 +22,9 @@ export function severitiesOf(
 ): ReadonlyMap<string, Severity> {
   const worst = new Map<string, Severity>();
   const note = (id: string, severity: Severity): void => {
-    if (worst.get(id) !== 'error') worst.set(id, severity);
+    const known = worst.get(id);
+    if (known === undefined || WORST_FIRST.indexOf(severity) < WORST_FIRST.indexOf(known))
+      worst.set(id, severity);
   };
   for (const { about, severity } of findings) note(about, severity);
   return new Map(

@@ -1,10 +1,12 @@
-import { indexContract, type Operation } from '@isomeros/core/contract';
+import { findingKey, indexContract, type Operation } from '@isomeros/core/contract';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
 import { useContract } from '../design/useContract.js';
 import { ContractSheet } from './ContractSheet.js';
 import { OperationPage } from './OperationPage.js';
+import { ReleasePage } from './ReleasePage.js';
+import { Releases } from './Releases.js';
 import './contract.css';
 
 /** What the team signs: every path and operation, and one of them in full. */
@@ -12,7 +14,9 @@ export function ContractPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
-  const { derived, text } = useAppSelector((state) => state.design);
+  const { derived, text, reviewed, arrangement } = useAppSelector((state) => state.design);
+  const label = search.get('release');
+  const release = useAppSelector((state) => state.releases.items.find((one) => one.label === label));
   const contract = useContract();
   if (contract === null) {
     return (
@@ -30,6 +34,9 @@ export function ContractPage(): React.JSX.Element {
   const select = (operation: Operation): void => {
     setSearch({ operation: operation.id }, { replace: true });
   };
+  const findings = reviewed?.findings ?? [];
+  const published = `/api/designs/${id}/arrangements/${encodeURIComponent(arrangement)}`;
+  const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
   const broken = (derived?.diagnostics.length ?? 0) > 0;
   return (
     <SplitPanels name="contract" first={480}>
@@ -40,25 +47,40 @@ export function ContractPage(): React.JSX.Element {
             The text has errors; this is the contract of the last text without.
           </div>
         )}
-        {contract.findings.length > 0 && (
+        {findings.length > 0 && (
           <ul className="sheet-findings">
-            {contract.findings.map((finding) => (
-              <li key={`${finding.id} ${finding.about}`}>
+            {findings.map((finding) => (
+              <li key={findingKey(finding)}>
                 <span className={`severity ${finding.severity}`}>{finding.severity}</span>
                 {finding.message}
               </li>
             ))}
           </ul>
         )}
+        <Releases
+          selected={release?.label ?? null}
+          onSelect={(chosen) => setSearch({ release: chosen }, { replace: true })}
+        />
         <footer className="publish">
           <span className="strong">Publish</span>
-          <a href={`/api/designs/${id}/arrangements/main/openapi.json`} target="_blank" rel="noreferrer">
-            OpenAPI 3.1, JSON
+          <a href={`${published}/openapi.json`} target="_blank" rel="noreferrer">
+            OpenAPI 3.1
+          </a>
+          <a href={`${published}/openapi.yaml`} target="_blank" rel="noreferrer">
+            as YAML
           </a>
           <span className="quiet">HEAD and OPTIONS answer on every path</span>
         </footer>
       </section>
-      {selected === undefined ? (
+      {release !== undefined ? (
+        <ReleasePage
+          key={release.label}
+          design={id}
+          release={release}
+          onStatement={onStatement}
+          onClose={() => setSearch({}, { replace: true })}
+        />
+      ) : selected === undefined ? (
         <section className="panel" />
       ) : (
         <OperationPage
@@ -67,7 +89,7 @@ export function ContractPage(): React.JSX.Element {
           operation={selected}
           places={derived?.places ?? {}}
           text={text}
-          onStatement={(line) => void navigate(`/designs/${id}/model?line=${line}`)}
+          onStatement={onStatement}
           onOpenInMock={(message) => void navigate(`/designs/${id}/mock`, { state: { message } })}
         />
       )}

@@ -3,14 +3,28 @@ import { differenceOf, type Contract } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { editModel, type Model } from '@isomeros/core/model';
 import { parse, print } from '@isomeros/core/notation';
-import type { Consequence, ConsequenceAnswer, ConsequenceQuestion, Step } from './consequenceMessages.js';
+import { HeldReleases } from './heldReleases.js';
+import type {
+  Consequence,
+  ConsequenceAnswer,
+  ConsequenceQuestion,
+  HoldReleases,
+  Step,
+} from './consequenceMessages.js';
 
-self.onmessage = ({ data }: MessageEvent<ConsequenceQuestion>): void => {
+const releases = new HeldReleases();
+
+self.onmessage = ({ data }: MessageEvent<ConsequenceQuestion | HoldReleases>): void => {
+  if ('held' in data) {
+    releases.hold(data.held);
+    return;
+  }
   const answer: ConsequenceAnswer = { number: data.number, consequences: consequencesOf(data) };
   self.postMessage(answer);
 };
 
 function consequencesOf({
+  design,
   text,
   identities,
   choices,
@@ -19,8 +33,13 @@ function consequencesOf({
 }: ConsequenceQuestion): ConsequenceAnswer['consequences'] {
   const { model, diagnostics } = parse(text, identities);
   if (diagnostics.length > 0) return steps.map(() => null);
-  const contractOf = (of: Model, decided: Choices): Contract =>
-    derive(completeModel(of, decided), arrangementOf(arrangement, decided));
+  const contractOf = (of: Model, decided: Choices): Contract => {
+    const contract = derive(completeModel(of, decided), arrangementOf(arrangement, decided));
+    return {
+      ...contract,
+      findings: [...releases.broken(design, arrangement, contract), ...contract.findings],
+    };
+  };
   const before = contractOf(model, choices);
   return steps.map((step): Consequence | null => {
     const next = after(model, choices, step);

@@ -1,5 +1,6 @@
 import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractDifference, Outline } from '@isomeros/core/contract';
+import type { DesignReleases } from './heldReleases.js';
 import type { Identities, ModelEdit } from '@isomeros/core/model';
 
 /** Something that might be done to a design. */
@@ -10,11 +11,17 @@ export type Step =
 /** What would come and go by each of these steps? */
 export interface ConsequenceQuestion {
   readonly number: number;
+  readonly design: string;
   readonly text: string;
   readonly identities: Identities;
   readonly choices: Choices;
   readonly arrangement: string;
   readonly steps: readonly Step[];
+}
+
+/** Compare with these releases from now on. */
+export interface HoldReleases {
+  readonly held: DesignReleases;
 }
 
 export interface Consequence {

@@ -3,6 +3,7 @@ import { figuresOf, type Contract } from '@isomeros/core/contract';
 import { derive, deriveOutline, exposureGrid } from '@isomeros/core/derivation';
 import { indexModel, type Model } from '@isomeros/core/model';
 import { parse, type ParseResult } from '@isomeros/core/notation';
+import { HeldReleases } from './heldReleases.js';
 import { exampleExchange, type ExampleStage } from './example.js';
 import { impliedBy } from './implied.js';
 import type { Answer, DerivedText, Question, Reviewed, TextToDerive } from './workerMessages.js';
@@ -20,6 +21,7 @@ let sound: Sound | null = null;
 let lastRead: { readonly key: string; readonly parsed: ParseResult } | null = null;
 let whole: { readonly of: Sound; readonly contract: Contract } | null = null;
 let stage: ExampleStage | null = null;
+const releases = new HeldReleases();
 
 self.onmessage = ({ data }: MessageEvent<Question>): void => {
   const answer = reply(data);
@@ -76,8 +78,10 @@ function review(): Reviewed | null {
   const { contract, of } = now;
   const { entities, relationships } = indexModel(of.model);
   const counts = { entities: entities.size, relationships: relationships.length };
+  const broken = releases.broken(of.design, of.arrangement, contract);
   return {
-    findings: contract.findings,
+    findings: [...broken, ...contract.findings],
+    breaking: broken.length,
     assumptions: contract.assumptions,
     figures: { ...figuresOf(contract, of.choices.answered), ...counts },
     milliseconds: performance.now() - started,
@@ -94,6 +98,15 @@ function reply(question: Question): Answer {
         number: question.number,
         json: JSON.stringify(contractNow()?.contract ?? null),
       };
+    case 'hold':
+      releases.hold(question.held);
+      return { kind: 'held', number: question.number };
+    case 'changes': {
+      const now = contractNow();
+      const changes =
+        now === null ? null : releases.changesSince(now.of.design, question.label, now.contract);
+      return { kind: 'changes', number: question.number, changes };
+    }
     case 'review':
       return { kind: 'reviewed', number: question.number, json: JSON.stringify(review()) };
     case 'implied': {

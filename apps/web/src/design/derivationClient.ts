@@ -1,5 +1,7 @@
+import type { Change } from '@isomeros/core/comparison';
 import type { Contract } from '@isomeros/core/contract';
 import type { GridRow } from '@isomeros/core/derivation';
+import type { DesignReleases } from './heldReleases.js';
 import type { Implied } from './implied.js';
 import type {
   Answer,
@@ -38,6 +40,8 @@ class DerivationClient {
   private busy = false;
   private lastRead: ReadText | null = null;
   private next: { readonly text: TextToDerive; readonly listener: DerivationListener } | null = null;
+  /** Who is told what is found in the text that was derived last. */
+  private listener: DerivationListener | null = null;
   private nextArrived: () => void = () => undefined;
 
   constructor() {
@@ -54,6 +58,7 @@ class DerivationClient {
 
   derive(text: TextToDerive, listener: DerivationListener): void {
     this.next = { text, listener };
+    this.listener = listener;
     this.nextArrived();
     if (!this.busy) void this.work();
   }
@@ -68,6 +73,18 @@ class DerivationClient {
     const answer = await this.ask({ kind: 'contract' });
     const contract = answer.kind === 'contract' ? (JSON.parse(answer.json) as Contract | null) : null;
     return contract === null ? null : Object.freeze(contract);
+  }
+
+  /** Compares with these releases from now on: what breaks one is among what is found. */
+  async hold(held: DesignReleases): Promise<void> {
+    await this.ask({ kind: 'hold', held });
+    if (this.listener !== null && !this.busy) await this.review(this.listener);
+  }
+
+  /** What changed from a release to the contract of the last sound text; `null` where there is no such release. */
+  async changesSince(label: string): Promise<readonly Change[] | null> {
+    const answer = await this.ask({ kind: 'changes', label });
+    return answer.kind === 'changes' ? answer.changes : null;
   }
 
   async grid(entity: string): Promise<readonly GridRow[]> {

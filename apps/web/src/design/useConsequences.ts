@@ -1,6 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { useAppSelector, useAppStore } from '../app/store.js';
-import type { Consequence, ConsequenceAnswer, ConsequenceQuestion, Step } from './consequenceMessages.js';
+import type {
+  Consequence,
+  ConsequenceAnswer,
+  ConsequenceQuestion,
+  HoldReleases,
+  Step,
+} from './consequenceMessages.js';
+import type { DesignReleases } from './heldReleases.js';
 
 /** What follows is worked out once the typing pauses, in a worker of its own: typing never waits for it. */
 const QUIET_MS = 700;
@@ -14,12 +21,14 @@ export function useConsequences(
   const outline = useAppSelector((state) => state.design.outline);
   const [known, setKnown] = useState<ReadonlyMap<string, Consequence | null>>(new Map());
   const worker = useRef<Worker | null>(null);
+  const held = useRef<DesignReleases | null>(null);
   const number = useRef(0);
   const wanted = JSON.stringify(steps);
   useEffect(
     () => () => {
       worker.current?.terminate();
       worker.current = null;
+      held.current = null;
     },
     [],
   );
@@ -30,6 +39,11 @@ export function useConsequences(
       const { text, design, choices, arrangement } = store.getState().design;
       if (design === null) return;
       worker.current ??= new Worker(new URL('./consequence.worker.ts', import.meta.url), { type: 'module' });
+      const { held: releases } = store.getState().releases;
+      if (held.current !== releases) {
+        held.current = releases;
+        worker.current.postMessage({ held: releases } satisfies HoldReleases);
+      }
       const mine = ++number.current;
       worker.current.onmessage = ({ data }: MessageEvent<ConsequenceAnswer>) => {
         if (data.number !== number.current) return;
@@ -37,6 +51,7 @@ export function useConsequences(
       };
       const question: ConsequenceQuestion = {
         number: mine,
+        design: design.id,
         text,
         identities: design.identities,
         choices,

@@ -1,8 +1,10 @@
+import type { Change } from '@isomeros/core/comparison';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { GridRow } from '@isomeros/core/derivation';
 import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
+import type { DesignReleases } from './heldReleases.js';
 import type { Implied } from './implied.js';
 import type { Assumption, Finding, Outline } from '@isomeros/core/contract';
 
@@ -21,6 +23,10 @@ export interface TextToDerive {
 /** What the page asks of the worker. `number` comes back in the answer. */
 export type Question =
   | ({ readonly kind: 'derive'; readonly number: number } & TextToDerive)
+  /** Compare with these releases from now on. */
+  | { readonly kind: 'hold'; readonly number: number; readonly held: DesignReleases }
+  /** What changed from a release to the contract of the last sound text. */
+  | { readonly kind: 'changes'; readonly number: number; readonly label: string }
   /** What is found and assumed in the contract of the last sound text. */
   | { readonly kind: 'review'; readonly number: number }
   /** The whole contract of the last sound text. */
@@ -53,9 +59,12 @@ export interface Derived extends ReadText {
 
 /** What follows from the whole contract; asked for when the typing pauses. */
 export interface Reviewed {
+  /** What breaks a release comes first. */
   readonly findings: readonly Finding[];
   readonly assumptions: readonly Assumption[];
   readonly figures: DesignFigures;
+  /** How many changes break the release that has to go on being served. */
+  readonly breaking: number;
   readonly milliseconds: number;
 }
 
@@ -71,6 +80,8 @@ export interface ExampleExchange {
 export type Answer =
   /** As JSON: read many times faster than a copy is made of it. */
   | { readonly kind: 'derived'; readonly number: number; readonly json: string }
+  | { readonly kind: 'held'; readonly number: number }
+  | { readonly kind: 'changes'; readonly number: number; readonly changes: readonly Change[] | null }
   | { readonly kind: 'reviewed'; readonly number: number; readonly json: string }
   | { readonly kind: 'contract'; readonly number: number; readonly json: string }
   | { readonly kind: 'implied'; readonly number: number; readonly implied: Implied | null }

@@ -22,7 +22,7 @@ export function align(earlier: Contract, later: Contract): Aligned {
       after: operation,
       resourceBefore,
       resourceAfter,
-      where: addressOf(after, operation),
+      where: `${operation.method} ${pathAt(after, operation.resource)}`,
     });
   }
   return { before, after, pairs, come, gone: before.contract.operations.filter((one) => !met.has(one)) };
@@ -37,15 +37,15 @@ function matchedBy({ contract, index }: Side, { method, resource }: Operation): 
   return `${method} ${contract.root}${path}`;
 }
 
-/** The method and the path of an operation with the root: `GET /api/v1/routes`. */
-export const addressOf = ({ contract, index }: Side, { method, resource }: Operation): string =>
-  `${method} ${pathOf(contract.root, index.resources.get(resource)?.path ?? '')}`;
-
-const pathOf = (root: string, path: string): string => (root + path === '' ? '/' : root + path);
+/** The path of a resource with the root, as a template: `/api/v1/routes`. */
+export function pathAt({ contract, index }: Side, resource: string): string {
+  const path = contract.root + (index.resources.get(resource)?.path ?? '');
+  return path === '' ? '/' : path;
+}
 
 /** The resource of the later contract that stands for one of the earlier: itself, or the nearest above it. */
 export function standsFor({ before, after }: Pick<Aligned, 'before' | 'after'>, resource: Resource): string {
-  for (let at: Resource | undefined = resource; at !== undefined; ) {
+  for (let at: Resource | undefined = resource; at !== undefined;) {
     if (after.index.resources.has(at.id)) return at.id;
     at = at.parent === null ? undefined : before.index.resources.get(at.parent);
   }

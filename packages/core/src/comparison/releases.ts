@@ -31,7 +31,7 @@ export function breakingFindings(
     .map(({ message, resource, reasons, breaks }) => ({
       id: 'release.broken',
       severity: 'breaking',
-      message: `Breaks ${label} for those who ${breaks === 'sender' ? 'send' : 'read'}: ${message}`,
+      message: `Breaks ${label} for ${breaks === 'sender' ? 'senders' : 'readers'}: ${message}`,
       about: resource,
       reasons: [{ rule: 'finding.breaks', because: [{ kind: 'release', label }] }, ...reasons],
     }));

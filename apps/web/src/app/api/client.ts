@@ -10,6 +10,7 @@ import type {
   MockAction,
   Snapshot,
   Problem,
+  Release,
   Revision,
   RevisionSummary,
   Sample,
@@ -123,6 +124,16 @@ export const api = {
   readRevision: (id: string, number: number): Promise<Revision> => get(`/designs/${id}/revisions/${number}`),
   restoreRevision: (id: string, number: number, revision: number): Promise<Design> =>
     send('POST', `/designs/${id}/revisions/${number}/restore`, undefined, { 'If-Match': etag(revision) }),
+  listReleases: async (id: string): Promise<readonly Release[]> =>
+    (await get<Items<Release>>(`/designs/${id}/releases`)).items,
+  makeRelease: (id: string, label: string, arrangement: string): Promise<Release> =>
+    send('POST', `/designs/${id}/releases`, { label, arrangement }),
+  /** The contract of a release, as JSON. */
+  readReleaseContract: async (id: string, label: string): Promise<string> =>
+    (await ask(`/designs/${id}/releases/${label}/contract`)).text(),
+  removeRelease: async (id: string, label: string): Promise<void> => {
+    await ask(`/designs/${id}/releases/${label}`, { method: 'DELETE' });
+  },
   readLiveSchema: (address: LiveSchemaAddress, signal: AbortSignal): Promise<LiveSchema> =>
     send('POST', '/live-schemas', address, {}, signal),
   saveModel: (id: string, text: string, revision: number): Promise<Design> =>

@@ -45,6 +45,16 @@ export interface Revision extends RevisionSummary {
   readonly choices: Choices;
 }
 
+/** A contract frozen under a label. */
+export interface Release {
+  readonly label: string;
+  readonly arrangement: string;
+  readonly version: string;
+  readonly revision: number;
+  readonly operations: number;
+  readonly madeAt: string;
+}
+
 export interface LiveSchemaAddress {
   readonly host: string;
   readonly port: number;

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
+import { loadReleases } from '../../design/releasesSlice.js';
 import { loadMocks } from '../../mock/mocksSlice.js';
 import { useDesignMock } from '../../mock/useDesignMock.js';
 import { useMockEvents } from '../../mock/useMockEvents.js';
@@ -24,6 +25,7 @@ export function DesignFrame(): React.JSX.Element {
   useMockEvents(mock?.id ?? null);
   useEffect(() => {
     void dispatch(openDesign(id));
+    void dispatch(loadReleases(id));
     void dispatch(loadMocks());
   }, [id, dispatch]);
   useLeaveWarning(design.keeping.kind === 'waiting' || design.keeping.kind === 'saving');
@@ -87,6 +89,7 @@ function stagesOf({ design, mocks }: RootState, id: string): readonly Stage[] {
   const { figures } = design;
   const mock = Object.values(mocks.byId).find((candidate) => candidate.design === id);
   const findings = figures === null ? 0 : figures.findings.error + figures.findings.doubtful;
+  const breaking = design.reviewed?.breaking ?? 0;
   const texts = [
     figures === null
       ? 'reading'
@@ -96,7 +99,7 @@ function stagesOf({ design, mocks }: RootState, id: string): readonly Stage[] {
       : `${plural(design.choices.arrangements.length, 'arrangement')} · ${plural(figures.assumptions, 'assumption')}`,
     figures === null
       ? 'deriving'
-      : `${plural(figures.operations, 'operation')} · ${plural(findings, 'finding')}`,
+      : `${plural(figures.operations, 'operation')} · ${breaking > 0 ? `${breaking} breaking` : plural(findings, 'finding')}`,
     mock === undefined
       ? 'not started'
       : `${mock.running ? `:${mock.port}` : 'stopped'} · ${plural(mock.exchanges, 'exchange')}`,

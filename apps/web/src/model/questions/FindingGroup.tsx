@@ -1,4 +1,4 @@
-import type { Finding } from '@isomeros/core/contract';
+import { findingKey, type Finding } from '@isomeros/core/contract';
 import { useState } from 'react';
 import { FindingRow } from './FindingRow.js';
 
@@ -19,7 +19,7 @@ export function FindingGroup({ findings, onStatement }: Props): React.JSX.Elemen
   return (
     <>
       {findings.slice(0, shown).map((finding) => (
-        <FindingRow key={finding.about} finding={finding} onStatement={onStatement} />
+        <FindingRow key={findingKey(finding)} finding={finding} onStatement={onStatement} />
       ))}
       {hidden > 0 && (
         <li>

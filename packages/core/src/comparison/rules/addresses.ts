@@ -1,31 +1,61 @@
-import { addressOf, ENTRY, standsFor } from '../align.js';
+import type { Operation } from '../../contract/index.js';
+import { ENTRY, pathAt, standsFor } from '../align.js';
 import { breaking, compatible, cosmetic, type About } from '../change.js';
 import { scalarProblem } from '../values.js';
 import type { Aligned, Change, Pair } from '../types.js';
 
 /** Operations that went and came, what their ids can be, and what they are called. */
 export function* compareAddresses(aligned: Aligned): Generator<Change> {
-  const { before, after } = aligned;
-  const now = new Map(after.contract.operations.map((one) => [`${one.verb} ${one.resource}`, one]));
-  for (const operation of aligned.gone) {
-    const where = addressOf(before, operation);
-    const moved = now.get(`${operation.verb} ${operation.resource}`);
-    const resource = before.index.resources.get(operation.resource);
-    const about: About = {
-      where,
-      resource: resource === undefined ? ENTRY : standsFor(aligned, resource),
-      reasons: moved?.reasons ?? operation.reasons,
-    };
-    const is = moved === undefined ? '' : `; it is ${addressOf(after, moved)} now`;
-    yield breaking('sender', about, `${where} is gone${is}.`);
-  }
-  for (const operation of aligned.come) {
-    const where = addressOf(after, operation);
-    const about: About = { where, resource: operation.resource, reasons: operation.reasons };
-    yield compatible(about, `${where} is new.`);
+  yield* compareGone(aligned);
+  for (const [resource, operations] of byResource(aligned.come)) {
+    const where = pathAt(aligned.after, resource);
+    const about: About = { where, resource, reasons: operations[0]?.reasons ?? [] };
+    yield compatible(about, `${methods(operations)} ${where} ${isOrAre(operations)} new.`);
   }
   for (const pair of aligned.pairs) yield* compareIds(pair);
 }
+
+/** What a resource lost is told at once, with where it went: alike for all that went there. */
+function* compareGone(aligned: Aligned): Generator<Change> {
+  const { before, after } = aligned;
+  const now = new Map(after.contract.operations.map((one) => [`${one.verb} ${one.resource}`, one]));
+  for (const [id, operations] of byResource(aligned.gone)) {
+    const resource = before.index.resources.get(id);
+    const where = pathAt(before, id);
+    const about = {
+      where,
+      resource: resource === undefined ? ENTRY : standsFor(aligned, resource),
+    };
+    const isThere = (operation: Operation): boolean => now.has(`${operation.verb} ${id}`);
+    const [moved, lost] = [operations.filter(isThere), operations.filter((one) => !isThere(one))];
+    if (moved.length > 0) {
+      const reasons = after.index.resources.get(id)?.reasons ?? [];
+      const to = pathAt(after, id);
+      const told = to === where ? methods(moved.flatMap((one) => now.get(`${one.verb} ${id}`) ?? [])) : to;
+      const message = `${methods(moved)} ${where} ${isOrAre(moved)} ${told} now.`;
+      yield breaking('sender', { ...about, reasons }, message);
+    }
+    if (lost.length > 0) {
+      const message = `${methods(lost)} ${where} ${isOrAre(lost)} gone.`;
+      yield breaking('sender', { ...about, reasons: lost[0]?.reasons ?? [] }, message);
+    }
+  }
+}
+
+function byResource(operations: readonly Operation[]): ReadonlyMap<string, readonly Operation[]> {
+  const groups = new Map<string, Operation[]>();
+  for (const operation of operations) {
+    const group = groups.get(operation.resource);
+    if (group === undefined) groups.set(operation.resource, [operation]);
+    else group.push(operation);
+  }
+  return groups;
+}
+
+const methods = (operations: readonly Operation[]): string =>
+  operations.map(({ method }) => method).join(', ');
+
+const isOrAre = ({ length }: readonly Operation[]): string => (length === 1 ? 'is' : 'are');
 
 function* compareIds({ before, after, resourceBefore, resourceAfter, where }: Pair): Generator<Change> {
   const about: About = { where, resource: resourceAfter.id, reasons: resourceAfter.reasons };

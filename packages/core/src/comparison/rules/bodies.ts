@@ -82,7 +82,8 @@ function* eachMember(
   for (const member of was.members) {
     const other = now.get(member.name);
     now.delete(member.name);
-    if (other === undefined) yield* gone(member, { ...about, reasons: [...about.reasons, ...member.reasons] });
+    if (other === undefined)
+      yield* gone(member, { ...about, reasons: [...about.reasons, ...member.reasons] });
     else yield* both(member, other, { ...about, reasons: other.reasons });
   }
   for (const member of now.values()) yield* come(member, { ...about, reasons: member.reasons });

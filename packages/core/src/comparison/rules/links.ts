@@ -1,4 +1,5 @@
 import type { Resource } from '../../contract/index.js';
+import { pathAt } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
 import type { Aligned, Change } from '../types.js';
 
@@ -9,7 +10,7 @@ export function* compareLinks({ pairs, before, after }: Aligned): Generator<Chan
   for (const { resourceBefore, resourceAfter } of pairs) {
     if (met.has(resourceAfter)) continue;
     met.add(resourceAfter);
-    const where = after.contract.root + resourceAfter.path;
+    const where = pathAt(after, resourceAfter.id);
     const about: About = { where, resource: resourceAfter.id, reasons: resourceAfter.reasons };
     const [was, is] = [relationsOf(resourceBefore), relationsOf(resourceAfter)];
     for (const [relation, { reasons }] of was) {

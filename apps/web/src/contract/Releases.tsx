@@ -1,0 +1,98 @@
+import { Button, Input, Popover } from 'antd';
+import { useState } from 'react';
+import { api, ApiError } from '../app/api/client.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { isKept } from '../design/designSlice.js';
+import { loadReleases } from '../design/releasesSlice.js';
+
+interface Props {
+  readonly selected: string | null;
+  readonly onSelect: (label: string) => void;
+}
+
+/** The releases of the design, and a way to make one of what the contract is now. */
+export function Releases({ selected, onSelect }: Props): React.JSX.Element {
+  const items = useAppSelector((state) => state.releases.items);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
+  return (
+    <div className="releases" role="group" aria-label="Releases">
+      <span className="strong">Releases</span>
+      <ul>
+        {items.map((release) => (
+          <li key={release.label}>
+            <button
+              type="button"
+              className="text-button"
+              aria-pressed={release.label === selected}
+              onClick={() => onSelect(release.label)}
+            >
+              {release.label}
+            </button>
+            {release.arrangement !== arrangement && <span className="quiet"> {release.arrangement}</span>}
+          </li>
+        ))}
+        {items.length === 0 && <li className="quiet">none yet: nobody relies on this contract</li>}
+      </ul>
+      <MakeRelease onMade={onSelect} />
+    </div>
+  );
+}
+
+function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): React.JSX.Element {
+  const design = useAppSelector((state) => state.design);
+  const dispatch = useAppDispatch();
+  const [isOpen, setOpen] = useState(false);
+  const [label, setLabel] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const id = design.design?.id ?? '';
+  const make = async (): Promise<void> => {
+    try {
+      const made = await api.makeRelease(id, label.trim(), design.arrangement);
+      await dispatch(loadReleases(id)).unwrap();
+      setOpen(false);
+      setLabel('');
+      setProblem(null);
+      onMade(made.label);
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      setProblem(error.problem.detail);
+    }
+  };
+  const waits = !isKept(design);
+  const content = (
+    <div className="make-release">
+      <p>
+        Freezes the contract of <code>{design.arrangement}</code> as it is kept now. What would break it is a
+        finding from then on.
+      </p>
+      <Input
+        aria-label="Label of the release"
+        placeholder="a label, such as 1.0"
+        value={label}
+        onChange={({ target }) => setLabel(target.value)}
+        onPressEnter={() => void make()}
+      />
+      <Button type="primary" disabled={label.trim() === '' || waits} onClick={() => void make()}>
+        Release it
+      </Button>
+      {waits && <p className="quiet">The last change is not kept yet.</p>}
+      {problem !== null && (
+        <p className="wrong" role="alert">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+  return (
+    <Popover
+      trigger="click"
+      placement="topRight"
+      arrow={false}
+      open={isOpen}
+      onOpenChange={setOpen}
+      content={content}
+    >
+      <Button>Release</Button>
+    </Popover>
+  );
+}

@@ -1,0 +1,55 @@
+import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { api } from '../app/api/client.js';
+import type { Release } from '../app/api/types.js';
+import { derivationClient } from './derivationClient.js';
+import type { DesignReleases } from './heldReleases.js';
+
+export interface ReleasesState {
+  readonly design: string;
+  /** In the order they were made. */
+  readonly items: readonly Release[];
+  /** What the workers compare with. */
+  readonly held: DesignReleases;
+}
+
+const NOTHING_HELD: DesignReleases = { design: '', releases: [] };
+const initialState: ReleasesState = { design: '', items: [], held: NOTHING_HELD };
+
+/** Reads the releases of a design anew, and hands them to the worker that derives. */
+export const loadReleases = createAsyncThunk('releases/load', async (design: string, { dispatch }) => {
+  const items = await api.listReleases(design);
+  const releases = await Promise.all(
+    items.map(async ({ label, arrangement, version, madeAt }) => ({
+      label,
+      arrangement,
+      version,
+      json: await contractOf(design, label, madeAt),
+    })),
+  );
+  dispatch(releasesArrived({ design, items, held: { design, releases } }));
+  await derivationClient.hold({ design, releases });
+});
+
+/** A release never changes: its contract is fetched once. */
+const fetched = new Map<string, Promise<string>>();
+
+function contractOf(design: string, label: string, madeAt: string): Promise<string> {
+  const key = `${design} ${label} ${madeAt}`;
+  const known = fetched.get(key);
+  if (known !== undefined) return known;
+  const asked = api.readReleaseContract(design, label);
+  fetched.set(key, asked);
+  asked.catch(() => fetched.delete(key));
+  return asked;
+}
+
+const slice = createSlice({
+  name: 'releases',
+  initialState,
+  reducers: {
+    releasesArrived: (_state, { payload }: PayloadAction<ReleasesState>) => Object.freeze(payload),
+  },
+});
+
+const { releasesArrived } = slice.actions;
+export const releasesReducer = slice.reducer;

@@ -1,0 +1,53 @@
+import { convention, follows, path, TEXT, tree } from './support/arranging.js';
+import { expect, test } from './support/isomeros.js';
+
+test('what would break a release is told before a branch is let go, and found afterwards', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/contract`);
+  await page.getByRole('button', { name: 'Release', exact: true }).click();
+  await page.getByLabel('Label of the release').fill('1.0');
+  await page.getByRole('button', { name: 'Release it' }).click();
+  const release = page.getByRole('region', { name: 'Release 1.0' });
+  await expect(release.getByText('Nothing has changed since.')).toBeVisible();
+
+  const stages = page.getByRole('navigation', { name: 'Stages' });
+  await stages.getByRole('link', { name: 'Arrange' }).click();
+  await path(page, '/shift-plans').click();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect(follows(page)).toContainText('breaks a release in');
+  await expect(follows(page)).toContainText(
+    'Breaks 1.0 for senders: GET, POST /api/v1/crew-members/{crewMemberId}/shift-plans are /api/v1/shift-plans now.',
+  );
+  await page.keyboard.press('Enter');
+  await expect(stages).toContainText('breaking');
+  await expect(tree(page).getByRole('img', { name: 'a finding: breaking' }).first()).toBeVisible();
+
+  await stages.getByRole('link', { name: 'Contract' }).click();
+  await page.getByRole('group', { name: 'Releases' }).getByRole('button', { name: '1.0' }).click();
+  const moved = release.getByRole('button', { name: /shift-plans are \/api\/v1\/shift-plans now/ });
+  await moved.click();
+  await expect(release.getByText('place.flat')).toBeVisible();
+
+  await stages.getByRole('link', { name: 'Arrange' }).click();
+  const version = convention(page, 'Version').getByRole('textbox');
+  await version.fill('v2');
+  await version.press('Enter');
+  await expect(stages).not.toContainText('breaking');
+});
+
+test('a label is used once, and a release can be taken back', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(TEXT);
+  await isomeros.ask('POST', `/api/designs/${id}/releases`, { label: '1.0', arrangement: 'main' });
+  await page.goto(`${isomeros.url}/designs/${id}/contract`);
+  await page.getByRole('button', { name: 'Release', exact: true }).click();
+  await page.getByLabel('Label of the release').fill('1.0');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('There is a release 1.0 already');
+  await page.keyboard.press('Escape');
+  await page.getByRole('group', { name: 'Releases' }).getByRole('button', { name: '1.0' }).click();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('none yet: nobody relies on this contract')).toBeVisible();
+});
