@@ -1,13 +1,13 @@
 import { CHOOSABLE_NAMES, hasLevel } from '@isomeros/core/arrangement';
 import { Segmented } from 'antd';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { grouped } from './settingGroups.js';
 import { SettingRows } from './SettingRows.js';
 
 type Level = 'design' | 'arrangement';
 
 /** Conventions of the whole arrangement, or of the design that all of its arrangements share. */
-export function Conventions(): React.JSX.Element {
+export const Conventions = memo(function Conventions(): React.JSX.Element {
   const [level, setLevel] = useState<Level>('arrangement');
   return (
     <section className="panel conventions" aria-label="Conventions">
@@ -34,4 +34,4 @@ export function Conventions(): React.JSX.Element {
       </div>
     </section>
   );
-}
+});

@@ -24,7 +24,8 @@ const NONE: readonly CustomOperation[] = [];
 
 /** The operations of one's own at a path: each a name, and in a line what it does. */
 export function CustomOperations({ entity, on }: Props): React.JSX.Element | null {
-  const { choices, arrangement } = useAppSelector((state) => state.design);
+  const choices = useAppSelector((state) => state.design.choices);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const dispatch = useAppDispatch();
   const found = model === null ? undefined : indexModel(model).entities.get(entity);

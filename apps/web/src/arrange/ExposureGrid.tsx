@@ -51,7 +51,10 @@ interface Props {
 
 /** What goes in and what comes out of the records of an entity: a row a member, a cell an aspect. */
 export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element {
-  const { choices, arrangement, outline, text } = useAppSelector((state) => state.design);
+  const choices = useAppSelector((state) => state.design.choices);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const outline = useAppSelector((state) => state.design.outline);
+  const text = useAppSelector((state) => state.design.text);
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
   const dispatch = useAppDispatch();

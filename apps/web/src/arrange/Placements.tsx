@@ -1,8 +1,8 @@
 import { findArrangement } from '@isomeros/core/arrangement';
 import { Select } from 'antd';
-import { useMemo } from 'react';
+import { memo, useCallback, useMemo } from 'react';
 import { RowList } from '../app/parts/RowList.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
 import { withPlace } from '../design/chosen.js';
 import { choicesMade } from '../design/designSlice.js';
 import { OriginMark } from './OriginMark.js';
@@ -19,17 +19,23 @@ interface Props {
 /** Where each statement of the model stands, with its other places one click away. */
 export function Placements({ selected, onSelect }: Props): React.JSX.Element {
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
-  const { choices, arrangement } = useAppSelector((state) => state.design);
+  const choices = useAppSelector((state) => state.design.choices);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const store = useAppStore();
   const dispatch = useAppDispatch();
   const placements = findArrangement(choices, arrangement)?.placements ?? NOWHERE;
   const rows = useMemo(() => (model === null ? [] : placementRows(model, placements)), [model, placements]);
-  const choose = ({ placings }: PlacementOption): void => {
-    const next = placings.reduce(
-      (made, { of, subject, place }) => withPlace(made, arrangement, of, subject, place),
-      choices,
-    );
-    dispatch(choicesMade(next));
-  };
+  const choose = useCallback(
+    ({ placings }: PlacementOption): void => {
+      const { design } = store.getState();
+      const next = placings.reduce(
+        (made, { of, subject, place }) => withPlace(made, design.arrangement, of, subject, place),
+        design.choices,
+      );
+      dispatch(choicesMade(next));
+    },
+    [store, dispatch],
+  );
   return (
     <section className="panel" aria-label="Placement">
       <header className="panel-head">
@@ -67,7 +73,8 @@ interface CellsProps {
   readonly onChoose: (option: PlacementOption) => void;
 }
 
-function PlacementCells({ row, onChoose }: CellsProps): React.JSX.Element {
+/** Drawn again only where its own row changes. */
+const PlacementCells = memo(function PlacementCells({ row, onChoose }: CellsProps): React.JSX.Element {
   const [usual] = row.options;
   const byKey = new Map(row.options.map((option) => [option.key, option]));
   return (
@@ -99,4 +106,4 @@ function PlacementCells({ row, onChoose }: CellsProps): React.JSX.Element {
       />
     </>
   );
-}
+});

@@ -1,22 +1,15 @@
 import {
   arrangementOf,
-  CHOOSABLE,
   hasLevel,
   operationKey,
-  readSettings,
   setting,
-  SETTING_TITLES,
   type ChoiceLevel,
   type ChoosableSetting,
-  type SettingLevel,
 } from '@isomeros/core/arrangement';
-import { useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { choicePlace, withoutSetting, withSetting } from '../design/chosen.js';
-import { choicesMade } from '../design/designSlice.js';
+import { useMemo } from 'react';
+import { useAppSelector } from '../app/store.js';
 import { hasEffect } from './settingGroups.js';
-import { OriginMark } from './OriginMark.js';
-import { SettingControl } from './SettingControl.js';
+import { SettingRow } from './SettingRow.js';
 
 interface Props {
   /** Settings are chosen for this level, or for the design where they have no other. */
@@ -29,28 +22,11 @@ interface Props {
 
 /** Settings with their values, the level each comes from, and the way back to what it inherits. */
 export function SettingRows({ level, resource = '', verb, names }: Props): React.JSX.Element {
-  const { choices, arrangement } = useAppSelector((state) => state.design);
-  const dispatch = useAppDispatch();
-  const [wrong, setWrong] = useState<{ readonly name: string; readonly message: string } | null>(null);
-  const of = arrangementOf(arrangement, choices);
+  const choices = useAppSelector((state) => state.design.choices);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const of = useMemo(() => arrangementOf(arrangement, choices), [arrangement, choices]);
   const at = resource === '' ? undefined : { resource, ...(verb === undefined ? {} : { verb }) };
-  const operation = verb === undefined ? '' : operationKey(resource, verb);
   const levelOf = (name: ChoosableSetting): ChoiceLevel => (hasLevel(name, level) ? level : 'design');
-  const choose = (name: ChoosableSetting, value: string | number): void => {
-    const read = readSettings({ [name]: value }, levelOf(name));
-    if (!read.ok) {
-      setWrong({ name, message: read.problems[0]?.message ?? '' });
-      return;
-    }
-    setWrong(null);
-    const place = choicePlace(levelOf(name), resource, operation);
-    dispatch(choicesMade(withSetting(choices, arrangement, place, name, value)));
-  };
-  const reset = (name: ChoosableSetting, from: SettingLevel): (() => void) | null => {
-    if (from === 'default') return null;
-    const place = choicePlace(from, resource, operation);
-    return () => dispatch(choicesMade(withoutSetting(choices, arrangement, place, name)));
-  };
   // What has no effect as things stand is left out, unless it was chosen just here.
   const shown = names.filter(
     (name) => hasEffect(of, name, at) || setting(of, name, at).level === levelOf(name),
@@ -60,21 +36,15 @@ export function SettingRows({ level, resource = '', verb, names }: Props): React
       {shown.map((name) => {
         const { value, level: from } = setting(of, name, at);
         return (
-          <li key={name} className={from === levelOf(name) ? 'set-here' : ''}>
-            <span className="title">{SETTING_TITLES[name]}</span>
-            <SettingControl
-              label={SETTING_TITLES[name]}
-              domain={CHOOSABLE[name]}
-              value={value}
-              onChoose={(chosen) => choose(name, chosen)}
-            />
-            <OriginMark title={SETTING_TITLES[name]} level={from} onReset={reset(name, from)} />
-            {wrong?.name === name && (
-              <span className="wrong" role="alert">
-                {wrong.message}
-              </span>
-            )}
-          </li>
+          <SettingRow
+            key={name}
+            name={name}
+            value={value}
+            from={from}
+            level={levelOf(name)}
+            resource={resource}
+            operation={verb === undefined ? '' : operationKey(resource, verb)}
+          />
         );
       })}
     </ul>

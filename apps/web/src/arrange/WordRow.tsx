@@ -16,7 +16,8 @@ interface Props {
 
 /** A word that is derived from a name, or chosen here. */
 export function WordRow({ subject, word, title }: Props): React.JSX.Element {
-  const { choices, arrangement } = useAppSelector((state) => state.design);
+  const choices = useAppSelector((state) => state.design.choices);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
   const dispatch = useAppDispatch();
   const [isWrong, setWrong] = useState(false);
   const words = findArrangement(choices, arrangement)?.words ?? {};

@@ -36,7 +36,9 @@ const NONE: readonly Step[] = [];
 
 /** Moves branches of the path tree, with what follows known before anything is changed. */
 export function useMoving(): MovingControl {
-  const { choices, arrangement, outline } = useAppSelector((state) => state.design);
+  const choices = useAppSelector((state) => state.design.choices);
+  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const outline = useAppSelector((state) => state.design.outline);
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const dispatch = useAppDispatch();
   const [all, setAll] = useState<{

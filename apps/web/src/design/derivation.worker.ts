@@ -28,29 +28,33 @@ self.onmessage = ({ data }: MessageEvent<Question>): void => {
   self.postMessage(answer);
 };
 
-function deriveText({
-  design,
-  text,
-  identities,
-  soundText,
-  choices,
-  arrangement,
-}: TextToDerive): DerivedText {
-  const started = performance.now();
+/** Reads a text, and keeps what is to be derived from it; whether the reading was needed, and something can be. */
+function takeText({ design, text, identities, soundText, choices, arrangement }: TextToDerive): {
+  readonly parsed: ParseResult;
+  readonly isRead: boolean;
+  readonly isNew: boolean;
+} {
   const key = `${JSON.stringify(identities)}\n${text}`;
   const isRead = lastRead?.key === key;
   if (lastRead === null || !isRead) lastRead = { key, parsed: parse(text, identities) };
-  const { model, diagnostics, places } = lastRead.parsed;
-  const isSound = diagnostics.length === 0;
+  const { parsed } = lastRead;
+  const isSound = parsed.diagnostics.length === 0;
   const isDecided = isSame(sound, { design, choices, arrangement });
-  const basis = isSound ? model : isDecided ? null : parse(soundText, identities).model;
+  const basis = isSound ? parsed.model : isDecided ? null : parse(soundText, identities).model;
   if (basis !== null) sound = { design, model: completeModel(basis, choices), choices, arrangement };
+  return { parsed, isRead, isNew: basis !== null };
+}
+
+function deriveText(text: TextToDerive): DerivedText {
+  const started = performance.now();
+  const { parsed, isRead, isNew } = takeText(text);
+  const { model, diagnostics, places } = parsed;
   return {
     read: isRead ? null : { model, diagnostics, places: Object.fromEntries(places) },
     outline:
-      basis === null || sound === null
-        ? null
-        : deriveOutline(sound.model, arrangementOf(arrangement, choices)),
+      isNew && sound !== null
+        ? deriveOutline(sound.model, arrangementOf(sound.arrangement, sound.choices))
+        : null,
     milliseconds: performance.now() - started,
   };
 }
@@ -92,6 +96,9 @@ function reply(question: Question): Answer {
   switch (question.kind) {
     case 'derive':
       return { kind: 'derived', number: question.number, json: JSON.stringify(deriveText(question)) };
+    case 'take':
+      takeText(question);
+      return { kind: 'taken', number: question.number };
     case 'contract':
       return {
         kind: 'contract',

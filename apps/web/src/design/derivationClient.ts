@@ -3,6 +3,7 @@ import type { Contract } from '@isomeros/core/contract';
 import type { GridRow } from '@isomeros/core/derivation';
 import type { DesignReleases } from './heldReleases.js';
 import type { Implied } from './implied.js';
+import { WorkerPort, type WithoutNumber } from './workerPort.js';
 import type {
   Answer,
   Derived,
@@ -22,78 +23,67 @@ export interface DerivationListener {
   readonly onReviewed: (reviewed: Reviewed) => void;
 }
 
-type WithoutNumber<T> = T extends unknown ? Omit<T, 'number'> : never;
-
 /**
- * Asks the worker that derives. While it is busy with one text only the newest of those that come meanwhile
- * is kept, so that it never falls behind the typing.
+ * Asks the workers that derive. One derives outlines and nothing else, so that what changes at every keystroke
+ * never waits for what is asked about the whole contract, which is another's work. While it is busy with one
+ * text only the newest of those that come meanwhile is kept, so that it never falls behind the typing.
  */
 class DerivationClient {
-  private readonly worker = new Worker(new URL('./derivation.worker.ts', import.meta.url), {
-    type: 'module',
-  });
-  private readonly open = new Map<
-    number,
-    { readonly resolve: (answer: Answer) => void; readonly reject: (error: Error) => void }
-  >();
-  private number = 0;
+  private readonly outlines = new WorkerPort();
+  private readonly wholes = new WorkerPort();
   private busy = false;
   private lastRead: ReadText | null = null;
   private next: { readonly text: TextToDerive; readonly listener: DerivationListener } | null = null;
-  /** Who is told what is found in the text that was derived last. */
+  /** The newest text, and the one that the worker of whole contracts has. */
+  private latest: TextToDerive | null = null;
+  private latestKey = '';
+  private taken: TextToDerive | null = null;
+  /** Who is told what is found in the newest text. */
   private listener: DerivationListener | null = null;
-  private nextArrived: () => void = () => undefined;
+  private later: ReturnType<typeof setTimeout> | undefined;
 
-  constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
-      this.open.get(data.number)?.resolve(data);
-      this.open.delete(data.number);
-    };
-    this.worker.onerror = (event) => {
-      const failed = new Error(`Derivation failed inside: ${event.message}`);
-      for (const { reject } of this.open.values()) reject(failed);
-      this.open.clear();
-    };
-  }
-
+  /** Derives from a text, unless it is the one that was derived last. */
   derive(text: TextToDerive, listener: DerivationListener): void {
-    this.next = { text, listener };
     this.listener = listener;
-    this.nextArrived();
+    const key = JSON.stringify(text);
+    if (key === this.latestKey) return;
+    this.latestKey = key;
+    this.latest = text;
+    this.next = { text, listener };
     if (!this.busy) void this.work();
   }
 
   async example(operation: string): Promise<ExampleExchange | null> {
-    const answer = await this.ask({ kind: 'example', operation });
+    const answer = await this.askWhole({ kind: 'example', operation });
     return answer.kind === 'example' ? answer.example : null;
   }
 
   /** The whole contract of the last sound text; `null` while there is none. */
   async contract(): Promise<Contract | null> {
-    const answer = await this.ask({ kind: 'contract' });
+    const answer = await this.askWhole({ kind: 'contract' });
     const contract = answer.kind === 'contract' ? (JSON.parse(answer.json) as Contract | null) : null;
     return contract === null ? null : Object.freeze(contract);
   }
 
   /** Compares with these releases from now on: what breaks one is among what is found. */
   async hold(held: DesignReleases): Promise<void> {
-    await this.ask({ kind: 'hold', held });
-    if (this.listener !== null && !this.busy) await this.review(this.listener);
+    await this.wholes.ask({ kind: 'hold', held });
+    if (this.latest !== null) await this.review();
   }
 
   /** What changed from a release to the contract of the last sound text; `null` where there is no such release. */
   async changesSince(label: string): Promise<readonly Change[] | null> {
-    const answer = await this.ask({ kind: 'changes', label });
+    const answer = await this.askWhole({ kind: 'changes', label });
     return answer.kind === 'changes' ? answer.changes : null;
   }
 
   async grid(entity: string): Promise<readonly GridRow[]> {
-    const answer = await this.ask({ kind: 'grid', entity });
+    const answer = await this.askWhole({ kind: 'grid', entity });
     return answer.kind === 'grid' ? answer.rows : [];
   }
 
   async implied(statement: string): Promise<Implied | null> {
-    const answer = await this.ask({ kind: 'implied', statement });
+    const answer = await this.askWhole({ kind: 'implied', statement });
     return answer.kind === 'implied' ? answer.implied : null;
   }
 
@@ -103,10 +93,11 @@ class DerivationClient {
       while (this.next !== null) {
         const { text, listener } = this.next;
         this.next = null;
-        const answer = await this.ask({ kind: 'derive', ...text });
+        const answer = await this.outlines.ask({ kind: 'derive', ...text });
         if (answer.kind === 'derived')
           listener.onDerived(this.derived(JSON.parse(answer.json) as DerivedText));
-        if (await this.isQuiet()) await this.review(listener);
+        clearTimeout(this.later);
+        this.later = setTimeout(() => void this.review(), REVIEW_AFTER_MS);
       }
     } finally {
       this.busy = false;
@@ -124,30 +115,19 @@ class DerivationClient {
     });
   }
 
-  private async review({ onReviewed }: DerivationListener): Promise<void> {
-    const answer = await this.ask({ kind: 'review' });
+  private async review(): Promise<void> {
+    const answer = await this.askWhole({ kind: 'review' });
     const reviewed = answer.kind === 'reviewed' ? (JSON.parse(answer.json) as Reviewed | null) : null;
-    if (reviewed !== null) onReviewed(Object.freeze(reviewed));
+    if (reviewed !== null) this.listener?.onReviewed(Object.freeze(reviewed));
   }
 
-  /** Whether no newer text comes for a moment. */
-  private isQuiet(): Promise<boolean> {
-    if (this.next !== null) return Promise.resolve(false);
-    return new Promise((resolve) => {
-      const later = setTimeout(() => resolve(true), REVIEW_AFTER_MS);
-      this.nextArrived = () => {
-        clearTimeout(later);
-        resolve(false);
-      };
-    });
-  }
-
-  private ask(question: WithoutNumber<Question>): Promise<Answer> {
-    const number = ++this.number;
-    return new Promise((resolve, reject) => {
-      this.open.set(number, { resolve, reject });
-      this.worker.postMessage({ ...question, number });
-    });
+  /** Asks about the whole contract of the newest text. */
+  private askWhole(question: WithoutNumber<Question>): Promise<Answer> {
+    if (this.latest !== null && this.taken !== this.latest) {
+      this.taken = this.latest;
+      void this.wholes.ask({ kind: 'take', ...this.latest });
+    }
+    return this.wholes.ask(question);
   }
 }
 

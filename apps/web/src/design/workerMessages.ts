@@ -23,6 +23,8 @@ export interface TextToDerive {
 /** What the page asks of the worker. `number` comes back in the answer. */
 export type Question =
   | ({ readonly kind: 'derive'; readonly number: number } & TextToDerive)
+  /** What is asked next is about this text. */
+  | ({ readonly kind: 'take'; readonly number: number } & TextToDerive)
   /** Compare with these releases from now on. */
   | { readonly kind: 'hold'; readonly number: number; readonly held: DesignReleases }
   /** What changed from a release to the contract of the last sound text. */
@@ -80,6 +82,7 @@ export interface ExampleExchange {
 export type Answer =
   /** As JSON: read many times faster than a copy is made of it. */
   | { readonly kind: 'derived'; readonly number: number; readonly json: string }
+  | { readonly kind: 'taken'; readonly number: number }
   | { readonly kind: 'held'; readonly number: number }
   | { readonly kind: 'changes'; readonly number: number; readonly changes: readonly Change[] | null }
   | { readonly kind: 'reviewed'; readonly number: number; readonly json: string }

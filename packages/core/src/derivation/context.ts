@@ -27,7 +27,8 @@ export interface Deriving {
   readonly findings: Finding[];
   /** Whether anything was chosen for single resources or operations: mostly not, and then nobody looks for it. */
   readonly hasNearSettings: boolean;
-  readonly settingSources: Map<SettingName, Source>;
+  /** What holds wherever nothing is chosen near, each looked up once: settings are read for every operation. */
+  readonly farSettings: Map<SettingName, Source & { readonly kind: 'setting' }>;
 }
 
 export function startDeriving(model: Model, arrangement: Arrangement): Deriving {
@@ -39,7 +40,7 @@ export function startDeriving(model: Model, arrangement: Arrangement): Deriving 
     arrangement,
     findings: [],
     hasNearSettings,
-    settingSources: new Map(),
+    farSettings: new Map(),
   };
 }
 
@@ -47,7 +48,19 @@ export const valueOf = <Name extends SettingName>(
   deriving: Deriving,
   name: Name,
   at?: SettingPlace,
-): Settings[Name] => setting(deriving.arrangement, name, deriving.hasNearSettings ? at : undefined).value;
+): Settings[Name] =>
+  at === undefined || !deriving.hasNearSettings
+    ? (farSetting(deriving, name).value as Settings[Name])
+    : setting(deriving.arrangement, name, at).value;
+
+function farSetting(deriving: Deriving, name: SettingName): Source & { readonly kind: 'setting' } {
+  let source = deriving.farSettings.get(name);
+  if (source === undefined) {
+    source = { kind: 'setting', name, ...setting(deriving.arrangement, name) };
+    deriving.farSettings.set(name, source);
+  }
+  return source;
+}
 
 /** Whether something was chosen for just this resource or operation. */
 export function hasOwnSettings(
@@ -117,13 +130,9 @@ export function becauseSetAt(
 
 /** A setting as a source. Where nothing is chosen near, one object stands for it everywhere. */
 function settingSource(deriving: Deriving, name: SettingName, at: SettingPlace | undefined): Source {
-  if (deriving.hasNearSettings) return { kind: 'setting', name, ...setting(deriving.arrangement, name, at) };
-  let source = deriving.settingSources.get(name);
-  if (source === undefined) {
-    source = { kind: 'setting', name, ...setting(deriving.arrangement, name) };
-    deriving.settingSources.set(name, source);
-  }
-  return source;
+  return at === undefined || !deriving.hasNearSettings
+    ? farSetting(deriving, name)
+    : { kind: 'setting', name, ...setting(deriving.arrangement, name, at) };
 }
 
 export function entityNamed(deriving: Deriving, name: string): Entity {

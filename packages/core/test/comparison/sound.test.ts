@@ -64,8 +64,8 @@ describe('comparing any contracts', () => {
           if (operation.returns !== null) expect(released.problemWith(operation.id, is)).toBeNull();
         }
       }),
-      { numRuns: 400, endOnFailure: true },
+      { numRuns: 250, endOnFailure: true },
     );
-    expect(compared).toBeGreaterThan(10);
+    expect(compared).toBeGreaterThan(3);
   });
 });

@@ -20,7 +20,23 @@ export interface ListPolicy {
 export function listPolicy(deriving: Deriving, resource: Placed, entity: Entity, all: Traits): ListPolicy {
   const traits = all.get(entity.name) ?? [];
   const paging = pagingOf(deriving, resource);
+  const isNarrowed = paging.narrowed.get(entity.name)?.has(resource.via?.relationship ?? '') ?? false;
+  const known = isNarrowed ? undefined : paging.queryOf.get(entity.name);
+  const query = known ?? listQuery(deriving, resource, entity, all, paging);
+  return { query, order: orderOf(deriving, resource, traits) };
+}
+
+/** Lists of one entity that are paged alike ask for the same, unless their path says some of it or names collide. */
+function listQuery(
+  deriving: Deriving,
+  resource: Placed,
+  entity: Entity,
+  all: Traits,
+  paging: Paging,
+): readonly QueryParameter[] {
+  const traits = all.get(entity.name) ?? [];
   const { sort, filters, search } = offeredBy(paging, traits);
+  const findings = deriving.findings.length;
   const own = apart(deriving, resource, [
     ...paging.pages,
     ...(sort === null ? [] : [sort]),
@@ -29,16 +45,24 @@ export function listPolicy(deriving: Deriving, resource: Placed, entity: Entity,
   ]);
   const reserved = new Set(own.map(({ name }) => name));
   const through = paging.through ? filtersThrough(deriving, paging, entity, all) : [];
+  const offeredFilters = through.length === 0 ? filters : [...filters, ...through];
   const query = [
     ...own,
-    ...[...filters, ...through].filter((filter) => {
+    ...offeredFilters.filter((filter) => {
       if (isFixedByPath(resource, filter.field)) return false;
       if (reserved.has(filter.name)) reportReserved(deriving, resource, filter);
       return !reserved.has(filter.name);
     }),
   ];
-  return { query, order: orderOf(deriving, resource, traits) };
+  paging.narrowed.set(entity.name, relationshipsOf(offeredFilters));
+  const isWhole = query.length === own.length + offeredFilters.length;
+  if (isWhole && deriving.findings.length === findings) paging.queryOf.set(entity.name, query);
+  return query;
 }
+
+/** The relationships by which some filter narrows. */
+const relationshipsOf = (filters: readonly Filter[]): ReadonlySet<string> =>
+  new Set(filters.flatMap(({ field }) => (field.kind === 'attribute' ? [] : [field.relationship])));
 
 /** Of two parameters that were given one name the second is left out, and reported. */
 export function apart(
@@ -57,8 +81,23 @@ export function apart(
   });
 }
 
+const ofRecords = new WeakMap<readonly Trait[], readonly QueryParameter[]>();
+
 /** What every answer with records can be asked for: only some of its members, and related records inside. */
 export function recordParameters(
+  deriving: Deriving,
+  entity: Entity,
+  traits: readonly Trait[],
+): readonly QueryParameter[] {
+  let parameters = ofRecords.get(traits);
+  if (parameters === undefined) {
+    parameters = makeRecordParameters(deriving, entity, traits);
+    ofRecords.set(traits, parameters);
+  }
+  return parameters;
+}
+
+function makeRecordParameters(
   deriving: Deriving,
   entity: Entity,
   traits: readonly Trait[],
@@ -194,6 +233,9 @@ interface Paging {
   readonly through: boolean;
   /** Filters through roles, by the name of the entity they narrow. */
   readonly throughOf: Map<string, readonly Filter[]>;
+  /** All that a list can be asked for, and the relationships it can be narrowed by, by the name of its entity. */
+  readonly queryOf: Map<string, readonly QueryParameter[]>;
+  readonly narrowed: Map<string, ReadonlySet<string>>;
 }
 
 /** Lists without settings of their own are paged alike, so what they share is made once. */
@@ -235,6 +277,8 @@ function makePaging(deriving: Deriving, at?: SettingPlace): Paging {
           },
     through: valueOf(deriving, 'filterThrough', at) === 'on',
     throughOf: new Map(),
+    queryOf: new Map(),
+    narrowed: new Map(),
   };
 }
 

@@ -33,34 +33,29 @@ export interface Situation {
   readonly canMove: boolean;
 }
 
-/** Answers that are the same for every operation of an entity with the same verb, made once. */
-type Shared = Map<Entity | null, Map<RuleId, Map<Verb, ResponseCase>>>;
+/** The answers of the operations of each entity by their rule: many operations answer alike. */
+type Shared = Map<Entity | null, Map<RuleId, ResponseCase[]>>;
 const shared = new WeakMap<Deriving, Shared>();
 
-function sharedOf(deriving: Deriving): Shared {
+function sharedBy(deriving: Deriving, entity: Entity | null): Map<RuleId, ResponseCase[]> {
   let byEntity = shared.get(deriving);
   if (byEntity === undefined) {
     byEntity = new Map();
     shared.set(deriving, byEntity);
   }
-  return byEntity;
-}
-
-function inner<Key, Value>(map: Map<Key, Value>, key: Key, make: () => Value): Value {
-  let value = map.get(key);
-  if (value === undefined) {
-    value = make();
-    map.set(key, value);
+  let known = byEntity.get(entity);
+  if (known === undefined) {
+    known = new Map();
+    byEntity.set(entity, known);
   }
-  return value;
+  return known;
 }
 
 /** Every answer of an operation, in the order of their status, each with when it happens. */
 export function deriveResponses(deriving: Deriving, situation: Situation): readonly ResponseCase[] {
   const { entity, verb } = situation;
   const responses: ResponseCase[] = [];
-  const byEntity = sharedOf(deriving);
-  const known = inner(byEntity, entity, () => new Map<RuleId, Map<Verb, ResponseCase>>());
+  const known = sharedBy(deriving, entity);
   const statements = entity === null ? [] : [entity];
   const at = { resource: situation.resource.id, verb };
   const isOwn = hasOwnSettings(deriving, at) || situation.own !== null;
@@ -81,8 +76,15 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
       responses.push(make(status, code, rule, when(), settings));
       return;
     }
-    const byVerb = inner(known, rule, () => new Map<Verb, ResponseCase>());
-    responses.push(inner(byVerb, verb, () => make(status, code, rule, when(), settings)));
+    const told = when();
+    const alike = known.get(rule);
+    let response = alike?.find((one) => one.status === status && one.code === code && one.when === told);
+    if (response === undefined) {
+      response = make(status, code, rule, told, settings);
+      if (alike === undefined) known.set(rule, [response]);
+      else alike.push(response);
+    }
+    responses.push(response);
   };
   const noun = entity === null ? 'entry' : phrase(entity.name);
   addSuccess(deriving, situation, noun, add);

@@ -1,0 +1,62 @@
+import {
+  CHOOSABLE,
+  readSettings,
+  SETTING_TITLES,
+  type ChoiceLevel,
+  type ChoosableSetting,
+  type SettingLevel,
+} from '@isomeros/core/arrangement';
+import { memo, useCallback, useState } from 'react';
+import { useAppDispatch, useAppStore } from '../app/store.js';
+import { choicePlace, withoutSetting, withSetting } from '../design/chosen.js';
+import { choicesMade } from '../design/designSlice.js';
+import { OriginMark } from './OriginMark.js';
+import { SettingControl } from './SettingControl.js';
+
+interface Props {
+  readonly name: ChoosableSetting;
+  readonly value: string | number;
+  /** The level the value comes from, and the one that another would be chosen for. */
+  readonly from: SettingLevel;
+  readonly level: ChoiceLevel;
+  readonly resource: string;
+  /** The key of the operation it is for; empty where it is for none. */
+  readonly operation: string;
+}
+
+/** One setting. Drawn again only where something of its own changes: there are many, and each change touches one. */
+export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Element {
+  const { name, value, from, level, resource, operation } = props;
+  const store = useAppStore();
+  const dispatch = useAppDispatch();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const choose = useCallback(
+    (chosen: string | number): void => {
+      const read = readSettings({ [name]: chosen }, level);
+      setWrong(read.ok ? null : (read.problems[0]?.message ?? ''));
+      if (!read.ok) return;
+      const { choices, arrangement } = store.getState().design;
+      const place = choicePlace(level, resource, operation);
+      dispatch(choicesMade(withSetting(choices, arrangement, place, name, chosen)));
+    },
+    [name, level, resource, operation, store, dispatch],
+  );
+  const reset = (): void => {
+    if (from === 'default') return;
+    const { choices, arrangement } = store.getState().design;
+    const place = choicePlace(from, resource, operation);
+    dispatch(choicesMade(withoutSetting(choices, arrangement, place, name)));
+  };
+  return (
+    <li className={from === level ? 'set-here' : ''}>
+      <span className="title">{SETTING_TITLES[name]}</span>
+      <SettingControl label={SETTING_TITLES[name]} domain={CHOOSABLE[name]} value={value} onChoose={choose} />
+      <OriginMark title={SETTING_TITLES[name]} level={from} onReset={from === 'default' ? null : reset} />
+      {wrong !== null && (
+        <span className="wrong" role="alert">
+          {wrong}
+        </span>
+      )}
+    </li>
+  );
+});
