@@ -21,7 +21,7 @@ import { Logger } from '@nestjs/common';
 import { hostName } from '../http/admission.js';
 import { isLoopback } from '../config.js';
 import { NotStored, type DurableDataset } from './durableDataset.js';
-import type { Exchange, Journal, Message } from './journal.js';
+import type { Head, Journal, KeptExchange, KeptMessage } from './journal.js';
 import type { Dice } from './troubles.js';
 import { close, listen, portOf, type RequestHandler } from './listener.js';
 
@@ -36,7 +36,7 @@ interface Outcome {
 export interface Shared {
   readonly records: DurableDataset;
   readonly journal: Journal;
-  readonly onExchange: (exchange: Exchange) => void;
+  readonly onExchange: (exchange: KeptExchange) => void;
   readonly dice: Dice;
 }
 
@@ -74,7 +74,7 @@ export class Face implements RequestHandler {
     if (server !== null) await close(server);
   }
 
-  async handle(request: EngineRequest, head: string): Promise<EngineResponse | null> {
+  async handle(request: EngineRequest, head: Head): Promise<EngineResponse | null> {
     const started = performance.now();
     if (!this.shared.dice.isCalm) {
       const met = await this.meetTrouble(request);
@@ -109,8 +109,8 @@ export class Face implements RequestHandler {
     }
   }
 
-  rejected(head: string, response: EngineResponse): void {
-    const [method = '', target = ''] = head.split(' ');
+  rejected(line: string, response: EngineResponse): void {
+    const [method = '', target = ''] = line.split(' ');
     const request: EngineRequest = {
       method: method.slice(0, 40),
       target,
@@ -121,7 +121,7 @@ export class Face implements RequestHandler {
       { step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' },
     ] as const;
     const handled = { response, operation: null, trace, changes: [], kept: null };
-    this.record(request, head, handled, [], performance.now());
+    this.record(request, { line, headers: [] }, handled, [], performance.now());
   }
 
   private async outcome(request: EngineRequest): Promise<Outcome> {
@@ -189,13 +189,13 @@ export class Face implements RequestHandler {
 
   private record(
     request: EngineRequest,
-    head: string,
+    head: Head,
     handled: Handled,
     records: readonly RecordChange[],
     started: number,
   ): void {
     const exchange = this.shared.journal.add({
-      at: new Date().toISOString(),
+      at: Date.now(),
       arrangement: this.arrangement,
       client: clientOf(request.headers.get('user-agent')),
       method: request.method,
@@ -216,13 +216,12 @@ export class Face implements RequestHandler {
   }
 }
 
-function responseMessage({ status, headers, body }: EngineResponse): Message {
-  if (status === 0) return { head: '', body: '', cut: true };
-  const lines = [
-    `HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`,
-    ...headers.map(([name, value]) => `${name}: ${value}`),
-  ];
-  return { head: lines.join('\r\n'), body: body ?? '', cut: false };
+const NOTHING_SENT: KeptMessage = { head: { line: '', headers: [] }, body: '', cut: true };
+
+function responseMessage({ status, headers, body }: EngineResponse): KeptMessage {
+  if (status === 0) return NOTHING_SENT;
+  const line = `HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`;
+  return { head: { line, headers: headers.flat() }, body: body ?? '', cut: false };
 }
 
 /** Name the application gives itself when it sends a message for its user. */

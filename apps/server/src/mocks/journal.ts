@@ -9,6 +9,17 @@ export interface Message {
   readonly cut: boolean;
 }
 
+/** The head of a message as it comes: lines are made of it when somebody looks. */
+export interface Head {
+  readonly line: string;
+  /** Names and values in turn. */
+  readonly headers: readonly string[];
+}
+
+export interface KeptMessage extends Omit<Message, 'head'> {
+  readonly head: Head;
+}
+
 /** One request with its response and how it was handled. */
 export interface Exchange {
   readonly number: number;
@@ -31,13 +42,22 @@ export interface Exchange {
 
 export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 'records'>;
 
+/** An exchange as it is kept: most are never looked at, so as little as can be is made of each. */
+export interface KeptExchange extends Omit<Exchange, 'at' | 'request' | 'response'> {
+  /** Milliseconds since 1970. */
+  readonly at: number;
+  readonly request: KeptMessage;
+  readonly response: KeptMessage;
+}
+
 export const MOST_EXCHANGES = 10_000;
 const MOST_BODY_CHARACTERS = 65_536;
 const MOST_CHARACTERS = 32 * 1_048_576;
 
 /** The latest exchanges of a mock, in memory. Bodies of old ones are let go before the exchanges are. */
 export class Journal {
-  private readonly kept = new Map<number, Exchange>();
+  /** By their number, wrapped around. */
+  private readonly kept: (KeptExchange | undefined)[] = [];
   private last = 0;
   private characters = 0;
   private firstWithBodies = 1;
@@ -46,46 +66,51 @@ export class Journal {
     return this.last;
   }
 
-  add(exchange: Omit<Exchange, 'number'>): Exchange {
+  add(exchange: Omit<KeptExchange, 'number'>): KeptExchange {
     const number = ++this.last;
-    const kept: Exchange = {
-      ...exchange,
-      number,
-      request: shorten(exchange.request),
-      response: shorten(exchange.response),
-    };
-    this.kept.set(number, kept);
+    const { request, response, ...rest } = exchange;
+    const kept = { ...rest, number, request: shorten(request), response: shorten(response) };
+    const dropped = this.kept[number % MOST_EXCHANGES];
+    if (dropped !== undefined) this.characters -= sizeOf(dropped);
+    this.kept[number % MOST_EXCHANGES] = kept;
     this.characters += sizeOf(kept);
     while (this.characters > MOST_CHARACTERS && this.firstWithBodies < number)
       this.letBodiesGo(this.firstWithBodies++);
-    const oldest = number - MOST_EXCHANGES;
-    const dropped = this.kept.get(oldest);
-    if (dropped !== undefined) {
-      this.characters -= sizeOf(dropped);
-      this.kept.delete(oldest);
-    }
     return kept;
   }
 
   get(number: number): Exchange | undefined {
-    return this.kept.get(number);
+    const kept = this.find(number);
+    return kept === undefined
+      ? undefined
+      : {
+          ...kept,
+          at: new Date(kept.at).toISOString(),
+          request: shown(kept.request),
+          response: shown(kept.response),
+        };
   }
 
   /** At most `limit` exchanges before `before`, newest first. */
   page(before: number, limit: number): ExchangeSummary[] {
     const page: ExchangeSummary[] = [];
     for (let number = Math.min(before - 1, this.last); number > 0 && page.length < limit; number--) {
-      const exchange = this.kept.get(number);
+      const exchange = this.find(number);
       if (exchange === undefined) break;
       page.push(summaryOf(exchange));
     }
     return page;
   }
 
+  private find(number: number): KeptExchange | undefined {
+    const kept = this.kept[number % MOST_EXCHANGES];
+    return kept?.number === number ? kept : undefined;
+  }
+
   private letBodiesGo(number: number): void {
-    const exchange = this.kept.get(number);
+    const exchange = this.find(number);
     if (exchange === undefined) return;
-    const without = (message: Message): Message => ({ ...message, body: '', cut: true });
+    const without = (message: KeptMessage): KeptMessage => ({ ...message, body: '', cut: true });
     const lean = {
       ...exchange,
       request: without(exchange.request),
@@ -93,17 +118,30 @@ export class Journal {
       records: [],
     };
     this.characters += sizeOf(lean) - sizeOf(exchange);
-    this.kept.set(number, lean);
+    this.kept[number % MOST_EXCHANGES] = lean;
   }
 }
 
-const sizeOf = ({ request, response }: Exchange): number =>
-  request.head.length + request.body.length + response.head.length + response.body.length;
+const sizeOf = ({ request, response }: KeptExchange): number =>
+  headSize(request.head) + request.body.length + headSize(response.head) + response.body.length;
 
-const shorten = (message: Message): Message =>
+function headSize({ line, headers }: Head): number {
+  let size = line.length;
+  for (const text of headers) size += text.length + 2;
+  return size;
+}
+
+const shorten = (message: KeptMessage): KeptMessage =>
   message.body.length <= MOST_BODY_CHARACTERS
     ? message
     : { ...message, body: message.body.slice(0, MOST_BODY_CHARACTERS), cut: true };
+
+function shown({ head, body, cut }: KeptMessage): Message {
+  const lines = [head.line];
+  for (let index = 0; index < head.headers.length; index += 2)
+    lines.push(`${head.headers[index]}: ${head.headers[index + 1]}`);
+  return { head: head.line === '' ? '' : lines.join('\r\n'), body, cut };
+}
 
 export function summaryOf({
   number,
@@ -115,6 +153,16 @@ export function summaryOf({
   operation,
   status,
   milliseconds,
-}: Exchange): ExchangeSummary {
-  return { number, at, arrangement, client, method, target, operation, status, milliseconds };
+}: KeptExchange): ExchangeSummary {
+  return {
+    number,
+    at: new Date(at).toISOString(),
+    arrangement,
+    client,
+    method,
+    target,
+    operation,
+    status,
+    milliseconds,
+  };
 }

@@ -14,6 +14,7 @@ import {
   type Problem,
   type RequestBody,
 } from '@isomeros/core/engine';
+import type { Head } from './journal.js';
 
 /** What stands behind the port of a mock. */
 export interface RequestHandler {
@@ -22,9 +23,9 @@ export interface RequestHandler {
   /** The largest body that is read, in bytes. */
   readonly bodyBytes: number;
   /** `null`: the connection is cut instead of answered. */
-  handle(request: EngineRequest, head: string): Promise<EngineResponse | null>;
+  handle(request: EngineRequest, head: Head): Promise<EngineResponse | null>;
   /** Told of requests that never became one: not HTTP, or a method the platform does not know. */
-  rejected(head: string, response: EngineResponse): void;
+  rejected(line: string, response: EngineResponse): void;
 }
 
 const MOST_HEADER_BYTES = 32_768;
@@ -73,37 +74,37 @@ async function answer(
   const engineRequest: EngineRequest = {
     method: request.method ?? 'GET',
     target: originForm(request.url ?? '/'),
-    headers: new Map(
-      Object.entries(request.headers).map(([name, value]) => [
-        name,
-        Array.isArray(value) ? value.join(', ') : (value ?? ''),
-      ]),
-    ),
+    headers: headersOf(request),
     body,
   };
-  const answered = await handler.handle(engineRequest, headOf(request));
+  const answered = await handler.handle(engineRequest, {
+    line: `${request.method} ${request.url} HTTP/${request.httpVersion}`,
+    headers: request.rawHeaders,
+  });
   if (answered === null) request.socket.destroy();
   else send(response, answered, body.kind === 'too-large');
 }
 
 function send(response: ServerResponse, { status, headers, body }: EngineResponse, closing: boolean): void {
-  response.statusCode = status;
-  // Some stand more than once, such as challenges.
-  for (const [name, value] of headers) response.appendHeader(name, value);
-  if (closing) response.setHeader('Connection', 'close');
-  if (body !== null) response.setHeader('Content-Length', Buffer.byteLength(body));
+  // Names and values in turn: some names stand more than once, such as those of challenges.
+  const lines: string[] = [];
+  for (const [name, value] of headers) lines.push(name, value);
+  if (closing) lines.push('Connection', 'close');
+  if (body !== null) lines.push('Content-Length', String(Buffer.byteLength(body)));
+  response.writeHead(status, lines);
   response.end(body ?? undefined);
 }
 
 /** A target in absolute-form (RFC 9112 §3.2.2) as its path and query. */
 const originForm = (target: string): string => target.replace(/^https?:\/\/[^/?#]*/i, '') || '/';
 
-function headOf(request: IncomingMessage): string {
-  const lines = [`${request.method} ${request.url} HTTP/${request.httpVersion}`];
-  for (let index = 0; index < request.rawHeaders.length; index += 2) {
-    lines.push(`${request.rawHeaders[index]}: ${request.rawHeaders[index + 1]}`);
+function headersOf({ headers }: IncomingMessage): ReadonlyMap<string, string> {
+  const found = new Map<string, string>();
+  for (const name of Object.keys(headers)) {
+    const value = headers[name];
+    if (value !== undefined) found.set(name, typeof value === 'string' ? value : value.join(', '));
   }
-  return lines.join('\r\n');
+  return found;
 }
 
 const NO_BODY: RequestBody = { kind: 'none' };

@@ -17,7 +17,7 @@ import { ApiProblem } from '../http/problem.js';
 import { DurableDataset } from './durableDataset.js';
 import { firstOf, isRunning, listenAll, stopAll, viewOf, type Held } from './held.js';
 import { InTurn } from './inTurn.js';
-import { Journal, summaryOf, type Exchange, type ExchangeSummary } from './journal.js';
+import { Journal, summaryOf, type Exchange, type ExchangeSummary, type KeptExchange } from './journal.js';
 import type { MockEvent, MockView } from './views.js';
 import { servedNames, servedPorts, withRenamed } from './servedNames.js';
 import { Face } from './face.js';
@@ -290,7 +290,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     const { model } = firstOf(derivations);
     const records = new DurableDataset(store, new Dataset(model, rows, counters, kept), dataset.sequence);
     const journal = new Journal();
-    const onExchange = (exchange: Exchange): void => {
+    const onExchange = (exchange: KeptExchange): void => {
       if (this.events.observed)
         this.events.next({ kind: 'exchange', mock: row.id, exchange: summaryOf(exchange) });
     };

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { DIGEST_LENGTH, renumbered, type Counters, type Service } from '@isomeros/core/engine';
 import { indexModel, type Identities, type Row } from '@isomeros/core/model';
 import { seed } from '@isomeros/core/seeding';
@@ -21,7 +21,7 @@ export const serviceOf = ({ model, contract, description }: Derivation, { secret
   contract,
   description,
   secret,
-  digest: (text) => createHash('sha256').update(text).digest('base64url').slice(0, DIGEST_LENGTH),
+  digest: (text) => hash('sha256', text, 'base64url').slice(0, DIGEST_LENGTH),
 });
 
 /** The model of a dataset as it is stored. */

@@ -4,18 +4,18 @@ import { readBody, refuseBody } from './body.js';
 import { changesInWords } from './changesInWords.js';
 import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import { Draft, type Change, type RecordView } from './dataset.js';
-import { renderBody } from './form.js';
 import { readKey, type KeptAnswer } from './idempotency.js';
 import { readListQuery, type ListQuery } from './list/query.js';
 import type { Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName } from './message.js';
 import { mediaTypeOf, negotiate } from './negotiate.js';
 import { isWrite } from './method.js';
-import { performRead, performWrite } from './perform.js';
+import { performWrite } from './perform.js';
 import { returnPreference, withPreference } from './prefer.js';
 import { problem } from './problem.js';
+import { performRead } from './read.js';
 import { canonicalPath, pathOf } from './represent.js';
-import { statusFor, type Serving, type Surroundings } from './service.js';
+import { asMediaType, statusFor, type Serving, type Surroundings } from './service.js';
 import { readQuery, type QueryEntry } from './target.js';
 import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Shown } from './validators.js';
 
@@ -54,7 +54,8 @@ export class Carrying {
   run(query: string): EngineResponse | Problem {
     const { operation, resource, location } = this.matched;
     const offered = this.service.contract.representation.mediaTypes;
-    const mediaType = offered.find((type) => type === negotiate(this.request.headers.get('accept'), offered));
+    const wanted = negotiate(this.request.headers.get('accept'), offered);
+    const mediaType = offered.find((type) => type === wanted);
     if (mediaType === undefined) {
       const detail = `Accept rules out everything that is offered: ${offered.join(', ')}.`;
       return this.stop(
@@ -62,10 +63,11 @@ export class Carrying {
         problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail),
       );
     }
-    this.service = { ...this.service, mediaType };
+    this.service = asMediaType(this.service, mediaType);
     this.note('negotiate', true, mediaType);
     const { entries, unreadable } = readQuery(query);
-    const path = pathOf(this.service, this.view, resource, location.above ?? location.record) ?? '';
+    const path = (): string =>
+      pathOf(this.service, this.view, resource, location.above ?? location.record) ?? '';
     const read = readListQuery(this.service, operation, path, entries, unreadable);
     if (!read.ok) {
       const detail =
@@ -100,8 +102,7 @@ export class Carrying {
     entries: readonly QueryEntry[],
   ): EngineResponse | Problem {
     const { service, view } = this;
-    const { body, kind, total } = performRead(service, view, resource, location, query, entries);
-    const rendered = renderBody(service, kind, body);
+    const { rendered, total } = performRead(service, view, resource, location, query, entries);
     const shown = shownAt(resource, location);
     const text = rendered.text ?? '';
     const tag = shown === null ? contentTag(service, text) : recordTag(service, view, shown, query, text);
@@ -160,10 +161,10 @@ export class Carrying {
       .operationsOf.get(resource.id)
       ?.find(({ verb }) => verb === 'list');
     if (list === undefined) return null;
-    const read = readListQuery(this.service, list, this.request.target, [], []);
+    const read = readListQuery(this.service, list, () => this.request.target, [], []);
     if (!read.ok) return null;
-    const { body, kind } = performRead(this.service, this.view, resource, location, read.query, []);
-    return contentTag(this.service, renderBody(this.service, kind, body).text ?? '');
+    const { rendered } = performRead(this.service, this.view, resource, location, read.query, []);
+    return contentTag(this.service, rendered.text ?? '');
   }
 
   private write(resource: Resource, operation: Operation, location: Location): EngineResponse | Problem {

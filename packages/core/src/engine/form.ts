@@ -48,6 +48,22 @@ export function renderBody(service: Serving, kind: BodyKind, body: Record<string
   return { headers, text: JSON.stringify(shown.body) };
 }
 
+/** A list in plain JSON, from the texts of its records and a body that has everything else, its items empty. */
+export function listOfTexts(
+  service: Serving,
+  body: Record<string, Json>,
+  texts: readonly string[],
+): RenderedBody {
+  const { names, representation } = service.contract;
+  const items = `[${texts.join(',')}]`;
+  const { headers, text } = renderBody(service, 'list', body);
+  if (representation.envelope === 'bare') return { headers, text: items };
+  // The items come first, as they are built.
+  const empty = `{${JSON.stringify(names.items)}:[]`;
+  if (text?.startsWith(empty) !== true) throw new Error('A list does not begin with its items.');
+  return { headers, text: `${empty.slice(0, -2)}${items}${text.slice(empty.length)}` };
+}
+
 interface Shown {
   readonly body: Json;
   /** The links that travel in headers. */

@@ -10,7 +10,7 @@ import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from
 import { asPage, wantsPage } from './page.js';
 import { problem, renderProblem } from './problem.js';
 import { routerOf, type Route } from './router.js';
-import { statusFor, type Service, type Serving, type Surroundings } from './service.js';
+import { servingAt, statusFor, type Service, type Serving, type Surroundings } from './service.js';
 import { readTarget } from './target.js';
 
 /** One request with everything the engine found out about it. */
@@ -84,12 +84,7 @@ const withoutPage = (request: EngineRequest): EngineRequest => ({
 function servingOf(service: Service, { headers }: EngineRequest, surroundings: Surroundings): Serving {
   const host = headers.get('host') ?? '';
   const isAbsolute = service.contract.representation.linkForm === 'absolute' && HOST.test(host);
-  return {
-    ...service,
-    now: surroundings.now(),
-    mediaType: 'application/json',
-    origin: isAbsolute ? `http://${host}` : '',
-  };
+  return servingAt(service, surroundings.now(), 'application/json', isAbsolute ? `http://${host}` : '');
 }
 
 /** Name or address, and port (RFC 9110 §7.2). */
@@ -169,16 +164,16 @@ class Exchange {
         problem(404, 'not-found', `No path of the contract matches /${segments.join('/')}.`),
       );
     const { method } = this.request;
-    const allow = allowed(route);
     if (!KNOWN_METHODS.has(method)) {
       return this.stop(
         'match',
         problem(501, 'method-unknown', `No resource here knows the method ${method}.`),
       );
     }
-    if (method === 'OPTIONS') return this.options(route, allow);
+    if (method === 'OPTIONS') return this.options(route, allowed(route));
     const operation = route.operations.get(method === 'HEAD' ? 'GET' : method);
     if (operation === undefined) {
+      const allow = allowed(route);
       const detail = `${route.resource.path === '' ? 'The entry' : route.resource.path} does not take ${method}; it takes ${allow}.`;
       return this.stop('match', problem(405, 'method-not-allowed', detail, [], [['Allow', allow]]));
     }

@@ -9,67 +9,21 @@ import {
   type Row,
 } from '../model/index.js';
 import { acceptCreate, acceptingOf, type Accepting } from './accept.js';
-import type { Draft, RecordView } from './dataset.js';
+import type { Draft } from './dataset.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
-import { renderBody, type BodyKind, type RenderedBody } from './form.js';
-import { answerList } from './list/answer.js';
-import type { ListQuery } from './list/query.js';
-import type { Location } from './locate.js';
+import { renderBody, type RenderedBody } from './form.js';
 import type { EngineResponse } from './message.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
-import { performPair, representPaired } from './pairing.js';
+import { performPair } from './pairing.js';
 import { problem } from './problem.js';
 import { planRemoval } from './removal.js';
 import { acceptPatch, JSON_PATCH, refusePatch } from './patch.js';
-import { canonicalPath, memberValue, representEntry, representRecord, WHOLE } from './represent.js';
+import { canonicalPath, memberValue, representRecord, WHOLE } from './represent.js';
 import { shapeNamed, statusFor, storageNamed, storages, type Serving, type Surroundings } from './service.js';
-import type { QueryEntry } from './target.js';
 import { acceptChange, acceptReplace, type Update } from './update.js';
 import { recordTag, validatorHeaders } from './validators.js';
 import { planAct } from './act.js';
 import { planCreate, planUpdate, siblingLiterals, unusableKey, type WritePlan } from './write.js';
-
-/** The body of an answer to a safe operation; of a list, also how many records there are. */
-interface ReadAnswer {
-  readonly body: Record<string, Json>;
-  readonly kind: BodyKind;
-  readonly total: number | null;
-}
-
-/** What a safe operation answers. */
-export function performRead(
-  service: Serving,
-  view: RecordView,
-  resource: Resource,
-  location: Location,
-  query: ListQuery,
-  entries: readonly QueryEntry[],
-): ReadAnswer {
-  switch (resource.kind) {
-    case 'entry':
-      return { body: representEntry(service, view, resource), kind: 'entry', total: null };
-    case 'collection':
-    case 'reverse':
-    case 'pairing':
-    case 'query':
-      return { kind: 'list', ...answerList(service, view, resource, location.above, query, entries) };
-    case 'item':
-    case 'singleton':
-    case 'reference':
-      if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
-      return { body: representRecord(service, view, location.record, query), kind: 'record', total: null };
-    case 'pair':
-      if (location.record === null || location.above === null)
-        throw new Error(`${resource.id} was read without both sides.`);
-      return {
-        body: representPaired(service, view, resource, location.above, location.record, query),
-        kind: 'record',
-        total: null,
-      };
-    case 'action':
-      throw new Error(`${resource.id} is not read.`);
-  }
-}
 
 /** Carries out an unsafe operation against a draft. Nothing is changed here: the changes are returned. */
 export function performWrite(

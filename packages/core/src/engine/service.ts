@@ -18,7 +18,7 @@ export interface Service {
   /** Known to the mock alone: what it signs with this it has written itself. */
   readonly secret: string;
   /** A quicker way to what `digestOf` gives, where the platform has one. */
-  readonly digest?: (text: string) => string;
+  readonly digest?: ((text: string) => string) | undefined;
 }
 
 /** A service while it handles one request: the moment of the request decides what is allowed. */
@@ -30,6 +30,17 @@ export interface Serving extends Service {
   /** What stands before the path of a link: a scheme with a host, or nothing. */
   readonly origin: string;
 }
+
+/** A service at a moment. Written out, since it is made for every request. */
+export const servingAt = (
+  { contract, model, description, secret, digest }: Service,
+  now: number,
+  mediaType: MediaType,
+  origin: string,
+): Serving => ({ contract, model, description, secret, digest, now, mediaType, origin });
+
+export const asMediaType = (service: Serving, mediaType: MediaType): Serving =>
+  service.mediaType === mediaType ? service : servingAt(service, service.now, mediaType, service.origin);
 
 /** The clock and the dice, handed in so that a run can be repeated. */
 export interface Surroundings {

@@ -44,7 +44,8 @@ export function readTarget(text: string): TargetResult {
 
 const bad = (detail: string): TargetResult => ({ ok: false, problem: problem(400, 'bad-target', detail) });
 
-const isDot = (raw: string, dots: number): boolean => raw.replace(/%2e/gi, '.') === '.'.repeat(dots);
+const isDot = (raw: string, dots: number): boolean =>
+  (raw.startsWith('.') || raw.startsWith('%')) && raw.replace(/%2e/gi, '.') === '.'.repeat(dots);
 
 /** Percent-decodes one part as UTF-8; `null` when it is not. */
 export function decode(part: string): string | null {

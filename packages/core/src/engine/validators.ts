@@ -1,5 +1,5 @@
 import { base64urlnopad, utf8 } from '@scure/base';
-import type { LinkTarget, MediaType, Resource } from '../contract/index.js';
+import type { LinkTarget, MediaType, Resource, Shape } from '../contract/index.js';
 import { isJsonObject, readJson, type Json, type Row } from '../model/index.js';
 import { httpDate } from './conditions.js';
 import type { RecordView } from './dataset.js';
@@ -10,7 +10,7 @@ import type { ExpandTree } from './list/expand.js';
 import type { Showing } from './list/query.js';
 import { representPaired } from './pairing.js';
 import { representRecord } from './represent.js';
-import { indexOf, storages, type Serving } from './service.js';
+import { asMediaType, indexOf, storages, type Serving } from './service.js';
 
 /** A record as a resource shows it, alone or as one of a pair. */
 export interface Shown {
@@ -45,10 +45,8 @@ export function recordTag(
   text: string | null = null,
 ): string {
   const form = service.mediaType === 'application/json' ? 'j' : 'h';
-  const state = [shown.record, shown.pair]
-    .filter((row) => row !== null)
-    .map(({ rid, revision }) => `${rid.toString(36)}-${revision.toString(36)}`)
-    .join('_');
+  const state =
+    shown.pair === null ? stateOf(shown.record) : `${stateOf(shown.record)}_${stateOf(shown.pair)}`;
   const tag = `${state}.${allowedMask(service, shown.record)}${form}${contractDigest(service.contract).slice(0, 8)}`;
   const isAlone = showing.expand.size === 0 && !holdsOthers(service, shown.record);
   if (showing.fields === null && isAlone) return `"${tag}"`;
@@ -56,13 +54,24 @@ export function recordTag(
   return `"${tag}.${encodeShowing(showing)}.${inside}"`;
 }
 
+const stateOf = ({ rid, revision }: Row): string => `${rid.toString(36)}-${revision.toString(36)}`;
+
+/** Shapes whose records are shown with others inside them; found once each. */
+const holding = new WeakMap<Shape, boolean>();
+
 /** Whether a record is shown with others inside it, whatever is asked for. */
-function holdsOthers(service: Serving, record: Row): boolean {
+export function holdsOthers(service: Serving, record: Row): boolean {
   const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
-  const members = indexOf(service).shapes.get(entity)?.members ?? [];
-  return members.some(
-    ({ source }) => source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways),
-  );
+  const shape = indexOf(service).shapes.get(entity);
+  if (shape === undefined) return false;
+  let holds = holding.get(shape);
+  if (holds === undefined) {
+    holds = shape.members.some(
+      ({ source }) => source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways),
+    );
+    holding.set(shape, holds);
+  }
+  return holds;
 }
 
 const TAG = /^"[^."]*\.[0-9a-f]*([jh])[^."]*(?:\.([A-Za-z0-9_-]+)\.[^."]*)?"$/;
@@ -75,25 +84,36 @@ export function hasTag(service: Serving, view: RecordView, shown: Shown, tag: st
   const mediaType = TYPES[form];
   const showing = asked === undefined ? { fields: null, expand: new Map() } : decodeShowing(asked);
   if (mediaType === undefined || showing === null) return false;
-  return recordTag({ ...service, mediaType }, view, shown, showing) === tag;
+  return recordTag(asMediaType(service, mediaType), view, shown, showing) === tag;
 }
 
 /** Which transitions and operations of one's own the record allows now, in hexadecimal: they are offered as links. */
-function allowedMask(service: Serving, record: Row): string {
+export function allowedMask(service: Serving, record: Row): string {
   const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
+  const resource = indexOf(service).canonical.get(entity);
+  const deeds = resource === undefined ? [] : deedsOf(resource);
+  if (deeds.length === 0) return '0';
   let mask = 0n;
-  for (const { target } of indexOf(service).canonical.get(entity)?.links ?? []) {
-    if (target.kind !== 'action' && target.kind !== 'act') continue;
-    mask = mask * 2n + (isAllowed(service, record, target) ? 1n : 0n);
-  }
+  for (const deed of deeds) mask = mask * 2n + (isAllowed(service, record, deed) ? 1n : 0n);
   return mask.toString(16);
 }
 
-function isAllowed(
-  service: Serving,
-  record: Row,
-  target: Extract<LinkTarget, { kind: 'action' | 'act' }>,
-): boolean {
+type Deed = Extract<LinkTarget, { kind: 'action' | 'act' }>;
+const deeds = new WeakMap<Resource, readonly Deed[]>();
+
+/** What a resource links only while it is allowed. */
+function deedsOf(resource: Resource): readonly Deed[] {
+  let found = deeds.get(resource);
+  if (found === undefined) {
+    found = resource.links.flatMap(({ target }) =>
+      target.kind === 'action' || target.kind === 'act' ? [target] : [],
+    );
+    deeds.set(resource, found);
+  }
+  return found;
+}
+
+function isAllowed(service: Serving, record: Row, target: Deed): boolean {
   if (target.kind === 'act') return holdsFor(service, record, target.when, service.now);
   const found = transitionOf(service, record, target.transition);
   return found !== null && allows(found, record, service.now);

@@ -2,6 +2,7 @@ import type { Link, Resource } from '../../contract/index.js';
 import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
 import { pairedWith, representPaired } from '../pairing.js';
+import { recordText } from '../recordText.js';
 import { pathOf, representListed } from '../represent.js';
 import { indexOf, storageNamed, type Serving } from '../service.js';
 import type { QueryEntry } from '../target.js';
@@ -17,6 +18,8 @@ import type { Span } from './span.js';
 /** One page of a list with its links, and how many records there are. */
 export interface ListAnswer {
   readonly body: Record<string, Json>;
+  /** The records as texts, where these were made before; then the body has none. */
+  readonly texts: readonly string[] | null;
   /** `null` where nobody is told. */
   readonly total: number | null;
 }
@@ -39,15 +42,46 @@ export function answerList(
   const path = pathOf(service, view, resource, above) ?? '';
   const neighbours = neighboursOf(service, path, query, slice, all.length);
   const body = bareObject();
-  body[names.items] = slice.shown.map(({ row }) =>
+  const rows = slice.shown.map(({ row }) => row);
+  const texts = textsOf(service, view, resource, rows, query);
+  body[names.items] = texts === null ? represented(service, view, resource, above, rows, query) : [];
+  const page = pageObject(service, query, neighbours, all.length);
+  if (page !== null) body[names.page] = page;
+  body[names.links] = listLinks(service, view, resource, above, path, entries, neighbours);
+  return { body, texts, total: query.page.kind === 'first' ? null : all.length };
+}
+
+function represented(
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  above: Row | null,
+  rows: readonly Row[],
+  query: ListQuery,
+): Json {
+  return rows.map((row) =>
     resource.kind === 'pairing' && above !== null
       ? representPaired(service, view, resource, above, row, query)
       : representListed(service, view, row, query),
   );
-  const page = pageObject(service, query, neighbours, all.length);
-  if (page !== null) body[names.page] = page;
-  body[names.links] = listLinks(service, view, resource, above, path, entries, neighbours);
-  return { body, total: query.page.kind === 'first' ? null : all.length };
+}
+
+/** The records as texts; `null` where some is shown otherwise than by itself. */
+function textsOf(
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  rows: readonly Row[],
+  query: ListQuery,
+): readonly string[] | null {
+  if (resource.kind === 'pairing' || rows.length === 0) return null;
+  const texts: string[] = [];
+  for (const row of rows) {
+    const text = recordText(service, view, row, 'member', query);
+    if (text === null) return null;
+    texts.push(text);
+  }
+  return texts;
 }
 
 /** The records for which every filter holds, and the search, in order. */

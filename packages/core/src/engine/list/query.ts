@@ -37,16 +37,18 @@ const BRACKETED = /^([^[\]]+)\[([^[\]]*)\]$/;
 export function readListQuery(
   service: Serving,
   operation: Operation,
-  path: string,
+  /** Where the list is; cursors are bound to it. */
+  path: () => string,
   entries: readonly QueryEntry[],
   unreadable: readonly string[],
 ): QueryResult {
+  if (entries.length === 0 && unreadable.length === 0) return nothingAsked(service, operation, path);
   const errors: ProblemDetail[] = unreadable.map((pair) => ({
     parameter: pair.slice(0, 80),
     code: 'encoding',
     message: 'Expected percent-encoded UTF-8.',
   }));
-  const byName = new Map(operation.query.map((parameter) => [parameter.name, parameter]));
+  const byName = parametersOf(operation);
   const read = new Reading(service, operation, path, errors);
   const seen = new Set<string>();
   for (const entry of entries) {
@@ -69,6 +71,28 @@ export function readListQuery(
   }
   const query = read.query();
   return errors.length === 0 ? { ok: true, query } : { ok: false, errors };
+}
+
+const parameters = new WeakMap<Operation, ReadonlyMap<string, QueryParameter>>();
+
+function parametersOf(operation: Operation): ReadonlyMap<string, QueryParameter> {
+  let known = parameters.get(operation);
+  if (known === undefined) {
+    known = new Map(operation.query.map((parameter) => [parameter.name, parameter]));
+    parameters.set(operation, known);
+  }
+  return known;
+}
+
+const unasked = new WeakMap<Operation, QueryResult>();
+
+/** What an operation is asked for by an empty query: always the same, unless what it looks for depends on the moment. */
+function nothingAsked(service: Serving, operation: Operation, path: () => string): QueryResult {
+  const known = unasked.get(operation);
+  if (known !== undefined) return known;
+  const result: QueryResult = { ok: true, query: new Reading(service, operation, path, []).query() };
+  if (operation.custom === null) unasked.set(operation, result);
+  return result;
 }
 
 const takesOperators = (parameter: QueryParameter): boolean =>
@@ -95,7 +119,7 @@ class Reading {
   constructor(
     private readonly service: Serving,
     private readonly operation: Operation,
-    private readonly path: string,
+    private readonly path: () => string,
     private readonly errors: ProblemDetail[],
   ) {
     const size = operation.query.find((parameter) => parameter.role === 'size');
@@ -165,7 +189,7 @@ class Reading {
   private readCursor(): Cursor | null {
     if (this.cursor === null) return null;
     const { sort, filters, search } = this;
-    const scope = cursorScope(this.service, this.path, { sort, filters, search });
+    const scope = cursorScope(this.service, this.path(), { sort, filters, search });
     const cursor = readCursor(this.service, scope, this.cursor.text);
     if (cursor === null)
       this.errors.push({

@@ -1,4 +1,4 @@
-import type { OwnField, QueryParameter, Resource } from '../../contract/index.js';
+import type { OwnField, QueryParameter, Resource, SortKey } from '../../contract/index.js';
 import { compareScalars, type Json, type Row, type ScalarType } from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
 import type { ProblemDetail } from '../message.js';
@@ -24,9 +24,20 @@ export interface Ranked extends Position {
 
 type SortParameter = Extract<QueryParameter, { role: 'sort' }>;
 
+const byName = new WeakMap<SortParameter, ReadonlyMap<string, SortKey>>();
+
+function keysOf(parameter: SortParameter): ReadonlyMap<string, SortKey> {
+  let keys = byName.get(parameter);
+  if (keys === undefined) {
+    keys = new Map(parameter.keys.map((key) => [key.name, key]));
+    byName.set(parameter, keys);
+  }
+  return keys;
+}
+
 /** Reads sort keys: `-departsAt,name`, or `departsAt:desc,name`. */
 export function readSort(parameter: SortParameter, text: string, errors: ProblemDetail[]): readonly SortBy[] {
-  const keys = new Map(parameter.keys.map((key) => [key.name, key]));
+  const keys = keysOf(parameter);
   return text.split(',').flatMap((part) => {
     const { name, descending } = parameter.style === 'minus' ? minusKey(part) : suffixKey(part);
     const key = keys.get(name);
@@ -84,9 +95,11 @@ export function ranked(
 
 /** Below zero where `a` comes first. */
 export function comparePositions(keys: readonly SortBy[], a: Position, b: Position): number {
-  for (const [index, { type, descending }] of keys.entries()) {
+  let index = 0;
+  for (const { type, descending } of keys) {
     const order = compareValues(type, a.values[index], b.values[index]);
     if (order !== 0) return descending ? -order : order;
+    index++;
   }
   return a.rid - b.rid;
 }

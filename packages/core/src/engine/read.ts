@@ -1,0 +1,69 @@
+import type { Resource } from '../contract/index.js';
+import type { Json, Row } from '../model/index.js';
+import type { RecordView } from './dataset.js';
+import { listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
+import { answerList } from './list/answer.js';
+import type { ListQuery } from './list/query.js';
+import type { Location } from './locate.js';
+import { representPaired } from './pairing.js';
+import { recordText } from './recordText.js';
+import { representEntry, representRecord } from './represent.js';
+import type { Serving } from './service.js';
+import type { QueryEntry } from './target.js';
+
+/** The answer to a safe operation; of a list, also how many records there are. */
+export interface ReadAnswer {
+  readonly rendered: RenderedBody;
+  readonly total: number | null;
+}
+
+/** What a safe operation answers. */
+export function performRead(
+  service: Serving,
+  view: RecordView,
+  resource: Resource,
+  location: Location,
+  query: ListQuery,
+  entries: readonly QueryEntry[],
+): ReadAnswer {
+  const built = (kind: BodyKind, body: Record<string, Json>): ReadAnswer => ({
+    rendered: renderBody(service, kind, body),
+    total: null,
+  });
+  switch (resource.kind) {
+    case 'entry':
+      return built('entry', representEntry(service, view, resource));
+    case 'collection':
+    case 'reverse':
+    case 'pairing':
+    case 'query': {
+      const { body, texts, total } = answerList(service, view, resource, location.above, query, entries);
+      const rendered = texts === null ? renderBody(service, 'list', body) : listOfTexts(service, body, texts);
+      return { rendered, total };
+    }
+    case 'item':
+    case 'singleton':
+    case 'reference':
+      if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
+      return readRecord(service, view, location.record, query);
+    case 'pair':
+      if (location.record === null || location.above === null)
+        throw new Error(`${resource.id} was read without both sides.`);
+      return built(
+        'record',
+        representPaired(service, view, resource, location.above, location.record, query),
+      );
+    case 'action':
+      throw new Error(`${resource.id} is not read.`);
+  }
+}
+
+/** A record alone, by its text where that was made before. */
+function readRecord(service: Serving, view: RecordView, record: Row, query: ListQuery): ReadAnswer {
+  const text = recordText(service, view, record, 'item', query);
+  const rendered =
+    text === null
+      ? renderBody(service, 'record', representRecord(service, view, record, query))
+      : { headers: [['Content-Type', service.mediaType] as const], text };
+  return { rendered, total: null };
+}
