@@ -1,10 +1,16 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import type { DesignBody, MockBody } from './support/app.js';
 import { createSchema, dropSchema } from './support/database.js';
+import { OwnDatabase } from './support/ownDatabase.js';
 import { eventually, sendJson, ServerProcess } from './support/server.js';
 
 const TEXT =
   'entity Route\n  name: text(1..60), required, unique\n\nentity Sailing\n  berth: text(1..4)\n\neach Route owns many Sailing as sailings\n';
+
+/** How often the server is killed; `ISOMEROS_KILL_ROUNDS` asks for more. */
+const ROUNDS = Number(process.env['ISOMEROS_KILL_ROUNDS'] ?? 3);
+
+const TIMEOUT_MS = 240_000 + ROUNDS * 15_000;
 
 let schema: string;
 let server: ServerProcess | null = null;
@@ -45,36 +51,40 @@ async function writeUntilGone(
 }
 
 describe('what was acknowledged', () => {
-  test('is all there, with the same ids, after the server is killed between writes', async () => {
-    server = await ServerProcess.start(schema);
-    const mock = await startMock(server);
-    const base = mock.baseUrls.main;
-    for (let round = 0; round < 3; round++) {
-      const acknowledged: Record<string, unknown>[] = [];
-      const writers = Array.from({ length: 8 }, (_, writer) =>
-        writeUntilGone(base, round * 100 + writer, acknowledged),
-      );
-      await eventually(
-        () => Promise.resolve(acknowledged.length >= 100 ? true : null),
-        'writes to be acknowledged',
-      );
-      await server.end('SIGKILL');
-      await Promise.all(writers);
+  test(
+    'is all there, with the same ids, after the server is killed between writes',
+    async () => {
       server = await ServerProcess.start(schema);
-      const again = (await server.get(`/api/mocks/${mock.id}`)) as MockBody;
-      expect(again).toMatchObject({ running: true, port: mock.port });
-      for (const record of acknowledged) {
-        const read = await fetch(`${base}/routes/${String(record['id'])}`);
-        expect(await read.json()).toEqual(record);
+      const mock = await startMock(server);
+      const base = mock.baseUrls.main;
+      for (let round = 0; round < ROUNDS; round++) {
+        const acknowledged: Record<string, unknown>[] = [];
+        const writers = Array.from({ length: 8 }, (_, writer) =>
+          writeUntilGone(base, round * 100 + writer, acknowledged),
+        );
+        await eventually(
+          () => Promise.resolve(acknowledged.length >= 100 ? true : null),
+          'writes to be acknowledged',
+        );
+        await server.end('SIGKILL');
+        await Promise.all(writers);
+        server = await ServerProcess.start(schema);
+        const again = (await server.get(`/api/mocks/${mock.id}`)) as MockBody;
+        expect(again).toMatchObject({ running: true, port: mock.port });
+        for (const record of acknowledged) {
+          const read = await fetch(`${base}/routes/${String(record['id'])}`);
+          expect(await read.json()).toEqual(record);
+        }
+        const ids = new Set(acknowledged.map(({ id }) => id));
+        expect(ids.size).toBe(acknowledged.length);
+        const next = (await (await sendJson(`${base}/routes`, 'POST', { name: `Next ${round}` })).json()) as {
+          id: number;
+        };
+        expect(Math.max(...acknowledged.map(({ id }) => Number(id)))).toBeLessThan(next.id);
       }
-      const ids = new Set(acknowledged.map(({ id }) => id));
-      expect(ids.size).toBe(acknowledged.length);
-      const next = (await (await sendJson(`${base}/routes`, 'POST', { name: `Next ${round}` })).json()) as {
-        id: number;
-      };
-      expect(Math.max(...acknowledged.map(({ id }) => Number(id)))).toBeLessThan(next.id);
-    }
-  });
+    },
+    TIMEOUT_MS,
+  );
 
   test('keeps answers to requests that are sent again, tags and cursors, over a kill, until a reset', async () => {
     server = await ServerProcess.start(schema);
@@ -144,4 +154,71 @@ describe('what was acknowledged', () => {
       await other.end('SIGTERM');
     }
   });
+});
+
+/** Writes until told to stop; what was acknowledged, removals too. */
+async function writeWhile(
+  base: string,
+  writer: string,
+  goesOn: () => boolean,
+  kept: Map<number, Record<string, unknown>>,
+  removed: Set<number>,
+): Promise<void> {
+  for (let index = 0; goesOn(); index++) {
+    const response = await sendJson(`${base}/routes`, 'POST', { name: `${writer}-${index}` });
+    if (response.status !== 201) {
+      expect([response.status, response.headers.get('retry-after')]).toEqual([503, '1']);
+      continue;
+    }
+    const record = (await response.json()) as { id: number };
+    kept.set(record.id, record);
+    for (const berth of ['1A', '1B'])
+      await sendJson(`${base}/routes/${record.id}/sailings`, 'POST', { berth });
+    if (index % 3 !== 0) continue;
+    const gone = await fetch(`${base}/routes/${record.id}`, { method: 'DELETE' });
+    kept.delete(record.id);
+    if (gone.status === 204) removed.add(record.id);
+  }
+}
+
+describe('the database', () => {
+  test(
+    'can be killed under load: reads go on, writes wait their turn, and nothing acknowledged is lost',
+    async () => {
+      const own = await OwnDatabase.start();
+      try {
+        server = await ServerProcess.start(own.url);
+        const { baseUrls } = await startMock(server);
+        const base = baseUrls.main;
+        for (let round = 0; round < ROUNDS; round++) {
+          const kept = new Map<number, Record<string, unknown>>();
+          const removed = new Set<number>();
+          let goesOn = true;
+          const writers = Array.from({ length: 6 }, (_, writer) =>
+            writeWhile(base, `Round ${round}, ${writer}`, () => goesOn, kept, removed),
+          );
+          await eventually(() => Promise.resolve(kept.size >= 40 ? true : null), 'writes to be acknowledged');
+          await own.kill();
+          expect((await fetch(`${base}/routes`)).status).toBe(200);
+          await own.startAgain();
+          const before = kept.size;
+          await eventually(() => Promise.resolve(kept.size >= before + 10 ? true : null), 'writes to go on');
+          goesOn = false;
+          await Promise.all(writers);
+          await server.end('SIGKILL');
+          server = await ServerProcess.start(own.url);
+          for (const [id, record] of kept)
+            expect(await (await fetch(`${base}/routes/${id}`)).json()).toEqual(record);
+          for (const id of removed) {
+            expect((await fetch(`${base}/routes/${id}`)).status).toBe(404);
+            expect((await fetch(`${base}/routes/${id}/sailings`)).status).toBe(404);
+          }
+        }
+        await server.end('SIGTERM');
+      } finally {
+        await own.remove();
+      }
+    },
+    TIMEOUT_MS,
+  );
 });

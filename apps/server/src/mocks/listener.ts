@@ -1,3 +1,4 @@
+import { isUtf8 } from 'node:buffer';
 import {
   createServer,
   STATUS_CODES,
@@ -138,13 +139,11 @@ function asBody(bytes: Buffer): RequestBody {
   return text === null ? { kind: 'unreadable' } : { kind: 'text', text, bytes: bytes.length };
 }
 
+/** Text from UTF-8, without a byte order mark; `null` from anything else. */
 function decodeUtf8(bytes: Buffer): string | null {
-  try {
-    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: false }).decode(bytes);
-  } catch (error) {
-    if (error instanceof TypeError) return null;
-    throw error;
-  }
+  if (!isUtf8(bytes)) return null;
+  const text = bytes.toString('utf8');
+  return text.startsWith('\ufeff') ? text.slice(1) : text;
 }
 
 /** Answers what the HTTP parser of the platform could not read. */
