@@ -130,6 +130,13 @@ describe('trouble on purpose', () => {
     expect((await read(`${base}/routes`)).status).toBe(200);
     expect(performance.now() - begun).toBeGreaterThanOrEqual(110);
     expect(await app.json('GET', `${path}/trouble`)).toMatchObject({ items: [{ latency: { ms: 120 } }] });
+    await tell([{ operation: 'listRoutes', bytesPerSecond: 1_000 }]);
+    const slow = performance.now();
+    const page = await read(`${base}/routes`);
+    expect(page).toMatchObject({ status: 200, body: { page: { totalItems: 2 } } });
+    const atLeast = JSON.stringify(page.body).length - 100;
+    expect(performance.now() - slow).toBeGreaterThanOrEqual(atLeast);
+    expect(await app.json('GET', path)).toMatchObject({ troubles: 1 });
   });
 
   test('is the same again from the same number', async () => {

@@ -267,6 +267,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     records: count,
     exchanges: count,
     servesRevision: count,
+    troubles: { ...count, description: 'How many entries tell what goes wrong on purpose.' },
     obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
   }),
   Troubles: closed(
@@ -282,8 +283,9 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
             ),
             failures: list(object({ status: { enum: [429, 500, 502, 503, 504] }, rate })),
             drop: rate,
+            bytesPerSecond: { type: 'integer', minimum: 1, description: 'How fast bodies are sent.' },
           },
-          ['operation', 'latency', 'failures', 'drop'],
+          ['operation', 'latency', 'failures', 'drop', 'bytesPerSecond'],
         ),
       ),
     }),

@@ -11,6 +11,7 @@ import {
   type Draft,
   type EngineRequest,
   type EngineResponse,
+  type Fate,
   type Handled,
   type RecordChange,
   type RecordView,
@@ -23,7 +24,7 @@ import { isLoopback } from '../config.js';
 import { NotStored, type DurableDataset } from './durableDataset.js';
 import type { Head, Journal, KeptExchange, KeptMessage } from './journal.js';
 import type { Dice } from './troubles.js';
-import { close, listen, portOf, type RequestHandler } from './listener.js';
+import { close, listen, portOf, type Answered, type RequestHandler } from './listener.js';
 
 const SURROUNDINGS: Surroundings = { now: () => Date.now(), random: () => Math.random() };
 
@@ -74,26 +75,28 @@ export class Face implements RequestHandler {
     if (server !== null) await close(server);
   }
 
-  async handle(request: EngineRequest, head: Head): Promise<EngineResponse | null> {
+  async handle(request: EngineRequest, head: Head): Promise<Answered | null> {
     const started = performance.now();
+    let pace: number | null = null;
     if (!this.shared.dice.isCalm) {
-      const met = await this.meetTrouble(request);
+      const operation = operationAt(this.service.contract, request);
+      const fate = this.shared.dice.throwFor(operation);
+      const met = await this.meetTrouble(operation, fate);
+      pace = fate.pace;
       if (met !== null) {
         const response = met.response.status === 0 ? met.response : withCors(request, met.response);
         this.record(request, head, { ...met, response }, [], started);
-        return response.status === 0 ? null : response;
+        return response.status === 0 ? null : { response, pace };
       }
     }
     const { handled, records } = await this.outcome(request);
     const response = withCors(request, handled.response);
     this.record(request, head, { ...handled, response }, records, started);
-    return response;
+    return { response, pace };
   }
 
   /** Waits as long as it was told, and fails instead of answering where the dice say so. */
-  private async meetTrouble(request: EngineRequest): Promise<Handled | null> {
-    const operation = operationAt(this.service.contract, request);
-    const { delay, outcome } = this.shared.dice.throwFor(operation);
+  private async meetTrouble(operation: string | null, { delay, outcome }: Fate): Promise<Handled | null> {
     if (delay > 0) await new Promise((resolve) => setTimeout(resolve, delay));
     switch (outcome.kind) {
       case 'answer':

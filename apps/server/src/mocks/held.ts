@@ -92,7 +92,7 @@ async function listenOn(
 }
 
 export function viewOf(held: Held): MockView {
-  const { row, dataset, faces, records, journal, obstacles } = held;
+  const { row, dataset, faces, records, journal, dice, obstacles } = held;
   const ports = servedPorts(row);
   const urls = faces.map(
     ({ arrangement, root }, index) => [arrangement, `http://127.0.0.1:${ports[index] ?? 0}${root}`] as const,
@@ -108,6 +108,7 @@ export function viewOf(held: Held): MockView {
     records: records.dataset.size,
     exchanges: journal.count,
     servesRevision: dataset.modelRevision,
+    troubles: dice.troubles.items.length,
     obstacles,
   };
 }

@@ -17,6 +17,12 @@ import {
 } from '@isomeros/core/engine';
 import type { Head } from './journal.js';
 
+/** An answer, and how fast its body is sent, in bytes a second; `null` for as fast as can be. */
+export interface Answered {
+  readonly response: EngineResponse;
+  readonly pace: number | null;
+}
+
 /** What stands behind the port of a mock. */
 export interface RequestHandler {
   /** The root of the contract: problem types are resolved against it. */
@@ -24,7 +30,7 @@ export interface RequestHandler {
   /** The largest body that is read, in bytes. */
   readonly bodyBytes: number;
   /** `null`: the connection is cut instead of answered. */
-  handle(request: EngineRequest, head: Head): Promise<EngineResponse | null>;
+  handle(request: EngineRequest, head: Head): Promise<Answered | null>;
   /** Told of requests that never became one: not HTTP, or a method the platform does not know. */
   rejected(line: string, response: EngineResponse): void;
 }
@@ -83,17 +89,33 @@ async function answer(
     headers: request.rawHeaders,
   });
   if (answered === null) request.socket.destroy();
-  else send(response, answered, body.kind === 'too-large');
+  else await send(response, answered, body.kind === 'too-large');
 }
 
-function send(response: ServerResponse, { status, headers, body }: EngineResponse, closing: boolean): void {
+async function send(
+  response: ServerResponse,
+  { response: { status, headers, body }, pace }: Answered,
+  closing: boolean,
+): Promise<void> {
   // Names and values in turn: some names stand more than once, such as those of challenges.
   const lines: string[] = [];
   for (const [name, value] of headers) lines.push(name, value);
   if (closing) lines.push('Connection', 'close');
   if (body !== null) lines.push('Content-Length', String(Buffer.byteLength(body)));
   response.writeHead(status, lines);
-  response.end(body ?? undefined);
+  if (body !== null && pace !== null) await trickle(response, Buffer.from(body), pace);
+  response.end(pace === null ? (body ?? undefined) : undefined);
+}
+
+const STEPS_A_SECOND = 10;
+
+/** Writes a body at a pace, until all of it is written or the client goes away. */
+async function trickle(response: ServerResponse, bytes: Buffer, pace: number): Promise<void> {
+  const step = Math.max(1, Math.ceil(pace / STEPS_A_SECOND));
+  for (let at = 0; at < bytes.length && !response.destroyed; at += step) {
+    response.write(bytes.subarray(at, at + step));
+    await new Promise((resolve) => setTimeout(resolve, (step / pace) * 1_000));
+  }
 }
 
 /** A target in absolute-form (RFC 9112 §3.2.2) as its path and query. */

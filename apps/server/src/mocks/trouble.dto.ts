@@ -15,6 +15,8 @@ import {
 const RATE = { message: 'Expected a number from 0 to 1.' };
 const MS = { message: 'Expected milliseconds from 0 to 60000.' };
 
+const PACE = { message: 'Expected whole bytes a second, at least 1.' };
+
 export class LatencyDto {
   @IsIn(['fixed', 'uniform', 'normal'], { message: 'Expected fixed, uniform or normal.' })
   kind: 'fixed' | 'uniform' | 'normal';
@@ -82,6 +84,12 @@ export class TroubleDto {
   @Min(0, RATE)
   @Max(1, RATE)
   drop?: number;
+
+  @IsOptional()
+  @IsInt(PACE)
+  @Min(1, PACE)
+  @Max(1_000_000_000, PACE)
+  bytesPerSecond?: number;
 }
 
 export class TroublesDto {

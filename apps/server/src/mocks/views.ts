@@ -13,6 +13,8 @@ export interface MockView {
   readonly exchanges: number;
   /** Revision of the design that is served. */
   readonly servesRevision: number;
+  /** For how many operations, or for all of them, something goes wrong on purpose. */
+  readonly troubles: number;
   /** Why a newer model is not served: what its records would lose or contradict. Empty when all is served. */
   readonly obstacles: readonly string[];
 }

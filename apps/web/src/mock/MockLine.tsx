@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Mock, MockAction } from '../app/api/types.js';
 import { Credentials } from './Credentials.js';
 import { Snapshots } from './Snapshots.js';
+import { Troubles } from './Troubles.js';
 
 interface Props {
   readonly mock: Mock;
@@ -61,6 +62,7 @@ export function MockLine({ mock, served, onAct, onRestore, onRemove }: Props): R
         <Button title="Take the latest write back" onClick={() => onAct('undo')}>
           Undo
         </Button>
+        <Troubles mock={mock} />
         <Snapshots mock={mock.id} onRestore={onRestore} />
         <Popconfirm
           title="Reset to the seed?"

@@ -37,5 +37,7 @@ export { applyPatch, readPatch } from './jsonPatch.js';
 export { inverseOf, renumbered } from './undo.js';
 export { DIGEST_LENGTH, digestOf } from './digest.js';
 export { fateOf, simulatedFailure } from './trouble.js';
+export { printTroubles, readTroubles } from './troubleText.js';
+export type { TroubleProblem, TroublesRead } from './troubleText.js';
 export type { Failure, Fate, Latency, Trouble } from './trouble.js';
 export { operationAt } from './operationAt.js';

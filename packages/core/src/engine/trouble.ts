@@ -22,6 +22,8 @@ export interface Trouble {
   readonly failures?: readonly Failure[];
   /** How many connections are cut instead of answered, from 0 to 1. */
   readonly drop?: number;
+  /** How fast bodies of answers are sent. */
+  readonly bytesPerSecond?: number;
 }
 
 /** No answer is held back for longer. */
@@ -30,6 +32,8 @@ export const LONGEST_MS = 60_000;
 /** What becomes of one request. */
 export interface Fate {
   readonly delay: number;
+  /** How fast the body of the answer is sent, in bytes a second; `null` for as fast as can be. */
+  readonly pace: number | null;
   readonly outcome:
     | { readonly kind: 'answer' }
     | { readonly kind: 'drop' }
@@ -44,16 +48,17 @@ export function fateOf(troubles: readonly Trouble[], operation: string | null, r
   const trouble =
     troubles.find((one) => one.operation !== undefined && one.operation === operation) ??
     troubles.find((one) => one.operation === undefined);
-  if (trouble === undefined) return { delay: 0, outcome: { kind: 'answer' } };
+  if (trouble === undefined) return { delay: 0, pace: null, outcome: { kind: 'answer' } };
   const delay = trouble.latency === undefined ? 0 : delayOf(trouble.latency, random);
+  const pace = trouble.bytesPerSecond ?? null;
   let thrown = random();
   thrown -= trouble.drop ?? 0;
-  if (thrown < 0) return { delay, outcome: { kind: 'drop' } };
+  if (thrown < 0) return { delay, pace, outcome: { kind: 'drop' } };
   for (const { status, rate } of trouble.failures ?? []) {
     thrown -= rate;
-    if (thrown < 0) return { delay, outcome: { kind: 'fail', status } };
+    if (thrown < 0) return { delay, pace, outcome: { kind: 'fail', status } };
   }
-  return { delay, outcome: { kind: 'answer' } };
+  return { delay, pace, outcome: { kind: 'answer' } };
 }
 
 function delayOf(latency: Latency, random: () => number): number {

@@ -11,7 +11,7 @@ const thrown = (troubles: readonly Trouble[], count: number, seed = 1): ReturnTy
 
 describe('trouble on purpose', () => {
   test('is none where nobody asked for it', () => {
-    expect(thrown([], 1)).toEqual([{ delay: 0, outcome: { kind: 'answer' } }]);
+    expect(thrown([], 1)).toEqual([{ delay: 0, pace: null, outcome: { kind: 'answer' } }]);
   });
 
   test('happens as often as it was told, and again in the same way', () => {

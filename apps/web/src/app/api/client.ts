@@ -14,6 +14,7 @@ import type {
   Revision,
   RevisionSummary,
   Sample,
+  Troubles,
 } from './types.js';
 
 /** Thrown where the server refuses or cannot be reached; `problem.detail` is fit to show. */
@@ -154,6 +155,9 @@ export const api = {
   removeSnapshot: async (id: string, name: string): Promise<void> => {
     await ask(`/mocks/${id}/snapshots/${encodeURIComponent(name)}`, { method: 'DELETE' });
   },
+  readTroubles: (id: string): Promise<Troubles> => get(`/mocks/${id}/trouble`),
+  tellTroubles: (id: string, troubles: Troubles): Promise<Troubles> =>
+    send('PUT', `/mocks/${id}/trouble`, troubles),
   removeMock: async (id: string): Promise<void> => {
     await ask(`/mocks/${id}`, { method: 'DELETE' });
   },

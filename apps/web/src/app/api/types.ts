@@ -1,6 +1,6 @@
 import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
-import type { RecordChange, TraceStep } from '@isomeros/core/engine';
+import type { RecordChange, TraceStep, Trouble } from '@isomeros/core/engine';
 import type { Identities, PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
 
@@ -89,11 +89,19 @@ export interface Mock {
   readonly records: number;
   readonly exchanges: number;
   readonly servesRevision: number;
+  /** How many entries tell what goes wrong on purpose. */
+  readonly troubles: number;
   readonly obstacles: readonly string[];
 }
 
 /** What can be done with a mock as a whole. */
 export type MockAction = 'start' | 'stop' | 'reset' | 'undo';
+
+/** What goes wrong on purpose; the same seed gives the same run. */
+export interface Troubles {
+  readonly seed: number;
+  readonly items: readonly Trouble[];
+}
 
 /** Records of a mock as they were at a moment, under a name. */
 export interface Snapshot {

@@ -1,0 +1,114 @@
+import { printTroubles, readTroubles, type TroubleProblem } from '@isomeros/core/engine';
+import { Button, Input, InputNumber, Popover } from 'antd';
+import { useState } from 'react';
+import { api, ApiError } from '../app/api/client.js';
+import type { Mock } from '../app/api/types.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { mockChanged } from './mocksSlice.js';
+
+const EXAMPLE = 'all: 50..400 ms, 503 5%\ncreateBooking: around 300 ms by 80, cut 2%';
+const MOST_SEED = 4_294_967_295;
+
+/** What goes wrong on purpose, a line an operation. */
+export function Troubles({ mock }: { readonly mock: Mock }): React.JSX.Element {
+  const dispatch = useAppDispatch();
+  const outline = useAppSelector((state) => state.design.outline);
+  const [isOpen, setOpen] = useState(false);
+  const [text, setText] = useState('');
+  const [seed, setSeed] = useState(1);
+  const [problems, setProblems] = useState<readonly TroubleProblem[]>([]);
+  const [refused, setRefused] = useState<string | null>(null);
+  const after = (work: Promise<void>): void => {
+    void work.catch((error: unknown) => {
+      if (!(error instanceof ApiError)) throw error;
+      setRefused(error.problem.detail);
+    });
+  };
+  const open = async (): Promise<void> => {
+    const told = await api.readTroubles(mock.id);
+    setText(printTroubles(told.items));
+    setSeed(told.seed);
+    setProblems([]);
+    setRefused(null);
+  };
+  const tell = async (lines: string): Promise<void> => {
+    const read = readTroubles(lines, new Set(outline?.operations.map(({ id }) => id)));
+    setProblems(read.ok ? [] : read.problems);
+    setRefused(null);
+    if (!read.ok) return;
+    const told = await api.tellTroubles(mock.id, { seed, items: read.items });
+    dispatch(mockChanged({ ...mock, troubles: told.items.length }));
+    setText(printTroubles(told.items));
+    setOpen(false);
+  };
+  const content = (
+    <div className="troubles">
+      <p>
+        A line an operation, or <code>all</code>: what is held back, fails, is cut, or sent slowly.
+      </p>
+      <Input.TextArea
+        aria-label="What goes wrong"
+        className="mono"
+        spellCheck={false}
+        autoSize={{ minRows: 4, maxRows: 12 }}
+        placeholder={EXAMPLE}
+        value={text}
+        onChange={({ target }) => setText(target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && event.ctrlKey) after(tell(text));
+        }}
+      />
+      {problems.length > 0 && (
+        <ul className="wrong" role="alert">
+          {problems.map(({ line, message }) => (
+            <li key={line}>
+              Line {line}: {message}
+            </li>
+          ))}
+        </ul>
+      )}
+      {refused !== null && (
+        <p className="wrong" role="alert">
+          {refused}
+        </p>
+      )}
+      <div className="acts">
+        <label>
+          Seed{' '}
+          <InputNumber<number>
+            aria-label="Seed of the run"
+            min={0}
+            max={MOST_SEED}
+            precision={0}
+            value={seed}
+            onChange={(value) => setSeed(value ?? 1)}
+          />
+        </label>
+        <span className="quiet">gives the same run again</span>
+        <Button disabled={mock.troubles === 0} onClick={() => after(tell(''))}>
+          Calm
+        </Button>
+        <Button type="primary" onClick={() => after(tell(text))}>
+          Let it go wrong
+        </Button>
+      </div>
+    </div>
+  );
+  return (
+    <Popover
+      trigger="click"
+      placement="bottomRight"
+      arrow={false}
+      open={isOpen}
+      onOpenChange={(opens) => {
+        setOpen(opens);
+        if (opens) after(open());
+      }}
+      content={content}
+    >
+      <Button className={mock.troubles > 0 ? 'troubled' : ''}>
+        {mock.troubles > 0 ? `Trouble ${mock.troubles}` : 'Trouble'}
+      </Button>
+    </Popover>
+  );
+}
