@@ -311,6 +311,10 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     request: message,
     response: message,
     trace: list(object({ step: text, outcome: { enum: ['passed', 'stopped'] }, text })),
+    candidates: {
+      ...list(object({ operation: text, address: text, why: text })),
+      description: 'Other operations it might have been meant for.',
+    },
     records: list(
       object({
         entity: text,

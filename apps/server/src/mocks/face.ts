@@ -200,6 +200,7 @@ export class Face implements RequestHandler {
     const exchange = this.shared.journal.add({
       at: Date.now(),
       arrangement: this.arrangement,
+      contract: this.service.contract,
       client: clientOf(request.headers.get('user-agent')),
       method: request.method,
       target: request.target,

@@ -1,4 +1,5 @@
-import type { RecordChange, TraceStep } from '@isomeros/core/engine';
+import type { Contract } from '@isomeros/core/contract';
+import { losingCandidates, type Candidate, type RecordChange, type TraceStep } from '@isomeros/core/engine';
 
 /** A message as it travelled. */
 export interface Message {
@@ -37,13 +38,17 @@ export interface Exchange {
   readonly request: Message;
   readonly response: Message;
   readonly trace: readonly TraceStep[];
+  /** Other operations it might have been meant for, and why it was not. */
+  readonly candidates: readonly Candidate[];
   readonly records: readonly RecordChange[];
 }
 
-export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 'records'>;
+export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 'candidates' | 'records'>;
 
 /** An exchange as it is kept: most are never looked at, so as little as can be is made of each. */
-export interface KeptExchange extends Omit<Exchange, 'at' | 'request' | 'response'> {
+export interface KeptExchange extends Omit<Exchange, 'at' | 'request' | 'response' | 'candidates'> {
+  /** The contract it was matched by: what else might have matched is told by it. */
+  readonly contract: Contract;
   /** Milliseconds since 1970. */
   readonly at: number;
   readonly request: KeptMessage;
@@ -81,14 +86,15 @@ export class Journal {
 
   get(number: number): Exchange | undefined {
     const kept = this.find(number);
-    return kept === undefined
-      ? undefined
-      : {
-          ...kept,
-          at: new Date(kept.at).toISOString(),
-          request: shown(kept.request),
-          response: shown(kept.response),
-        };
+    if (kept === undefined) return undefined;
+    const { contract, ...exchange } = kept;
+    return {
+      ...exchange,
+      at: new Date(kept.at).toISOString(),
+      request: shown(kept.request),
+      response: shown(kept.response),
+      candidates: losingCandidates(contract, kept),
+    };
   }
 
   /** At most `limit` exchanges before `before`, newest first. */

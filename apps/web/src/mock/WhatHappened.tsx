@@ -49,6 +49,7 @@ export function WhatHappened({ exchange }: { readonly exchange: Exchange | null 
             ))}
           </tbody>
         </table>
+        <Candidates exchange={exchange} />
         <header className="panel-head">
           <h3>Records</h3>
           <span className="quiet">{countText(exchange.records)}</span>
@@ -58,6 +59,28 @@ export function WhatHappened({ exchange }: { readonly exchange: Exchange | null 
         ))}
       </div>
     </section>
+  );
+}
+
+/** What else it might have been meant for: open where nothing matched, a click away where something did. */
+function Candidates({ exchange }: { readonly exchange: Exchange }): React.JSX.Element | null {
+  const { candidates, operation, number } = exchange;
+  if (candidates.length === 0) return null;
+  return (
+    <details key={number} className="candidates" open={operation === null}>
+      <summary>
+        {operation === null
+          ? 'The nearest that there are'
+          : `${candidates.length} ${candidates.length === 1 ? 'other' : 'others'} it was not for`}
+      </summary>
+      <ul>
+        {candidates.map((candidate) => (
+          <li key={candidate.operation}>
+            <code>{candidate.address}</code> <span className="quiet">{candidate.why}</span>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -36,6 +36,7 @@ export type { KeptAnswer } from './idempotency.js';
 export { applyPatch, readPatch } from './jsonPatch.js';
 export { inverseOf, renumbered } from './undo.js';
 export { DIGEST_LENGTH, digestOf } from './digest.js';
+export { losingCandidates, type Candidate } from './candidates.js';
 export { fateOf, simulatedFailure } from './trouble.js';
 export { printTroubles, readTroubles } from './troubleText.js';
 export type { TroubleProblem, TroublesRead } from './troubleText.js';

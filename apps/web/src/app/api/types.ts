@@ -1,6 +1,6 @@
 import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
-import type { RecordChange, TraceStep, Trouble } from '@isomeros/core/engine';
+import type { Candidate, RecordChange, TraceStep, Trouble } from '@isomeros/core/engine';
 import type { Identities, PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
 
@@ -133,6 +133,8 @@ export interface Exchange extends ExchangeSummary {
   readonly request: Message;
   readonly response: Message;
   readonly trace: readonly TraceStep[];
+  /** Other operations it might have been meant for, and why it was not. */
+  readonly candidates: readonly Candidate[];
   readonly records: readonly RecordChange[];
 }
 

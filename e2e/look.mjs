@@ -1,0 +1,12 @@
+import { chromium } from '@playwright/test';
+const b = await chromium.launch({executablePath:'/usr/bin/chromium', args:['--no-sandbox','--disable-gpu']});
+const page = await b.newPage({viewport:{width:1280,height:800}});
+const designs = (await (await fetch('http://127.0.0.1:4800/api/designs')).json()).items;
+const id = designs.find(d=>d.name.includes('Kestrel')).id;
+await page.goto(`http://127.0.0.1:4800/designs/${id}/mock`);
+await page.getByTestId('base-url').waitFor();
+const url = await page.getByTestId('base-url').textContent();
+await fetch(url+'/harbours'); await fetch(url+'/harbour/KSH/fleets');
+await page.waitForTimeout(1200);
+await page.screenshot({path:'/tmp/t1.png'});
+await b.close();

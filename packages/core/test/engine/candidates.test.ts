@@ -1,0 +1,64 @@
+import { describe, expect, test } from '@jest/globals';
+import { arrangementOf, NO_CHOICES, plainArrangement } from '@isomeros/core/arrangement';
+import { derive } from '@isomeros/core/derivation';
+import { losingCandidates } from '@isomeros/core/engine';
+import { modelOf } from '../support/models.js';
+
+const MODEL = `entity Route
+entity Sailing
+each Route owns many Sailing as sailings
+entity Port
+  code: text(1..20), key`;
+
+const newest = {
+  id: 'c1',
+  name: 'newest',
+  entity: 'Port',
+  effect: { kind: 'query' as const, filters: [], order: [], limit: 3 },
+};
+const own = { ...plainArrangement('main'), customs: [newest] };
+const contract = derive(modelOf(MODEL), arrangementOf('main', { ...NO_CHOICES, arrangements: [own] }));
+
+const CASES: readonly (readonly [method: string, target: string, others: readonly string[]])[] = [
+  ['GET', '/api/v1/routes', ['createRoute: it is for POST']],
+  ['HEAD', '/api/v1/routes', ['createRoute: it is for POST']],
+  [
+    'POST',
+    '/api/v1/routes/1',
+    [
+      'readRoute: it is for GET',
+      'replaceRoute: it is for PUT',
+      'changeRoute: it is for PATCH',
+      'removeRoute: it is for DELETE',
+    ],
+  ],
+  ['GET', '/api/v1/ports/newest', ['readPort: a literal segment wins over an id']],
+  [
+    'GET',
+    '/api/v1/routes/1/sailing',
+    [
+      'listSailings: sailing instead of sailings',
+      'readRoute: goes on with sailing',
+      'readSailing: sailing instead of sailings',
+    ],
+  ],
+  [
+    'POST',
+    '/api/v2/routes',
+    ['createRoute: v2 instead of v1', 'createPort: v2 instead of v1', 'readEntry: v2 instead of v1'],
+  ],
+  ['GET', '/%ff', []],
+];
+
+describe('operations that a request was not for', () => {
+  test.each(CASES)('%s %s', (method, target, others) => {
+    const found = losingCandidates(contract, { method, target });
+    expect(found.map(({ operation, why }) => `${operation}: ${why}`)).toEqual(others);
+  });
+
+  test('are named with where they are', () => {
+    expect(losingCandidates(contract, { method: 'GET', target: '/api/v1/ports/newest' })).toMatchObject([
+      { address: 'GET /api/v1/ports/{portCode}' },
+    ]);
+  });
+});
