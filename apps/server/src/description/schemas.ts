@@ -1,23 +1,7 @@
 import { DESIGN_FILE_SCHEMA } from '@isomeros/core/arrangement';
 import { SOURCE_FORMATS } from '../designs/designs.dto.js';
-
-/** The shapes of the application's own interface, as JSON Schemas (2020-12). */
-const text = { type: 'string' } as const;
-const count = { type: 'integer', minimum: 0 } as const;
-const moment = { type: 'string', format: 'date-time' } as const;
-const uuid = { type: 'string', format: 'uuid' } as const;
-const ref = (name: string): object => ({ $ref: `#/components/schemas/${name}` });
-const list = (items: object): object => ({ type: 'array', items });
-
-function object(properties: Readonly<Record<string, object>>, optional: readonly string[] = []): object {
-  return {
-    type: 'object',
-    properties,
-    required: Object.keys(properties).filter((name) => !optional.includes(name)),
-  };
-}
-
-const closed = (schema: object): object => ({ ...schema, additionalProperties: false });
+import { MOCK_SCHEMAS } from './mockSchemas.js';
+import { closed, count, list, moment, object, ref, text, uuid } from './shapes.js';
 
 const byId = (what: string): object => ({
   type: 'object',
@@ -86,31 +70,7 @@ const revision = {
 
 const place = { line: count, column: count, length: count };
 
-const rate = { type: 'number', minimum: 0, maximum: 1 } as const;
-const milliseconds = { type: 'number', minimum: 0, maximum: 60_000 } as const;
-/** A fixed latency has ms, a uniform one from and to, a normal one mean and deviation. */
-const LATENCY = {
-  ms: milliseconds,
-  from: milliseconds,
-  to: milliseconds,
-  mean: milliseconds,
-  deviation: milliseconds,
-};
-
-const exchangeSummary = {
-  number: count,
-  at: moment,
-  arrangement: { ...text, description: 'The arrangement it was sent to.' },
-  client: text,
-  method: text,
-  target: text,
-  operation: { type: ['string', 'null'] },
-  status: { type: 'integer' },
-  milliseconds: { type: 'number' },
-};
-
-const message = object({ head: text, body: text, cut: { type: 'boolean' } });
-
+/** The shapes of the application's own interface, as JSON Schemas (2020-12). */
 export const SCHEMAS: Readonly<Record<string, object>> = {
   Figures: figures,
   DesignSummary: object(summary),
@@ -239,92 +199,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     description: 'Resources, operations, shapes, findings and assumptions, each with its reasons.',
   },
   OpenApi: { type: 'object', description: 'An OpenAPI 3.1 document.' },
-  NewMock: closed(
-    object(
-      {
-        design: uuid,
-        arrangements: { type: 'array', items: text, minItems: 1, maxItems: 20, uniqueItems: true },
-        port: {
-          type: 'integer',
-          minimum: 1024,
-          maximum: 65535,
-          description: 'The next free one from 4811 when left out.',
-        },
-        seed: { type: 'integer', minimum: 0, maximum: 4294967295, default: 42 },
-        counts: { type: 'object', additionalProperties: { type: 'integer', minimum: 0, maximum: 1000000 } },
-      },
-      ['port', 'seed', 'counts'],
-    ),
-  ),
-  Mock: object({
-    id: uuid,
-    design: uuid,
-    arrangements: list(text),
-    baseUrls: { type: 'object', additionalProperties: { type: 'string', format: 'uri' } },
-    port: count,
-    running: { type: 'boolean' },
-    seed: count,
-    records: count,
-    exchanges: count,
-    servesRevision: count,
-    troubles: { ...count, description: 'How many entries tell what goes wrong on purpose.' },
-    obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
-  }),
-  Troubles: closed(
-    object({
-      seed: { ...count, description: 'The same number gives the same run.' },
-      items: list(
-        object(
-          {
-            operation: text,
-            latency: object(
-              { kind: { enum: ['fixed', 'uniform', 'normal'] }, ...LATENCY },
-              Object.keys(LATENCY),
-            ),
-            failures: list(object({ status: { enum: [429, 500, 502, 503, 504] }, rate })),
-            drop: rate,
-            bytesPerSecond: { type: 'integer', minimum: 1, description: 'How fast bodies are sent.' },
-          },
-          ['operation', 'latency', 'failures', 'drop', 'bytesPerSecond'],
-        ),
-      ),
-    }),
-  ),
-  NewSnapshot: closed(object({ name: text })),
-  Snapshot: object({ name: text, takenAt: moment, records: count }),
-  NewMessage: closed(
-    object(
-      {
-        message: {
-          type: 'string',
-          description: 'Request line, header lines, an empty line, a body (RFC 9112).',
-        },
-        arrangement: { ...text, description: 'The first one of the mock where it is left out.' },
-      },
-      ['arrangement'],
-    ),
-  ),
-  SentMessage: object({ lastExchange: count }),
-  ExchangeSummary: object(exchangeSummary),
-  Exchange: object({
-    ...exchangeSummary,
-    request: message,
-    response: message,
-    trace: list(object({ step: text, outcome: { enum: ['passed', 'stopped'] }, text })),
-    candidates: {
-      ...list(object({ operation: text, address: text, why: text })),
-      description: 'Other operations it might have been meant for.',
-    },
-    records: list(
-      object({
-        entity: text,
-        key: {},
-        effect: { enum: ['added', 'changed', 'removed'] },
-        before: { type: ['object', 'null'] },
-        after: { type: ['object', 'null'] },
-      }),
-    ),
-  }),
+  ...MOCK_SCHEMAS,
   Problem: object(
     {
       type: { type: 'string', format: 'uri-reference' },

@@ -41,7 +41,51 @@ export function Troubles({ mock }: { readonly mock: Mock }): React.JSX.Element {
     setText(printTroubles(told.items));
     setOpen(false);
   };
-  const content = (
+  return (
+    <Popover
+      trigger="click"
+      placement="bottomRight"
+      arrow={false}
+      open={isOpen}
+      onOpenChange={(opens) => {
+        setOpen(opens);
+        if (opens) after(open());
+      }}
+      content={
+        <TroubleLines
+          text={text}
+          seed={seed}
+          problems={problems}
+          refused={refused}
+          isCalm={mock.troubles === 0}
+          onText={setText}
+          onSeed={setSeed}
+          onTell={(lines) => after(tell(lines))}
+        />
+      }
+    >
+      <Button className={mock.troubles > 0 ? 'troubled' : ''}>
+        {mock.troubles > 0 ? `Trouble ${mock.troubles}` : 'Trouble'}
+      </Button>
+    </Popover>
+  );
+}
+
+interface LinesProps {
+  readonly text: string;
+  readonly seed: number;
+  readonly problems: readonly TroubleProblem[];
+  /** Why the server did not take it. */
+  readonly refused: string | null;
+  readonly isCalm: boolean;
+  readonly onText: (text: string) => void;
+  readonly onSeed: (seed: number) => void;
+  readonly onTell: (text: string) => void;
+}
+
+function TroubleLines(props: LinesProps): React.JSX.Element {
+  const { text, seed, problems, refused, isCalm, onText, onSeed, onTell } = props;
+  return (
     <div className="troubles">
       <p>
         A line an operation, or <code>all</code>: what is held back, fails, is cut, or sent slowly.
@@ -53,9 +97,9 @@ export function Troubles({ mock }: { readonly mock: Mock }): React.JSX.Element {
         autoSize={{ minRows: 4, maxRows: 12 }}
         placeholder={EXAMPLE}
         value={text}
-        onChange={({ target }) => setText(target.value)}
+        onChange={({ target }) => onText(target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && event.ctrlKey) after(tell(text));
+          if (event.key === 'Enter' && event.ctrlKey) onTell(text);
         }}
       />
       {problems.length > 0 && (
@@ -81,34 +125,17 @@ export function Troubles({ mock }: { readonly mock: Mock }): React.JSX.Element {
             max={MOST_SEED}
             precision={0}
             value={seed}
-            onChange={(value) => setSeed(value ?? 1)}
+            onChange={(value) => onSeed(value ?? 1)}
           />
         </label>
-        <span className="quiet">gives the same run again</span>
-        <Button disabled={mock.troubles === 0} onClick={() => after(tell(''))}>
+        <span className="quiet">repeats the run</span>
+        <Button disabled={isCalm} onClick={() => onTell('')}>
           Calm
         </Button>
-        <Button type="primary" onClick={() => after(tell(text))}>
+        <Button type="primary" onClick={() => onTell(text)}>
           Let it go wrong
         </Button>
       </div>
     </div>
-  );
-  return (
-    <Popover
-      trigger="click"
-      placement="bottomRight"
-      arrow={false}
-      open={isOpen}
-      onOpenChange={(opens) => {
-        setOpen(opens);
-        if (opens) after(open());
-      }}
-      content={content}
-    >
-      <Button className={mock.troubles > 0 ? 'troubled' : ''}>
-        {mock.troubles > 0 ? `Trouble ${mock.troubles}` : 'Trouble'}
-      </Button>
-    </Popover>
   );
 }

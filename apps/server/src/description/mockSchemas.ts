@@ -1,0 +1,116 @@
+import { closed, count, list, moment, object, text, uuid } from './shapes.js';
+
+const rate = { type: 'number', minimum: 0, maximum: 1 } as const;
+const milliseconds = { type: 'number', minimum: 0, maximum: 60_000 } as const;
+/** A fixed latency has ms, a uniform one from and to, a normal one mean and deviation. */
+const LATENCY = {
+  ms: milliseconds,
+  from: milliseconds,
+  to: milliseconds,
+  mean: milliseconds,
+  deviation: milliseconds,
+};
+
+const exchangeSummary = {
+  number: count,
+  at: moment,
+  arrangement: { ...text, description: 'The arrangement it was sent to.' },
+  client: text,
+  method: text,
+  target: text,
+  operation: { type: ['string', 'null'] },
+  status: { type: 'integer' },
+  milliseconds: { type: 'number' },
+};
+
+const message = object({ head: text, body: text, cut: { type: 'boolean' } });
+
+/** The shapes of mocks and of what they have seen. */
+export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
+  NewMock: closed(
+    object(
+      {
+        design: uuid,
+        arrangements: { type: 'array', items: text, minItems: 1, maxItems: 20, uniqueItems: true },
+        port: {
+          type: 'integer',
+          minimum: 1024,
+          maximum: 65535,
+          description: 'The next free one from 4811 when left out.',
+        },
+        seed: { type: 'integer', minimum: 0, maximum: 4294967295, default: 42 },
+        counts: { type: 'object', additionalProperties: { type: 'integer', minimum: 0, maximum: 1000000 } },
+      },
+      ['port', 'seed', 'counts'],
+    ),
+  ),
+  Mock: object({
+    id: uuid,
+    design: uuid,
+    arrangements: list(text),
+    baseUrls: { type: 'object', additionalProperties: { type: 'string', format: 'uri' } },
+    port: count,
+    running: { type: 'boolean' },
+    seed: count,
+    records: count,
+    exchanges: count,
+    servesRevision: count,
+    troubles: { ...count, description: 'How many entries tell what goes wrong on purpose.' },
+    obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
+  }),
+  Troubles: closed(
+    object({
+      seed: { ...count, description: 'The same number gives the same run.' },
+      items: list(
+        object(
+          {
+            operation: text,
+            latency: object(
+              { kind: { enum: ['fixed', 'uniform', 'normal'] }, ...LATENCY },
+              Object.keys(LATENCY),
+            ),
+            failures: list(object({ status: { enum: [429, 500, 502, 503, 504] }, rate })),
+            drop: rate,
+            bytesPerSecond: { type: 'integer', minimum: 1, description: 'How fast bodies are sent.' },
+          },
+          ['operation', 'latency', 'failures', 'drop', 'bytesPerSecond'],
+        ),
+      ),
+    }),
+  ),
+  NewSnapshot: closed(object({ name: text })),
+  Snapshot: object({ name: text, takenAt: moment, records: count }),
+  NewMessage: closed(
+    object(
+      {
+        message: {
+          type: 'string',
+          description: 'Request line, header lines, an empty line, a body (RFC 9112).',
+        },
+        arrangement: { ...text, description: 'The first one of the mock where it is left out.' },
+      },
+      ['arrangement'],
+    ),
+  ),
+  SentMessage: object({ lastExchange: count }),
+  ExchangeSummary: object(exchangeSummary),
+  Exchange: object({
+    ...exchangeSummary,
+    request: message,
+    response: message,
+    trace: list(object({ step: text, outcome: { enum: ['passed', 'stopped'] }, text })),
+    candidates: {
+      ...list(object({ operation: text, address: text, why: text })),
+      description: 'Other operations it might have been meant for.',
+    },
+    records: list(
+      object({
+        entity: text,
+        key: {},
+        effect: { enum: ['added', 'changed', 'removed'] },
+        before: { type: ['object', 'null'] },
+        after: { type: ['object', 'null'] },
+      }),
+    ),
+  }),
+};
