@@ -1,11 +1,15 @@
 // A mock beside what one would write by hand: same payloads, same client, 32 connections. Run: npm run bench:mock
 import { fork, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { load, type Load, type Message } from './mock/load.js';
 import { MODEL } from './mock/records.js';
 
 const SECONDS = 4;
+/** Until everything is compiled, and what seeding left behind is collected. */
+const WARMING_SECONDS = 3;
 const RECORDS = 100_000;
+const MANY = 1_000_000;
 const fromHere = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
 interface TestDatabase {
@@ -61,7 +65,7 @@ const post =
 const someId = (client: number, number: number): number => ((client * 7919 + number * 104_729) % RECORDS) + 1;
 
 async function measured(port: number, message: Message): Promise<Load> {
-  await load(port, message, 1);
+  await load(port, message, WARMING_SECONDS);
   return load(port, message, SECONDS);
 }
 
@@ -77,7 +81,38 @@ function compare(title: string, mock: Load, others: readonly (readonly [string, 
   }
 }
 
+const judge = (title: string, value: number, unit: string, most: number): void =>
+  console.log(
+    `${title.padEnd(58)} ${value.toFixed(value < 10 ? 2 : 0).padStart(7)} ${unit}, ${value <= most ? 'holds' : 'MISSES'} ${most}`,
+  );
+
+/** Memory that a process has in use, in MiB. */
+const memoryOf = ({ pid }: ChildProcess): number =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? NaN) / 1024;
+
+async function end(child: ChildProcess): Promise<void> {
+  child.removeAllListeners('exit');
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  await ended;
+}
+
+/** The slowest of the application's own answers while a mock is at full load, in milliseconds. */
+async function slowestPage(port: number, message: Message): Promise<number> {
+  const full = load(port, message, SECONDS);
+  let slowest = 0;
+  for (const until = performance.now() + SECONDS * 900; performance.now() < until;) {
+    const asked = performance.now();
+    await (await fetch(`${API}/designs`)).text();
+    slowest = Math.max(slowest, performance.now() - asked);
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  await full;
+  return slowest;
+}
+
 const BARE = 4_871;
+const API = 'http://127.0.0.1:4873/api';
 const NEST = 4_872;
 const database = await startTestDatabase();
 const children: ChildProcess[] = [];
@@ -87,15 +122,13 @@ try {
   const connection = await createConnection(database.url.replace('mariadb:', 'mysql:'));
   await connection.query('CREATE DATABASE measured');
   await connection.end();
-  const application = await start('../apps/server/dist/main.js', [], {
-    ISOMEROS_DATABASE_URL: schema,
-    ISOMEROS_PORT: '4873',
-  });
+  const startApplication = (): Promise<ChildProcess> =>
+    start('../apps/server/dist/main.js', [], { ISOMEROS_DATABASE_URL: schema, ISOMEROS_PORT: '4873' });
+  const application = await startApplication();
   children.push(application);
-  const api = 'http://127.0.0.1:4873/api';
-  const design = await ask<{ id: string }>(`${api}/designs`, { source: { format: 'notation', text: MODEL } });
+  const design = await ask<{ id: string }>(`${API}/designs`, { source: { format: 'notation', text: MODEL } });
   const began = performance.now();
-  const mock = await ask<{ port: number }>(`${api}/mocks`, {
+  const mock = await ask<{ port: number }>(`${API}/mocks`, {
     design: design.id,
     arrangements: ['main'],
     counts: { Item: RECORDS },
@@ -118,11 +151,45 @@ try {
   compare('Durable POST', await measured(mock.port, post('/api/v1/items')), [
     ['Nest, TypeORM', await measured(NEST, post('/items')), 3],
   ]);
+
+  console.log('\nAlone');
+  const full = await measured(mock.port, ownItem);
+  const half = await load(mock.port, ownItem, SECONDS, full.perSecond / 2);
+  judge('p99 at half of the full load, as a multiple of the median', half.p99 / half.median, '', 5);
+  judge('slowest page of the application under full load', await slowestPage(mock.port, ownItem), 'ms', 200);
+  await end(application);
+  children.shift();
+  const again = performance.now();
+  const recovered = await startApplication();
+  children.unshift(recovered);
+  await load(mock.port, ownItem, 0.01);
+  judge(`${RECORDS} records recovered at start`, (performance.now() - again) / 1000, 's', 4);
+  judge(`memory with ${RECORDS} records, at rest`, memoryOf(recovered), 'MiB', 400);
+
+  console.log('\nGrowth');
+  const mocks = await Promise.all(
+    [1_000, MANY].map(async (count) => ({
+      count,
+      ...(await ask<{ port: number }>(`${API}/mocks`, {
+        design: design.id,
+        arrangements: ['main'],
+        counts: { Item: count },
+      })),
+    })),
+  );
+  const [few, many] = mocks;
+  if (few === undefined || many === undefined) throw new Error('There are no mocks to compare.');
+  const among = (count: number): Message =>
+    get((client, number) => `/api/v1/items/${((client * 7919 + number * 104_729) % count) + 1}`);
+  const slower = (a: Load, b: Load): number => a.perSecond / b.perSecond;
+  const items = slower(
+    await measured(few.port, among(few.count)),
+    await measured(many.port, among(many.count)),
+  );
+  judge(`item GET, ${MANY} records against 1000, times slower`, items, '', 1.2);
+  const lists = slower(await measured(few.port, ownList), await measured(many.port, ownList));
+  judge('first page, filtered and sorted, the same, times slower', lists, '', 2);
 } finally {
-  for (const child of children) {
-    child.removeAllListeners('exit');
-    child.kill('SIGTERM');
-  }
-  await Promise.all(children.map((child) => new Promise((resolve) => child.once('exit', resolve))));
+  await Promise.all(children.map(end));
   await database.stop();
 }

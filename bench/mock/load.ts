@@ -13,11 +13,22 @@ export type Message = (client: number, number: number) => string;
 
 const CLIENTS = 32;
 
-/** Sends requests over 32 connections that are kept alive, each the next as soon as it has its answer. */
-export async function load(port: number, message: Message, seconds: number): Promise<Load> {
+/**
+ * Sends requests over 32 connections that are kept alive, each the next as soon as it has its answer; or, where
+ * a rate is told, so many a second in all.
+ */
+export async function load(
+  port: number,
+  message: Message,
+  seconds: number,
+  perSecond: number | null = null,
+): Promise<Load> {
   const times: number[] = [];
   const end = performance.now() + seconds * 1000;
-  const clients = Array.from({ length: CLIENTS }, (_, client) => run(port, message, client, end, times));
+  const pause = perSecond === null ? 0 : (CLIENTS * 1000) / perSecond;
+  const clients = Array.from({ length: CLIENTS }, (_, client) =>
+    run(port, message, client, end, times, pause),
+  );
   const started = performance.now();
   await Promise.all(clients);
   const took = (performance.now() - started) / 1000;
@@ -26,7 +37,15 @@ export async function load(port: number, message: Message, seconds: number): Pro
   return { perSecond: times.length / took, median: at(0.5), p99: at(0.99) };
 }
 
-function run(port: number, message: Message, client: number, end: number, times: number[]): Promise<void> {
+function run(
+  port: number,
+  message: Message,
+  client: number,
+  end: number,
+  times: number[],
+  /** Milliseconds from one request to the next. */
+  pause: number,
+): Promise<void> {
   return new Promise((resolve, reject) => {
     const socket = connect(port, '127.0.0.1');
     socket.setNoDelay(true);
@@ -49,8 +68,9 @@ function run(port: number, message: Message, client: number, end: number, times:
       check(pending, socket);
       pending = Buffer.alloc(0);
       times.push(performance.now() - sent);
-      if (performance.now() < end) next();
-      else socket.destroy();
+      if (performance.now() >= end) socket.destroy();
+      else if (pause === 0) next();
+      else setTimeout(next, Math.max(0, sent + pause - performance.now()));
     });
   });
 }
