@@ -45,6 +45,7 @@ async function prepare(url) {
     .replace('berth: text(1..4)', 'berth: text(1..4)\n  platform: text(1..3)')
     .replace('note: text(0..400)', 'note: text(0..600)');
   await ask(`${url}api/designs/${ferries.id}/model`, 'PUT', { text });
+  await ask(`${url}api/designs/${ferries.id}/releases`, 'POST', { label: '1.0', arrangement: 'main' });
   const mock = await ask(`${url}api/mocks`, 'POST', { design: ferries.id, arrangements: ['main'] });
   const base = mock.baseUrls.main;
   await ask(base);
@@ -165,6 +166,19 @@ await run(async () => {
   const revisions = await open('light', `designs/${id}/revisions`);
   await revisions.locator('.cm-changedLine').first().waitFor();
   await keep(revisions, 'revisions');
+  await ask(`${url}api/designs/${id}/model`, 'PUT', {
+    text: (await ask(`${url}api/designs/${id}`)).soundText.replace('note: text(0..600)', 'note: text(0..200)'),
+  });
+  await ask(`${url}api/designs/${id}/arrangements/main`, 'PUT', {
+    settings: {},
+    placements: { 'Vessel>Cabin:cabins': 'shallow' },
+  });
+  const release = await open('light', `designs/${id}/contract?release=1.0`);
+  await release
+    .getByRole('button', { name: /note of/ })
+    .first()
+    .click();
+  await keep(release, 'release');
   const large = await ask(`${url}api/designs`, 'POST', {
     source: { format: 'notation', text: largeModel(200) },
   });
