@@ -167,7 +167,10 @@ await run(async () => {
   await revisions.locator('.cm-changedLine').first().waitFor();
   await keep(revisions, 'revisions');
   await ask(`${url}api/designs/${id}/model`, 'PUT', {
-    text: (await ask(`${url}api/designs/${id}`)).soundText.replace('note: text(0..600)', 'note: text(0..200)'),
+    text: (await ask(`${url}api/designs/${id}`)).soundText.replace(
+      'note: text(0..600)',
+      'note: text(0..200)',
+    ),
   });
   await ask(`${url}api/designs/${id}/arrangements/main`, 'PUT', {
     settings: {},
