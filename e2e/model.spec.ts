@@ -31,6 +31,28 @@ test('a saved text with errors opens with its errors and the last good paths', a
   await expect(page.getByRole('listbox', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
 });
 
+test('a design that was left is all there when it is opened again', async ({ page, isomeros }) => {
+  const [first, second] = [
+    await isomeros.createDesign('design "First"\n\nentity Harbour\n  name: text\n'),
+    await isomeros.createDesign('design "Second"\n\nentity Route\n  name: text\n'),
+  ];
+  const tree = page.getByRole('listbox', { name: 'Path tree' });
+  const stages = page.getByRole('navigation', { name: 'Stages' });
+  const open = async (name: string): Promise<void> => {
+    await page.getByRole('link', { name: 'Isomeros' }).click();
+    await page.getByRole('link', { name }).first().click();
+  };
+  await page.goto(`${isomeros.url}/designs/${first}/model`);
+  await expect(tree.getByText('/harbours')).toBeVisible();
+  // The answer about the other one never comes: what was derived last is still that of the first.
+  await page.route(`**/api/designs/${second}`, (route) => route.abort());
+  await open('Second');
+  await expect(page.getByText('The server does not answer.')).toBeVisible();
+  await open('First');
+  await expect(tree.getByText('/harbours')).toBeVisible();
+  await expect(stages).toContainText('1 entity');
+});
+
 test('an empty design is a place to begin, not an error', async ({ page, isomeros }) => {
   await page.goto(isomeros.url);
   await page.getByLabel('Its name').fill('Nothing yet');

@@ -1,7 +1,7 @@
 import type { Change, Weight } from '@isomeros/core/comparison';
 import { Button } from 'antd';
 import { useEffect, useState } from 'react';
-import { api } from '../app/api/client.js';
+import { api, ApiError } from '../app/api/client.js';
 import type { Release } from '../app/api/types.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -26,11 +26,24 @@ const WEIGHTS: readonly { readonly weight: Weight; readonly title: string; reado
 export function ReleasePage({ design, release, onStatement, onClose }: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
   const changes = useChanges(release.label);
+  const isHeld = useAppSelector(({ releases }) =>
+    releases.held.releases.some(({ label }) => label === release.label),
+  );
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    if (!isHeld) void dispatch(loadReleases({ design, label: release.label }));
+  }, [isHeld, design, release.label, dispatch]);
   const base = `/api/designs/${design}/releases/${release.label}`;
   const takeBack = async (): Promise<void> => {
-    await api.removeRelease(design, release.label);
-    onClose();
-    await dispatch(loadReleases(design)).unwrap();
+    try {
+      await api.removeRelease(design, release.label);
+      const loaded = await dispatch(loadReleases({ design }));
+      if (loadReleases.rejected.match(loaded)) setProblem(loaded.error.message ?? 'It was taken back.');
+      else onClose();
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      setProblem(error.problem.detail);
+    }
   };
   const made = new Date(release.madeAt).toLocaleString(undefined, {
     dateStyle: 'medium',
@@ -65,6 +78,11 @@ export function ReleasePage({ design, release, onStatement, onClose }: Props): R
         </div>
       </header>
       <div className="panel-body">
+        {problem !== null && (
+          <div className="notice bad" role="alert">
+            {problem}
+          </div>
+        )}
         {changes === null && <p className="empty-note">Comparing.</p>}
         {changes?.length === 0 && <p className="empty-note">Nothing has changed since.</p>}
         {changes !== null &&

@@ -48,7 +48,11 @@ function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): 
   const make = async (): Promise<void> => {
     try {
       const made = await api.makeRelease(id, label.trim(), design.arrangement);
-      await dispatch(loadReleases(id)).unwrap();
+      const loaded = await dispatch(loadReleases({ design: id, label: made.label }));
+      if (loadReleases.rejected.match(loaded)) {
+        setProblem(loaded.error.message ?? 'It was released, but could not be read.');
+        return;
+      }
       setOpen(false);
       setLabel('');
       setProblem(null);

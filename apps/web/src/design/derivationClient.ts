@@ -1,5 +1,5 @@
 import type { Change } from '@isomeros/core/comparison';
-import type { Contract } from '@isomeros/core/contract';
+import type { Contract, Outline } from '@isomeros/core/contract';
 import type { GridRow } from '@isomeros/core/derivation';
 import type { DesignReleases } from './heldReleases.js';
 import type { Implied } from './implied.js';
@@ -42,11 +42,18 @@ class DerivationClient {
   private listener: DerivationListener | null = null;
   private later: ReturnType<typeof setTimeout> | undefined;
 
-  /** Derives from a text, unless it is the one that was derived last. */
+  /** What was told last of the newest text, and the outline of the last one without errors. */
+  private told: { derived: Derived | null; reviewed: Reviewed | null } = { derived: null, reviewed: null };
+  private lastOutline: { readonly design: string; readonly outline: Outline } | null = null;
+
+  /** Derives from a text; of the one that was derived last it tells again what is known. */
   derive(text: TextToDerive, listener: DerivationListener): void {
     this.listener = listener;
     const key = JSON.stringify(text);
-    if (key === this.latestKey) return;
+    if (key === this.latestKey) {
+      if (!this.busy) this.tellAgain(text.design, listener);
+      return;
+    }
     this.latestKey = key;
     this.latest = text;
     this.next = { text, listener };
@@ -87,6 +94,15 @@ class DerivationClient {
     return answer.kind === 'implied' ? answer.implied : null;
   }
 
+  /** A page that begins anew knows nothing of what was told before. */
+  private tellAgain(design: string, listener: DerivationListener): void {
+    const { derived, reviewed } = this.told;
+    const last = this.lastOutline?.design === design ? this.lastOutline.outline : null;
+    if (derived !== null)
+      listener.onDerived(derived.outline === null ? Object.freeze({ ...derived, outline: last }) : derived);
+    if (reviewed !== null) listener.onReviewed(reviewed);
+  }
+
   private async work(): Promise<void> {
     this.busy = true;
     try {
@@ -94,8 +110,12 @@ class DerivationClient {
         const { text, listener } = this.next;
         this.next = null;
         const answer = await this.outlines.ask({ kind: 'derive', ...text });
-        if (answer.kind === 'derived')
-          listener.onDerived(this.derived(JSON.parse(answer.json) as DerivedText));
+        if (answer.kind === 'derived') {
+          const derived = this.derived(JSON.parse(answer.json) as DerivedText);
+          this.told = { derived, reviewed: null };
+          if (derived.outline !== null) this.lastOutline = { design: text.design, outline: derived.outline };
+          listener.onDerived(derived);
+        }
         clearTimeout(this.later);
         this.later = setTimeout(() => void this.review(), REVIEW_AFTER_MS);
       }
@@ -118,7 +138,9 @@ class DerivationClient {
   private async review(): Promise<void> {
     const answer = await this.askWhole({ kind: 'review' });
     const reviewed = answer.kind === 'reviewed' ? (JSON.parse(answer.json) as Reviewed | null) : null;
-    if (reviewed !== null) this.listener?.onReviewed(Object.freeze(reviewed));
+    if (reviewed === null) return;
+    this.told.reviewed = Object.freeze(reviewed);
+    this.listener?.onReviewed(reviewed);
   }
 
   /** Asks about the whole contract of the newest text. */

@@ -1,3 +1,4 @@
+import { releaseHeld } from '@isomeros/core/comparison';
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { api } from '../app/api/client.js';
 import type { Release } from '../app/api/types.js';
@@ -15,11 +16,21 @@ export interface ReleasesState {
 const NOTHING_HELD: DesignReleases = { design: '', releases: [] };
 const initialState: ReleasesState = { design: '', items: [], held: NOTHING_HELD };
 
-/** Reads the releases of a design anew, and hands them to the worker that derives. */
-export const loadReleases = createAsyncThunk('releases/load', async (design: string, { dispatch }) => {
+interface Wanted {
+  readonly design: string;
+  /** A release to compare with, whether it has to go on being served or not. */
+  readonly label?: string | undefined;
+}
+
+/** Reads the releases of a design anew, and hands the workers those they compare with. */
+export const loadReleases = createAsyncThunk('releases/load', async (wanted: Wanted, { dispatch }) => {
+  const { design, label: asked } = wanted;
   const items = await api.listReleases(design);
+  const compared = items.filter(
+    (one) => one.label === asked || releaseHeld(items, one.arrangement, one.version) === one,
+  );
   const releases = await Promise.all(
-    items.map(async ({ label, arrangement, version, madeAt }) => ({
+    compared.map(async ({ label, arrangement, version, madeAt }) => ({
       label,
       arrangement,
       version,

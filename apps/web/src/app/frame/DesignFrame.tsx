@@ -25,7 +25,7 @@ export function DesignFrame(): React.JSX.Element {
   useMockEvents(mock?.id ?? null);
   useEffect(() => {
     void dispatch(openDesign(id));
-    void dispatch(loadReleases(id));
+    void dispatch(loadReleases({ design: id }));
     void dispatch(loadMocks());
   }, [id, dispatch]);
   useLeaveWarning(design.keeping.kind === 'waiting' || design.keeping.kind === 'saving');
