@@ -3,6 +3,7 @@ import { align } from './align.js';
 import { compareAddresses } from './rules/addresses.js';
 import { compareBodies } from './rules/bodies.js';
 import { compareDemands } from './rules/demands.js';
+import { compareEffects } from './rules/effects.js';
 import { compareLinks } from './rules/links.js';
 import { compareParameters } from './rules/parameters.js';
 import { compareRepresentations } from './rules/representations.js';
@@ -11,6 +12,7 @@ import type { Change, Comparison, Weight } from './types.js';
 
 const COMPARISONS: readonly Comparison[] = [
   compareAddresses,
+  compareEffects,
   compareParameters,
   compareBodies,
   compareStatuses,

@@ -5,6 +5,7 @@ import {
   operationKey,
   plainArrangement,
   type ArrangementChoices,
+  type CustomOperation,
   type SettingValues,
 } from '@isomeros/core/arrangement';
 import { breakingFindings, compareContracts, releaseHeld } from '@isomeros/core/comparison';
@@ -26,6 +27,13 @@ function contractOf({ model = PORT, settings = {}, choices = {} }: Laid): Contra
   const own = { ...plainArrangement('main'), ...choices, settings };
   return derive(modelOf(model), arrangementOf('main', { ...NO_CHOICES, arrangements: [own] }));
 }
+
+const newest = (limit: number): CustomOperation => ({
+  id: 'c1',
+  name: 'newest',
+  entity: 'Port',
+  effect: { kind: 'query', filters: [], order: [], limit },
+});
 
 interface Case {
   readonly name: string;
@@ -179,6 +187,12 @@ const CASES: readonly Case[] = [
       'sender: _links of Port.change is refused.',
       'reader: application/hal+json is not answered any more.',
     ],
+  },
+  {
+    name: 'A query of your own that looks for something else answers something else.',
+    before: { choices: { customs: [newest(3)] } },
+    after: { choices: { customs: [newest(5)] } },
+    breaks: ['sender: GET /api/v1/ports/newest does something else.'],
   },
   {
     name: 'Without links who follows them is lost.',
