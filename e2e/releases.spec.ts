@@ -51,3 +51,24 @@ test('a label is used once, and a release can be taken back', async ({ page, iso
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText('none yet: nobody relies on this contract')).toBeVisible();
 });
+
+test('a release goes on holding its arrangement under another name', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(TEXT);
+  await isomeros.ask('POST', `/api/designs/${id}/releases`, { label: '1.0', arrangement: 'main' });
+  await isomeros.ask('PUT', `/api/designs/${id}/arrangements/main`, {
+    settings: {},
+    placements: { 'CrewMember>ShiftPlan:shiftPlans': 'flat' },
+  });
+  await page.goto(`${isomeros.url}/designs/${id}/contract`);
+  const stages = page.getByRole('navigation', { name: 'Stages' });
+  await expect(stages).toContainText('breaking');
+  await page.getByRole('button', { name: 'main ▾' }).click();
+  await page.getByRole('button', { name: 'Rename main' }).click();
+  await page.getByLabel('New name of main').fill('shore');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'shore ▾' })).toBeVisible();
+  const releases = page.getByRole('group', { name: 'Releases' });
+  await expect(releases).toContainText('1.0');
+  await expect(releases).not.toContainText('main');
+  await expect(stages).toContainText('breaking');
+});

@@ -2,6 +2,7 @@ import { findingKey, indexContract, type Operation } from '@isomeros/core/contra
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
+import { releasesOf } from '../design/releasesSlice.js';
 import { useContract } from '../design/useContract.js';
 import { ContractSheet } from './ContractSheet.js';
 import { OperationPage } from './OperationPage.js';
@@ -16,7 +17,7 @@ export function ContractPage(): React.JSX.Element {
   const navigate = useNavigate();
   const { derived, text, reviewed, arrangement } = useAppSelector((state) => state.design);
   const label = search.get('release');
-  const release = useAppSelector((state) => state.releases.items.find((one) => one.label === label));
+  const release = useAppSelector((state) => releasesOf(state, id).find((one) => one.label === label));
   const contract = useContract();
   if (contract === null) {
     return (

@@ -1,7 +1,7 @@
 import type { Change, Weight } from '@isomeros/core/comparison';
 import { Button } from 'antd';
 import { useEffect, useState } from 'react';
-import { api, ApiError } from '../app/api/client.js';
+import { api, refusal } from '../app/api/client.js';
 import type { Release } from '../app/api/types.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -41,8 +41,7 @@ export function ReleasePage({ design, release, onStatement, onClose }: Props): R
       if (loadReleases.rejected.match(loaded)) setProblem(loaded.error.message ?? 'It was taken back.');
       else onClose();
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setProblem(error.problem.detail);
+      setProblem(refusal(error));
     }
   };
   const made = new Date(release.madeAt).toLocaleString(undefined, {

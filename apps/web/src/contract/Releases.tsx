@@ -1,9 +1,9 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { api, ApiError } from '../app/api/client.js';
+import { api, refusal } from '../app/api/client.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { isKept } from '../design/designSlice.js';
-import { loadReleases } from '../design/releasesSlice.js';
+import { loadReleases, releasesOf } from '../design/releasesSlice.js';
 
 interface Props {
   readonly selected: string | null;
@@ -12,7 +12,7 @@ interface Props {
 
 /** The releases of the design, and a way to make one of what the contract is now. */
 export function Releases({ selected, onSelect }: Props): React.JSX.Element {
-  const items = useAppSelector((state) => state.releases.items);
+  const items = useAppSelector((state) => releasesOf(state, state.design.id ?? ''));
   const arrangement = useAppSelector((state) => state.design.arrangement);
   return (
     <div className="releases" role="group" aria-label="Releases">
@@ -58,8 +58,7 @@ function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): 
       setProblem(null);
       onMade(made.label);
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setProblem(error.problem.detail);
+      setProblem(refusal(error));
     }
   };
   const waits = !isKept(design);

@@ -22,9 +22,13 @@ interface Wanted {
   readonly label?: string | undefined;
 }
 
+/** The design that was asked about last: what comes later about another is not wanted any more. */
+let newest = '';
+
 /** Reads the releases of a design anew, and hands the workers those they compare with. */
 export const loadReleases = createAsyncThunk('releases/load', async (wanted: Wanted, { dispatch }) => {
   const { design, label: asked } = wanted;
+  newest = design;
   const items = await api.listReleases(design);
   const compared = items.filter(
     (one) => one.label === asked || releaseHeld(items, one.arrangement, one.version) === one,
@@ -37,6 +41,7 @@ export const loadReleases = createAsyncThunk('releases/load', async (wanted: Wan
       json: await contractOf(design, label, madeAt),
     })),
   );
+  if (newest !== design) return;
   dispatch(releasesArrived({ design, items, held: { design, releases } }));
   await derivationClient.hold({ design, releases });
 });
@@ -64,3 +69,11 @@ const slice = createSlice({
 
 const { releasesArrived } = slice.actions;
 export const releasesReducer = slice.reducer;
+
+const NONE: readonly Release[] = [];
+
+/** The releases of a design, once they are known. */
+export const releasesOf = (
+  { releases }: { readonly releases: ReleasesState },
+  design: string,
+): readonly Release[] => (releases.design === design ? releases.items : NONE);

@@ -1,6 +1,6 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
-import { api, ApiError } from '../app/api/client.js';
+import { api, refusal } from '../app/api/client.js';
 import type { DesignSummary, Mock, Problem } from '../app/api/types.js';
 import { DesignRow } from './DesignRow.js';
 
@@ -25,8 +25,7 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
       onChanged();
       return true;
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setFailed(error.problem.detail);
+      setFailed(refusal(error));
       return false;
     }
   };

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, ApiError } from '../app/api/client.js';
+import { api, refusal } from '../app/api/client.js';
 import { Bar } from '../app/frame/Bar.js';
 import '../app/frame/frame.css';
 import { StageLine, type Stage } from '../app/frame/StageLine.js';
@@ -45,8 +45,7 @@ export function IntakePage(): React.JSX.Element {
       const design = await api.createDesign(text, name.trim() === '' ? undefined : name.trim());
       void navigate(`/designs/${design.id}/model`);
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setProblem(error.problem.detail);
+      setProblem(refusal(error));
     }
   };
   const isReport = reading.kind === 'read' && reading.read.intake.problem === null;

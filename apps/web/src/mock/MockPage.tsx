@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
-import { api, ApiError } from '../app/api/client.js';
+import { api, refusal } from '../app/api/client.js';
 import type { ExchangeSummary, Mock } from '../app/api/types.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -38,8 +38,7 @@ export function MockPage(): React.JSX.Element {
       await work();
       setProblem(null);
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setProblem(error.problem.detail);
+      setProblem(refusal(error));
     }
   }, []);
   const change = (work: () => Promise<Mock>): void => {

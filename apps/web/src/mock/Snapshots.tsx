@@ -1,6 +1,6 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { api, ApiError } from '../app/api/client.js';
+import { api, refusal } from '../app/api/client.js';
 import type { Snapshot } from '../app/api/types.js';
 
 interface Props {
@@ -26,8 +26,7 @@ export function Snapshots({ mock, onRestore }: Props): React.JSX.Element {
         setProblem(null);
       })
       .catch((error: unknown) => {
-        if (!(error instanceof ApiError)) throw error;
-        setProblem(error.problem.detail);
+        setProblem(refusal(error));
       });
   };
   const take = (): void => {

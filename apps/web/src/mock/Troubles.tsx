@@ -1,7 +1,7 @@
 import { printTroubles, readTroubles, type TroubleProblem } from '@isomeros/core/engine';
 import { Button, Input, InputNumber, Popover } from 'antd';
 import { useState } from 'react';
-import { api, ApiError } from '../app/api/client.js';
+import { api, refusal } from '../app/api/client.js';
 import type { Mock } from '../app/api/types.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { mockChanged } from './mocksSlice.js';
@@ -20,8 +20,7 @@ export function Troubles({ mock }: { readonly mock: Mock }): React.JSX.Element {
   const [refused, setRefused] = useState<string | null>(null);
   const after = (work: Promise<void>): void => {
     void work.catch((error: unknown) => {
-      if (!(error instanceof ApiError)) throw error;
-      setRefused(error.problem.detail);
+      setRefused(refusal(error));
     });
   };
   const open = async (): Promise<void> => {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Button, Segmented } from 'antd';
-import { api, ApiError } from '../app/api/client.js';
+import { api, ApiError, refusal } from '../app/api/client.js';
 import type { Revision, RevisionSummary } from '../app/api/types.js';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
@@ -31,8 +31,7 @@ export function RevisionsPage(): React.JSX.Element {
       dispatch(designChanged(await api.restoreRevision(id, number, latest)));
       void navigate(`/designs/${id}/model`);
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setFailed(error.problem.detail);
+      setFailed(refusal(error));
     }
   };
   const canRestore = chosen !== null && chosen !== latest && keeping.kind === 'kept';
@@ -154,8 +153,7 @@ function useRevisions(
           setLoaded({ items: [...known, ...items], next });
         })
         .catch((error: unknown) => {
-          if (!(error instanceof ApiError)) throw error;
-          setProblem(error.problem.detail);
+          setProblem(refusal(error));
         });
     },
     [id],

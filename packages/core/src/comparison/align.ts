@@ -1,4 +1,4 @@
-import { indexContract, type Contract, type Operation, type Resource } from '../contract/index.js';
+import { indexContract, wholePath, type Contract, type Operation, type Resource } from '../contract/index.js';
 import type { Aligned, Pair, Side } from './types.js';
 
 /** Finds what stands at the same address: the same method, and a path that matches the same targets. Linear. */
@@ -38,10 +38,7 @@ function matchedBy({ contract, index }: Side, { method, resource }: Operation): 
 }
 
 /** The path of a resource with the root, as a template: `/api/v1/routes`. */
-export function pathAt({ contract, index }: Side, resource: string): string {
-  const path = contract.root + (index.resources.get(resource)?.path ?? '');
-  return path === '' ? '/' : path;
-}
+export const pathAt = ({ contract }: Side, resource: string): string => wholePath(contract, resource);
 
 /** The resource of the later contract that stands for one of the earlier: itself, or the nearest above it. */
 export function standsFor({ before, after }: Pick<Aligned, 'before' | 'after'>, resource: Resource): string {

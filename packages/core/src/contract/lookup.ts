@@ -51,6 +51,12 @@ export function indexContract(contract: Contract): ContractIndex {
   return index;
 }
 
+/** The path of a resource with the root, as a template: `/api/v1/routes`. */
+export function wholePath(contract: Contract, resource: string): string {
+  const path = contract.root + (indexContract(contract).resources.get(resource)?.path ?? '');
+  return path === '' ? '/' : path;
+}
+
 /** The status of an operation when it succeeds in the ordinary way. */
 export function successStatus(operation: Operation): number {
   return operation.responses.find((response) => response.status < 300)?.status ?? 200;

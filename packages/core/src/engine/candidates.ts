@@ -1,4 +1,4 @@
-import { indexContract, type Contract, type Operation, type Resource } from '../contract/index.js';
+import { indexContract, wholePath, type Contract, type Operation, type Resource } from '../contract/index.js';
 import type { EngineRequest } from './message.js';
 import { routerOf } from './router.js';
 import { readTarget } from './target.js';
@@ -28,7 +28,7 @@ export function losingCandidates(
   const asked = method === 'HEAD' ? 'GET' : method;
   const route = routerOf(contract).match(segments);
   const root = contract.root.split('/').filter((text) => text !== '');
-  if (route === null) return nearest(contract, [...root], segments, asked);
+  if (route === null) return nearest(contract, root, segments, asked);
   const here = operationsAt(contract, route.resource)
     .filter((operation) => operation.method !== asked)
     .map((operation) => candidate(contract, operation, `it is for ${operation.method}`));
@@ -44,18 +44,17 @@ const operationsAt = (contract: Contract, resource: Resource): readonly Operatio
   indexContract(contract).operationsOf.get(resource.id) ?? [];
 
 function candidate(contract: Contract, { id, method, resource }: Operation, why: string): Candidate {
-  const path = contract.root + (indexContract(contract).resources.get(resource)?.path ?? '');
-  return { operation: id, address: `${method} ${path === '' ? '/' : path}`, why };
+  return { operation: id, address: `${method} ${wholePath(contract, resource)}`, why };
 }
 
 /** The texts of a whole path; `null` stands for an id. */
-const wholePath = (root: readonly string[], { segments }: Resource): readonly (string | null)[] => [
+const textsOf = (root: readonly string[], { segments }: Resource): readonly (string | null)[] => [
   ...root,
   ...segments.map((segment) => (segment.kind === 'id' ? null : segment.text)),
 ];
 
 function fits(root: readonly string[], resource: Resource, given: readonly string[]): boolean {
-  const path = wholePath(root, resource);
+  const path = textsOf(root, resource);
   return path.length === given.length && agreement(path, given) === path.length;
 }
 
@@ -77,7 +76,7 @@ function nearest(
 ): readonly Candidate[] {
   const ranked = contract.resources
     .map((resource) => {
-      const path = wholePath(root, resource);
+      const path = textsOf(root, resource);
       return { resource, path, agrees: agreement(path, given) };
     })
     .sort(

@@ -24,6 +24,12 @@ export class ApiError extends Error {
   }
 }
 
+/** Why the server refused, to be shown; anything else that went wrong goes on. */
+export function refusal(error: unknown): string {
+  if (!(error instanceof ApiError)) throw error;
+  return error.problem.detail;
+}
+
 const UNREACHABLE: Problem = {
   type: 'about:blank',
   title: 'Server not reachable',

@@ -9,7 +9,8 @@ import {
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
 import { arrangementChosen, choicesMade, designChanged, isKept } from '../../design/designSlice.js';
-import { api, ApiError } from '../api/client.js';
+import { loadReleases } from '../../design/releasesSlice.js';
+import { api, refusal } from '../api/client.js';
 import type { Design } from '../api/types.js';
 import { NameField } from '../parts/NameField.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
@@ -51,14 +52,15 @@ function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.El
       setProblem(null);
       return true;
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setProblem(error.problem.detail);
+      setProblem(refusal(error));
       return false;
     }
   };
   const rename = async (from: string, to: string): Promise<boolean> => {
     if (!(await ask((id, revision) => api.renameArrangement(id, from, to, revision)))) return false;
     if (from === arrangement) dispatch(arrangementChosen(to));
+    // Releases of the arrangement are called by its new name.
+    if (design !== null) void dispatch(loadReleases({ design: design.id }));
     return true;
   };
   const make = (made: ArrangementChoices): void => {

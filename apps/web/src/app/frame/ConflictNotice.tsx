@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { mineKept } from '../../design/designSlice.js';
-import { api, ApiError } from '../api/client.js';
+import { api, refusal } from '../api/client.js';
 import type { Design } from '../api/types.js';
 import { useAppDispatch } from '../store.js';
 
@@ -21,8 +21,7 @@ export function ConflictNotice({ id, text, onTheirs }: Props): React.JSX.Element
       dispatch(mineKept(design));
       if (theirs) onTheirs(design);
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setFailed(error.problem.detail);
+      setFailed(refusal(error));
     }
   };
   return (
