@@ -1,82 +1,64 @@
-// Parse and derive, as the worker does at each keystroke, at growing sizes. Run: npm run bench
+// Parse and derive, as the worker of the page does at each keystroke: in a worker of Debian's Chromium, which the
+// budgets are about, and in Node, where the server derives. Run: npm run bench
 import { readFileSync } from 'node:fs';
-import { arrangementOf, NO_CHOICES, type Arrangement } from '@isomeros/core/arrangement';
-import { derive } from '@isomeros/core/derivation';
-import { parse } from '@isomeros/core/notation';
-import { growthExponent, median } from './measure.js';
-import { modelText } from './models.js';
-
-const SIZES = [50, 100, 200, 500, 1_000];
-const MOST_GROWTH = 1.2;
-const BUDGETS: ReadonlyMap<number, number> = new Map([
-  [200, 150],
-  [1_000, 1_200],
-]);
-
-const PLAIN = arrangementOf('main', NO_CHOICES);
-
-/** Everything that adds to a contract, chosen. */
-const EVERYTHING = arrangementOf('main', {
-  ...NO_CHOICES,
-  settings: {
-    filterThrough: 'on',
-    search: 'on',
-    fields: 'on',
-    expand: 'on',
-    expandDepth: 3,
-    security: 'basic, bearer, api key',
-    access: 'role',
-    ifMatch: 'required',
-    idempotency: 'required',
-    wrongId: 400,
-    versionIn: 'header',
-  },
-});
-
-function parseAndDerive(
-  text: string,
-  arrangement: Arrangement,
-): { readonly relationships: number; readonly operations: number } {
-  const { model, diagnostics } = parse(text);
-  const [first] = diagnostics;
-  if (first !== undefined) throw new Error(`Line ${first.place.line}: ${first.message}`);
-  const { operations } = derive(model, arrangement);
-  const relationships = model.declarations.filter(({ kind }) => kind !== 'entity' && kind !== 'value').length;
-  return { relationships, operations: operations.length };
-}
-
-const say = (...cells: readonly (string | number)[]): void =>
-  console.log(cells.map((cell) => String(cell).padStart(14)).join(''));
-
-const judged = (time: number, budget: number | undefined): string =>
-  budget === undefined ? '' : `${time <= budget ? 'within' : 'OVER'} ${budget}`;
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+import { build } from 'vite';
+import { derivingMeasured } from './deriving.js';
 
 const sample = readFileSync(new URL('../samples/kestrel-sound-ferries.iso.txt', import.meta.url), 'utf8');
 
-function measure(title: string, arrangement: Arrangement): void {
-  console.log(`\n${title}`);
-  say('entities', 'relationships', 'operations', 'milliseconds', 'budget');
-  const sampleTime = median(20, () => parseAndDerive(sample, arrangement));
-  const ofSample = parseAndDerive(sample, arrangement);
-  say(
-    'the sample',
-    ofSample.relationships,
-    ofSample.operations,
-    sampleTime.toFixed(1),
-    judged(sampleTime, 10),
-  );
-  const points = SIZES.map((size) => {
-    const text = modelText(size);
-    const { relationships, operations } = parseAndDerive(text, arrangement);
-    const time = median(7, () => parseAndDerive(text, arrangement));
-    say(size, relationships, operations, time.toFixed(1), judged(time, BUDGETS.get(size)));
-    return [size, time] as const;
+/** The worker and all it needs as one script. */
+async function workerScript(): Promise<string> {
+  const made = await build({
+    configFile: false,
+    logLevel: 'error',
+    build: {
+      write: false,
+      lib: {
+        entry: fileURLToPath(new URL('./deriving.worker.ts', import.meta.url)),
+        formats: ['iife'],
+        name: 'deriving',
+      },
+    },
   });
-  const growth = growthExponent(points);
-  console.log(
-    `Time grows with the size to the power of ${growth.toFixed(2)}, ${growth <= MOST_GROWTH ? 'within' : 'OVER'} ${MOST_GROWTH}.`,
-  );
+  const [output] = Array.isArray(made) ? made : [];
+  const chunk = output?.output[0];
+  if (chunk === undefined) throw new Error('The worker was not built.');
+  return chunk.code;
 }
 
-measure('As a new design is arranged', PLAIN);
-measure('With everything chosen that adds to a contract', EVERYTHING);
+async function inChromium(): Promise<void> {
+  const script = await workerScript();
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  try {
+    const page = await browser.newPage();
+    page.on('console', (message) => console.log(message.text()));
+    console.log(`\nIn a worker of Chromium ${browser.version()}`);
+    await page.evaluate(
+      ([code, text]) =>
+        new Promise<void>((done, failed) => {
+          const worker = new Worker(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })));
+          worker.onerror = ({ message }) => {
+            failed(new Error(message));
+          };
+          worker.onmessage = ({ data }: MessageEvent<string | undefined>) => {
+            if (data === undefined) done();
+            else console.log(data);
+          };
+          worker.postMessage(text);
+        }),
+      [script, sample] as const,
+    );
+  } finally {
+    await browser.close();
+  }
+}
+
+function inNode(): void {
+  console.log(`\nIn Node ${process.version}`);
+  for (const line of derivingMeasured(sample)) console.log(line);
+}
+
+await inChromium();
+inNode();
