@@ -14,6 +14,7 @@ const CORE_FOLDERS = [
   'publication',
   'seeding',
   'engine',
+  'transfer',
 ];
 
 const coreDirections = CORE_FOLDERS.map((folder, index) => ({

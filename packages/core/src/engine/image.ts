@@ -1,4 +1,5 @@
 import {
+  namedValue,
   ownerRoleOf,
   roleOf,
   storageOf,
@@ -83,7 +84,9 @@ function imageOf(model: Model, storage: EntityStorage, view: RecordView, row: Ro
       const value = row.values[attribute.id] ?? null;
       return [
         attribute.name,
-        attribute.writeOnly && value !== null ? '(set, never returned)' : value,
+        attribute.writeOnly && value !== null
+          ? '(set, never returned)'
+          : namedValue(model, attribute.type, value, false),
       ] as const;
     }),
     ...owner,

@@ -1,5 +1,7 @@
 export { Dataset, Draft } from './dataset.js';
 export type { Change, Counters, RecordView } from './dataset.js';
+export { pointerTo } from './accept.js';
+export { normalKey } from './locate.js';
 export { adopt } from './adopt.js';
 export type { Adoption } from './adopt.js';
 export { withCors } from './cors.js';

@@ -77,6 +77,7 @@ export type { ElementKind, LooseEnd, LooseEnds, PossibleRename } from './looseEn
 export { changedLines, codePointLength, compareText, utf8Length } from './text.js';
 export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
 export type { Json, Row } from './records.js';
+export { namedValue } from './named.js';
 export { MAX_JSON_DEPTH, readJson } from './json.js';
 export type { JsonProblem, JsonReading, JsonResult } from './json.js';
 export { constraintValue, storageOf } from './constraints.js';

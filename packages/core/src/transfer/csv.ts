@@ -1,0 +1,216 @@
+import Papa from 'papaparse';
+import {
+  bareObject,
+  describeType,
+  indexModel,
+  isJsonObject,
+  readJson,
+  scalarFromText,
+  type Attribute,
+  type AttributeType,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type ScalarType,
+} from '../model/index.js';
+import { pathAttributes, pointersOf } from './kinds.js';
+import type { GivenRecord } from './given.js';
+import { unknownMember, type Report } from './values.js';
+
+/** One column of a kind of record: a scalar, a list or document as JSON, or the keys that lead to another record. */
+type Column =
+  | { readonly kind: 'attribute'; readonly path: readonly string[]; readonly type: AttributeType }
+  | { readonly kind: 'pointer'; readonly path: readonly string[]; readonly keys: readonly Attribute[] };
+
+const DEPTH = 32;
+
+const headerOf = ({ path }: Column): string => path.join('.');
+
+/**
+ * The columns of a kind, structured values taken apart: `position.latitude`. One that may have no part at all stays
+ * whole, as JSON: nothing else would tell it from one that is unset.
+ */
+function columnsOf(model: Model, storage: EntityStorage): readonly Column[] {
+  const flat = ({ name, type }: Attribute, above: readonly string[]): Column[] => {
+    const path = [...above, name];
+    const parts = type.kind === 'value' ? (indexModel(model).values.get(type.name)?.attributes ?? []) : [];
+    return parts.some(({ required }) => required)
+      ? parts.flatMap((part) => flat(part, path))
+      : [{ kind: 'attribute', path, type }];
+  };
+  return [
+    ...storage.attributes.flatMap((attribute) => flat(attribute, [])),
+    ...pointersOf(model, storage).map(({ name, target }): Column => ({
+      kind: 'pointer',
+      path: [name],
+      keys: pathAttributes(model, target),
+    })),
+  ];
+}
+
+/** The first line of a file of one kind (RFC 4180 §2). */
+export const csvHeader = (model: Model, storage: EntityStorage, secrets: boolean): string =>
+  line(writtenColumns(model, storage, secrets).map(headerOf));
+
+/** One record as a line. What is unset is an empty cell, the empty text is `""` inside its cell. */
+export function csvLine(
+  model: Model,
+  storage: EntityStorage,
+  record: Readonly<Record<string, Json>>,
+  secrets: boolean,
+): string {
+  return line(
+    writtenColumns(model, storage, secrets).map((column) => {
+      let value: Json | undefined = record;
+      for (const name of column.path) value = isJsonObject(value) ? value[name] : undefined;
+      return cellText(column, value ?? null);
+    }),
+  );
+}
+
+const writtenColumns = (model: Model, storage: EntityStorage, secrets: boolean): readonly Column[] => {
+  const hidden = new Set(storage.attributes.flatMap(({ name, writeOnly }) => (writeOnly ? [name] : [])));
+  return columnsOf(model, storage).filter(({ path }) => secrets || !hidden.has(path[0] ?? ''));
+};
+
+const line = (cells: readonly string[]): string =>
+  `${Papa.unparse([cells as string[]], { newline: '\r\n' })}\r\n`;
+
+/** Texts stand as they are, but for those that would be read as something else. */
+function cellText(column: Column, value: Json): string {
+  if (value === null) return '';
+  const isPlain = typeof value === 'string' && value !== '' && !value.startsWith('"');
+  return isPlain && !holdsJson(column) ? value : JSON.stringify(value);
+}
+
+/**
+ * Reads comma-separated values (RFC 4180), the first line with the names of the columns; semicolons, tabs and bars
+ * are told apart by themselves. A column that is not there says nothing of its attribute, an empty cell unsets it.
+ */
+export function readCsv(
+  model: Model,
+  storage: EntityStorage,
+  text: string,
+  report: Report,
+): readonly GivenRecord[] {
+  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  const broken = errors.find(({ type }) => type === 'Quotes');
+  if (broken !== undefined) {
+    report({
+      pointer: '',
+      code: 'syntax',
+      message: `Line ${(broken.row ?? 0) + 1}: a quote is not closed where it should be.`,
+    });
+    return [];
+  }
+  const [header, ...lines] = data;
+  if (header === undefined) {
+    report({ pointer: '', code: 'syntax', message: 'Expected a first line with the names of the columns.' });
+    return [];
+  }
+  const columns = readHeader(columnsOf(model, storage), header, report);
+  let last = newlines(header) + 1;
+  return lines.map((cells, index) => {
+    const number = last + 1;
+    last = number + newlines(cells);
+    const place = `Line ${number}: `;
+    const pointer = `/${index}`;
+    if (cells.length !== header.length)
+      report({
+        pointer,
+        code: 'length',
+        message: `${place}Expected ${header.length} cells; there are ${cells.length}.`,
+      });
+    const value = bareObject();
+    columns.forEach((column, at) => {
+      const cell = cells[at];
+      if (column === null || cell === undefined) return;
+      const read = readCell(column, cell);
+      if (read.ok) put(value, column.path, read.value);
+      else
+        report({
+          pointer: `${pointer}/${headerOf(column)}`,
+          code: 'type',
+          message: place + read.message,
+        });
+    });
+    return { value, pointer, place };
+  });
+}
+
+const newlines = (cells: readonly string[]): number =>
+  cells.reduce((count, cell) => count + cell.split('\n').length - 1, 0);
+
+function readHeader(
+  columns: readonly Column[],
+  header: readonly string[],
+  report: Report,
+): readonly (Column | null)[] {
+  const known = columns.map(headerOf);
+  return header.map((cell, index) => {
+    const name = cell.trim().replace(/^\uFEFF/, '');
+    const column = columns.find((candidate) => headerOf(candidate) === name);
+    const twice = header.findIndex((other) => other.trim() === name) !== index;
+    if (column === undefined) {
+      const { code, message } = unknownMember(name, known);
+      report({ pointer: '', code, message: `Line 1: ${message}` });
+    } else if (twice) {
+      report({ pointer: '', code: 'duplicate', message: `Line 1: The column ${name} stands there twice.` });
+    } else return column;
+    return null;
+  });
+}
+
+type CellRead =
+  { readonly ok: true; readonly value: Json } | { readonly ok: false; readonly message: string };
+
+/** The type of the one scalar in the cells of a column; `null` where they hold JSON. */
+function scalarOf(column: Column): ScalarType | null {
+  const [type, second] =
+    column.kind === 'attribute' ? [column.type] : column.keys.map((attribute) => attribute.type);
+  const isScalar =
+    type !== undefined && type.kind !== 'list' && type.kind !== 'json' && type.kind !== 'value';
+  return isScalar && second === undefined ? type : null;
+}
+
+const holdsJson = (column: Column): boolean => scalarOf(column) === null;
+
+function readCell(column: Column, cell: string): CellRead {
+  if (cell === '') return { ok: true, value: null };
+  const scalar = scalarOf(column);
+  return scalar === null ? readJsonCell(cell) : readScalarCell(scalar, cell);
+}
+
+function readScalarCell(type: ScalarType, cell: string): CellRead {
+  if (cell.startsWith('"')) {
+    const read = readJson(cell, { depth: 1 });
+    if (read.ok && typeof read.value === 'string') return { ok: true, value: read.value };
+  }
+  const value = scalarFromText(type, cell);
+  if (value !== undefined) return { ok: true, value };
+  return { ok: false, message: `Expected ${describeType(type)}; it is ${JSON.stringify(cell)}.` };
+}
+
+function readJsonCell(cell: string): CellRead {
+  const read = readJson(cell, { depth: DEPTH });
+  return read.ok
+    ? { ok: true, value: read.value }
+    : { ok: false, message: `Expected JSON. ${read.problem.message}` };
+}
+
+/** Puts the value of a column in its place. A structured value is there as soon as one part of it is set. */
+function put(record: Record<string, Json>, path: readonly string[], value: Json): void {
+  const [name = '', ...rest] = path;
+  if (rest.length === 0) {
+    record[name] = value;
+    return;
+  }
+  const inner = record[name] ?? null;
+  if (value === null && inner === null) {
+    record[name] = null;
+    return;
+  }
+  const parts: Record<string, Json> = Object.assign(bareObject(), inner);
+  put(parts, rest, value);
+  record[name] = parts;
+}

@@ -1,0 +1,270 @@
+import {
+  bareObject,
+  sameJson,
+  scalarText,
+  type Attribute,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type Row,
+} from '../model/index.js';
+import { pointerTo, type Draft } from '../engine/index.js';
+import type { GivenKind, GivenRecord } from './given.js';
+import { pathAttributes, pathOf, pointersOf, scopeOf, type Pointer } from './kinds.js';
+import type { TakingOptions } from './takeIn.js';
+import { inward, unknownMember, withHiddenParts, type Report } from './values.js';
+
+/** One record of a source: found among those that are there, or new. */
+export interface Entry {
+  readonly given: GivenRecord;
+  readonly rid: number;
+  /** The record that is there already. */
+  readonly before: Row | null;
+  /** By identities, as they are to be stored. */
+  readonly values: Record<string, Json>;
+}
+
+/** An entry before its to-one roles lead anywhere. */
+interface Reading {
+  readonly storage: EntityStorage;
+  readonly given: GivenRecord;
+  /** Attributes by identity; `null` unsets. What is not named is absent. */
+  readonly attributes: Record<string, Json>;
+  /** The keys that each role leads by, as one text; `null` unsets. What is not named is absent. */
+  readonly pointers: ReadonlyMap<string, string | null>;
+  /** The keys that lead to the record itself; `null` while its key is to be made. */
+  path: string | null;
+}
+
+const pathText = (path: readonly Json[]): string => JSON.stringify(path);
+
+/** The records of a source, each found or numbered, and what they point at. */
+export class Entries {
+  readonly byKind = new Map<EntityStorage, readonly Entry[]>();
+  readonly byRid = new Map<number, Entry>();
+  /** Records that are there, by kind and the keys that lead to them. */
+  private readonly known = new Map<EntityStorage, ReadonlyMap<string, Row>>();
+  /** The number of each record of the source, by kind and the keys that lead to it. */
+  private readonly numbers = new Map<EntityStorage, Map<string, number>>();
+  private readonly replaced: ReadonlySet<EntityStorage>;
+
+  constructor(
+    private readonly model: Model,
+    private readonly draft: Draft,
+    given: readonly GivenKind[],
+    private readonly options: TakingOptions,
+    private readonly report: Report,
+  ) {
+    this.replaced = new Set(options.way === 'replace' ? given.map(({ storage }) => storage) : []);
+    const readings = given.map(({ storage, records }) => ({
+      storage,
+      all: records.flatMap((record) => this.read(storage, record) ?? []),
+    }));
+    for (const { storage, all } of readings) this.countOn(storage, all);
+    const numbered = readings.map(({ storage, all }) => ({ storage, all: this.number(storage, all) }));
+    for (const { storage, all } of numbered) {
+      const entries = all.map((numberedOne) => this.entry(numberedOne));
+      this.byKind.set(storage, [...(this.byKind.get(storage) ?? []), ...entries]);
+      for (const entry of entries) this.byRid.set(entry.rid, entry);
+    }
+  }
+
+  /** The records of a kind that are there and not in the source. */
+  readonly gone = (storage: EntityStorage): readonly Row[] =>
+    [...this.draft.all(storage)].filter(({ rid }) => !this.byRid.has(rid));
+
+  /** Reads names and types. Nothing is looked up yet. */
+  private read(storage: EntityStorage, given: GivenRecord): Reading | null {
+    const { place, pointer, value } = given;
+    const attributes = bareObject();
+    const pointers = new Map<string, string | null>();
+    const roles = pointersOf(this.model, storage);
+    const report: Report = (problem) => {
+      this.report({ ...problem, message: place + problem.message });
+    };
+    for (const [name, member] of Object.entries(value)) {
+      const at = pointerTo(pointer, name);
+      const attribute = storage.attributes.find((candidate) => candidate.name === name);
+      const role = roles.find((candidate) => candidate.name === name);
+      if (attribute !== undefined) {
+        const stored = member === null ? null : inward(this.model, attribute.type, member, at, report);
+        if (stored !== undefined) attributes[attribute.id] = stored;
+      } else if (role !== undefined) {
+        const path = member === null ? null : this.readPath(role, member, at, report);
+        if (path !== undefined) pointers.set(role.id, path);
+      } else {
+        const known = [...storage.attributes, ...roles].map((candidate) => candidate.name);
+        report({ pointer: at, ...unknownMember(name, known) });
+      }
+    }
+    const reading: Reading = { storage, given, attributes, pointers, path: null };
+    return this.addressed(reading, report) ? reading : null;
+  }
+
+  /** The keys that a role leads by: one value, or an array where the key is unique only below an owner. */
+  private readPath({ name, target }: Pointer, member: Json, at: string, report: Report): string | undefined {
+    const wanted = pathAttributes(this.model, target);
+    const keys = Array.isArray(member) ? (member as readonly Json[]) : [member];
+    if (keys.length !== wanted.length) {
+      const expected =
+        wanted.length === 1
+          ? `the ${wanted[0]?.name ?? 'key'} of a ${target.entity.name}`
+          : `an array of ${wanted.length} keys that lead to a ${target.entity.name}`;
+      report({ pointer: at, code: 'type', message: `Expected ${expected} as ${name}.` });
+      return undefined;
+    }
+    const stored = wanted.map(({ type }, index) =>
+      inward(this.model, type, keys[index] ?? null, keys.length === 1 ? at : pointerTo(at, index), report),
+    );
+    return stored.every((key) => key !== undefined) ? pathText(stored) : undefined;
+  }
+
+  /** Finds the keys that lead to a record. One with a key that is made for it has none yet. */
+  private addressed(reading: Reading, report: Report): boolean {
+    const { storage, given, attributes, pointers } = reading;
+    const path: Json[] = [];
+    for (const { id, name } of scopeOf(this.model, storage)) {
+      const above = pointers.get(id) ?? null;
+      if (above === null) {
+        // Where it is named and wrong, that is reported already.
+        if (given.value[name] === undefined || given.value[name] === null)
+          report({
+            pointer: given.pointer,
+            code: 'required',
+            message: `Expected ${name}: it tells which record this is.`,
+          });
+        return false;
+      }
+      path.push(...(JSON.parse(above) as readonly Json[]));
+    }
+    if (storage.singleton) {
+      reading.path = pathText(path);
+      return true;
+    }
+    const { id, name, generated } = storage.key;
+    const key = attributes[id] ?? null;
+    if (key !== null) reading.path = pathText([...path, key]);
+    else if (!generated) {
+      if (given.value[name] === undefined || given.value[name] === null)
+        report({ pointer: given.pointer, code: 'required', message: `Expected ${name}: it is the key.` });
+      return false;
+    }
+    return true;
+  }
+
+  /** Numbers that are made go on behind those that are given. */
+  private countOn(storage: EntityStorage, readings: readonly Reading[]): void {
+    for (const attribute of storage.attributes) {
+      if (!isCounted(attribute)) continue;
+      const given = readings.flatMap(({ attributes }) => attributes[attribute.id] ?? []);
+      const highest = given.reduce<number>((most, value) => Math.max(most, Number(value)), 0);
+      if (highest > (this.draft.counters.attributes[attribute.id] ?? 0))
+        this.draft.nextNumber(attribute.id, highest);
+    }
+  }
+
+  private number(
+    storage: EntityStorage,
+    readings: readonly Reading[],
+  ): readonly { readonly reading: Reading; readonly rid: number; readonly before: Row | null }[] {
+    const known = this.knownOf(storage);
+    const numbers = this.numbers.get(storage) ?? new Map<string, number>();
+    this.numbers.set(storage, numbers);
+    return readings.flatMap((reading) => {
+      const { path, given } = reading;
+      if (path !== null && numbers.has(path)) {
+        const message = `${given.place}A record before it has the same key.`;
+        this.report({ pointer: given.pointer, code: 'duplicate', message });
+        return [];
+      }
+      const before = path === null ? null : (known.get(path) ?? null);
+      const rid = before?.rid ?? this.draft.nextRid();
+      if (path !== null) numbers.set(path, rid);
+      return [{ reading, rid, before }];
+    });
+  }
+
+  private knownOf(storage: EntityStorage): ReadonlyMap<string, Row> {
+    let known = this.known.get(storage);
+    if (known === undefined) {
+      known = new Map(
+        [...this.draft.all(storage)].flatMap((row) => {
+          const path = pathOf(this.model, this.draft, storage, row);
+          return path === null ? [] : [[pathText(path), row] as const];
+        }),
+      );
+      this.known.set(storage, known);
+    }
+    return known;
+  }
+
+  private entry({
+    reading,
+    rid,
+    before,
+  }: {
+    readonly reading: Reading;
+    readonly rid: number;
+    readonly before: Row | null;
+  }): Entry {
+    const values: Record<string, Json> = bareObject();
+    const set = (id: string, value: Json): void => {
+      if (value !== null) values[id] = value;
+    };
+    const { storage, given, attributes, pointers } = reading;
+    for (const attribute of storage.attributes)
+      set(attribute.id, this.valueOf(attribute, attributes, before));
+    for (const pointer of pointersOf(this.model, storage)) {
+      const path = pointers.get(pointer.id);
+      if (path !== undefined) set(pointer.id, path === null ? null : this.resolve(pointer, path, given));
+      else if (before !== null && this.options.way === 'merge')
+        set(pointer.id, before.values[pointer.id] ?? null);
+    }
+    const isTouched = storage.attributes.filter(({ id, touched }) => touched && attributes[id] === undefined);
+    for (const { id } of isTouched) set(id, this.touchedAt(id, values, before));
+    return { given, rid, before, values };
+  }
+
+  /** What is named, else what is kept, else what is made or filled in for a new record. */
+  private valueOf(attribute: Attribute, named: Readonly<Record<string, Json>>, before: Row | null): Json {
+    const { id, type, writeOnly, generated, key } = attribute;
+    const value = named[id];
+    const old = before?.values[id] ?? null;
+    if (value !== undefined && !(value === null && generated))
+      return withHiddenParts(this.model, type, value, old);
+    const keeps = this.options.way === 'merge' || writeOnly || generated || key !== null;
+    if (before !== null) return keeps ? old : null;
+    return this.made(attribute);
+  }
+
+  private made({ id, type, generated, touched, defaultValue }: Attribute): Json {
+    if (touched || (generated && type.kind === 'instant')) return new Date(this.options.now).toISOString();
+    if (!generated) return defaultValue;
+    if (type.kind === 'uuid') return this.options.uuid();
+    return type.kind === 'integer' ? this.draft.nextNumber(id, type.min ?? 1) : defaultValue;
+  }
+
+  private touchedAt(id: string, values: Readonly<Record<string, Json>>, before: Row | null): Json {
+    const old = before?.values[id] ?? null;
+    const isSame =
+      before !== null &&
+      Object.keys({ ...before.values, ...values }).every(
+        (name) => name === id || sameJson(before.values[name], values[name]),
+      );
+    return isSame ? old : new Date(this.options.now).toISOString();
+  }
+
+  /** The number of the record that a role leads to: one of the source, or one that is there and stays. */
+  private resolve({ name, target }: Pointer, path: string, { pointer, place }: GivenRecord): Json {
+    const rid = this.numbers.get(target)?.get(path);
+    if (rid !== undefined) return rid;
+    const row = this.replaced.has(target) ? undefined : this.knownOf(target).get(path);
+    if (row !== undefined) return row.rid;
+    const keys = (JSON.parse(path) as readonly Json[]).map(scalarText).join(', ');
+    const message = `${place}Expected the ${name} of a ${target.entity.name} that is there; there is none with ${keys}.`;
+    this.report({ pointer: pointerTo(pointer, name), code: 'reference', message });
+    return null;
+  }
+}
+
+const isCounted = ({ generated, type }: Attribute): boolean => generated && type.kind === 'integer';
