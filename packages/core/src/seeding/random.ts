@@ -26,6 +26,15 @@ export class Random {
     return item;
   }
 
+  /** One of the names, each as often as its share among all of them. */
+  share(shares: Readonly<Record<string, number>>): string {
+    const all = Object.entries(shares).filter(([, share]) => share > 0);
+    let left = this.next() * all.reduce((sum, [, share]) => sum + share, 0);
+    const met = all.find(([, share]) => (left -= share) < 0) ?? all.at(-1);
+    if (met === undefined) throw new Error('Nothing has a share.');
+    return met[0];
+  }
+
   chance(probability: number): boolean {
     return this.next() < probability;
   }

@@ -14,15 +14,15 @@ import {
   type Row,
   type ScalarType,
 } from '../model/index.js';
+import { USUAL_PLAN, type Children, type SeedPlan } from './plan.js';
 import { Random } from './random.js';
 import { putInSequence } from './sequence.js';
 import { seedScalar, type SeedSubject } from './scalars.js';
 
-export interface SeedOptions {
+/** What is wanted, and when. */
+export interface SeedOptions extends Partial<SeedPlan> {
   /** The same number gives the same records on every machine. */
   readonly seed: number;
-  /** How many records of an entity, by its name; others get a usual number. */
-  readonly counts: Readonly<Record<string, number>>;
   /** Milliseconds since 1970 that the dates and instants lie near to. */
   readonly now: number;
 }
@@ -43,6 +43,7 @@ export interface SeedResult {
 const USUAL_COUNT = 12;
 const CHILDREN_AT_MOST = 4;
 const USUAL_LIMIT = 60;
+const MOST_SPREAD = 1_000_000;
 const PAIRS_AT_MOST = 3;
 const ATTEMPTS = 30;
 
@@ -59,12 +60,14 @@ class Seeder {
   private readonly counters: Record<string, number> = bareObject() as Record<string, number>;
   private readonly taken = new Map<string, Set<string>>();
   private readonly shortfalls: SeedResult['shortfalls'][number][] = [];
+  private readonly plan: SeedPlan;
 
   constructor(
     private readonly model: Model,
     private readonly options: SeedOptions,
   ) {
     this.random = new Random(options.seed);
+    this.plan = { ...USUAL_PLAN, ...options };
   }
 
   run(): SeedResult {
@@ -111,7 +114,7 @@ class Seeder {
 
   private wanted(storage: EntityStorage): number {
     const { name } = storage.entity;
-    return Object.hasOwn(this.options.counts, name) ? (this.options.counts[name] ?? 0) : USUAL_COUNT;
+    return Object.hasOwn(this.plan.counts, name) ? (this.plan.counts[name] ?? 0) : USUAL_COUNT;
   }
 
   private makeAll(storage: EntityStorage): void {
@@ -133,13 +136,26 @@ class Seeder {
     if (owner.cardinality === 'one') return owners;
     if (owner.cardinality === 'optional') return owners.filter(() => this.random.chance(0.7));
     if (owners.length === 0) return [];
-    if (Object.hasOwn(this.options.counts, storage.entity.name)) {
+    const { name } = storage.entity;
+    if (Object.hasOwn(this.plan.counts, name))
       return Array.from({ length: wanted }, () => this.random.pick(owners));
-    }
+    const children = Object.hasOwn(this.plan.children, name) ? this.plan.children[name] : undefined;
+    if (children !== undefined) return this.childrenOf(owners, children);
     const spread = owners.flatMap((rid, index) =>
       Array.from({ length: index === 0 ? 3 : this.random.integer(0, CHILDREN_AT_MOST) }, () => rid),
     );
     return spread.slice(0, USUAL_LIMIT);
+  }
+
+  /** Each owner as often as it gets a child. */
+  private childrenOf(owners: readonly number[], { least, most, shape }: Children): number[] {
+    const spread: number[] = [];
+    for (const owner of owners) {
+      const drawn = this.random.next() ** (shape === 'tail' ? 4 : 1);
+      const wanted = least + Math.floor(drawn * (most - least + 1));
+      for (let made = 0; made < wanted && spread.length < MOST_SPREAD; made++) spread.push(owner);
+    }
+    return spread;
   }
 
   private rowsOf(entityName: string): number[] {
@@ -188,11 +204,18 @@ class Seeder {
       const { min } = attribute.type;
       return (this.counters[attribute.id] ?? (min ?? 1) - 1) + 1;
     }
+    const shares = this.sharesOf(attribute, subject.of);
+    if (shares !== null) return this.random.share(shares);
     const must = attribute.required || attribute.key !== null;
     if (!must && !this.random.chance(0.8)) return null;
     if (attribute.example !== null && subject.ordinal === 0 && subject.attempt === 0)
       return attribute.example;
     return this.typeValue(attribute.type, { ...subject, name: attribute.name });
+  }
+
+  private sharesOf({ name }: Attribute, entity: string): Readonly<Record<string, number>> | null {
+    const wish = `${entity}.${name}`;
+    return Object.hasOwn(this.plan.shares, wish) ? (this.plan.shares[wish] ?? null) : null;
   }
 
   private typeValue(type: AttributeType, subject: SeedSubject): Json {

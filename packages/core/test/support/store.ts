@@ -1,0 +1,88 @@
+import { Dataset, Draft } from '@isomeros/core/engine';
+import type { Json, Model, Row } from '@isomeros/core/model';
+import { seed } from '@isomeros/core/seeding';
+import {
+  csvHeader,
+  csvLine,
+  givenDocument,
+  kindNamed,
+  Problems,
+  readCsv,
+  recordsByKind,
+  takeIn,
+  writeRecord,
+  type GivenKind,
+  type TakingIn,
+  type TakingWay,
+} from '@isomeros/core/transfer';
+import { NOW } from './mock.js';
+
+const UUID = '0b1c2d3e-4f50-4a6b-8c7d-8e9fa0b1c2d3';
+
+/** Records of a model, written out and taken in. */
+export class Store {
+  readonly dataset: Dataset;
+
+  constructor(
+    readonly model: Model,
+    rows: readonly Row[] = [],
+    counters: Readonly<Record<string, number>> = {},
+  ) {
+    this.dataset = new Dataset(model, rows, { rid: rows.length, attributes: counters });
+  }
+
+  static seeded(model: Model, number = 42): Store {
+    const { rows, counters } = seed(model, { seed: number, counts: {}, now: NOW });
+    return new Store(model, rows, counters);
+  }
+
+  json(secrets = true): Record<string, Json[]> {
+    return Object.fromEntries(
+      [...recordsByKind(this.model, this.dataset.everything())].map(([storage, rows]) => [
+        storage.entity.name,
+        rows.map((row) => writeRecord(this.model, this.dataset, storage, row, { secrets })),
+      ]),
+    );
+  }
+
+  csv(kind: string, secrets = true): string {
+    const storage = this.kind(kind);
+    const records = this.json(secrets)[kind] ?? [];
+    return [
+      csvHeader(this.model, storage, secrets),
+      ...records.map((record) => csvLine(this.model, storage, record as Record<string, Json>, secrets)),
+    ].join('');
+  }
+
+  kind(name: string): NonNullable<ReturnType<typeof kindNamed>> {
+    const storage = kindNamed(this.model, name, '', () => undefined);
+    if (storage === null) throw new Error(`No kind ${name}.`);
+    return storage;
+  }
+
+  takeJson(document: Json, way: TakingWay = 'merge'): TakingIn {
+    const problems = new Problems();
+    return this.take(givenDocument(this.model, document, problems.report), way, problems);
+  }
+
+  takeCsv(kind: string, text: string, way: TakingWay = 'merge'): TakingIn {
+    const problems = new Problems();
+    const storage = this.kind(kind);
+    const records = readCsv(this.model, storage, text, problems.report);
+    return this.take([{ storage, records }], way, problems);
+  }
+
+  private take(given: readonly GivenKind[], way: TakingWay, problems: Problems): TakingIn {
+    const draft = new Draft(this.dataset);
+    const options = { way, now: NOW, uuid: () => UUID, most: 1_000 };
+    const taken = takeIn(this.model, draft, given, options, problems);
+    if (taken.ok) this.dataset.apply(taken.changes, draft.counters);
+    return taken;
+  }
+}
+
+/** What stands against taking in, with its places. */
+export const messages = (taken: TakingIn): readonly string[] =>
+  taken.ok
+    ? []
+    : taken.problems.map((problem) => `${'pointer' in problem ? problem.pointer : ''} ${problem.message}`);
