@@ -16,6 +16,7 @@ import { SamplesController } from './designs/samples.controller.js';
 import { IntakeController } from './intake/intake.controller.js';
 import { IntakeService } from './intake/intake.service.js';
 import { MocksController } from './mocks/mocks.controller.js';
+import { RecordsController } from './mocks/records.controller.js';
 import { MocksService } from './mocks/mocks.service.js';
 import { SETTINGS } from './settings.js';
 
@@ -39,6 +40,7 @@ export class AppModule {
         ContractsController,
         IntakeController,
         MocksController,
+        RecordsController,
         DescriptionController,
       ],
       providers: [

@@ -133,6 +133,17 @@ describe('what was acknowledged', () => {
     expect([anew.status, anew.headers.get('etag') === tag]).toEqual([201, false]);
   });
 
+  test('records taken in are all there after the server is killed', async () => {
+    server = await ServerProcess.start(schema);
+    const mock = await startMock(server);
+    const Route = Array.from({ length: 1_200 }, (_, index) => ({ id: index + 1, name: `Route ${index}` }));
+    const taken = await server.post(`/api/mocks/${mock.id}/records?way=replace`, { Route });
+    expect(taken.status).toBe(200);
+    await server.end('SIGKILL');
+    server = await ServerProcess.start(schema);
+    expect(await server.get(`/api/mocks/${mock.id}/records`)).toEqual({ Route, Sailing: [] });
+  });
+
   test('a mock that was stopped stays stopped over a restart, one that ran runs again', async () => {
     server = await ServerProcess.start(schema);
     const [first, second] = [await startMock(server), await startMock(server)];

@@ -156,9 +156,9 @@ export class DatasetRow {
   @Column({ type: 'int', unsigned: true })
   seed: number;
 
-  /** Wanted records by entity name, as JSON. */
-  @Column({ type: 'longtext' })
-  counts: string;
+  /** What is wanted of seed records, as JSON. */
+  @Column({ type: 'longtext', name: 'seed_plan' })
+  seedPlan: string;
 
   @Column({ type: 'longtext', name: 'model_text' })
   modelText: string;

@@ -56,7 +56,7 @@ function operationObject(path: string, described: Described): object {
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(described.body === undefined
       ? {}
-      : { requestBody: { required: true, content: json(reference(described.body)) } }),
+      : { requestBody: { required: true, content: bodyContent(described.body, described.bodyMedia) } }),
     responses: {
       [described.status]: success(described),
       ...(described.creates === true
@@ -70,6 +70,11 @@ function operationObject(path: string, described: Described): object {
 const reference = (name: string): object => ({ $ref: `#/components/schemas/${name}` });
 const json = (schema: object): object => ({ 'application/json': { schema } });
 
+const bodyContent = (body: string, media: string | undefined): object => ({
+  ...json(reference(body)),
+  ...(media === undefined ? {} : { [media]: { schema: text } }),
+});
+
 function success({ status, answers, list, stream, media, headers }: Described): object {
   const described = Object.fromEntries((headers ?? []).map((name) => [name, HEADERS[name]]));
   const shape = answers === undefined ? null : reference(answers);
@@ -80,8 +85,14 @@ function success({ status, answers, list, stream, media, headers }: Described): 
   return {
     description: status === 204 ? 'Done.' : 'As asked.',
     ...(headers === undefined ? {} : { headers: described }),
-    ...(body === null ? {} : { content: json(body) }),
-    ...(media === undefined ? {} : { content: { [media]: { schema: text } } }),
+    ...(body === null && media === undefined
+      ? {}
+      : {
+          content: {
+            ...(body === null ? {} : json(body)),
+            ...(media === undefined ? {} : { [media]: { schema: text } }),
+          },
+        }),
     ...(stream === true ? { content: { 'text/event-stream': { schema: text } } } : {}),
   };
 }

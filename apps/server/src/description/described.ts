@@ -11,8 +11,10 @@ export interface Described {
   readonly answers?: string;
   readonly list?: boolean;
   readonly stream?: boolean;
-  /** A media type of text that is answered. */
+  /** A media type of text that is answered; instead of JSON where nothing else is said. */
   readonly media?: string;
+  /** A media type of text that is taken instead of JSON. */
+  readonly bodyMedia?: string;
   readonly parameters?: readonly (keyof typeof PARAMETERS)[];
   readonly headers?: readonly (keyof typeof HEADERS)[];
   readonly problems: readonly ProblemKind[];
@@ -39,6 +41,30 @@ export const PARAMETERS = {
     in: 'query',
     description: 'The one the release was made from, where it is left out.',
     schema: text,
+  },
+  secrets: {
+    name: 'secrets',
+    in: 'query',
+    description: 'Write-only attributes are written only with include.',
+    schema: { enum: ['include'] },
+  },
+  as: {
+    name: 'as',
+    in: 'query',
+    description: 'Says which form is wanted where a header cannot.',
+    schema: { enum: ['json', 'csv'] },
+  },
+  way: {
+    name: 'way',
+    in: 'query',
+    description: 'With replace, what is not given goes; records with a known key change in either way.',
+    schema: { enum: ['merge', 'replace'], default: 'merge' },
+  },
+  check: {
+    name: 'check',
+    in: 'query',
+    description: 'With only, nothing is written.',
+    schema: { enum: ['only'] },
   },
   ifMatch: {
     name: 'If-Match',

@@ -23,6 +23,25 @@ const exchangeSummary = {
   milliseconds: { type: 'number' },
 };
 
+const seedPlan = {
+  seed: { type: 'integer', minimum: 0, maximum: 4294967295, description: '42 where nobody says.' },
+  counts: {
+    type: 'object',
+    additionalProperties: { type: 'integer', minimum: 0, maximum: 1000000 },
+    description: 'How many records of an entity, by its name.',
+  },
+  children: {
+    type: 'object',
+    additionalProperties: object({ least: count, most: count, shape: { enum: ['even', 'tail'] } }, ['shape']),
+    description: 'How many records of an entity each of their owners gets, by its name.',
+  },
+  shares: {
+    type: 'object',
+    additionalProperties: { type: 'object', additionalProperties: { type: 'number', minimum: 0 } },
+    description: 'How often each option of a choice is to be met, by Entity.attribute.',
+  },
+};
+
 const message = object({ head: text, body: text, cut: { type: 'boolean' } });
 
 /** The shapes of mocks and of what they have seen. */
@@ -38,10 +57,9 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
           maximum: 65535,
           description: 'The next free one from 4811 when left out.',
         },
-        seed: { type: 'integer', minimum: 0, maximum: 4294967295, default: 42 },
-        counts: { type: 'object', additionalProperties: { type: 'integer', minimum: 0, maximum: 1000000 } },
+        ...seedPlan,
       },
-      ['port', 'seed', 'counts'],
+      ['port', ...Object.keys(seedPlan)],
     ),
   ),
   Mock: object({
@@ -57,6 +75,22 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
     servesRevision: count,
     troubles: { ...count, description: 'How many entries tell what goes wrong on purpose.' },
     obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
+  }),
+  Seeding: closed(object(seedPlan, Object.keys(seedPlan))),
+  Records: {
+    type: 'object',
+    additionalProperties: list({ type: 'object' }),
+    description: 'Records by the names of the model, an array for each entity and pairing.',
+  },
+  KindOfRecord: object({
+    kind: text,
+    records: count,
+    hasSecrets: { type: 'boolean', description: 'Whether something of it is write-only.' },
+  }),
+  RecordsOfKind: list({ type: 'object' }),
+  TakenIn: object({
+    done: { type: 'boolean', description: 'False where it was only checked.' },
+    kinds: list(object({ kind: text, added: count, changed: count, unchanged: count, removed: count })),
   }),
   Troubles: closed(
     object({

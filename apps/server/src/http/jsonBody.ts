@@ -6,23 +6,37 @@ import { ApiProblem, sendProblem } from './problem.js';
 /** The largest body that is read, in bytes: the largest source of an intake, with room for escapes. */
 export const MAX_BODY_BYTES = 12 * 1_048_576;
 
-const raw = express.raw({ type: () => true, limit: MAX_BODY_BYTES });
+/** The largest body of records that is read, in bytes. */
+export const MAX_RECORDS_BYTES = 64 * 1_048_576;
 
-/** Reads JSON bodies strictly (RFC 8259): UTF-8, unique names, limited depth; anything else is a problem. */
+const RECORDS = /^\/mocks\/[^/]+\/records(\/[^/]+)?$/;
+const RECORDS_OF_KIND = /^\/mocks\/[^/]+\/records\/[^/]+$/;
+
+const raw = express.raw({ type: () => true, limit: MAX_BODY_BYTES });
+const rawRecords = express.raw({ type: () => true, limit: MAX_RECORDS_BYTES });
+
+/**
+ * Reads JSON bodies strictly (RFC 8259): UTF-8, unique names, limited depth; anything else is a problem. Records of
+ * one kind may be comma-separated values, too.
+ */
 export function jsonBody(request: Request, response: Response, next: NextFunction): void {
-  raw(request, response, (error: unknown) => {
-    const failed = error === undefined ? readBody(request) : bodyProblem(error);
+  const isRecords = RECORDS.test(request.path);
+  const read = isRecords ? rawRecords : raw;
+  read(request, response, (error: unknown) => {
+    const failed = error === undefined ? readBody(request) : bodyProblem(error, isRecords);
     if (failed === null) next();
     else sendProblem(response, failed);
   });
 }
 
-function bodyProblem(error: unknown): ApiProblem {
+function bodyProblem(error: unknown, isRecords: boolean): ApiProblem {
   const kind = error instanceof Error && 'type' in error ? error.type : '';
   return kind === 'entity.too.large'
     ? new ApiProblem(
         'too-large',
-        `The body is larger than ${MAX_BODY_BYTES} bytes; a source in it may have ${MAX_INTAKE_BYTES}.`,
+        isRecords
+          ? `The body is larger than ${MAX_RECORDS_BYTES} bytes.`
+          : `The body is larger than ${MAX_BODY_BYTES} bytes; a source in it may have ${MAX_INTAKE_BYTES}.`,
         {
           headers: { Connection: 'close' },
         },
@@ -36,12 +50,18 @@ function readBody(request: Request): ApiProblem | null {
     request.body = undefined;
     return null;
   }
-  if (request.is('application/json') === false) {
-    const headers = { Accept: 'application/json' };
-    return new ApiProblem('media-type', 'Expected a body of application/json.', { headers });
+  const types = ['application/json', ...(RECORDS_OF_KIND.test(request.path) ? ['text/csv'] : [])];
+  const type = request.is(types);
+  if (type === false) {
+    const headers = { Accept: types.join(', ') };
+    return new ApiProblem('media-type', `Expected a body of ${types.join(' or ')}.`, { headers });
   }
   const text = decodeUtf8(body);
   if (text === null) return new ApiProblem('bad-request', 'The body is not UTF-8.');
+  if (type === 'text/csv') {
+    request.body = text;
+    return null;
+  }
   const read = readJson(text);
   if (read.ok) {
     request.body = JSON.parse(text) as unknown;

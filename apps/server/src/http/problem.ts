@@ -10,6 +10,7 @@ export const PROBLEM_KINDS = {
   'foreign-origin': { status: 403, title: 'Foreign origin' },
   'not-found': { status: 404, title: 'Not there' },
   'method-not-allowed': { status: 405, title: 'Method not allowed' },
+  'not-acceptable': { status: 406, title: 'Media type not offered' },
   conflict: { status: 409, title: 'Cannot be done now' },
   'precondition-failed': { status: 412, title: 'Changed meanwhile' },
   'too-large': { status: 413, title: 'Too large' },

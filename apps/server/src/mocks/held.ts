@@ -1,3 +1,4 @@
+import type { SeedPlan } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import type { Derivation } from '../designs/derivations.js';
 import { ApiProblem } from '../http/problem.js';
@@ -14,7 +15,7 @@ import type { MockView } from './views.js';
 /** A mock in memory. */
 export interface Held {
   row: MockRow;
-  dataset: Pick<DatasetRow, 'seed' | 'counts'> & ModelColumns;
+  dataset: Pick<DatasetRow, 'seed' | 'seedPlan'> & ModelColumns;
   readonly store: RecordStore;
   readonly records: DurableDataset;
   /** One for each arrangement, in their order. */
@@ -25,6 +26,9 @@ export interface Held {
 }
 
 const PORTS_TRIED = 200;
+
+/** What is wanted of its seed records. */
+export const seedPlanOf = ({ dataset }: Held): SeedPlan => JSON.parse(dataset.seedPlan) as SeedPlan;
 
 export const isRunning = ({ faces }: Held): boolean => faces.some(({ running }) => running);
 

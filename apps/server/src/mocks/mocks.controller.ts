@@ -18,13 +18,14 @@ import { filter, from, map, merge, type Observable } from 'rxjs';
 import { nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
-import { CreateMockDto, SendMessageDto, SnapshotDto } from './mocks.dto.js';
+import { CreateMockDto, SeedPlanDto, SendMessageDto, SnapshotDto } from './mocks.dto.js';
 import { MocksService } from './mocks.service.js';
 import { sendMessage } from './sender.js';
+import { kindsIn, type KindView } from './recordsOut.js';
 import type { SnapshotView } from './snapshots.js';
 import { TroublesDto } from './trouble.dto.js';
 import { asTroubles, type Troubles } from './troubles.js';
-import type { MockEvent, MockView } from './views.js';
+import type { MockEvent, MockView, Seeding } from './views.js';
 
 /** How many missed exchanges a client that comes back is told of. */
 const MOST_MISSED = 1_000;
@@ -75,6 +76,22 @@ export class MocksController {
   @HttpCode(200)
   reset(@Param('id') id: string): Promise<MockView> {
     return this.mocks.reset(id);
+  }
+
+  @Get(':id/kinds')
+  kinds(@Param('id') id: string): { items: readonly KindView[] } {
+    return { items: kindsIn(this.mocks.find(id)) };
+  }
+
+  @Get(':id/seeding')
+  seeding(@Param('id') id: string): Seeding {
+    return this.mocks.seeding(id);
+  }
+
+  /** What is wanted of seed records from the next reset on. */
+  @Put(':id/seeding')
+  tellSeeding(@Param('id') id: string, @Body() body: SeedPlanDto): Promise<Seeding> {
+    return this.mocks.tellSeeding(id, body);
   }
 
   @Get(':id/trouble')

@@ -17,7 +17,31 @@ import {
 
 export const MOST_RECORDS = 1_000_000;
 
-export class CreateMockDto {
+/** What is wanted of seed records. */
+export class SeedPlanDto {
+  /** How many records of an entity, by its name. */
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from names of entities to whole numbers.' })
+  counts?: Record<string, unknown>;
+
+  /** How many records of an entity each of their owners gets, by its name. */
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from names of entities to least, most and shape.' })
+  children?: Record<string, unknown>;
+
+  /** How often each option of a choice is to be met, by `Entity.attribute`. */
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from choices to the shares of their options.' })
+  shares?: Record<string, unknown>;
+
+  @IsOptional()
+  @IsInt({ message: 'Expected a whole number from 0 to 4294967295.' })
+  @Min(0, { message: 'Expected a whole number from 0 to 4294967295.' })
+  @Max(4_294_967_295, { message: 'Expected a whole number from 0 to 4294967295.' })
+  seed?: number;
+}
+
+export class CreateMockDto extends SeedPlanDto {
   @IsUUID(undefined, { message: 'Expected the id of a design.' })
   design: string;
 
@@ -33,17 +57,6 @@ export class CreateMockDto {
   @Min(1_024, { message: 'Expected a port from 1024 to 65535.' })
   @Max(65_535, { message: 'Expected a port from 1024 to 65535.' })
   port?: number;
-
-  @IsOptional()
-  @IsInt({ message: 'Expected a whole number from 0 to 4294967295.' })
-  @Min(0, { message: 'Expected a whole number from 0 to 4294967295.' })
-  @Max(4_294_967_295, { message: 'Expected a whole number from 0 to 4294967295.' })
-  seed?: number;
-
-  /** How many records of an entity, by its name. */
-  @IsOptional()
-  @IsObject({ message: 'Expected an object from names of entities to whole numbers.' })
-  counts?: Record<string, unknown>;
 }
 
 export class SnapshotDto {

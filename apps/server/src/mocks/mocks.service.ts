@@ -7,21 +7,22 @@ import {
 } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { Dataset, KeptAnswers, type Counters } from '@isomeros/core/engine';
+import type { SeedPlan } from '@isomeros/core/seeding';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
-import { MockRow } from '../database/tables.js';
+import { DatasetRow, MockRow } from '../database/tables.js';
 import type { Derivation } from '../designs/derivations.js';
 import { DesignEvents, type Followed } from '../designs/designEvents.js';
 import { DesignsService, type SoundModel } from '../designs/designs.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { DurableDataset } from './durableDataset.js';
-import { firstOf, isRunning, listenAll, stopAll, viewOf, type Held } from './held.js';
+import { firstOf, isRunning, listenAll, seedPlanOf, stopAll, viewOf, type Held } from './held.js';
 import { InTurn } from './inTurn.js';
 import { Journal, summaryOf, type Exchange, type ExchangeSummary, type KeptExchange } from './journal.js';
-import type { MockEvent, MockView } from './views.js';
+import type { MockEvent, MockView, Seeding } from './views.js';
 import { servedNames, servedPorts, withRenamed } from './servedNames.js';
 import { Face } from './face.js';
-import type { CreateMockDto } from './mocks.dto.js';
+import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
 import {
   checkArrangements,
   isOutdated,
@@ -29,10 +30,10 @@ import {
   modelColumns,
   modelColumnsOf,
   newestDerivations,
-  readCounts,
   serviceOf,
   storedDerivations,
 } from './provision.js';
+import { readSeedPlan } from './seedPlan.js';
 import { adoptModel, reset, restore } from './renewal.js';
 import { Snapshots, type SnapshotView } from './snapshots.js';
 import { Dice, NO_TROUBLES, type Troubles } from './troubles.js';
@@ -118,7 +119,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     checkArrangements(model, wanted.arrangements);
     const derivations = newestDerivations(model, wanted.arrangements);
     const derivation = firstOf(derivations);
-    const counts = readCounts(wanted.counts ?? {}, derivation);
+    const plan = readSeedPlan(wanted, derivation.model);
     const id = randomUUID();
     const seedNumber = wanted.seed ?? 42;
     const row: MockRow = {
@@ -131,7 +132,7 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
       secret: randomBytes(32).toString('base64url'),
       createdAt: new Date(),
     };
-    await this.insert(row, seedNumber, counts, model, derivation);
+    await this.insert(row, seedNumber, plan, model, derivation);
     const held = await this.hold(row);
     try {
       await this.listen(held, wanted.port === undefined);
@@ -166,6 +167,23 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     });
     this.announce(held);
     return viewOf(held);
+  }
+
+  seeding(id: string): Seeding {
+    const held = this.find(id);
+    return { seed: held.dataset.seed, ...seedPlanOf(held) };
+  }
+
+  /** Tells what is wanted of seed records from the next reset on. */
+  async tellSeeding(id: string, wanted: SeedPlanDto): Promise<Seeding> {
+    const held = this.find(id);
+    const model = await this.designs.soundModel(held.row.designId);
+    const derivation = firstOf(newestDerivations(model, servedNames(held.row)));
+    const seedPlan = JSON.stringify(readSeedPlan(wanted, derivation.model));
+    const seed = wanted.seed ?? held.dataset.seed;
+    await this.database.getRepository(DatasetRow).update({ id }, { seed, seedPlan });
+    held.dataset = { ...held.dataset, seed, seedPlan };
+    return this.seeding(id);
   }
 
   troubles(id: string): Troubles {
@@ -252,27 +270,27 @@ export class MocksService implements OnApplicationBootstrap, BeforeApplicationSh
     });
   }
 
-  private find(id: string): Held {
+  find(id: string): Held {
     const held = this.held.get(id);
     if (held === undefined) throw new ApiProblem('not-found', `There is no mock ${id}.`);
     return held;
   }
 
-  private announce(held: Held): void {
+  announce(held: Held): void {
     this.events.next({ kind: 'mock', mock: held.row.id, state: viewOf(held) });
   }
 
   private async insert(
     row: MockRow,
     seedNumber: number,
-    counts: Record<string, number>,
+    plan: SeedPlan,
     model: SoundModel,
     derivation: Derivation,
   ): Promise<void> {
-    const made = makeRecords(derivation, seedNumber, counts, { rid: 0, attributes: {} });
+    const made = makeRecords(derivation, seedNumber, plan, { rid: 0, attributes: {} });
     const dataset = {
       seed: seedNumber,
-      counts: JSON.stringify(counts),
+      seedPlan: JSON.stringify(plan),
       ...modelColumns(model),
       counters: JSON.stringify(made.counters),
       sequence: 0,

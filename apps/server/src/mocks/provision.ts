@@ -1,7 +1,7 @@
 import { hash } from 'node:crypto';
 import { DIGEST_LENGTH, renumbered, type Counters, type Service } from '@isomeros/core/engine';
-import { indexModel, type Identities, type Row } from '@isomeros/core/model';
-import { seed } from '@isomeros/core/seeding';
+import type { Identities, Row } from '@isomeros/core/model';
+import { seed, type SeedPlan } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import { readChoices } from '../designs/designRows.js';
 import { deriveFrom, type Derivation } from '../designs/derivations.js';
@@ -83,35 +83,12 @@ export function isOutdated(stored: ModelColumns, model: SoundModel): boolean {
 export function makeRecords(
   { model }: Pick<Derivation, 'model'>,
   seedNumber: number,
-  counts: Readonly<Record<string, number>>,
+  plan: SeedPlan,
   before: Counters,
 ): { readonly rows: readonly Row[]; readonly counters: Counters } {
-  const made = seed(model, { seed: seedNumber, counts, now: Date.now() });
+  const made = seed(model, { ...plan, seed: seedNumber, now: Date.now(), most: MOST_RECORDS });
+  if (made.overflows)
+    throw new ApiProblem('invalid', `A mock holds at most ${MOST_RECORDS} records; there would be more.`);
   const { rows, last } = renumbered(model, made.rows, before.rid);
   return { rows, counters: { rid: last, attributes: made.counters } };
-}
-
-/** Checks wanted numbers of records against the entities there are. */
-export function readCounts(
-  given: Readonly<Record<string, unknown>>,
-  { model }: Pick<Derivation, 'model'>,
-): Record<string, number> {
-  const entities = indexModel(model).entities;
-  const errors = Object.entries(given).flatMap(([name, count]) => {
-    const pointer = `/counts/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-    if (!entities.has(name)) return [{ pointer, code: 'unknown', message: `There is no entity ${name}.` }];
-    const fits = typeof count === 'number' && Number.isInteger(count) && count >= 0 && count <= MOST_RECORDS;
-    return fits
-      ? []
-      : [{ pointer, code: 'range', message: `Expected a whole number from 0 to ${MOST_RECORDS}.` }];
-  });
-  if (errors.length > 0) throw new ApiProblem('invalid', 'The counts do not fit.', { errors });
-  const counts = given as Record<string, number>;
-  const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
-  if (all > MOST_RECORDS)
-    throw new ApiProblem(
-      'invalid',
-      `A mock holds at most ${MOST_RECORDS} records; these counts add up to ${all}.`,
-    );
-  return counts;
 }

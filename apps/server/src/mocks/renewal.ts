@@ -3,7 +3,7 @@ import type { Model, Row } from '@isomeros/core/model';
 import type { SoundModel } from '../designs/designs.service.js';
 import type { Derivation } from '../designs/derivations.js';
 import { ApiProblem } from '../http/problem.js';
-import { firstOf, serve, type Held } from './held.js';
+import { firstOf, seedPlanOf, serve, type Held } from './held.js';
 import {
   makeRecords,
   modelColumns,
@@ -42,9 +42,8 @@ function renew(held: Held, make: (counters: Counters) => Renewal): Promise<void>
 export async function reset(held: Held, newest: SoundModel): Promise<void> {
   const derivations = newestDerivations(newest, servedNames(held.row));
   const derivation = firstOf(derivations);
-  const counts = JSON.parse(held.dataset.counts) as Record<string, number>;
   await renew(held, (before) => ({
-    ...makeRecords(derivation, held.dataset.seed, counts, before),
+    ...makeRecords(derivation, held.dataset.seed, seedPlanOf(held), before),
     model: derivation.model,
     columns: modelColumns(newest),
     derivations,

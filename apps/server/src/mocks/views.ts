@@ -1,3 +1,4 @@
+import type { SeedPlan } from '@isomeros/core/seeding';
 import type { ExchangeSummary } from './journal.js';
 
 /** A mock as the interface shows it. */
@@ -17,6 +18,11 @@ export interface MockView {
   readonly troubles: number;
   /** Why a newer model is not served: what its records would lose or contradict. Empty when all is served. */
   readonly obstacles: readonly string[];
+}
+
+/** What is wanted of seed records. */
+export interface Seeding extends SeedPlan {
+  readonly seed: number;
 }
 
 export type MockEvent =

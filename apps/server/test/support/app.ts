@@ -94,6 +94,7 @@ export interface ProblemBody {
     readonly pointer?: string;
     readonly parameter?: string;
     readonly code: string;
+    readonly message: string;
   }[];
   readonly diagnostics?: readonly { readonly code: string }[];
 }

@@ -10,12 +10,15 @@ interface Props {
   /** The arrangement whose address is shown. */
   readonly served: string;
   readonly onAct: (action: MockAction) => void;
+  readonly showsRecords: boolean;
+  readonly onRecords: () => void;
   readonly onRestore: (snapshot: string) => void;
   readonly onRemove: () => void;
 }
 
 /** The mock's own line: where it is, what it serves, what can be done with it. */
-export function MockLine({ mock, served, onAct, onRestore, onRemove }: Props): React.JSX.Element {
+export function MockLine(props: Props): React.JSX.Element {
+  const { mock, served, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
   const [copied, setCopied] = useState(false);
   const baseUrl = mock.baseUrls[served] ?? '';
   const copy = (): void => {
@@ -55,7 +58,12 @@ export function MockLine({ mock, served, onAct, onRestore, onRemove }: Props): R
       </div>
       <div className="fact">
         <span className="label">Records, seed {mock.seed}</span>
-        <span>{mock.records}</span>
+        <span>
+          {mock.records}
+          <button type="button" className="text-button" aria-pressed={showsRecords} onClick={onRecords}>
+            {showsRecords ? 'Close' : 'Open'}
+          </button>
+        </span>
       </div>
       <Credentials />
       <div className="acts">

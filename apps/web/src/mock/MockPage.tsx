@@ -1,38 +1,27 @@
 import { useCallback, useEffect, useState } from 'react';
-import { useLocation, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, refusal } from '../app/api/client.js';
-import type { ExchangeSummary, Mock } from '../app/api/types.js';
-import { SplitPanels } from '../app/parts/SplitPanels.js';
+import type { Mock } from '../app/api/types.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { ExchangeLog } from './ExchangeLog.js';
+import { Exchanges } from './Exchanges.js';
 import { MockLine } from './MockLine.js';
-import { exchangesArrived, loadMocks, mockChanged, mockRemoved } from './mocksSlice.js';
+import { loadMocks, mockChanged, mockRemoved } from './mocksSlice.js';
+import { RecordsPage } from './RecordsPage.js';
 import { StartMock } from './StartMock.js';
 import { useDesignMock } from './useDesignMock.js';
-import { useExchange } from './useExchange.js';
-import { WhatHappened } from './WhatHappened.js';
 import './mock.css';
-
-const NONE: readonly ExchangeSummary[] = [];
 
 /** The mock of a design: its line, every exchange, and what happened in one of them. */
 export function MockPage(): React.JSX.Element {
   const { id = '' } = useParams();
-  const state: unknown = useLocation().state;
   const dispatch = useAppDispatch();
   const mock = useDesignMock(id);
   const arrangement = useAppSelector((root) => root.design.arrangement);
   const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
   const loaded = useAppSelector((root) => root.mocks.loaded);
-  const exchanges = useAppSelector(({ mocks }) =>
-    mock === null ? NONE : (mocks.exchanges[mock.id] ?? NONE),
-  );
-  const [chosen, setChosen] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [showsRecords, setShowsRecords] = useState(false);
   const served = servedOf(mock, arrangement);
-  const newest = exchanges.at(-1)?.number ?? null;
-  const selected = chosen ?? newest;
-  const exchange = useExchange(mock?.id ?? null, selected);
   const attempt = useCallback(async (work: () => Promise<void>): Promise<void> => {
     try {
       await work();
@@ -43,14 +32,6 @@ export function MockPage(): React.JSX.Element {
   }, []);
   const change = (work: () => Promise<Mock>): void => {
     void attempt(async () => void dispatch(mockChanged(await work())));
-  };
-  const send = (message: string): void => {
-    if (mock === null) return;
-    void attempt(async () => {
-      const { lastExchange } = await api.sendMessage(mock.id, message, served);
-      dispatch(exchangesArrived({ mock: mock.id, exchanges: await api.listExchanges(mock.id) }));
-      setChosen(lastExchange === 0 ? null : lastExchange);
-    });
   };
   const remove = (): void => {
     if (mock === null) return;
@@ -80,26 +61,30 @@ export function MockPage(): React.JSX.Element {
         onAct={(action) => {
           change(() => api.actOnMock(mock.id, action));
         }}
+        showsRecords={showsRecords}
+        onRecords={() => {
+          setShowsRecords(!showsRecords);
+        }}
         onRestore={(name) => {
           change(() => api.restoreSnapshot(mock.id, name));
         }}
         onRemove={remove}
       />
       <Notices mock={mock} problem={problem} />
-      <SplitPanels name="mock" first={776}>
-        <ExchangeLog
-          exchanges={exchanges}
-          selected={selected}
-          exchange={exchange}
-          running={mock.running}
-          firstMessage={messageIn(state)}
-          onSelect={({ number }) => {
-            setChosen(number === newest ? null : number);
+      {showsRecords ? (
+        <RecordsPage
+          mock={mock}
+          onChanged={() => void attempt(async () => void dispatch(mockChanged(await api.readMock(mock.id))))}
+          onReset={() =>
+            attempt(async () => void dispatch(mockChanged(await api.actOnMock(mock.id, 'reset'))))
+          }
+          onClose={() => {
+            setShowsRecords(false);
           }}
-          onSend={send}
         />
-        <WhatHappened exchange={exchange} />
-      </SplitPanels>
+      ) : (
+        <Exchanges mock={mock} served={served} attempt={attempt} />
+      )}
     </div>
   );
 }
@@ -109,16 +94,6 @@ const servedOf = (mock: Mock | null, arrangement: string): string =>
   mock === null || mock.arrangements.includes(arrangement)
     ? arrangement
     : (mock.arrangements[0] ?? arrangement);
-
-/** The message another view wants to be sent next. */
-function messageIn(state: unknown): string | null {
-  return typeof state === 'object' &&
-    state !== null &&
-    'message' in state &&
-    typeof state.message === 'string'
-    ? state.message
-    : null;
-}
 
 function Notices({
   mock,

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
 import type { Mock } from '../app/api/types.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { LineProblems } from './LineProblems.js';
 import { mockChanged } from './mocksSlice.js';
 
 const EXAMPLE = 'all: 50..400 ms, 503 5%\ncreateBooking: around 300 ms by 80, cut 2%';
@@ -101,20 +102,7 @@ function TroubleLines(props: LinesProps): React.JSX.Element {
           if (event.key === 'Enter' && event.ctrlKey) onTell(text);
         }}
       />
-      {problems.length > 0 && (
-        <ul className="wrong" role="alert">
-          {problems.map(({ line, message }) => (
-            <li key={line}>
-              Line {line}: {message}
-            </li>
-          ))}
-        </ul>
-      )}
-      {refused !== null && (
-        <p className="wrong" role="alert">
-          {refused}
-        </p>
-      )}
+      <LineProblems problems={problems} refused={refused} />
       <div className="acts">
         <label>
           Seed{' '}

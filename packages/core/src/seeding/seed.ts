@@ -25,9 +25,13 @@ export interface SeedOptions extends Partial<SeedPlan> {
   readonly seed: number;
   /** Milliseconds since 1970 that the dates and instants lie near to. */
   readonly now: number;
+  /** More records than this are not made. */
+  readonly most?: number;
 }
 
 export interface SeedResult {
+  /** Whether the plan asked for more records than may be made. */
+  readonly overflows: boolean;
   readonly rows: readonly Row[];
   /** The last number given to each counted attribute, by its identity. */
   readonly counters: Readonly<Record<string, number>>;
@@ -43,7 +47,6 @@ export interface SeedResult {
 const USUAL_COUNT = 12;
 const CHILDREN_AT_MOST = 4;
 const USUAL_LIMIT = 60;
-const MOST_SPREAD = 1_000_000;
 const PAIRS_AT_MOST = 3;
 const ATTEMPTS = 30;
 
@@ -61,6 +64,8 @@ class Seeder {
   private readonly taken = new Map<string, Set<string>>();
   private readonly shortfalls: SeedResult['shortfalls'][number][] = [];
   private readonly plan: SeedPlan;
+  private readonly most: number;
+  private overflows = false;
 
   constructor(
     private readonly model: Model,
@@ -68,6 +73,7 @@ class Seeder {
   ) {
     this.random = new Random(options.seed);
     this.plan = { ...USUAL_PLAN, ...options };
+    this.most = options.most ?? Infinity;
   }
 
   run(): SeedResult {
@@ -86,7 +92,12 @@ class Seeder {
       const why = 'What it needs first needs it in turn.';
       this.shortfalls.push({ entity: storage.entity.name, wanted: this.wanted(storage), made: 0, why });
     }
-    return { rows: this.rows, counters: this.counters, shortfalls: this.shortfalls };
+    return {
+      overflows: this.overflows,
+      rows: this.rows,
+      counters: this.counters,
+      shortfalls: this.shortfalls,
+    };
   }
 
   /** A few pairs for each record of the near side, as long as there are others to pair it with. */
@@ -119,6 +130,8 @@ class Seeder {
 
   private makeAll(storage: EntityStorage): void {
     const owners = this.ownersFor(storage);
+    this.overflows ||= this.rows.length + owners.length > this.most;
+    if (this.overflows) return;
     let made = 0;
     for (const owner of owners) if (this.make(storage, owner, made)) made++;
     if (made < owners.length) {
@@ -153,7 +166,7 @@ class Seeder {
     for (const owner of owners) {
       const drawn = this.random.next() ** (shape === 'tail' ? 4 : 1);
       const wanted = least + Math.floor(drawn * (most - least + 1));
-      for (let made = 0; made < wanted && spread.length < MOST_SPREAD; made++) spread.push(owner);
+      for (let made = 0; made < wanted && spread.length <= this.most; made++) spread.push(owner);
     }
     return spread;
   }

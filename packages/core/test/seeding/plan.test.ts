@@ -22,9 +22,8 @@ function seeded(text: string, entity: string, owner?: string): { all: string[]; 
   expect(findViolations(kestrel, rows)).toEqual([]);
   const own = rows.filter((row) => row.entity === entity);
   const owners = rows.filter((row) => row.entity === owner).map(({ rid }) => rid);
-  const perOwner = owners.map(
-    (rid) => own.filter(({ values }) => Object.values(values).includes(rid)).length,
-  );
+  const by = storageOf(kestrel).byName.get(entity)?.owner?.id ?? '';
+  const perOwner = owners.map((rid) => own.filter(({ values }) => values[by] === rid).length);
   return { all: own.map(({ values }) => JSON.stringify(values)), perOwner };
 }
 

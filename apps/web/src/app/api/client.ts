@@ -1,9 +1,11 @@
 import type { Choices } from '@isomeros/core/arrangement';
+import type { TakingWay } from '@isomeros/core/transfer';
 import type {
   Design,
   DesignSummary,
   Exchange,
   ExchangeSummary,
+  KindOfRecord,
   LiveSchema,
   LiveSchemaAddress,
   Mock,
@@ -14,6 +16,8 @@ import type {
   Revision,
   RevisionSummary,
   Sample,
+  Seeding,
+  TakenIn,
   Troubles,
 } from './types.js';
 
@@ -149,6 +153,7 @@ export const api = {
     await ask(`/designs/${id}`, { method: 'DELETE' });
   },
   listMocks: async (): Promise<readonly Mock[]> => (await get<Items<Mock>>('/mocks')).items,
+  readMock: (id: string): Promise<Mock> => get(`/mocks/${id}`),
   createMock: (design: string, arrangements: readonly string[]): Promise<Mock> =>
     send('POST', '/mocks', { design, arrangements }),
   actOnMock: (id: string, action: MockAction): Promise<Mock> => send('POST', `/mocks/${id}/${action}`),
@@ -161,6 +166,36 @@ export const api = {
   removeSnapshot: async (id: string, name: string): Promise<void> => {
     await ask(`/mocks/${id}/snapshots/${encodeURIComponent(name)}`, { method: 'DELETE' });
   },
+  listKinds: async (id: string): Promise<readonly KindOfRecord[]> =>
+    (await get<Items<KindOfRecord>>(`/mocks/${id}/kinds`)).items,
+  /** Where the records of a mock are to be had, of one kind or of all. */
+  recordsAddress: (id: string, kind: string | null, query: Readonly<Record<string, string>>): string => {
+    const asked = new URLSearchParams(query).toString();
+    const of = kind === null ? '' : `/${encodeURIComponent(kind)}`;
+    return `/api/mocks/${id}/records${of}${asked === '' ? '' : `?${asked}`}`;
+  },
+  takeRecordsIn: async (
+    id: string,
+    kind: string | null,
+    given: {
+      readonly text: string;
+      readonly isCsv: boolean;
+      readonly way: TakingWay;
+      readonly check: boolean;
+    },
+  ): Promise<TakenIn> => {
+    const { text, isCsv, way, check } = given;
+    const of = kind === null ? '' : `/${encodeURIComponent(kind)}`;
+    const response = await ask(`/mocks/${id}/records${of}?way=${way}${check ? '&check=only' : ''}`, {
+      method: 'POST',
+      headers: { 'Content-Type': isCsv ? 'text/csv' : 'application/json' },
+      body: text,
+    });
+    return (await response.json()) as TakenIn;
+  },
+  readSeeding: (id: string): Promise<Seeding> => get(`/mocks/${id}/seeding`),
+  tellSeeding: (id: string, seeding: Seeding): Promise<Seeding> =>
+    send('PUT', `/mocks/${id}/seeding`, seeding),
   readTroubles: (id: string): Promise<Troubles> => get(`/mocks/${id}/trouble`),
   tellTroubles: (id: string, troubles: Troubles): Promise<Troubles> =>
     send('PUT', `/mocks/${id}/trouble`, troubles),

@@ -1,3 +1,5 @@
+import type { SeedPlan } from '@isomeros/core/seeding';
+import type { TakenKind } from '@isomeros/core/transfer';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
 import type { Candidate, RecordChange, TraceStep, Trouble } from '@isomeros/core/engine';
@@ -101,6 +103,25 @@ export type MockAction = 'start' | 'stop' | 'reset' | 'undo';
 export interface Troubles {
   readonly seed: number;
   readonly items: readonly Trouble[];
+}
+
+/** What is wanted of seed records. */
+export interface Seeding extends SeedPlan {
+  readonly seed: number;
+}
+
+/** How many records of a kind a mock has. */
+export interface KindOfRecord {
+  readonly kind: string;
+  readonly records: number;
+  /** Whether something of it is write-only. */
+  readonly hasSecrets: boolean;
+}
+
+/** What became of records that were taken in, or would. */
+export interface TakenIn {
+  readonly done: boolean;
+  readonly kinds: readonly TakenKind[];
 }
 
 /** Records of a mock as they were at a moment, under a name. */

@@ -1,0 +1,123 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { Body, Controller, Get, Headers, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
+import type { Json } from '@isomeros/core/model';
+import type { TakingWay } from '@isomeros/core/transfer';
+import type { Request, Response } from 'express';
+import { ApiProblem } from '../http/problem.js';
+import { MocksService } from './mocks.service.js';
+import { takeRecordsIn, type RecordsGiven, type TakenIn } from './recordsIn.js';
+import { csvOfKind, freeze, jsonOfAll, jsonOfKind, kindOf } from './recordsOut.js';
+
+const JSON_TYPE = 'application/json';
+const CSV_TYPE = 'text/csv';
+/** RFC 7111 §2 and RFC 4180 §3. */
+const CSV_SENT = `${CSV_TYPE}; charset=utf-8; header=present`;
+
+/** The records of a mock, out and in, by the names of the model. */
+@Controller('api/mocks/:id/records')
+export class RecordsController {
+  constructor(private readonly mocks: MocksService) {}
+
+  @Get()
+  async all(
+    @Param('id') id: string,
+    @Query('secrets') secrets: string | undefined,
+    @Res() response: Response,
+  ): Promise<void> {
+    const frozen = freeze(this.mocks.find(id));
+    await send(response, JSON_TYPE, 'records.json', jsonOfAll(frozen, readSecrets(secrets)));
+  }
+
+  @Get(':kind')
+  async ofKind(
+    @Param('id') id: string,
+    @Param('kind') kind: string,
+    @Query('secrets') secrets: string | undefined,
+    @Query('as') as: string | undefined,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
+    const frozen = freeze(this.mocks.find(id));
+    const storage = kindOf(frozen.model, kind);
+    const shown = readSecrets(secrets);
+    response.vary('Accept');
+    // A link in a page cannot say what it accepts.
+    const type = as === undefined ? request.accepts([JSON_TYPE, CSV_TYPE]) : readForm(as);
+    if (type === CSV_TYPE) await send(response, CSV_SENT, `${kind}.csv`, csvOfKind(frozen, storage, shown));
+    else if (type === JSON_TYPE)
+      await send(response, JSON_TYPE, `${kind}.json`, jsonOfKind(frozen, storage, shown));
+    else throw new ApiProblem('not-acceptable', `Records are sent as ${JSON_TYPE} or ${CSV_TYPE}.`);
+  }
+
+  /** Takes in a document of all kinds. */
+  @Post()
+  @HttpCode(200)
+  takeAll(
+    @Param('id') id: string,
+    @Query('way') way: string | undefined,
+    @Query('check') check: string | undefined,
+    @Body() body: unknown,
+  ): Promise<TakenIn> {
+    return this.take(id, { kind: 'document', document: given(body) }, way, check);
+  }
+
+  /** Takes in records of one kind. */
+  @Post(':kind')
+  @HttpCode(200)
+  takeKind(
+    @Param('id') id: string,
+    @Param('kind') kind: string,
+    @Query('way') way: string | undefined,
+    @Query('check') check: string | undefined,
+    @Headers('content-type') type: string | undefined,
+    @Body() body: unknown,
+  ): Promise<TakenIn> {
+    const isText = type?.startsWith(CSV_TYPE) === true;
+    const text = isText
+      ? { kind: 'csv' as const, of: kind, text: typeof body === 'string' ? body : '' }
+      : null;
+    return this.take(id, text ?? { kind: 'records', of: kind, records: given(body) }, way, check);
+  }
+
+  private async take(
+    id: string,
+    records: RecordsGiven,
+    way: string | undefined,
+    check: string | undefined,
+  ): Promise<TakenIn> {
+    const held = this.mocks.find(id);
+    const taken = await takeRecordsIn(held, records, readWay(way), readChoice('check', check, 'only'));
+    if (taken.done) this.mocks.announce(held);
+    return taken;
+  }
+}
+
+/** A body as it was read; the reader of bodies lets through only what is JSON. */
+function given(body: unknown): Json {
+  if (body !== undefined) return body as Json;
+  throw new ApiProblem('bad-request', 'Expected a body with records.');
+}
+
+const readSecrets = (value: string | undefined): boolean => readChoice('secrets', value, 'include');
+
+/** Whether a parameter that takes one word has it. */
+function readChoice(parameter: string, value: string | undefined, word: string): boolean {
+  if (value === undefined || value === word) return value === word;
+  const message = `Expected ${parameter}=${word}, or nothing.`;
+  throw new ApiProblem('bad-parameter', message, { errors: [{ parameter, code: 'choice', message }] });
+}
+
+function readForm(as: string): string {
+  return as === 'json' || !readChoice('as', as, 'csv') ? JSON_TYPE : CSV_TYPE;
+}
+
+function readWay(way: string | undefined): TakingWay {
+  return readChoice('way', way === 'merge' ? undefined : way, 'replace') ? 'replace' : 'merge';
+}
+
+async function send(response: Response, type: string, name: string, parts: Iterable<string>): Promise<void> {
+  response.status(200).attachment(name);
+  response.setHeader('Content-Type', type).setHeader('Cache-Control', 'no-store');
+  await pipeline(Readable.from(parts), response);
+}

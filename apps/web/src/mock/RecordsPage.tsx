@@ -1,0 +1,131 @@
+import { useCallback, useEffect, useState } from 'react';
+import { api, refusal } from '../app/api/client.js';
+import type { KindOfRecord, Mock } from '../app/api/types.js';
+import { SplitPanels } from '../app/parts/SplitPanels.js';
+import { SeedRecords } from './SeedRecords.js';
+import { TakeRecordsIn } from './TakeRecordsIn.js';
+
+interface Props {
+  readonly mock: Mock;
+  /** After the records were changed from here. */
+  readonly onChanged: () => void;
+  /** Puts fresh seed records in place of all. */
+  readonly onReset: () => Promise<void>;
+  /** Back to the exchanges. */
+  readonly onClose: () => void;
+}
+
+/** All records of a mock: how many there are, out, in, and what is wanted when they are seeded. */
+export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React.JSX.Element {
+  const [kinds, setKinds] = useState<readonly KindOfRecord[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  const count = useCallback(async (): Promise<void> => {
+    try {
+      setKinds(await api.listKinds(mock.id));
+      setProblem(null);
+    } catch (error) {
+      setProblem(refusal(error));
+    }
+  }, [mock.id]);
+  useEffect(() => {
+    void count();
+  }, [count, mock.records, mock.servesRevision]);
+  return (
+    <SplitPanels name="records" first={540}>
+      <RecordKinds mock={mock} kinds={kinds} problem={problem} onClose={onClose} />
+      <section className="panel records-in" aria-label="Records in">
+        <TakeRecordsIn
+          mock={mock}
+          kinds={kinds.map(({ kind }) => kind)}
+          onTaken={() => {
+            onChanged();
+            void count();
+          }}
+        />
+        <SeedRecords mock={mock} onReset={() => onReset().then(count)} />
+      </section>
+    </SplitPanels>
+  );
+}
+
+interface KindsProps {
+  readonly mock: Mock;
+  readonly kinds: readonly KindOfRecord[];
+  readonly problem: string | null;
+  readonly onClose: () => void;
+}
+
+function RecordKinds({ mock, kinds, problem, onClose }: KindsProps): React.JSX.Element {
+  const [secrets, setSecrets] = useState(false);
+  const all = kinds.reduce((sum, { records }) => sum + records, 0);
+  const shown: Readonly<Record<string, string>> = secrets ? { secrets: 'include' } : {};
+  return (
+    <section className="panel" aria-label="Records">
+      <header className="panel-head">
+        <h3>Records</h3>
+        {kinds.some(({ hasSecrets }) => hasSecrets) && (
+          <label className="quiet">
+            <input
+              type="checkbox"
+              checked={secrets}
+              onChange={({ target }) => {
+                setSecrets(target.checked);
+              }}
+            />{' '}
+            with write-only values
+          </label>
+        )}
+        <span className="end">
+          <button type="button" className="text-button" onClick={onClose}>
+            Back to the exchanges
+          </button>
+        </span>
+      </header>
+      <div className="panel-body">
+        {problem !== null && (
+          <p className="wrong" role="alert">
+            {problem}
+          </p>
+        )}
+        <table className="record-kinds">
+          <thead>
+            <tr>
+              <th>Entity or pairing</th>
+              <th className="number">Records</th>
+              <th>Write out</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr className="all">
+              <td>All</td>
+              <td className="number">{all}</td>
+              <td>
+                <a href={api.recordsAddress(mock.id, null, shown)} download>
+                  JSON
+                </a>
+              </td>
+            </tr>
+            {kinds.map(({ kind, records }) => (
+              <tr key={kind}>
+                <td>{kind}</td>
+                <td className="number">{records}</td>
+                <td>
+                  {(['json', 'csv'] as const).map((as) => (
+                    <a
+                      key={as}
+                      aria-label={`${kind} as ${as.toUpperCase()}`}
+                      href={api.recordsAddress(mock.id, kind, { as, ...shown })}
+                      download
+                    >
+                      {as.toUpperCase()}
+                    </a>
+                  ))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}

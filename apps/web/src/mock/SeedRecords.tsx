@@ -1,0 +1,97 @@
+import { parse } from '@isomeros/core/notation';
+import { printPlan, readPlan, type PlanTextProblem } from '@isomeros/core/seeding';
+import { Button, Input, InputNumber, Popconfirm } from 'antd';
+import { useCallback, useEffect, useState } from 'react';
+import { api, refusal } from '../app/api/client.js';
+import type { Mock } from '../app/api/types.js';
+import { useAppSelector } from '../app/store.js';
+import { LineProblems } from './LineProblems.js';
+
+const MOST_SEED = 4_294_967_295;
+const MOST_RECORDS = 1_000_000;
+const EXAMPLE = 'Harbour: 30\nBooking: 0..8 each, few have many\nSailing.status: planned 6, departed 3';
+
+interface Props {
+  readonly mock: Mock;
+  readonly onReset: () => Promise<void>;
+}
+
+/** What is wanted of seed records, a line a wish, and the reset that follows it. */
+export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
+  const { text: notation, design } = useAppSelector((state) => state.design);
+  const [text, setText] = useState('');
+  const [seed, setSeed] = useState(mock.seed);
+  const [problems, setProblems] = useState<readonly PlanTextProblem[]>([]);
+  const [refused, setRefused] = useState<string | null>(null);
+  const attempt = useCallback(async (work: () => Promise<void>): Promise<void> => {
+    try {
+      await work();
+      setRefused(null);
+    } catch (error) {
+      setRefused(refusal(error));
+    }
+  }, []);
+  useEffect(() => {
+    void attempt(async () => {
+      const told = await api.readSeeding(mock.id);
+      setText(printPlan(told));
+      setSeed(told.seed);
+    });
+  }, [mock.id, attempt]);
+  const reset = (): void => {
+    const { model } = parse(notation, design?.identities);
+    const read = readPlan(text, model, MOST_RECORDS);
+    setProblems(read.ok ? [] : read.problems);
+    if (!read.ok) return;
+    void attempt(async () => {
+      const told = await api.tellSeeding(mock.id, { seed, ...read.plan });
+      setText(printPlan(told));
+      await onReset();
+    });
+  };
+  return (
+    <div className="seed-records">
+      <header className="panel-head">
+        <h3>Seed</h3>
+        <span className="quiet">a line a wish; what is not named gets what is usual</span>
+      </header>
+      <Input.TextArea
+        aria-label="What is wanted of seed records"
+        className="mono"
+        spellCheck={false}
+        autoSize={{ minRows: 4, maxRows: 10 }}
+        placeholder={EXAMPLE}
+        value={text}
+        onChange={({ target }) => {
+          setText(target.value);
+        }}
+      />
+      <LineProblems problems={problems} refused={refused} />
+      <div className="acts">
+        <label>
+          Number{' '}
+          <InputNumber<number>
+            aria-label="Seed number"
+            min={0}
+            max={MOST_SEED}
+            precision={0}
+            value={seed}
+            onChange={(value) => {
+              setSeed(value ?? 0);
+            }}
+          />
+        </label>
+        <span className="quiet">The same number gives the same records.</span>
+        <Popconfirm
+          title="Reset to the seed?"
+          description="All records are replaced by fresh ones."
+          okText="Reset"
+          cancelText="Keep"
+          onConfirm={reset}
+        >
+          <Button>Reset with it</Button>
+        </Popconfirm>
+      </div>
+    </div>
+  );
+}
