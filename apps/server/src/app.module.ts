@@ -17,6 +17,8 @@ import { IntakeController } from './intake/intake.controller.js';
 import { IntakeService } from './intake/intake.service.js';
 import { MocksController } from './mocks/mocks.controller.js';
 import { RecordsController } from './mocks/records.controller.js';
+import { HeldMocks } from './mocks/heldMocks.js';
+import { MocksLife } from './mocks/mocksLife.js';
 import { MocksService } from './mocks/mocks.service.js';
 import { SETTINGS } from './settings.js';
 
@@ -50,6 +52,8 @@ export class AppModule {
         ReleasesService,
         ChangesService,
         IntakeService,
+        HeldMocks,
+        MocksLife,
         MocksService,
         { provide: SETTINGS, useValue: config },
       ],

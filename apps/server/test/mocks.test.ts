@@ -84,7 +84,7 @@ describe('a mock', () => {
 
   test.each([
     [{ arrangements: ['main'] }, ['/design']],
-    [{ design: 'x', arrangements: [] }, ['/arrangements', '/design']],
+    [{ design: 'x', arrangements: 'main' }, ['/arrangements', '/design']],
     [{ arrangements: ['main'], port: 80, seed: -1 }, ['/design', '/port', '/seed']],
   ])('refuses %j', async (body, pointers) => {
     const response = await app.send('POST', '/api/mocks', body);

@@ -7,6 +7,7 @@ import { Ports1795000000005 } from './migrations/0005-ports.js';
 import { Snapshots1795000000006 } from './migrations/0006-snapshots.js';
 import { Trouble1795000000007 } from './migrations/0007-trouble.js';
 import { Releases1795000000008 } from './migrations/0008-releases.js';
+import { ServedReleases1795000000010 } from './migrations/0010-served-releases.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
@@ -55,6 +56,7 @@ export function databaseOptions(address: string): DataSourceOptions {
       Trouble1795000000007,
       Releases1795000000008,
       SeedPlans1795000000009,
+      ServedReleases1795000000010,
     ],
     migrationsRun: true,
     synchronize: false,

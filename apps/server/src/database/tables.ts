@@ -108,6 +108,18 @@ export class ReleaseRow {
   @Column({ type: 'datetime', precision: 3, name: 'made_at' })
   madeAt: Date;
 
+  /** From when it is not to be used any more; null while it may be. */
+  @Column({ type: 'datetime', precision: 3, name: 'deprecated_at', nullable: true })
+  deprecatedAt: Date | null;
+
+  /** When it stops answering. */
+  @Column({ type: 'datetime', precision: 3, name: 'sunset_at', nullable: true })
+  sunsetAt: Date | null;
+
+  /** What comes after it, as JSON. */
+  @Column({ type: 'text', nullable: true })
+  successor: string | null;
+
   /** The contract as JSON, compressed (RFC 1951). */
   @Column({ type: 'longblob' })
   contract: Buffer;
@@ -127,7 +139,11 @@ export class MockRow {
   @Column({ type: 'text' })
   arrangements: string;
 
-  /** The port of each arrangement, in their order, as a JSON array; 0 before it has one. */
+  /** Labels of releases, as a JSON array. */
+  @Column({ type: 'text' })
+  releases: string;
+
+  /** The port of each arrangement, then of each release, in their order, as a JSON array; 0 before it has one. */
   @Column({ type: 'text' })
   ports: string;
 

@@ -143,6 +143,19 @@ export const DESIGN_OPERATIONS: Readonly<Record<string, Described>> = {
   'DELETE /api/designs/{id}/releases/{label}': {
     summary: 'Take a release back, as if it had not been made',
     status: 204,
+    problems: ['not-found', 'conflict'],
+  },
+  'PUT /api/designs/{id}/releases/{label}/end': {
+    summary: 'Say from when a release is not to be used any more, when it stops, and what comes after it',
+    body: 'ReleaseEnd',
+    status: 200,
+    answers: 'Release',
+    problems: ['invalid', 'not-found', 'media-type'],
+  },
+  'DELETE /api/designs/{id}/releases/{label}/end': {
+    summary: 'Let a release be used again',
+    status: 200,
+    answers: 'Release',
     problems: ['not-found'],
   },
   'GET /api/designs/{id}/releases/{label}/contract': {

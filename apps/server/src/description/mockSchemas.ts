@@ -14,7 +14,7 @@ const LATENCY = {
 const exchangeSummary = {
   number: count,
   at: moment,
-  arrangement: { ...text, description: 'The arrangement it was sent to.' },
+  arrangement: { ...text, description: 'The arrangement it was sent to, or release and a label.' },
   client: text,
   method: text,
   target: text,
@@ -50,7 +50,14 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
     object(
       {
         design: uuid,
-        arrangements: { type: 'array', items: text, minItems: 1, maxItems: 20, uniqueItems: true },
+        arrangements: { type: 'array', items: text, maxItems: 20, uniqueItems: true },
+        releases: {
+          type: 'array',
+          items: text,
+          maxItems: 20,
+          uniqueItems: true,
+          description: 'Labels. A release that the records cannot be served under gets a mock of its own.',
+        },
         port: {
           type: 'integer',
           minimum: 1024,
@@ -59,7 +66,7 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
         },
         ...seedPlan,
       },
-      ['port', ...Object.keys(seedPlan)],
+      ['releases', 'port', ...Object.keys(seedPlan)],
     ),
   ),
   Mock: object({
@@ -67,6 +74,8 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
     design: uuid,
     arrangements: list(text),
     baseUrls: { type: 'object', additionalProperties: { type: 'string', format: 'uri' } },
+    releases: { ...list(text), description: 'Labels of releases that share its records.' },
+    releaseUrls: { type: 'object', additionalProperties: { type: 'string', format: 'uri' } },
     port: count,
     running: { type: 'boolean' },
     seed: count,
@@ -121,9 +130,10 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
           type: 'string',
           description: 'Request line, header lines, an empty line, a body (RFC 9112).',
         },
-        arrangement: { ...text, description: 'The first one of the mock where it is left out.' },
+        arrangement: { ...text, description: 'The first one of the mock where nothing is named.' },
+        release: { ...text, description: 'The label of a release that it serves.' },
       },
-      ['arrangement'],
+      ['arrangement', 'release'],
     ),
   ),
   SentMessage: object({ lastExchange: count }),

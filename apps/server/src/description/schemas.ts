@@ -120,7 +120,20 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     revision: count,
     operations: count,
     madeAt: moment,
+    end: { anyOf: [ref('ReleaseEnd'), { type: 'null' }] },
   }),
+  ReleaseEnd: closed(
+    object(
+      {
+        deprecatedAt: { ...moment, description: 'From when it is not to be used any more.' },
+        sunsetAt: { type: ['string', 'null'], format: 'date-time', description: 'When it stops answering.' },
+        successor: {
+          anyOf: [closed(object({ release: text })), closed(object({ arrangement: text })), { type: 'null' }],
+        },
+      },
+      ['sunsetAt', 'successor'],
+    ),
+  ),
   Change: object({
     weight: { enum: ['breaking', 'compatible', 'cosmetic'] },
     breaks: { enum: ['sender', 'reader', null], description: 'Who is broken: who sends, or who reads.' },

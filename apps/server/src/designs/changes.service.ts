@@ -13,7 +13,7 @@ import { MAX_TEXT_BYTES, withDesignName } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
 import { DesignRow, FactRow, MockRow, ReleaseRow, type RevisionKind } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
-import { servedNames, servedPorts, withRenamed } from '../mocks/servedNames.js';
+import { servedNames, servedPorts, withRenamed } from '../mocks/served.js';
 import { ApiProblem } from '../http/problem.js';
 import { DesignEvents } from './designEvents.js';
 import {

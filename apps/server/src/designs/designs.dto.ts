@@ -8,12 +8,16 @@ import {
   IsIn,
   IsObject,
   IsOptional,
+  IsRFC3339,
   IsString,
   Matches,
   MaxLength,
   MinLength,
   ValidateNested,
 } from 'class-validator';
+
+import { ApiProblem } from '../http/problem.js';
+import type { Successor } from './designEvents.js';
 
 /** What a design can be made from in this version. */
 export const SOURCE_FORMATS = ['notation', 'sql', 'json-schema', 'records', 'design'] as const;
@@ -117,6 +121,8 @@ export class ArrangementNameDto {
   name: string;
 }
 
+const SUCCESSOR = 'Expected an object with the label of a release, or the name of an arrangement.';
+
 const LABEL = {
   message:
     'Expected a label of 1 to 60 letters, digits, dots, dashes and underscores, the first a letter or digit.',
@@ -129,4 +135,32 @@ export class MakeReleaseDto {
 
   @IsString({ message: 'Expected the name of an arrangement.' })
   arrangement: string;
+}
+
+const INSTANT = 'Expected an instant such as 2026-06-14T08:30:00Z.';
+
+/** What is said about the end of a release. */
+export class ReleaseEndDto {
+  @IsRFC3339({ message: INSTANT })
+  deprecatedAt: string;
+
+  @IsOptional()
+  @IsRFC3339({ message: INSTANT })
+  sunsetAt?: string | null;
+
+  @IsOptional()
+  @IsObject({ message: SUCCESSOR })
+  successor?: Record<string, unknown> | null;
+}
+
+/** What comes after a release. */
+export function readSuccessor(given: Record<string, unknown> | null | undefined): Successor | null {
+  if (given === null || given === undefined) return null;
+  const { release, arrangement, ...other } = given;
+  if (Object.keys(other).length === 0) {
+    if (typeof release === 'string' && arrangement === undefined) return { release };
+    if (typeof arrangement === 'string' && release === undefined) return { arrangement };
+  }
+  const errors = [{ pointer: '/successor', code: 'type', message: SUCCESSOR }];
+  throw new ApiProblem('invalid', SUCCESSOR, { errors });
 }

@@ -1,7 +1,19 @@
-import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  Post,
+  Put,
+  Query,
+  Res,
+} from '@nestjs/common';
 import type { Change } from '@isomeros/core/comparison';
 import type { Response } from 'express';
-import { MakeReleaseDto } from './designs.dto.js';
+import { MakeReleaseDto, readSuccessor, ReleaseEndDto } from './designs.dto.js';
 import { writeYaml } from './openApiYaml.js';
 import { ReleasesService, type ReleaseView } from './releases.service.js';
 
@@ -34,6 +46,23 @@ export class ReleasesController {
   @HttpCode(204)
   async remove(@Param('id') id: string, @Param('label') label: string): Promise<void> {
     await this.releases.remove(id, label);
+  }
+
+  /** Says from when a release is not to be used any more, when it stops, and what comes after it. */
+  @Put(':label/end')
+  mark(
+    @Param('id') id: string,
+    @Param('label') label: string,
+    @Body() { deprecatedAt, sunsetAt, successor }: ReleaseEndDto,
+  ): Promise<ReleaseView> {
+    const end = { deprecatedAt, sunsetAt: sunsetAt ?? null, successor: readSuccessor(successor) };
+    return this.releases.mark(id, label, end);
+  }
+
+  /** It may be used again. */
+  @Delete(':label/end')
+  unmark(@Param('id') id: string, @Param('label') label: string): Promise<ReleaseView> {
+    return this.releases.mark(id, label, null);
   }
 
   @Get(':label/contract')

@@ -1,13 +1,21 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
+import { completeModel } from '@isomeros/core/arrangement';
 import { compareContracts, type Change } from '@isomeros/core/comparison';
+import { instantMillis } from '@isomeros/core/model';
 import type { Contract } from '@isomeros/core/contract';
 import { openApiDocument } from '@isomeros/core/publication';
 import type { DataSource, EntityManager } from 'typeorm';
 import { packJson, unpackJson, unpackText } from '../database/packed.js';
 import { ReleaseRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
-import { DesignsService } from './designs.service.js';
+import type { Derivation } from './derivations.js';
+import { DesignEvents, type ReleaseEnd, type Successor } from './designEvents.js';
+import { readChoices, readIdentities, readSound } from './designRows.js';
+import { DesignsService, type SoundModel } from './designs.service.js';
+import { RevisionsService } from './revisions.service.js';
+
+export type { ReleaseEnd, Successor } from './designEvents.js';
 
 /** More of them a design does not keep. */
 const MOST_RELEASES = 200;
@@ -20,6 +28,17 @@ export interface ReleaseView {
   readonly revision: number;
   readonly operations: number;
   readonly madeAt: string;
+  /** What is said about its end; `null` while it may be used. */
+  readonly end: ReleaseEnd | null;
+}
+
+/** A release as a mock serves it. */
+export interface ServedRelease {
+  readonly label: string;
+  readonly derivation: Derivation;
+  /** The model it was made from, as datasets are stored with it. */
+  readonly model: SoundModel;
+  readonly end: ReleaseEnd | null;
 }
 
 /** Freezes contracts under a label, and tells what has changed since. */
@@ -28,6 +47,8 @@ export class ReleasesService {
   constructor(
     @InjectDataSource() private readonly database: DataSource,
     private readonly designs: DesignsService,
+    private readonly revisions: RevisionsService,
+    private readonly events: DesignEvents,
   ) {}
 
   /** In the order they were made. */
@@ -43,6 +64,9 @@ export class ReleasesService {
         revision: true,
         operations: true,
         madeAt: true,
+        deprecatedAt: true,
+        sunsetAt: true,
+        successor: true,
       },
       where: { designId: design },
       order: { number: 'ASC' },
@@ -70,6 +94,9 @@ export class ReleasesService {
         revision,
         operations: contract.operations.length,
         madeAt: new Date(),
+        deprecatedAt: null,
+        sunsetAt: null,
+        successor: null,
         contract: await packJson(contract),
       };
       await manager.insert(ReleaseRow, row);
@@ -110,9 +137,66 @@ export class ReleasesService {
     return compareContracts(await unpackJson<Contract>(row.contract), contract);
   }
 
+  /** Says something about the end of a release, or takes it back; its contract stays as it is. */
+  async mark(design: string, label: string, end: ReleaseEnd | null): Promise<ReleaseView> {
+    const row = await this.row(design, label);
+    if (end !== null) await this.checkEnd(design, label, end);
+    const marked = {
+      deprecatedAt: end === null ? null : new Date(instantMillis(end.deprecatedAt)),
+      sunsetAt: end?.sunsetAt == null ? null : new Date(instantMillis(end.sunsetAt)),
+      successor: end?.successor == null ? null : JSON.stringify(end.successor),
+    };
+    await this.database.getRepository(ReleaseRow).update({ designId: design, label }, marked);
+    const view = viewOf({ ...row, ...marked });
+    this.events.releaseMarked.next({ design, label, end: view.end });
+    return view;
+  }
+
+  private async checkEnd(
+    design: string,
+    label: string,
+    { deprecatedAt, sunsetAt, successor }: ReleaseEnd,
+  ): Promise<void> {
+    if (sunsetAt !== null && instantMillis(sunsetAt) < instantMillis(deprecatedAt))
+      throw endProblem('/sunsetAt', 'A release does not stop before it is deprecated (RFC 9745 §4).');
+    if (successor === null) return;
+    if ('release' in successor) {
+      if (successor.release === label)
+        throw endProblem('/successor', 'A release does not come after itself.');
+      await this.row(design, successor.release);
+    } else {
+      const { choices } = await this.designs.soundModel(design);
+      this.designs.arrangement(choices, successor.arrangement);
+    }
+  }
+
+  /** A release with the model it was made from. */
+  async served(design: string, label: string): Promise<ServedRelease> {
+    const row = await this.row(design, label);
+    const state = await this.revisions.state(design, row.revision);
+    const model: SoundModel = {
+      text: state.soundText,
+      identities: readIdentities(state),
+      choices: readChoices(state),
+      revision: row.revision,
+    };
+    const contract = await unpackJson<Contract>(row.contract);
+    let description: string | null = null;
+    const derivation: Derivation = {
+      model: completeModel(readSound(state), model.choices),
+      contract,
+      description: () => (description ??= JSON.stringify(openApiDocument(contract), null, 2)),
+    };
+    return { label, derivation, model, end: endOf(row) };
+  }
+
   /** Takes a release back, as if it had not been made. */
   async remove(design: string, label: string): Promise<void> {
     await this.designs.row(design);
+    const objections: string[] = [];
+    this.events.releaseRemoving.next({ design, label, objections });
+    const [objection] = objections;
+    if (objection !== undefined) throw new ApiProblem('conflict', objection);
     const gone = await this.database.getRepository(ReleaseRow).delete({ designId: design, label });
     if (gone.affected !== 1) throw notThere(label);
   }
@@ -128,6 +212,22 @@ export class ReleasesService {
 const notThere = (label: string): ApiProblem =>
   new ApiProblem('not-found', `The design has no release ${label}.`);
 
+const endProblem = (pointer: string, message: string): ApiProblem =>
+  new ApiProblem('invalid', message, { errors: [{ pointer, code: 'range', message }] });
+
+const endOf = ({
+  deprecatedAt,
+  sunsetAt,
+  successor,
+}: Pick<ReleaseRow, 'deprecatedAt' | 'sunsetAt' | 'successor'>): ReleaseEnd | null =>
+  deprecatedAt === null
+    ? null
+    : {
+        deprecatedAt: deprecatedAt.toISOString(),
+        sunsetAt: sunsetAt === null ? null : sunsetAt.toISOString(),
+        successor: successor === null ? null : (JSON.parse(successor) as Successor),
+      };
+
 const viewOf = ({
   label,
   arrangement,
@@ -135,6 +235,7 @@ const viewOf = ({
   revision,
   operations,
   madeAt,
+  ...end
 }: Omit<ReleaseRow, 'contract'>): ReleaseView => ({
   label,
   arrangement,
@@ -142,4 +243,5 @@ const viewOf = ({
   revision,
   operations,
   madeAt: madeAt.toISOString(),
+  end: endOf(end),
 });

@@ -44,6 +44,7 @@ export class DurableDataset {
   private waiting: Waiting[] = [];
   private flushing: Promise<void> | null = null;
   private stopped: string | null = null;
+  private pause: Promise<void> | null = null;
   /** The latest writes, oldest first, until records are replaced. */
   private history: (readonly Change[])[] = [];
 
@@ -100,6 +101,24 @@ export class DurableDataset {
     this.draft.apply(changes);
     await this.enqueue({ changes, answers: [], isUndo: true });
     return changes;
+  }
+
+  /** What writes wait for; `null` where they need not. */
+  get paused(): Promise<void> | null {
+    return this.pause;
+  }
+
+  /** Does something while nothing is pending and nothing is written; those who write look at `paused` before. */
+  async exclusively<T>(work: () => Promise<T>): Promise<T> {
+    let resume = (): void => undefined;
+    this.pause = new Promise<void>((resolve) => (resume = resolve));
+    try {
+      await this.settled();
+      return await work();
+    } finally {
+      this.pause = null;
+      resume();
+    }
   }
 
   /** Waits until nothing is pending. */

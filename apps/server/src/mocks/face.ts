@@ -8,11 +8,13 @@ import {
   renderProblem,
   simulatedFailure,
   withCors,
+  withLifespan,
   type Draft,
   type EngineRequest,
   type EngineResponse,
   type Fate,
   type Handled,
+  type Lifespan,
   type RecordChange,
   type RecordView,
   type Service,
@@ -23,6 +25,8 @@ import { hostName } from '../http/admission.js';
 import { isLoopback } from '../config.js';
 import { NotStored, type DurableDataset } from './durableDataset.js';
 import type { Head, Journal, KeptExchange, KeptMessage } from './journal.js';
+import { servedText, type Served } from './served.js';
+import { writeShared, type Partners } from './partners.js';
 import type { Dice } from './troubles.js';
 import { close, listen, portOf, type Answered, type RequestHandler } from './listener.js';
 
@@ -33,24 +37,32 @@ interface Outcome {
   readonly records: readonly RecordChange[];
 }
 
-/** What the arrangements of one mock have in common. */
+/** What the arrangements and releases of one mock have in common. */
 export interface Shared {
   readonly records: DurableDataset;
+  readonly partners: Partners;
   readonly journal: Journal;
   readonly onExchange: (exchange: KeptExchange) => void;
   readonly dice: Dice;
 }
 
-/** One arrangement of a mock behind a loopback port: a contract over durable records, with a journal. */
+/** One arrangement or release of a mock behind a loopback port: a contract over durable records, with a journal. */
 export class Face implements RequestHandler {
   private readonly logger = new Logger('Mock');
   private server: Server | null = null;
 
   constructor(
-    public arrangement: string,
+    public served: Served,
     public service: Service,
-    private readonly shared: Shared,
+    private shared: Shared,
+    /** What it says about its end. */
+    private readonly lifespan: () => Lifespan | null = () => null,
   ) {}
+
+  /** Serves other records from now on, with those that have them. */
+  moveTo(shared: Shared): void {
+    this.shared = shared;
+  }
 
   get root(): string {
     return this.service.contract.root;
@@ -84,15 +96,19 @@ export class Face implements RequestHandler {
       const met = await this.meetTrouble(operation, fate);
       pace = fate.pace;
       if (met !== null) {
-        const response = met.response.status === 0 ? met.response : withCors(request, met.response);
+        const response = met.response.status === 0 ? met.response : this.finished(request, met.response);
         this.record(request, head, { ...met, response }, [], started);
         return response.status === 0 ? null : { response, pace };
       }
     }
     const { handled, records } = await this.outcome(request);
-    const response = withCors(request, handled.response);
+    const response = this.finished(request, handled.response);
     this.record(request, head, { ...handled, response }, records, started);
     return { response, pace };
+  }
+
+  private finished(request: EngineRequest, response: EngineResponse): EngineResponse {
+    return withCors(request, withLifespan(response, this.lifespan()));
   }
 
   /** Waits as long as it was told, and fails instead of answering where the dice say so. */
@@ -150,7 +166,11 @@ export class Face implements RequestHandler {
       const records = describeRecordChanges(this.service.model, before, draft, handled.changes);
       return { handled, records, changes: handled.changes, kept: handled.kept };
     };
-    return this.shared.records.write(attempt, ({ handled }) => handled.response.status < 400);
+    return writeShared(
+      () => this.shared,
+      attempt,
+      ({ handled }) => handled.response.status < 400,
+    );
   }
 
   /** Names that point at this machine only through a foreign name server are not served (DNS rebinding). */
@@ -199,7 +219,7 @@ export class Face implements RequestHandler {
   ): void {
     const exchange = this.shared.journal.add({
       at: Date.now(),
-      arrangement: this.arrangement,
+      arrangement: servedText(this.served),
       contract: this.service.contract,
       client: clientOf(request.headers.get('user-agent')),
       method: request.method,

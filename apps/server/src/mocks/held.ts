@@ -1,4 +1,5 @@
 import type { SeedPlan } from '@isomeros/core/seeding';
+import type { ServedRelease } from '../designs/releases.service.js';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import type { Derivation } from '../designs/derivations.js';
 import { ApiProblem } from '../http/problem.js';
@@ -8,7 +9,7 @@ import type { Face } from './face.js';
 import type { Journal } from './journal.js';
 import { isPortTaken, serviceOf, type ModelColumns } from './provision.js';
 import type { RecordStore } from './recordStore.js';
-import { servedPorts } from './servedNames.js';
+import { servedPorts, type Served } from './served.js';
 import type { Dice } from './troubles.js';
 import type { MockView } from './views.js';
 
@@ -18,8 +19,10 @@ export interface Held {
   dataset: Pick<DatasetRow, 'seed' | 'seedPlan'> & ModelColumns;
   readonly store: RecordStore;
   readonly records: DurableDataset;
-  /** One for each arrangement, in their order. */
-  readonly faces: readonly Face[];
+  /** One for each arrangement, then one for each release, in their order. */
+  faces: readonly Face[];
+  /** Releases that are served from the same records. */
+  releases: readonly ServedRelease[];
   readonly journal: Journal;
   readonly dice: Dice;
   obstacles: readonly string[];
@@ -95,17 +98,34 @@ async function listenOn(
   throw new ApiProblem('conflict', `No free port was found from ${first} on.`);
 }
 
+/** Where a mock that runs serves an arrangement or a release; `null` where it does not. */
+export function addressOf({ row, faces }: Held, kind: Served['kind'], called: string): string | null {
+  const index = faces.findIndex(
+    ({ served, running }) =>
+      running && served.kind === kind && (served.kind === 'release' ? served.label : served.name) === called,
+  );
+  return index === -1 ? null : urlOf(servedPorts(row)[index] ?? 0, faces[index]?.root ?? '');
+}
+
+const urlOf = (port: number, root: string): string => `http://127.0.0.1:${port}${root}`;
+
 export function viewOf(held: Held): MockView {
   const { row, dataset, faces, records, journal, dice, obstacles } = held;
   const ports = servedPorts(row);
-  const urls = faces.map(
-    ({ arrangement, root }, index) => [arrangement, `http://127.0.0.1:${ports[index] ?? 0}${root}`] as const,
+  const urls = faces.map(({ served, root }, index) => [served, urlOf(ports[index] ?? 0, root)] as const);
+  const names = urls.flatMap(([served, url]) =>
+    served.kind === 'arrangement' ? [[served.name, url] as const] : [],
+  );
+  const labels = urls.flatMap(([served, url]) =>
+    served.kind === 'release' ? [[served.label, url] as const] : [],
   );
   return {
     id: row.id,
     design: row.designId,
-    arrangements: faces.map(({ arrangement }) => arrangement),
-    baseUrls: Object.fromEntries(urls),
+    arrangements: names.map(([name]) => name),
+    baseUrls: Object.fromEntries(names),
+    releases: labels.map(([label]) => label),
+    releaseUrls: Object.fromEntries(labels),
     port: ports[0] ?? 0,
     running: isRunning(held),
     seed: dataset.seed,

@@ -18,7 +18,8 @@ import { filter, from, map, merge, type Observable } from 'rxjs';
 import { nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
-import { CreateMockDto, SeedPlanDto, SendMessageDto, SnapshotDto } from './mocks.dto.js';
+import { CreateMockDto, SeedPlanDto, SendMessageDto, servedIn, SnapshotDto } from './mocks.dto.js';
+import { HeldMocks } from './heldMocks.js';
 import { MocksService } from './mocks.service.js';
 import { sendMessage } from './sender.js';
 import { kindsIn, type KindView } from './recordsOut.js';
@@ -32,7 +33,10 @@ const MOST_MISSED = 1_000;
 
 @Controller('api/mocks')
 export class MocksController {
-  constructor(private readonly mocks: MocksService) {}
+  constructor(
+    private readonly mocks: MocksService,
+    private readonly held: HeldMocks,
+  ) {}
 
   @Get()
   list(@Query('design') design: string | undefined): { items: readonly MockView[] } {
@@ -80,7 +84,7 @@ export class MocksController {
 
   @Get(':id/kinds')
   kinds(@Param('id') id: string): { items: readonly KindView[] } {
-    return { items: kindsIn(this.mocks.find(id)) };
+    return { items: kindsIn(this.held.find(id)) };
   }
 
   @Get(':id/seeding')
@@ -146,7 +150,7 @@ export class MocksController {
   @Post(':id/messages')
   @HttpCode(202)
   async send(@Param('id') id: string, @Body() body: SendMessageDto): Promise<{ lastExchange: number }> {
-    await sendMessage(body.message, this.mocks.listeningPort(id, body.arrangement));
+    await sendMessage(body.message, this.mocks.listeningPort(id, servedIn(body)));
     return { lastExchange: this.mocks.lastExchange(id) };
   }
 
@@ -195,7 +199,7 @@ export class MocksController {
       state,
       ...missed.map((exchange): MockEvent => ({ kind: 'exchange', mock: id, exchange })),
     ];
-    return merge(from(catchUp), this.mocks.events.pipe(filter((event) => event.mock === id))).pipe(
+    return merge(from(catchUp), this.held.events.pipe(filter((event) => event.mock === id))).pipe(
       map(asMessage),
     );
   }

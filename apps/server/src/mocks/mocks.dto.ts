@@ -1,7 +1,6 @@
 import { ARRANGEMENT_NAME } from '@isomeros/core/arrangement';
 import {
   ArrayMaxSize,
-  ArrayMinSize,
   ArrayUnique,
   IsArray,
   IsInt,
@@ -14,6 +13,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+import type { Served } from './served.js';
 
 export const MOST_RECORDS = 1_000_000;
 
@@ -46,11 +46,17 @@ export class CreateMockDto extends SeedPlanDto {
   design: string;
 
   @IsArray({ message: 'Expected an array of names of arrangements.' })
-  @ArrayMinSize(1, { message: 'Expected at least one arrangement.' })
   @ArrayMaxSize(20, { message: 'Expected at most 20 arrangements.' })
   @ArrayUnique({ message: 'Expected each arrangement once.' })
   @IsString({ each: true, message: 'Expected names of arrangements.' })
   arrangements: string[];
+
+  @IsOptional()
+  @IsArray({ message: 'Expected an array of labels of releases.' })
+  @ArrayMaxSize(20, { message: 'Expected at most 20 releases.' })
+  @ArrayUnique({ message: 'Expected each release once.' })
+  @IsString({ each: true, message: 'Expected labels of releases.' })
+  releases?: string[];
 
   @IsOptional()
   @IsInt({ message: 'Expected a port from 1024 to 65535.' })
@@ -77,4 +83,15 @@ export class SendMessageDto {
   @IsOptional()
   @IsString({ message: 'Expected the name of an arrangement.' })
   arrangement?: string;
+
+  /** The release it is sent to. */
+  @IsOptional()
+  @IsString({ message: 'Expected the label of a release.' })
+  release?: string;
+}
+
+/** What a message is sent to; `null` where nothing is named. */
+export function servedIn({ arrangement, release }: SendMessageDto): Served | null {
+  if (release !== undefined) return { kind: 'release', label: release };
+  return arrangement === undefined ? null : { kind: 'arrangement', name: arrangement };
 }

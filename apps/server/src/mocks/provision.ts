@@ -1,6 +1,8 @@
 import { hash } from 'node:crypto';
 import { DIGEST_LENGTH, renumbered, type Counters, type Service } from '@isomeros/core/engine';
-import type { Identities, Row } from '@isomeros/core/model';
+import type { Identities, Model, Row } from '@isomeros/core/model';
+import { completeModel } from '@isomeros/core/arrangement';
+import { parse } from '@isomeros/core/notation';
 import { seed, type SeedPlan } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import { readChoices } from '../designs/designRows.js';
@@ -8,7 +10,7 @@ import { deriveFrom, type Derivation } from '../designs/derivations.js';
 import type { SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
-import { servedNames } from './servedNames.js';
+import { servedNames } from './served.js';
 import { MOST_RECORDS } from './mocks.dto.js';
 
 const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
@@ -51,6 +53,13 @@ export const storedDerivations = (stored: ModelColumns, row: MockRow): readonly 
   const choices = readChoices({ choices: stored.modelChoices });
   return servedNames(row).map((name) => deriveFrom(stored.modelText, identities, choices, name));
 };
+
+/** The model that records were stored with. */
+export const modelOf = (stored: ModelColumns): Model =>
+  completeModel(
+    parse(stored.modelText, JSON.parse(stored.modelIdentities) as Identities).model,
+    readChoices({ choices: stored.modelChoices }),
+  );
 
 /** What the newest sound model of a design implies under each of some arrangements. */
 export const newestDerivations = (

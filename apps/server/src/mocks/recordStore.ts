@@ -53,15 +53,16 @@ export class RecordStore {
     mock: MockRow,
     dataset: Omit<DatasetRow, 'id' | 'holder'>,
     rows: readonly Row[],
+    answers: readonly KeptAnswer[] = [],
+    /** What else is done in the same transaction. */
+    also: (manager: EntityManager) => Promise<unknown> = () => Promise.resolve(),
   ): Promise<void> {
     await this.database.transaction(async (manager) => {
       await manager.insert(MockRow, mock);
       await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
-      for (const part of chunks(rows))
-        await manager.insert(
-          RecordRow,
-          part.map((row) => toStored(this.datasetId, row)),
-        );
+      await this.insert(manager, rows);
+      await this.keep(manager, answers);
+      await also(manager);
     });
   }
 

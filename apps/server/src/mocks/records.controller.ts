@@ -5,7 +5,7 @@ import type { Json } from '@isomeros/core/model';
 import type { TakingWay } from '@isomeros/core/transfer';
 import type { Request, Response } from 'express';
 import { ApiProblem } from '../http/problem.js';
-import { MocksService } from './mocks.service.js';
+import { HeldMocks } from './heldMocks.js';
 import { takeRecordsIn, type RecordsGiven, type TakenIn } from './recordsIn.js';
 import { csvOfKind, freeze, jsonOfAll, jsonOfKind, kindOf } from './recordsOut.js';
 
@@ -17,7 +17,7 @@ const CSV_SENT = `${CSV_TYPE}; charset=utf-8; header=present`;
 /** The records of a mock, out and in, by the names of the model. */
 @Controller('api/mocks/:id/records')
 export class RecordsController {
-  constructor(private readonly mocks: MocksService) {}
+  constructor(private readonly mocks: HeldMocks) {}
 
   @Get()
   async all(
@@ -87,7 +87,13 @@ export class RecordsController {
     check: string | undefined,
   ): Promise<TakenIn> {
     const held = this.mocks.find(id);
-    const taken = await takeRecordsIn(held, records, readWay(way), readChoice('check', check, 'only'));
+    const taken = await takeRecordsIn(
+      held,
+      this.mocks.partnersOf(held),
+      records,
+      readWay(way),
+      readChoice('check', check, 'only'),
+    );
     if (taken.done) this.mocks.announce(held);
     return taken;
   }

@@ -15,6 +15,7 @@ import {
 import { ApiProblem } from '../http/problem.js';
 import type { Held } from './held.js';
 import { MOST_RECORDS } from './mocks.dto.js';
+import { writeShared, type Partners } from './partners.js';
 import { kindOf } from './recordsOut.js';
 
 /** What a client sends: a document of all kinds, or the records of one, as JSON or as comma-separated values. */
@@ -31,14 +32,20 @@ export interface TakenIn {
 
 /** Takes records in as one write, all or none; nothing is written where it is only to be checked. */
 export async function takeRecordsIn(
-  { records }: Held,
+  held: Held,
+  partners: Partners,
   given: RecordsGiven,
   way: TakingWay,
   checkOnly: boolean,
 ): Promise<TakenIn> {
+  const { records } = held;
   const attempt = (draft: Draft): Attempt => taken(records.dataset.model, draft, given, way);
   if (checkOnly) return { done: false, kinds: attempt(new Draft(records.dataset)).kinds };
-  const { kinds } = await records.write(attempt, () => true);
+  const { kinds } = await writeShared(
+    () => ({ records, partners }),
+    attempt,
+    () => true,
+  );
   return { done: true, kinds };
 }
 

@@ -2,6 +2,7 @@ import { adopt, Dataset, renumbered, type Adoption, type Counters } from '@isome
 import type { Model, Row } from '@isomeros/core/model';
 import type { SoundModel } from '../designs/designs.service.js';
 import type { Derivation } from '../designs/derivations.js';
+import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { firstOf, seedPlanOf, serve, type Held } from './held.js';
 import {
@@ -9,10 +10,11 @@ import {
   modelColumns,
   modelColumnsOf,
   newestDerivations,
-  storedDerivations,
+  modelOf,
   type ModelColumns,
 } from './provision.js';
-import { servedNames } from './servedNames.js';
+import { allDerivations, sharedRows } from './releaseFaces.js';
+import { servedNames } from './served.js';
 import type { SnapshotState } from './snapshots.js';
 
 /** What takes the place of all records of a mock. */
@@ -26,10 +28,19 @@ interface Renewal {
   readonly keepsAnswers: boolean;
 }
 
-/** Stores other records in the place of all, and serves them from the moment they are durable. */
-function renew(held: Held, make: (counters: Counters) => Renewal): Promise<void> {
+/** Gives releases records of their own. */
+export type Part = (releases: readonly ServedRelease[]) => Promise<void>;
+
+/**
+ * Stores other records in the place of all, and serves them from the moment they are durable. Releases that they
+ * cannot be served under get those that were there.
+ */
+function renew(held: Held, part: Part, make: (counters: Counters) => Renewal): Promise<void> {
   return held.records.replace(async (before, sequence) => {
-    const { model, columns, rows, counters, derivations, keepsAnswers } = make(before);
+    const { model, columns, rows: made, counters, derivations, keepsAnswers } = make(before);
+    const against = held.releases.filter((release) => sharedRows(model, made, release) === null);
+    if (against.length > 0) await part(against);
+    const rows = held.releases.reduce((all, release) => sharedRows(model, all, release) ?? all, made);
     const stored = { ...columns, counters: JSON.stringify(counters), sequence };
     await held.store.replaceAll(rows, keepsAnswers, stored);
     held.dataset = { ...held.dataset, ...columns };
@@ -38,14 +49,25 @@ function renew(held: Held, make: (counters: Counters) => Renewal): Promise<void>
   });
 }
 
+/** What a mock serves after a reset: the newest of its arrangements, or, where it has none, its release as ever. */
+export function newestOf(
+  { row, releases, dataset }: Held,
+  newest: SoundModel,
+): { readonly derivations: readonly Derivation[]; readonly columns: ModelColumns } {
+  const names = servedNames(row);
+  return names.length === 0
+    ? { derivations: allDerivations([], releases), columns: modelColumnsOf(dataset) }
+    : { derivations: newestDerivations(newest, names), columns: modelColumns(newest) };
+}
+
 /** Puts fresh seed records in the place of all, under the newest model of the design. */
-export async function reset(held: Held, newest: SoundModel): Promise<void> {
-  const derivations = newestDerivations(newest, servedNames(held.row));
+export async function reset(held: Held, newest: SoundModel, part: Part): Promise<void> {
+  const { derivations, columns } = newestOf(held, newest);
   const derivation = firstOf(derivations);
-  await renew(held, (before) => ({
+  await renew(held, part, (before) => ({
     ...makeRecords(derivation, held.dataset.seed, seedPlanOf(held), before),
     model: derivation.model,
-    columns: modelColumns(newest),
+    columns,
     derivations,
     keepsAnswers: false,
   }));
@@ -53,7 +75,7 @@ export async function reset(held: Held, newest: SoundModel): Promise<void> {
 }
 
 /** Serves the newest model, unless records would lose something or contradict it: then it says what stands against it. */
-export async function adoptModel(held: Held, newest: SoundModel): Promise<void> {
+export async function adoptModel(held: Held, newest: SoundModel, part: Part): Promise<void> {
   const derivations = newestDerivations(newest, servedNames(held.row));
   const { model } = firstOf(derivations);
   const { records } = held;
@@ -61,7 +83,7 @@ export async function adoptModel(held: Held, newest: SoundModel): Promise<void> 
   const adoption = adopt(records.dataset.model, model, records.dataset.everything());
   held.obstacles = adoption.ok ? [] : adoption.obstacles;
   if (!adoption.ok) return;
-  await renew(held, (counters) => ({
+  await renew(held, part, (counters) => ({
     model,
     columns: modelColumns(newest),
     rows: adopted(records.dataset.everything(), adoption),
@@ -72,13 +94,13 @@ export async function adoptModel(held: Held, newest: SoundModel): Promise<void> 
 }
 
 /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
-export async function restore(held: Held, state: SnapshotState): Promise<void> {
-  const then = firstOf(storedDerivations(state.model, held.row));
+export async function restore(held: Held, state: SnapshotState, part: Part): Promise<void> {
+  const then = modelOf(state.model);
   const { model } = held.records.dataset;
-  const adoption = adopt(then.model, model, state.rows);
+  const adoption = adopt(then, model, state.rows);
   if (!adoption.ok)
     throw new ApiProblem('conflict', `The model has changed since: ${adoption.obstacles.join(' ')}`);
-  await renew(held, (before) => {
+  await renew(held, part, (before) => {
     const { rows, last } = renumbered(model, adopted(state.rows, adoption), before.rid);
     const columns = modelColumnsOf(held.dataset);
     return {

@@ -7,6 +7,9 @@ export interface MockView {
   readonly design: string;
   readonly arrangements: readonly string[];
   readonly baseUrls: Readonly<Record<string, string>>;
+  /** Labels of releases that are served from the same records. */
+  readonly releases: readonly string[];
+  readonly releaseUrls: Readonly<Record<string, string>>;
   readonly port: number;
   readonly running: boolean;
   readonly seed: number;

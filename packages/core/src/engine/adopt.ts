@@ -75,7 +75,8 @@ function placesOf({ attributes, owner, references }: EntityStorage): ReadonlyMap
   ]);
 }
 
-function withDefaults(model: Model, row: Row): Row {
+/** A record with the defaults of required attributes that it has no value of. */
+export function withDefaults(model: Model, row: Row): Row {
   const attributes = storageOf(model).byId.get(row.entity)?.attributes ?? [];
   const missing = attributes.filter(
     ({ id, required, defaultValue }) => required && defaultValue !== null && row.values[id] === undefined,

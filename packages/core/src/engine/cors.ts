@@ -1,7 +1,7 @@
 import type { EngineRequest, EngineResponse } from './message.js';
 
 const EXPOSED =
-  'Location, Content-Location, Link, Link-Template, ETag, Total-Count, Preference-Applied, WWW-Authenticate, Retry-After';
+  'Location, Content-Location, Link, Link-Template, ETag, Total-Count, Preference-Applied, WWW-Authenticate, Retry-After, Deprecation, Sunset';
 
 /**
  * Lets scripts of any origin read an answer (Fetch §3.2): front ends run on other ports than their API.

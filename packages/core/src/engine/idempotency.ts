@@ -33,6 +33,11 @@ export class KeptAnswers {
     return kept === undefined || kept.at + KEEP_ANSWERS_MS <= now ? undefined : kept;
   }
 
+  /** In the order they came in. */
+  all(): Iterable<KeptAnswer> {
+    return this.byId.values();
+  }
+
   /** Adds answers, and forgets those that are too old by then: they stand in the order they came in. */
   add(answers: Iterable<KeptAnswer>): void {
     for (const answer of answers) {

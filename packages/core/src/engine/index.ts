@@ -4,6 +4,8 @@ export { pointerTo } from './accept.js';
 export { normalKey } from './locate.js';
 export { adopt } from './adopt.js';
 export type { Adoption } from './adopt.js';
+export { canShareRecords, misfit, withDefaultsOf } from './sharing.js';
+export { withLifespan, type Lifespan } from './lifespan.js';
 export { withCors } from './cors.js';
 export { exampleQuery, exampleRequest } from './example.js';
 export { describeRecordChanges } from './image.js';

@@ -69,15 +69,7 @@ class Check {
   }
 
   private attributes(storage: EntityStorage, row: Row): void {
-    for (const attribute of storage.attributes) {
-      const value = row.values[attribute.id] ?? null;
-      if (value !== null) {
-        const wrong = typeProblem(this.model, attribute.type, value);
-        if (wrong !== null) this.report(storage, row, `${attribute.name} does not fit. ${wrong}`);
-      } else if (attribute.required || (attribute.key !== null && !storage.singleton)) {
-        this.report(storage, row, `${attribute.name} is required and has no value.`);
-      }
-    }
+    for (const problem of attributeProblems(this.model, storage, row)) this.report(storage, row, problem);
   }
 
   private uniques(storage: EntityStorage, row: Row): void {
@@ -140,6 +132,19 @@ class Check {
     }
     return false;
   }
+}
+
+/** What is wrong with the values of the attributes of one record, each in a sentence. */
+export function attributeProblems(model: Model, storage: EntityStorage, { values }: Row): readonly string[] {
+  return storage.attributes.flatMap(({ id, name, type, required, key }) => {
+    const value = values[id] ?? null;
+    if (value === null)
+      return required || (key !== null && !storage.singleton)
+        ? [`${name} is required and has no value.`]
+        : [];
+    const wrong = typeProblem(model, type, value);
+    return wrong === null ? [] : [`${name} does not fit. ${wrong}`];
+  });
 }
 
 /** What is wrong with a stored value, or `null` when it fits its type. */

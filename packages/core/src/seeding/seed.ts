@@ -220,7 +220,8 @@ class Seeder {
     const shares = this.sharesOf(attribute, subject.of);
     if (shares !== null) return this.random.share(shares);
     const must = attribute.required || attribute.key !== null;
-    if (!must && !this.random.chance(0.8)) return null;
+    // What is unset has its default, as after a write.
+    if (!must && !this.random.chance(0.8)) return attribute.defaultValue;
     if (attribute.example !== null && subject.ordinal === 0 && subject.attempt === 0)
       return attribute.example;
     return this.typeValue(attribute.type, { ...subject, name: attribute.name });
