@@ -1,5 +1,5 @@
 import { convention, follows, path, TEXT, tree } from './support/arranging.js';
-import { expect, test } from './support/isomeros.js';
+import { expect, stage, test } from './support/isomeros.js';
 
 test('what would break a release is told before a branch is let go, and found afterwards', async ({
   page,
@@ -71,4 +71,44 @@ test('a release goes on holding its arrangement under another name', async ({ pa
   await expect(releases).toContainText('1.0');
   await expect(releases).not.toContainText('main');
   await expect(stages).toContainText('breaking');
+});
+
+test('a release is served beside what comes after it, says that it ends, and gets records of its own in time', async ({
+  page,
+  isomeros,
+}) => {
+  const text = 'entity Route\n  name: text(1..60), required\n  state: choice(open, closed)\n';
+  const id = await isomeros.createDesign(text);
+  await isomeros.ask('POST', `/api/designs/${id}/releases`, { label: '1.0', arrangement: 'main' });
+  await isomeros.ask('PUT', `/api/designs/${id}/arrangements/main`, { settings: { version: 'v2' } });
+  await page.goto(`${isomeros.url}/designs/${id}/contract`);
+  await page.getByRole('button', { name: '1.0', exact: true }).click();
+  await page.getByLabel('Deprecated from').fill('2026-11-01');
+  await page.getByLabel('Stops on').fill('2027-06-30');
+  await page.getByRole('button', { name: 'Say so' }).click();
+  await expect(page.getByRole('group', { name: 'Releases' })).toContainText('deprecated');
+
+  await stage(page, 'Mock').click();
+  await page.getByLabel('1.0').check();
+  await page.getByRole('button', { name: 'Start the mock' }).click();
+  const served = page.getByRole('group', { name: 'What is served' });
+  const main = (await page.getByTestId('base-url').textContent()) ?? '';
+  await served.getByRole('button', { name: 'release 1.0' }).click();
+  await expect(page.getByTestId('base-url')).toContainText('/api/v1');
+  const release = (await page.getByTestId('base-url').textContent()) ?? '';
+  await page.getByRole('button', { name: 'Send' }).click();
+  await expect(page.getByText('Deprecation: @1793491200')).toBeVisible();
+  await expect(page.getByText('Sunset: Wed, 30 Jun 2027 00:00:00 GMT')).toBeVisible();
+
+  await isomeros.ask('PUT', `/api/designs/${id}/model`, { text: text.replace('closed', 'closed, seasonal') });
+  const patch = (body: object): Promise<number> =>
+    fetch(`${main}/routes/1`, {
+      method: 'PATCH',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    }).then(({ status }) => status);
+  await expect.poll(() => patch({ name: 'Apart', state: 'seasonal' })).toBe(200);
+  await served.getByRole('button', { name: 'main' }).click();
+  await expect(served).toContainText('release 1.0 own records');
+  expect(await (await fetch(`${release}/routes/1`)).json()).not.toMatchObject({ state: 'seasonal' });
 });

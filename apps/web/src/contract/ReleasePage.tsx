@@ -1,12 +1,11 @@
 import type { Change, Weight } from '@isomeros/core/comparison';
-import { Button } from 'antd';
 import { useEffect, useState } from 'react';
-import { api, refusal } from '../app/api/client.js';
 import type { Release } from '../app/api/types.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import { loadReleases } from '../design/releasesSlice.js';
+import { ReleaseHead } from './ReleaseHead.js';
 
 interface Props {
   readonly design: string;
@@ -29,59 +28,13 @@ export function ReleasePage({ design, release, onStatement, onClose }: Props): R
   const isHeld = useAppSelector(({ releases }) =>
     releases.held.releases.some(({ label }) => label === release.label),
   );
-  const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     if (!isHeld) void dispatch(loadReleases({ design, label: release.label }));
   }, [isHeld, design, release.label, dispatch]);
-  const base = `/api/designs/${design}/releases/${release.label}`;
-  const takeBack = async (): Promise<void> => {
-    try {
-      await api.removeRelease(design, release.label);
-      const loaded = await dispatch(loadReleases({ design }));
-      if (loadReleases.rejected.match(loaded)) setProblem(loaded.error.message ?? 'It was taken back.');
-      else onClose();
-    } catch (error) {
-      setProblem(refusal(error));
-    }
-  };
-  const made = new Date(release.madeAt).toLocaleString(undefined, {
-    dateStyle: 'medium',
-    timeStyle: 'short',
-  });
   return (
     <section className="panel release-page" aria-label={`Release ${release.label}`}>
-      <header className="operation-head">
-        <div className="title">
-          <h2>Release {release.label}</h2>
-          <span className="quiet">{made}</span>
-          <span className="end">
-            <button type="button" className="text-button" onClick={onClose}>
-              Back to the operations
-            </button>
-          </span>
-        </div>
-        <p className="summary">
-          Arrangement {release.arrangement}, version {release.version}, revision {release.revision}:{' '}
-          {release.operations} operations. It never changes.
-        </p>
-        <div className="release-links">
-          <a href={`${base}/openapi.json`} target="_blank" rel="noreferrer">
-            OpenAPI 3.1, JSON
-          </a>
-          <a href={`${base}/openapi.yaml`} target="_blank" rel="noreferrer">
-            YAML
-          </a>
-          <Button size="small" onClick={() => void takeBack()}>
-            Take it back
-          </Button>
-        </div>
-      </header>
+      <ReleaseHead design={design} release={release} onClose={onClose} />
       <div className="panel-body">
-        {problem !== null && (
-          <div className="notice bad" role="alert">
-            {problem}
-          </div>
-        )}
         {changes === null && <p className="empty-note">Comparing.</p>}
         {changes?.length === 0 && <p className="empty-note">Nothing has changed since.</p>}
         {changes !== null &&

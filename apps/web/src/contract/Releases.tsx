@@ -28,6 +28,7 @@ export function Releases({ selected, onSelect }: Props): React.JSX.Element {
             >
               {release.label}
             </button>
+            {release.end !== null && <span className="quiet"> deprecated</span>}
             {release.arrangement !== arrangement && <span className="quiet"> {release.arrangement}</span>}
           </li>
         ))}

@@ -1,16 +1,17 @@
-import { indexContract, type Effect } from '@isomeros/core/contract';
+import { indexContract, type Contract, type Effect } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
 import type { Exchange, ExchangeSummary } from '../app/api/types.js';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
-import { useContract } from '../design/useContract.js';
 import { ExchangeMessages } from './ExchangeMessages.js';
 import { MessageEditor } from './MessageEditor.js';
 import { readingMessage } from './messageText.js';
 
 interface Props {
+  /** What is served; `null` while it is being read. */
+  readonly contract: Contract | null;
   readonly exchanges: readonly ExchangeSummary[];
   readonly selected: number | null;
   readonly exchange: Exchange | null;
@@ -22,8 +23,7 @@ interface Props {
 
 /** Every exchange, newest last, from whatever client; the chosen one as it travelled; the next message. */
 export function ExchangeLog(props: Props): React.JSX.Element {
-  const { exchanges, selected, exchange, running, firstMessage, onSelect, onSend } = props;
-  const contract = useContract();
+  const { contract, exchanges, selected, exchange, running, firstMessage, onSelect, onSend } = props;
   const [typed, setTyped] = useState('');
   const shown = useMemo(() => narrow(exchanges, typed), [exchanges, typed]);
   return (

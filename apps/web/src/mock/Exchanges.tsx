@@ -1,28 +1,31 @@
 import { useState } from 'react';
 import { useLocation } from 'react-router';
 import { api } from '../app/api/client.js';
-import type { ExchangeSummary, Mock } from '../app/api/types.js';
+import type { ExchangeSummary } from '../app/api/types.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { ExchangeLog } from './ExchangeLog.js';
+import type { Face } from './faces.js';
 import { exchangesArrived } from './mocksSlice.js';
 import { useExchange } from './useExchange.js';
+import { useFaceContract } from './useFaceContract.js';
 import { WhatHappened } from './WhatHappened.js';
 
 const NONE: readonly ExchangeSummary[] = [];
 
 interface Props {
-  readonly mock: Mock;
-  /** The arrangement that messages are sent to. */
-  readonly served: string;
+  /** What messages are sent to. */
+  readonly face: Face;
   /** Does something that the server may refuse. */
   readonly attempt: (work: () => Promise<void>) => Promise<void>;
 }
 
 /** Every exchange of a mock, and what happened in one of them. */
-export function Exchanges({ mock, served, attempt }: Props): React.JSX.Element {
+export function Exchanges({ face, attempt }: Props): React.JSX.Element {
+  const { mock, kind, name } = face;
   const state: unknown = useLocation().state;
   const dispatch = useAppDispatch();
+  const contract = useFaceContract(face);
   const exchanges = useAppSelector(({ mocks }) => mocks.exchanges[mock.id] ?? NONE);
   const [chosen, setChosen] = useState<number | null>(null);
   const newest = exchanges.at(-1)?.number ?? null;
@@ -30,7 +33,11 @@ export function Exchanges({ mock, served, attempt }: Props): React.JSX.Element {
   const exchange = useExchange(mock.id, selected);
   const send = (message: string): void => {
     void attempt(async () => {
-      const { lastExchange } = await api.sendMessage(mock.id, message, served);
+      const { lastExchange } = await api.sendMessage(
+        mock.id,
+        message,
+        kind === 'release' ? { release: name } : { arrangement: name },
+      );
       dispatch(exchangesArrived({ mock: mock.id, exchanges: await api.listExchanges(mock.id) }));
       setChosen(lastExchange === 0 ? null : lastExchange);
     });
@@ -38,6 +45,7 @@ export function Exchanges({ mock, served, attempt }: Props): React.JSX.Element {
   return (
     <SplitPanels name="mock" first={776}>
       <ExchangeLog
+        contract={contract}
         exchanges={exchanges}
         selected={selected}
         exchange={exchange}

@@ -1,14 +1,16 @@
 import { Button, Popconfirm } from 'antd';
 import { useState } from 'react';
-import type { Mock, MockAction } from '../app/api/types.js';
+import type { MockAction } from '../app/api/types.js';
 import { Credentials } from './Credentials.js';
+import { faceText, type Face } from './faces.js';
+import { MockFaces } from './MockFaces.js';
 import { Snapshots } from './Snapshots.js';
 import { Troubles } from './Troubles.js';
 
 interface Props {
-  readonly mock: Mock;
-  /** The arrangement whose address is shown. */
-  readonly served: string;
+  readonly faces: readonly Face[];
+  /** What is looked at. */
+  readonly face: Face;
   readonly onAct: (action: MockAction) => void;
   readonly showsRecords: boolean;
   readonly onRecords: () => void;
@@ -18,9 +20,9 @@ interface Props {
 
 /** The mock's own line: where it is, what it serves, what can be done with it. */
 export function MockLine(props: Props): React.JSX.Element {
-  const { mock, served, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
+  const { faces, face, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
+  const { mock, url: baseUrl } = face;
   const [copied, setCopied] = useState(false);
-  const baseUrl = mock.baseUrls[served] ?? '';
   const copy = (): void => {
     void navigator.clipboard.writeText(baseUrl).then(() => {
       setCopied(true);
@@ -30,7 +32,7 @@ export function MockLine(props: Props): React.JSX.Element {
     <div className="mock-line">
       <div className="fact">
         <span className="label">
-          Base URL{mock.arrangements.length > 1 && ` of ${served}`}, {mock.running ? 'running' : 'stopped'}
+          Base URL{faces.length > 1 && ` of ${faceText(face)}`}, {mock.running ? 'running' : 'stopped'}
         </span>
         <span>
           <span className={mock.running ? 'base-url' : 'base-url quiet'} data-testid="base-url">
@@ -51,10 +53,8 @@ export function MockLine(props: Props): React.JSX.Element {
         </span>
       </div>
       <div className="fact">
-        <span className="label">Serves</span>
-        <span>
-          {mock.arrangements.join(', ')}, revision {mock.servesRevision}
-        </span>
+        <span className="label">Serves, revision {mock.servesRevision}</span>
+        <MockFaces faces={faces} shown={face} />
       </div>
       <div className="fact">
         <span className="label">Records, seed {mock.seed}</span>

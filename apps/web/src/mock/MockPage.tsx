@@ -1,27 +1,28 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { api, refusal } from '../app/api/client.js';
 import type { Mock } from '../app/api/types.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { Exchanges } from './Exchanges.js';
+import { faceKey } from './faces.js';
 import { MockLine } from './MockLine.js';
 import { loadMocks, mockChanged, mockRemoved } from './mocksSlice.js';
 import { RecordsPage } from './RecordsPage.js';
 import { StartMock } from './StartMock.js';
-import { useDesignMock } from './useDesignMock.js';
+import { useShownFace } from './useShownFace.js';
 import './mock.css';
 
 /** The mock of a design: its line, every exchange, and what happened in one of them. */
 export function MockPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const dispatch = useAppDispatch();
-  const mock = useDesignMock(id);
-  const arrangement = useAppSelector((root) => root.design.arrangement);
+  const { faces, face } = useShownFace(id);
+  const mock = face?.mock ?? null;
   const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
   const loaded = useAppSelector((root) => root.mocks.loaded);
   const [problem, setProblem] = useState<string | null>(null);
   const [showsRecords, setShowsRecords] = useState(false);
-  const served = servedOf(mock, arrangement);
+  useParting(mock);
   const attempt = useCallback(async (work: () => Promise<void>): Promise<void> => {
     try {
       await work();
@@ -41,12 +42,12 @@ export function MockPage(): React.JSX.Element {
       void dispatch(loadMocks());
     });
   };
-  if (mock === null) {
+  if (face === null || mock === null) {
     return loaded ? (
       <StartMock
         problem={problem}
-        onStart={() => {
-          change(() => api.createMock(id, names));
+        onStart={(releases) => {
+          change(() => api.createMock(id, names, releases));
         }}
       />
     ) : (
@@ -56,8 +57,8 @@ export function MockPage(): React.JSX.Element {
   return (
     <div className="mock-page">
       <MockLine
-        mock={mock}
-        served={served}
+        faces={faces}
+        face={face}
         onAct={(action) => {
           change(() => api.actOnMock(mock.id, action));
         }}
@@ -83,17 +84,28 @@ export function MockPage(): React.JSX.Element {
           }}
         />
       ) : (
-        <Exchanges mock={mock} served={served} attempt={attempt} />
+        <Exchanges key={faceKey(face)} face={face} attempt={attempt} />
       )}
     </div>
   );
 }
 
-/** The arrangement that is looked at, where the mock serves it; else the first that it does. */
-const servedOf = (mock: Mock | null, arrangement: string): string =>
-  mock === null || mock.arrangements.includes(arrangement)
-    ? arrangement
-    : (mock.arrangements[0] ?? arrangement);
+/** A release that gets records of its own is a mock that is not known yet. */
+function useParting(mock: Mock | null): void {
+  const dispatch = useAppDispatch();
+  const before = useRef(mock);
+  useEffect(() => {
+    const known = before.current;
+    before.current = mock;
+    if (
+      known?.id === mock?.id &&
+      known !== null &&
+      mock !== null &&
+      known.releases.length > mock.releases.length
+    )
+      void dispatch(loadMocks());
+  }, [mock, dispatch]);
+}
 
 function Notices({
   mock,

@@ -1,15 +1,23 @@
 import { Button } from 'antd';
+import { useState } from 'react';
 import { useAppSelector } from '../app/store.js';
+import { releasesOf } from '../design/releasesSlice.js';
 
 interface Props {
   readonly problem: string | null;
-  readonly onStart: () => void;
+  /** `releases`: labels of those that are to be served, too. */
+  readonly onStart: (releases: readonly string[]) => void;
 }
 
 /** What stands here before there is a mock. */
 export function StartMock({ problem, onStart }: Props): React.JSX.Element {
   const { outline, derived } = useAppSelector((state) => state.design);
   const broken = (derived?.diagnostics.length ?? 0) > 0;
+  const releases = useAppSelector((state) => releasesOf(state, state.design.id ?? ''));
+  const [wanted, setWanted] = useState<ReadonlySet<string>>(new Set());
+  const want = (label: string, isWanted: boolean): void => {
+    setWanted(new Set([...[...wanted].filter((other) => other !== label), ...(isWanted ? [label] : [])]));
+  };
   const first = outline?.resources.find(({ kind }) => kind === 'collection');
   return (
     <section className="panel">
@@ -19,7 +27,31 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
           A mock serves the whole contract from records of its own: seeded, checked against the model, and
           kept in the database before any write is answered. It listens on this machine only.
         </p>
-        <Button type="primary" size="middle" disabled={outline === null} onClick={onStart}>
+        {releases.length > 0 && (
+          <fieldset className="mock-releases">
+            <legend>Serve releases, too: from the same records, as long as these satisfy both models</legend>
+            {releases.map(({ label }) => (
+              <label key={label}>
+                <input
+                  type="checkbox"
+                  checked={wanted.has(label)}
+                  onChange={({ target }) => {
+                    want(label, target.checked);
+                  }}
+                />{' '}
+                {label}
+              </label>
+            ))}
+          </fieldset>
+        )}
+        <Button
+          type="primary"
+          size="middle"
+          disabled={outline === null}
+          onClick={() => {
+            onStart([...wanted]);
+          }}
+        >
           Start the mock
         </Button>
         {broken && outline !== null && (

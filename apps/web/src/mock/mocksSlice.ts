@@ -7,9 +7,11 @@ export interface MocksState {
   readonly loaded: boolean;
   /** The latest exchanges of each mock that is followed, oldest first. */
   readonly exchanges: Readonly<Record<string, readonly ExchangeSummary[]>>;
+  /** What somebody wants to look at, as long as the arrangement is the one that was looked at then. */
+  readonly chosen: { readonly face: string; readonly arrangement: string } | null;
 }
 
-const initialState: MocksState = { byId: {}, loaded: false, exchanges: {} };
+const initialState: MocksState = { byId: {}, loaded: false, exchanges: {}, chosen: null };
 
 /** Exchanges kept in the page; the journal on the server holds more. */
 const MOST_KEPT = 2_000;
@@ -29,6 +31,10 @@ const slice = createSlice({
         exchanges: restarted ? { ...state.exchanges, [payload.id]: [] } : state.exchanges,
       };
     },
+    faceChosen: (
+      state,
+      { payload }: PayloadAction<{ readonly face: string; readonly arrangement: string }>,
+    ) => ({ ...state, chosen: payload }),
     mockRemoved: (state, { payload }: PayloadAction<string>) => ({
       ...state,
       byId: Object.fromEntries(Object.entries(state.byId).filter(([id]) => id !== payload)),
@@ -69,5 +75,5 @@ export function mergeByNumber(
   return [...all.values()].sort((a, b) => a.number - b.number);
 }
 
-export const { mockChanged, mockRemoved, exchangesArrived } = slice.actions;
+export const { faceChosen, mockChanged, mockRemoved, exchangesArrived } = slice.actions;
 export const mocksReducer = slice.reducer;

@@ -13,6 +13,7 @@ import type {
   Snapshot,
   Problem,
   Release,
+  ReleaseEnd,
   Revision,
   RevisionSummary,
   Sample,
@@ -142,6 +143,10 @@ export const api = {
   /** The contract of a release, as JSON. */
   readReleaseContract: async (id: string, label: string): Promise<string> =>
     (await ask(`/designs/${id}/releases/${label}/contract`)).text(),
+  markRelease: (id: string, label: string, end: ReleaseEnd | null): Promise<Release> =>
+    end === null
+      ? send('DELETE', `/designs/${id}/releases/${label}/end`)
+      : send('PUT', `/designs/${id}/releases/${label}/end`, end),
   removeRelease: async (id: string, label: string): Promise<void> => {
     await ask(`/designs/${id}/releases/${label}`, { method: 'DELETE' });
   },
@@ -154,8 +159,11 @@ export const api = {
   },
   listMocks: async (): Promise<readonly Mock[]> => (await get<Items<Mock>>('/mocks')).items,
   readMock: (id: string): Promise<Mock> => get(`/mocks/${id}`),
-  createMock: (design: string, arrangements: readonly string[]): Promise<Mock> =>
-    send('POST', '/mocks', { design, arrangements }),
+  createMock: (
+    design: string,
+    arrangements: readonly string[],
+    releases: readonly string[] = [],
+  ): Promise<Mock> => send('POST', '/mocks', { design, arrangements, releases }),
   actOnMock: (id: string, action: MockAction): Promise<Mock> => send('POST', `/mocks/${id}/${action}`),
   listSnapshots: async (id: string): Promise<readonly Snapshot[]> =>
     (await get<Items<Snapshot>>(`/mocks/${id}/snapshots`)).items,
@@ -202,8 +210,11 @@ export const api = {
   removeMock: async (id: string): Promise<void> => {
     await ask(`/mocks/${id}`, { method: 'DELETE' });
   },
-  sendMessage: (id: string, message: string, arrangement: string): Promise<{ lastExchange: number }> =>
-    send('POST', `/mocks/${id}/messages`, { message, arrangement }),
+  sendMessage: (
+    id: string,
+    message: string,
+    to: { readonly arrangement: string } | { readonly release: string },
+  ): Promise<{ lastExchange: number }> => send('POST', `/mocks/${id}/messages`, { message, ...to }),
   listExchanges: async (id: string): Promise<readonly ExchangeSummary[]> =>
     [...(await get<Items<ExchangeSummary>>(`/mocks/${id}/exchanges?limit=200`)).items].reverse(),
   readExchange: (id: string, number: number): Promise<Exchange> => get(`/mocks/${id}/exchanges/${number}`),

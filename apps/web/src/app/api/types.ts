@@ -55,6 +55,15 @@ export interface Release {
   readonly revision: number;
   readonly operations: number;
   readonly madeAt: string;
+  /** What is said about its end; `null` while it may be used. */
+  readonly end: ReleaseEnd | null;
+}
+
+/** What is said about the end of a release. Moments are RFC 3339. */
+export interface ReleaseEnd {
+  readonly deprecatedAt: string;
+  readonly sunsetAt: string | null;
+  readonly successor: { readonly release: string } | { readonly arrangement: string } | null;
 }
 
 export interface LiveSchemaAddress {
@@ -85,6 +94,9 @@ export interface Mock {
   readonly design: string;
   readonly arrangements: readonly string[];
   readonly baseUrls: Readonly<Record<string, string>>;
+  /** Labels of releases that share its records. */
+  readonly releases: readonly string[];
+  readonly releaseUrls: Readonly<Record<string, string>>;
   readonly port: number;
   readonly running: boolean;
   readonly seed: number;

@@ -3,7 +3,7 @@ import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
 import { loadMocks } from '../../mock/mocksSlice.js';
-import { useDesignMock } from '../../mock/useDesignMock.js';
+import { useShownFace } from '../../mock/useShownFace.js';
 import { useMockEvents } from '../../mock/useMockEvents.js';
 import { useAppDispatch, useAppSelector, type RootState } from '../store.js';
 import { ArrangementChooser } from './ArrangementChooser.js';
@@ -20,7 +20,8 @@ export function DesignFrame(): React.JSX.Element {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const design = useAppSelector((state) => state.design);
-  const mock = useDesignMock(id);
+  const { face } = useShownFace(id);
+  const mock = face?.mock ?? null;
   const stages = useAppSelector((state) => stagesOf(state, id));
   useMockEvents(mock?.id ?? null);
   useEffect(() => {

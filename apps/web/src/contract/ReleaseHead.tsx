@@ -1,0 +1,100 @@
+import { Button } from 'antd';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, refusal } from '../app/api/client.js';
+import type { Release, ReleaseEnd } from '../app/api/types.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { loadReleases } from '../design/releasesSlice.js';
+import { faceKey, facesOf } from '../mock/faces.js';
+import { faceChosen, mockChanged } from '../mock/mocksSlice.js';
+import { ReleaseEndForm } from './ReleaseEndForm.js';
+
+interface Props {
+  readonly design: string;
+  readonly release: Release;
+  /** Back to the operations. */
+  readonly onClose: () => void;
+}
+
+/** What a release is, where it is to be had, and what can be done with it. */
+export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Element {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const [problem, setProblem] = useState<string | null>(null);
+  const base = `/api/designs/${design}/releases/${release.label}`;
+  const attempt = async (work: () => Promise<unknown>): Promise<void> => {
+    try {
+      await work();
+      setProblem(null);
+    } catch (error) {
+      setProblem(refusal(error));
+    }
+  };
+  const mark = (end: ReleaseEnd | null): void => {
+    void attempt(async () => {
+      await api.markRelease(design, release.label, end);
+      await dispatch(loadReleases({ design }));
+    });
+  };
+  const serve = (): void => {
+    void attempt(async () => {
+      const mock = await api.createMock(design, [], [release.label]);
+      dispatch(mockChanged(mock));
+      const [face] = facesOf([mock]);
+      if (face !== undefined) dispatch(faceChosen({ face: faceKey(face), arrangement }));
+      await navigate(`/designs/${design}/mock`);
+    });
+  };
+  const takeBack = async (): Promise<void> => {
+    try {
+      await api.removeRelease(design, release.label);
+      const loaded = await dispatch(loadReleases({ design }));
+      if (loadReleases.rejected.match(loaded)) setProblem(loaded.error.message ?? 'It was taken back.');
+      else onClose();
+    } catch (error) {
+      setProblem(refusal(error));
+    }
+  };
+  const made = new Date(release.madeAt).toLocaleString(undefined, {
+    dateStyle: 'medium',
+    timeStyle: 'short',
+  });
+  return (
+    <header className="operation-head">
+      <div className="title">
+        <h2>Release {release.label}</h2>
+        <span className="quiet">{made}</span>
+        <span className="end">
+          <button type="button" className="text-button" onClick={onClose}>
+            Back to the operations
+          </button>
+        </span>
+      </div>
+      <p className="summary">
+        Arrangement {release.arrangement}, version {release.version}, revision {release.revision}:{' '}
+        {release.operations} operations. It never changes.
+      </p>
+      <div className="release-links">
+        <a href={`${base}/openapi.json`} target="_blank" rel="noreferrer">
+          OpenAPI 3.1, JSON
+        </a>
+        <a href={`${base}/openapi.yaml`} target="_blank" rel="noreferrer">
+          YAML
+        </a>
+        <Button size="small" onClick={serve}>
+          Serve it
+        </Button>
+        <Button size="small" onClick={() => void takeBack()}>
+          Take it back
+        </Button>
+      </div>
+      {problem !== null && (
+        <div className="notice bad" role="alert">
+          {problem}
+        </div>
+      )}
+      <ReleaseEndForm key={JSON.stringify(release.end)} release={release} onEnd={mark} />
+    </header>
+  );
+}

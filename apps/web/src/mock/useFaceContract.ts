@@ -1,0 +1,25 @@
+import type { Contract } from '@isomeros/core/contract';
+import { useEffect, useState } from 'react';
+import { api } from '../app/api/client.js';
+import { useContract } from '../design/useContract.js';
+import type { Face } from './faces.js';
+
+/** The contract that is served: of a release the one it keeps, else that of the arrangement that is looked at. */
+export function useFaceContract({ mock, kind, name }: Face): Contract | null {
+  const own = useContract();
+  const [kept, setKept] = useState<{ readonly label: string; readonly contract: Contract } | null>(null);
+  const isRelease = kind === 'release';
+  const { design } = mock;
+  useEffect(() => {
+    if (!isRelease) return;
+    let isWanted = true;
+    void api.readReleaseContract(design, name).then((text) => {
+      if (isWanted) setKept({ label: name, contract: JSON.parse(text) as Contract });
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [isRelease, design, name]);
+  if (!isRelease) return own;
+  return kept?.label === name ? kept.contract : null;
+}
