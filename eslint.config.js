@@ -15,6 +15,7 @@ const CORE_FOLDERS = [
   'seeding',
   'engine',
   'transfer',
+  'migration',
 ];
 
 const coreDirections = CORE_FOLDERS.map((folder, index) => ({

@@ -16,6 +16,7 @@ import { SamplesController } from './designs/samples.controller.js';
 import { IntakeController } from './intake/intake.controller.js';
 import { IntakeService } from './intake/intake.service.js';
 import { MocksController } from './mocks/mocks.controller.js';
+import { MigrationController } from './mocks/migration.controller.js';
 import { RecordsController } from './mocks/records.controller.js';
 import { HeldMocks } from './mocks/heldMocks.js';
 import { MocksLife } from './mocks/mocksLife.js';
@@ -43,6 +44,7 @@ export class AppModule {
         IntakeController,
         MocksController,
         RecordsController,
+        MigrationController,
         DescriptionController,
       ],
       providers: [

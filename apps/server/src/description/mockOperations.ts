@@ -55,6 +55,19 @@ export const MOCK_OPERATIONS: Readonly<Record<string, Described>> = {
     answers: 'Seeding',
     problems: ['invalid', 'not-found', 'unsound', 'media-type'],
   },
+  'GET /api/mocks/{id}/migration': {
+    summary: 'Read what stands between the records and the newest model of the design',
+    status: 200,
+    answers: 'Migration',
+    problems: ['not-found'],
+  },
+  'POST /api/mocks/{id}/migration': {
+    summary: 'Take the records to the newest model as decided, after a snapshot; all or nothing',
+    body: 'Decisions',
+    status: 200,
+    answers: 'Mock',
+    problems: ['invalid', 'not-found', 'conflict', 'media-type', 'unavailable'],
+  },
   'GET /api/mocks/{id}/kinds': {
     summary: 'List the kinds of records, entities and pairings, with how many there are of each',
     status: 200,

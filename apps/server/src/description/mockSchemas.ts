@@ -91,6 +91,28 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
     additionalProperties: list({ type: 'object' }),
     description: 'Records by the names of the model, an array for each entity and pairing.',
   },
+  Migration: object({
+    from: { ...count, description: 'The revision that is served.' },
+    to: { ...count, description: 'The newest sound revision.' },
+    steps: list(
+      object({
+        id: text,
+        message: text,
+        records: { ...count, description: 'How many records it is about.' },
+        first: { ...list(text), description: 'The keys of the first of them.' },
+        offers: list(object({ do: { enum: ['fill', 'convert', 'drop'] }, means: text })),
+      }),
+    ),
+  }),
+  Decisions: closed(
+    object({
+      decisions: {
+        type: 'object',
+        description: 'By the ids of steps.',
+        additionalProperties: object({ do: { enum: ['fill', 'convert', 'drop'] }, value: {} }, ['value']),
+      },
+    }),
+  ),
   KindOfRecord: object({
     kind: text,
     records: count,

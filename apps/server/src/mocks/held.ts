@@ -1,3 +1,4 @@
+import type { MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan } from '@isomeros/core/seeding';
 import type { ServedRelease } from '../designs/releases.service.js';
 import type { DatasetRow, MockRow } from '../database/tables.js';
@@ -25,7 +26,8 @@ export interface Held {
   releases: readonly ServedRelease[];
   readonly journal: Journal;
   readonly dice: Dice;
-  obstacles: readonly string[];
+  /** What stands against the newest model of the design; empty when it is served. */
+  waiting: readonly MigrationStep[];
 }
 
 const PORTS_TRIED = 200;
@@ -109,8 +111,15 @@ export function addressOf({ row, faces }: Held, kind: Served['kind'], called: st
 
 const urlOf = (port: number, root: string): string => `http://127.0.0.1:${port}${root}`;
 
+const KEYS_SHOWN = 3;
+
+const obstacleText = ({ message, records, first }: MigrationStep): string => {
+  const more = records > KEYS_SHOWN ? `, and ${records - KEYS_SHOWN} more` : '';
+  return `${message} (${first.slice(0, KEYS_SHOWN).join('; ')}${more})`;
+};
+
 export function viewOf(held: Held): MockView {
-  const { row, dataset, faces, records, journal, dice, obstacles } = held;
+  const { row, dataset, faces, records, journal, dice, waiting } = held;
   const ports = servedPorts(row);
   const urls = faces.map(({ served, root }, index) => [served, urlOf(ports[index] ?? 0, root)] as const);
   const names = urls.flatMap(([served, url]) =>
@@ -133,6 +142,6 @@ export function viewOf(held: Held): MockView {
     exchanges: journal.count,
     servesRevision: dataset.modelRevision,
     troubles: dice.troubles.items.length,
-    obstacles,
+    obstacles: waiting.map(obstacleText),
   };
 }

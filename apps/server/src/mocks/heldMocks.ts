@@ -106,9 +106,9 @@ export class HeldMocks {
     return held;
   }
 
-  private heldParts(row: MockRow): Pick<Held, 'journal' | 'dice' | 'obstacles'> {
+  private heldParts(row: MockRow): Pick<Held, 'journal' | 'dice' | 'waiting'> {
     const dice = new Dice({ ...NO_TROUBLES, ...(JSON.parse(row.trouble) as Partial<Troubles>) });
-    return { journal: new Journal(), dice, obstacles: [] };
+    return { journal: new Journal(), dice, waiting: [] };
   }
 
   private sharedBy(held: Held): Shared {

@@ -65,6 +65,12 @@ export class CreateMockDto extends SeedPlanDto {
   port?: number;
 }
 
+/** What is to be done about the steps of a migration, by their ids. */
+export class DecisionsDto {
+  @IsObject({ message: 'Expected an object from ids of steps to what is to be done.' })
+  decisions: Record<string, unknown>;
+}
+
 export class SnapshotDto {
   @Matches(ARRANGEMENT_NAME, {
     message: 'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores.',

@@ -1,4 +1,6 @@
-import { adopt, Dataset, renumbered, type Adoption, type Counters } from '@isomeros/core/engine';
+import { randomUUID } from 'node:crypto';
+import { Dataset, renumbered, type Counters } from '@isomeros/core/engine';
+import { migrate, type Decision, type Migration } from '@isomeros/core/migration';
 import type { Model, Row } from '@isomeros/core/model';
 import type { SoundModel } from '../designs/designs.service.js';
 import type { Derivation } from '../designs/derivations.js';
@@ -71,37 +73,65 @@ export async function reset(held: Held, newest: SoundModel, part: Part): Promise
     derivations,
     keepsAnswers: false,
   }));
-  held.obstacles = [];
+  held.waiting = [];
 }
 
-/** Serves the newest model, unless records would lose something or contradict it: then it says what stands against it. */
+/** Serves the newest model, unless records would lose something or contradict it: then it says what waits. */
 export async function adoptModel(held: Held, newest: SoundModel, part: Part): Promise<void> {
-  const derivations = newestDerivations(newest, servedNames(held.row));
+  await held.records.settled();
+  const { migrated } = migrationOf(held, newest, NOTHING_DECIDED);
+  held.waiting = migrated.open;
+  if (migrated.open.length === 0) await takeOver(held, newest, NOTHING_DECIDED, part);
+}
+
+export const NOTHING_DECIDED: ReadonlyMap<string, Decision> = new Map();
+
+/** What becomes of the records of a mock under the newest model, as things are decided. */
+export function migrationOf(
+  { row, records: { dataset } }: Held,
+  newest: SoundModel,
+  decisions: ReadonlyMap<string, Decision>,
+): { readonly migrated: Migration; readonly derivations: readonly Derivation[] } {
+  const derivations = newestDerivations(newest, servedNames(row));
   const { model } = firstOf(derivations);
-  const { records } = held;
-  await records.settled();
-  const adoption = adopt(records.dataset.model, model, records.dataset.everything());
-  held.obstacles = adoption.ok ? [] : adoption.obstacles;
-  if (!adoption.ok) return;
-  await renew(held, part, (counters) => ({
-    model,
-    columns: modelColumns(newest),
-    rows: adopted(records.dataset.everything(), adoption),
-    counters,
-    derivations,
-    keepsAnswers: true,
-  }));
+  const tools = { now: Date.now(), uuid: randomUUID };
+  const migrated = migrate(dataset.model, model, dataset.everything(), dataset.counters, decisions, tools);
+  return { migrated, derivations };
+}
+
+/** Stores the records as they are under the newest model, and serves it. Nothing may be left undecided. */
+export async function takeOver(
+  held: Held,
+  newest: SoundModel,
+  decisions: ReadonlyMap<string, Decision>,
+  part: Part,
+): Promise<void> {
+  await renew(held, part, () => {
+    const { migrated, derivations } = migrationOf(held, newest, decisions);
+    const [left] = migrated.open;
+    if (left !== undefined)
+      throw new ApiProblem('conflict', `A record was written meanwhile: ${left.message}`);
+    const { rows, counters } = migrated;
+    const { model } = firstOf(derivations);
+    return { model, columns: modelColumns(newest), rows, counters, derivations, keepsAnswers: true };
+  });
+  held.waiting = [];
 }
 
 /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
 export async function restore(held: Held, state: SnapshotState, part: Part): Promise<void> {
   const then = modelOf(state.model);
   const { model } = held.records.dataset;
-  const adoption = adopt(then, model, state.rows);
-  if (!adoption.ok)
-    throw new ApiProblem('conflict', `The model has changed since: ${adoption.obstacles.join(' ')}`);
+  const tools = { now: Date.now(), uuid: randomUUID };
+  const none = { rid: 0, attributes: {} };
+  const migrated = migrate(then, model, state.rows, none, NOTHING_DECIDED, tools);
+  if (migrated.open.length > 0)
+    throw new ApiProblem(
+      'conflict',
+      `The model has changed since: ${migrated.open.map(({ message }) => message).join(' ')}`,
+    );
   await renew(held, part, (before) => {
-    const { rows, last } = renumbered(model, adopted(state.rows, adoption), before.rid);
+    const { rows, last } = renumbered(model, migrated.rows, before.rid);
     const columns = modelColumnsOf(held.dataset);
     return {
       model,
@@ -112,12 +142,4 @@ export async function restore(held: Held, state: SnapshotState, part: Part): Pro
       keepsAnswers: true,
     };
   });
-}
-
-/** Records with what a model that they are adopted by fills in. */
-function adopted(rows: Iterable<Row>, { changes }: Extract<Adoption, { ok: true }>): Row[] {
-  const filled = new Map(
-    changes.flatMap((change) => (change.kind === 'update' ? [[change.after.rid, change.after]] : [])),
-  );
-  return [...rows].map((row) => filled.get(row.rid) ?? row);
 }

@@ -5,12 +5,29 @@ import {
   isJsonObject,
   ownsItself,
   storageOf,
+  type Attribute,
   type AttributeType,
   type EntityStorage,
   type Json,
   type Model,
+  type Owns,
+  type RefersTo,
   type Row,
+  type UniqueConstraint,
 } from '../model/index.js';
+
+/** What of the model a record contradicts. */
+export type Cause =
+  | { readonly kind: 'entity' }
+  /** It has no value, and must have one. */
+  | { readonly kind: 'unset'; readonly attribute: Attribute }
+  | { readonly kind: 'misfit'; readonly attribute: Attribute }
+  | { readonly kind: 'taken'; readonly constraint: UniqueConstraint }
+  /** It points at nothing, and must, or at what is not there. */
+  | { readonly kind: 'pointer'; readonly relationship: Owns | RefersTo }
+  /** It has nothing in a slot that is never empty. */
+  | { readonly kind: 'slot'; readonly relationship: Owns }
+  | { readonly kind: 'circle'; readonly relationship: Owns };
 
 /** One way in which a record contradicts the model. */
 export interface Violation {
@@ -18,6 +35,7 @@ export interface Violation {
   readonly entity: string;
   /** What is wrong, in a sentence. */
   readonly message: string;
+  readonly cause: Cause;
 }
 
 /**
@@ -45,7 +63,9 @@ class Check {
   row(row: Row): void {
     const storage = storageOf(this.model).byId.get(row.entity);
     if (storage === undefined) {
-      this.violations.push({ rid: row.rid, entity: row.entity, message: 'The model has no such entity.' });
+      const { rid, entity } = row;
+      const cause = { kind: 'entity' } as const;
+      this.violations.push({ rid, entity, message: 'The model has no such entity.', cause });
       return;
     }
     this.attributes(storage, row);
@@ -59,17 +79,19 @@ class Check {
       const storage = storageOf(this.model).byId.get(row.entity);
       for (const slot of storage?.slots ?? []) {
         if (storage === undefined || this.filled.get(slot.id)?.has(row.rid)) continue;
-        this.report(storage, row, `It has no ${slot.to}, and must have one.`);
+        const cause = { kind: 'slot', relationship: slot } as const;
+        this.report(storage, row, `It has no ${slot.to}, and must have one.`, cause);
       }
     }
   }
 
-  private report(storage: EntityStorage, row: Row, message: string): void {
-    this.violations.push({ rid: row.rid, entity: storage.entity.name, message });
+  private report(storage: EntityStorage, row: Row, message: string, cause: Cause): void {
+    this.violations.push({ rid: row.rid, entity: storage.entity.name, message, cause });
   }
 
   private attributes(storage: EntityStorage, row: Row): void {
-    for (const problem of attributeProblems(this.model, storage, row)) this.report(storage, row, problem);
+    for (const { message, cause } of attributeProblems(this.model, storage, row))
+      this.report(storage, row, message, cause);
   }
 
   private uniques(storage: EntityStorage, row: Row): void {
@@ -79,7 +101,10 @@ class Check {
       const taken = this.taken.get(unique.id) ?? new Set<string>();
       this.taken.set(unique.id, taken);
       if (taken.has(value))
-        this.report(storage, row, `Another record has the same ${unique.names.join(' and ')}.`);
+        this.report(storage, row, `Another record has the same ${unique.names.join(' and ')}.`, {
+          kind: 'taken',
+          constraint: unique,
+        });
       taken.add(value);
     }
   }
@@ -88,32 +113,33 @@ class Check {
     const { owner } = storage;
     if (owner !== null) {
       const rid = row.values[owner.id];
-      this.pointer(storage, row, owner.id, owner.from, ownsItself(owner) ? 'optional' : 'one');
+      this.pointer(storage, row, owner, owner.from, ownsItself(owner) ? 'optional' : 'one');
       if (typeof rid === 'number' && owner.cardinality !== 'many') this.fill(owner.id, rid);
       if (ownsItself(owner) && this.isOwnAncestor(row, owner.id))
-        this.report(storage, row, 'It owns itself in a circle.');
+        this.report(storage, row, 'It owns itself in a circle.', { kind: 'circle', relationship: owner });
     }
     for (const reference of storage.references) {
-      this.pointer(storage, row, reference.id, reference.to, reference.cardinality);
+      this.pointer(storage, row, reference, reference.to, reference.cardinality);
     }
   }
 
   private pointer(
     storage: EntityStorage,
     row: Row,
-    id: string,
+    relationship: Owns | RefersTo,
     to: string,
     cardinality: 'one' | 'optional',
   ): void {
-    const rid = row.values[id] ?? null;
+    const rid = row.values[relationship.id] ?? null;
+    const cause = { kind: 'pointer', relationship } as const;
     if (rid === null) {
-      if (cardinality === 'one') this.report(storage, row, `It points at no ${to}, and must.`);
+      if (cardinality === 'one') this.report(storage, row, `It points at no ${to}, and must.`, cause);
       return;
     }
     const target = typeof rid === 'number' ? this.rows.get(rid) : undefined;
     const wanted = indexModel(this.model).entities.get(to)?.id;
     if (target === undefined || target.entity !== wanted)
-      this.report(storage, row, `It points at a ${to} that is not there.`);
+      this.report(storage, row, `It points at a ${to} that is not there.`, cause);
   }
 
   private fill(slot: string, owner: number): void {
@@ -134,21 +160,28 @@ class Check {
   }
 }
 
-/** What is wrong with the values of the attributes of one record, each in a sentence. */
-export function attributeProblems(model: Model, storage: EntityStorage, { values }: Row): readonly string[] {
-  return storage.attributes.flatMap(({ id, name, type, required, key }) => {
+/** What is wrong with the values of the attributes of one record. */
+export function attributeProblems(
+  model: Model,
+  storage: EntityStorage,
+  { values }: Row,
+): readonly Pick<Violation, 'message' | 'cause'>[] {
+  return storage.attributes.flatMap((attribute): Pick<Violation, 'message' | 'cause'>[] => {
+    const { id, name, type, required, key } = attribute;
     const value = values[id] ?? null;
     if (value === null)
       return required || (key !== null && !storage.singleton)
-        ? [`${name} is required and has no value.`]
+        ? [{ message: `${name} is required and has no value.`, cause: { kind: 'unset', attribute } }]
         : [];
     const wrong = typeProblem(model, type, value);
-    return wrong === null ? [] : [`${name} does not fit. ${wrong}`];
+    return wrong === null
+      ? []
+      : [{ message: `${name} does not fit. ${wrong}`, cause: { kind: 'misfit', attribute } }];
   });
 }
 
 /** What is wrong with a stored value, or `null` when it fits its type. */
-function typeProblem(model: Model, type: AttributeType, value: Json): string | null {
+export function typeProblem(model: Model, type: AttributeType, value: Json): string | null {
   switch (type.kind) {
     case 'json':
       return null;

@@ -11,7 +11,7 @@ import {
   type Row,
 } from '../model/index.js';
 import type { Change } from './dataset.js';
-import { withDefaults } from './adopt.js';
+import { withDefaults } from './losses.js';
 import { attributeProblems } from './invariants.js';
 
 /**
@@ -100,5 +100,5 @@ function rowMisfit(model: Model, row: Row): string | null {
   const storage = storageOf(model).byId.get(row.entity);
   if (storage === undefined) return 'The model has no such entity.';
   const [problem] = attributeProblems(model, storage, row);
-  return problem === undefined ? null : `${storage.entity.name}: ${problem}`;
+  return problem === undefined ? null : `${storage.entity.name}: ${problem.message}`;
 }

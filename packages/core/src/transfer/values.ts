@@ -5,6 +5,7 @@ import {
   isJsonObject,
   nearest,
   type AttributeType,
+  type EntityStorage,
   type Json,
   type Model,
 } from '../model/index.js';
@@ -72,6 +73,32 @@ function structure(
     }
   }
   return stored;
+}
+
+/** Attributes of a record by their names, as they are stored; `null` after something wrong was reported. */
+export function readAttributes(
+  model: Model,
+  { attributes }: EntityStorage,
+  given: Json,
+  pointer: string,
+  report: Report,
+): Record<string, Json> | null {
+  if (!isJsonObject(given)) {
+    report({ pointer, code: 'type', message: 'Expected an object: attributes by their names.' });
+    return null;
+  }
+  const values = bareObject();
+  let fits = true;
+  for (const [name, member] of Object.entries(given)) {
+    const attribute = attributes.find((candidate) => candidate.name === name);
+    const at = pointerTo(pointer, name);
+    const known = attributes.map((candidate) => candidate.name);
+    if (attribute === undefined) report({ pointer: at, ...unknownMember(name, known) });
+    const stored = attribute === undefined ? undefined : inward(model, attribute.type, member, at, report);
+    if (attribute !== undefined && stored !== undefined) values[attribute.id] = stored;
+    else fits = false;
+  }
+  return fits ? values : null;
 }
 
 /** A value as it is to be stored, with the write-only parts that it leaves out and the value before it has. */

@@ -1,0 +1,63 @@
+import {
+  bareObject,
+  storageOf,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type Row,
+} from '../model/index.js';
+
+/** What records hold and the new model has no place for. */
+export interface Loss {
+  /** The identity of an entity, or of what its records hold. */
+  readonly id: string;
+  /** The identity of the entity. */
+  readonly entity: string;
+  /** What goes: `the entity Sailing`, `Route.length`. */
+  readonly what: string;
+  readonly records: readonly Row[];
+}
+
+export function findLosses(before: Model, after: Model, rows: Iterable<Row>): readonly Loss[] {
+  const losses = new Map<string, Loss & { readonly records: Row[] }>();
+  const lose = (id: string, what: string, row: Row): void => {
+    const known = losses.get(id);
+    if (known === undefined) losses.set(id, { id, entity: row.entity, what, records: [row] });
+    else known.records.push(row);
+  };
+  for (const row of rows) {
+    const old = storageOf(before).byId.get(row.entity);
+    const now = storageOf(after).byId.get(row.entity);
+    if (old === undefined) continue;
+    if (now === undefined) {
+      lose(row.entity, `the entity ${old.entity.name}`, row);
+      continue;
+    }
+    const kept = placesOf(now);
+    for (const [id, name] of placesOf(old)) {
+      if (row.values[id] !== undefined && !kept.has(id)) lose(id, `${old.entity.name}.${name}`, row);
+    }
+  }
+  return [...losses.values()];
+}
+
+/** Everything a record of the entity can hold: identity → name. */
+function placesOf({ attributes, owner, references }: EntityStorage): ReadonlyMap<string, string> {
+  const relationships = owner === null ? references : [owner, ...references];
+  return new Map([
+    ...attributes.map((attribute) => [attribute.id, attribute.name] as const),
+    ...relationships.map((relationship) => [relationship.id, relationship.role ?? relationship.to] as const),
+  ]);
+}
+
+/** A record with the defaults of required attributes that it has no value of. */
+export function withDefaults(model: Model, row: Row): Row {
+  const attributes = storageOf(model).byId.get(row.entity)?.attributes ?? [];
+  const missing = attributes.filter(
+    ({ id, required, defaultValue }) => required && defaultValue !== null && row.values[id] === undefined,
+  );
+  if (missing.length === 0) return row;
+  const values: Record<string, Json> = Object.assign(bareObject(), row.values);
+  for (const { id, defaultValue } of missing) values[id] = defaultValue;
+  return { ...row, values, revision: row.revision + 1 };
+}
