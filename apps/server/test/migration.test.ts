@@ -70,7 +70,7 @@ describe('records of a mock whose model was edited', () => {
       ['unset Route.name Route', ['XX']],
     ]);
     const { obstacles } = await app.json<MockBody>('GET', path);
-    expect(obstacles).toContain('Route.name is required, and has no value. (XX)');
+    expect(obstacles).toContain('Route.name is required, and has no value: XX.');
     expect(await (await fetch(`${base}/routes/XX`)).json()).toMatchObject({ name: null, length: '3' });
   });
 

@@ -1,4 +1,4 @@
-import { closed, count, list, moment, object, text, uuid } from './shapes.js';
+import { closed, count, list, moment, object, ref, text, uuid } from './shapes.js';
 
 const rate = { type: 'number', minimum: 0, maximum: 1 } as const;
 const milliseconds = { type: 'number', minimum: 0, maximum: 60_000 } as const;
@@ -104,12 +104,20 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
       }),
     ),
   }),
+  Decision: object(
+    {
+      do: { enum: ['fill', 'convert', 'drop'] },
+      value: { description: 'What is filled in.' },
+      otherwise: { ...ref('Decision'), description: 'About those that cannot be converted.' },
+    },
+    ['value', 'otherwise'],
+  ),
   Decisions: closed(
     object({
       decisions: {
         type: 'object',
         description: 'By the ids of steps.',
-        additionalProperties: object({ do: { enum: ['fill', 'convert', 'drop'] }, value: {} }, ['value']),
+        additionalProperties: ref('Decision'),
       },
     }),
   ),

@@ -115,7 +115,7 @@ const KEYS_SHOWN = 3;
 
 const obstacleText = ({ message, records, first }: MigrationStep): string => {
   const more = records > KEYS_SHOWN ? `, and ${records - KEYS_SHOWN} more` : '';
-  return `${message} (${first.slice(0, KEYS_SHOWN).join('; ')}${more})`;
+  return `${message.replace(/\.$/, '')}: ${first.slice(0, KEYS_SHOWN).join('; ')}${more}.`;
 };
 
 export function viewOf(held: Held): MockView {

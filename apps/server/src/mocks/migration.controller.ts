@@ -98,7 +98,8 @@ function readDecisions(given: Readonly<Record<string, unknown>>): ReadonlyMap<st
   const decided = Object.entries(given).flatMap(([step, decision]): [string, Decision][] => {
     const read = readDecision(decision);
     if (read !== null) return [[step, read]];
-    const message = 'Expected an object with do: fill (and a value), convert or drop.';
+    const message =
+      'Expected an object with do: fill (and a value), convert (and what is done otherwise) or drop.';
     errors.push({ pointer: pointerTo('/decisions', step), code: 'type', message });
     return [];
   });
@@ -108,6 +109,10 @@ function readDecisions(given: Readonly<Record<string, unknown>>): ReadonlyMap<st
 
 function readDecision(given: unknown): Decision | null {
   if (typeof given !== 'object' || given === null || !('do' in given)) return null;
-  if (given.do === 'convert' || given.do === 'drop') return { do: given.do };
-  return given.do === 'fill' && 'value' in given ? { do: 'fill', value: given.value as Json } : null;
+  if (given.do === 'drop') return { do: 'drop' };
+  if (given.do === 'fill') return 'value' in given ? { do: 'fill', value: given.value as Json } : null;
+  if (given.do !== 'convert') return null;
+  if (!('otherwise' in given)) return { do: 'convert' };
+  const otherwise = readDecision(given.otherwise);
+  return otherwise === null || otherwise.do === 'convert' ? null : { do: 'convert', otherwise };
 }

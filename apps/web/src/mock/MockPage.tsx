@@ -5,12 +5,16 @@ import type { Mock } from '../app/api/types.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { Exchanges } from './Exchanges.js';
 import { faceKey } from './faces.js';
+import { MigrationPage } from './MigrationPage.js';
 import { MockLine } from './MockLine.js';
 import { loadMocks, mockChanged, mockRemoved } from './mocksSlice.js';
 import { RecordsPage } from './RecordsPage.js';
 import { StartMock } from './StartMock.js';
 import { useShownFace } from './useShownFace.js';
 import './mock.css';
+
+/** What stands below the mock's own line. */
+type View = 'exchanges' | 'records' | 'migration';
 
 /** The mock of a design: its line, every exchange, and what happened in one of them. */
 export function MockPage(): React.JSX.Element {
@@ -21,7 +25,10 @@ export function MockPage(): React.JSX.Element {
   const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
   const loaded = useAppSelector((root) => root.mocks.loaded);
   const [problem, setProblem] = useState<string | null>(null);
-  const [showsRecords, setShowsRecords] = useState(false);
+  const [view, setView] = useState<View>('exchanges');
+  const back = (): void => {
+    setView('exchanges');
+  };
   useParting(mock);
   const attempt = useCallback(async (work: () => Promise<void>): Promise<void> => {
     try {
@@ -62,30 +69,41 @@ export function MockPage(): React.JSX.Element {
         onAct={(action) => {
           change(() => api.actOnMock(mock.id, action));
         }}
-        showsRecords={showsRecords}
+        showsRecords={view === 'records'}
         onRecords={() => {
-          setShowsRecords(!showsRecords);
+          setView(view === 'records' ? 'exchanges' : 'records');
         }}
         onRestore={(name) => {
           change(() => api.restoreSnapshot(mock.id, name));
         }}
         onRemove={remove}
       />
-      <Notices mock={mock} problem={problem} />
-      {showsRecords ? (
+      <Notices
+        mock={mock}
+        problem={problem}
+        isDeciding={view === 'migration'}
+        onDecide={() => {
+          setView('migration');
+        }}
+      />
+      {view === 'records' && (
         <RecordsPage
           mock={mock}
           onChanged={() => void attempt(async () => void dispatch(mockChanged(await api.readMock(mock.id))))}
           onReset={() =>
             attempt(async () => void dispatch(mockChanged(await api.actOnMock(mock.id, 'reset'))))
           }
-          onClose={() => {
-            setShowsRecords(false);
-          }}
+          onClose={back}
         />
-      ) : (
-        <Exchanges key={faceKey(face)} face={face} attempt={attempt} />
       )}
+      {view === 'migration' && (
+        <MigrationPage
+          mock={mock}
+          onMigrated={(migrated) => dispatch(mockChanged(migrated))}
+          onClose={back}
+        />
+      )}
+      {view === 'exchanges' && <Exchanges key={faceKey(face)} face={face} attempt={attempt} />}
     </div>
   );
 }
@@ -107,13 +125,15 @@ function useParting(mock: Mock | null): void {
   }, [mock, dispatch]);
 }
 
-function Notices({
-  mock,
-  problem,
-}: {
+interface NoticesProps {
   readonly mock: Mock;
   readonly problem: string | null;
-}): React.JSX.Element {
+  /** Whether what stands against the newest model is looked at already. */
+  readonly isDeciding: boolean;
+  readonly onDecide: () => void;
+}
+
+function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.JSX.Element {
   const [hidden, setHidden] = useState<string | null>(null);
   useEffect(() => {
     setHidden(null);
@@ -134,13 +154,16 @@ function Notices({
           </button>
         </div>
       )}
-      {mock.obstacles.length > 0 && (
+      {mock.obstacles.length > 0 && !isDeciding && (
         <div className="notice" role="status">
           <span>
             The model has changed, and these records stand against it: {mock.obstacles.slice(0, 2).join(' ')}
             {mock.obstacles.length > 2 && ` And ${mock.obstacles.length - 2} more.`} The mock serves revision{' '}
-            {mock.servesRevision} until it is reset.
+            {mock.servesRevision} until it is decided what becomes of them, or it is reset.
           </span>
+          <button type="button" className="text-button" onClick={onDecide}>
+            Decide
+          </button>
         </div>
       )}
     </div>

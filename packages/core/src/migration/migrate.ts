@@ -1,11 +1,14 @@
 import { withDefaults, type Counters, type ProblemDetail } from '../engine/index.js';
 import { bareObject, sameJson, type Json, type Model, type Row } from '../model/index.js';
-import { openSteps, toldStep, type MigrationStep } from './plan.js';
+import { openSteps, toldStep, type MigrationStep, type OpenStep } from './plan.js';
 import { Rewriting, type Tools } from './rewriting.js';
 
 /** What is to be done about a step. */
 export type Decision =
-  { readonly do: 'fill'; readonly value: Json } | { readonly do: 'convert' } | { readonly do: 'drop' };
+  | { readonly do: 'fill'; readonly value: Json }
+  /** `otherwise`: what is done about those that cannot be converted. */
+  | { readonly do: 'convert'; readonly otherwise?: Exclude<Decision, { do: 'convert' }> }
+  | { readonly do: 'drop' };
 
 export interface Migration {
   /** The records as they are then; with open steps they are not ready to be served. */
@@ -18,7 +21,7 @@ export interface Migration {
 }
 
 /** One decision may bring another step up: removed records are pointed at, filled values are taken. */
-const MOST_ROUNDS = 8;
+const MOST_ROUNDS = 12;
 
 /**
  * Takes records from one model to another. What is only added, widened or renamed, and what has a default, goes by
@@ -36,24 +39,24 @@ export function migrate(
   const filled = new Map([...originals].map(([rid, row]) => [rid, withDefaults(after, row)] as const));
   const rewriting = new Rewriting(after, filled, counters, tools);
   let open = openSteps(before, after, rewriting.rows);
+  const tried = new Set<string>();
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const decided = open.filter(({ id, offers }) => {
-      const decision = decisions.get(id);
-      return decision !== undefined && offers.some((offer) => offer.do === decision.do);
+    const decided = open.flatMap((step): [OpenStep, Decision][] => {
+      const decision = decisionAbout(step, decisions.get(step.id), tried.has(step.id));
+      return decision === null ? [] : [[step, decision]];
     });
     // What goes is looked at last: a relationship that goes may tell where another one is to lead.
-    const inOrder = [
-      ...decided.filter(({ about }) => about.kind !== 'lost'),
-      ...decided.filter(({ about }) => about.kind === 'lost'),
-    ];
-    let changed = false;
-    for (const step of inOrder) {
-      const decision = decisions.get(step.id);
+    const isLoss = ([{ about }]: [OpenStep, Decision]): boolean => about.kind === 'lost';
+    let goesOn = false;
+    for (const [step, decision] of [...decided.filter((one) => !isLoss(one)), ...decided.filter(isLoss)]) {
       // A value that does not fit is told once.
-      const isWrong = rewriting.problems.some((problem) => isAbout(problem, step.id));
-      if (decision !== undefined && !isWrong) changed = rewriting.carryOut(step, decision) || changed;
+      if (rewriting.problems.some((problem) => isAbout(problem, step.id))) continue;
+      const changed = rewriting.carryOut(step, decision);
+      // Where nothing is left to convert, the rest is looked at once more.
+      goesOn ||= changed || decision.do === 'convert';
+      if (!changed && decision.do === 'convert') tried.add(step.id);
     }
-    if (!changed) break;
+    if (!goesOn) break;
     open = openSteps(before, after, rewriting.rows);
   }
   return {
@@ -62,6 +65,16 @@ export function migrate(
     open: open.map(toldStep),
     problems: rewriting.problems,
   };
+}
+
+/** What is to be done about a step now: of what was converted as far as it could be, the rest. */
+function decisionAbout(
+  { offers }: OpenStep,
+  decision: Decision | undefined,
+  isTried: boolean,
+): Decision | null {
+  const meant = decision?.do === 'convert' && isTried ? decision.otherwise : decision;
+  return meant !== undefined && offers.some((offer) => offer.do === meant.do) ? meant : null;
 }
 
 const isAbout = (problem: ProblemDetail, step: string): boolean =>

@@ -110,6 +110,20 @@ const CASES: readonly Case[] = [
     becomes: { waiting: { 'misfit Route.length Route': ['B', 'C'] } },
   },
   {
+    name: 'another type: what is no number goes, what is one stays',
+    after: edited(['length: text(0..9)', 'length: integer(0..10)']),
+    waits: { 'misfit Route.length Route': 'convert fill drop' },
+    decisions: { 'misfit Route.length Route': { do: 'convert', otherwise: { do: 'drop' } } },
+    becomes: { Route: [{ code: 'A', length: 10 }, { code: 'B', name: 'Over' }, { code: 'C' }] },
+  },
+  {
+    name: 'another type: what is no number gets one',
+    after: edited(['length: text(0..9)', 'length: integer(0..99)']),
+    waits: { 'misfit Route.length Route': 'convert fill drop' },
+    decisions: { 'misfit Route.length Route': { do: 'convert', otherwise: { do: 'fill', value: 0 } } },
+    becomes: { Route: [{ length: 13 }, { length: 0 }, { length: 0 }] },
+  },
+  {
     name: 'another type: what does not fit is unset where it may be',
     after: edited(['length: text(0..9)', 'length: integer']),
     waits: { 'misfit Route.length Route': 'convert fill drop' },

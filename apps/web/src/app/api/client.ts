@@ -1,4 +1,5 @@
 import type { Choices } from '@isomeros/core/arrangement';
+import type { Decision } from '@isomeros/core/migration';
 import type { TakingWay } from '@isomeros/core/transfer';
 import type {
   Design,
@@ -8,6 +9,7 @@ import type {
   KindOfRecord,
   LiveSchema,
   LiveSchemaAddress,
+  Migration,
   Mock,
   MockAction,
   Snapshot,
@@ -201,6 +203,9 @@ export const api = {
     });
     return (await response.json()) as TakenIn;
   },
+  readMigration: (id: string): Promise<Migration> => get(`/mocks/${id}/migration`),
+  migrate: (id: string, decisions: Readonly<Record<string, Decision>>): Promise<Mock> =>
+    send('POST', `/mocks/${id}/migration`, { decisions }),
   readSeeding: (id: string): Promise<Seeding> => get(`/mocks/${id}/seeding`),
   tellSeeding: (id: string, seeding: Seeding): Promise<Seeding> =>
     send('PUT', `/mocks/${id}/seeding`, seeding),

@@ -1,3 +1,4 @@
+import type { MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan } from '@isomeros/core/seeding';
 import type { TakenKind } from '@isomeros/core/transfer';
 import type { Choices } from '@isomeros/core/arrangement';
@@ -130,6 +131,14 @@ export interface KindOfRecord {
   readonly hasSecrets: boolean;
 }
 
+/** What stands between the records of a mock and the newest model of its design. */
+export interface Migration {
+  /** The revision that is served. */
+  readonly from: number;
+  readonly to: number;
+  readonly steps: readonly MigrationStep[];
+}
+
 /** What became of records that were taken in, or would. */
 export interface TakenIn {
   readonly done: boolean;
@@ -183,4 +192,6 @@ export interface Problem {
     readonly message: string;
   }[];
   readonly diagnostics?: readonly Diagnostic[];
+  /** What of a migration is still open. */
+  readonly steps?: readonly MigrationStep[];
 }

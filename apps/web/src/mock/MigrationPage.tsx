@@ -1,0 +1,192 @@
+import type { Decision, Doing, MigrationStep } from '@isomeros/core/migration';
+import { readJson, type Json } from '@isomeros/core/model';
+import { Button, Input, Select } from 'antd';
+import { useEffect, useState } from 'react';
+import { api, ApiError } from '../app/api/client.js';
+import type { Migration, Mock } from '../app/api/types.js';
+
+interface Props {
+  readonly mock: Mock;
+  readonly onMigrated: (mock: Mock) => void;
+  /** Back to the exchanges. */
+  readonly onClose: () => void;
+}
+
+/** What is chosen about a step, and what is typed to fill in. */
+interface Choice {
+  readonly do: Doing | null;
+  readonly otherwise: Exclude<Doing, 'convert'> | null;
+  readonly value: string;
+}
+
+const UNDECIDED: Choice = { do: null, otherwise: null, value: '' };
+
+const NAMES: Readonly<Record<Doing, string>> = { fill: 'Fill in', convert: 'Convert', drop: 'Drop' };
+
+/** What stands between the records of a mock and the newest model, decided step by step. */
+export function MigrationPage({ mock, onMigrated, onClose }: Props): React.JSX.Element {
+  const [migration, setMigration] = useState<Migration | null>(null);
+  const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
+  const [problem, setProblem] = useState<string | null>(null);
+  const refused = (error: unknown): void => {
+    if (!(error instanceof ApiError)) throw error;
+    const { detail, errors = [], steps } = error.problem;
+    setProblem([detail, ...errors.map(({ message }) => message)].join(' '));
+    if (steps !== undefined) setMigration((known) => (known === null ? known : { ...known, steps }));
+  };
+  useEffect(() => {
+    void api.readMigration(mock.id).then(setMigration, refused);
+  }, [mock.id, mock.servesRevision, mock.obstacles.length]);
+  const steps = migration?.steps ?? [];
+  const left = steps.filter(({ id }) => decisionOf(choices.get(id) ?? UNDECIDED) === null).length;
+  const migrate = (): void => {
+    void api.migrate(mock.id, decisionsOf(choices)).then((migrated) => {
+      onMigrated(migrated);
+      onClose();
+    }, refused);
+  };
+  return (
+    <section className="panel migration" aria-label="Migration">
+      <header className="panel-head">
+        <h3>
+          Records from revision {migration?.from ?? mock.servesRevision} to {migration?.to ?? 'the newest'}
+        </h3>
+        <span className="quiet">
+          what is only added, widened or renamed goes by itself; this waits for you
+        </span>
+        <span className="end">
+          <button type="button" className="text-button" onClick={onClose}>
+            Back to the exchanges
+          </button>
+        </span>
+      </header>
+      <div className="panel-body">
+        {problem !== null && (
+          <div className="notice bad" role="alert">
+            {problem}
+          </div>
+        )}
+        <ol className="migration-steps">
+          {steps.map((step) => (
+            <Step
+              key={step.id}
+              step={step}
+              choice={choices.get(step.id) ?? UNDECIDED}
+              onChoose={(choice) => {
+                setChoices(new Map([...choices, [step.id, choice]]));
+              }}
+            />
+          ))}
+        </ol>
+        {migration !== null && steps.length === 0 && (
+          <p className="empty-note">Nothing waits: the newest model is served.</p>
+        )}
+      </div>
+      {steps.length > 0 && (
+        <footer className="acts">
+          <span className="quiet">
+            {left === 0 ? 'All is decided.' : `${left} of ${steps.length} to decide.`} A snapshot is taken
+            first.
+          </span>
+          <Button type="primary" disabled={left > 0} onClick={migrate}>
+            Migrate the records
+          </Button>
+        </footer>
+      )}
+    </section>
+  );
+}
+
+interface StepProps {
+  readonly step: MigrationStep;
+  readonly choice: Choice;
+  readonly onChoose: (choice: Choice) => void;
+}
+
+function Step({ step, choice, onChoose }: StepProps): React.JSX.Element {
+  const { message, records, first, offers } = step;
+  const more = records - first.length;
+  const others = offers.filter((offer) => offer.do !== 'convert');
+  return (
+    <li>
+      <p className="strong">{message}</p>
+      <p className="quiet keys">
+        {records === 1 ? '1 record' : `${records} records`}: {first.join('; ')}
+        {more > 0 && `, and ${more} more`}
+      </p>
+      <div className="choice">
+        <Select<Doing | ''>
+          aria-label={`What is done: ${message}`}
+          value={choice.do ?? ''}
+          onChange={(doing) => {
+            onChoose({ ...choice, do: doing === '' ? null : doing });
+          }}
+          style={{ width: 420 }}
+          options={[
+            { value: '', label: 'to be decided' },
+            ...offers.map((offer) => ({ value: offer.do, label: `${NAMES[offer.do]}: ${offer.means}` })),
+          ]}
+        />
+        {choice.do === 'convert' && others.length > 0 && (
+          <Select<Doing | ''>
+            aria-label={`What cannot be converted: ${message}`}
+            value={choice.otherwise ?? ''}
+            onChange={(doing) => {
+              onChoose({ ...choice, otherwise: doing === '' || doing === 'convert' ? null : doing });
+            }}
+            style={{ width: 260 }}
+            options={[
+              { value: '', label: 'what cannot be: ask me again' },
+              ...others.map((offer) => ({
+                value: offer.do,
+                label: `what cannot be: ${NAMES[offer.do].toLowerCase()}`,
+              })),
+            ]}
+          />
+        )}
+        {(choice.do === 'fill' || (choice.do === 'convert' && choice.otherwise === 'fill')) && (
+          <Input
+            aria-label={`Value for: ${message}`}
+            className="mono"
+            placeholder="a value, as JSON or plain text"
+            value={choice.value}
+            onChange={({ target }) => {
+              onChoose({ ...choice, value: target.value });
+            }}
+          />
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** JSON where it is some, else the text as it stands. */
+function valueOf(typed: string): Json {
+  const read = readJson(typed);
+  return read.ok ? read.value : typed;
+}
+
+function decisionOf({ do: doing, otherwise, value }: Choice): Decision | null {
+  if (doing === null) return null;
+  if (doing !== 'convert') return simpleDecision(doing, value);
+  if (otherwise === null) return { do: 'convert' };
+  const then = simpleDecision(otherwise, value);
+  return then === null ? null : { do: 'convert', otherwise: then };
+}
+
+function simpleDecision(
+  doing: Exclude<Doing, 'convert'>,
+  value: string,
+): Exclude<Decision, { do: 'convert' }> | null {
+  if (doing === 'drop') return { do: 'drop' };
+  return value.trim() === '' ? null : { do: 'fill', value: valueOf(value.trim()) };
+}
+
+function decisionsOf(choices: ReadonlyMap<string, Choice>): Readonly<Record<string, Decision>> {
+  return Object.fromEntries(
+    [...choices].flatMap(([id, choice]) => {
+      const decision = decisionOf(choice);
+      return decision === null ? [] : [[id, decision] as const];
+    }),
+  );
+}
