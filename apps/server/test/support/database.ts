@@ -1,4 +1,4 @@
-import { createConnection } from 'mysql2/promise';
+import { createConnection, type RowDataPacket } from 'mysql2/promise';
 
 /** The MariaDB that `npm test` started: its address without a schema. */
 function serverUrl(): URL {
@@ -8,7 +8,7 @@ function serverUrl(): URL {
 }
 
 /** Runs statements on the server, in a schema where one is given. */
-export async function execute(statement: string, schema?: string): Promise<void> {
+export async function execute(statement: string, schema?: string): Promise<readonly RowDataPacket[]> {
   const url = serverUrl();
   const connection = await createConnection({
     host: url.hostname,
@@ -19,7 +19,8 @@ export async function execute(statement: string, schema?: string): Promise<void>
     ...(schema === undefined ? {} : { database: schema }),
   });
   try {
-    await connection.query(statement);
+    const [rows] = await connection.query<RowDataPacket[]>(statement);
+    return rows;
   } finally {
     await connection.end();
   }
@@ -36,5 +37,12 @@ export async function createSchema(kind = 'test'): Promise<string> {
   return url.href;
 }
 
-export const dropSchema = (address: string): Promise<void> =>
-  execute(`DROP DATABASE ${new URL(address).pathname.slice(1)}`);
+const nameOf = (address: string): string => new URL(address).pathname.slice(1);
+
+export async function dropSchema(address: string): Promise<void> {
+  await execute(`DROP DATABASE ${nameOf(address)}`);
+}
+
+/** Runs one statement in the schema of that address. */
+export const runSql = (address: string, statement: string): Promise<readonly RowDataPacket[]> =>
+  execute(statement, nameOf(address));
