@@ -143,6 +143,7 @@ export class DurableDataset {
 
   private async flush(): Promise<void> {
     while (this.waiting.length > 0) {
+      await gathered();
       const batch = this.waiting;
       this.waiting = [];
       const written: Batch = {
@@ -220,5 +221,13 @@ export class DurableDataset {
     }
   }
 }
+
+/** Two turns of the loop: whoever has just been answered may write again, and joins. */
+const gathered = (): Promise<void> =>
+  new Promise((resolve) => {
+    setImmediate(() => {
+      setImmediate(resolve);
+    });
+  });
 
 const isEmpty = ({ changes, answers }: Batch): boolean => changes.length === 0 && answers.length === 0;

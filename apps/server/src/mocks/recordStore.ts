@@ -1,7 +1,8 @@
 import { KEEP_ANSWERS_MS, type Change, type Counters, type KeptAnswer } from '@isomeros/core/engine';
 import type { Json, Row } from '@isomeros/core/model';
-import { LessThan, type DataSource, type EntityManager } from 'typeorm';
+import { LessThan, type DataSource, type EntityManager, type QueryRunner } from 'typeorm';
 import { errorCode } from '../errors.js';
+import { commitBlock, isRefused, saysCommitted, type Committing } from './commitBlock.js';
 import { DatasetRow, KeptAnswerRow, MockRow, RecordRow } from '../database/tables.js';
 
 const CHUNK = 500;
@@ -17,6 +18,13 @@ interface Stored {
   readonly dataset: DatasetRow;
   readonly rows: readonly Row[];
   readonly answers: readonly KeptAnswer[];
+}
+
+/** A record as it is stored. */
+export interface StoredRecord {
+  readonly rid: number;
+  /** As JSON. */
+  readonly data: string;
 }
 
 /** What one transaction writes. */
@@ -60,23 +68,51 @@ export class RecordStore {
     await this.database.transaction(async (manager) => {
       await manager.insert(MockRow, mock);
       await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
-      await this.insert(manager, rows);
+      await this.insert(manager, rows.map(toStored));
       await this.keep(manager, answers);
       await also(manager);
     });
   }
 
   /** Writes one batch in one transaction. It follows the write numbered `sequence`. */
-  async commit({ changes, answers }: Batch, counters: Counters, sequence: number): Promise<CommitOutcome> {
+  async commit(batch: Batch, counters: Counters, sequence: number): Promise<CommitOutcome> {
     const runner = this.database.createQueryRunner();
-    let committing = false;
+    const { datasetId, holder } = this;
+    const { kept, removed } = lastOf(batch.changes);
+    const { answers } = batch;
+    const committing = {
+      datasetId,
+      holder,
+      sequence,
+      counters: JSON.stringify(counters),
+      kept,
+      removed,
+      answers,
+    };
+    let isSent = false;
     try {
       await runner.connect();
+      if (!fitsBlock(committing)) return await this.commitInSteps(runner, committing);
+      const { sql, values } = commitBlock(committing);
+      isSent = true;
+      return saysCommitted(await runner.query(sql, values)) ? 'committed' : 'fenced';
+    } catch (error) {
+      if (errorCode(error) === null) throw error;
+      return isSent && !isRefused(error) ? 'unknown' : 'not-committed';
+    } finally {
+      await runner.release().catch(() => undefined);
+    }
+  }
+
+  /** The same for a batch that is too large for one statement. */
+  private async commitInSteps(runner: QueryRunner, committing: Committing): Promise<CommitOutcome> {
+    const { sequence, counters, kept, removed, answers } = committing;
+    let isCommitting = false;
+    try {
       await runner.startTransaction();
-      // Written by hand: this is done for every batch of writes.
       const counted = (await runner.query(COUNT, [
         sequence + 1,
-        JSON.stringify(counters),
+        counters,
         this.datasetId,
         this.holder,
         sequence,
@@ -85,18 +121,18 @@ export class RecordStore {
         await runner.rollbackTransaction();
         return 'fenced';
       }
-      await this.write(runner.manager, changes);
+      await this.insert(runner.manager, kept);
+      for (const rids of chunks(removed))
+        await runner.query('DELETE FROM records WHERE dataset_id = ? AND rid IN (?)', [this.datasetId, rids]);
       await this.keep(runner.manager, answers);
-      committing = true;
+      isCommitting = true;
       await runner.commitTransaction();
       return 'committed';
     } catch (error) {
-      if (committing) return 'unknown';
+      if (isCommitting) return 'unknown';
       if (runner.isTransactionActive) await runner.rollbackTransaction().catch(() => undefined);
       if (errorCode(error) !== null) return 'not-committed';
       throw error;
-    } finally {
-      await runner.release().catch(() => undefined);
     }
   }
 
@@ -123,27 +159,8 @@ export class RecordStore {
       if (counted.affected !== 1) throw new Error('Another process holds the dataset.');
       await manager.delete(RecordRow, { datasetId: this.datasetId });
       if (!keepsAnswers) await manager.delete(KeptAnswerRow, { datasetId: this.datasetId });
-      await this.insert(manager, rows);
+      await this.insert(manager, rows.map(toStored));
     });
-  }
-
-  private async write(manager: EntityManager, changes: readonly Change[]): Promise<void> {
-    const last = new Map<number, Row | null>();
-    for (const change of changes) {
-      if (change.kind === 'remove') last.set(change.before.rid, null);
-      else last.set(change.after.rid, change.after);
-    }
-    const kept = [...last.values()].filter((row) => row !== null);
-    const removed = [...last].flatMap(([rid, row]) => (row === null ? [rid] : []));
-    await this.insert(manager, kept);
-    for (const rids of chunks(removed)) {
-      await manager
-        .createQueryBuilder()
-        .delete()
-        .from(RecordRow)
-        .where('datasetId = :id AND rid IN (:...rids)', { id: this.datasetId, rids })
-        .execute();
-    }
   }
 
   private async keep(manager: EntityManager, answers: readonly KeptAnswer[]): Promise<void> {
@@ -160,24 +177,47 @@ export class RecordStore {
       );
   }
 
-  private async insert(manager: EntityManager, rows: readonly Row[]): Promise<void> {
+  private async insert(manager: EntityManager, rows: readonly StoredRecord[]): Promise<void> {
     for (const part of chunks(rows)) {
-      const values = part.flatMap((row) => {
-        const { datasetId, rid, data } = toStored(this.datasetId, row);
-        return [datasetId, rid, data];
-      });
+      const values = part.flatMap(({ rid, data }) => [this.datasetId, rid, data]);
       const places = part.map(() => '(?, ?, ?)').join(', ');
       await manager.query(`${INSERT} ${places} ON DUPLICATE KEY UPDATE data = VALUES(data)`, values);
     }
   }
 }
 
+/** What is left of changes in the end: records as they are stored, and the numbers of those that go. */
+function lastOf(changes: readonly Change[]): {
+  readonly kept: readonly StoredRecord[];
+  readonly removed: readonly number[];
+} {
+  const last = new Map<number, Row | null>();
+  for (const change of changes) {
+    if (change.kind === 'remove') last.set(change.before.rid, null);
+    else last.set(change.after.rid, change.after);
+  }
+  const kept: StoredRecord[] = [];
+  const removed: number[] = [];
+  for (const [rid, row] of last) {
+    if (row === null) removed.push(rid);
+    else kept.push(toStored(row));
+  }
+  return { kept, removed };
+}
+
+/** Statements longer than this are sent in parts. */
+const MOST_CHARACTERS = 4_194_304;
+
+function fitsBlock({ kept, removed, answers }: Committing): boolean {
+  const characters = kept.reduce((sum, { data }) => sum + data.length, 0);
+  return kept.length + removed.length + answers.length <= CHUNK && characters <= MOST_CHARACTERS;
+}
+
 function* chunks<T>(items: readonly T[]): Generator<T[]> {
   for (let from = 0; from < items.length; from += CHUNK) yield items.slice(from, from + CHUNK);
 }
 
-const toStored = (datasetId: string, { rid, entity, revision, values }: Row): RecordRow => ({
-  datasetId,
+const toStored = ({ rid, entity, revision, values }: Row): StoredRecord => ({
   rid,
   data: JSON.stringify({ entity, revision, values }),
 });
