@@ -1,4 +1,4 @@
-import { STATUS_CODES, type Server } from 'node:http';
+import type { Server } from 'node:http';
 import {
   describeRecordChanges,
   handle,
@@ -24,7 +24,7 @@ import { Logger } from '@nestjs/common';
 import { hostName } from '../http/admission.js';
 import { isLoopback } from '../config.js';
 import { NotStored, type DurableDataset } from './durableDataset.js';
-import type { Head, Journal, KeptExchange, KeptMessage } from './journal.js';
+import { flatTrace, type Head, type Journal, type KeptExchange } from './journal.js';
 import { servedText, type Served } from './served.js';
 import { writeShared, type Partners } from './partners.js';
 import type { Dice } from './troubles.js';
@@ -50,14 +50,29 @@ export interface Shared {
 export class Face implements RequestHandler {
   private readonly logger = new Logger('Mock');
   private server: Server | null = null;
+  private serves: Served;
+  /** What it is called in the journal. */
+  private name: string;
 
   constructor(
-    public served: Served,
+    served: Served,
     public service: Service,
     private shared: Shared,
     /** What it says about its end. */
     private readonly lifespan: () => Lifespan | null = () => null,
-  ) {}
+  ) {
+    this.serves = served;
+    this.name = servedText(served);
+  }
+
+  get served(): Served {
+    return this.serves;
+  }
+
+  set served(served: Served) {
+    this.serves = served;
+    this.name = servedText(served);
+  }
 
   /** Serves other records from now on, with those that have them. */
   moveTo(shared: Shared): void {
@@ -217,35 +232,26 @@ export class Face implements RequestHandler {
     records: readonly RecordChange[],
     started: number,
   ): void {
-    const exchange = this.shared.journal.add({
+    const exchange: KeptExchange = {
+      number: 0,
       at: Date.now(),
-      arrangement: servedText(this.served),
+      arrangement: this.name,
       contract: this.service.contract,
       client: clientOf(request.headers.get('user-agent')),
+      operation: handled.operation,
+      milliseconds: Math.round((performance.now() - started) * 100) / 100,
       method: request.method,
       target: request.target,
-      operation: handled.operation,
-      status: handled.response.status,
-      milliseconds: Math.round((performance.now() - started) * 100) / 100,
-      request: {
-        head,
-        body: request.body.kind === 'text' ? request.body.text : '',
-        cut: request.body.kind === 'too-large',
-      },
-      response: responseMessage(handled.response),
-      trace: handled.trace,
+      head,
+      body: request.body,
+      response: handled.response,
+      trace: flatTrace(handled.trace),
       records,
-    });
+      isLean: false,
+    };
+    this.shared.journal.add(exchange);
     this.shared.onExchange(exchange);
   }
-}
-
-const NOTHING_SENT: KeptMessage = { head: { line: '', headers: [] }, body: '', cut: true };
-
-function responseMessage({ status, headers, body }: EngineResponse): KeptMessage {
-  if (status === 0) return NOTHING_SENT;
-  const line = `HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`;
-  return { head: { line, headers: headers.flat() }, body: body ?? '', cut: false };
 }
 
 /** Name the application gives itself when it sends a message for its user. */

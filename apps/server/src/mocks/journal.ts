@@ -1,5 +1,13 @@
+import { STATUS_CODES } from 'node:http';
 import type { Contract } from '@isomeros/core/contract';
-import { losingCandidates, type Candidate, type RecordChange, type TraceStep } from '@isomeros/core/engine';
+import {
+  losingCandidates,
+  type Candidate,
+  type EngineResponse,
+  type RecordChange,
+  type RequestBody,
+  type TraceStep,
+} from '@isomeros/core/engine';
 
 /** A message as it travelled. */
 export interface Message {
@@ -15,10 +23,6 @@ export interface Head {
   readonly line: string;
   /** Names and values in turn. */
   readonly headers: readonly string[];
-}
-
-export interface KeptMessage extends Omit<Message, 'head'> {
-  readonly head: Head;
 }
 
 /** One request with its response and how it was handled. */
@@ -45,14 +49,29 @@ export interface Exchange {
 
 export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 'candidates' | 'records'>;
 
-/** An exchange as it is kept: most are never looked at, so as little as can be is made of each. */
-export interface KeptExchange extends Omit<Exchange, 'at' | 'request' | 'response' | 'candidates'> {
+/**
+ * An exchange as it is kept: most are never looked at, so what came and what went is kept as it is, and messages are
+ * made of it when somebody looks.
+ */
+export interface KeptExchange extends Omit<
+  Exchange,
+  'number' | 'at' | 'status' | 'request' | 'response' | 'candidates' | 'trace'
+> {
+  /** Given by the journal. */
+  number: number;
   /** The contract it was matched by: what else might have matched is told by it. */
   readonly contract: Contract;
   /** Milliseconds since 1970. */
   readonly at: number;
-  readonly request: KeptMessage;
-  readonly response: KeptMessage;
+  readonly head: Head;
+  /** Step, outcome and text in turn: one thing to keep instead of one for each step. */
+  readonly trace: readonly string[];
+  body: RequestBody;
+  /** Its status is 0 where the connection was cut instead. */
+  response: EngineResponse;
+  records: readonly RecordChange[];
+  /** Whether its bodies have been let go. */
+  isLean: boolean;
 }
 
 export const MOST_EXCHANGES = 10_000;
@@ -71,29 +90,38 @@ export class Journal {
     return this.last;
   }
 
-  add(exchange: Omit<KeptExchange, 'number'>): KeptExchange {
+  add(exchange: KeptExchange): void {
     const number = ++this.last;
-    const { request, response, ...rest } = exchange;
-    const kept = { ...rest, number, request: shorten(request), response: shorten(response) };
-    const dropped = this.kept[number % MOST_EXCHANGES];
+    exchange.number = number;
+    const place = number % MOST_EXCHANGES;
+    const dropped = this.kept[place];
     if (dropped !== undefined) this.characters -= sizeOf(dropped);
-    this.kept[number % MOST_EXCHANGES] = kept;
-    this.characters += sizeOf(kept);
+    shorten(exchange);
+    this.kept[place] = exchange;
+    this.characters += sizeOf(exchange);
     while (this.characters > MOST_CHARACTERS && this.firstWithBodies < number)
       this.letBodiesGo(this.firstWithBodies++);
-    return kept;
   }
 
   get(number: number): Exchange | undefined {
     const kept = this.find(number);
     if (kept === undefined) return undefined;
-    const { contract, ...exchange } = kept;
+    const { contract, operation, client, arrangement, method, target, milliseconds, trace, records } = kept;
     return {
-      ...exchange,
+      number,
       at: new Date(kept.at).toISOString(),
-      request: shown(kept.request),
-      response: shown(kept.response),
+      arrangement,
+      client,
+      method,
+      target,
+      operation,
+      status: kept.response.status,
+      milliseconds,
+      request: shownRequest(kept),
+      response: shownResponse(kept),
+      trace: stepsOf(trace),
       candidates: losingCandidates(contract, kept),
+      records,
     };
   }
 
@@ -116,59 +144,74 @@ export class Journal {
   private letBodiesGo(number: number): void {
     const exchange = this.find(number);
     if (exchange === undefined) return;
-    const without = (message: KeptMessage): KeptMessage => ({ ...message, body: '', cut: true });
-    const lean = {
-      ...exchange,
-      request: without(exchange.request),
-      response: without(exchange.response),
-      records: [],
-    };
-    this.characters += sizeOf(lean) - sizeOf(exchange);
-    this.kept[number % MOST_EXCHANGES] = lean;
+    this.characters -= sizeOf(exchange);
+    exchange.body = NOTHING;
+    exchange.response = { ...exchange.response, body: null };
+    exchange.records = [];
+    exchange.isLean = true;
+    this.characters += sizeOf(exchange);
   }
 }
 
-const sizeOf = ({ request, response }: KeptExchange): number =>
-  headSize(request.head) + request.body.length + headSize(response.head) + response.body.length;
+const NOTHING: RequestBody = { kind: 'none' };
 
-function headSize({ line, headers }: Head): number {
-  let size = line.length;
-  for (const text of headers) size += text.length + 2;
-  return size;
+/** A trace as it is kept. */
+export function flatTrace(trace: readonly TraceStep[]): readonly string[] {
+  const flat: string[] = [];
+  for (const { step, outcome, text } of trace) flat.push(step, outcome, text);
+  return flat;
 }
 
-const shorten = (message: KeptMessage): KeptMessage =>
-  message.body.length <= MOST_BODY_CHARACTERS
-    ? message
-    : { ...message, body: message.body.slice(0, MOST_BODY_CHARACTERS), cut: true };
+function stepsOf(flat: readonly string[]): readonly TraceStep[] {
+  const steps: TraceStep[] = [];
+  for (let at = 0; at < flat.length; at += 3)
+    steps.push({
+      step: flat[at] as TraceStep['step'],
+      outcome: flat[at + 1] as TraceStep['outcome'],
+      text: flat[at + 2] ?? '',
+    });
+  return steps;
+}
 
-function shown({ head, body, cut }: KeptMessage): Message {
+/** A header is about so long. */
+const HEADER_CHARACTERS = 40;
+
+const sizeOf = ({ head, target, body, response }: KeptExchange): number =>
+  target.length +
+  (head.headers.length / 2 + response.headers.length) * HEADER_CHARACTERS +
+  (body.kind === 'text' ? body.text.length : 0) +
+  (response.body?.length ?? 0);
+
+/** Cuts bodies that are longer than what is kept of them. */
+function shorten(exchange: KeptExchange): void {
+  const { body } = exchange;
+  if (body.kind === 'text' && body.text.length > MOST_BODY_CHARACTERS)
+    exchange.body = { ...body, text: body.text.slice(0, MOST_BODY_CHARACTERS) };
+  const answer = exchange.response.body;
+  if (answer !== null && answer.length > MOST_BODY_CHARACTERS)
+    exchange.response = { ...exchange.response, body: answer.slice(0, MOST_BODY_CHARACTERS) };
+}
+
+const isCut = (text: string): boolean => text.length === MOST_BODY_CHARACTERS;
+
+function shownRequest({ head, body, isLean }: KeptExchange): Message {
   const lines = [head.line];
   for (let index = 0; index < head.headers.length; index += 2)
     lines.push(`${head.headers[index]}: ${head.headers[index + 1]}`);
-  return { head: head.line === '' ? '' : lines.join('\r\n'), body, cut };
+  const text = body.kind === 'text' ? body.text : '';
+  return { head: lines.join('\r\n'), body: text, cut: isLean || body.kind === 'too-large' || isCut(text) };
 }
 
-export function summaryOf({
-  number,
-  at,
-  arrangement,
-  client,
-  method,
-  target,
-  operation,
-  status,
-  milliseconds,
-}: KeptExchange): ExchangeSummary {
-  return {
-    number,
-    at: new Date(at).toISOString(),
-    arrangement,
-    client,
-    method,
-    target,
-    operation,
-    status,
-    milliseconds,
-  };
+function shownResponse({ response: { status, headers, body }, isLean }: KeptExchange): Message {
+  if (status === 0) return { head: '', body: '', cut: true };
+  const lines = [`HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`];
+  for (const [name, value] of headers) lines.push(`${name}: ${value}`);
+  return { head: lines.join('\r\n'), body: body ?? '', cut: isLean || isCut(body ?? '') };
+}
+
+export function summaryOf(kept: KeptExchange): ExchangeSummary {
+  const { number, at, arrangement, client, method, target, operation, milliseconds, response } = kept;
+  const { status } = response;
+  const moment = new Date(at).toISOString();
+  return { number, at: moment, arrangement, client, method, target, operation, status, milliseconds };
 }
