@@ -16,7 +16,17 @@ export interface Config {
   readonly intakeWorker: string;
   /** Demanded of every request when it is set. */
   readonly token: string | null;
+  readonly limits: MockLimits;
 }
+
+/** How much a mock holds. */
+export interface MockLimits {
+  readonly records: number;
+  /** Exchanges in its journal; the oldest goes when there are more. */
+  readonly exchanges: number;
+}
+
+export const USUAL_LIMITS: MockLimits = { records: 1_000_000, exchanges: 10_000 };
 
 export const FIRST_PORT = 4800;
 export const FIRST_MOCK_PORT = 4811;
@@ -42,7 +52,23 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     samplesFolder: environment['ISOMEROS_SAMPLES_FOLDER'] ?? fromHere('../../../samples'),
     intakeWorker: fromHere('./intake/worker.js'),
     token,
+    limits: {
+      records: readLimit(environment, 'ISOMEROS_MOST_RECORDS', USUAL_LIMITS.records),
+      exchanges: readLimit(environment, 'ISOMEROS_MOST_EXCHANGES', USUAL_LIMITS.exchanges),
+    },
   };
+}
+
+const MOST_LIMIT = 10_000_000;
+
+function readLimit(
+  environment: Readonly<Record<string, string | undefined>>,
+  name: string,
+  usual: number,
+): number {
+  const limit = Number(environment[name] ?? usual);
+  if (Number.isInteger(limit) && limit >= 1 && limit <= MOST_LIMIT) return limit;
+  throw new Error(`${name} must be a whole number from 1 to ${MOST_LIMIT}.`);
 }
 
 export const isLoopback = (host: string): boolean =>

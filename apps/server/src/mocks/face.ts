@@ -1,6 +1,7 @@
 import type { Server } from 'node:http';
 import {
   describeRecordChanges,
+  Draft,
   handle,
   isWrite,
   operationAt,
@@ -9,9 +10,9 @@ import {
   simulatedFailure,
   withCors,
   withLifespan,
-  type Draft,
   type EngineRequest,
   type EngineResponse,
+  type Change,
   type Fate,
   type Handled,
   type Lifespan,
@@ -41,6 +42,8 @@ interface Outcome {
 export interface Shared {
   readonly records: DurableDataset;
   readonly partners: Partners;
+  /** More than these are not added by requests. */
+  readonly mostRecords: number;
   readonly journal: Journal;
   readonly onExchange: (exchange: KeptExchange) => void;
   readonly dice: Dice;
@@ -177,7 +180,7 @@ export class Face implements RequestHandler {
   private async write(request: EngineRequest): Promise<Outcome> {
     const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes' | 'kept'> => {
       const before: RecordView = this.shared.records.dataset;
-      const handled = handle(this.service, draft, request, SURROUNDINGS);
+      const handled = this.withinLimit(draft, request);
       const records = describeRecordChanges(this.service.model, before, draft, handled.changes);
       return { handled, records, changes: handled.changes, kept: handled.kept };
     };
@@ -186,6 +189,23 @@ export class Face implements RequestHandler {
       attempt,
       ({ handled }) => handled.response.status < 400,
     );
+  }
+
+  /** Near the most records there may be, what would add more is tried apart. */
+  private withinLimit(draft: Draft, request: EngineRequest): Handled {
+    const { records, mostRecords } = this.shared;
+    const room = mostRecords - records.dataset.size - growth(draft.changes);
+    if (room > NEAR) return handle(this.service, draft, request, SURROUNDINGS);
+    const trial = new Draft(draft);
+    const handled = handle(this.service, trial, request, SURROUNDINGS);
+    if (handled.response.status >= 400) return handled;
+    if (growth(handled.changes) > Math.max(0, room)) {
+      const found = problem(507, 'full', `A mock holds at most ${mostRecords} records; remove some first.`);
+      return this.stopped(found.detail, renderProblem(this.root, found));
+    }
+    draft.takeOver(handled.changes, trial.counters);
+    if (handled.kept !== null) draft.keep(handled.kept);
+    return handled;
   }
 
   /** Names that point at this machine only through a foreign name server are not served (DNS rebinding). */
@@ -253,6 +273,13 @@ export class Face implements RequestHandler {
     this.shared.onExchange(exchange);
   }
 }
+
+/** So many records at once a request adds at most without being tried apart. */
+const NEAR = 10_000;
+
+/** How many records more there are after some changes. */
+const growth = (changes: readonly Change[]): number =>
+  changes.reduce((sum, { kind }) => sum + (kind === 'add' ? 1 : kind === 'remove' ? -1 : 0), 0);
 
 /** Name the application gives itself when it sends a message for its user. */
 export const OWN_CLIENT = 'isomeros-here';

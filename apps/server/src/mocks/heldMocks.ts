@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { Dataset, KeptAnswers, type Counters } from '@isomeros/core/engine';
 import type { Row } from '@isomeros/core/model';
@@ -9,7 +9,9 @@ import type { DataSource } from 'typeorm';
 import { MockRow, type DatasetRow } from '../database/tables.js';
 import { ReleasesService, type ReleaseEnd, type ServedRelease } from '../designs/releases.service.js';
 import type { SoundModel } from '../designs/designs.service.js';
+import type { MockLimits } from '../config.js';
 import { ApiProblem } from '../http/problem.js';
+import { SETTINGS, type ServerSettings } from '../settings.js';
 import { DurableDataset } from './durableDataset.js';
 import { Face, type Shared } from './face.js';
 import { addressOf, firstOf, listenAll, stopAll, viewOf, type Held } from './held.js';
@@ -43,7 +45,12 @@ export class HeldMocks {
   constructor(
     @InjectDataSource() private readonly database: DataSource,
     private readonly releases: ReleasesService,
+    @Inject(SETTINGS) private readonly settings: ServerSettings,
   ) {}
+
+  get limits(): MockLimits {
+    return this.settings.limits;
+  }
 
   all(): readonly Held[] {
     return [...this.held.values()];
@@ -108,7 +115,7 @@ export class HeldMocks {
 
   private heldParts(row: MockRow): Pick<Held, 'journal' | 'dice' | 'waiting'> {
     const dice = new Dice({ ...NO_TROUBLES, ...(JSON.parse(row.trouble) as Partial<Troubles>) });
-    return { journal: new Journal(), dice, waiting: [] };
+    return { journal: new Journal(this.limits.exchanges), dice, waiting: [] };
   }
 
   private sharedBy(held: Held): Shared {
@@ -117,7 +124,8 @@ export class HeldMocks {
       if (this.events.observed)
         this.events.next({ kind: 'exchange', mock: held.row.id, exchange: summaryOf(exchange) });
     };
-    return { records, journal, dice, onExchange, partners: this.partnersOf(held) };
+    const { records: mostRecords } = this.limits;
+    return { records, journal, dice, onExchange, partners: this.partnersOf(held), mostRecords };
   }
 
   /** The releases that share the records of a mock, and how they get their own. */

@@ -74,7 +74,6 @@ export interface KeptExchange extends Omit<
   isLean: boolean;
 }
 
-export const MOST_EXCHANGES = 10_000;
 const MOST_BODY_CHARACTERS = 65_536;
 const MOST_CHARACTERS = 32 * 1_048_576;
 
@@ -86,6 +85,9 @@ export class Journal {
   private characters = 0;
   private firstWithBodies = 1;
 
+  /** `most`: how many exchanges are kept. */
+  constructor(private readonly most: number) {}
+
   get count(): number {
     return this.last;
   }
@@ -93,7 +95,7 @@ export class Journal {
   add(exchange: KeptExchange): void {
     const number = ++this.last;
     exchange.number = number;
-    const place = number % MOST_EXCHANGES;
+    const place = number % this.most;
     const dropped = this.kept[place];
     if (dropped !== undefined) this.characters -= sizeOf(dropped);
     shorten(exchange);
@@ -137,7 +139,7 @@ export class Journal {
   }
 
   private find(number: number): KeptExchange | undefined {
-    const kept = this.kept[number % MOST_EXCHANGES];
+    const kept = this.kept[number % this.most];
     return kept?.number === number ? kept : undefined;
   }
 

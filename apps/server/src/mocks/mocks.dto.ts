@@ -15,8 +15,6 @@ import {
 } from 'class-validator';
 import type { Served } from './served.js';
 
-export const MOST_RECORDS = 1_000_000;
-
 /** What is wanted of seed records. */
 export class SeedPlanDto {
   /** How many records of an entity, by its name. */

@@ -52,9 +52,15 @@ export class MocksService {
     const model = wanted.arrangements.length === 0 && first !== undefined ? first.model : newest;
     const derivations = newestDerivations(newest, wanted.arrangements);
     const derivation = firstOf([...derivations, ...releases.map((release) => release.derivation)]);
-    const plan = readSeedPlan(wanted, derivation.model);
+    const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
     const seed = wanted.seed ?? USUAL_SEED;
-    const { rows, counters } = makeRecords(derivation, seed, plan, { rid: 0, attributes: {} });
+    const { rows, counters } = makeRecords(
+      derivation,
+      seed,
+      plan,
+      { rid: 0, attributes: {} },
+      this.mocks.limits.records,
+    );
     const { together, apart, shared } = divide(derivation.model, rows, releases);
     const row = newRow(wanted, together);
     await this.mocks.insert(row, { seed, plan, model, rows: shared, counters });
@@ -101,9 +107,9 @@ export class MocksService {
     const held = this.mocks.find(id);
     const { designId } = held.row;
     await this.mocks.inTurn.run(designId, async () => {
-      await reset(held, await this.designs.soundModel(designId), (releases) =>
-        this.mocks.part(held, releases),
-      );
+      const newest = await this.designs.soundModel(designId);
+      const { records } = this.mocks.limits;
+      await reset(held, newest, records, (releases) => this.mocks.part(held, releases));
     });
     this.mocks.announce(held);
     return viewOf(held);
@@ -118,7 +124,9 @@ export class MocksService {
   async tellSeeding(id: string, wanted: SeedPlanDto): Promise<Seeding> {
     const held = this.mocks.find(id);
     const { derivations } = newestOf(held, await this.designs.soundModel(held.row.designId));
-    const seedPlan = JSON.stringify(readSeedPlan(wanted, firstOf(derivations).model));
+    const seedPlan = JSON.stringify(
+      readSeedPlan(wanted, firstOf(derivations).model, this.mocks.limits.records),
+    );
     const seed = wanted.seed ?? held.dataset.seed;
     await this.database.getRepository(DatasetRow).update({ id }, { seed, seedPlan });
     held.dataset = { ...held.dataset, seed, seedPlan };

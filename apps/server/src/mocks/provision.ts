@@ -11,7 +11,6 @@ import type { SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
 import { servedNames } from './served.js';
-import { MOST_RECORDS } from './mocks.dto.js';
 
 const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
 
@@ -94,10 +93,11 @@ export function makeRecords(
   seedNumber: number,
   plan: SeedPlan,
   before: Counters,
+  most: number,
 ): { readonly rows: readonly Row[]; readonly counters: Counters } {
-  const made = seed(model, { ...plan, seed: seedNumber, now: Date.now(), most: MOST_RECORDS });
+  const made = seed(model, { ...plan, seed: seedNumber, now: Date.now(), most });
   if (made.overflows)
-    throw new ApiProblem('invalid', `A mock holds at most ${MOST_RECORDS} records; there would be more.`);
+    throw new ApiProblem('invalid', `A mock holds at most ${most} records; there would be more.`);
   const { rows, last } = renumbered(model, made.rows, before.rid);
   return { rows, counters: { rid: last, attributes: made.counters } };
 }

@@ -89,7 +89,7 @@ export class RecordsController {
     const held = this.mocks.find(id);
     const taken = await takeRecordsIn(
       held,
-      this.mocks.partnersOf(held),
+      { partners: this.mocks.partnersOf(held), most: this.mocks.limits.records },
       records,
       readWay(way),
       readChoice('check', check, 'only'),

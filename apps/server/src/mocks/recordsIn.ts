@@ -14,7 +14,6 @@ import {
 } from '@isomeros/core/transfer';
 import { ApiProblem } from '../http/problem.js';
 import type { Held } from './held.js';
-import { MOST_RECORDS } from './mocks.dto.js';
 import { writeShared, type Partners } from './partners.js';
 import { kindOf } from './recordsOut.js';
 
@@ -33,13 +32,13 @@ export interface TakenIn {
 /** Takes records in as one write, all or none; nothing is written where it is only to be checked. */
 export async function takeRecordsIn(
   held: Held,
-  partners: Partners,
+  { partners, most }: { readonly partners: Partners; readonly most: number },
   given: RecordsGiven,
   way: TakingWay,
   checkOnly: boolean,
 ): Promise<TakenIn> {
   const { records } = held;
-  const attempt = (draft: Draft): Attempt => taken(records.dataset.model, draft, given, way);
+  const attempt = (draft: Draft): Attempt => taken(records.dataset.model, draft, given, way, most);
   if (checkOnly) return { done: false, kinds: attempt(new Draft(records.dataset)).kinds };
   const { kinds } = await writeShared(
     () => ({ records, partners }),
@@ -56,10 +55,10 @@ type Attempt = {
 };
 
 /** Checks what is given against the records of a draft, and applies it there. */
-function taken(model: Model, draft: Draft, given: RecordsGiven, way: TakingWay): Attempt {
+function taken(model: Model, draft: Draft, given: RecordsGiven, way: TakingWay, most: number): Attempt {
   const problems = new Problems();
   const kinds = read(model, given, way, problems);
-  const options = { way, now: Date.now(), uuid: randomUUID, most: MOST_RECORDS };
+  const options = { way, now: Date.now(), uuid: randomUUID, most };
   const outcome = takeIn(model, draft, kinds, options, problems);
   if (!outcome.ok) {
     const things = outcome.count === 1 ? '1 thing does' : `${outcome.count} things do`;

@@ -63,11 +63,11 @@ export function newestOf(
 }
 
 /** Puts fresh seed records in the place of all, under the newest model of the design. */
-export async function reset(held: Held, newest: SoundModel, part: Part): Promise<void> {
+export async function reset(held: Held, newest: SoundModel, most: number, part: Part): Promise<void> {
   const { derivations, columns } = newestOf(held, newest);
   const derivation = firstOf(derivations);
   await renew(held, part, (before) => ({
-    ...makeRecords(derivation, held.dataset.seed, seedPlanOf(held), before),
+    ...makeRecords(derivation, held.dataset.seed, seedPlanOf(held), before, most),
     model: derivation.model,
     columns,
     derivations,

@@ -2,10 +2,10 @@ import { planProblems, type Children, type SeedPlan } from '@isomeros/core/seedi
 import type { Model } from '@isomeros/core/model';
 import { pointerTo, type ProblemDetail } from '@isomeros/core/engine';
 import { ApiProblem } from '../http/problem.js';
-import { MOST_RECORDS, type SeedPlanDto } from './mocks.dto.js';
+import type { SeedPlanDto } from './mocks.dto.js';
 
 /** Checks what is wanted of seed records against the entities there are. */
-export function readSeedPlan(given: SeedPlanDto, model: Model): SeedPlan {
+export function readSeedPlan(given: SeedPlanDto, model: Model, most: number): SeedPlan {
   const misshapen: ProblemDetail[] = [];
   const report = (path: readonly string[], message: string): void => {
     misshapen.push({ pointer: path.reduce(pointerTo, ''), code: 'type', message });
@@ -17,7 +17,7 @@ export function readSeedPlan(given: SeedPlanDto, model: Model): SeedPlan {
   };
   const errors = [
     ...misshapen,
-    ...planProblems(model, plan, MOST_RECORDS).map(({ path, code, message }) => ({
+    ...planProblems(model, plan, most).map(({ path, code, message }) => ({
       pointer: path.reduce(pointerTo, ''),
       code,
       message,

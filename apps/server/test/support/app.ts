@@ -1,7 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { createApplication } from '../../src/application.js';
-import type { Config } from '../../src/config.js';
+import { USUAL_LIMITS, type Config } from '../../src/config.js';
 import { createSchema, dropSchema } from './database.js';
 import { sendJson } from './server.js';
 
@@ -23,6 +23,7 @@ export class TestApp {
       samplesFolder: join(import.meta.dirname, '../../../../samples'),
       intakeWorker: join(import.meta.dirname, '../../dist/intake/worker.js'),
       token: null,
+      limits: USUAL_LIMITS,
       ...config,
     });
     await app.listen(0, '127.0.0.1');

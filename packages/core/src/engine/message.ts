@@ -77,6 +77,7 @@ export type ProblemCode =
   | 'bad-id'
   | 'simulated'
   | 'unavailable'
+  | 'full'
   | 'version'
   | 'bad-request'
   | 'foreign-host'

@@ -96,6 +96,11 @@ export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; re
     title: 'No such id',
     about: 'An id in the path cannot be one by its type. The detail says what was expected.',
   },
+  full: {
+    title: 'No room',
+    about:
+      'The mock holds as many records as it may (507, RFC 4918 §11.5). The detail names the number; what is removed makes room.',
+  },
   simulated: {
     title: 'Simulated trouble',
     about:
