@@ -117,6 +117,31 @@ async function arrangePictures(open, keep, path) {
   await keep(dark, 'arrange-dark');
 }
 
+/** A model that records stand against, half decided. */
+async function migrationPicture(open, keep, url, id) {
+  const { soundText } = await ask(`${url}api/designs/${id}`);
+  await ask(`${url}api/designs/${id}/model`, 'PUT', {
+    text: soundText
+      .replace('  website: uri\n', '')
+      .replace('distance: decimal(0.., scale 1), required', 'distance: integer(0..60), required')
+      .replace('built: integer(1900..2100)', 'built: integer(1900..2100), required')
+      .replace('seaView: boolean', 'deck: integer(1..9), required\n  seaView: boolean'),
+  });
+  const page = await open('light', `designs/${id}/mock`);
+  await page.getByRole('button', { name: 'Decide' }).click();
+  const choose = async (step, offer) => {
+    await page.getByLabel(`What is done: ${step}`).click();
+    await page.locator('.ant-select-dropdown:visible').getByText(offer).last().click();
+    await page.waitForFunction(
+      () => document.querySelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)') === null,
+    );
+  };
+  await choose('Route.distance', /^Convert/);
+  await choose('Cabin.deck', /^Fill in/);
+  await page.getByLabel('Value for: Cabin.deck').fill('3');
+  await keep(page, 'migration');
+}
+
 await run(async () => {
   const running = await runningStart();
   if (running?.url == null) throw new Trouble('Start the application first: npm start.');
@@ -150,6 +175,15 @@ await run(async () => {
   await mock.getByRole('listbox', { name: 'Exchange log' }).getByText('changeSailing').click();
   await mock.locator('td.changed').first().waitFor();
   await keep(mock, 'mock');
+  await mock.getByRole('button', { name: 'Open', exact: true }).click();
+  await mock.getByLabel('Of which entity').click();
+  await mock.locator('.ant-select-dropdown:visible').getByText('Harbour', { exact: true }).last().click();
+  await mock
+    .getByLabel('Records as JSON or comma-separated values')
+    .fill('code,name,openedOn\nKSH,Kestrel Head,\nTRN,Tern Bay,1998-04-01\nELL,Port Ellery,soon\n');
+  await mock.getByRole('button', { name: 'Check' }).click();
+  await mock.getByRole('list', { name: 'What does not fit' }).waitFor();
+  await keep(mock, 'records');
   const dark = await open('dark', `designs/${id}/model`);
   await dark.locator('.cm-line').filter({ hasText: 'berth: text(1..4)' }).click();
   await dark.keyboard.press('End');
@@ -182,6 +216,7 @@ await run(async () => {
     .first()
     .click();
   await keep(release, 'release');
+  await migrationPicture(open, keep, url, id);
   const large = await ask(`${url}api/designs`, 'POST', {
     source: { format: 'notation', text: largeModel(200) },
   });
