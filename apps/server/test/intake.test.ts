@@ -2,6 +2,7 @@ import { createServer, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { USUAL_LIMITS } from '../src/config.js';
 import { goneSignal } from '../src/http/gone.js';
 import { IntakeService } from '../src/intake/intake.service.js';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
@@ -80,6 +81,7 @@ describe('designs from what there is already', () => {
       samplesFolder: '',
       host: '127.0.0.1',
       token: null,
+      limits: USUAL_LIMITS,
     });
     const gone = [new AbortController(), new AbortController()];
     const readings = gone.map(({ signal }) => intake.read('sql', ddl(2_000_000), 'Gone', signal));

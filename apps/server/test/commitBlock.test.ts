@@ -1,0 +1,68 @@
+import { describe, expect, test } from '@jest/globals';
+import { commitBlock, isRefused, saysCommitted } from '../src/mocks/commitBlock.js';
+
+const BASE = {
+  datasetId: 'set',
+  holder: 'me',
+  sequence: 7,
+  counters: '{}',
+  kept: [],
+  removed: [],
+  answers: [],
+};
+
+/** Places for values, and values. */
+const counted = ({ sql, values }: { sql: string; values: unknown[] }): [number, number] => [
+  sql.split('?').length - 1,
+  values.length,
+];
+
+describe('a commit in one statement', () => {
+  test('has a value for each of its places, whatever it writes', () => {
+    const kept = [
+      { rid: 1, data: '{}' },
+      { rid: 2, data: '{"a":"?"}' },
+    ];
+    const answers = [
+      { id: 'k', at: 1, fingerprint: 'f', response: { status: 201, headers: [], body: null } },
+    ];
+    for (const more of [{}, { kept }, { removed: [3, 4] }, { answers }, { kept, removed: [3], answers }]) {
+      const [places, values] = counted(commitBlock({ ...BASE, ...more }));
+      expect(values).toBe(places);
+    }
+  });
+
+  test('follows the write before, and nobody else holds the dataset', () => {
+    const { sql, values } = commitBlock(BASE);
+    expect(values).toEqual([8, '{}', 'set', 'me', 7]);
+    expect(sql.indexOf('UPDATE datasets')).toBeLessThan(sql.indexOf('IF ROW_COUNT() = 1'));
+    expect(sql).not.toContain('INSERT');
+    expect(sql).not.toContain('DELETE');
+  });
+
+  test.each([
+    [[[{ committed: 1 }], {}], true],
+    [[[{ committed: '0' }], {}], false],
+  ])('says what became of it: %j', (answer, committed) => {
+    expect(saysCommitted(answer)).toBe(committed);
+  });
+
+  test.each([[undefined], [[]], [[[]]], [[{ affectedRows: 1 }]]])(
+    'and is not believed without saying so: %j',
+    (answer) => {
+      expect(() => saysCommitted(answer)).toThrow('did not say');
+    },
+  );
+
+  test.each<[string, unknown, boolean]>([
+    ['a full disk', { code: 'ER_DISK_FULL', errno: 1021, sqlState: 'HY000' }, true],
+    ['a deadlock', { code: 'ER_LOCK_DEADLOCK', errno: 1213, sqlState: '40001' }, true],
+    ['a server that shuts down', { code: 'ER_SERVER_SHUTDOWN', errno: 1053, sqlState: '08S01' }, false],
+    ['a killed connection', { code: 'ER_CONNECTION_KILLED', errno: 1927, sqlState: '70100' }, false],
+    ['a lost connection', { code: 'PROTOCOL_CONNECTION_LOST', fatal: true }, false],
+    ['a reset', { code: 'ECONNRESET', errno: -104 }, false],
+    ['nothing', null, false],
+  ])('nothing of it took effect after %s: %j', (_name, error, refused) => {
+    expect(isRefused(error)).toBe(refused);
+  });
+});
