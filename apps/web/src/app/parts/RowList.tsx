@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { memo, useEffect, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 
 interface Props<T> {
   readonly label: string;
@@ -21,8 +21,7 @@ interface Props<T> {
 
 /** A list of any length: only visible rows are drawn, arrow keys move the selection. */
 export function RowList<T>(props: Props<T>): React.JSX.Element {
-  const { label, rows, rowKey, rowHeight, selected, onSelect, onOpen, rowClass, children, followEnd } = props;
-  const { onRowPointerDown, rowDrop } = props;
+  const { label, rows, rowKey, rowHeight, selected, onSelect, onOpen, followEnd } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const atEnd = useRef(true);
   const virtual = useVirtualizer({
@@ -81,22 +80,14 @@ export function RowList<T>(props: Props<T>): React.JSX.Element {
           const row = rows[item.index];
           if (row === undefined) return null;
           return (
-            <div
+            <ListRow
               key={rowKey(row)}
-              id={rowId(label, item.index)}
-              role="option"
-              aria-selected={item.index === index}
-              className={`row ${rowClass?.(row) ?? ''}`}
-              style={{ height: rowHeight, transform: `translateY(${item.start}px)` }}
-              data-drop={rowDrop?.(row)}
-              onPointerDown={(event) => onRowPointerDown?.(row, event)}
-              onClick={() => {
-                onSelect(row);
-              }}
-              onDoubleClick={() => onOpen?.(row)}
-            >
-              {children(row)}
-            </div>
+              list={props}
+              row={row}
+              index={item.index}
+              start={item.start}
+              isSelected={item.index === index}
+            />
           );
         })}
       </div>
@@ -106,3 +97,37 @@ export function RowList<T>(props: Props<T>): React.JSX.Element {
 
 const rowId = (label: string, index: number): string =>
   `${label.replace(/\W+/g, '-').toLowerCase()}-${index}`;
+
+interface RowProps<T> {
+  /** What the list was told: the same object for as long as it is only scrolled. */
+  readonly list: Props<T>;
+  readonly row: T;
+  readonly index: number;
+  /** Pixels from the top of the list. */
+  readonly start: number;
+  readonly isSelected: boolean;
+}
+
+/** One row. While the list is scrolled only rows that come into view are drawn. */
+const ListRow = memo(DrawnRow) as typeof DrawnRow;
+
+function DrawnRow<T>({ list, row, index, start, isSelected }: RowProps<T>): React.JSX.Element {
+  const { label, rowHeight, rowClass, rowDrop, onRowPointerDown, onSelect, onOpen, children } = list;
+  return (
+    <div
+      id={rowId(label, index)}
+      role="option"
+      aria-selected={isSelected}
+      className={`row ${rowClass?.(row) ?? ''}`}
+      style={{ height: rowHeight, transform: `translateY(${start}px)` }}
+      data-drop={rowDrop?.(row)}
+      onPointerDown={(event) => onRowPointerDown?.(row, event)}
+      onClick={() => {
+        onSelect(row);
+      }}
+      onDoubleClick={() => onOpen?.(row)}
+    >
+      {children(row)}
+    </div>
+  );
+}
