@@ -93,7 +93,7 @@ export class DurableDataset {
   /** Takes the latest committed write back, by a write of its own; `null` where there is none to take back. */
   async undo(): Promise<readonly Change[] | null> {
     // Looked at again after every wait: of several that wait together, each is to see what the one before did.
-    while (this.flushing !== null) await this.flushing;
+    while (this.flushing !== null || this.pause !== null) await (this.flushing ?? this.pause);
     if (this.stopped !== null) throw new NotStored(this.stopped);
     const latest = this.history.at(-1);
     if (latest === undefined) return null;

@@ -53,29 +53,14 @@ export interface Shared {
 export class Face implements RequestHandler {
   private readonly logger = new Logger('Mock');
   private server: Server | null = null;
-  private serves: Served;
-  /** What it is called in the journal. */
-  private name: string;
 
   constructor(
-    served: Served,
+    public served: Served,
     public service: Service,
     private shared: Shared,
     /** What it says about its end. */
     private readonly lifespan: () => Lifespan | null = () => null,
-  ) {
-    this.serves = served;
-    this.name = servedText(served);
-  }
-
-  get served(): Served {
-    return this.serves;
-  }
-
-  set served(served: Served) {
-    this.serves = served;
-    this.name = servedText(served);
-  }
+  ) {}
 
   /** Serves other records from now on, with those that have them. */
   moveTo(shared: Shared): void {
@@ -255,7 +240,7 @@ export class Face implements RequestHandler {
     const exchange: KeptExchange = {
       number: 0,
       at: Date.now(),
-      arrangement: this.name,
+      arrangement: servedText(this.served),
       contract: this.service.contract,
       client: clientOf(request.headers.get('user-agent')),
       operation: handled.operation,

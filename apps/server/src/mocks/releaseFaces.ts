@@ -1,4 +1,4 @@
-import { canShareRecords, findViolations, withDefaultsOf, type Change } from '@isomeros/core/engine';
+import { canShareRecords, findViolations, withDefaults } from '@isomeros/core/engine';
 import type { Model, Row } from '@isomeros/core/model';
 import type { Derivation } from '../designs/derivations.js';
 import type { ReleaseEnd, ServedRelease } from '../designs/releases.service.js';
@@ -13,10 +13,7 @@ export function sharedRows(
 ): readonly Row[] | null {
   const other = release.derivation.model;
   if (!canShareRecords(model, other)) return null;
-  const added = rows.map((after): Change => ({ kind: 'add', after }));
-  const filled = withDefaultsOf([other], added).flatMap((change) =>
-    change.kind === 'remove' ? [] : [change.after],
-  );
+  const filled = rows.map((row) => withDefaults(other, row));
   return findViolations(other, filled).length === 0 ? filled : null;
 }
 

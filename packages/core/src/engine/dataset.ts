@@ -1,6 +1,7 @@
 import {
   bareObject,
   constraintValue,
+  pointingOf,
   storageOf,
   type EntityStorage,
   type Model,
@@ -177,8 +178,7 @@ export class Dataset implements RecordView, AnswerView {
 
 /** Each relationship by which a record points at another one, with what it points at. */
 export function pointers(storage: EntityStorage, row: Row): [relationship: string, target: number][] {
-  const relationships = storage.owner === null ? storage.references : [storage.owner, ...storage.references];
-  return relationships.flatMap(({ id }) => {
+  return pointingOf(storage).flatMap(({ id }) => {
     const target = row.values[id];
     return typeof target === 'number' ? [[id, target] as [string, number]] : [];
   });

@@ -1,5 +1,6 @@
 import {
   bareObject,
+  pointingOf,
   storageOf,
   type EntityStorage,
   type Json,
@@ -42,15 +43,16 @@ export function findLosses(before: Model, after: Model, rows: Iterable<Row>): re
 }
 
 /** Everything a record of the entity can hold: identity → name. */
-function placesOf({ attributes, owner, references }: EntityStorage): ReadonlyMap<string, string> {
-  const relationships = owner === null ? references : [owner, ...references];
+function placesOf(storage: EntityStorage): ReadonlyMap<string, string> {
   return new Map([
-    ...attributes.map((attribute) => [attribute.id, attribute.name] as const),
-    ...relationships.map((relationship) => [relationship.id, relationship.role ?? relationship.to] as const),
+    ...storage.attributes.map((attribute) => [attribute.id, attribute.name] as const),
+    ...pointingOf(storage).map(
+      (relationship) => [relationship.id, relationship.role ?? relationship.to] as const,
+    ),
   ]);
 }
 
-/** A record with the defaults of required attributes that it has no value of. */
+/** A record with the defaults of required attributes that it has no value of; its revision stays. */
 export function withDefaults(model: Model, row: Row): Row {
   const attributes = storageOf(model).byId.get(row.entity)?.attributes ?? [];
   const missing = attributes.filter(
@@ -59,5 +61,5 @@ export function withDefaults(model: Model, row: Row): Row {
   if (missing.length === 0) return row;
   const values: Record<string, Json> = Object.assign(bareObject(), row.values);
   for (const { id, defaultValue } of missing) values[id] = defaultValue;
-  return { ...row, values, revision: row.revision + 1 };
+  return { ...row, values };
 }

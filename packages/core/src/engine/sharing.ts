@@ -1,5 +1,6 @@
 import {
   onRemoveOf,
+  pointedEntity,
   sameJson,
   storageOf,
   type Attribute,
@@ -7,7 +8,8 @@ import {
   type EntityStorage,
   type Json,
   type Model,
-  type Relationship,
+  type Owns,
+  type RefersTo,
   type Row,
 } from '../model/index.js';
 import type { Change } from './dataset.js';
@@ -34,9 +36,9 @@ export function canShareRecords(one: Model, other: Model): boolean {
 
 function structureOf(model: Model, storage: EntityStorage): Json {
   const entityId = (name: string): string => storageOf(model).byName.get(name)?.entity.id ?? name;
-  const told = (relationship: Relationship): Json => [
+  const told = (relationship: Owns | RefersTo): Json => [
     relationship.id,
-    entityId(relationship.kind === 'owns' ? relationship.from : relationship.to),
+    entityId(pointedEntity(relationship)),
     relationship.cardinality,
     onRemoveOf(relationship),
   ];
@@ -81,9 +83,8 @@ const valuesOf = ({ declarations }: Model): Json =>
 export function withDefaultsOf(models: readonly Model[], changes: readonly Change[]): readonly Change[] {
   return changes.map((change) => {
     if (change.kind === 'remove') return change;
-    const { revision } = change.after;
-    const filled = models.reduce((row, model) => withDefaults(model, row), change.after);
-    return filled === change.after ? change : { ...change, after: { ...filled, revision } };
+    const after = models.reduce((row, model) => withDefaults(model, row), change.after);
+    return after === change.after ? change : { ...change, after };
   });
 }
 

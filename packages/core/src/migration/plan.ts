@@ -1,6 +1,8 @@
 import { findLosses, findViolations, type Cause } from '../engine/index.js';
 import {
   describeType,
+  pointedEntity,
+  pointingOf,
   scalarText,
   storageOf,
   type AttributeType,
@@ -141,16 +143,13 @@ function replacedBy(
   relationship: string,
 ): string | null {
   const targetOf = (model: Model, of: EntityStorage, id: string): string | undefined => {
-    const found = [...(of.owner === null ? [] : [of.owner]), ...of.references].find((r) => r.id === id);
-    const name = found?.kind === 'owns' ? found.from : found?.to;
-    return name === undefined ? undefined : storageOf(model).byName.get(name)?.entity.id;
+    const found = pointingOf(of).find((known) => known.id === id);
+    return found === undefined ? undefined : storageOf(model).byName.get(pointedEntity(found))?.entity.id;
   };
   const old = storageOf(before).byId.get(storage.entity.id);
   if (old === undefined) return null;
-  const ids = [...(old.owner === null ? [] : [old.owner]), ...old.references].map(({ id }) => id);
-  const kept = new Set(
-    [...(storage.owner === null ? [] : [storage.owner]), ...storage.references].map(({ id }) => id),
-  );
+  const ids = pointingOf(old).map(({ id }) => id);
+  const kept = new Set(pointingOf(storage).map(({ id }) => id));
   const wanted = targetOf(after, storage, relationship);
   return ids.find((id) => !kept.has(id) && targetOf(before, old, id) === wanted) ?? null;
 }
@@ -163,11 +162,8 @@ function messageOf(cause: Exclude<Cause, { kind: 'entity' }>, { entity: { name }
       return `${name}.${cause.attribute.name} has values that do not fit ${typeText(cause.attribute.type)}.`;
     case 'taken':
       return `${name} has several records with the same ${cause.constraint.names.join(' and ')}.`;
-    case 'pointer': {
-      const { relationship } = cause;
-      const to = relationship.kind === 'owns' ? relationship.from : relationship.to;
-      return `${name} must lead to a ${to}, and does not.`;
-    }
+    case 'pointer':
+      return `${name} must lead to a ${pointedEntity(cause.relationship)}, and does not.`;
     case 'slot':
       return `${name} must have a ${cause.relationship.to}, and has none.`;
     case 'circle':
@@ -191,7 +187,7 @@ function typeText(type: AttributeType): string {
 function offersFor(
   model: Model,
   cause: Exclude<Cause, { kind: 'entity' }>,
-  { key, entity }: EntityStorage,
+  { key, entity, attributes }: EntityStorage,
   instead: string | null,
 ): readonly Offer[] {
   const dropRecords: Offer = { do: 'drop', means: 'the records go, with what they own' };
@@ -215,15 +211,17 @@ function offersFor(
         mayUnset ? { do: 'drop', means: 'the values go' } : dropRecords,
       ];
     }
-    case 'taken':
+    case 'taken': {
+      const numbered = attributes.find(({ id }) => id === cause.constraint.parts[0])?.type.kind;
       return [
-        ...(cause.constraint.parts.length > 2
-          ? []
-          : [{ do: 'convert', means: 'all but the first are numbered' } as const]),
+        ...(numbered === 'text' || numbered === 'integer'
+          ? [{ do: 'convert', means: 'all but the first are numbered' } as const]
+          : []),
         { do: 'drop', means: 'all but the first go, with what they own' },
       ];
+    }
     case 'pointer': {
-      const to = cause.relationship.kind === 'owns' ? cause.relationship.from : cause.relationship.to;
+      const to = pointedEntity(cause.relationship);
       const target = storageOf(model).byName.get(to);
       const keys = target === undefined ? [] : pathAttributes(model, target).map(({ name }) => name);
       return [

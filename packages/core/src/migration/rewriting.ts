@@ -4,6 +4,8 @@ import {
   codePointLength,
   constraintValue,
   onRemoveOf,
+  pointedEntity,
+  pointingOf,
   scalarText,
   storageOf,
   type Attribute,
@@ -168,10 +170,7 @@ export class Rewriting {
           })
           .includes(true);
       case 'fill': {
-        const target = this.named(
-          relationship.kind === 'owns' ? relationship.from : relationship.to,
-          decision.value,
-        );
+        const target = this.named(pointedEntity(relationship), decision.value);
         if (target !== null) return rids.map((rid) => this.put(rid, relationship.id, target)).includes(true);
         this.problems.push({
           pointer: `/${id}`,
@@ -233,9 +232,7 @@ export class Rewriting {
     for (const row of this.rows.values()) {
       const storage = storageOf(this.model).byId.get(row.entity);
       if (storage === undefined) continue;
-      const relationships =
-        storage.owner === null ? storage.references : [storage.owner, ...storage.references];
-      for (const relationship of relationships) {
+      for (const relationship of pointingOf(storage)) {
         const target = row.values[relationship.id];
         if (typeof target !== 'number' || !gone.has(target)) continue;
         if (relationship.kind === 'owns' || onRemoveOf(relationship) === 'cascade') next.push(row.rid);

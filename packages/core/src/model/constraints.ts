@@ -92,15 +92,24 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
   return { entity, attributes, singleton, key, keyConstraint, uniques, owner, references, slots };
 }
 
+/** The relationships by which records of a kind point at others: to their owner first. */
+export const pointingOf = ({
+  owner,
+  references,
+}: Pick<EntityStorage, 'owner' | 'references'>): readonly (Owns | RefersTo)[] =>
+  owner === null ? references : [owner, ...references];
+
+/** The name of the entity that records point at by a relationship. */
+export const pointedEntity = (relationship: Owns | RefersTo): string =>
+  relationship.kind === 'owns' ? relationship.from : relationship.to;
+
 function findPointing(
   storages: ReadonlyMap<string, EntityStorage>,
 ): ReadonlyMap<string, readonly Pointing[]> {
   const pointing = new Map<string, Pointing[]>();
   for (const storage of storages.values()) {
-    const relationships =
-      storage.owner === null ? storage.references : [storage.owner, ...storage.references];
-    for (const relationship of relationships) {
-      const target = relationship.kind === 'owns' ? relationship.from : relationship.to;
+    for (const relationship of pointingOf(storage)) {
+      const target = pointedEntity(relationship);
       const known = pointing.get(target);
       if (known === undefined) pointing.set(target, [{ storage, relationship }]);
       else known.push({ storage, relationship });

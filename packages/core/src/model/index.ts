@@ -80,7 +80,7 @@ export type { Json, Row } from './records.js';
 export { namedValue } from './named.js';
 export { MAX_JSON_DEPTH, readJson } from './json.js';
 export type { JsonProblem, JsonReading, JsonResult } from './json.js';
-export { constraintValue, storageOf } from './constraints.js';
+export { constraintValue, pointedEntity, pointingOf, storageOf } from './constraints.js';
 export { carriedName, pairCarried, pairFrom, pairTo } from './pairs.js';
 export type { EntityStorage, Pointing, Storage, UniqueConstraint } from './constraints.js';
 export { compareScalars, instantMillis, sameScalar } from './compare.js';

@@ -1,6 +1,7 @@
 import {
   ownerRoleOf,
-  ownsItself,
+  pointedEntity,
+  pointingOf,
   roleOf,
   storageOf,
   type Attribute,
@@ -17,7 +18,6 @@ export interface Pointer {
   /** The identity of the relationship. */
   readonly id: string;
   readonly target: EntityStorage;
-  readonly required: boolean;
 }
 
 /** Every kind of record a model has, by the name it is written under: entities, and pairings as `Sailing crew`. */
@@ -26,18 +26,12 @@ export function kindsOf(model: Model): ReadonlyMap<string, EntityStorage> {
 }
 
 /** The owner and the references of a kind, owner first. */
-export function pointersOf(model: Model, { owner, references }: EntityStorage): readonly Pointer[] {
-  const byName = storageOf(model).byName;
-  const pointer = (name: string, id: string, to: string, required: boolean): Pointer[] => {
-    const target = byName.get(to);
-    return target === undefined ? [] : [{ name, id, target, required }];
-  };
-  return [
-    ...(owner === null ? [] : pointer(ownerRoleOf(owner), owner.id, owner.from, !ownsItself(owner))),
-    ...references.flatMap((reference) =>
-      pointer(roleOf(reference), reference.id, reference.to, reference.cardinality === 'one'),
-    ),
-  ];
+export function pointersOf(model: Model, storage: EntityStorage): readonly Pointer[] {
+  return pointingOf(storage).flatMap((relationship) => {
+    const target = storageOf(model).byName.get(pointedEntity(relationship));
+    const name = relationship.kind === 'owns' ? ownerRoleOf(relationship) : roleOf(relationship);
+    return target === undefined ? [] : [{ name, id: relationship.id, target }];
+  });
 }
 
 /** The pointers that, with the key, tell a record from all others of its kind. */

@@ -93,6 +93,7 @@ export function readAttributes(
     const attribute = attributes.find((candidate) => candidate.name === name);
     const at = pointerTo(pointer, name);
     const known = attributes.map((candidate) => candidate.name);
+    if (member === null && attribute !== undefined) continue;
     if (attribute === undefined) report({ pointer: at, ...unknownMember(name, known) });
     const stored = attribute === undefined ? undefined : inward(model, attribute.type, member, at, report);
     if (attribute !== undefined && stored !== undefined) values[attribute.id] = stored;

@@ -21,7 +21,7 @@ const pathValue = (path: readonly Json[] | null): Json =>
 
 /**
  * A record by the names of the model: attributes, then to-one roles with the keys of their targets. What is unset
- * is left out, unless it has a default that reading would put there.
+ * is left out, unless reading would put a default there, or keep a write-only value that is.
  */
 export function writeRecord(
   model: Model,
@@ -35,7 +35,7 @@ export function writeRecord(
     if (writeOnly && !secrets) continue;
     const value = row.values[id] ?? null;
     if (value !== null) record[name] = namedValue(model, type, value, secrets);
-    else if (defaultValue !== null) record[name] = null;
+    else if (defaultValue !== null || writeOnly) record[name] = null;
   }
   for (const { id, name, target } of pointersOf(model, storage)) {
     const rid = row.values[id];

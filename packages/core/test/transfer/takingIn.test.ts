@@ -244,3 +244,13 @@ describe('comma-separated values', () => {
     expect(store.json().Vessel).toHaveLength(2);
   });
 });
+
+test('a write-only value that was unset when all was written out does not stay when it replaces', () => {
+  const model = modelOf('entity Door\n  code: text, key\n  pin: text, unique, write-only\n');
+  const first = new Store(model);
+  first.takeJson({ Door: [{ code: 'A' }, { code: 'B', pin: '1' }] });
+  const second = new Store(model);
+  second.takeJson({ Door: [{ code: 'A', pin: '1' }, { code: 'B' }] });
+  expect(messages(second.takeJson(first.json(), 'replace'))).toEqual([]);
+  expect(second.json()).toEqual(first.json());
+});
