@@ -19,7 +19,7 @@ each Route pairs with many Route as detours, back as detourOf
 const RECORDS = {
   Route: [
     { code: 'KS', name: 'Over', state: 'open', pin: '1234' },
-    { code: 'TV', name: 'Round; the "long" way', state: 'closed' },
+    { code: 'TV', name: 'Round; the "long" way', state: 'closed', pin: null },
   ],
   Sailing: [{ id: 900, berth: 'B2', route: 'KS' }],
   'Route detours': [{ detourOf: 'KS', detour: 'TV' }],
