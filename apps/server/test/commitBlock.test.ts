@@ -1,5 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import { commitBlock, isRefused, saysCommitted } from '../src/mocks/commitBlock.js';
+import {
+  commitBlock,
+  isRefused,
+  saysCommitted,
+  writesOf,
+  type Committing,
+} from '../src/mocks/commitBlock.js';
 
 const BASE = {
   datasetId: 'set',
@@ -12,10 +18,10 @@ const BASE = {
 };
 
 /** Places for values, and values. */
-const counted = ({ sql, values }: { sql: string; values: unknown[] }): [number, number] => [
-  sql.split('?').length - 1,
-  values.length,
-];
+const counted = (committing: Committing): [places: number, values: number] => {
+  const { sql = '', values = [] } = commitBlock(committing) ?? {};
+  return [sql.split('?').length - 1, values.length];
+};
 
 describe('a commit in one statement', () => {
   test('has a value for each of its places, whatever it writes', () => {
@@ -27,17 +33,25 @@ describe('a commit in one statement', () => {
       { id: 'k', at: 1, fingerprint: 'f', response: { status: 201, headers: [], body: null } },
     ];
     for (const more of [{}, { kept }, { removed: [3, 4] }, { answers }, { kept, removed: [3], answers }]) {
-      const [places, values] = counted(commitBlock({ ...BASE, ...more }));
+      const [places, values] = counted({ ...BASE, ...more });
       expect(values).toBe(places);
     }
   });
 
   test('follows the write before, and nobody else holds the dataset', () => {
-    const { sql, values } = commitBlock(BASE);
+    const { sql = '', values } = commitBlock(BASE) ?? {};
     expect(values).toEqual([8, '{}', 'set', 'me', 7]);
     expect(sql.indexOf('UPDATE datasets')).toBeLessThan(sql.indexOf('IF ROW_COUNT() = 1'));
     expect(sql).not.toContain('INSERT');
     expect(sql).not.toContain('DELETE');
+  });
+
+  test('is not one statement where it is too long, and never writes too many rows at once', () => {
+    const kept = [{ rid: 1, data: 'x'.repeat(5_000_000) }];
+    expect(commitBlock({ ...BASE, kept })).toBeNull();
+    const many = Array.from({ length: 1_201 }, (_, rid) => ({ rid, data: '{}' }));
+    const rows = writesOf({ ...BASE, kept: many }).map(({ values }) => values.length / 3);
+    expect(rows).toEqual([500, 500, 201]);
   });
 
   test.each([

@@ -1,7 +1,7 @@
 import type { KeptAnswer } from '@isomeros/core/engine';
 import type { StoredRecord } from './recordStore.js';
 
-/** What is written by one block: the sequence number it takes the dataset to, and what that number is for. */
+/** What one transaction writes: the sequence number it takes the dataset to, and what that number is for. */
 export interface Committing {
   readonly datasetId: string;
   readonly holder: string;
@@ -14,40 +14,86 @@ export interface Committing {
   readonly answers: readonly KeptAnswer[];
 }
 
-const HEAD = `BEGIN NOT ATOMIC
-DECLARE EXIT HANDLER FOR SQLEXCEPTION BEGIN ROLLBACK; RESIGNAL; END;
-START TRANSACTION;
-UPDATE datasets SET sequence = ?, counters = ? WHERE id = ? AND holder = ? AND sequence = ?;
-IF ROW_COUNT() = 1 THEN
-`;
-const TAIL = 'COMMIT;\nSELECT 1 AS committed;\nELSE ROLLBACK;\nSELECT 0 AS committed;\nEND IF;\nEND';
+export interface Statement {
+  readonly sql: string;
+  readonly values: readonly unknown[];
+}
+
+/** So many rows one statement writes at most. */
+const CHUNK = 500;
+
+/** A statement longer than this is sent in parts. */
+const MOST_CHARACTERS = 4_194_304;
+
+/** Takes a dataset one number on; it touches no row where somebody else holds the dataset. */
+export const countOn = ({ sequence, counters, datasetId, holder }: Committing): Statement => ({
+  sql: 'UPDATE datasets SET sequence = ?, counters = ? WHERE id = ? AND holder = ? AND sequence = ?',
+  values: [sequence + 1, counters, datasetId, holder, sequence],
+});
+
+/** Writes records of a dataset, new ones or in the place of those there are. */
+export const insertRecords = (datasetId: string, records: readonly StoredRecord[]): readonly Statement[] =>
+  chunks(records).map((part) => ({
+    sql: `INSERT INTO records (dataset_id, rid, data) VALUES ${places(part.length, 3)} ON DUPLICATE KEY UPDATE data = VALUES(data)`,
+    values: part.flatMap(({ rid, data }) => [datasetId, rid, data]),
+  }));
+
+/** Keeps answers of a dataset for requests that are sent again. */
+export const insertAnswers = (datasetId: string, answers: readonly KeptAnswer[]): readonly Statement[] =>
+  chunks(answers).map((part) => ({
+    sql: `INSERT INTO kept_answers (dataset_id, id, kept_at, data) VALUES ${places(part.length, 4)} ON DUPLICATE KEY UPDATE kept_at = VALUES(kept_at), data = VALUES(data)`,
+    values: part.flatMap(({ id, at, fingerprint, response }) => [
+      datasetId,
+      id,
+      at,
+      JSON.stringify({ fingerprint, response }),
+    ]),
+  }));
+
+/** Everything that is written once the dataset is counted on. */
+export const writesOf = ({ datasetId, kept, removed, answers }: Committing): readonly Statement[] => [
+  ...insertRecords(datasetId, kept),
+  ...chunks(removed).map((rids) => ({
+    sql: 'DELETE FROM records WHERE dataset_id = ? AND rid IN (?)',
+    values: [datasetId, rids],
+  })),
+  ...insertAnswers(datasetId, answers),
+];
 
 /**
  * One transaction as one statement of MariaDB, so that a batch of writes takes one trip to the database instead of
- * one for each of its statements. It answers a row whose `committed` is 1, or 0 where somebody else holds the dataset.
+ * one for each of its statements. It answers a row whose `committed` is 1, or 0 where somebody else holds the
+ * dataset. `null`: it would be too long.
  */
-export function commitBlock(committing: Committing): { readonly sql: string; readonly values: unknown[] } {
-  const { datasetId, holder, sequence, counters, kept, removed, answers } = committing;
-  const values: unknown[] = [sequence + 1, counters, datasetId, holder, sequence];
-  let sql = HEAD;
-  if (kept.length > 0) {
-    sql += `INSERT INTO records (dataset_id, rid, data) VALUES ${places(kept.length, 3)} ON DUPLICATE KEY UPDATE data = VALUES(data);\n`;
-    for (const { rid, data } of kept) values.push(datasetId, rid, data);
-  }
-  if (removed.length > 0) {
-    sql += 'DELETE FROM records WHERE dataset_id = ? AND rid IN (?);\n';
-    values.push(datasetId, removed);
-  }
-  if (answers.length > 0) {
-    sql += `INSERT INTO kept_answers (dataset_id, id, kept_at, data) VALUES ${places(answers.length, 4)} ON DUPLICATE KEY UPDATE kept_at = VALUES(kept_at), data = VALUES(data);\n`;
-    for (const { id, at, fingerprint, response } of answers)
-      values.push(datasetId, id, at, JSON.stringify({ fingerprint, response }));
-  }
-  return { sql: sql + TAIL, values };
+export function commitBlock(committing: Committing): Statement | null {
+  const characters = committing.kept.reduce((sum, { data }) => sum + data.length, 0);
+  if (characters > MOST_CHARACTERS) return null;
+  const count = countOn(committing);
+  const writes = writesOf(committing);
+  return {
+    sql: `BEGIN NOT ATOMIC
+DECLARE EXIT HANDLER FOR SQLEXCEPTION BEGIN ROLLBACK; RESIGNAL; END;
+START TRANSACTION;
+${count.sql};
+IF ROW_COUNT() = 1 THEN
+${writes.map(({ sql }) => `${sql};\n`).join('')}COMMIT;
+SELECT 1 AS committed;
+ELSE ROLLBACK;
+SELECT 0 AS committed;
+END IF;
+END`,
+    values: [...count.values, ...writes.flatMap(({ values }) => values)],
+  };
 }
 
 const places = (rows: number, columns: number): string =>
   Array.from({ length: rows }, () => `(${Array.from({ length: columns }, () => '?').join(', ')})`).join(', ');
+
+function chunks<T>(items: readonly T[]): readonly (readonly T[])[] {
+  return Array.from({ length: Math.ceil(items.length / CHUNK) }, (_, index) =>
+    items.slice(index * CHUNK, (index + 1) * CHUNK),
+  );
+}
 
 /** Whether a block says that it was committed; `false`: somebody else holds the dataset. */
 export function saysCommitted(answer: unknown): boolean {

@@ -2,13 +2,18 @@ import { KEEP_ANSWERS_MS, type Change, type Counters, type KeptAnswer } from '@i
 import type { Json, Row } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager, type QueryRunner } from 'typeorm';
 import { errorCode } from '../errors.js';
-import { commitBlock, isRefused, saysCommitted, type Committing } from './commitBlock.js';
+import {
+  commitBlock,
+  countOn,
+  insertAnswers,
+  insertRecords,
+  isRefused,
+  saysCommitted,
+  writesOf,
+  type Committing,
+  type Statement,
+} from './commitBlock.js';
 import { DatasetRow, KeptAnswerRow, MockRow, RecordRow } from '../database/tables.js';
-
-const CHUNK = 500;
-
-const COUNT = 'UPDATE datasets SET sequence = ?, counters = ? WHERE id = ? AND holder = ? AND sequence = ?';
-const INSERT = 'INSERT INTO records (dataset_id, rid, data) VALUES';
 
 /** Whether a commit took effect. `unknown`: the answer of the database was lost on the way. */
 export type CommitOutcome = 'committed' | 'not-committed' | 'unknown' | 'fenced';
@@ -68,8 +73,8 @@ export class RecordStore {
     await this.database.transaction(async (manager) => {
       await manager.insert(MockRow, mock);
       await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
-      await this.insert(manager, rows.map(toStored));
-      await this.keep(manager, answers);
+      await run(manager, insertRecords(this.datasetId, rows.map(toStored)));
+      await run(manager, insertAnswers(this.datasetId, answers));
       await also(manager);
     });
   }
@@ -80,59 +85,20 @@ export class RecordStore {
     const { datasetId, holder } = this;
     const { kept, removed } = lastOf(batch.changes);
     const { answers } = batch;
-    const committing = {
-      datasetId,
-      holder,
-      sequence,
-      counters: JSON.stringify(counters),
-      kept,
-      removed,
-      answers,
-    };
+    const numbers = JSON.stringify(counters);
+    const committing = { datasetId, holder, sequence, counters: numbers, kept, removed, answers };
     let isSent = false;
     try {
       await runner.connect();
-      if (!fitsBlock(committing)) return await this.commitInSteps(runner, committing);
-      const { sql, values } = commitBlock(committing);
+      const block = commitBlock(committing);
+      if (block === null) return await commitInSteps(runner, committing);
       isSent = true;
-      return saysCommitted(await runner.query(sql, values)) ? 'committed' : 'fenced';
+      return saysCommitted(await runner.query(block.sql, [...block.values])) ? 'committed' : 'fenced';
     } catch (error) {
       if (errorCode(error) === null) throw error;
       return isSent && !isRefused(error) ? 'unknown' : 'not-committed';
     } finally {
       await runner.release().catch(() => undefined);
-    }
-  }
-
-  /** The same for a batch that is too large for one statement. */
-  private async commitInSteps(runner: QueryRunner, committing: Committing): Promise<CommitOutcome> {
-    const { sequence, counters, kept, removed, answers } = committing;
-    let isCommitting = false;
-    try {
-      await runner.startTransaction();
-      const counted = (await runner.query(COUNT, [
-        sequence + 1,
-        counters,
-        this.datasetId,
-        this.holder,
-        sequence,
-      ])) as { readonly affectedRows: number };
-      if (counted.affectedRows !== 1) {
-        await runner.rollbackTransaction();
-        return 'fenced';
-      }
-      await this.insert(runner.manager, kept);
-      for (const rids of chunks(removed))
-        await runner.query('DELETE FROM records WHERE dataset_id = ? AND rid IN (?)', [this.datasetId, rids]);
-      await this.keep(runner.manager, answers);
-      isCommitting = true;
-      await runner.commitTransaction();
-      return 'committed';
-    } catch (error) {
-      if (isCommitting) return 'unknown';
-      if (runner.isTransactionActive) await runner.rollbackTransaction().catch(() => undefined);
-      if (errorCode(error) !== null) return 'not-committed';
-      throw error;
     }
   }
 
@@ -159,30 +125,35 @@ export class RecordStore {
       if (counted.affected !== 1) throw new Error('Another process holds the dataset.');
       await manager.delete(RecordRow, { datasetId: this.datasetId });
       if (!keepsAnswers) await manager.delete(KeptAnswerRow, { datasetId: this.datasetId });
-      await this.insert(manager, rows.map(toStored));
+      await run(manager, insertRecords(this.datasetId, rows.map(toStored)));
     });
   }
+}
 
-  private async keep(manager: EntityManager, answers: readonly KeptAnswer[]): Promise<void> {
-    for (const part of chunks(answers))
-      await manager.upsert(
-        KeptAnswerRow,
-        part.map(({ id, at, fingerprint, response }) => ({
-          datasetId: this.datasetId,
-          id,
-          at,
-          data: JSON.stringify({ fingerprint, response }),
-        })),
-        ['datasetId', 'id'],
-      );
-  }
+async function run(manager: Pick<EntityManager, 'query'>, statements: readonly Statement[]): Promise<void> {
+  for (const { sql, values } of statements) await manager.query(sql, [...values]);
+}
 
-  private async insert(manager: EntityManager, rows: readonly StoredRecord[]): Promise<void> {
-    for (const part of chunks(rows)) {
-      const values = part.flatMap(({ rid, data }) => [this.datasetId, rid, data]);
-      const places = part.map(() => '(?, ?, ?)').join(', ');
-      await manager.query(`${INSERT} ${places} ON DUPLICATE KEY UPDATE data = VALUES(data)`, values);
+/** Commits a batch that is too long for one statement. */
+async function commitInSteps(runner: QueryRunner, committing: Committing): Promise<CommitOutcome> {
+  let isCommitting = false;
+  try {
+    await runner.startTransaction();
+    const { sql, values } = countOn(committing);
+    const counted = (await runner.query(sql, [...values])) as { readonly affectedRows: number };
+    if (counted.affectedRows !== 1) {
+      await runner.rollbackTransaction();
+      return 'fenced';
     }
+    await run(runner.manager, writesOf(committing));
+    isCommitting = true;
+    await runner.commitTransaction();
+    return 'committed';
+  } catch (error) {
+    if (isCommitting) return 'unknown';
+    if (runner.isTransactionActive) await runner.rollbackTransaction().catch(() => undefined);
+    if (errorCode(error) !== null) return 'not-committed';
+    throw error;
   }
 }
 
@@ -203,18 +174,6 @@ function lastOf(changes: readonly Change[]): {
     else kept.push(toStored(row));
   }
   return { kept, removed };
-}
-
-/** Statements longer than this are sent in parts. */
-const MOST_CHARACTERS = 4_194_304;
-
-function fitsBlock({ kept, removed, answers }: Committing): boolean {
-  const characters = kept.reduce((sum, { data }) => sum + data.length, 0);
-  return kept.length + removed.length + answers.length <= CHUNK && characters <= MOST_CHARACTERS;
-}
-
-function* chunks<T>(items: readonly T[]): Generator<T[]> {
-  for (let from = 0; from < items.length; from += CHUNK) yield items.slice(from, from + CHUNK);
 }
 
 const toStored = ({ rid, entity, revision, values }: Row): StoredRecord => ({
