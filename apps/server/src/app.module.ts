@@ -20,6 +20,7 @@ import { MigrationController } from './mocks/migration.controller.js';
 import { RecordsController } from './mocks/records.controller.js';
 import { HeldMocks } from './mocks/heldMocks.js';
 import { MocksLife } from './mocks/mocksLife.js';
+import { MigrationService } from './mocks/migration.service.js';
 import { MocksService } from './mocks/mocks.service.js';
 import { SETTINGS } from './settings.js';
 
@@ -57,6 +58,7 @@ export class AppModule {
         HeldMocks,
         MocksLife,
         MocksService,
+        MigrationService,
         { provide: SETTINGS, useValue: config },
       ],
     };

@@ -5,6 +5,7 @@ import { api, ApiError } from '../app/api/client.js';
 import type { Design, Problem, Sample } from '../app/api/types.js';
 import { kindOfFile } from '../intake/sources.js';
 import { keepSource } from '../intake/pendingSource.js';
+import { FileInput } from '../app/parts/FileInput.js';
 
 interface Props {
   readonly samples: readonly Sample[];
@@ -130,17 +131,11 @@ function Intakes({
           </button>
         </span>
       </header>
-      <input
+      <FileInput
         ref={file}
-        type="file"
-        hidden
-        aria-label="A file to begin with"
+        label="A file to begin with"
         accept=".sql,.json,.ndjson,.jsonl,.csv,.tsv,.txt"
-        onChange={({ target }) => {
-          const [chosen] = target.files ?? [];
-          if (chosen !== undefined) void open(chosen);
-          target.value = '';
-        }}
+        onFile={(chosen) => void open(chosen)}
       />
       <div className="intakes">
         {INTAKES.map(({ from, name, what }) => (

@@ -4,6 +4,7 @@ import { useRef, useState, type DragEvent } from 'react';
 import { LiveSchemaForm } from './LiveSchemaForm.js';
 import { kindOfFile, SOURCE_KINDS, SOURCES, type SourceKind, type SourceText } from './sources.js';
 import type { Reading } from './useIntake.js';
+import { FileInput } from '../app/parts/FileInput.js';
 
 interface Props {
   readonly kind: SourceKind;
@@ -68,17 +69,7 @@ export function GiveSource(props: Props): React.JSX.Element {
           )}
         </span>
       </header>
-      <input
-        ref={opened}
-        type="file"
-        hidden
-        aria-label="A file to read"
-        onChange={({ target }) => {
-          const [chosen] = target.files ?? [];
-          if (chosen !== undefined) void open(chosen);
-          target.value = '';
-        }}
-      />
+      <FileInput ref={opened} label="A file to read" onFile={(chosen) => void open(chosen)} />
       <Notices reading={reading} tooLarge={tooLarge ? bytes : null} onCancel={onCancel} />
       {kind === 'live' ? (
         <LiveSchemaForm onRead={onRead} isReading={isReading} />

@@ -3,6 +3,7 @@ import { Button, Segmented, Select } from 'antd';
 import { useRef, useState, type DragEvent } from 'react';
 import { api, ApiError } from '../app/api/client.js';
 import type { Mock, Problem, TakenIn } from '../app/api/types.js';
+import { FileInput } from '../app/parts/FileInput.js';
 
 interface Props {
   readonly mock: Mock;
@@ -83,17 +84,11 @@ export function TakeRecordsIn({ mock, kinds, onTaken }: Props): React.JSX.Elemen
           <Button onClick={() => file.current?.click()}>Open a file</Button>
         </span>
       </header>
-      <input
+      <FileInput
         ref={file}
-        type="file"
-        hidden
-        aria-label="A file of records"
+        label="A file of records"
         accept=".json,.csv,.tsv,.txt"
-        onChange={({ target }) => {
-          const [chosen] = target.files ?? [];
-          if (chosen !== undefined) void open(chosen);
-          target.value = '';
-        }}
+        onFile={(chosen) => void open(chosen)}
       />
       <textarea
         aria-label="Records as JSON or comma-separated values"

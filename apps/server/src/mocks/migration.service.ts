@@ -1,0 +1,87 @@
+import { Injectable } from '@nestjs/common';
+import { InjectDataSource } from '@nestjs/typeorm';
+import type { Decision, MigrationStep } from '@isomeros/core/migration';
+import type { DataSource } from 'typeorm';
+import { DesignsService, type SoundModel } from '../designs/designs.service.js';
+import { ApiProblem } from '../http/problem.js';
+import { viewOf, type Held } from './held.js';
+import { HeldMocks } from './heldMocks.js';
+import { modelColumnsOf } from './provision.js';
+import { migrationOf, NOTHING_DECIDED, takeOver } from './renewal.js';
+import { servedNames } from './served.js';
+import { Snapshots } from './snapshots.js';
+import type { MockView } from './views.js';
+
+/** What stands between the records of a mock and the newest model of its design. */
+export interface MigrationView {
+  /** The revision that is served. */
+  readonly from: number;
+  /** The newest sound revision. */
+  readonly to: number;
+  readonly steps: readonly MigrationStep[];
+}
+
+/** Takes the records of a mock to an edited model, as somebody decides. */
+@Injectable()
+export class MigrationService {
+  constructor(
+    @InjectDataSource() private readonly database: DataSource,
+    private readonly mocks: HeldMocks,
+    private readonly designs: DesignsService,
+  ) {}
+
+  async plan(id: string): Promise<MigrationView> {
+    const held = this.mocks.find(id);
+    const newest = await this.newest(held);
+    const from = held.dataset.modelRevision;
+    if (newest === null) return { from, to: from, steps: [] };
+    const { migrated } = migrationOf(held, newest, NOTHING_DECIDED);
+    return { from, to: newest.revision, steps: migrated.open };
+  }
+
+  /** Carries out what was decided, after a snapshot, or does nothing and says what is still open. */
+  migrate(id: string, decided: ReadonlyMap<string, Decision>): Promise<MockView> {
+    const held = this.mocks.find(id);
+    return this.mocks.inTurn.run(held.row.designId, async () => {
+      const newest = await this.newest(held);
+      if (newest !== null) await this.carryOut(held, newest, decided);
+      this.mocks.announce(held);
+      return viewOf(held);
+    });
+  }
+
+  private async carryOut(
+    held: Held,
+    newest: SoundModel,
+    decided: ReadonlyMap<string, Decision>,
+  ): Promise<void> {
+    await held.records.settled();
+    const { migrated } = migrationOf(held, newest, decided);
+    if (migrated.problems.length > 0)
+      throw new ApiProblem('invalid', 'A value to fill in does not fit.', {
+        errors: migrated.problems.map((problem) =>
+          'pointer' in problem ? { ...problem, pointer: `/decisions${problem.pointer}` } : problem,
+        ),
+      });
+    if (migrated.open.length > 0) {
+      const things = migrated.open.length === 1 ? '1 thing is' : `${migrated.open.length} things are`;
+      throw new ApiProblem('conflict', `Nothing was changed: ${things} still open.`, {
+        members: { steps: migrated.open },
+      });
+    }
+    const model = modelColumnsOf(held.dataset);
+    const rows = [...held.records.dataset.everything()];
+    await new Snapshots(this.database, held.row.id).take(`before revision ${newest.revision}`, {
+      model,
+      rows,
+    });
+    await takeOver(held, newest, decided, (releases) => this.mocks.part(held, releases));
+  }
+
+  /** The newest sound model, where another one is served; a mock of releases alone never follows. */
+  private async newest(held: Held): Promise<SoundModel | null> {
+    if (servedNames(held.row).length === 0) return null;
+    const newest = await this.designs.soundModel(held.row.designId);
+    return newest.revision === held.dataset.modelRevision ? null : newest;
+  }
+}
