@@ -112,3 +112,23 @@ test('a release is served beside what comes after it, says that it ends, and get
   await expect(served).toContainText('release 1.0 own records');
   expect(await (await fetch(`${release}/routes/1`)).json()).not.toMatchObject({ state: 'seasonal' });
 });
+
+test('a release is served alone, and the arrangements beside it when they are asked for', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await isomeros.ask('POST', `/api/designs/${id}/releases`, { label: '1.0', arrangement: 'main' });
+  await page.goto(`${isomeros.url}/designs/${id}/contract`);
+  await page.getByRole('button', { name: '1.0', exact: true }).click();
+  await page.getByRole('button', { name: 'Serve it' }).click();
+  const served = page.getByRole('group', { name: 'What is served' });
+  await expect(served).toHaveText('release 1.0Serve main, too');
+  const release = (await page.getByTestId('base-url').textContent()) ?? '';
+  expect((await fetch(`${release}/crew-members`)).status).toBe(200);
+  await served.getByRole('button', { name: 'Serve main, too' }).click();
+  await expect(served).toContainText('main');
+  await expect(served).not.toContainText('Serve main, too');
+  await served.getByRole('button', { name: 'main' }).click();
+  await expect(page.getByTestId('base-url')).not.toHaveText(release);
+});

@@ -5,10 +5,12 @@ import { faceChosen } from './mocksSlice.js';
 interface Props {
   readonly faces: readonly Face[];
   readonly shown: Face;
+  /** Starts a mock of the arrangements, where only releases are served. */
+  readonly onServe: () => void;
 }
 
 /** What the mocks of a design serve; the one that is pressed is the one whose base URL is shown. */
-export function MockFaces({ faces, shown }: Props): React.JSX.Element {
+export function MockFaces({ faces, shown, onServe }: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
   const arrangement = useAppSelector((root) => root.design.arrangement);
   return (
@@ -30,6 +32,11 @@ export function MockFaces({ faces, shown }: Props): React.JSX.Element {
           {face.mock.id !== shown.mock.id && <span className="quiet"> own records</span>}
         </button>
       ))}
+      {faces.every(({ kind }) => kind === 'release') && (
+        <button type="button" className="text-button" onClick={onServe}>
+          Serve {arrangement}, too
+        </button>
+      )}
     </span>
   );
 }

@@ -12,6 +12,8 @@ interface Props {
   /** What is looked at. */
   readonly face: Face;
   readonly onAct: (action: MockAction) => void;
+  /** Starts a mock of the arrangements. */
+  readonly onServe: () => void;
   readonly showsRecords: boolean;
   readonly onRecords: () => void;
   readonly onRestore: (snapshot: string) => void;
@@ -20,7 +22,7 @@ interface Props {
 
 /** The mock's own line: where it is, what it serves, what can be done with it. */
 export function MockLine(props: Props): React.JSX.Element {
-  const { faces, face, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
+  const { faces, face, onServe, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
   const { mock, url: baseUrl } = face;
   const [copied, setCopied] = useState(false);
   const copy = (): void => {
@@ -54,7 +56,7 @@ export function MockLine(props: Props): React.JSX.Element {
       </div>
       <div className="fact">
         <span className="label">Serves, revision {mock.servesRevision}</span>
-        <MockFaces faces={faces} shown={face} />
+        <MockFaces faces={faces} shown={face} onServe={onServe} />
       </div>
       <div className="fact">
         <span className="label">Records, seed {mock.seed}</span>

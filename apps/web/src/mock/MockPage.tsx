@@ -41,6 +41,9 @@ export function MockPage(): React.JSX.Element {
   const change = (work: () => Promise<Mock>): void => {
     void attempt(async () => void dispatch(mockChanged(await work())));
   };
+  const start = (releases: readonly string[]): void => {
+    change(() => api.createMock(id, names, releases));
+  };
   const remove = (): void => {
     if (mock === null) return;
     void attempt(async () => {
@@ -50,22 +53,14 @@ export function MockPage(): React.JSX.Element {
     });
   };
   if (face === null || mock === null) {
-    return loaded ? (
-      <StartMock
-        problem={problem}
-        onStart={(releases) => {
-          change(() => api.createMock(id, names, releases));
-        }}
-      />
-    ) : (
-      <section className="panel" />
-    );
+    return loaded ? <StartMock problem={problem} onStart={start} /> : <section className="panel" />;
   }
   return (
     <div className="mock-page">
       <MockLine
         faces={faces}
         face={face}
+        onServe={() => start([])}
         onAct={(action) => {
           change(() => api.actOnMock(mock.id, action));
         }}
