@@ -25,13 +25,15 @@ import { Logger } from '@nestjs/common';
 import { hostName } from '../http/admission.js';
 import { isLoopback } from '../config.js';
 import { NotStored, type DurableDataset } from './durableDataset.js';
-import { flatTrace, type Head, type Journal, type KeptExchange } from './journal.js';
+import type { Head, Journal, KeptExchange } from './journal.js';
 import { servedText, type Served } from './served.js';
 import { writeShared, type Partners } from './partners.js';
 import type { Dice } from './troubles.js';
 import { close, listen, portOf, type Answered, type RequestHandler } from './listener.js';
 
 const SURROUNDINGS: Surroundings = { now: () => Date.now(), random: () => Math.random() };
+
+const NO_CHANGES: readonly RecordChange[] = [];
 
 interface Outcome {
   readonly handled: Handled;
@@ -90,23 +92,42 @@ export class Face implements RequestHandler {
     if (server !== null) await close(server);
   }
 
-  async handle(request: EngineRequest, head: Head): Promise<Answered | null> {
+  handle(request: EngineRequest, head: Head): Answered | null | Promise<Answered | null> {
     const started = performance.now();
-    let pace: number | null = null;
-    if (!this.shared.dice.isCalm) {
-      const operation = operationAt(this.service.contract, request);
-      const fate = this.shared.dice.throwFor(operation);
-      const met = await this.meetTrouble(operation, fate);
-      pace = fate.pace;
-      if (met !== null) {
-        const response = met.response.status === 0 ? met.response : this.finished(request, met.response);
-        this.record(request, head, { ...met, response }, [], started);
-        return response.status === 0 ? null : { response, pace };
-      }
+    if (!this.shared.dice.isCalm) return this.handleInTrouble(request, head, started);
+    if (isWrite(request.method))
+      return this.write(request).then((outcome) => this.answered(request, head, outcome, started));
+    return this.answered(request, head, this.read(request), started);
+  }
+
+  /** Answers as the dice fall. */
+  private async handleInTrouble(
+    request: EngineRequest,
+    head: Head,
+    started: number,
+  ): Promise<Answered | null> {
+    const operation = operationAt(this.service.contract, request);
+    const fate = this.shared.dice.throwFor(operation);
+    const met = await this.meetTrouble(operation, fate);
+    if (met === null) {
+      const outcome = isWrite(request.method) ? await this.write(request) : this.read(request);
+      return this.answered(request, head, outcome, started, fate.pace);
     }
-    const { handled, records } = await this.outcome(request);
+    if (met.response.status !== 0)
+      return this.answered(request, head, { handled: met, records: [] }, started, fate.pace);
+    this.record(request, head, met, met.response, NO_CHANGES, started);
+    return null;
+  }
+
+  private answered(
+    request: EngineRequest,
+    head: Head,
+    { handled, records }: Outcome,
+    started: number,
+    pace: number | null = null,
+  ): Answered {
     const response = this.finished(request, handled.response);
-    this.record(request, head, { ...handled, response }, records, started);
+    this.record(request, head, handled, response, records, started);
     return { response, pace };
   }
 
@@ -132,7 +153,7 @@ export class Face implements RequestHandler {
   }
 
   rejected(line: string, response: EngineResponse): void {
-    const [method = '', target = ''] = line.split(' ');
+    const [method = '', target = '', ...version] = line.split(' ');
     const request: EngineRequest = {
       method: method.slice(0, 40),
       target,
@@ -142,27 +163,31 @@ export class Face implements RequestHandler {
     const trace = [
       { step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' },
     ] as const;
-    const handled = { response, operation: null, trace, changes: [], kept: null };
-    this.record(request, { line, headers: [] }, handled, [], performance.now());
+    const handled = { operation: null, trace };
+    const head = { target, version: version.join(' '), headers: [] };
+    this.record(request, head, handled, response, NO_CHANGES, performance.now());
   }
 
-  private async outcome(request: EngineRequest): Promise<Outcome> {
+  private read(request: EngineRequest): Outcome {
     try {
-      const refused = this.refuseHost(request);
-      if (refused !== null) return { handled: refused, records: [] };
-      if (!isWrite(request.method)) {
-        return {
-          handled: handle(this.service, this.shared.records.dataset, request, SURROUNDINGS),
-          records: [],
-        };
-      }
-      return await this.write(request);
+      const handled =
+        this.refuseHost(request) ?? handle(this.service, this.shared.records.dataset, request, SURROUNDINGS);
+      return { handled, records: NO_CHANGES };
     } catch (error) {
       return { handled: this.failed(error), records: [] };
     }
   }
 
   private async write(request: EngineRequest): Promise<Outcome> {
+    try {
+      const refused = this.refuseHost(request);
+      return refused === null ? await this.writeOne(request) : { handled: refused, records: [] };
+    } catch (error) {
+      return { handled: this.failed(error), records: [] };
+    }
+  }
+
+  private async writeOne(request: EngineRequest): Promise<Outcome> {
     const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes' | 'kept'> => {
       const before: RecordView = this.shared.records.dataset;
       const handled = this.withinLimit(draft, request);
@@ -233,7 +258,8 @@ export class Face implements RequestHandler {
   private record(
     request: EngineRequest,
     head: Head,
-    handled: Handled,
+    { operation, trace }: Pick<Handled, 'operation' | 'trace'>,
+    response: EngineResponse,
     records: readonly RecordChange[],
     started: number,
   ): void {
@@ -243,14 +269,14 @@ export class Face implements RequestHandler {
       arrangement: servedText(this.served),
       contract: this.service.contract,
       client: clientOf(request.headers.get('user-agent')),
-      operation: handled.operation,
+      operation,
       milliseconds: Math.round((performance.now() - started) * 100) / 100,
       method: request.method,
       target: request.target,
       head,
       body: request.body,
-      response: handled.response,
-      trace: flatTrace(handled.trace),
+      response,
+      trace,
       records,
       isLean: false,
     };

@@ -20,7 +20,10 @@ export interface Message {
 
 /** The head of a message as it comes: lines are made of it when somebody looks. */
 export interface Head {
-  readonly line: string;
+  /** The target as it was sent, in whatever form. */
+  readonly target: string;
+  /** `HTTP/1.1`, or what stood in its place. */
+  readonly version: string;
   /** Names and values in turn. */
   readonly headers: readonly string[];
 }
@@ -55,7 +58,7 @@ export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 
  */
 export interface KeptExchange extends Omit<
   Exchange,
-  'number' | 'at' | 'status' | 'request' | 'response' | 'candidates' | 'trace'
+  'number' | 'at' | 'status' | 'request' | 'response' | 'candidates'
 > {
   /** Given by the journal. */
   number: number;
@@ -64,8 +67,6 @@ export interface KeptExchange extends Omit<
   /** Milliseconds since 1970. */
   readonly at: number;
   readonly head: Head;
-  /** Step, outcome and text in turn: one thing to keep instead of one for each step. */
-  readonly trace: readonly string[];
   body: RequestBody;
   /** Its status is 0 where the connection was cut instead. */
   response: EngineResponse;
@@ -121,7 +122,7 @@ export class Journal {
       milliseconds,
       request: shownRequest(kept),
       response: shownResponse(kept),
-      trace: stepsOf(trace),
+      trace,
       candidates: losingCandidates(contract, kept),
       records,
     };
@@ -157,24 +158,6 @@ export class Journal {
 
 const NOTHING: RequestBody = { kind: 'none' };
 
-/** A trace as it is kept. */
-export function flatTrace(trace: readonly TraceStep[]): readonly string[] {
-  const flat: string[] = [];
-  for (const { step, outcome, text } of trace) flat.push(step, outcome, text);
-  return flat;
-}
-
-function stepsOf(flat: readonly string[]): readonly TraceStep[] {
-  const steps: TraceStep[] = [];
-  for (let at = 0; at < flat.length; at += 3)
-    steps.push({
-      step: flat[at] as TraceStep['step'],
-      outcome: flat[at + 1] as TraceStep['outcome'],
-      text: flat[at + 2] ?? '',
-    });
-  return steps;
-}
-
 /** A header is about so long. */
 const HEADER_CHARACTERS = 40;
 
@@ -196,8 +179,8 @@ function shorten(exchange: KeptExchange): void {
 
 const isCut = (text: string): boolean => text.length === MOST_BODY_CHARACTERS;
 
-function shownRequest({ head, body, isLean }: KeptExchange): Message {
-  const lines = [head.line];
+function shownRequest({ method, head, body, isLean }: KeptExchange): Message {
+  const lines = [[method, head.target, head.version].filter((part) => part !== '').join(' ')];
   for (let index = 0; index < head.headers.length; index += 2)
     lines.push(`${head.headers[index]}: ${head.headers[index + 1]}`);
   const text = body.kind === 'text' ? body.text : '';

@@ -29,8 +29,8 @@ export interface RequestHandler {
   readonly root: string;
   /** The largest body that is read, in bytes. */
   readonly bodyBytes: number;
-  /** `null`: the connection is cut instead of answered. */
-  handle(request: EngineRequest, head: Head): Promise<Answered | null>;
+  /** `null`: the connection is cut instead of answered. What need not wait is answered at once. */
+  handle(request: EngineRequest, head: Head): Answered | null | Promise<Answered | null>;
   /** Told of requests that never became one: not HTTP, or a method the platform does not know. */
   rejected(line: string, response: EngineResponse): void;
 }
@@ -42,7 +42,8 @@ export function listen(handler: () => RequestHandler, port: number): Promise<Ser
   const server = createServer(
     { maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false },
     (request, response) => {
-      void answer(handler(), request, response);
+      if (hasBody(request)) void answerBody(handler(), request, response);
+      else answer(handler(), request, response, NO_BODY);
     },
   );
   server.on('clientError', (error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket: Socket) => {
@@ -71,51 +72,68 @@ export function close(server: Server): Promise<void> {
   });
 }
 
-async function answer(
+async function answerBody(
   handler: RequestHandler,
   request: IncomingMessage,
   response: ServerResponse,
 ): Promise<void> {
-  const body = hasBody(request) ? await readBody(request, handler.bodyBytes) : NO_BODY;
-  if (body === null) return;
-  const engineRequest: EngineRequest = {
-    method: request.method ?? 'GET',
-    target: originForm(request.url ?? '/'),
-    headers: headersOf(request),
-    body,
-  };
-  const answered = await handler.handle(engineRequest, {
-    line: `${request.method} ${request.url} HTTP/${request.httpVersion}`,
-    headers: request.rawHeaders,
-  });
-  if (answered === null) request.socket.destroy();
-  else await send(response, answered, body.kind === 'too-large');
+  const body = await readBody(request, handler.bodyBytes);
+  if (body !== null) answer(handler, request, response, body);
 }
 
-async function send(
+const HTTP_1_1 = 'HTTP/1.1';
+
+function answer(
+  handler: RequestHandler,
+  request: IncomingMessage,
+  response: ServerResponse,
+  body: RequestBody,
+): void {
+  const method = request.method ?? 'GET';
+  const url = request.url ?? '/';
+  const engineRequest = { method, target: originForm(url), headers: headersOf(request), body };
+  const version = request.httpVersion === '1.1' ? HTTP_1_1 : `HTTP/${request.httpVersion}`;
+  const head = { target: url, version, headers: request.rawHeaders };
+  const answered = handler.handle(engineRequest, head);
+  const closing = body.kind === 'too-large';
+  if (answered instanceof Promise)
+    void answered.then((later) => {
+      respond(response, later, closing);
+    });
+  else respond(response, answered, closing);
+}
+
+function respond(response: ServerResponse, answered: Answered | null, closing: boolean): void {
+  if (answered === null) response.destroy();
+  else send(response, answered, closing);
+}
+
+function send(
   response: ServerResponse,
   { response: { status, headers, body }, pace }: Answered,
   closing: boolean,
-): Promise<void> {
+): void {
   // Names and values in turn: some names stand more than once, such as those of challenges.
   const lines: string[] = [];
   for (const [name, value] of headers) lines.push(name, value);
   if (closing) lines.push('Connection', 'close');
   if (body !== null) lines.push('Content-Length', String(Buffer.byteLength(body)));
   response.writeHead(status, lines);
-  if (body !== null && pace !== null) await trickle(response, Buffer.from(body), pace);
-  response.end(pace === null ? (body ?? undefined) : undefined);
+  if (body === null) response.end();
+  else if (pace === null) response.end(body);
+  else void trickle(response, Buffer.from(body), pace);
 }
 
 const STEPS_A_SECOND = 10;
 
-/** Writes a body at a pace, until all of it is written or the client goes away. */
+/** Ends with a body at a pace, once all of it is written or the client goes away. */
 async function trickle(response: ServerResponse, bytes: Buffer, pace: number): Promise<void> {
   const step = Math.max(1, Math.ceil(pace / STEPS_A_SECOND));
   for (let at = 0; at < bytes.length && !response.destroyed; at += step) {
     response.write(bytes.subarray(at, at + step));
     await new Promise((resolve) => setTimeout(resolve, (step / pace) * 1_000));
   }
+  response.end();
 }
 
 /** A target in absolute-form (RFC 9112 §3.2.2) as its path and query. */

@@ -5,9 +5,9 @@ import { changesInWords } from './changesInWords.js';
 import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import { Draft, type Change, type RecordView } from './dataset.js';
 import { readKey, type KeptAnswer } from './idempotency.js';
-import { readListQuery, type ListQuery } from './list/query.js';
+import { readAsked, type Asked } from './list/query.js';
 import type { Location } from './locate.js';
-import type { EngineRequest, EngineResponse, Problem, StepName } from './message.js';
+import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
 import { mediaTypeOf, negotiate } from './negotiate.js';
 import { isWrite } from './method.js';
 import { performWrite } from './perform.js';
@@ -16,7 +16,7 @@ import { problem } from './problem.js';
 import { performRead } from './read.js';
 import { canonicalPath, pathOf } from './represent.js';
 import { asMediaType, statusFor, type Serving, type Surroundings } from './service.js';
-import { readQuery, type QueryEntry } from './target.js';
+import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
 import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Shown } from './validators.js';
 
 /** What is known of a request once its operation and its records are found. */
@@ -25,7 +25,7 @@ export interface Matched {
   readonly operation: Operation;
   readonly location: Location;
   readonly who: Credential | null;
-  readonly note: (step: StepName, passed: boolean, text: string) => void;
+  readonly note: (step: TraceStep) => void;
 }
 
 /** Carries out an operation: negotiation, query, conditions, body, store rules, representation. */
@@ -41,12 +41,12 @@ export class Carrying {
     private readonly matched: Matched,
   ) {}
 
-  private note(step: StepName, passed: boolean, text: string): void {
-    this.matched.note(step, passed, text);
+  private note(step: TraceStep): void {
+    this.matched.note(step);
   }
 
   private stop(step: StepName, found: Problem): Problem {
-    this.note(step, false, found.detail);
+    this.note(stopped(step, found.detail));
     return found;
   }
 
@@ -64,11 +64,10 @@ export class Carrying {
       );
     }
     this.service = asMediaType(this.service, mediaType);
-    this.note('negotiate', true, mediaType);
-    const { entries, unreadable } = readQuery(query);
+    this.note(AGREED[mediaType]);
     const path = (): string =>
       pathOf(this.service, this.view, resource, location.above ?? location.record) ?? '';
-    const read = readListQuery(this.service, operation, path, entries, unreadable);
+    const read = readAsked(this.service, operation, path, query);
     if (!read.ok) {
       const detail =
         read.errors.length === 1
@@ -79,46 +78,33 @@ export class Carrying {
         problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors),
       );
     }
-    return this.perform(resource, operation, location, read.query, entries);
-  }
-
-  private perform(
-    resource: Resource,
-    operation: Operation,
-    location: Location,
-    query: ListQuery,
-    entries: readonly QueryEntry[],
-  ): EngineResponse | Problem {
     return isWrite(operation.method)
       ? this.write(resource, operation, location)
-      : this.read(resource, operation, location, query, entries);
+      : this.read(resource, operation, location, read.asked);
   }
 
   private read(
     resource: Resource,
     operation: Operation,
     location: Location,
-    query: ListQuery,
-    entries: readonly QueryEntry[],
+    asked: Asked,
   ): EngineResponse | Problem {
     const { service, view } = this;
-    const { rendered, total } = performRead(service, view, resource, location, query, entries);
+    const { rendered, state, total } = performRead(service, view, resource, location, asked);
     const shown = shownAt(resource, location);
-    const text = rendered.text ?? '';
-    const tag = shown === null ? contentTag(service, text) : recordTag(service, view, shown, query, text);
+    const tag =
+      shown === null
+        ? contentTag(service, state)
+        : recordTag(service, view, shown, asked.query, rendered.text ?? '');
     const validators = validatorHeaders(service, shown, tag);
     const cached = [...validators, ...READ_HEADERS, ...this.elsewhere(resource, location)];
     const verdict = this.verdict(shown, tag);
     if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
     if (verdict.kind === 'not-modified') {
-      this.note('conditions', true, 'the client has it already');
+      this.note(passed('conditions', 'the client has it already'));
       return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
     }
-    this.note(
-      'represent',
-      true,
-      operation.verb === 'list' ? 'a page of the list' : 'the record with its links',
-    );
+    this.note(operation.verb === 'list' ? PAGE_OF_LIST : RECORD_WITH_LINKS);
     return {
       status: statusFor(operation, 'ok'),
       headers: [...rendered.headers, ...cached, ...this.totalCount(total)],
@@ -151,7 +137,8 @@ export class Carrying {
     const tag = isList && hasConditions(this.request) ? this.listTag(resource, location) : null;
     const verdict = this.verdict(shown, tag);
     if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
-    if (hasConditions(this.request)) this.note('conditions', true, 'the state is the one that was asked for');
+    if (hasConditions(this.request))
+      this.note(passed('conditions', 'the state is the one that was asked for'));
     return null;
   }
 
@@ -161,10 +148,10 @@ export class Carrying {
       .operationsOf.get(resource.id)
       ?.find(({ verb }) => verb === 'list');
     if (list === undefined) return null;
-    const read = readListQuery(this.service, list, () => this.request.target, [], []);
+    const read = readAsked(this.service, list, () => this.request.target, '');
     if (!read.ok) return null;
-    const { rendered } = performRead(this.service, this.view, resource, location, read.query, []);
-    return contentTag(this.service, rendered.text ?? '');
+    const { state } = performRead(this.service, this.view, resource, location, read.asked);
+    return contentTag(this.service, state);
   }
 
   private write(resource: Resource, operation: Operation, location: Location): EngineResponse | Problem {
@@ -177,7 +164,7 @@ export class Carrying {
     const keyed = readKey(view, operation, request, this.matched.who, service.now);
     if (keyed.kind === 'refused') return this.stop('conditions', keyed.problem);
     if (keyed.kind === 'again') {
-      this.note('conditions', true, 'sent again with its Idempotency-Key: the first answer');
+      this.note(passed('conditions', 'sent again with its Idempotency-Key: the first answer'));
       return keyed.answer.response;
     }
     const body = this.readBody(operation);
@@ -193,7 +180,7 @@ export class Carrying {
     });
     if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
     this.changes = outcome.changes;
-    this.note('apply', true, changesInWords(outcome.changes));
+    this.note(passed('apply', changesInWords(outcome.changes)));
     const response = withPreference(outcome.response, preference);
     if (keyed.kind === 'first') {
       const { id, fingerprint } = keyed;
@@ -223,19 +210,21 @@ export class Carrying {
     const { body, headers } = this.request;
     if ('value' in read)
       this.note(
-        'body',
-        true,
-        `${mediaTypeOf(headers.get('content-type'))}, ${body.kind === 'text' ? body.bytes : 0} bytes`,
+        passed(
+          'body',
+          `${mediaTypeOf(headers.get('content-type'))}, ${body.kind === 'text' ? body.bytes : 0} bytes`,
+        ),
       );
     return read;
   }
 }
 
 /** The record that a resource shows here, or acts on; `null` for lists, the entry, and an empty slot. */
-function shownAt({ kind, ...resource }: Resource, { record, above, pair }: Location): Shown | null {
+function shownAt(resource: Resource, { record, above, pair }: Location): Shown | null {
+  const { kind } = resource;
   if (record === null || kind === 'collection' || kind === 'reverse' || kind === 'pairing') return null;
   if (kind === 'pair' && pair === null) return null;
-  return { resource: { kind, ...resource }, record, above, pair: kind === 'pair' ? pair : null };
+  return { resource, record, above, pair: kind === 'pair' ? pair : null };
 }
 
 /** Answers may differ by Accept, and are checked again before they are used from a cache. */

@@ -48,20 +48,28 @@ export function renderBody(service: Serving, kind: BodyKind, body: Record<string
   return { headers, text: JSON.stringify(shown.body) };
 }
 
+/** A list made of texts, and the text of it without them. */
+interface ListOfTexts {
+  readonly rendered: RenderedBody;
+  readonly around: string;
+}
+
 /** A list in plain JSON, from the texts of its records and a body that has everything else, its items empty. */
 export function listOfTexts(
   service: Serving,
   body: Record<string, Json>,
   texts: readonly string[],
-): RenderedBody {
+): ListOfTexts {
   const { names, representation } = service.contract;
   const items = `[${texts.join(',')}]`;
   const { headers, text } = renderBody(service, 'list', body);
-  if (representation.envelope === 'bare') return { headers, text: items };
+  const around = text ?? '';
+  if (representation.envelope === 'bare') return { rendered: { headers, text: items }, around };
   // The items come first, as they are built.
   const empty = `{${JSON.stringify(names.items)}:[]`;
-  if (text?.startsWith(empty) !== true) throw new Error('A list does not begin with its items.');
-  return { headers, text: `${empty.slice(0, -2)}${items}${text.slice(empty.length)}` };
+  if (!around.startsWith(empty)) throw new Error('A list does not begin with its items.');
+  const whole = `${empty.slice(0, -2)}${items}${around.slice(empty.length)}`;
+  return { rendered: { headers, text: whole }, around };
 }
 
 interface Shown {

@@ -12,6 +12,7 @@ import { problem, renderProblem } from './problem.js';
 import { routerOf, type Route } from './router.js';
 import { servingAt, statusFor, type Service, type Serving, type Surroundings } from './service.js';
 import { readTarget } from './target.js';
+import { answered, matched, passed, stopped } from './trace.js';
 
 /** One request with everything the engine found out about it. */
 export interface Handled {
@@ -55,12 +56,8 @@ export function handle(
   const rendered = isPage ? asPage(title, root, request, json) : json;
   const response =
     request.method === 'HEAD' ? { ...rendered, headers: withLength(rendered), body: null } : rendered;
-  if (isPage) exchange.note('represent', true, 'as a page to read in a browser');
-  exchange.note(
-    'answer',
-    response.status < 400,
-    `${response.status}${'code' in answer ? `: ${answer.detail}` : ''}`,
-  );
+  if (isPage) exchange.note(passed('represent', 'as a page to read in a browser'));
+  exchange.note(lastStep(response.status, 'code' in answer ? answer.detail : null));
   return {
     response,
     operation: exchange.operation?.id ?? null,
@@ -68,6 +65,12 @@ export function handle(
     changes: response.status < 400 ? exchange.changes : [],
     kept: response.status < 400 ? exchange.kept : null,
   };
+}
+
+function lastStep(status: number, detail: string | null): TraceStep {
+  if (detail === null) return answered(status);
+  const text = `${status}: ${detail}`;
+  return status < 400 ? passed('answer', text) : stopped('answer', text);
 }
 
 /** What a page is made of: any representation, whether the browser has it already or not. */
@@ -108,15 +111,15 @@ class Exchange {
     private readonly surroundings: Surroundings,
   ) {}
 
-  note(step: StepName, passed: boolean, text: string): void {
-    this.trace.push({ step, outcome: passed ? 'passed' : 'stopped', text });
+  note(step: TraceStep): void {
+    this.trace.push(step);
   }
 
   run(): EngineResponse | Problem {
     const read = readTarget(this.request.target);
     if (!read.ok) return this.stop('target', read.problem);
     const { segments, query } = read.target;
-    this.note('target', true, `/${segments.join('/')}${query === '' ? '' : `, query ${query}`}`);
+    this.note(passed('target', `/${segments.join('/')}${query === '' ? '' : `, query ${query}`}`));
     if (read.target.trailingSlash && segments.length > 0) {
       const answer = this.trailingSlash(segments, query);
       if (answer !== null) return answer;
@@ -135,7 +138,7 @@ class Exchange {
         // Only to a path of the contract: an empty first segment would make the target another host.
         if (routerOf(this.service.contract).match(segments) === null) return null;
         const path = `/${segments.map(encodeURIComponent).join('/')}`;
-        this.note('match', true, 'redirected to the path without the slash at its end');
+        this.note(passed('match', 'redirected to the path without the slash at its end'));
         const location = query === '' ? path : `${path}?${query}`;
         return { status: 308, headers: [['Location', location]], body: null };
       }
@@ -143,7 +146,7 @@ class Exchange {
   }
 
   private stop(step: StepName, found: Problem): Problem {
-    this.note(step, false, found.detail);
+    this.note(stopped(step, found.detail));
     return found;
   }
 
@@ -152,7 +155,7 @@ class Exchange {
     if (this.request.method !== 'GET' && this.request.method !== 'HEAD') return null;
     const page = documentationPage(this.service, `/${segments.join('/')}`);
     if (page === null) return null;
-    this.note('match', true, page.about);
+    this.note(passed('match', page.about));
     return { status: 200, headers: [['Content-Type', page.mediaType]], body: page.text };
   }
 
@@ -184,11 +187,7 @@ class Exchange {
       const detail = `${versionHeader ?? ''} asks for ${wanted}; here is ${version}.`;
       return this.stop('match', problem(statusFor(operation, 'version'), 'version', detail));
     }
-    this.note(
-      'match',
-      true,
-      `${operation.id}, ${operation.method} ${this.service.contract.root}${route.resource.path}`,
-    );
+    this.note(matched(this.service.contract, route.resource.path, operation));
     return this.authenticate(route, operation, query);
   }
 
@@ -196,7 +195,7 @@ class Exchange {
     const found = authenticate(this.service.contract, operation, this.request);
     if (!found.ok) return this.stop('authenticate', found.problem);
     this.who = found.who;
-    if (found.who !== null) this.note('authenticate', true, `${found.who.name}${rolesInWords(found.who)}`);
+    if (found.who !== null) this.note(passed('authenticate', `${found.who.name}${rolesInWords(found.who)}`));
     return this.locate(route, operation, query);
   }
 
@@ -208,7 +207,7 @@ class Exchange {
   }
 
   private options(route: Route, allow: string): EngineResponse {
-    this.note('match', true, 'OPTIONS: what this resource can do');
+    this.note(passed('match', 'OPTIONS: what this resource can do'));
     const patch = route.operations.get('PATCH')?.acceptedTypes ?? [];
     const acceptPatch: EngineResponse['headers'] =
       patch.length === 0 ? [] : [['Accept-Patch', patch.join(', ')]];
@@ -235,7 +234,7 @@ class Exchange {
       );
     }
     if (route.ids.length > 0)
-      this.note('locate', true, emptySlot ? 'the slot is empty' : `found ${idsInWords(route)}`);
+      this.note(passed('locate', emptySlot ? 'the slot is empty' : `found ${idsInWords(route)}`));
     const forbidden = authorise(operation, this.who);
     if (forbidden !== null) return this.stop('authorise', forbidden);
     const { resource } = route;
@@ -244,8 +243,8 @@ class Exchange {
       operation,
       location,
       who: this.who,
-      note: (step, passed, text): void => {
-        this.note(step, passed, text);
+      note: (step): void => {
+        this.note(step);
       },
     });
     const answer = carrying.run(query);
@@ -268,8 +267,14 @@ function notLocated(operation: Operation, detail: string, isWrongType: boolean):
 
 /** The ids of a path with what they are of: `Route 1, Sailing 7`. */
 function idsInWords({ resource, ids }: Route): string {
-  const entities = resource.segments.flatMap((segment) => (segment.kind === 'id' ? [segment.entity] : []));
-  return ids.map((id, index) => `${entities[index] ?? ''} ${id}`).join(', ');
+  let words = '';
+  let used = 0;
+  for (const segment of resource.segments) {
+    if (segment.kind !== 'id') continue;
+    words += `${used === 0 ? '' : ', '}${segment.entity} ${ids[used] ?? ''}`;
+    used++;
+  }
+  return words;
 }
 
 function allowed(route: Route): string {

@@ -5,9 +5,11 @@
  */
 export function negotiate(header: string | undefined, offered: readonly string[]): string | null {
   if (header === undefined) return offered[0] ?? null;
+  // A type alone admits itself and nothing else.
+  if (offered.includes(header)) return header;
   let best: { readonly type: string; readonly weight: number } | null = null;
   for (const type of offered) {
-    const weight = header.trim() === '' || header === type ? 1 : weightFor(header, type);
+    const weight = header.trim() === '' ? 1 : weightFor(header, type);
     if (weight > 0 && (best === null || weight > best.weight)) best = { type, weight };
   }
   return best?.type ?? null;

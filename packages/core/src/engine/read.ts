@@ -3,17 +3,19 @@ import type { Json, Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import { listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
 import { answerList } from './list/answer.js';
-import type { ListQuery } from './list/query.js';
+import type { Asked, ListQuery } from './list/query.js';
 import type { Location } from './locate.js';
 import { representPaired } from './pairing.js';
 import { recordText } from './recordText.js';
 import { representEntry, representRecord } from './represent.js';
 import type { Serving } from './service.js';
-import type { QueryEntry } from './target.js';
+import { listState } from './validators.js';
 
 /** The answer to a safe operation; of a list, also how many records there are. */
 export interface ReadAnswer {
   readonly rendered: RenderedBody;
+  /** Differs where the body does. */
+  readonly state: string;
   readonly total: number | null;
 }
 
@@ -23,13 +25,10 @@ export function performRead(
   view: RecordView,
   resource: Resource,
   location: Location,
-  query: ListQuery,
-  entries: readonly QueryEntry[],
+  { query, entries }: Asked,
 ): ReadAnswer {
-  const built = (kind: BodyKind, body: Record<string, Json>): ReadAnswer => ({
-    rendered: renderBody(service, kind, body),
-    total: null,
-  });
+  const built = (kind: BodyKind, body: Record<string, Json>): ReadAnswer =>
+    whole(renderBody(service, kind, body));
   switch (resource.kind) {
     case 'entry':
       return built('entry', representEntry(service, view, resource));
@@ -38,8 +37,9 @@ export function performRead(
     case 'pairing':
     case 'query': {
       const { body, texts, total } = answerList(service, view, resource, location.above, query, entries);
-      const rendered = texts === null ? renderBody(service, 'list', body) : listOfTexts(service, body, texts);
-      return { rendered, total };
+      if (texts === null) return whole(renderBody(service, 'list', body), total);
+      const { rendered, around } = listOfTexts(service, body, texts.texts);
+      return { rendered, state: listState(service, around, texts.states), total };
     }
     case 'item':
     case 'singleton':
@@ -60,10 +60,17 @@ export function performRead(
 
 /** A record alone, by its text where that was made before. */
 function readRecord(service: Serving, view: RecordView, record: Row, query: ListQuery): ReadAnswer {
-  const text = recordText(service, view, record, 'item', query);
+  const text = recordText(service, view, record, query);
   const rendered =
     text === null
       ? renderBody(service, 'record', representRecord(service, view, record, query))
       : { headers: [['Content-Type', service.mediaType] as const], text };
-  return { rendered, total: null };
+  return whole(rendered);
 }
+
+/** An answer that nothing shorter than its text tells apart from others. */
+const whole = (rendered: RenderedBody, total: number | null = null): ReadAnswer => ({
+  rendered,
+  state: rendered.text ?? '',
+  total,
+});

@@ -4,58 +4,99 @@ import type { RecordView } from './dataset.js';
 import type { Showing } from './list/query.js';
 import { representListed, representRecord } from './represent.js';
 import { indexOf, storages, type Serving } from './service.js';
-import { allowedMask, holdsOthers } from './validators.js';
+import { allowedMask, holdsOthers, stateOf } from './validators.js';
 
 interface Kept {
+  readonly record: Row;
   /** What the record allowed when the text was made. */
   readonly mask: string;
   readonly text: string;
 }
 
-/** The texts of one contract. What is kept of a record goes with the record, and all of it when it is too much. */
+type Purpose = 'item' | 'member';
+
+/** The texts of the records of one view by one contract, by their numbers; all go when they are too much. */
 interface Texts {
-  readonly item: WeakMap<Row, Kept>;
-  readonly member: WeakMap<Row, Kept>;
+  readonly item: Map<number, Kept>;
+  readonly member: Map<number, Kept>;
   characters: number;
 }
 
 /** So much text is kept for a contract. */
 const MOST_CHARACTERS = 32 * 1_048_576;
 
-const texts = new WeakMap<Contract, Texts>();
+const texts = new WeakMap<RecordView, WeakMap<Contract, Texts>>();
 
-const noTexts = (): Texts => ({ item: new WeakMap(), member: new WeakMap(), characters: 0 });
+function textsOf(service: Serving, view: RecordView): Texts {
+  let byContract = texts.get(view);
+  if (byContract === undefined) {
+    byContract = new WeakMap();
+    texts.set(view, byContract);
+  }
+  let known = byContract.get(service.contract);
+  if (known === undefined || known.characters > MOST_CHARACTERS) {
+    known = { item: new Map(), member: new Map(), characters: 0 };
+    byContract.set(service.contract, known);
+  }
+  return known;
+}
+
+/** Whether records of an entity are shown by themselves alone, so that their texts can be kept. */
+function isAlone(service: Serving, record: Row, { fields, expand }: Showing): boolean {
+  const { links } = service.contract.representation;
+  const isPlain = service.mediaType === 'application/json' && links === 'object' && service.origin === '';
+  return isPlain && fields === null && expand.size === 0 && !holdsOthers(service, record);
+}
+
+function textFor(service: Serving, view: RecordView, known: Texts, record: Row, purpose: Purpose): Kept {
+  const kept = known[purpose];
+  const mask = allowedMask(service, record);
+  const last = kept.get(record.rid);
+  if (last?.record === record && last.mask === mask) return last;
+  const body =
+    purpose === 'item' ? representRecord(service, view, record) : representListed(service, view, record);
+  const made = { record, mask, text: JSON.stringify(body) };
+  kept.set(record.rid, made);
+  known.characters += made.text.length;
+  return made;
+}
 
 /**
- * The text of a record in plain JSON with its links inside, as an item or as a member of a list. A record never
- * changes in place, and neither do the keys it and what it points at are linked by; so the text is made once for
- * each of its revisions, and again when it allows something else. `null` where more than that decides it.
+ * The text of a record in plain JSON with its links inside. A record never changes in place, and neither do the keys
+ * it and what it points at are linked by; so the text is made once for each of its revisions, and again when it
+ * allows something else. `null` where more than that decides it.
  */
-export function recordText(
+export const recordText = (
   service: Serving,
   view: RecordView,
   record: Row,
-  purpose: 'item' | 'member',
-  { fields, expand }: Showing,
-): string | null {
-  const { representation } = service.contract;
-  const isPlain =
-    service.mediaType === 'application/json' && representation.links === 'object' && service.origin === '';
-  if (!isPlain || fields !== null || expand.size > 0 || holdsOthers(service, record)) return null;
-  const name = storages(service).byId.get(record.entity)?.entity.name ?? '';
-  const isItem = purpose === 'item' || !indexOf(service).shapes.has(`${name}.member`);
-  let known = texts.get(service.contract);
-  if (known === undefined || known.characters > MOST_CHARACTERS) {
-    known = noTexts();
-    texts.set(service.contract, known);
-  }
-  const kept = isItem ? known.item : known.member;
-  const mask = allowedMask(service, record);
-  const last = kept.get(record);
-  if (last?.mask === mask) return last.text;
-  const body = isItem ? representRecord(service, view, record) : representListed(service, view, record);
-  const text = JSON.stringify(body);
-  kept.set(record, { mask, text });
-  known.characters += text.length;
-  return text;
+  showing: Showing,
+): string | null =>
+  isAlone(service, record, showing)
+    ? textFor(service, view, textsOf(service, view), record, 'item').text
+    : null;
+
+/** The texts of the records of a list, and what each is made of: see `stateOf` and `allowedMask`. */
+export interface ListedTexts {
+  readonly texts: readonly string[];
+  readonly states: readonly string[];
+}
+
+/** The texts of records of one entity as a list shows them; `null` where more than each by itself decides them. */
+export function listedTexts(
+  service: Serving,
+  view: RecordView,
+  records: readonly Row[],
+  showing: Showing,
+): ListedTexts | null {
+  const [first] = records;
+  if (first === undefined || !isAlone(service, first, showing)) return null;
+  const known = textsOf(service, view);
+  const name = storages(service).byId.get(first.entity)?.entity.name ?? '';
+  const purpose = indexOf(service).shapes.has(`${name}.member`) ? 'member' : 'item';
+  const made = records.map((record) => textFor(service, view, known, record, purpose));
+  return {
+    texts: made.map(({ text }) => text),
+    states: made.map(({ record, mask }) => `${stateOf(record)}.${mask}`),
+  };
 }

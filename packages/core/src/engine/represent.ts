@@ -96,6 +96,8 @@ const alwaysInside = new WeakMap<Serving, Map<string, ExpandTree>>();
 
 /** What is asked for inside, and what is there without being asked. */
 function withAlways(service: Serving, entity: string, expand: ExpandTree): ExpandTree {
+  const members = expandedMembers(service.contract, entity);
+  if (members.size === 0) return expand;
   let known = alwaysInside.get(service);
   if (known === undefined) {
     known = new Map();
@@ -103,7 +105,7 @@ function withAlways(service: Serving, entity: string, expand: ExpandTree): Expan
   }
   let always = known.get(entity);
   if (always === undefined) {
-    const shown = [...expandedMembers(service.contract, entity)].filter(([, { isAlways }]) => isAlways);
+    const shown = [...members].filter(([, { isAlways }]) => isAlways);
     always = new Map(shown.map(([name]) => [name, new Map()]));
     known.set(entity, always);
   }

@@ -30,8 +30,12 @@ export function renderShown(service: Serving, view: RecordView, shown: Shown, sh
   return renderBody(service, 'record', body).text ?? '';
 }
 
-/** The tag of a list or the entry: whatever is in it, in whatever order. */
-export const contentTag = ({ digest = digestOf }: Serving, text: string): string => `"${digest(text)}"`;
+/** The tag of a list or the entry, by what differs where they do: whatever is in it, in whatever order. */
+export const contentTag = ({ digest = digestOf }: Serving, state: string): string => `"${digest(state)}"`;
+
+/** What differs where a list of records does: what is around them, and what their own tags are made of. */
+export const listState = (service: Serving, around: string, states: readonly string[]): string =>
+  `${contractDigest(service.contract)}${states.join()}${around}`;
 
 /**
  * The strong tag (RFC 9110 §8.8.1) of a representation: the numbers of its records with their revisions, which
@@ -54,7 +58,8 @@ export function recordTag(
   return `"${tag}.${encodeShowing(showing)}.${inside}"`;
 }
 
-const stateOf = ({ rid, revision }: Row): string => `${rid.toString(36)}-${revision.toString(36)}`;
+/** Differs from one state of a record to the next, and never comes again. */
+export const stateOf = ({ rid, revision }: Row): string => `${rid.toString(36)}-${revision.toString(36)}`;
 
 /** Shapes whose records are shown with others inside them; found once each. */
 const holding = new WeakMap<Shape, boolean>();

@@ -1,10 +1,14 @@
 /** A JSON value as a record holds it. Objects have no prototype, so no name in them is special. */
 export type Json = null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
 
-/** An object without prototype: `__proto__` and `constructor` are ordinary names in it. */
-export function bareObject(): Record<string, Json> {
-  return Object.create(null) as Record<string, Json>;
-}
+/** Inherits nothing but from an empty object; unlike an object without prototype it is laid out as others are. */
+const Bare = function (): void {
+  // Members come later.
+} as unknown as new () => Record<string, Json>;
+Bare.prototype = Object.create(null) as object;
+
+/** An object that has no name of its own: `__proto__` and `constructor` are ordinary names in it. */
+export const bareObject = (): Record<string, Json> => new Bare();
 
 /**
  * One record. `values` is keyed by the identity of an attribute (its value), a reference (the `rid` it

@@ -2,7 +2,7 @@ import type { Link, Resource } from '../../contract/index.js';
 import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
 import { pairedWith, representPaired } from '../pairing.js';
-import { recordText } from '../recordText.js';
+import { listedTexts, type ListedTexts } from '../recordText.js';
 import { pathOf, representListed } from '../represent.js';
 import { indexOf, storageNamed, type Serving } from '../service.js';
 import type { QueryEntry } from '../target.js';
@@ -13,13 +13,13 @@ import { sliceOf, type Slice } from './page.js';
 import type { ListQuery } from './query.js';
 import { isFound } from './search.js';
 import { decidingKeys, ranked, type Position, type SortBy } from './sort.js';
-import type { Span } from './span.js';
+import { Span } from './span.js';
 
 /** One page of a list with its links, and how many records there are. */
 export interface ListAnswer {
   readonly body: Record<string, Json>;
   /** The records as texts, where these were made before; then the body has none. */
-  readonly texts: readonly string[] | null;
+  readonly texts: ListedTexts | null;
   /** `null` where nobody is told. */
   readonly total: number | null;
 }
@@ -42,8 +42,8 @@ export function answerList(
   const path = pathOf(service, view, resource, above) ?? '';
   const neighbours = neighboursOf(service, path, query, slice, all.length);
   const body = bareObject();
-  const rows = slice.shown.map(({ row }) => row);
-  const texts = textsOf(service, view, resource, rows, query);
+  const rows = slice.shown;
+  const texts = resource.kind === 'pairing' ? null : listedTexts(service, view, rows, query);
   body[names.items] = texts === null ? represented(service, view, resource, above, rows, query) : [];
   const page = pageObject(service, query, neighbours, all.length);
   if (page !== null) body[names.page] = page;
@@ -66,24 +66,6 @@ function represented(
   );
 }
 
-/** The records as texts; `null` where some is shown otherwise than by itself. */
-function textsOf(
-  service: Serving,
-  view: RecordView,
-  resource: Resource,
-  rows: readonly Row[],
-  query: ListQuery,
-): readonly string[] | null {
-  if (resource.kind === 'pairing' || rows.length === 0) return null;
-  const texts: string[] = [];
-  for (const row of rows) {
-    const text = recordText(service, view, row, 'member', query);
-    if (text === null) return null;
-    texts.push(text);
-  }
-  return texts;
-}
-
 /** The records for which every filter holds, and the search, in order. */
 function spanOf(
   service: Serving,
@@ -95,22 +77,13 @@ function spanOf(
 ): Span {
   if (!(view instanceof Dataset) || resource.via !== null || resource.kind === 'pairing') {
     const rows = narrowed(service, view, candidates(service, view, resource, above), query, query.filters);
-    return ranked(service, view, keys, rows);
+    return new Span(ranked(service, view, keys, rows));
   }
   const storage = storageNamed(service, resource.entity);
-  const { span, left } = indexed(service, view, storage, query.filters, keys);
+  const { span, left } = indexed(service, view, storage, query, keys);
   if (left.length === 0 && query.search === null) return span;
-  const kept = span.slice(0, span.length);
-  const rows = new Set(
-    narrowed(
-      service,
-      view,
-      kept.map(({ row }) => row),
-      query,
-      left,
-    ),
-  );
-  return kept.filter(({ row }) => rows.has(row));
+  const rows = new Set(narrowed(service, view, span.rows(0, span.length), query, left));
+  return span.filter((row) => rows.has(row));
 }
 
 function narrowed(

@@ -1,4 +1,10 @@
-import { indexContract, type Contract, type Expanded, type QueryParameter } from '../../contract/index.js';
+import {
+  indexContract,
+  type Contract,
+  type Expanded,
+  type QueryParameter,
+  type Shape,
+} from '../../contract/index.js';
 import type { ProblemDetail } from '../message.js';
 
 /** What is answered inside a record, by the name of the member; each with what is answered inside that. */
@@ -57,10 +63,21 @@ function grow(
   return null;
 }
 
+const NO_MEMBERS: ReadonlyMap<string, Expanded> = new Map();
+const expandedOf = new WeakMap<Shape, ReadonlyMap<string, Expanded>>();
+
 /** What can be answered inside the records of an entity, by the name of the member. */
 export function expandedMembers(contract: Contract, entity: string): ReadonlyMap<string, Expanded> {
-  const members = indexContract(contract).shapes.get(entity)?.members ?? [];
-  return new Map(
-    members.flatMap(({ name, source }) => (source.kind === 'expanded' ? [[name, source] as const] : [])),
-  );
+  const shape = indexContract(contract).shapes.get(entity);
+  if (shape === undefined) return NO_MEMBERS;
+  let members = expandedOf.get(shape);
+  if (members === undefined) {
+    members = new Map(
+      shape.members.flatMap(({ name, source }) =>
+        source.kind === 'expanded' ? [[name, source] as const] : [],
+      ),
+    );
+    expandedOf.set(shape, members);
+  }
+  return members;
 }

@@ -3,12 +3,24 @@ import type { Dataset, RecordIndex } from '../dataset.js';
 import type { Serving } from '../service.js';
 import { fieldValue } from './field.js';
 import type { Filter } from './filter.js';
+import type { ListQuery } from './query.js';
 import { comparePositions, type Position, type Ranked, type SortBy } from './sort.js';
-import { Stretch, type Span } from './span.js';
+import { Span } from './span.js';
+
+/** So many stretches of an order are remembered at once. */
+const MOST_STRETCHES = 1_000;
+
+/** The values that all records of a stretch begin with, and a text that differs where they do. */
+interface Prefix {
+  readonly values: readonly Json[];
+  readonly text: string;
+}
 
 /** An order that somebody asked for once, kept up to date from then on. */
 class OrderedIndex implements RecordIndex {
   private readonly items: Ranked[];
+  /** The stretches that were looked up since something changed, by their first values. */
+  private readonly stretches = new Map<string, Span>();
 
   constructor(
     private readonly keys: readonly SortBy[],
@@ -22,19 +34,26 @@ class OrderedIndex implements RecordIndex {
   add(row: Row): void {
     const item = this.ranked(row);
     this.items.splice(this.firstNotBefore(item), 0, item);
+    this.stretches.clear();
   }
 
   remove(row: Row): void {
     const index = this.firstNotBefore(this.ranked(row));
     if (this.items[index]?.rid === row.rid) this.items.splice(index, 1);
+    this.stretches.clear();
   }
 
   /** The records whose first values are these. */
-  stretch(prefix: readonly Json[]): Span {
-    if (prefix.length === 0) return new Stretch(this.items, 0, this.items.length, 0);
-    const keys = this.keys.slice(0, prefix.length);
-    const from = this.bound(keys, prefix, -Infinity);
-    return new Stretch(this.items, from, this.bound(keys, prefix, Infinity), prefix.length);
+  stretch({ values, text }: Prefix): Span {
+    if (values.length === 0) return new Span(this.items);
+    const known = this.stretches.get(text);
+    if (known !== undefined) return known;
+    const keys = this.keys.slice(0, values.length);
+    const from = this.bound(keys, values, -Infinity);
+    const span = new Span(this.items, from, this.bound(keys, values, Infinity), values.length);
+    if (this.stretches.size === MOST_STRETCHES) this.stretches.clear();
+    this.stretches.set(text, span);
+    return span;
   }
 
   private ranked(row: Row): Ranked {
@@ -68,6 +87,37 @@ export interface Narrowed {
   readonly left: readonly Filter[];
 }
 
+/** How a query is answered by an index; the same for as long as somebody asks it. */
+interface Plan {
+  readonly storage: EntityStorage;
+  /** Says everything about the index. */
+  readonly name: string;
+  readonly keys: readonly SortBy[];
+  readonly prefix: Prefix;
+  readonly left: readonly Filter[];
+}
+
+const plans = new WeakMap<ListQuery, Plan>();
+
+function planOf(storage: EntityStorage, query: ListQuery, keys: readonly SortBy[]): Plan {
+  let plan = plans.get(query);
+  if (plan?.storage !== storage) {
+    const equal = query.filters.filter(isEquality);
+    const first = equal.map(({ field, type }): SortBy => ({ field, type, descending: false }));
+    const all = [...first, ...keys];
+    const values = equal.map(({ value }) => value);
+    plan = {
+      storage,
+      name: `${storage.entity.id} ${JSON.stringify(all.map(({ field, descending }) => [field, descending]))}`,
+      keys: all,
+      prefix: { values, text: JSON.stringify(values) },
+      left: query.filters.filter((filter) => !isEquality(filter)),
+    };
+    plans.set(query, plan);
+  }
+  return plan;
+}
+
 /**
  * All records of an entity in an order, narrowed by the filters that ask for equality: these come first in the
  * order of the index, so that what they leave is one stretch of it.
@@ -76,20 +126,16 @@ export function indexed(
   service: Serving,
   dataset: Dataset,
   storage: EntityStorage,
-  filters: readonly Filter[],
-  keys: readonly SortBy[],
+  query: ListQuery,
+  sort: readonly SortBy[],
 ): Narrowed {
-  const equal = filters.filter(isEquality);
-  const left = filters.filter((filter) => !isEquality(filter));
-  const first = equal.map(({ field, type }): SortBy => ({ field, type, descending: false }));
-  const all = [...first, ...keys];
-  const name = `${storage.entity.id} ${JSON.stringify(all.map(({ field, descending }) => [field, descending]))}`;
+  const { name, keys, prefix, left } = planOf(storage, query, sort);
   const index = dataset.index(storage, name, (rows) => {
     const valuesOf = (row: Row): readonly Json[] =>
-      all.map(({ field }) => fieldValue(service, dataset, row, field) ?? null);
-    return new OrderedIndex(all, valuesOf, rows);
+      keys.map(({ field }) => fieldValue(service, dataset, row, field) ?? null);
+    return new OrderedIndex(keys, valuesOf, rows);
   });
-  return { span: index.stretch(equal.map(({ value }) => value)), left };
+  return { span: index.stretch(prefix), left };
 }
 
 type Equality = Filter & { readonly operator: 'eq'; readonly field: SortBy['field'] };

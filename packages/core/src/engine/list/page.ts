@@ -1,6 +1,7 @@
+import type { Row } from '../../model/index.js';
 import type { Cursor } from './cursor.js';
 import type { Span } from './span.js';
-import { comparePositions, type Position, type Ranked, type SortBy } from './sort.js';
+import { comparePositions, type Position, type SortBy } from './sort.js';
 
 /** Which records of an ordered list are asked for. */
 export type Wanted =
@@ -12,7 +13,7 @@ export type Wanted =
 
 /** The records of a page, and where its neighbours begin. */
 export interface Slice {
-  readonly shown: readonly Ranked[];
+  readonly shown: readonly Row[];
   /** Where the records before and behind the page are; `null` where there are none. */
   readonly before: Position | null;
   readonly behind: Position | null;
@@ -22,9 +23,9 @@ export interface Slice {
 export function sliceOf(keys: readonly SortBy[], all: Span, wanted: Wanted): Slice {
   switch (wanted.kind) {
     case 'all':
-      return { shown: all.slice(0, all.length), before: null, behind: null };
+      return { shown: all.rows(0, all.length), before: null, behind: null };
     case 'first':
-      return { shown: all.slice(0, wanted.size), before: null, behind: null };
+      return { shown: all.rows(0, wanted.size), before: null, behind: null };
     case 'offset':
       return between(all, wanted.offset, wanted.offset + wanted.size);
     case 'cursor':
@@ -49,11 +50,10 @@ function beside(keys: readonly SortBy[], all: Span, cursor: Cursor | null, size:
 }
 
 function between(all: Span, from: number, to: number): Slice {
-  const shown = all.slice(from, to);
   return {
-    shown,
-    before: from > 0 ? (shown[0] ?? null) : null,
-    behind: to < all.length ? (shown.at(-1) ?? null) : null,
+    shown: all.rows(from, to),
+    before: from > 0 && from < to ? (all.at(from) ?? null) : null,
+    behind: to < all.length && from < to ? (all.at(to - 1) ?? null) : null,
   };
 }
 

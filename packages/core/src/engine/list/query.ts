@@ -1,7 +1,7 @@
 import { indexContract, type Operation, type QueryParameter } from '../../contract/index.js';
 import type { ProblemDetail } from '../message.js';
 import type { Serving } from '../service.js';
-import type { QueryEntry } from '../target.js';
+import { readQuery, type QueryEntry } from '../target.js';
 import { cursorScope, readCursor, type Cursor } from './cursor.js';
 import { NOTHING_EXPANDED, readExpand, type ExpandTree } from './expand.js';
 import { fixedFilter, readFilter, type Filter } from './filter.js';
@@ -26,23 +26,68 @@ export interface ListQuery extends Showing {
   readonly search: Search | null;
 }
 
-export type QueryResult =
+type QueryResult =
   | { readonly ok: true; readonly query: ListQuery }
   | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
 
 /** `distance[gte]`: a name and an operator. */
 const BRACKETED = /^([^[\]]+)\[([^[\]]*)\]$/;
 
-/** Reads the query parameters of an operation at a path; every parameter that is wrong is reported. */
-export function readListQuery(
+/** A query that passed, and what it was read from. */
+export interface Asked {
+  readonly entries: readonly QueryEntry[];
+  readonly query: ListQuery;
+}
+
+export type AskedResult =
+  | { readonly ok: true; readonly asked: Asked }
+  | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
+
+/** So many queries of an operation are remembered at once, of at most so many characters. */
+const MOST_REMEMBERED = 200;
+const LONGEST_REMEMBERED = 400;
+
+const remembered = new WeakMap<Operation, Map<string, AskedResult>>();
+
+/** Reads the text of a query. Clients ask the same again and again, so that is read once. */
+export function readAsked(
   service: Serving,
   operation: Operation,
   /** Where the list is; cursors are bound to it. */
   path: () => string,
+  text: string,
+): AskedResult {
+  let known = remembered.get(operation);
+  const before = known?.get(text);
+  if (before !== undefined) return before;
+  const { entries, unreadable } = readQuery(text);
+  const read = readListQuery(service, operation, path, entries, unreadable);
+  if (!read.ok) return read;
+  const result: AskedResult = { ok: true, asked: { entries, query: read.query } };
+  if (!isLasting(operation, read.query) || text.length > LONGEST_REMEMBERED) return result;
+  if (known === undefined || known.size === MOST_REMEMBERED) {
+    known = new Map();
+    remembered.set(operation, known);
+  }
+  known.set(text, result);
+  return result;
+}
+
+/**
+ * Whether a query means the same the next time: not where it looks for something of the moment or goes on from a
+ * cursor; and what is answered inside is kept by its tree, for one request.
+ */
+const isLasting = ({ custom }: Operation, { page, expand }: ListQuery): boolean =>
+  custom === null && expand.size === 0 && !(page.kind === 'cursor' && page.cursor !== null);
+
+/** Reads the query parameters of an operation at a path; every parameter that is wrong is reported. */
+function readListQuery(
+  service: Serving,
+  operation: Operation,
+  path: () => string,
   entries: readonly QueryEntry[],
   unreadable: readonly string[],
 ): QueryResult {
-  if (entries.length === 0 && unreadable.length === 0) return nothingAsked(service, operation, path);
   const errors: ProblemDetail[] = unreadable.map((pair) => ({
     parameter: pair.slice(0, 80),
     code: 'encoding',
@@ -82,17 +127,6 @@ function parametersOf(operation: Operation): ReadonlyMap<string, QueryParameter>
     parameters.set(operation, known);
   }
   return known;
-}
-
-const unasked = new WeakMap<Operation, QueryResult>();
-
-/** What an operation is asked for by an empty query: always the same, unless what it looks for depends on the moment. */
-function nothingAsked(service: Serving, operation: Operation, path: () => string): QueryResult {
-  const known = unasked.get(operation);
-  if (known !== undefined) return known;
-  const result: QueryResult = { ok: true, query: new Reading(service, operation, path, []).query() };
-  if (operation.custom === null) unasked.set(operation, result);
-  return result;
 }
 
 const takesOperators = (parameter: QueryParameter): boolean =>
