@@ -180,7 +180,8 @@ export class DurableDataset {
 
   private remember({ changes, isUndo }: Waiting): void {
     if (isUndo) this.history.pop();
-    else if (changes.length > 0) this.history = [...this.history.slice(1 - MOST_UNDONE), changes];
+    else if (changes.length > 0) this.history.push(changes);
+    if (this.history.length > MOST_UNDONE) this.history.shift();
   }
 
   private takeOver(batch: Batch, counters: Counters): void {

@@ -1,4 +1,5 @@
 import {
+  bareObject,
   namedValue,
   ownerRoleOf,
   roleOf,
@@ -75,23 +76,15 @@ function targetKey(model: Model, view: RecordView, row: Row, relationship: strin
 
 /** Every attribute and to-one role with its value; what is write-only is told to be set, not shown. */
 function imageOf(model: Model, storage: EntityStorage, view: RecordView, row: Row): RecordImage {
-  const owner =
-    storage.owner === null
-      ? []
-      : [[ownerRoleOf(storage.owner), targetKey(model, view, row, storage.owner.id)] as const];
-  return Object.fromEntries([
-    ...storage.attributes.map((attribute) => {
-      const value = row.values[attribute.id] ?? null;
-      return [
-        attribute.name,
-        attribute.writeOnly && value !== null
-          ? '(set, never returned)'
-          : namedValue(model, attribute.type, value, false),
-      ] as const;
-    }),
-    ...owner,
-    ...storage.references.map(
-      (reference) => [roleOf(reference), targetKey(model, view, row, reference.id)] as const,
-    ),
-  ]);
+  const image = bareObject();
+  for (const { id, name, type, writeOnly } of storage.attributes) {
+    const value = row.values[id] ?? null;
+    image[name] =
+      writeOnly && value !== null ? '(set, never returned)' : namedValue(model, type, value, false);
+  }
+  const { owner } = storage;
+  if (owner !== null) image[ownerRoleOf(owner)] = targetKey(model, view, row, owner.id);
+  for (const reference of storage.references)
+    image[roleOf(reference)] = targetKey(model, view, row, reference.id);
+  return image;
 }

@@ -1,5 +1,5 @@
 import { indexModel, isSingleton, keyOf, ownerRoleOf, recordAttributes, roleOf } from './lookup.js';
-import type { Row } from './records.js';
+import type { Json, Row } from './records.js';
 import { pairStorage } from './pairs.js';
 import type { Attribute, Entity, Model, Owns, RefersTo } from './types.js';
 
@@ -134,13 +134,22 @@ function constraint(
   return { id, parts, names };
 }
 
+/** One value as text: texts never read like anything else. */
+function valueText(value: Json): string | null {
+  if (value === null) return null;
+  if (typeof value === 'string') return `"${value}`;
+  return typeof value === 'number' ? String(value) : JSON.stringify(value);
+}
+
 /** The value of a constraint in a record, as text; `null` where a part is unset and nothing can collide. */
 export function constraintValue(constraint: UniqueConstraint, values: Row['values']): string | null {
-  const parts: unknown[] = [];
+  const [first = ''] = constraint.parts;
+  if (constraint.parts.length === 1) return valueText(values[first] ?? null);
+  const parts: Json[] = [];
   for (const part of constraint.parts) {
-    const value = values[part];
-    if (value === undefined || value === null) return null;
+    const value = values[part] ?? null;
+    if (value === null) return null;
     parts.push(value);
   }
-  return parts.length === 1 && typeof parts[0] === 'string' ? `"${parts[0]}` : JSON.stringify(parts);
+  return JSON.stringify(parts);
 }

@@ -46,6 +46,7 @@ interface Failure {
 const NUMBER = /-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/y;
 const STRING = /"(?:[^"\\\u0000-\u001f]|\\(?:["\\/bfnrt]|u[0-9a-fA-F]{4}))*"/y;
 const SPACE = /[ \t\r\n]*/y;
+const LAST_SPACE = 0x20;
 
 class JsonReader {
   failure: Failure | null = null;
@@ -135,7 +136,7 @@ class JsonReader {
       this.fail('json.syntax', 'Expected a string in double quotes, with control characters escaped.');
       return '';
     }
-    return JSON.parse(text) as string;
+    return text.includes('\\') ? (JSON.parse(text) as string) : text.slice(1, -1);
   }
 
   private number(): number {
@@ -149,7 +150,8 @@ class JsonReader {
       return 0;
     }
     const value = Number(text);
-    const isExact = Number.isFinite(value) && significand(text) === significand(String(value));
+    const shown = String(value);
+    const isExact = shown === text || (Number.isFinite(value) && significand(text) === significand(shown));
     if (!isExact && this.reading.rounded !== true) {
       this.fail(
         'json.precision',
@@ -182,7 +184,8 @@ class JsonReader {
   }
 
   private space(): void {
-    this.match(SPACE);
+    // Mostly there is none.
+    if (this.text.charCodeAt(this.at) <= LAST_SPACE) this.match(SPACE);
   }
 
   private take(sign: string): boolean {
