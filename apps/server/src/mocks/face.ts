@@ -278,6 +278,7 @@ export class Face implements RequestHandler {
       response,
       trace,
       records,
+      size: 0,
       isLean: false,
     };
     this.shared.journal.add(exchange);

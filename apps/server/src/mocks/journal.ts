@@ -71,6 +71,8 @@ export interface KeptExchange extends Omit<
   /** Its status is 0 where the connection was cut instead. */
   response: EngineResponse;
   records: readonly RecordChange[];
+  /** About how many characters it keeps. */
+  size: number;
   /** Whether its bodies have been let go. */
   isLean: boolean;
 }
@@ -98,10 +100,11 @@ export class Journal {
     exchange.number = number;
     const place = number % this.most;
     const dropped = this.kept[place];
-    if (dropped !== undefined) this.characters -= sizeOf(dropped);
+    if (dropped !== undefined) this.characters -= dropped.size;
     shorten(exchange);
+    exchange.size = sizeOf(exchange);
     this.kept[place] = exchange;
-    this.characters += sizeOf(exchange);
+    this.characters += exchange.size;
     while (this.characters > MOST_CHARACTERS && this.firstWithBodies < number)
       this.letBodiesGo(this.firstWithBodies++);
   }
@@ -147,12 +150,13 @@ export class Journal {
   private letBodiesGo(number: number): void {
     const exchange = this.find(number);
     if (exchange === undefined) return;
-    this.characters -= sizeOf(exchange);
+    this.characters -= exchange.size;
     exchange.body = NOTHING;
     exchange.response = { ...exchange.response, body: null };
     exchange.records = [];
     exchange.isLean = true;
-    this.characters += sizeOf(exchange);
+    exchange.size = sizeOf(exchange);
+    this.characters += exchange.size;
   }
 }
 

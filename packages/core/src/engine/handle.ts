@@ -119,12 +119,13 @@ class Exchange {
     const read = readTarget(this.request.target);
     if (!read.ok) return this.stop('target', read.problem);
     const { segments, query } = read.target;
-    this.note(passed('target', `/${segments.join('/')}${query === '' ? '' : `, query ${query}`}`));
+    const path = `/${segments.join('/')}`;
+    this.note(passed('target', query === '' ? path : `${path}, query ${query}`));
     if (read.target.trailingSlash && segments.length > 0) {
       const answer = this.trailingSlash(segments, query);
       if (answer !== null) return answer;
     }
-    return this.documentation(segments) ?? this.match(segments, query);
+    return this.documentation(path) ?? this.match(path, segments, query);
   }
 
   /** What a slash at the end leads to, where it is not the same as without. */
@@ -151,21 +152,18 @@ class Exchange {
   }
 
   /** The pages of the mock about itself, beside the contract. */
-  private documentation(segments: readonly string[]): EngineResponse | null {
+  private documentation(path: string): EngineResponse | null {
     if (this.request.method !== 'GET' && this.request.method !== 'HEAD') return null;
-    const page = documentationPage(this.service, `/${segments.join('/')}`);
+    const page = documentationPage(this.service, path);
     if (page === null) return null;
     this.note(passed('match', page.about));
     return { status: 200, headers: [['Content-Type', page.mediaType]], body: page.text };
   }
 
-  private match(segments: readonly string[], query: string): EngineResponse | Problem {
+  private match(path: string, segments: readonly string[], query: string): EngineResponse | Problem {
     const route = routerOf(this.service.contract).match(segments);
     if (route === null)
-      return this.stop(
-        'match',
-        problem(404, 'not-found', `No path of the contract matches /${segments.join('/')}.`),
-      );
+      return this.stop('match', problem(404, 'not-found', `No path of the contract matches ${path}.`));
     const { method } = this.request;
     if (!KNOWN_METHODS.has(method)) {
       return this.stop(

@@ -5,8 +5,10 @@ import {
   scalarFromText,
   storageOf,
   type EntityStorage,
+  type Json,
   type Model,
   type Row,
+  type ScalarType,
 } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 
@@ -69,9 +71,11 @@ export function locate(
       continue;
     }
     const text = ids[used++] ?? '';
-    const wrong = wrongType(step, text);
-    if (wrong !== null) return { ok: false, detail: wrong, isWrongType: true };
-    const record = findItem(storage, view, step, text, above);
+    const last = step.segments.at(-1);
+    if (last?.kind !== 'id') throw new Error(`${step.id} does not end in an id.`);
+    const key = scalarFromText(last.type, text);
+    if (key === undefined) return { ok: false, detail: wrongType(step, last.type, text), isWrongType: true };
+    const record = findItem(storage, view, step, normalKey(last.type.kind, key), above);
     if (record === null)
       return { ok: false, detail: `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.` };
     const pair = step.kind === 'pair' && above !== null ? pairAt(model, view, step, above, record) : null;
@@ -80,12 +84,9 @@ export function locate(
   return { ok: true, location };
 }
 
-/** Why a text cannot be an id of a resource; `null` where it can. */
-function wrongType({ segments, entity }: Resource, text: string): string | null {
-  const last = segments.at(-1);
-  if (last?.kind !== 'id' || scalarFromText(last.type, text) !== undefined) return null;
-  return `There is no ${entity ?? ''} ${text.slice(0, 80)}: an id of one is ${describeType(last.type)}.`;
-}
+/** Why a text cannot be an id of a resource. */
+const wrongType = ({ entity }: Resource, type: ScalarType, text: string): string =>
+  `There is no ${entity ?? ''} ${text.slice(0, 80)}: an id of one is ${describeType(type)}.`;
 
 const missingSlot = (location: Location, step: Resource): string =>
   location.above === null ? `There is nothing above ${step.path}.` : `The slot above ${step.path} is empty.`;
@@ -94,19 +95,12 @@ function findItem(
   storage: EntityStorage,
   view: RecordView,
   step: Resource,
-  text: string,
+  key: Json,
   above: Row | null,
 ): Row | null {
-  const last = step.segments.at(-1);
-  if (last?.kind !== 'id') return null;
-  const key = scalarFromText(last.type, text);
-  if (key === undefined) return null;
-  const owner = storage.owner === null ? null : storage.owner.id;
-  const scope = above === null || owner === null ? {} : { [owner]: above.rid };
-  const value = constraintValue(storage.keyConstraint, {
-    [storage.key.id]: normalKey(last.type.kind, key),
-    ...scope,
-  });
+  const values: Record<string, Json> = { [storage.key.id]: key };
+  if (above !== null && storage.owner !== null) values[storage.owner.id] = above.rid;
+  const value = constraintValue(storage.keyConstraint, values);
   const record = value === null ? undefined : view.find(storage, storage.keyConstraint, value);
   if (record === undefined) return null;
   if (step.kind === 'pair') return record;

@@ -61,11 +61,11 @@ export function performRead(
 /** A record alone, by its text where that was made before. */
 function readRecord(service: Serving, view: RecordView, record: Row, query: ListQuery): ReadAnswer {
   const text = recordText(service, view, record, query);
-  const rendered =
+  return whole(
     text === null
       ? renderBody(service, 'record', representRecord(service, view, record, query))
-      : { headers: [['Content-Type', service.mediaType] as const], text };
-  return whole(rendered);
+      : { headers: [['Content-Type', service.mediaType] as const], text },
+  );
 }
 
 /** An answer that nothing shorter than its text tells apart from others. */

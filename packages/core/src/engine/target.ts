@@ -28,8 +28,9 @@ export function readTarget(text: string): TargetResult {
   const path = mark === -1 ? text : text.slice(0, mark);
   const query = mark === -1 ? '' : text.slice(mark + 1);
   if (!path.startsWith('/')) return bad('The target is not a path that begins with a slash.');
-  const segments: string[] = [];
   const raw = path.slice(1).split('/');
+  if (!path.includes('%') && !path.includes('/.')) return plainTarget(raw, query);
+  const segments: string[] = [];
   for (const [index, part] of raw.entries()) {
     const decoded = decode(part);
     if (decoded === null) return bad(`The segment ${part.slice(0, 80)} is not percent-encoded UTF-8.`);
@@ -40,6 +41,14 @@ export function readTarget(text: string): TargetResult {
   }
   const trailingSlash = raw.length > 1 && raw.at(-1) === '';
   return { ok: true, target: { segments, query, trailingSlash } };
+}
+
+/** A path that is read as it stands. */
+function plainTarget(raw: string[], query: string): TargetResult {
+  const endsInSlash = raw.at(-1) === '';
+  const trailingSlash = endsInSlash && raw.length > 1;
+  if (endsInSlash) raw.pop();
+  return { ok: true, target: { segments: raw, query, trailingSlash } };
 }
 
 const bad = (detail: string): TargetResult => ({ ok: false, problem: problem(400, 'bad-target', detail) });
