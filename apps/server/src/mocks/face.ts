@@ -55,6 +55,8 @@ export interface Shared {
 export class Face implements RequestHandler {
   private readonly logger = new Logger('Mock');
   private server: Server | null = null;
+  /** The Host header that was let in last; mostly it comes again. */
+  private lastHost: string | null = null;
 
   constructor(
     public served: Served,
@@ -221,8 +223,12 @@ export class Face implements RequestHandler {
   /** Names that point at this machine only through a foreign name server are not served (DNS rebinding). */
   private refuseHost(request: EngineRequest): Handled | null {
     const header = request.headers.get('host');
+    if (header !== undefined && header === this.lastHost) return null;
     const host = header === undefined ? null : hostName(header);
-    if (host !== null && (isLoopback(host) || host.endsWith('.localhost'))) return null;
+    if (header !== undefined && host !== null && (isLoopback(host) || host.endsWith('.localhost'))) {
+      this.lastHost = header;
+      return null;
+    }
     const found =
       header === undefined
         ? problem(400, 'bad-request', 'The request has no Host header (RFC 9112 §3.2).')

@@ -7,7 +7,7 @@ import { Draft, type Change, type RecordView } from './dataset.js';
 import { readKey, type KeptAnswer } from './idempotency.js';
 import { readAsked, type Asked } from './list/query.js';
 import type { Location } from './locate.js';
-import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
+import type { EngineRequest, EngineResponse, Header, Problem, StepName, TraceStep } from './message.js';
 import { mediaTypeOf, negotiate } from './negotiate.js';
 import { isWrite } from './method.js';
 import { performWrite } from './perform.js';
@@ -96,8 +96,9 @@ export class Carrying {
       shown === null
         ? contentTag(service, state)
         : recordTag(service, view, shown, asked.query, rendered.text ?? '');
-    const validators = validatorHeaders(service, shown, tag);
-    const cached = [...validators, ...READ_HEADERS, ...this.elsewhere(resource, location)];
+    const cached = [...validatorHeaders(service, shown, tag), VARY, REVALIDATED];
+    const elsewhere = this.elsewhere(resource, location);
+    if (elsewhere !== null) cached.push(elsewhere);
     const verdict = this.verdict(shown, tag);
     if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
     if (verdict.kind === 'not-modified') {
@@ -105,11 +106,9 @@ export class Carrying {
       return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
     }
     this.note(operation.verb === 'list' ? PAGE_OF_LIST : RECORD_WITH_LINKS);
-    return {
-      status: statusFor(operation, 'ok'),
-      headers: [...rendered.headers, ...cached, ...this.totalCount(total)],
-      body: rendered.text,
-    };
+    const headers = [...rendered.headers, ...cached];
+    if (this.isTotalTold(total)) headers.push(['Total-Count', String(total)]);
+    return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
   }
 
   private verdict(shown: Shown | null, tag: string | null): Verdict {
@@ -190,18 +189,18 @@ export class Carrying {
     return response;
   }
 
-  private totalCount(total: number | null): EngineResponse['headers'] {
+  /** Whether a header tells how many records there are. */
+  private isTotalTold(total: number | null): boolean {
     const { paging, representation } = this.service.contract;
     const isBare = representation.envelope === 'bare' && this.service.mediaType === 'application/json';
-    const isTold = total !== null && (paging.totals === 'header' || (paging.totals === 'body' && isBare));
-    return isTold ? [['Total-Count', String(total)]] : [];
+    return total !== null && (paging.totals === 'header' || (paging.totals === 'body' && isBare));
   }
 
   /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
-  private elsewhere({ kind, canonical }: Resource, { record }: Location): EngineResponse['headers'] {
-    if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return [];
+  private elsewhere({ kind, canonical }: Resource, { record }: Location): Header | null {
+    if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return null;
     const path = canonicalPath(this.service, this.view, record);
-    return path === null ? [] : [['Content-Location', path]];
+    return path === null ? null : ['Content-Location', path];
   }
 
   private readBody(operation: Operation): ReturnType<typeof readBody> {
@@ -228,7 +227,5 @@ function shownAt(resource: Resource, { record, above, pair }: Location): Shown |
 }
 
 /** Answers may differ by Accept, and are checked again before they are used from a cache. */
-const READ_HEADERS: EngineResponse['headers'] = [
-  ['Vary', 'Accept'],
-  ['Cache-Control', 'no-cache'],
-];
+const VARY: Header = ['Vary', 'Accept'];
+const REVALIDATED: Header = ['Cache-Control', 'no-cache'];

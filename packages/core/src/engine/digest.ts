@@ -30,3 +30,15 @@ export function contractDigest(contract: Contract): string {
   }
   return digest;
 }
+
+const marks = new WeakMap<Contract, string>();
+
+/** The beginning of its digest, which tags of records carry. */
+export function contractMark(contract: Contract): string {
+  let mark = marks.get(contract);
+  if (mark === undefined) {
+    mark = contractDigest(contract).slice(0, 8);
+    marks.set(contract, mark);
+  }
+  return mark;
+}

@@ -1,9 +1,16 @@
 import { bareObject, isJsonObject, scalarText, type Json } from '../model/index.js';
-import type { EngineResponse } from './message.js';
+import type { MediaType } from '../contract/index.js';
+import type { EngineResponse, Header } from './message.js';
 import type { Serving } from './service.js';
 
 /** What a body is: its links are its own, those of its items, or the way in. */
 export type BodyKind = 'record' | 'list' | 'entry';
+
+/** Made once: every exchange that is kept has one. */
+export const CONTENT_TYPE: Readonly<Record<MediaType, Header>> = {
+  'application/json': ['Content-Type', 'application/json'],
+  'application/hal+json': ['Content-Type', 'application/hal+json'],
+};
 
 export interface RenderedBody {
   readonly headers: EngineResponse['headers'];
@@ -41,7 +48,7 @@ export const EMBEDDED = '_embedded';
  * relation to target; only here that becomes a links object, Link headers (RFC 8288), or HAL.
  */
 export function renderBody(service: Serving, kind: BodyKind, body: Record<string, Json>): RenderedBody {
-  const headers: (readonly [string, string])[] = [['Content-Type', service.mediaType]];
+  const headers: Header[] = [CONTENT_TYPE[service.mediaType]];
   const shown =
     service.mediaType === 'application/hal+json' ? hal(service, kind, body) : plain(service, kind, body);
   if (shown.inHeaders !== null) headers.push(...linkHeaders(service, withOrigin(service, shown.inHeaders)));

@@ -17,9 +17,11 @@ export type RequestBody =
   /** More bytes than are read. */
   | { readonly kind: 'too-large' };
 
+export type Header = readonly [name: string, value: string];
+
 export interface EngineResponse {
   readonly status: number;
-  readonly headers: readonly (readonly [name: string, value: string])[];
+  readonly headers: readonly Header[];
   /** `null` where no body is sent: 204, and answers to HEAD. */
   readonly body: string | null;
 }

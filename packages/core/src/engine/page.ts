@@ -6,7 +6,7 @@ import { weightFor } from './negotiate.js';
 export function wantsPage({ method, headers }: EngineRequest, offered: readonly string[]): boolean {
   if (method !== 'GET' && method !== 'HEAD') return false;
   const accept = headers.get('accept') ?? '';
-  if (!/\btext\/html\b/i.test(accept)) return false;
+  if (offered.includes(accept) || !/\btext\/html\b/i.test(accept)) return false;
   const html = weightFor(accept, 'text/html');
   return html > 0 && offered.every((type) => weightFor(accept, type) < html);
 }

@@ -1,7 +1,7 @@
 import type { Resource } from '../contract/index.js';
 import type { Json, Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
-import { listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
+import { CONTENT_TYPE, listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
 import { answerList } from './list/answer.js';
 import type { Asked, ListQuery } from './list/query.js';
 import type { Location } from './locate.js';
@@ -64,7 +64,7 @@ function readRecord(service: Serving, view: RecordView, record: Row, query: List
   return whole(
     text === null
       ? renderBody(service, 'record', representRecord(service, view, record, query))
-      : { headers: [['Content-Type', service.mediaType] as const], text },
+      : { headers: [CONTENT_TYPE[service.mediaType]], text },
   );
 }
 

@@ -1,13 +1,14 @@
 import { base64urlnopad, utf8 } from '@scure/base';
 import type { LinkTarget, MediaType, Resource, Shape } from '../contract/index.js';
-import { isJsonObject, readJson, type Json, type Row } from '../model/index.js';
+import { isJsonObject, readJson, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { httpDate } from './conditions.js';
 import type { RecordView } from './dataset.js';
-import { contractDigest, digestOf } from './digest.js';
+import { contractDigest, contractMark, digestOf } from './digest.js';
 import { renderBody } from './form.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import type { ExpandTree } from './list/expand.js';
 import type { Showing } from './list/query.js';
+import type { Header } from './message.js';
 import { representPaired } from './pairing.js';
 import { representRecord } from './represent.js';
 import { asMediaType, indexOf, storages, type Serving } from './service.js';
@@ -51,7 +52,7 @@ export function recordTag(
   const form = service.mediaType === 'application/json' ? 'j' : 'h';
   const state =
     shown.pair === null ? stateOf(shown.record) : `${stateOf(shown.record)}_${stateOf(shown.pair)}`;
-  const tag = `${state}.${allowedMask(service, shown.record)}${form}${contractDigest(service.contract).slice(0, 8)}`;
+  const tag = `${state}.${allowedMask(service, shown.record)}${form}${contractMark(service.contract)}`;
   const isAlone = showing.expand.size === 0 && !holdsOthers(service, shown.record);
   if (showing.fields === null && isAlone) return `"${tag}"`;
   const inside = isAlone ? '' : digestOf(text ?? renderShown(service, view, shown, showing));
@@ -164,22 +165,37 @@ function treeOf(json: Json | undefined, depth: number): ExpandTree | null {
   return tree;
 }
 
+const touched = new WeakMap<EntityStorage, string | null>();
+
+/** The instant that every change touches, by its identity. */
+function touchedIn(storage: EntityStorage): string | null {
+  let found = touched.get(storage);
+  if (found === undefined) {
+    found =
+      storage.attributes.find((attribute) => attribute.touched && attribute.type.kind === 'instant')?.id ??
+      null;
+    touched.set(storage, found);
+  }
+  return found;
+}
+
 /** When a record was changed last, where the model keeps that in a touched instant, to the second. */
 export function modifiedAt(service: Serving, record: Row): number | null {
-  const attribute = storages(service)
-    .byId.get(record.entity)
-    ?.attributes.find(({ touched, type }) => touched && type.kind === 'instant');
-  const at = attribute === undefined ? null : record.values[attribute.id];
+  const storage = storages(service).byId.get(record.entity);
+  const attribute = storage === undefined ? null : touchedIn(storage);
+  if (attribute === null) return null;
+  const at = record.values[attribute];
   const time = typeof at === 'string' ? Date.parse(at) : NaN;
   return Number.isNaN(time) ? null : Math.floor(time / 1000) * 1000;
 }
 
 /** ETag and, where it is known, Last-Modified. */
-export function validatorHeaders(
-  service: Serving,
-  shown: Shown | null,
-  tag: string,
-): (readonly [string, string])[] {
+export function validatorHeaders(service: Serving, shown: Shown | null, tag: string): Header[] {
   const modified = shown === null ? null : modifiedAt(service, shown.record);
-  return [['ETag', tag], ...(modified === null ? [] : [['Last-Modified', httpDate(modified)] as const])];
+  return modified === null
+    ? [['ETag', tag]]
+    : [
+        ['ETag', tag],
+        ['Last-Modified', httpDate(modified)],
+      ];
 }
