@@ -118,8 +118,7 @@ class Exchange {
   run(): EngineResponse | Problem {
     const read = readTarget(this.request.target);
     if (!read.ok) return this.stop('target', read.problem);
-    const { segments, query } = read.target;
-    const path = `/${segments.join('/')}`;
+    const { segments, path, query } = read.target;
     this.note(passed('target', query === '' ? path : `${path}, query ${query}`));
     if (read.target.trailingSlash && segments.length > 0) {
       const answer = this.trailingSlash(segments, query);

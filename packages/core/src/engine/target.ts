@@ -8,6 +8,8 @@ export const MAX_TARGET_BYTES = 8_192;
 export interface Target {
   /** Percent-decoded once each; without the empty ones at both ends. */
   readonly segments: readonly string[];
+  /** The segments as one text. */
+  readonly path: string;
   /** The raw text after `?`, or the empty text. */
   readonly query: string;
   /** Whether the path ended in a slash that means nothing by itself. */
@@ -29,7 +31,7 @@ export function readTarget(text: string): TargetResult {
   const query = mark === -1 ? '' : text.slice(mark + 1);
   if (!path.startsWith('/')) return bad('The target is not a path that begins with a slash.');
   const raw = path.slice(1).split('/');
-  if (!path.includes('%') && !path.includes('/.')) return plainTarget(raw, query);
+  if (!path.includes('%') && !path.includes('/.')) return plainTarget(path, raw, query);
   const segments: string[] = [];
   for (const [index, part] of raw.entries()) {
     const decoded = decode(part);
@@ -40,15 +42,18 @@ export function readTarget(text: string): TargetResult {
     else if (decoded !== '' || !last) segments.push(decoded);
   }
   const trailingSlash = raw.length > 1 && raw.at(-1) === '';
-  return { ok: true, target: { segments, query, trailingSlash } };
+  return { ok: true, target: { segments, path: `/${segments.join('/')}`, query, trailingSlash } };
 }
 
 /** A path that is read as it stands. */
-function plainTarget(raw: string[], query: string): TargetResult {
-  const endsInSlash = raw.at(-1) === '';
-  const trailingSlash = endsInSlash && raw.length > 1;
-  if (endsInSlash) raw.pop();
-  return { ok: true, target: { segments: raw, query, trailingSlash } };
+function plainTarget(path: string, raw: string[], query: string): TargetResult {
+  if (raw.at(-1) !== '') return { ok: true, target: { segments: raw, path, query, trailingSlash: false } };
+  raw.pop();
+  const trailingSlash = raw.length > 0;
+  return {
+    ok: true,
+    target: { segments: raw, path: trailingSlash ? path.slice(0, -1) : path, query, trailingSlash },
+  };
 }
 
 const bad = (detail: string): TargetResult => ({ ok: false, problem: problem(400, 'bad-target', detail) });
