@@ -226,6 +226,34 @@ describe('the journal', () => {
     expect(missing.trace.at(-2)).toMatchObject({ step: 'locate', outcome: 'stopped' });
   });
 
+  test('keeps what every client sent as it was sent, also where others send the same', async () => {
+    const { mock, base } = await startMock();
+    const target = `${new URL(base).pathname}/routes`;
+    const send = async (userAgent: string, path: string): Promise<void> => {
+      await (await fetch(new URL(path, base), { headers: { 'User-Agent': userAgent } })).text();
+    };
+    await send('one/1', target);
+    await send('two/2', `${target}/?size=2`);
+    await send('two/2', target);
+    await send('one/1', `${target}/1`);
+    const heads = await Promise.all(
+      [1, 2, 3, 4].map(async (number) => {
+        const exchange = await app.json<{ client: string; request: { head: string } }>(
+          'GET',
+          `/api/mocks/${mock.id}/exchanges/${number}`,
+        );
+        const agent = /^user-agent: (.*)$/im.exec(exchange.request.head)?.[1]?.trim();
+        return [exchange.client, agent, exchange.request.head.split('\r\n', 1)[0]];
+      }),
+    );
+    expect(heads).toEqual([
+      ['one', 'one/1', `GET ${target} HTTP/1.1`],
+      ['two', 'two/2', `GET ${target}/?size=2 HTTP/1.1`],
+      ['two', 'two/2', `GET ${target} HTTP/1.1`],
+      ['one', 'one/1', `GET ${target}/1 HTTP/1.1`],
+    ]);
+  });
+
   test('is told live, and tells what was missed', async () => {
     const { mock, base } = await startMock();
     await fetch(`${base}/routes`);

@@ -58,7 +58,7 @@ export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 
  */
 export interface KeptExchange extends Omit<
   Exchange,
-  'number' | 'at' | 'status' | 'request' | 'response' | 'candidates'
+  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'candidates'
 > {
   /** Given by the journal. */
   number: number;
@@ -66,7 +66,13 @@ export interface KeptExchange extends Omit<
   readonly contract: Contract;
   /** Milliseconds since 1970. */
   readonly at: number;
-  readonly head: Head;
+  /** How long it took, as a whole number, which takes no object of its own. */
+  readonly microseconds: number;
+  /** The target as it was sent, in whatever form. */
+  readonly sentTarget: string;
+  readonly version: string;
+  /** Names and values in turn, as they were sent. */
+  sentHeaders: readonly string[];
   body: RequestBody;
   /** Its status is 0 where the connection was cut instead. */
   response: EngineResponse;
@@ -87,6 +93,7 @@ export class Journal {
   private last = 0;
   private characters = 0;
   private firstWithBodies = 1;
+  private lastHeaders: readonly string[] = [];
 
   /** `most`: how many exchanges are kept. */
   constructor(private readonly most: number) {}
@@ -98,6 +105,9 @@ export class Journal {
   add(exchange: KeptExchange): void {
     const number = ++this.last;
     exchange.number = number;
+    // A client sends the same ones again and again, so they are mostly kept once.
+    if (isSame(exchange.sentHeaders, this.lastHeaders)) exchange.sentHeaders = this.lastHeaders;
+    else this.lastHeaders = exchange.sentHeaders;
     const place = number % this.most;
     const dropped = this.kept[place];
     if (dropped !== undefined) this.characters -= dropped.size;
@@ -112,7 +122,7 @@ export class Journal {
   get(number: number): Exchange | undefined {
     const kept = this.find(number);
     if (kept === undefined) return undefined;
-    const { contract, operation, client, arrangement, method, target, milliseconds, trace, records } = kept;
+    const { contract, operation, client, arrangement, method, target, microseconds, trace, records } = kept;
     return {
       number,
       at: new Date(kept.at).toISOString(),
@@ -122,7 +132,7 @@ export class Journal {
       target,
       operation,
       status: kept.response.status,
-      milliseconds,
+      milliseconds: asMilliseconds(microseconds),
       request: shownRequest(kept),
       response: shownResponse(kept),
       trace,
@@ -165,9 +175,9 @@ const NOTHING: RequestBody = { kind: 'none' };
 /** A header is about so long. */
 const HEADER_CHARACTERS = 40;
 
-const sizeOf = ({ head, target, body, response }: KeptExchange): number =>
+const sizeOf = ({ sentHeaders, target, body, response }: KeptExchange): number =>
   target.length +
-  (head.headers.length / 2 + response.headers.length) * HEADER_CHARACTERS +
+  (sentHeaders.length / 2 + response.headers.length) * HEADER_CHARACTERS +
   (body.kind === 'text' ? body.text.length : 0) +
   (response.body?.length ?? 0);
 
@@ -181,12 +191,15 @@ function shorten(exchange: KeptExchange): void {
     exchange.response = { ...exchange.response, body: answer.slice(0, MOST_BODY_CHARACTERS) };
 }
 
+const isSame = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((text, index) => text === b[index]);
+
 const isCut = (text: string): boolean => text.length === MOST_BODY_CHARACTERS;
 
-function shownRequest({ method, head, body, isLean }: KeptExchange): Message {
-  const lines = [[method, head.target, head.version].filter((part) => part !== '').join(' ')];
-  for (let index = 0; index < head.headers.length; index += 2)
-    lines.push(`${head.headers[index]}: ${head.headers[index + 1]}`);
+function shownRequest({ method, sentTarget, version, sentHeaders, body, isLean }: KeptExchange): Message {
+  const lines = [[method, sentTarget, version].filter((part) => part !== '').join(' ')];
+  for (let index = 0; index < sentHeaders.length; index += 2)
+    lines.push(`${sentHeaders[index]}: ${sentHeaders[index + 1]}`);
   const text = body.kind === 'text' ? body.text : '';
   return { head: lines.join('\r\n'), body: text, cut: isLean || body.kind === 'too-large' || isCut(text) };
 }
@@ -198,8 +211,11 @@ function shownResponse({ response: { status, headers, body }, isLean }: KeptExch
   return { head: lines.join('\r\n'), body: body ?? '', cut: isLean || isCut(body ?? '') };
 }
 
+const asMilliseconds = (microseconds: number): number => Math.round(microseconds / 10) / 100;
+
 export function summaryOf(kept: KeptExchange): ExchangeSummary {
-  const { number, at, arrangement, client, method, target, operation, milliseconds, response } = kept;
+  const { number, at, arrangement, client, method, target, operation, microseconds, response } = kept;
+  const milliseconds = asMilliseconds(microseconds);
   const { status } = response;
   const moment = new Date(at).toISOString();
   return { number, at: moment, arrangement, client, method, target, operation, status, milliseconds };

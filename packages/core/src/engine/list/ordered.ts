@@ -4,7 +4,8 @@ import type { Serving } from '../service.js';
 import { fieldValue } from './field.js';
 import type { Filter } from './filter.js';
 import type { ListQuery } from './query.js';
-import { comparePositions, type Position, type Ranked, type SortBy } from './sort.js';
+import { comparePositions, type Ranked, type SortBy } from './sort.js';
+import { Sorted } from './sorted.js';
 import { Span } from './span.js';
 
 /** So many stretches of an order are remembered at once. */
@@ -18,7 +19,7 @@ interface Prefix {
 
 /** An order that somebody asked for once, kept up to date from then on. */
 class OrderedIndex implements RecordIndex {
-  private readonly items: Ranked[];
+  private readonly items: Sorted;
   /** The stretches that were looked up since something changed, by their first values. */
   private readonly stretches = new Map<string, Span>();
 
@@ -27,19 +28,17 @@ class OrderedIndex implements RecordIndex {
     private readonly valuesOf: (row: Row) => readonly Json[],
     rows: Iterable<Row>,
   ) {
-    this.items = [...rows].map((row) => this.ranked(row));
-    this.items.sort((a, b) => comparePositions(keys, a, b));
+    const items = [...rows].map((row) => this.ranked(row));
+    this.items = new Sorted(items, (a, b) => comparePositions(keys, a, b));
   }
 
   add(row: Row): void {
-    const item = this.ranked(row);
-    this.items.splice(this.firstNotBefore(item), 0, item);
+    this.items.add(this.ranked(row));
     this.stretches.clear();
   }
 
   remove(row: Row): void {
-    const index = this.firstNotBefore(this.ranked(row));
-    if (this.items[index]?.rid === row.rid) this.items.splice(index, 1);
+    this.items.remove(this.ranked(row));
     this.stretches.clear();
   }
 
@@ -60,24 +59,9 @@ class OrderedIndex implements RecordIndex {
     return { row, rid: row.rid, values: this.valuesOf(row) };
   }
 
-  private firstNotBefore(position: Position): number {
-    return this.search((item) => comparePositions(this.keys, item, position) < 0);
-  }
-
   /** Where positions with these first values begin, or end where `rid` lies behind all. */
   private bound(keys: readonly SortBy[], values: readonly Json[], rid: number): number {
-    return this.search((item) => comparePositions(keys, item, { values, rid }) < 0);
-  }
-
-  private search(isBefore: (item: Ranked) => boolean): number {
-    let [low, high] = [0, this.items.length];
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      const item = this.items[middle];
-      if (item !== undefined && isBefore(item)) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return this.items.firstNot((item) => comparePositions(keys, item, { values, rid }) < 0);
   }
 }
 
