@@ -188,7 +188,7 @@ try {
     arrangements: ['main'],
     counts: { Item: RECORDS },
   });
-  console.log(`${RECORDS} records seeded and stored in ${((performance.now() - began) / 1000).toFixed(1)} s`);
+  judge(`${RECORDS} records seeded and stored`, (performance.now() - began) / 1000, 's', 5);
   children.push(await start('./mock/bare.ts', [String(BARE)]));
   children.push(await start('./mock/nest.ts', [String(NEST), schema]));
   const item = get((client, number) => `/items/${someId(client, number)}`);

@@ -49,9 +49,19 @@ describe('a commit in one statement', () => {
   test('is not one statement where it is too long, and never writes too many rows at once', () => {
     const kept = [{ rid: 1, data: 'x'.repeat(5_000_000) }];
     expect(commitBlock({ ...BASE, kept })).toBeNull();
-    const many = Array.from({ length: 1_201 }, (_, rid) => ({ rid, data: '{}' }));
+    const many = Array.from({ length: 4_201 }, (_, rid) => ({ rid, data: '{}' }));
     const rows = writesOf({ ...BASE, kept: many }).map(({ values }) => values.length / 3);
-    expect(rows).toEqual([500, 500, 201]);
+    expect(rows).toEqual([2_000, 2_000, 201]);
+  });
+
+  test('never has more data than the database takes, unless a single row has', () => {
+    const sizes = [3_000_000, 1_000_000, 300_000, 5_000_000, 1, 4_194_303, 1];
+    const kept = sizes.map((size, rid) => ({ rid, data: 'x'.repeat(size) }));
+    const statements = writesOf({ ...BASE, kept });
+    expect(statements.map(({ values }) => values.length / 3)).toEqual([2, 1, 1, 2, 1]);
+    expect(statements.flatMap(({ values }) => values.filter((_, index) => index % 3 === 1))).toEqual(
+      kept.map(({ rid }) => rid),
+    );
   });
 
   test.each([

@@ -20,9 +20,9 @@ export interface Statement {
 }
 
 /** So many rows one statement writes at most. */
-const CHUNK = 500;
+const MOST_ROWS = 2_000;
 
-/** A statement longer than this is sent in parts. */
+/** So many characters of data one statement holds, unless a single row has more. */
 const MOST_CHARACTERS = 4_194_304;
 
 /** Takes a dataset one number on; it touches no row where somebody else holds the dataset. */
@@ -33,14 +33,14 @@ export const countOn = ({ sequence, counters, datasetId, holder }: Committing): 
 
 /** Writes records of a dataset, new ones or in the place of those there are. */
 export const insertRecords = (datasetId: string, records: readonly StoredRecord[]): readonly Statement[] =>
-  chunks(records).map((part) => ({
+  chunks(records, ({ data }) => data.length).map((part) => ({
     sql: `INSERT INTO records (dataset_id, rid, data) VALUES ${places(part.length, 3)} ON DUPLICATE KEY UPDATE data = VALUES(data)`,
     values: part.flatMap(({ rid, data }) => [datasetId, rid, data]),
   }));
 
 /** Keeps answers of a dataset for requests that are sent again. */
 export const insertAnswers = (datasetId: string, answers: readonly KeptAnswer[]): readonly Statement[] =>
-  chunks(answers).map((part) => ({
+  chunks(answers, ({ response }) => response.body?.length ?? 0).map((part) => ({
     sql: `INSERT INTO kept_answers (dataset_id, id, kept_at, data) VALUES ${places(part.length, 4)} ON DUPLICATE KEY UPDATE kept_at = VALUES(kept_at), data = VALUES(data)`,
     values: part.flatMap(({ id, at, fingerprint, response }) => [
       datasetId,
@@ -53,7 +53,7 @@ export const insertAnswers = (datasetId: string, answers: readonly KeptAnswer[])
 /** Everything that is written once the dataset is counted on. */
 export const writesOf = ({ datasetId, kept, removed, answers }: Committing): readonly Statement[] => [
   ...insertRecords(datasetId, kept),
-  ...chunks(removed).map((rids) => ({
+  ...chunks(removed, () => 0).map((rids) => ({
     sql: 'DELETE FROM records WHERE dataset_id = ? AND rid IN (?)',
     values: [datasetId, rids],
   })),
@@ -89,10 +89,22 @@ END`,
 const places = (rows: number, columns: number): string =>
   Array.from({ length: rows }, () => `(${Array.from({ length: columns }, () => '?').join(', ')})`).join(', ');
 
-function chunks<T>(items: readonly T[]): readonly (readonly T[])[] {
-  return Array.from({ length: Math.ceil(items.length / CHUNK) }, (_, index) =>
-    items.slice(index * CHUNK, (index + 1) * CHUNK),
-  );
+/** Parts that one statement each can write. */
+function chunks<T>(items: readonly T[], charactersOf: (item: T) => number): readonly (readonly T[])[] {
+  const parts: T[][] = [];
+  let characters = 0;
+  for (const item of items) {
+    const part = parts.at(-1);
+    const own = charactersOf(item);
+    if (part === undefined || part.length === MOST_ROWS || characters + own > MOST_CHARACTERS) {
+      parts.push([item]);
+      characters = own;
+    } else {
+      part.push(item);
+      characters += own;
+    }
+  }
+  return parts;
 }
 
 /** Whether a block says that it was committed; `false`: somebody else holds the dataset. */

@@ -32,6 +32,11 @@ export interface StoredRecord {
   readonly data: string;
 }
 
+/** A record as the database answers it: its numbers may be larger than fit, so it may give them as text. */
+interface ReadRecord extends Omit<StoredRecord, 'rid'> {
+  readonly rid: number | string;
+}
+
 /** What one transaction writes. */
 export interface Batch {
   readonly changes: readonly Change[];
@@ -52,9 +57,11 @@ export class RecordStore {
     const datasets = this.database.getRepository(DatasetRow);
     await datasets.update({ id: this.datasetId }, { holder: this.holder });
     const dataset = await datasets.findOneByOrFail({ id: this.datasetId });
-    const records = await this.database
-      .getRepository(RecordRow)
-      .find({ where: { datasetId: this.datasetId }, order: { rid: 'ASC' } });
+    // There may be a million, so they are not made into entities first.
+    const records = await this.database.query<readonly ReadRecord[]>(
+      'SELECT rid, data FROM records WHERE dataset_id = ? ORDER BY rid',
+      [this.datasetId],
+    );
     const answers = this.database.getRepository(KeptAnswerRow);
     await answers.delete({ datasetId: this.datasetId, at: LessThan(Date.now() - KEEP_ANSWERS_MS) });
     const kept = await answers.find({ where: { datasetId: this.datasetId }, order: { at: 'ASC' } });
@@ -181,13 +188,13 @@ const toStored = ({ rid, entity, revision, values }: Row): StoredRecord => ({
   data: JSON.stringify({ entity, revision, values }),
 });
 
-function fromStored({ rid, data }: RecordRow): Row {
+function fromStored({ rid, data }: ReadRecord): Row {
   const { entity, revision, values } = JSON.parse(data) as {
     entity: string;
     revision: number;
     values: Record<string, Json>;
   };
-  return { rid, entity, revision, values };
+  return { rid: Number(rid), entity, revision, values };
 }
 
 function answerOf({ id, at, data }: KeptAnswerRow): KeptAnswer {
