@@ -17,6 +17,9 @@ const npx = (...args) => runCommand('npx', ['--no-install', ...args]);
 const results = mkdtempSync(join(tmpdir(), 'isomeros-results-'));
 const counts = { passed: 0, failed: 0 };
 
+/** Tests of the server one after another: a mock gets its port back only where no other test took it meanwhile. */
+const WORKERS = { core: '100%', web: '100%', server: '1' };
+
 async function jest(project, env = {}) {
   const file = join(results, `${project}.json`);
   const args = [
@@ -25,6 +28,7 @@ async function jest(project, env = {}) {
     'node_modules/jest/bin/jest.js',
     '--selectProjects',
     project,
+    `--maxWorkers=${WORKERS[project]}`,
     '--json',
     `--outputFile=${file}`,
   ];
@@ -53,6 +57,13 @@ async function endToEnd(env) {
   }
 }
 
+/** Takes a while on one core, and so goes on beside the tests of units. */
+async function lint() {
+  say('Lint, beside what follows.');
+  await npx('eslint', '.', '--max-warnings', '0');
+  await npx('prettier', '--check', '--log-level', 'warn', '.');
+}
+
 async function withDatabase(work) {
   const database = await startTestDatabase();
   try {
@@ -73,10 +84,10 @@ await run(async () => {
   if (wanted('lint')) {
     say('Types.');
     await npx('tsc', '-b');
-    say('Lint.');
-    await npx('eslint', '.', '--max-warnings', '0');
-    await npx('prettier', '--check', '--log-level', 'warn', '.');
   }
+  const linted = wanted('lint') ? lint() : Promise.resolve();
+  // Looked at below, also when a test fails first.
+  linted.catch(() => undefined);
   if (wanted('core')) {
     say('Core.');
     await jest('core');
@@ -85,6 +96,7 @@ await run(async () => {
     say('Web.');
     await jest('web');
   }
+  await linted;
   if (wanted('server') || wanted('e2e')) {
     await ensureBuilt();
     await withDatabase(async (env) => {

@@ -1,4 +1,5 @@
 import type { Operation } from './operation.js';
+import { once } from '../model/index.js';
 import type { Shape } from './shape.js';
 import type { Contract, Resource } from './types.js';
 
@@ -13,15 +14,11 @@ export interface ContractIndex {
   readonly childrenOf: ReadonlyMap<string, readonly Resource[]>;
 }
 
-const cache = new WeakMap<Contract, ContractIndex>();
-
 /** Whether records have their canonical address at a resource. */
 export const isHome = ({ kind, canonical }: Pick<Resource, 'kind' | 'canonical'>): boolean =>
   canonical && (kind === 'item' || kind === 'singleton');
 
-export function indexContract(contract: Contract): ContractIndex {
-  const known = cache.get(contract);
-  if (known !== undefined) return known;
+export const indexContract = once((contract: Contract): ContractIndex => {
   const operationsOf = new Map<string, Operation[]>();
   for (const operation of contract.operations) {
     const list = operationsOf.get(operation.resource);
@@ -39,7 +36,7 @@ export function indexContract(contract: Contract): ContractIndex {
     if (siblings === undefined) childrenOf.set(resource.parent, [resource]);
     else siblings.push(resource);
   }
-  const index: ContractIndex = {
+  return {
     resources: new Map(contract.resources.map((resource) => [resource.id, resource])),
     shapes: new Map(contract.shapes.map((shape) => [shape.name, shape])),
     operations: new Map(contract.operations.map((operation) => [operation.id, operation])),
@@ -47,9 +44,7 @@ export function indexContract(contract: Contract): ContractIndex {
     canonical,
     childrenOf,
   };
-  cache.set(contract, index);
-  return index;
-}
+});
 
 /** The path of a resource with the root, as a template: `/api/v1/routes`. */
 export function wholePath(contract: Contract, resource: string): string {

@@ -1,4 +1,5 @@
 import { hmac } from '@noble/hashes/hmac.js';
+import { once } from '../model/index.js';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { utf8ToBytes } from '@noble/hashes/utils.js';
 import { base64urlnopad } from '@scure/base';
@@ -16,29 +17,11 @@ export const digestOf = (text: string): string => short(sha256(utf8ToBytes(text)
 export const signatureOf = (secret: string, text: string): string =>
   short(hmac(sha256, utf8ToBytes(secret), utf8ToBytes(text)));
 
-const digests = new WeakMap<Contract, string>();
-
 /** Differs where anything differs that a client can see of a contract; the reasons are left aside. */
-export function contractDigest(contract: Contract): string {
-  let digest = digests.get(contract);
-  if (digest === undefined) {
-    const { findings: _findings, assumptions: _assumptions, ...seen } = contract;
-    digest = digestOf(
-      JSON.stringify(seen, (name, value: unknown) => (name === 'reasons' ? undefined : value)),
-    );
-    digests.set(contract, digest);
-  }
-  return digest;
-}
-
-const marks = new WeakMap<Contract, string>();
+export const contractDigest = once((contract: Contract): string => {
+  const { findings: _findings, assumptions: _assumptions, ...seen } = contract;
+  return digestOf(JSON.stringify(seen, (name, value: unknown) => (name === 'reasons' ? undefined : value)));
+});
 
 /** The beginning of its digest, which tags of records carry. */
-export function contractMark(contract: Contract): string {
-  let mark = marks.get(contract);
-  if (mark === undefined) {
-    mark = contractDigest(contract).slice(0, 8);
-    marks.set(contract, mark);
-  }
-  return mark;
-}
+export const contractMark = once((contract: Contract): string => contractDigest(contract).slice(0, 8));

@@ -1,4 +1,5 @@
 import { indexContract, type Contract, type Operation, type Resource } from '../contract/index.js';
+import { once } from '../model/index.js';
 
 /** A node of the path tree as requests walk it: a literal wins over an id, always. */
 interface Node {
@@ -18,12 +19,8 @@ export interface Router {
   match(segments: readonly string[]): Route | null;
 }
 
-const cache = new WeakMap<Contract, Router>();
-
 /** Finds the resource of a path in as many steps as the path has segments. */
-export function routerOf(contract: Contract): Router {
-  const known = cache.get(contract);
-  if (known !== undefined) return known;
+export const routerOf = once((contract: Contract): Router => {
   const top: Node = { literals: new Map(), id: null, resource: null };
   const root = contract.root.split('/').filter((text) => text !== '');
   const start = root.reduce(literalChild, top);
@@ -41,7 +38,7 @@ export function routerOf(contract: Contract): Router {
       new Map((operationsOf.get(id) ?? []).map((o) => [o.method as string, o])),
     ]),
   );
-  const router: Router = {
+  return {
     match(segments) {
       let node: Node | null = top;
       const ids: string[] = [];
@@ -62,9 +59,7 @@ export function routerOf(contract: Contract): Router {
       };
     },
   };
-  cache.set(contract, router);
-  return router;
-}
+});
 
 function literalChild(node: Node, text: string): Node {
   let child = node.literals.get(text);

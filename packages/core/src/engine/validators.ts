@@ -1,6 +1,6 @@
 import { base64urlnopad, utf8 } from '@scure/base';
 import type { LinkTarget, MediaType, Resource, Shape } from '../contract/index.js';
-import { isJsonObject, readJson, type EntityStorage, type Json, type Row } from '../model/index.js';
+import { isJsonObject, once, readJson, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { httpDate } from './conditions.js';
 import type { RecordView } from './dataset.js';
 import { contractDigest, contractMark, digestOf } from './digest.js';
@@ -62,22 +62,16 @@ export function recordTag(
 /** Differs from one state of a record to the next, and never comes again. */
 export const stateOf = ({ rid, revision }: Row): string => `${rid.toString(36)}-${revision.toString(36)}`;
 
-/** Shapes whose records are shown with others inside them; found once each. */
-const holding = new WeakMap<Shape, boolean>();
+/** Whether records of a shape are shown with others inside them, whatever is asked for. */
+const holdsInside = once(({ members }: Shape): boolean =>
+  members.some(({ source }) => source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways)),
+);
 
 /** Whether a record is shown with others inside it, whatever is asked for. */
 export function holdsOthers(service: Serving, record: Row): boolean {
   const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
   const shape = indexOf(service).shapes.get(entity);
-  if (shape === undefined) return false;
-  let holds = holding.get(shape);
-  if (holds === undefined) {
-    holds = shape.members.some(
-      ({ source }) => source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways),
-    );
-    holding.set(shape, holds);
-  }
-  return holds;
+  return shape !== undefined && holdsInside(shape);
 }
 
 const TAG = /^"[^."]*\.[0-9a-f]*([jh])[^."]*(?:\.([A-Za-z0-9_-]+)\.[^."]*)?"$/;
@@ -105,19 +99,11 @@ export function allowedMask(service: Serving, record: Row): string {
 }
 
 type Deed = Extract<LinkTarget, { kind: 'action' | 'act' }>;
-const deeds = new WeakMap<Resource, readonly Deed[]>();
 
 /** What a resource links only while it is allowed. */
-function deedsOf(resource: Resource): readonly Deed[] {
-  let found = deeds.get(resource);
-  if (found === undefined) {
-    found = resource.links.flatMap(({ target }) =>
-      target.kind === 'action' || target.kind === 'act' ? [target] : [],
-    );
-    deeds.set(resource, found);
-  }
-  return found;
-}
+const deedsOf = once(({ links }: Resource): readonly Deed[] =>
+  links.flatMap(({ target }) => (target.kind === 'action' || target.kind === 'act' ? [target] : [])),
+);
 
 function isAllowed(service: Serving, record: Row, target: Deed): boolean {
   if (target.kind === 'act') return holdsFor(service, record, target.when, service.now);
@@ -165,19 +151,11 @@ function treeOf(json: Json | undefined, depth: number): ExpandTree | null {
   return tree;
 }
 
-const touched = new WeakMap<EntityStorage, string | null>();
-
 /** The instant that every change touches, by its identity. */
-function touchedIn(storage: EntityStorage): string | null {
-  let found = touched.get(storage);
-  if (found === undefined) {
-    found =
-      storage.attributes.find((attribute) => attribute.touched && attribute.type.kind === 'instant')?.id ??
-      null;
-    touched.set(storage, found);
-  }
-  return found;
-}
+const touchedIn = once(
+  ({ attributes }: EntityStorage): string | null =>
+    attributes.find(({ touched, type }) => touched && type.kind === 'instant')?.id ?? null,
+);
 
 /** When a record was changed last, where the model keeps that in a touched instant, to the second. */
 export function modifiedAt(service: Serving, record: Row): number | null {

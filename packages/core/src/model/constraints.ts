@@ -1,4 +1,5 @@
 import { indexModel, isSingleton, keyOf, ownerRoleOf, recordAttributes, roleOf } from './lookup.js';
+import { once } from './once.js';
 import type { Json, Row } from './records.js';
 import { pairStorage } from './pairs.js';
 import type { Attribute, Entity, Model, Owns, RefersTo } from './types.js';
@@ -40,12 +41,8 @@ export interface Pointing {
   readonly relationship: Owns | RefersTo;
 }
 
-const cache = new WeakMap<Model, Storage>();
-
 /** The rules every dataset of the model obeys. */
-export function storageOf(model: Model): Storage {
-  const known = cache.get(model);
-  if (known !== undefined) return known;
+export const storageOf = once((model: Model): Storage => {
   const byId = new Map<string, EntityStorage>();
   const byName = new Map<string, EntityStorage>();
   const index = indexModel(model);
@@ -57,10 +54,8 @@ export function storageOf(model: Model): Storage {
   for (const relationship of index.relationships) {
     if (relationship.kind === 'pairs') byId.set(relationship.id, pairStorage(index, relationship));
   }
-  const storage = { byId, byName, pointing: findPointing(byId) };
-  cache.set(model, storage);
-  return storage;
-}
+  return { byId, byName, pointing: findPointing(byId) };
+});
 
 function entityStorage(model: Model, entity: Entity): EntityStorage {
   const index = indexModel(model);

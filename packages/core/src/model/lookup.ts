@@ -1,5 +1,6 @@
 import { plainAttribute } from './attribute.js';
 import { camelCase, plural } from './names.js';
+import { once } from './once.js';
 import type {
   Attribute,
   Declaration,
@@ -30,11 +31,7 @@ export interface ModelIndex {
   readonly pairsTo: ReadonlyMap<string, readonly PairsWith[]>;
 }
 
-const cache = new WeakMap<Model, ModelIndex>();
-
-export function indexModel(model: Model): ModelIndex {
-  const known = cache.get(model);
-  if (known !== undefined) return known;
+export const indexModel = once((model: Model): ModelIndex => {
   const entities = new Map<string, Entity>();
   const values = new Map<string, ValueDefinition>();
   const relationships: Relationship[] = [];
@@ -84,9 +81,8 @@ export function indexModel(model: Model): ModelIndex {
     pairsFrom,
     pairsTo,
   };
-  cache.set(model, index);
   return index;
-}
+});
 
 function push<T>(map: Map<string, T[]>, name: string, item: T): void {
   const list = map.get(name);
@@ -130,21 +126,13 @@ export interface Key {
   readonly implicit: boolean;
 }
 
-const keys = new WeakMap<Entity, Key>();
-
 /** The id of an entity's records: the declared key, else an implicit generated `id`. */
-export function keyOf(entity: Entity): Key {
-  let key = keys.get(entity);
-  if (key === undefined) {
-    const declared = entity.attributes.find((attribute) => attribute.key !== null);
-    key =
-      declared === undefined
-        ? { attribute: implicitId(entity), implicit: true }
-        : { attribute: declared, implicit: false };
-    keys.set(entity, key);
-  }
-  return key;
-}
+export const keyOf = once((entity: Entity): Key => {
+  const declared = entity.attributes.find((attribute) => attribute.key !== null);
+  return declared === undefined
+    ? { attribute: implicitId(entity), implicit: true }
+    : { attribute: declared, implicit: false };
+});
 
 /** The model with ids of the kind wanted for entities that declare no key. */
 export function withImplicitIds(model: Model, kind: ImplicitId): Model {

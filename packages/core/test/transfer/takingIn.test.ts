@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Json } from '@isomeros/core/model';
+import { constraintValue, type Json } from '@isomeros/core/model';
 import type { TakingWay } from '@isomeros/core/transfer';
 import { NOW } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
@@ -110,8 +110,9 @@ describe('taking in', () => {
     expect(messages(store.takeJson({ Seat: swapped }))).toEqual([]);
     expect(store.json().Seat).toEqual(swapped);
     const seat = store.kind('Seat');
-    const [row] = seat.uniques.slice(1);
-    expect(store.dataset.find(seat, row ?? seat.keyConstraint, '[1]')?.values[seat.key.id]).toBe('B');
+    const row = seat.uniques.at(-1) ?? seat.keyConstraint;
+    const first = constraintValue(row, { [row.parts[0] ?? '']: 1 });
+    expect(store.dataset.find(seat, row, first ?? '')?.values[seat.key.id]).toBe('B');
   });
 
   const REFUSED: readonly { name: string; document: Json; way?: TakingWay; says: readonly RegExp[] }[] = [

@@ -1,19 +1,14 @@
 import type { Finding, Reason, RuleId } from '../../contract/index.js';
+import { once } from '../../model/index.js';
 import type { Deriving } from '../context.js';
 import { resolveCustom, Unfit, type ResolvedCustom } from './resolve.js';
 
 const NONE: readonly ResolvedCustom[] = [];
-const known = new WeakMap<Deriving, ReadonlyMap<string, readonly ResolvedCustom[]>>();
+const allCustoms = once(resolveAll);
 
 /** The operations of one's own about an entity, by its name; those the model does not allow are reported. */
-export function customsOf(deriving: Deriving, entity: string): readonly ResolvedCustom[] {
-  let found = known.get(deriving);
-  if (found === undefined) {
-    found = resolveAll(deriving);
-    known.set(deriving, found);
-  }
-  return found.get(entity) ?? NONE;
-}
+export const customsOf = (deriving: Deriving, entity: string): readonly ResolvedCustom[] =>
+  allCustoms(deriving).get(entity) ?? NONE;
 
 /** The operation that a resource carries out. */
 export const customOf = (

@@ -1,6 +1,6 @@
 import type { Settings } from '../../arrangement/index.js';
 import type { StructureNames } from '../../contract/index.js';
-import { kebabCase, pascalCase, snakeCase } from '../../model/index.js';
+import { kebabCase, once, pascalCase, snakeCase } from '../../model/index.js';
 import { becauseSet, valueOf, type Deriving } from '../context.js';
 
 const CASES: Readonly<Record<Settings['memberCase'], (name: string) => string>> = {
@@ -15,17 +15,8 @@ const CASES: Readonly<Record<Settings['memberCase'], (name: string) => string>> 
 export const memberName = (deriving: Deriving, name: string): string =>
   CASES[valueOf(deriving, 'memberCase')](name);
 
-const known = new WeakMap<Deriving, StructureNames>();
-
 /** What the structures of answers are called. Of two that would be called the same, one keeps its usual name. */
-export function structureNames(deriving: Deriving): StructureNames {
-  let names = known.get(deriving);
-  if (names === undefined) {
-    names = findNames(deriving);
-    known.set(deriving, names);
-  }
-  return names;
-}
+export const structureNames = once(findNames);
 
 function findNames(deriving: Deriving): StructureNames {
   const named = (name: string): string => memberName(deriving, name);

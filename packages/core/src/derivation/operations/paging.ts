@@ -1,4 +1,5 @@
 import type { SettingPlace, Settings } from '../../arrangement/index.js';
+import { once } from '../../model/index.js';
 import type { QueryParameter, Reason } from '../../contract/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
@@ -26,17 +27,11 @@ export interface Paging {
 }
 
 /** Lists without settings of their own are paged alike, so what they share is made once. */
-const pagings = new WeakMap<Deriving, Paging>();
+const usualPaging = once((deriving: Deriving) => makePaging(deriving));
 
 export function pagingOf(deriving: Deriving, { id }: Placed): Paging {
   const at = { resource: id, verb: 'list' };
-  if (hasOwnSettings(deriving, at)) return makePaging(deriving, at);
-  let paging = pagings.get(deriving);
-  if (paging === undefined) {
-    paging = makePaging(deriving);
-    pagings.set(deriving, paging);
-  }
-  return paging;
+  return hasOwnSettings(deriving, at) ? makePaging(deriving, at) : usualPaging(deriving);
 }
 
 function makePaging(deriving: Deriving, at?: SettingPlace): Paging {

@@ -1,5 +1,5 @@
 import type { Field, OrderKey, QueryParameter, Reason, SortKey } from '../../contract/index.js';
-import { ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
+import { once, ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
 import { becauseSet, becauseSetAt, valueOf, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import { standingsOf, type Placed } from '../place/index.js';
@@ -219,31 +219,24 @@ interface ComparableTraits {
 }
 
 /** The lists of one entity sort and filter alike, so what they share is made once. */
-const known = new WeakMap<readonly Trait[], ComparableTraits>();
-
-function comparableTraits(traits: readonly Trait[]): ComparableTraits {
-  let found = known.get(traits);
-  if (found === undefined) {
-    const comparable = traits.filter(isComparable);
-    found = {
-      keys: comparable
-        .filter(({ exposed }) => exposed.sort === 'yes')
-        .map((trait) => ({ name: trait.name, field: trait.source, type: trait.type })),
-      filters: comparable
-        .filter(({ exposed }) => exposed.filter.length > 0)
-        .map((trait) => ({
-          role: 'filter',
-          name: trait.name,
-          field: trait.source,
-          type: trait.type,
-          operators: trait.exposed.filter,
-          reasons: [filterReason(trait)],
-        })),
-    };
-    known.set(traits, found);
-  }
-  return found;
-}
+const comparableTraits = once((traits: readonly Trait[]): ComparableTraits => {
+  const comparable = traits.filter(isComparable);
+  return {
+    keys: comparable
+      .filter(({ exposed }) => exposed.sort === 'yes')
+      .map((trait) => ({ name: trait.name, field: trait.source, type: trait.type })),
+    filters: comparable
+      .filter(({ exposed }) => exposed.filter.length > 0)
+      .map((trait) => ({
+        role: 'filter',
+        name: trait.name,
+        field: trait.source,
+        type: trait.type,
+        operators: trait.exposed.filter,
+        reasons: [filterReason(trait)],
+      })),
+  };
+});
 
 /** The path says already which owner or which target: a filter on it could only contradict. */
 const isFixedByPath = (resource: Placed, field: Field): boolean =>

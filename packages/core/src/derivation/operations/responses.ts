@@ -1,5 +1,5 @@
 import type { Access, ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
-import { keyOf, phrase, type Attribute, type Entity } from '../../model/index.js';
+import { keyOf, once, phrase, type Attribute, type Entity } from '../../model/index.js';
 import { printCondition } from '../../notation/index.js';
 import type { SettingName, SettingPlace } from '../../arrangement/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
@@ -260,26 +260,16 @@ function whenMissing(situation: Situation, noun: string): string | null {
   return `${things}${slot}.`;
 }
 
-const missing = new WeakMap<Placed, string | null>();
-
 /** What an address may name in vain; the same for all operations of a resource. */
-function missingThings(resource: Placed): string | null {
-  let things = missing.get(resource);
-  if (things === undefined) {
-    const ids = resource.segments.flatMap((segment) =>
-      segment.kind === 'id' ? [phrase(segment.entity)] : [],
-    );
-    const [only = ''] = ids;
-    things =
-      ids.length === 0
-        ? null
-        : ids.length === 1
-          ? `There is no such ${only}`
-          : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
-    missing.set(resource, things);
-  }
-  return things;
-}
+const missingThings = once((resource: Placed): string | null => {
+  const ids = resource.segments.flatMap((segment) => (segment.kind === 'id' ? [phrase(segment.entity)] : []));
+  const [only = ''] = ids;
+  return ids.length === 0
+    ? null
+    : ids.length === 1
+      ? `There is no such ${only}`
+      : `There is no such ${ids.join(' or ')}, or one belongs to another owner`;
+});
 
 const namesItsKey = ({ verb, resource }: Situation): boolean =>
   resource.kind === 'item' && (verb === 'replace' || verb === 'change');

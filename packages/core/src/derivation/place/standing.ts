@@ -1,6 +1,6 @@
 import type { Place, PlaceOf, SubjectKind } from '../../arrangement/index.js';
 import type { Mend } from '../../contract/index.js';
-import { isSingleton, keyOf, ownsItself, type Entity, type Owns } from '../../model/index.js';
+import { isSingleton, keyOf, once, ownsItself, type Entity, type Owns } from '../../model/index.js';
 import { because, becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
 import { itemId } from './tree.js';
 
@@ -17,19 +17,8 @@ export interface Standings {
   readonly owned: ReadonlyMap<string, OwnedPlace>;
 }
 
-const known = new WeakMap<Deriving, Standings>();
-
-export function standingsOf(deriving: Deriving): Standings {
-  let standings = known.get(deriving);
-  if (standings === undefined) {
-    standings = findStandings(deriving);
-    known.set(deriving, standings);
-  }
-  return standings;
-}
-
 /** Decides for every entity whether it has an address, from its place and that of its owners. */
-function findStandings(deriving: Deriving): Standings {
+export const standingsOf = once((deriving: Deriving): Standings => {
   const { index } = deriving;
   const owned = new Map<string, OwnedPlace>();
   for (const owns of index.ownerOf.values()) {
@@ -39,7 +28,7 @@ function findStandings(deriving: Deriving): Standings {
   for (const entity of index.entities.values()) settle(deriving, owned, of, entity.name);
   for (const owns of index.ownerOf.values()) reportUnreachable(deriving, { of, owned }, owns);
   return { of, owned };
-}
+});
 
 /** Climbs to the first owner that is settled, then settles all below it. */
 function settle(

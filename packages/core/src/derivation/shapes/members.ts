@@ -1,6 +1,7 @@
 import { exposureChoice, NOT_CHOSEN } from '../../arrangement/index.js';
 import type { Member, MemberMode, MemberType, Reason, Shape } from '../../contract/index.js';
 import {
+  once,
   isImplicitId,
   keyOf,
   ownerRoleOf,
@@ -250,30 +251,23 @@ interface LinkMembers {
 }
 
 /** The same in every shape, so made once. */
-const linkMembers = new WeakMap<Deriving, LinkMembers>();
-
-function linkMembersOf(deriving: Deriving): LinkMembers {
-  let found = linkMembers.get(deriving);
-  if (found === undefined) {
-    const returned =
-      valueOf(deriving, 'links') === 'object'
-        ? [
-            linksMember(
-              structureNames(deriving).links,
-              becauseSet(deriving, 'member.links', ['links']),
-              'returned',
-            ),
-          ]
-        : [];
-    const hal = valueOf(deriving, 'mediaTypes').includes('hal')
-      ? [linksMember('_links', becauseSet(deriving, 'member.hal-links', ['mediaTypes']), 'ignored')]
+const linkMembersOf = once((deriving: Deriving): LinkMembers => {
+  const returned =
+    valueOf(deriving, 'links') === 'object'
+      ? [
+          linksMember(
+            structureNames(deriving).links,
+            becauseSet(deriving, 'member.links', ['links']),
+            'returned',
+          ),
+        ]
       : [];
-    const ignored = returned.map((own): Member => ({ ...own, mode: 'ignored', required: false }));
-    found = { returned, ignored: [...ignored, ...hal] };
-    linkMembers.set(deriving, found);
-  }
-  return found;
-}
+  const hal = valueOf(deriving, 'mediaTypes').includes('hal')
+    ? [linksMember('_links', becauseSet(deriving, 'member.hal-links', ['mediaTypes']), 'ignored')]
+    : [];
+  const ignored = returned.map((own): Member => ({ ...own, mode: 'ignored', required: false }));
+  return { returned, ignored: [...ignored, ...hal] };
+});
 
 /** The links of an answer; none where plain JSON has them elsewhere. */
 export const linksMembers = (deriving: Deriving): readonly Member[] => linkMembersOf(deriving).returned;

@@ -5,6 +5,7 @@ import {
   type QueryParameter,
   type Shape,
 } from '../../contract/index.js';
+import { once } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
 
 /** What is answered inside a record, by the name of the member; each with what is answered inside that. */
@@ -64,20 +65,15 @@ function grow(
 }
 
 const NO_MEMBERS: ReadonlyMap<string, Expanded> = new Map();
-const expandedOf = new WeakMap<Shape, ReadonlyMap<string, Expanded>>();
+const expandedOf = once(
+  ({ members }: Shape): ReadonlyMap<string, Expanded> =>
+    new Map(
+      members.flatMap(({ name, source }) => (source.kind === 'expanded' ? [[name, source] as const] : [])),
+    ),
+);
 
 /** What can be answered inside the records of an entity, by the name of the member. */
 export function expandedMembers(contract: Contract, entity: string): ReadonlyMap<string, Expanded> {
   const shape = indexContract(contract).shapes.get(entity);
-  if (shape === undefined) return NO_MEMBERS;
-  let members = expandedOf.get(shape);
-  if (members === undefined) {
-    members = new Map(
-      shape.members.flatMap(({ name, source }) =>
-        source.kind === 'expanded' ? [[name, source] as const] : [],
-      ),
-    );
-    expandedOf.set(shape, members);
-  }
-  return members;
+  return shape === undefined ? NO_MEMBERS : expandedOf(shape);
 }

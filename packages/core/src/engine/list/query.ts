@@ -1,4 +1,5 @@
 import { indexContract, type Operation, type QueryParameter } from '../../contract/index.js';
+import { once } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
 import type { Serving } from '../service.js';
 import { readQuery, type QueryEntry } from '../target.js';
@@ -118,16 +119,10 @@ function readListQuery(
   return errors.length === 0 ? { ok: true, query } : { ok: false, errors };
 }
 
-const parameters = new WeakMap<Operation, ReadonlyMap<string, QueryParameter>>();
-
-function parametersOf(operation: Operation): ReadonlyMap<string, QueryParameter> {
-  let known = parameters.get(operation);
-  if (known === undefined) {
-    known = new Map(operation.query.map((parameter) => [parameter.name, parameter]));
-    parameters.set(operation, known);
-  }
-  return known;
-}
+const parametersOf = once(
+  ({ query }: Operation): ReadonlyMap<string, QueryParameter> =>
+    new Map(query.map((parameter) => [parameter.name, parameter])),
+);
 
 const takesOperators = (parameter: QueryParameter): boolean =>
   parameter.role === 'filter' && !(parameter.operators.length === 1 && parameter.operators[0] === 'eq');

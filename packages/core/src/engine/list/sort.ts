@@ -1,5 +1,5 @@
 import type { OwnField, QueryParameter, Resource, SortKey } from '../../contract/index.js';
-import { compareScalars, type Json, type Row, type ScalarType } from '../../model/index.js';
+import { compareScalars, once, type Json, type Row, type ScalarType } from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
 import type { ProblemDetail } from '../message.js';
 import { storageNamed, type Serving } from '../service.js';
@@ -24,16 +24,9 @@ export interface Ranked extends Position {
 
 type SortParameter = Extract<QueryParameter, { role: 'sort' }>;
 
-const byName = new WeakMap<SortParameter, ReadonlyMap<string, SortKey>>();
-
-function keysOf(parameter: SortParameter): ReadonlyMap<string, SortKey> {
-  let keys = byName.get(parameter);
-  if (keys === undefined) {
-    keys = new Map(parameter.keys.map((key) => [key.name, key]));
-    byName.set(parameter, keys);
-  }
-  return keys;
-}
+const keysOf = once(
+  ({ keys }: SortParameter): ReadonlyMap<string, SortKey> => new Map(keys.map((key) => [key.name, key])),
+);
 
 /** Reads sort keys: `-departsAt,name`, or `departsAt:desc,name`. */
 export function readSort(parameter: SortParameter, text: string, errors: ProblemDetail[]): readonly SortBy[] {

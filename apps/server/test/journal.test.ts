@@ -1,0 +1,231 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { deriveFrom } from '../src/designs/derivations.js';
+import { NO_CHOICES } from '@isomeros/core/arrangement';
+import { Journal, type KeptExchange } from '../src/mocks/journal.js';
+import { TestApp, type MockBody } from './support/app.js';
+import { sendJson } from './support/server.js';
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await TestApp.start();
+});
+afterAll(() => app.close());
+
+const TEXT =
+  'entity Route\n  name: text(1..60), required, unique\n\nentity Sailing\n  berth: text(1..4)\n\neach Route owns many Sailing as sailings\n';
+
+async function startMock(): Promise<{ mock: MockBody; base: string }> {
+  const design = await app.createDesign(TEXT);
+  const mock = await app.createMock(design.id);
+  return { mock, base: mock.baseUrls.main };
+}
+
+interface Summary {
+  readonly number: number;
+  readonly client: string;
+  readonly method: string;
+  readonly operation: string | null;
+  readonly status: number;
+}
+
+const exchangesOf = async (mock: MockBody): Promise<Summary[]> =>
+  (await app.json<{ items: Summary[] }>('GET', `/api/mocks/${mock.id}/exchanges`)).items;
+
+describe('the journal', () => {
+  test('holds every exchange with its trace and the records before and after', async () => {
+    const { mock, base } = await startMock();
+    await sendJson(`${base}/routes/1`, 'PATCH', { name: 'Changed' }, { 'User-Agent': 'booking-web/2.1' });
+    await fetch(`${base}/routes/999`);
+    const [second, first] = await exchangesOf(mock);
+    expect(first).toMatchObject({
+      number: 1,
+      client: 'booking-web',
+      method: 'PATCH',
+      operation: 'changeRoute',
+      status: 200,
+    });
+    expect(second).toMatchObject({ number: 2, operation: 'readRoute', status: 404 });
+    const exchange = await app.json<{
+      records: object[];
+      trace: { step: string; outcome: string }[];
+      request: { body: string };
+    }>('GET', `/api/mocks/${mock.id}/exchanges/1`);
+    expect(exchange.request.body).toBe('{"name":"Changed"}');
+    expect(exchange.records).toEqual([
+      expect.objectContaining({
+        entity: 'Route',
+        key: 1,
+        effect: 'changed',
+        after: { id: 1, name: 'Changed' },
+      }),
+    ]);
+    expect(exchange.trace.map(({ step }) => step)).toEqual([
+      'target',
+      'match',
+      'locate',
+      'negotiate',
+      'body',
+      'apply',
+      'answer',
+    ]);
+    const missing = await app.json<{ trace: { step: string; outcome: string }[] }>(
+      'GET',
+      `/api/mocks/${mock.id}/exchanges/2`,
+    );
+    expect(missing.trace.at(-2)).toMatchObject({ step: 'locate', outcome: 'stopped' });
+  });
+
+  test('keeps what every client sent as it was sent, also where others send the same', async () => {
+    const { mock, base } = await startMock();
+    const target = `${new URL(base).pathname}/routes`;
+    const send = async (userAgent: string, path: string): Promise<void> => {
+      await (await fetch(new URL(path, base), { headers: { 'User-Agent': userAgent } })).text();
+    };
+    await send('one/1', target);
+    await send('two/2', `${target}/?size=2`);
+    await send('two/2', target);
+    await send('one/1', `${target}/1`);
+    const heads = await Promise.all(
+      [1, 2, 3, 4].map(async (number) => {
+        const exchange = await app.json<{ client: string; request: { head: string } }>(
+          'GET',
+          `/api/mocks/${mock.id}/exchanges/${number}`,
+        );
+        const agent = /^user-agent: (.*)$/im.exec(exchange.request.head)?.[1]?.trim();
+        return [exchange.client, agent, exchange.request.head.split('\r\n', 1)[0]];
+      }),
+    );
+    expect(heads).toEqual([
+      ['one', 'one/1', `GET ${target} HTTP/1.1`],
+      ['two', 'two/2', `GET ${target}/?size=2 HTTP/1.1`],
+      ['two', 'two/2', `GET ${target} HTTP/1.1`],
+      ['one', 'one/1', `GET ${target}/1 HTTP/1.1`],
+    ]);
+  });
+
+  test('is told live, and tells what was missed', async () => {
+    const { mock, base } = await startMock();
+    await fetch(`${base}/routes`);
+    await fetch(`${base}/routes/1`);
+    const abort = new AbortController();
+    const stream = await fetch(`${app.url}/api/mocks/${mock.id}/events`, {
+      headers: { 'Last-Event-ID': '1' },
+      signal: abort.signal,
+    });
+    const reader = (stream.body as ReadableStream<Uint8Array>).getReader();
+    let text = '';
+    const until = async (wanted: RegExp): Promise<void> => {
+      while (!wanted.test(text)) {
+        const { value, done } = await reader.read();
+        if (done) throw new Error(`The stream ended: ${text}`);
+        text += new TextDecoder().decode(value);
+      }
+    };
+    await until(/"number":2/);
+    expect(text).not.toContain('"number":1,');
+    await fetch(`${base}/routes/2`);
+    await until(/"number":3/);
+    await app.send('POST', `/api/mocks/${mock.id}/stop`);
+    await until(/"running":false/);
+    abort.abort();
+  });
+
+  test('a message written as it travels is sent, and shows up like any other', async () => {
+    const { mock } = await startMock();
+    const message = 'POST /api/v1/routes HTTP/1.1\nContent-Type: application/json\n\n{ "name": "By hand" }\n';
+    const { lastExchange } = await app.json<{ lastExchange: number }>(
+      'POST',
+      `/api/mocks/${mock.id}/messages`,
+      { message },
+    );
+    const exchange = await app.json<Summary>('GET', `/api/mocks/${mock.id}/exchanges/${lastExchange}`);
+    expect(exchange).toMatchObject({ client: 'here', operation: 'createRoute', status: 201 });
+    const broken = await app.send('POST', `/api/mocks/${mock.id}/messages`, { message: 'hello' });
+    expect(broken.status).toBe(400);
+    await app.send('POST', `/api/mocks/${mock.id}/stop`);
+    expect((await app.send('POST', `/api/mocks/${mock.id}/messages`, { message })).status).toBe(409);
+  });
+});
+
+const { contract } = deriveFrom(TEXT, {}, NO_CHOICES, 'main');
+
+const exchange = (target: string, answer: string, more: Partial<KeptExchange> = {}): KeptExchange => ({
+  number: 0,
+  contract,
+  at: Date.UTC(2026, 10, 26),
+  microseconds: 1_234,
+  arrangement: 'main',
+  client: 'unknown',
+  operation: 'listRoutes',
+  method: 'GET',
+  target,
+  sentTarget: target,
+  version: 'HTTP/1.1',
+  sentHeaders: ['Host', 'localhost'],
+  body: { kind: 'none' },
+  response: { status: 200, headers: [['ETag', '"1"']], body: answer },
+  trace: [],
+  records: [],
+  size: 0,
+  isLean: false,
+  ...more,
+});
+
+describe('a journal in memory', () => {
+  test('keeps so many exchanges and no more, the newest of them', () => {
+    const journal = new Journal(3);
+    for (let number = 1; number <= 8; number++) journal.add(exchange(`/api/v1/routes/${number}`, '{}'));
+    expect(journal.count).toBe(8);
+    expect([0, 1, 5, 6, 7, 8, 9].map((number) => journal.get(number)?.target)).toEqual([
+      undefined,
+      undefined,
+      undefined,
+      '/api/v1/routes/6',
+      '/api/v1/routes/7',
+      '/api/v1/routes/8',
+      undefined,
+    ]);
+    expect(journal.page(9, 10).map(({ number }) => number)).toEqual([8, 7, 6]);
+    expect(journal.page(8, 1).map(({ number, milliseconds }) => [number, milliseconds])).toEqual([[7, 1.23]]);
+  });
+
+  test('keeps the beginning of what is long, and says so', () => {
+    const journal = new Journal(10);
+    const text = 'é'.repeat(70_000);
+    journal.add(exchange('/', text, { body: { kind: 'text', text, bytes: 140_000 } }));
+    journal.add(exchange('/', 'short', { body: { kind: 'text', text: 'short', bytes: 5 } }));
+    const [long, short] = [journal.get(1), journal.get(2)];
+    for (const message of [long?.request, long?.response])
+      expect([message?.body.length, message?.cut]).toEqual([65_536, true]);
+    for (const message of [short?.request, short?.response])
+      expect([message?.body, message?.cut]).toEqual(['short', false]);
+  });
+
+  test('lets the bodies of old ones go before it takes too much memory', () => {
+    const journal = new Journal(1_000);
+    for (let number = 1; number <= 600; number++)
+      journal.add(exchange(`/api/v1/routes/${number}`, String(number).padEnd(60_000, 'x')));
+    const first = journal.get(1);
+    expect([first?.target, first?.response.body, first?.response.cut]).toEqual([
+      '/api/v1/routes/1',
+      '',
+      true,
+    ]);
+    expect(first?.response.head).toBe('HTTP/1.1 200 OK\r\nETag: "1"');
+    expect(journal.get(600)?.response).toMatchObject({ cut: false });
+    const kept = Array.from({ length: 600 }, (_, index) => journal.get(index + 1)?.response.body.length ?? 0);
+    expect(kept.reduce((sum, length) => sum + length, 0)).toBeLessThanOrEqual(32 * 1_048_576);
+    expect(kept.filter((length) => length > 0).length).toBeGreaterThan(500);
+  });
+
+  test('takes on as many as it lets go, however long it goes on', () => {
+    const journal = new Journal(4);
+    for (let number = 1; number <= 2_000; number++)
+      journal.add(exchange(`/${number}`, 'y'.repeat((number % 7) * 9_000)));
+    const bodies = [1_997, 1_998, 1_999, 2_000].map((number) => journal.get(number)?.response);
+    expect(bodies.map((response) => response?.cut)).toEqual([false, false, false, false]);
+    expect(bodies.map((response) => response?.body.length)).toEqual(
+      [1_997, 1_998, 1_999, 2_000].map((number) => (number % 7) * 9_000),
+    );
+  });
+});
