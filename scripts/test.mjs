@@ -86,15 +86,18 @@ await run(async () => {
     await npx('tsc', '-b');
   }
   const linted = wanted('lint') ? lint() : Promise.resolve();
-  // Looked at below, also when a test fails first.
-  linted.catch(() => undefined);
-  if (wanted('core')) {
-    say('Core.');
-    await jest('core');
-  }
-  if (wanted('web')) {
-    say('Web.');
-    await jest('web');
+  try {
+    if (wanted('core')) {
+      say('Core.');
+      await jest('core');
+    }
+    if (wanted('web')) {
+      say('Web.');
+      await jest('web');
+    }
+  } finally {
+    // Nothing is left running, whatever failed first.
+    await Promise.allSettled([linted]);
   }
   await linted;
   if (wanted('server') || wanted('e2e')) {
