@@ -86,6 +86,8 @@ await run(async () => {
     await npx('tsc', '-b');
   }
   const linted = wanted('lint') ? lint() : Promise.resolve();
+  // It may fail before anybody waits for it.
+  linted.catch(() => undefined);
   try {
     if (wanted('core')) {
       say('Core.');
