@@ -18,7 +18,7 @@ import { addressOf, firstOf, listenAll, stopAll, viewOf, type Held } from './hel
 import { InTurn } from './inTurn.js';
 import { Journal, summaryOf, type KeptExchange } from './journal.js';
 import { modelColumns, serviceOf, storedDerivations } from './provision.js';
-import { RecordStore } from './recordStore.js';
+import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, lifespanOf, rowsApart } from './releaseFaces.js';
 import { servedBy, servedLabels, servedPorts } from './served.js';
 import { Dice, NO_TROUBLES, type Troubles } from './troubles.js';
@@ -77,10 +77,12 @@ export class HeldMocks {
     this.events.next({ kind: 'removed', mock: held.row.id });
   }
 
-  /** Writes a new mock with its records. */
-  async insert(row: MockRow, { seed, plan, model, rows, counters }: Beginning): Promise<void> {
+  /** Writes a new mock with its records, which are in memory already. */
+  async begin(row: MockRow, { seed, plan, model, rows, counters }: Beginning): Promise<Held> {
+    const store = this.storeOf(row.id);
     const dataset = datasetOf({ seed, seedPlan: JSON.stringify(plan) }, model, counters);
-    await this.storeOf(row.id).insertAll(row, dataset, rows);
+    await store.insertAll(row, dataset, rows);
+    return this.holdStored(row, store, { dataset, rows, answers: [] });
   }
 
   private storeOf(id: string): RecordStore {
@@ -90,7 +92,20 @@ export class HeldMocks {
   /** Reads a mock into memory. */
   async hold(row: MockRow): Promise<Held> {
     const store = this.storeOf(row.id);
-    const { dataset, rows, answers } = await store.open();
+    return this.holdStored(row, store, await store.open());
+  }
+
+  private async holdStored(
+    row: MockRow,
+    store: RecordStore,
+    {
+      dataset,
+      rows,
+      answers,
+    }: Omit<Stored, 'dataset'> & {
+      readonly dataset: Omit<DatasetRow, 'id' | 'holder'>;
+    },
+  ): Promise<Held> {
     const releases = await Promise.all(
       servedLabels(row).map((label) => this.releases.served(row.designId, label)),
     );

@@ -63,8 +63,7 @@ export class MocksService {
     );
     const { together, apart, shared } = divide(derivation.model, rows, releases);
     const row = newRow(wanted, together);
-    await this.mocks.insert(row, { seed, plan, model, rows: shared, counters });
-    const held = await this.mocks.hold(row);
+    const held = await this.mocks.begin(row, { seed, plan, model, rows: shared, counters });
     try {
       await this.mocks.listen(held, wanted.port === undefined);
       for (const { label } of apart)

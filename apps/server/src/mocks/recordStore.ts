@@ -19,7 +19,7 @@ import { DatasetRow, KeptAnswerRow, MockRow, RecordRow } from '../database/table
 export type CommitOutcome = 'committed' | 'not-committed' | 'unknown' | 'fenced';
 
 /** Everything that is stored of a dataset. */
-interface Stored {
+export interface Stored {
   readonly dataset: DatasetRow;
   readonly rows: readonly Row[];
   readonly answers: readonly KeptAnswer[];
