@@ -1,9 +1,9 @@
 import { hmac } from '@noble/hashes/hmac.js';
-import { once } from '../model/index.js';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { utf8ToBytes } from '@noble/hashes/utils.js';
 import { base64urlnopad } from '@scure/base';
 import type { Contract } from '../contract/index.js';
+import { once } from '../model/index.js';
 
 /** So many characters of a digest tell texts apart for good: 96 bits. */
 export const DIGEST_LENGTH = 16;

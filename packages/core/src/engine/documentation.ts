@@ -18,7 +18,7 @@ const TEXT = 'text/plain; charset=utf-8';
 /** The published description, a kind of problem, or a link relation; `null` where a path is of none of them. */
 export function documentationPage(service: Service, path: string): DocumentationPage | null {
   const { root } = service.contract;
-  if (!path.startsWith('/-/', root.length) || !path.startsWith(root)) return null;
+  if (!path.startsWith(`${root}/-/`)) return null;
   if (path === descriptionPath(root)) {
     const text = service.description();
     return { mediaType: 'application/json', text, about: 'the published description' };

@@ -2,6 +2,7 @@ import type { Row } from '../../model/index.js';
 import type { Cursor } from './cursor.js';
 import type { Span } from './span.js';
 import { comparePositions, type Position, type SortBy } from './sort.js';
+import { firstWhere } from './sorted.js';
 
 /** Which records of an ordered list are asked for. */
 export type Wanted =
@@ -58,14 +59,9 @@ function between(all: Span, from: number, to: number): Slice {
 }
 
 /** The number of the first record behind a position, or at it where `past` is false. */
-function firstBeyond(keys: readonly SortBy[], all: Span, position: Position, past: boolean): number {
-  let [low, high] = [0, all.length];
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    const found = all.at(middle);
+const firstBeyond = (keys: readonly SortBy[], all: Span, position: Position, past: boolean): number =>
+  firstWhere(all.length, (number) => {
+    const found = all.at(number);
     const order = found === undefined ? 0 : comparePositions(keys, found, position);
-    if (order < 0 || (past && order === 0)) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
+    return order > 0 || (order === 0 && !past);
+  });

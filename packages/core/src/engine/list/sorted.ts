@@ -56,42 +56,41 @@ export class Sorted implements Ordered {
 
   /** How many records come before the first one of which something does not hold, which holds of all before it. */
   firstNot(holds: (item: Ranked) => boolean): number {
-    const number = firstWhere(this.parts, (part) => !isLastOf(part, holds));
-    const part = this.parts[number];
-    return part === undefined
-      ? this.count
-      : (this.starting()[number] ?? 0) + firstWhere(part, (item) => !holds(item));
+    const { number, index } = this.place(holds);
+    return number === this.parts.length ? this.count : (this.starting()[number] ?? 0) + index;
   }
 
   add(item: Ranked): void {
-    const isBefore = (other: Ranked): boolean => this.compare(other, item) < 0;
-    const found = firstWhere(this.parts, (part) => !isLastOf(part, isBefore));
-    const number = Math.min(found, this.parts.length - 1);
-    const part = this.parts[number];
+    const { number, index } = this.place((other) => this.compare(other, item) < 0);
+    // What comes behind all goes to the end of the last part.
+    const isLast = number === this.parts.length;
+    const at = isLast ? number - 1 : number;
+    const part = this.parts[at];
     if (part === undefined) this.parts.push([item]);
     else {
-      part.splice(
-        firstWhere(part, (other) => !isBefore(other)),
-        0,
-        item,
-      );
-      if (part.length > MOST_TOGETHER) this.parts.splice(number + 1, 0, part.splice(MOST_TOGETHER / 2));
+      part.splice(isLast ? part.length : index, 0, item);
+      if (part.length > MOST_TOGETHER) this.parts.splice(at + 1, 0, part.splice(MOST_TOGETHER / 2));
     }
     this.count++;
     this.starts = null;
   }
 
   remove(item: Ranked): void {
-    const isBefore = (other: Ranked): boolean => this.compare(other, item) < 0;
-    const number = firstWhere(this.parts, (part) => !isLastOf(part, isBefore));
+    const { number, index } = this.place((other) => this.compare(other, item) < 0);
     const part = this.parts[number];
-    if (part === undefined) return;
-    const index = firstWhere(part, (other) => !isBefore(other));
-    if (part[index]?.rid !== item.rid) return;
+    if (part?.[index]?.rid !== item.rid) return;
     part.splice(index, 1);
     if (part.length === 0) this.parts.splice(number, 1);
     this.count--;
     this.starts = null;
+  }
+
+  /** The part, and the place in it, of the first record of which something does not hold. */
+  private place(holds: (item: Ranked) => boolean): { readonly number: number; readonly index: number } {
+    const { parts } = this;
+    const number = firstWhere(parts.length, (at) => !isLastOf(parts[at], holds));
+    const part = parts[number] ?? [];
+    return { number, index: firstWhere(part.length, (at) => !isOf(part[at], holds)) };
   }
 
   private starting(): readonly number[] {
@@ -109,24 +108,25 @@ export class Sorted implements Ordered {
 
   /** The part that holds the record with this number. */
   private partAt(index: number): number {
-    return Math.max(0, firstWhere(this.starting(), (start) => start > index) - 1);
+    const starts = this.starting();
+    return Math.max(0, firstWhere(starts.length, (at) => (starts[at] ?? 0) > index) - 1);
   }
 }
 
-/** Whether something holds of the last of a part, and so of all of it. */
-function isLastOf(part: readonly Ranked[], holds: (item: Ranked) => boolean): boolean {
-  const last = part.at(-1);
-  return last !== undefined && holds(last);
-}
+const isOf = (item: Ranked | undefined, holds: (item: Ranked) => boolean): boolean =>
+  item !== undefined && holds(item);
 
-/** Where the first is of which something holds, which holds of all behind it; the length where there is none. */
-function firstWhere<T>(items: readonly T[], holds: (item: T) => boolean): number {
-  let [low, high] = [0, items.length];
+/** Whether something holds of the last of a part, and so of all of it. */
+const isLastOf = (part: readonly Ranked[] | undefined, holds: (item: Ranked) => boolean): boolean =>
+  isOf(part?.at(-1), holds);
+
+/** The first of so many numbers of which something holds, which holds of all behind it; `count` where there is none. */
+export function firstWhere(count: number, holds: (number: number) => boolean): number {
+  let [low, high] = [0, count];
   while (low < high) {
     const middle = (low + high) >>> 1;
-    const item = items[middle];
-    if (item !== undefined && !holds(item)) low = middle + 1;
-    else high = middle;
+    if (holds(middle)) high = middle;
+    else low = middle + 1;
   }
   return low;
 }
