@@ -2,10 +2,8 @@ import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import type { DesignBody, MockBody } from './support/app.js';
 import { createSchema, dropSchema } from './support/database.js';
 import { OwnDatabase } from './support/ownDatabase.js';
+import { ROUTES } from './support/models.js';
 import { eventually, sendJson, ServerProcess } from './support/server.js';
-
-const TEXT =
-  'entity Route\n  name: text(1..60), required, unique\n\nentity Sailing\n  berth: text(1..4)\n\neach Route owns many Sailing as sailings\n';
 
 /** How often the server, and then the database, is killed; `ISOMEROS_KILL_ROUNDS` asks for more. */
 const asked = process.env['ISOMEROS_KILL_ROUNDS'];
@@ -26,7 +24,7 @@ afterEach(async () => {
 
 async function startMock(running: ServerProcess): Promise<MockBody> {
   const design = (await (
-    await running.post('/api/designs', { source: { format: 'notation', text: TEXT } })
+    await running.post('/api/designs', { source: { format: 'notation', text: ROUTES } })
   ).json()) as DesignBody;
   const response = await running.post('/api/mocks', {
     design: design.id,
@@ -91,7 +89,7 @@ describe('what was acknowledged', () => {
   test('keeps answers to requests that are sent again, tags and cursors, over a kill, until a reset', async () => {
     server = await ServerProcess.start(schema);
     const design = (await (
-      await server.post('/api/designs', { source: { format: 'notation', text: TEXT } })
+      await server.post('/api/designs', { source: { format: 'notation', text: ROUTES } })
     ).json()) as DesignBody;
     const settings = { pageStyle: 'cursor' };
     await sendJson(`${server.url}/api/designs/${design.id}/arrangements/main`, 'PUT', { settings });

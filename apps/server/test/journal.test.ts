@@ -3,6 +3,7 @@ import { deriveFrom } from '../src/designs/derivations.js';
 import { NO_CHOICES } from '@isomeros/core/arrangement';
 import { Journal, type KeptExchange } from '../src/mocks/journal.js';
 import { TestApp, type MockBody } from './support/app.js';
+import { ROUTES } from './support/models.js';
 import { sendJson } from './support/server.js';
 
 let app: TestApp;
@@ -11,11 +12,8 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-const TEXT =
-  'entity Route\n  name: text(1..60), required, unique\n\nentity Sailing\n  berth: text(1..4)\n\neach Route owns many Sailing as sailings\n';
-
 async function startMock(): Promise<{ mock: MockBody; base: string }> {
-  const design = await app.createDesign(TEXT);
+  const design = await app.createDesign(ROUTES);
   const mock = await app.createMock(design.id);
   return { mock, base: mock.baseUrls.main };
 }
@@ -147,7 +145,7 @@ describe('the journal', () => {
   });
 });
 
-const { contract } = deriveFrom(TEXT, {}, NO_CHOICES, 'main');
+const { contract } = deriveFrom(ROUTES, {}, NO_CHOICES, 'main');
 
 const exchange = (target: string, answer: string, more: Partial<KeptExchange> = {}): KeptExchange => ({
   number: 0,

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { connect } from 'node:net';
 import { TestApp, type DesignBody, type MockBody, type ProblemBody } from './support/app.js';
+import { ROUTES } from './support/models.js';
 import { eventually, sendJson } from './support/server.js';
 
 let app: TestApp;
@@ -9,11 +10,8 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-const TEXT =
-  'entity Route\n  name: text(1..60), required, unique\n\nentity Sailing\n  berth: text(1..4)\n\neach Route owns many Sailing as sailings\n';
-
 async function startMock(
-  text = TEXT,
+  text = ROUTES,
   more: object = {},
 ): Promise<{ design: DesignBody; mock: MockBody; base: string }> {
   const design = await app.createDesign(text);
@@ -34,7 +32,7 @@ function raw(port: number, bytes: string): Promise<string> {
 
 describe('a mock', () => {
   test('serves the contract on a loopback port of its own, from seeded records', async () => {
-    const { mock, base } = await startMock(TEXT, { counts: { Route: 7 } });
+    const { mock, base } = await startMock(ROUTES, { counts: { Route: 7 } });
     expect(base).toBe(`http://127.0.0.1:${mock.port}/api/v1`);
     const { page } = (await (await fetch(`${base}/routes`)).json()) as { page: { totalItems: number } };
     expect(page.totalItems).toBe(7);
@@ -84,7 +82,7 @@ describe('a mock', () => {
   });
 
   test('refuses counts of what is not there', async () => {
-    const design = await app.createDesign(TEXT);
+    const design = await app.createDesign(ROUTES);
     const response = await app.send('POST', '/api/mocks', {
       design: design.id,
       arrangements: ['main'],
@@ -106,7 +104,7 @@ describe('a mock', () => {
 
 describe('what comes over the wire', () => {
   test('many writes at once are all there, and unique stays unique', async () => {
-    const { base } = await startMock(TEXT, { counts: { Route: 0 } });
+    const { base } = await startMock(ROUTES, { counts: { Route: 0 } });
     const names = Array.from({ length: 120 }, (_, index) => `Route ${index % 60}`);
     const statuses = await Promise.all(
       names.map(async (name) => (await sendJson(`${base}/routes`, 'POST', { name })).status),
@@ -175,13 +173,13 @@ describe('a model that changes while its mock runs', () => {
   test('reaches the mock when its records agree', async () => {
     const { design, mock, base } = await startMock();
     await app.json('PUT', `/api/designs/${design.id}/model`, {
-      text: TEXT.replace('entity Sailing', 'entity Meal\n  name: text\n\nentity Sailing'),
+      text: ROUTES.replace('entity Sailing', 'entity Meal\n  name: text\n\nentity Sailing'),
     });
     await eventually(
       async () => ((await fetch(`${base}/meals`)).status === 200 ? true : null),
       'the new entity to be served',
     );
-    const renamed = TEXT.replace('name:', 'title:').replace(
+    const renamed = ROUTES.replace('name:', 'title:').replace(
       'entity Sailing',
       'entity Meal\n  name: text\n\nentity Sailing',
     );
@@ -197,7 +195,7 @@ describe('a model that changes while its mock runs', () => {
   test('waits when a record would lose something, until it is reset', async () => {
     const { design, mock, base } = await startMock();
     await app.json('PUT', `/api/designs/${design.id}/model`, {
-      text: TEXT.replace('text(1..60)', 'text(1..2)'),
+      text: ROUTES.replace('text(1..60)', 'text(1..2)'),
     });
     const waiting = await eventually(async () => {
       const read = await app.json<MockBody>('GET', `/api/mocks/${mock.id}`);
@@ -212,7 +210,7 @@ describe('a model that changes while its mock runs', () => {
 
   test('never reaches it with errors', async () => {
     const { design, mock, base } = await startMock();
-    await app.json('PUT', `/api/designs/${design.id}/model`, { text: `${TEXT}nonsense\n` });
+    await app.json('PUT', `/api/designs/${design.id}/model`, { text: `${ROUTES}nonsense\n` });
     expect((await fetch(`${base}/routes`)).status).toBe(200);
     expect((await app.json<MockBody>('GET', `/api/mocks/${mock.id}`)).obstacles).toEqual([]);
   });
