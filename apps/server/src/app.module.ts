@@ -1,5 +1,6 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { ComputeService } from './compute/compute.service.js';
 import type { Config } from './config.js';
 import { databaseOptions } from './database/options.js';
 import { DescriptionController } from './description/description.controller.js';
@@ -54,6 +55,7 @@ export class AppModule {
         RevisionsService,
         ReleasesService,
         ChangesService,
+        ComputeService,
         IntakeService,
         HeldMocks,
         MocksLife,

@@ -6,10 +6,10 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
+import { BodyPipe } from './http/body.pipe.js';
 import { admission } from './http/admission.js';
 import { jsonBody } from './http/jsonBody.js';
 import { ProblemFilter } from './http/problem.filter.js';
-import { bodyValidation } from './http/validation.js';
 
 const CONTENT_POLICY =
   "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'none'";
@@ -33,7 +33,7 @@ export async function createApplication(config: Config): Promise<NestExpressAppl
   });
   app.use('/api', jsonBody);
   if (config.webFolder !== null) servePages(app, config.webFolder);
-  app.useGlobalPipes(bodyValidation());
+  app.useGlobalPipes(new BodyPipe());
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();
   return app;

@@ -12,8 +12,8 @@ export interface Config {
   readonly webFolder: string | null;
   /** The folder of the samples. */
   readonly samplesFolder: string;
-  /** The program of the threads in which sources are read. */
-  readonly intakeWorker: string;
+  /** The program of the threads in which models are read and derived from. */
+  readonly computeProgram: string;
   /** Demanded of every request when it is set. */
   readonly token: string | null;
   readonly limits: MockLimits;
@@ -50,7 +50,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     databaseUrl,
     webFolder: environment['ISOMEROS_WEB_FOLDER'] ?? fromHere('../../web/dist'),
     samplesFolder: environment['ISOMEROS_SAMPLES_FOLDER'] ?? fromHere('../../../samples'),
-    intakeWorker: fromHere('./intake/worker.js'),
+    computeProgram: fromHere('./compute/program.js'),
     token,
     limits: {
       records: readLimit(environment, 'ISOMEROS_MOST_RECORDS', USUAL_LIMITS.records),

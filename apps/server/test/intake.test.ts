@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { USUAL_LIMITS } from '../src/config.js';
 import { goneSignal } from '../src/http/gone.js';
+import { ComputeService } from '../src/compute/compute.service.js';
 import { IntakeService } from '../src/intake/intake.service.js';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
 import { createSchema, dropSchema, execute } from './support/database.js';
@@ -76,19 +77,21 @@ describe('designs from what there is already', () => {
   });
 
   test('a reading ends when its client goes away, and leaves room for others', async () => {
-    const intake = new IntakeService({
-      intakeWorker: join(import.meta.dirname, '../dist/intake/worker.js'),
+    const compute = new ComputeService({
+      computeProgram: join(import.meta.dirname, '../dist/compute/program.js'),
       samplesFolder: '',
       host: '127.0.0.1',
       token: null,
       limits: USUAL_LIMITS,
     });
+    const intake = new IntakeService(compute);
     const gone = [new AbortController(), new AbortController()];
     const readings = gone.map(({ signal }) => intake.read('sql', ddl(2_000_000), 'Gone', signal));
     gone.forEach((controller) => setImmediate(() => controller.abort()));
     for (const reading of readings) await expect(reading).rejects.toThrow('The client went away.');
     const { text } = await intake.read('sql', ddl(100), 'Next', new AbortController().signal);
     expect(text).toContain('entity T1');
+    await compute.onModuleDestroy();
   });
 
   test('a connection that closes before it is answered is a client gone; one that was answered is none', async () => {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { deriveFrom } from '../src/designs/derivations.js';
-import { NO_CHOICES } from '@isomeros/core/arrangement';
+import { arrangementOf, NO_CHOICES } from '@isomeros/core/arrangement';
+import { derive } from '@isomeros/core/derivation';
+import { parse } from '@isomeros/core/notation';
 import { Journal, type KeptExchange } from '../src/mocks/journal.js';
 import { TestApp, type MockBody } from './support/app.js';
 import { ROUTES } from './support/models.js';
@@ -145,7 +146,7 @@ describe('the journal', () => {
   });
 });
 
-const { contract } = deriveFrom(ROUTES, {}, NO_CHOICES, 'main');
+const contract = derive(parse(ROUTES).model, arrangementOf('main', NO_CHOICES));
 
 const exchange = (target: string, answer: string, more: Partial<KeptExchange> = {}): KeptExchange => ({
   number: 0,

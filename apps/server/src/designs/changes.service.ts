@@ -8,26 +8,22 @@ import {
   type Choices,
   type DesignFile,
 } from '@isomeros/core/arrangement';
-import type { Identities } from '@isomeros/core/model';
-import { MAX_TEXT_BYTES, withDesignName } from '@isomeros/core/notation';
+import { MAX_TEXT_BYTES, withDesignName, type Diagnostic } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
+import { ComputeService } from '../compute/compute.service.js';
 import { DesignRow, FactRow, MockRow, ReleaseRow, type RevisionKind } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
 import { servedNames, servedPorts, withRenamed } from '../mocks/served.js';
 import { ApiProblem } from '../http/problem.js';
 import { DesignEvents } from './designEvents.js';
 import {
-  newRow,
   readChoices,
   readIdentities,
   readLooseEnds,
-  readSound,
   withArrangementName,
   withChoices,
   withoutQuestion,
-  withRename,
-  withState,
-  withText,
+  type NewDesign,
 } from './designRows.js';
 import { DesignsService } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
@@ -45,6 +41,7 @@ export class ChangesService implements OnApplicationBootstrap {
     private readonly designs: DesignsService,
     private readonly revisions: RevisionsService,
     private readonly events: DesignEvents,
+    private readonly compute: ComputeService,
   ) {}
 
   /** Loads the sample once in the life of an installation, and forgets what was removed long ago. */
@@ -61,28 +58,31 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   create(name: string | undefined, source: string): Promise<DesignView> {
-    return this.insert(newRow(name === undefined ? source : withDesignName(source, name)));
+    return this.insert({ text: name === undefined ? source : withDesignName(source, name) });
   }
 
   /** A design as a file carries it, identities and decisions included. */
   createFromFile(name: string | undefined, file: DesignFile): Promise<DesignView> {
     const named = (text: string): string => (name === undefined ? text : withDesignName(text, name));
-    return this.insert({ ...newRow(named(file.model), file), text: named(file.draft ?? file.model) });
+    const { identities, choices } = file;
+    return this.insert({ text: named(file.model), identities, choices }, named(file.draft ?? file.model));
   }
 
   /** A design like another one, under another name. Errors of its text are copied too. */
   async copy(id: string, name: string): Promise<DesignView> {
     const row = await this.designs.row(id);
-    const given: { identities: Identities; choices: Choices } = {
-      identities: readIdentities(row),
-      choices: readChoices(row),
-    };
-    const copy = newRow(withDesignName(row.soundText, name), given);
-    return this.insert({ ...copy, text: withDesignName(row.text, name) });
+    const [identities, choices] = [readIdentities(row), readChoices(row)];
+    const text = withDesignName(row.soundText, name);
+    return this.insert({ text, identities, choices }, withDesignName(row.text, name));
   }
 
-  private async insert(row: DesignRow): Promise<DesignView> {
-    checkSize(row.text);
+  /** Keeps a new design; its text as it was saved may be another one than the last sound text. */
+  private async insert(design: NewDesign, saved: string = design.text): Promise<DesignView> {
+    const begun = await this.compute.run('newRow', design);
+    if (!('id' in begun)) throw unsound(begun);
+    checkSize(saved);
+    const row = { ...begun, text: saved };
+    await this.designs.outcome(row);
     await this.database.transaction(async (manager) => {
       await manager.insert(DesignRow, row);
       await this.revisions.keep(manager, row, 'begun', '');
@@ -96,7 +96,7 @@ export class ChangesService implements OnApplicationBootstrap {
    */
   saveModel(id: string, text: string, ifMatch: string | undefined): Promise<DesignView> {
     checkSize(text);
-    return this.change(id, ifMatch, 'text', (row) => withText(row, text));
+    return this.change(id, ifMatch, 'text', (row) => this.compute.run('withText', { row, text }));
   }
 
   /** Writes another name into the text. */
@@ -104,7 +104,7 @@ export class ChangesService implements OnApplicationBootstrap {
     return this.change(id, ifMatch, 'text', (row) => {
       const text = withDesignName(row.text, name);
       checkSize(text);
-      return withText(row, text);
+      return this.compute.run('withText', { row, text });
     });
   }
 
@@ -182,7 +182,7 @@ export class ChangesService implements OnApplicationBootstrap {
   async restore(id: string, number: number, ifMatch: string | undefined): Promise<DesignView> {
     await this.designs.row(id);
     const kept = await this.revisions.state(id, number);
-    return this.change(id, ifMatch, 'restored', (row) => withState(row, kept));
+    return this.change(id, ifMatch, 'restored', (row) => this.compute.run('withState', { row, kept }));
   }
 
   /** Takes what came for what went: its records and everything else that knew it go on. */
@@ -195,7 +195,7 @@ export class ChangesService implements OnApplicationBootstrap {
       const gone = readLooseEnds(row).gone.find(({ address }) => address === rename.from);
       const before = gone === undefined ? null : await this.revisions.stateBefore(manager, id, gone.revision);
       if (before === null) throw notAsked(rename);
-      return withRename(row, readSound(before), rename);
+      return this.compute.run('withRename', { row, before, rename });
     });
   }
 
@@ -225,6 +225,8 @@ export class ChangesService implements OnApplicationBootstrap {
       const changed = await make(row, manager);
       if (changed.revision !== row.revision) {
         await this.checkServed(manager, changed);
+        // What cannot be worked out is not kept: nobody could open it.
+        await this.designs.outcome(changed);
         await manager.save(DesignRow, changed);
         await this.revisions.keep(manager, changed, what, row.text);
       }
@@ -260,6 +262,13 @@ async function follow(tell: (done: Promise<void>[]) => void): Promise<void> {
   const done: Promise<void>[] = [];
   tell(done);
   await Promise.all(done);
+}
+
+function unsound(diagnostics: readonly Diagnostic[]): ApiProblem {
+  const [first] = diagnostics;
+  const count = `${diagnostics.length} ${diagnostics.length === 1 ? 'error' : 'errors'}`;
+  const detail = `The text has ${count}, the first in line ${first?.place.line ?? 1}: ${first?.message ?? ''}`;
+  return new ApiProblem('unsound', detail, { members: { diagnostics } });
 }
 
 function checkSize(text: string): void {

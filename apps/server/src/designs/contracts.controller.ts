@@ -9,14 +9,13 @@ import {
   type SettingLevel,
   type SettingName,
 } from '@isomeros/core/arrangement';
-import type { Contract } from '@isomeros/core/contract';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
+import { ComputeService } from '../compute/compute.service.js';
 import { tagged } from '../http/etag.js';
 import { ChangesService } from './changes.service.js';
 import { checked } from './checked.js';
 import { ArrangementNameDto, SaveArrangementDto } from './designs.dto.js';
-import { writeYaml } from './openApiYaml.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignView } from './views.js';
 
@@ -41,6 +40,7 @@ export class ContractsController {
   constructor(
     private readonly designs: DesignsService,
     private readonly changes: ChangesService,
+    private readonly compute: ComputeService,
   ) {}
 
   @Get()
@@ -101,12 +101,14 @@ export class ContractsController {
   }
 
   @Get('contract')
+  @Header('Content-Type', 'application/json')
   async contract(
     @Param('id') id: string,
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
-  ): Promise<Contract> {
-    return tagged(await this.designs.derivation(id, name), response).contract;
+  ): Promise<string> {
+    const { source } = tagged(await this.designs.source(id, name), response);
+    return this.compute.run('contractText', source);
   }
 
   @Get('openapi.json')
@@ -116,8 +118,8 @@ export class ContractsController {
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
-    const { description } = tagged(await this.designs.derivation(id, name), response);
-    return description();
+    const { source } = tagged(await this.designs.source(id, name), response);
+    return this.compute.run('openApiJson', source);
   }
 
   @Get('openapi.yaml')
@@ -127,7 +129,7 @@ export class ContractsController {
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
-    const { description } = tagged(await this.designs.derivation(id, name), response);
-    return writeYaml(JSON.parse(description()));
+    const { source } = tagged(await this.designs.source(id, name), response);
+    return this.compute.run('openApiYaml', source);
   }
 }

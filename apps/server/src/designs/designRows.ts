@@ -12,7 +12,6 @@ import {
 import { parse, type Diagnostic, type ParseResult } from '@isomeros/core/notation';
 import { randomUUID } from 'node:crypto';
 import type { DesignRow } from '../database/tables.js';
-import { ApiProblem } from '../http/problem.js';
 
 /** The parts of a row that are kept as JSON. */
 export const readIdentities = (row: Pick<DesignRow, 'identities'>): Identities =>
@@ -24,8 +23,8 @@ export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => ({
 });
 export const readLooseEnds = (row: DesignRow): LooseEnds => JSON.parse(row.looseEnds) as LooseEnds;
 
-export const readText = (row: DesignRow): ParseResult => parse(row.text, readIdentities(row));
-export const readSound = (row: Pick<DesignRow, 'soundText' | 'identities'>): Model =>
+const readText = (row: DesignRow): ParseResult => parse(row.text, readIdentities(row));
+const readSound = (row: Pick<DesignRow, 'soundText' | 'identities'>): Model =>
   parse(row.soundText, readIdentities(row)).model;
 
 const MOST_CHARACTERS = 255;
@@ -33,13 +32,17 @@ const MOST_CHARACTERS = 255;
 const nameIn = ({ model }: ParseResult): string =>
   model.name === '' ? 'Untitled design' : model.name.slice(0, MOST_CHARACTERS);
 
-/** The row of a design that begins with a sound text. */
-export function newRow(
-  text: string,
-  given: { readonly identities?: Identities; readonly choices?: Choices } = {},
-): DesignRow {
+export interface NewDesign {
+  /** Without errors. */
+  readonly text: string;
+  readonly identities?: Identities;
+  readonly choices?: Choices;
+}
+
+/** The row of a design that begins with a sound text; what is wrong with a text that is not. */
+export function newRow({ text, ...given }: NewDesign): DesignRow | readonly Diagnostic[] {
   const parsed = parse(text, given.identities ?? {});
-  if (parsed.diagnostics.length > 0) throw unsound(parsed.diagnostics);
+  if (parsed.diagnostics.length > 0) return parsed.diagnostics;
   const now = new Date();
   return {
     id: randomUUID(),
@@ -59,7 +62,7 @@ export function newRow(
 const next = (row: DesignRow): DesignRow => ({ ...row, revision: row.revision + 1, changedAt: new Date() });
 
 /** The row after another text was saved; the same row when it is the same text. */
-export function withText(row: DesignRow, text: string): DesignRow {
+export function withText({ row, text }: { readonly row: DesignRow; readonly text: string }): DesignRow {
   if (row.text === text) return row;
   const changed = { ...next(row), text };
   const parsed = parse(text, readIdentities(row));
@@ -95,19 +98,23 @@ export function withChoices(row: DesignRow, choices: Choices): DesignRow {
 export type KeptState = Pick<DesignRow, 'text' | 'soundText' | 'identities' | 'choices'>;
 
 /** The row with the state that an earlier revision kept, as a revision of its own. */
-export function withState(row: DesignRow, kept: KeptState): DesignRow {
+export function withState({ row, kept }: { readonly row: DesignRow; readonly kept: KeptState }): DesignRow {
   const restored = { ...next(row), ...kept };
   const looseEnds = tieUp(readLooseEnds(row), readSound(row), readSound(restored), restored.revision);
   return { ...restored, name: nameIn(readText(restored)), looseEnds: JSON.stringify(looseEnds) };
 }
 
-/** The row after something that came was declared to be what went, which `before` still has. */
-export function withRename(
-  row: DesignRow,
-  before: Model,
-  rename: { readonly from: string; readonly to: string },
-): DesignRow {
-  const identities = declareRename(before, readSound(row), readIdentities(row), rename);
+/** The row after something that came was declared to be what went, which the state before still has. */
+export function withRename({
+  row,
+  before,
+  rename,
+}: {
+  readonly row: DesignRow;
+  readonly before: KeptState;
+  readonly rename: { readonly from: string; readonly to: string };
+}): DesignRow {
+  const identities = declareRename(readSound(before), readSound(row), readIdentities(row), rename);
   const after = parse(row.soundText, identities).model;
   const looseEnds = tieUp(readLooseEnds(row), after, after, row.revision);
   return { ...next(row), identities: JSON.stringify(identities), looseEnds: JSON.stringify(looseEnds) };
@@ -118,11 +125,4 @@ export function withoutQuestion(row: DesignRow, to: string): DesignRow {
   const ends = readLooseEnds(row);
   const fresh = ends.fresh.filter(({ address }) => address !== to);
   return { ...row, looseEnds: JSON.stringify({ ...ends, fresh }) };
-}
-
-function unsound(diagnostics: readonly Diagnostic[]): ApiProblem {
-  const [first] = diagnostics;
-  const count = `${diagnostics.length} ${diagnostics.length === 1 ? 'error' : 'errors'}`;
-  const detail = `The text has ${count}, the first in line ${first?.place.line ?? 1}: ${first?.message ?? ''}`;
-  return new ApiProblem('unsound', detail, { members: { diagnostics } });
 }

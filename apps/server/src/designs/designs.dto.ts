@@ -1,5 +1,4 @@
 import { ARRANGEMENT_NAME } from '@isomeros/core/arrangement';
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -13,9 +12,9 @@ import {
   Matches,
   MaxLength,
   MinLength,
-  ValidateNested,
 } from 'class-validator';
 
+import { Nested } from '../http/nested.js';
 import { ApiProblem } from '../http/problem.js';
 import type { Successor } from './designEvents.js';
 
@@ -41,8 +40,7 @@ export class CreateDesignDto {
 
   @IsDefined({ message: 'Expected an object with format and text.' })
   @IsObject({ message: 'Expected an object with format and text.' })
-  @ValidateNested()
-  @Type(() => SourceDto)
+  @Nested(() => SourceDto)
   source: SourceDto;
 }
 

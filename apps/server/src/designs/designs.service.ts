@@ -1,3 +1,4 @@
+import { hash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import {
@@ -6,20 +7,20 @@ import {
   type ArrangementChoices,
   type Choices,
 } from '@isomeros/core/arrangement';
-import { fingerprintOf } from '@isomeros/core/contract';
 import { possibleRenames, type Identities } from '@isomeros/core/model';
-import type { Diagnostic } from '@isomeros/core/notation';
 import { IsNull, type DataSource, type EntityManager } from 'typeorm';
+import { ComputeService } from '../compute/compute.service.js';
+import type { Derivation, DerivationSource, DesignOutcome } from '../compute/program.js';
 import { DesignRow } from '../database/tables.js';
 import { nextLink, readCursor, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import { SETTINGS, type ServerSettings } from '../settings.js';
-import { DerivationCache, deriveFrom, type Derivation } from './derivations.js';
-import { readChoices, readIdentities, readLooseEnds, readText } from './designRows.js';
+import { readChoices, readIdentities, readLooseEnds } from './designRows.js';
+import { RecentAnswers } from './recent.js';
 import { readSamples, type Sample } from './samples.js';
-import { designFigures, type DesignSummary, type DesignView } from './views.js';
+import type { DesignSummary, DesignView } from './views.js';
 
-const DERIVATIONS_KEPT = 40;
+const OUTCOMES_KEPT = 1_000;
 
 /** A sound model as a mock takes it over. */
 export interface SoundModel {
@@ -32,16 +33,17 @@ export interface SoundModel {
 /** Reads designs and what is derived from them. */
 @Injectable()
 export class DesignsService {
-  private readonly derivations = new DerivationCache(DERIVATIONS_KEPT);
+  private readonly outcomes = new RecentAnswers<DesignOutcome>(OUTCOMES_KEPT);
   private samples: Promise<readonly Sample[]> | null = null;
 
   constructor(
     @InjectDataSource() private readonly database: DataSource,
     @Inject(SETTINGS) private readonly settings: ServerSettings,
+    private readonly compute: ComputeService,
   ) {}
 
   listSamples(): Promise<readonly Sample[]> {
-    this.samples ??= readSamples(this.settings.samplesFolder);
+    this.samples ??= readSamples(this.settings.samplesFolder, this.compute);
     return this.samples;
   }
 
@@ -72,18 +74,33 @@ export class DesignsService {
           cursor: writeCursor([last.changedAt.toISOString(), last.id]),
         })
       : null;
-    return { items: shown.map((row) => this.summary(row, readText(row).diagnostics)), next };
+    return { items: await Promise.all(shown.map((row) => this.summary(row))), next };
   }
 
   async read(id: string): Promise<DesignView> {
     return this.view(await this.row(id));
   }
 
-  /** What the last sound text of a design implies in one of its arrangements. */
-  async derivation(id: string, arrangement: string): Promise<Derivation & { readonly revision: number }> {
+  /** What the last sound text of a design and one of its arrangements are. */
+  async source(
+    id: string,
+    arrangement: string,
+  ): Promise<{ readonly source: DerivationSource; readonly revision: number }> {
     const row = await this.row(id);
     this.arrangement(readChoices(row), arrangement);
-    return { ...this.derive(row, arrangement), revision: row.revision };
+    return { source: sourceOf(row, arrangement), revision: row.revision };
+  }
+
+  /** What a sound model implies under each of some arrangements. */
+  derivations(
+    { text, identities, choices }: Omit<SoundModel, 'revision'>,
+    arrangements: readonly string[],
+  ): Promise<readonly Derivation[]> {
+    return Promise.all(
+      arrangements.map((arrangement) =>
+        this.compute.run('derivation', { text, identities, choices, arrangement }),
+      ),
+    );
   }
 
   async soundModel(id: string): Promise<SoundModel> {
@@ -115,10 +132,10 @@ export class DesignsService {
     return this.database.getRepository(DesignRow).existsBy({ id, removedAt: IsNull() });
   }
 
-  view(row: DesignRow): DesignView {
-    const { diagnostics } = readText(row);
+  async view(row: DesignRow): Promise<DesignView> {
+    const { diagnostics } = await this.outcome(row);
     return {
-      ...this.summary(row, diagnostics),
+      ...(await this.summary(row)),
       text: row.text,
       soundText: row.soundText,
       identities: readIdentities(row),
@@ -128,25 +145,37 @@ export class DesignsService {
     };
   }
 
-  private derive(row: DesignRow, arrangement: string): Derivation {
-    return this.derivations.get(`${row.id}/${row.revision}/${arrangement}`, () =>
-      deriveFrom(row.soundText, readIdentities(row), readChoices(row), arrangement),
+  /** What the row of a design amounts to. A problem where that is more than can be worked out. */
+  outcome(row: DesignRow): Promise<DesignOutcome> {
+    const first = readChoices(row).arrangements[0]?.name ?? FIRST_ARRANGEMENT;
+    return this.outcomes.get(contentOf(row), () =>
+      this.compute.run('outcome', { ...sourceOf(row, first), saved: row.text }),
     );
   }
 
-  private summary(row: DesignRow, diagnostics: readonly Diagnostic[]): DesignSummary {
-    const choices = readChoices(row);
-    const { model, contract } = this.derive(row, choices.arrangements[0]?.name ?? FIRST_ARRANGEMENT);
+  private async summary(row: DesignRow): Promise<DesignSummary> {
+    const { diagnostics, figures, fingerprint } = await this.outcome(row);
     return {
       id: row.id,
       name: row.name,
       revision: row.revision,
       createdAt: row.createdAt.toISOString(),
       changedAt: row.changedAt.toISOString(),
-      arrangements: choices.arrangements.map(({ name }) => ({ name })),
+      arrangements: readChoices(row).arrangements.map(({ name }) => ({ name })),
       sound: diagnostics.length === 0,
-      figures: designFigures(model, contract, choices),
-      fingerprint: fingerprintOf(contract),
+      figures,
+      fingerprint,
     };
   }
 }
+
+/** The content of a row, whatever its number: a change that is not kept in the end has one too. */
+const contentOf = ({ text, soundText, identities, choices }: DesignRow): string =>
+  hash('sha256', JSON.stringify([text, soundText, identities, choices]));
+
+const sourceOf = (row: DesignRow, arrangement: string): DerivationSource => ({
+  text: row.soundText,
+  identities: readIdentities(row),
+  choices: readChoices(row),
+  arrangement,
+});

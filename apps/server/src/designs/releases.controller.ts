@@ -14,7 +14,6 @@ import {
 import type { Change } from '@isomeros/core/comparison';
 import type { Response } from 'express';
 import { MakeReleaseDto, readSuccessor, ReleaseEndDto } from './designs.dto.js';
-import { writeYaml } from './openApiYaml.js';
 import { ReleasesService, type ReleaseView } from './releases.service.js';
 
 @Controller('api/designs/:id/releases')
@@ -72,14 +71,15 @@ export class ReleasesController {
   }
 
   @Get(':label/openapi.json')
-  description(@Param('id') id: string, @Param('label') label: string): Promise<object> {
-    return this.releases.description(id, label);
+  @Header('Content-Type', 'application/json')
+  openApiJson(@Param('id') id: string, @Param('label') label: string): Promise<string> {
+    return this.releases.openApi(id, label, 'json');
   }
 
   @Get(':label/openapi.yaml')
   @Header('Content-Type', 'application/yaml')
-  async descriptionYaml(@Param('id') id: string, @Param('label') label: string): Promise<string> {
-    return writeYaml(await this.releases.description(id, label));
+  openApiYaml(@Param('id') id: string, @Param('label') label: string): Promise<string> {
+    return this.releases.openApi(id, label, 'yaml');
   }
 
   @Get(':label/changes')

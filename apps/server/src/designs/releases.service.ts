@@ -1,17 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { completeModel } from '@isomeros/core/arrangement';
-import { compareContracts, type Change } from '@isomeros/core/comparison';
+import type { Change } from '@isomeros/core/comparison';
 import { instantMillis } from '@isomeros/core/model';
-import type { Contract } from '@isomeros/core/contract';
-import { openApiDocument } from '@isomeros/core/publication';
 import type { DataSource, EntityManager } from 'typeorm';
-import { packJson, unpackJson, unpackText } from '../database/packed.js';
+import { ComputeService } from '../compute/compute.service.js';
+import type { Derivation } from '../compute/program.js';
+import { unpackText } from '../database/packed.js';
 import { ReleaseRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
-import type { Derivation } from './derivations.js';
 import { DesignEvents, type ReleaseEnd, type Successor } from './designEvents.js';
-import { readChoices, readIdentities, readSound } from './designRows.js';
+import { readChoices, readIdentities } from './designRows.js';
 import { DesignsService, type SoundModel } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
 
@@ -49,6 +47,7 @@ export class ReleasesService {
     private readonly designs: DesignsService,
     private readonly revisions: RevisionsService,
     private readonly events: DesignEvents,
+    private readonly compute: ComputeService,
   ) {}
 
   /** In the order they were made. */
@@ -79,25 +78,25 @@ export class ReleasesService {
     return this.database.transaction(async (manager) => {
       // Locks the design, so that two releases made at once get numbers of their own.
       await this.designs.row(design, manager);
-      const { contract, revision } = await this.designs.derivation(design, arrangement);
-      const wrong = contract.findings.filter(({ severity }) => severity === 'error');
-      if (wrong.length > 0) {
-        const count = `${wrong.length} ${wrong.length === 1 ? 'error' : 'errors'}`;
-        throw new ApiProblem('conflict', `The contract has ${count}, the first: ${wrong[0]?.message ?? ''}`);
+      const { source, revision } = await this.designs.source(design, arrangement);
+      const { packed, version, operations, errors } = await this.compute.run('freeze', source);
+      if (errors.length > 0) {
+        const count = `${errors.length} ${errors.length === 1 ? 'error' : 'errors'}`;
+        throw new ApiProblem('conflict', `The contract has ${count}, the first: ${errors[0] ?? ''}`);
       }
       const row: ReleaseRow = {
         designId: design,
         label,
         number: await this.nextNumber(manager, design, label),
         arrangement,
-        version: contract.version,
+        version,
         revision,
-        operations: contract.operations.length,
+        operations,
         madeAt: new Date(),
         deprecatedAt: null,
         sunsetAt: null,
         successor: null,
-        contract: await packJson(contract),
+        contract: Buffer.from(packed),
       };
       await manager.insert(ReleaseRow, row);
       return viewOf(row);
@@ -126,15 +125,16 @@ export class ReleasesService {
   }
 
   /** The OpenAPI document of a release. */
-  async description(design: string, label: string): Promise<object> {
-    return openApiDocument(await unpackJson<Contract>((await this.row(design, label)).contract));
+  async openApi(design: string, label: string, format: 'json' | 'yaml'): Promise<string> {
+    const { contract } = await this.row(design, label);
+    return this.compute.run(format === 'json' ? 'frozenOpenApiJson' : 'frozenOpenApiYaml', contract);
   }
 
   /** What changed from a release to what an arrangement implies now; its own where none is named. */
   async changes(design: string, label: string, arrangement: string | undefined): Promise<readonly Change[]> {
     const row = await this.row(design, label);
-    const { contract } = await this.designs.derivation(design, arrangement ?? row.arrangement);
-    return compareContracts(await unpackJson<Contract>(row.contract), contract);
+    const { source } = await this.designs.source(design, arrangement ?? row.arrangement);
+    return this.compute.run('changesSince', { ...source, packed: row.contract });
   }
 
   /** Says something about the end of a release, or takes it back; its contract stays as it is. */
@@ -180,13 +180,9 @@ export class ReleasesService {
       choices: readChoices(state),
       revision: row.revision,
     };
-    const contract = await unpackJson<Contract>(row.contract);
-    let description: string | null = null;
-    const derivation: Derivation = {
-      model: completeModel(readSound(state), model.choices),
-      contract,
-      description: () => (description ??= JSON.stringify(openApiDocument(contract), null, 2)),
-    };
+    const { text, identities, choices } = model;
+    const packed = row.contract;
+    const derivation = await this.compute.run('frozenDerivation', { text, identities, choices, packed });
     return { label, derivation, model, end: endOf(row) };
   }
 

@@ -1,18 +1,8 @@
 import type { Choices } from '@isomeros/core/arrangement';
-import {
-  figuresOf,
-  type Contract,
-  type ContractFigures,
-  type FingerprintColumn,
-} from '@isomeros/core/contract';
-import { indexModel, type Identities, type Model, type PossibleRename } from '@isomeros/core/model';
+import type { FingerprintColumn } from '@isomeros/core/contract';
+import type { Identities, PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
-
-/** What a design amounts to, in numbers. */
-export interface DesignFigures extends ContractFigures {
-  readonly entities: number;
-  readonly relationships: number;
-}
+import type { DesignFigures } from './figures.js';
 
 /** A design as a list shows it. */
 export interface DesignSummary {
@@ -38,9 +28,4 @@ export interface DesignView extends DesignSummary {
   readonly choices: Choices;
   /** What went and what came in its place: each may have been a rename. */
   readonly possibleRenames: readonly PossibleRename[];
-}
-
-export function designFigures(model: Model, contract: Contract, { answered }: Choices): DesignFigures {
-  const { entities, relationships } = indexModel(model);
-  return { entities: entities.size, relationships: relationships.length, ...figuresOf(contract, answered) };
 }

@@ -23,9 +23,10 @@ export function jsonBody(request: Request, response: Response, next: NextFunctio
   const isRecords = RECORDS.test(request.path);
   const read = isRecords ? rawRecords : raw;
   read(request, response, (error: unknown) => {
-    const failed = error === undefined ? readBody(request) : bodyProblem(error, isRecords);
+    const failed = error === undefined ? readOrFault(request) : bodyProblem(error, isRecords);
     if (failed === null) next();
-    else sendProblem(response, failed);
+    else if (failed instanceof ApiProblem) sendProblem(response, failed);
+    else next(failed);
   });
 }
 
@@ -42,6 +43,15 @@ function bodyProblem(error: unknown, isRecords: boolean): ApiProblem {
         },
       )
     : new ApiProblem('bad-request', 'The body could not be read.');
+}
+
+/** Nobody stands above a reader that is called when a body has arrived: what it throws would end the server. */
+function readOrFault(request: Request): ApiProblem | Error | null {
+  try {
+    return readBody(request);
+  } catch (error) {
+    return error instanceof Error ? error : new Error(String(error));
+  }
 }
 
 function readBody(request: Request): ApiProblem | null {
@@ -64,7 +74,7 @@ function readBody(request: Request): ApiProblem | null {
   }
   const read = readJson(text);
   if (read.ok) {
-    request.body = JSON.parse(text) as unknown;
+    request.body = read.value;
     return null;
   }
   const { message, line, column, code } = read.problem;

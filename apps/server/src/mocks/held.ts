@@ -2,7 +2,7 @@ import type { MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan } from '@isomeros/core/seeding';
 import type { ServedRelease } from '../designs/releases.service.js';
 import type { DatasetRow, MockRow } from '../database/tables.js';
-import type { Derivation } from '../designs/derivations.js';
+import type { Derivation } from '../compute/program.js';
 import { ApiProblem } from '../http/problem.js';
 import { FIRST_MOCK_PORT } from '../config.js';
 import type { DurableDataset } from './durableDataset.js';

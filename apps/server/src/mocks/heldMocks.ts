@@ -8,19 +8,20 @@ import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
 import { MockRow, type DatasetRow } from '../database/tables.js';
 import { ReleasesService, type ReleaseEnd, type ServedRelease } from '../designs/releases.service.js';
-import type { SoundModel } from '../designs/designs.service.js';
+import { DesignsService, type SoundModel } from '../designs/designs.service.js';
 import type { MockLimits } from '../config.js';
 import { ApiProblem } from '../http/problem.js';
 import { SETTINGS, type ServerSettings } from '../settings.js';
 import { DurableDataset } from './durableDataset.js';
 import { Face, type Shared } from './face.js';
+import type { NewestModel } from './renewal.js';
 import { addressOf, firstOf, listenAll, stopAll, viewOf, type Held } from './held.js';
 import { InTurn } from './inTurn.js';
 import { Journal, summaryOf, type KeptExchange } from './journal.js';
-import { modelColumns, serviceOf, storedDerivations } from './provision.js';
+import { modelColumns, serviceOf, storedModel } from './provision.js';
 import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, lifespanOf, rowsApart } from './releaseFaces.js';
-import { servedBy, servedLabels, servedPorts } from './served.js';
+import { servedBy, servedLabels, servedNames, servedPorts } from './served.js';
 import { Dice, NO_TROUBLES, type Troubles } from './troubles.js';
 import type { MockEvent } from './views.js';
 
@@ -44,6 +45,7 @@ export class HeldMocks {
 
   constructor(
     @InjectDataSource() private readonly database: DataSource,
+    private readonly designs: DesignsService,
     private readonly releases: ReleasesService,
     @Inject(SETTINGS) private readonly settings: ServerSettings,
   ) {}
@@ -64,6 +66,12 @@ export class HeldMocks {
     const held = this.held.get(id);
     if (held === undefined) throw new ApiProblem('not-found', `There is no mock ${id}.`);
     return held;
+  }
+
+  /** The newest sound model of a mock's design, with what it implies under what the mock serves. */
+  async newestFor({ row }: Held): Promise<NewestModel> {
+    const model = await this.designs.soundModel(row.designId);
+    return { ...model, derivations: await this.designs.derivations(model, servedNames(row)) };
   }
 
   announce(held: Held): void {
@@ -109,7 +117,10 @@ export class HeldMocks {
     const releases = await Promise.all(
       servedLabels(row).map((label) => this.releases.served(row.designId, label)),
     );
-    const derivations = allDerivations(storedDerivations(dataset, row), releases);
+    const derivations = allDerivations(
+      await this.designs.derivations(storedModel(dataset), servedNames(row)),
+      releases,
+    );
     const { model } = firstOf(derivations);
     const counters = JSON.parse(dataset.counters) as Counters;
     const kept = new KeptAnswers(answers);

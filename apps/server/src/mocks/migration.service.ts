@@ -2,12 +2,11 @@ import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { Decision, MigrationStep } from '@isomeros/core/migration';
 import type { DataSource } from 'typeorm';
-import { DesignsService, type SoundModel } from '../designs/designs.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { viewOf, type Held } from './held.js';
 import { HeldMocks } from './heldMocks.js';
 import { modelColumnsOf } from './provision.js';
-import { migrationOf, NOTHING_DECIDED, takeOver } from './renewal.js';
+import { migrationOf, NOTHING_DECIDED, takeOver, type NewestModel } from './renewal.js';
 import { servedNames } from './served.js';
 import { Snapshots } from './snapshots.js';
 import type { MockView } from './views.js';
@@ -27,7 +26,6 @@ export class MigrationService {
   constructor(
     @InjectDataSource() private readonly database: DataSource,
     private readonly mocks: HeldMocks,
-    private readonly designs: DesignsService,
   ) {}
 
   async plan(id: string): Promise<MigrationView> {
@@ -35,7 +33,7 @@ export class MigrationService {
     const newest = await this.newest(held);
     const from = held.dataset.modelRevision;
     if (newest === null) return { from, to: from, steps: [] };
-    const { migrated } = migrationOf(held, newest, NOTHING_DECIDED);
+    const migrated = migrationOf(held, newest, NOTHING_DECIDED);
     return { from, to: newest.revision, steps: migrated.open };
   }
 
@@ -52,11 +50,11 @@ export class MigrationService {
 
   private async carryOut(
     held: Held,
-    newest: SoundModel,
+    newest: NewestModel,
     decided: ReadonlyMap<string, Decision>,
   ): Promise<void> {
     await held.records.settled();
-    const { migrated } = migrationOf(held, newest, decided);
+    const migrated = migrationOf(held, newest, decided);
     if (migrated.problems.length > 0)
       throw new ApiProblem('invalid', 'A value to fill in does not fit.', {
         errors: migrated.problems.map((problem) =>
@@ -79,9 +77,9 @@ export class MigrationService {
   }
 
   /** The newest sound model, where another one is served; a mock of releases alone never follows. */
-  private async newest(held: Held): Promise<SoundModel | null> {
+  private async newest(held: Held): Promise<NewestModel | null> {
     if (servedNames(held.row).length === 0) return null;
-    const newest = await this.designs.soundModel(held.row.designId);
+    const newest = await this.mocks.newestFor(held);
     return newest.revision === held.dataset.modelRevision ? null : newest;
   }
 }

@@ -1,7 +1,6 @@
 import { ARRANGEMENT_NAME } from '@isomeros/core/arrangement';
 import {
   ArrayMaxSize,
-  ArrayUnique,
   IsArray,
   IsInt,
   IsObject,
@@ -13,6 +12,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+import { EachOnce } from '../http/eachOnce.js';
 import type { Served } from './served.js';
 
 /** What is wanted of seed records. */
@@ -45,14 +45,14 @@ export class CreateMockDto extends SeedPlanDto {
 
   @IsArray({ message: 'Expected an array of names of arrangements.' })
   @ArrayMaxSize(20, { message: 'Expected at most 20 arrangements.' })
-  @ArrayUnique({ message: 'Expected each arrangement once.' })
+  @EachOnce({ message: 'Expected each arrangement once.' })
   @IsString({ each: true, message: 'Expected names of arrangements.' })
   arrangements: string[];
 
   @IsOptional()
   @IsArray({ message: 'Expected an array of labels of releases.' })
   @ArrayMaxSize(20, { message: 'Expected at most 20 releases.' })
-  @ArrayUnique({ message: 'Expected each release once.' })
+  @EachOnce({ message: 'Expected each release once.' })
   @IsString({ each: true, message: 'Expected labels of releases.' })
   releases?: string[];
 

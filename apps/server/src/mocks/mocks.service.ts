@@ -11,7 +11,7 @@ import { firstOf, isRunning, seedPlanOf, stopAll, viewOf, type Held } from './he
 import { HeldMocks } from './heldMocks.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
 import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
-import { checkArrangements, makeRecords, modelColumnsOf, newestDerivations } from './provision.js';
+import { checkArrangements, makeRecords, modelColumnsOf } from './provision.js';
 import { sharedRows } from './releaseFaces.js';
 import { newestOf, reset, restore } from './renewal.js';
 import { readSeedPlan } from './seedPlan.js';
@@ -50,7 +50,7 @@ export class MocksService {
     checkArrangements(newest, wanted.arrangements);
     const [first] = releases;
     const model = wanted.arrangements.length === 0 && first !== undefined ? first.model : newest;
-    const derivations = newestDerivations(newest, wanted.arrangements);
+    const derivations = await this.designs.derivations(newest, wanted.arrangements);
     const derivation = firstOf([...derivations, ...releases.map((release) => release.derivation)]);
     const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
     const seed = wanted.seed ?? USUAL_SEED;
@@ -106,7 +106,7 @@ export class MocksService {
     const held = this.mocks.find(id);
     const { designId } = held.row;
     await this.mocks.inTurn.run(designId, async () => {
-      const newest = await this.designs.soundModel(designId);
+      const newest = await this.mocks.newestFor(held);
       const { records } = this.mocks.limits;
       await reset(held, newest, records, (releases) => this.mocks.part(held, releases));
     });
@@ -122,7 +122,7 @@ export class MocksService {
   /** Tells what is wanted of seed records from the next reset on. */
   async tellSeeding(id: string, wanted: SeedPlanDto): Promise<Seeding> {
     const held = this.mocks.find(id);
-    const { derivations } = newestOf(held, await this.designs.soundModel(held.row.designId));
+    const { derivations } = newestOf(held, await this.mocks.newestFor(held));
     const seedPlan = JSON.stringify(
       readSeedPlan(wanted, firstOf(derivations).model, this.mocks.limits.records),
     );

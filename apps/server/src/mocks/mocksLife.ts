@@ -96,7 +96,7 @@ export class MocksLife implements OnApplicationBootstrap, BeforeApplicationShutd
     const model = await this.designs.soundModel(held.row.designId);
     if (model.revision === held.dataset.modelRevision) return;
     if (isOutdated(held.dataset, model))
-      await adoptModel(held, model, (releases) => this.mocks.part(held, releases));
+      await adoptModel(held, await this.mocks.newestFor(held), (releases) => this.mocks.part(held, releases));
     this.mocks.announce(held);
   }
 }

@@ -6,11 +6,10 @@ import { parse } from '@isomeros/core/notation';
 import { seed, type SeedPlan } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import { readChoices } from '../designs/designRows.js';
-import { deriveFrom, type Derivation } from '../designs/derivations.js';
+import type { Derivation } from '../compute/program.js';
 import type { SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
-import { servedNames } from './served.js';
 
 const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
 
@@ -20,7 +19,7 @@ export const isPortTaken = (error: unknown): boolean => PORT_TAKEN.has(errorCode
 export const serviceOf = ({ model, contract, description }: Derivation, { secret }: MockRow): Service => ({
   model,
   contract,
-  description,
+  description: () => description,
   secret,
   digest: (text) => hash('sha256', text, 'base64url').slice(0, DIGEST_LENGTH),
 });
@@ -46,25 +45,19 @@ export const modelColumnsOf = ({
   modelRevision,
 }: ModelColumns): ModelColumns => ({ modelText, modelIdentities, modelChoices, modelRevision });
 
-/** What each arrangement implies, under the model a dataset is stored with, whatever the design says by now. */
-export const storedDerivations = (stored: ModelColumns, row: MockRow): readonly Derivation[] => {
-  const identities = JSON.parse(stored.modelIdentities) as Identities;
-  const choices = readChoices({ choices: stored.modelChoices });
-  return servedNames(row).map((name) => deriveFrom(stored.modelText, identities, choices, name));
-};
+/** The sound model a dataset is stored with, whatever its design says by now. */
+export const storedModel = (stored: ModelColumns): SoundModel => ({
+  text: stored.modelText,
+  identities: JSON.parse(stored.modelIdentities) as Identities,
+  choices: readChoices({ choices: stored.modelChoices }),
+  revision: stored.modelRevision,
+});
 
 /** The model that records were stored with. */
-export const modelOf = (stored: ModelColumns): Model =>
-  completeModel(
-    parse(stored.modelText, JSON.parse(stored.modelIdentities) as Identities).model,
-    readChoices({ choices: stored.modelChoices }),
-  );
-
-/** What the newest sound model of a design implies under each of some arrangements. */
-export const newestDerivations = (
-  { text, identities, choices }: SoundModel,
-  names: readonly string[],
-): readonly Derivation[] => names.map((name) => deriveFrom(text, identities, choices, name));
+export function modelOf(stored: ModelColumns): Model {
+  const { text, identities, choices } = storedModel(stored);
+  return completeModel(parse(text, identities).model, choices);
+}
 
 /** What is to be served must be there. */
 export function checkArrangements({ choices }: SoundModel, names: readonly string[]): void {

@@ -1,6 +1,6 @@
 import { canShareRecords, findViolations, withDefaults } from '@isomeros/core/engine';
 import type { Model, Row } from '@isomeros/core/model';
-import type { Derivation } from '../designs/derivations.js';
+import type { Derivation } from '../compute/program.js';
 import type { ReleaseEnd, ServedRelease } from '../designs/releases.service.js';
 import type { MockRow } from '../database/tables.js';
 import { servedLabels, servedPorts } from './served.js';

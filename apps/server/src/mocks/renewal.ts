@@ -3,20 +3,12 @@ import { Dataset, renumbered, type Counters } from '@isomeros/core/engine';
 import { migrate, type Decision, type Migration } from '@isomeros/core/migration';
 import type { Model, Row } from '@isomeros/core/model';
 import type { SoundModel } from '../designs/designs.service.js';
-import type { Derivation } from '../designs/derivations.js';
+import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { firstOf, seedPlanOf, serve, type Held } from './held.js';
-import {
-  makeRecords,
-  modelColumns,
-  modelColumnsOf,
-  newestDerivations,
-  modelOf,
-  type ModelColumns,
-} from './provision.js';
+import { makeRecords, modelColumns, modelColumnsOf, modelOf, type ModelColumns } from './provision.js';
 import { allDerivations, sharedRows } from './releaseFaces.js';
-import { servedNames } from './served.js';
 import type { SnapshotState } from './snapshots.js';
 
 /** What takes the place of all records of a mock. */
@@ -28,6 +20,11 @@ interface Renewal {
   /** What is served from then on; `null`: what was served before. */
   readonly derivations: readonly Derivation[] | null;
   readonly keepsAnswers: boolean;
+}
+
+/** The newest sound model of a design, and what it implies under each arrangement that a mock serves. */
+export interface NewestModel extends SoundModel {
+  readonly derivations: readonly Derivation[];
 }
 
 /** Gives releases records of their own. */
@@ -53,17 +50,16 @@ function renew(held: Held, part: Part, make: (counters: Counters) => Renewal): P
 
 /** What a mock serves after a reset: the newest of its arrangements, or, where it has none, its release as ever. */
 export function newestOf(
-  { row, releases, dataset }: Held,
-  newest: SoundModel,
+  { releases, dataset }: Held,
+  newest: NewestModel,
 ): { readonly derivations: readonly Derivation[]; readonly columns: ModelColumns } {
-  const names = servedNames(row);
-  return names.length === 0
+  return newest.derivations.length === 0
     ? { derivations: allDerivations([], releases), columns: modelColumnsOf(dataset) }
-    : { derivations: newestDerivations(newest, names), columns: modelColumns(newest) };
+    : { derivations: newest.derivations, columns: modelColumns(newest) };
 }
 
 /** Puts fresh seed records in the place of all, under the newest model of the design. */
-export async function reset(held: Held, newest: SoundModel, most: number, part: Part): Promise<void> {
+export async function reset(held: Held, newest: NewestModel, most: number, part: Part): Promise<void> {
   const { derivations, columns } = newestOf(held, newest);
   const derivation = firstOf(derivations);
   await renew(held, part, (before) => ({
@@ -77,9 +73,9 @@ export async function reset(held: Held, newest: SoundModel, most: number, part: 
 }
 
 /** Serves the newest model, unless records would lose something or contradict it: then it says what waits. */
-export async function adoptModel(held: Held, newest: SoundModel, part: Part): Promise<void> {
+export async function adoptModel(held: Held, newest: NewestModel, part: Part): Promise<void> {
   await held.records.settled();
-  const { migrated } = migrationOf(held, newest, NOTHING_DECIDED);
+  const migrated = migrationOf(held, newest, NOTHING_DECIDED);
   held.waiting = migrated.open;
   if (migrated.open.length === 0) await takeOver(held, newest, NOTHING_DECIDED, part);
 }
@@ -88,30 +84,29 @@ export const NOTHING_DECIDED: ReadonlyMap<string, Decision> = new Map();
 
 /** What becomes of the records of a mock under the newest model, as things are decided. */
 export function migrationOf(
-  { row, records: { dataset } }: Held,
-  newest: SoundModel,
+  { records: { dataset } }: Held,
+  { derivations }: NewestModel,
   decisions: ReadonlyMap<string, Decision>,
-): { readonly migrated: Migration; readonly derivations: readonly Derivation[] } {
-  const derivations = newestDerivations(newest, servedNames(row));
+): Migration {
   const { model } = firstOf(derivations);
   const tools = { now: Date.now(), uuid: randomUUID };
-  const migrated = migrate(dataset.model, model, dataset.everything(), dataset.counters, decisions, tools);
-  return { migrated, derivations };
+  return migrate(dataset.model, model, dataset.everything(), dataset.counters, decisions, tools);
 }
 
 /** Stores the records as they are under the newest model, and serves it. Nothing may be left undecided. */
 export async function takeOver(
   held: Held,
-  newest: SoundModel,
+  newest: NewestModel,
   decisions: ReadonlyMap<string, Decision>,
   part: Part,
 ): Promise<void> {
   await renew(held, part, () => {
-    const { migrated, derivations } = migrationOf(held, newest, decisions);
+    const migrated = migrationOf(held, newest, decisions);
     const [left] = migrated.open;
     if (left !== undefined)
       throw new ApiProblem('conflict', `A record was written meanwhile: ${left.message}`);
     const { rows, counters } = migrated;
+    const { derivations } = newest;
     const { model } = firstOf(derivations);
     return { model, columns: modelColumns(newest), rows, counters, derivations, keepsAnswers: true };
   });

@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -9,8 +8,8 @@ import {
   IsString,
   Max,
   Min,
-  ValidateNested,
 } from 'class-validator';
+import { Nested } from '../http/nested.js';
 
 const RATE = { message: 'Expected a number from 0 to 1.' };
 const MS = { message: 'Expected milliseconds from 0 to 60000.' };
@@ -68,15 +67,13 @@ export class TroubleDto {
   operation?: string;
 
   @IsOptional()
-  @ValidateNested()
-  @Type(() => LatencyDto)
+  @Nested(() => LatencyDto)
   latency?: LatencyDto;
 
   @IsOptional()
   @IsArray({ message: 'Expected an array of failures.' })
   @ArrayMaxSize(10, { message: 'Expected at most 10 failures.' })
-  @ValidateNested({ each: true })
-  @Type(() => FailureDto)
+  @Nested(() => FailureDto, { each: true })
   failures?: FailureDto[];
 
   @IsOptional()
@@ -100,8 +97,7 @@ export class TroublesDto {
 
   @IsArray({ message: 'Expected an array of what goes wrong.' })
   @ArrayMaxSize(100, { message: 'Expected at most 100 entries.' })
-  @ValidateNested({ each: true })
-  @Type(() => TroubleDto)
+  @Nested(() => TroubleDto, { each: true })
   items: TroubleDto[];
 }
 

@@ -21,7 +21,7 @@ export class TestApp {
       databaseUrl: schema,
       webFolder: null,
       samplesFolder: join(import.meta.dirname, '../../../../samples'),
-      intakeWorker: join(import.meta.dirname, '../../dist/intake/worker.js'),
+      computeProgram: join(import.meta.dirname, '../../dist/compute/program.js'),
       token: null,
       limits: USUAL_LIMITS,
       ...config,

@@ -42,7 +42,7 @@ export function readEffect(model: Model, entity: string, text: string): EffectRe
   const line = tokenize(text.replace(/\s+/g, ' '), 1);
   const [unreadable] = line.problems;
   if (unreadable !== undefined)
-    return { ok: false, message: `Cannot read ${unreadable.text}.`, column: unreadable.place.column };
+    return { ok: false, message: unreadable.message, column: unreadable.place.column };
   const reader = new LineReader(line, { line: 1, column: text.length + 1, length: 1 }, diagnostics);
   const effect = new Reading(indexModel(model), reader).effect(entity);
   if (diagnostics.length === 0) reader.finish();

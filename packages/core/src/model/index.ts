@@ -74,7 +74,15 @@ export {
 export type { DeclaredRename, Identities } from './identity.js';
 export { declareRename, NO_LOOSE_ENDS, possibleRenames, tieUp } from './looseEnds.js';
 export type { ElementKind, LooseEnd, LooseEnds, PossibleRename } from './looseEnds.js';
-export { changedLines, codePointLength, compareText, utf8Length } from './text.js';
+export {
+  changedLines,
+  codePointLength,
+  compareText,
+  hasLoneSurrogate,
+  listed,
+  quotedEnd,
+  utf8Length,
+} from './text.js';
 export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
 export type { Json, Row } from './records.js';
 export { namedValue } from './named.js';

@@ -1,7 +1,8 @@
 import { bareObject, type Json } from './records.js';
+import { hasLoneSurrogate } from './text.js';
 
 export interface JsonProblem {
-  readonly code: 'json.syntax' | 'json.duplicate' | 'json.depth' | 'json.precision';
+  readonly code: 'json.syntax' | 'json.duplicate' | 'json.depth' | 'json.precision' | 'json.surrogate';
   readonly message: string;
   readonly line: number;
   readonly column: number;
@@ -24,7 +25,8 @@ export interface JsonReading {
 
 /**
  * Reads a JSON text (RFC 8259) more strictly than the platform does: names in an object are unique
- * (RFC 8259 §4), nesting is limited, and a number that would lose digits is refused.
+ * (RFC 8259 §4), strings are Unicode without unpaired surrogates (RFC 7493 §2.1), nesting is limited, and a
+ * number that would lose digits is refused. Linear in the text, whatever it holds.
  */
 export function readJson(text: string, reading: JsonReading = {}): JsonResult {
   const reader = new JsonReader(text, reading);
@@ -44,9 +46,14 @@ interface Failure {
 }
 
 const NUMBER = /-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/y;
-const STRING = /"(?:[^"\\\u0000-\u001f]|\\(?:["\\/bfnrt]|u[0-9a-fA-F]{4}))*"/y;
+/** What may follow a backslash in a string (RFC 8259 §7). */
+const ESCAPE = /["\\/bfnrt]|u[0-9a-fA-F]{4}/y;
+const QUOTE = 0x22;
+const BACKSLASH = 0x5c;
+const FIRST_SURROGATE = 0xd800;
 const SPACE = /[ \t\r\n]*/y;
 const LAST_SPACE = 0x20;
+const LAST_CONTROL = 0x1f;
 
 class JsonReader {
   failure: Failure | null = null;
@@ -130,13 +137,36 @@ class JsonReader {
     return items;
   }
 
+  /** Goes over a string once, without a pattern: one that repeats goes back as far as it came. */
   private string(): string {
-    const text = this.match(STRING);
-    if (text === null) {
-      this.fail('json.syntax', 'Expected a string in double quotes, with control characters escaped.');
-      return '';
+    const { text } = this;
+    const start = this.at;
+    let isPlain = true;
+    let hasSurrogates = false;
+    for (let at = start + 1; text.charCodeAt(start) === QUOTE && at < text.length; at++) {
+      const unit = text.charCodeAt(at);
+      if (unit === QUOTE) {
+        this.at = at + 1;
+        const value = isPlain ? text.slice(start + 1, at) : (JSON.parse(text.slice(start, at + 1)) as string);
+        if ((hasSurrogates || !isPlain) && hasLoneSurrogate(value))
+          this.fail('json.surrogate', 'A string has half of a surrogate pair.', start);
+        return value;
+      }
+      if (unit <= LAST_CONTROL) break;
+      if (unit === BACKSLASH) {
+        const length = this.escapeAt(at + 1);
+        if (length === 0) break;
+        isPlain = false;
+        at += length;
+      } else if (unit >= FIRST_SURROGATE) hasSurrogates = true;
     }
-    return text.includes('\\') ? (JSON.parse(text) as string) : text.slice(1, -1);
+    this.fail('json.syntax', 'Expected a string in double quotes, with control characters escaped.');
+    return '';
+  }
+
+  private escapeAt(at: number): number {
+    ESCAPE.lastIndex = at;
+    return ESCAPE.exec(this.text)?.[0].length ?? 0;
   }
 
   private number(): number {
@@ -203,12 +233,15 @@ class JsonReader {
   }
 }
 
+const DIGIT_ZERO = 0x30;
+
 /** The significant digits of a number and the power of ten of the last one: the same for equal numbers. */
 function significand(text: string): string {
   const match = /^-?(\d+)(?:\.(\d+))?(?:e([+-]?\d+))?$/i.exec(text);
   const fraction = match?.[2] ?? '';
   const all = ((match?.[1] ?? '') + fraction).replace(/^0+/, '');
-  const digits = all.replace(/0+$/, '');
-  if (digits === '') return '0';
-  return `${digits}e${Number(match?.[3] ?? 0) - fraction.length + (all.length - digits.length)}`;
+  let end = all.length;
+  while (all.charCodeAt(end - 1) === DIGIT_ZERO) end--;
+  if (end === 0) return '0';
+  return `${all.slice(0, end)}e${Number(match?.[3] ?? 0) - fraction.length + (all.length - end)}`;
 }

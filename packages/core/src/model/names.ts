@@ -57,8 +57,12 @@ function lastWordStart(name: string): number {
   return match === null || match[0] === '' ? 0 : match.index;
 }
 
+/** Comparing takes the product of both lengths; longer names are no slips of the hand. */
+const LONGEST_GUESSED = 80;
+
 /** The name nearest to `name` by edit distance, when it is near enough to be a slip of the hand. */
 export function nearest(name: string, candidates: Iterable<string>): string | null {
+  if (name.length > LONGEST_GUESSED) return null;
   const limit = Math.max(1, Math.floor(name.length / 3));
   let best: string | null = null;
   let bestDistance = limit + 1;

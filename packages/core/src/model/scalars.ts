@@ -1,5 +1,5 @@
 import { RE2JS } from 're2js';
-import { codePointLength } from './text.js';
+import { codePointLength, listed } from './text.js';
 import type { ScalarType } from './types.js';
 
 /** One way in which a value fails its type. `code` is stable; `message` is plain English. */
@@ -37,7 +37,10 @@ export function isInstant(text: string): boolean {
 }
 
 /** RFC 3986 §3: a scheme, then only characters and percent-encodings that a URI may hold. */
-const ABSOLUTE_URI = /^[A-Za-z][A-Za-z0-9+.-]*:(?:[A-Za-z0-9\-._~:/?#[\]@!$&'()*+,;=]|%[0-9A-Fa-f]{2})+$/;
+const ABSOLUTE_URI = /^[A-Za-z][A-Za-z0-9+.-]*:[A-Za-z0-9\-._~:/?#[\]@!$&'()*+,;=%]+$/;
+const BROKEN_ENCODING = /%(?![0-9A-Fa-f]{2})/;
+
+const isAbsoluteUri = (text: string): boolean => ABSOLUTE_URI.test(text) && !BROKEN_ENCODING.test(text);
 
 /** The number of digits after the decimal point in the shortest exact form of a number. */
 export function decimalPlaces(value: number): number {
@@ -95,7 +98,7 @@ export function describeType(type: ScalarType): string {
     case 'uri':
       return 'an absolute URI';
     case 'choice':
-      return `one of ${type.options.join(', ')}`;
+      return `one of ${listed(type.options)}`;
   }
 }
 
@@ -147,7 +150,7 @@ export function checkScalar(type: ScalarType, value: unknown): ScalarProblem | n
     case 'email':
       return checkFormat(type, value, (text) => text.length <= 254 && EMAIL.test(text));
     case 'uri':
-      return checkFormat(type, value, (text) => ABSOLUTE_URI.test(text));
+      return checkFormat(type, value, isAbsoluteUri);
     case 'choice':
       return typeof value === 'string' && type.options.includes(value)
         ? null

@@ -31,6 +31,33 @@ export function codePointLength(text: string): number {
   return length;
 }
 
+/** Whether a text holds half of a surrogate pair, which no encoding of Unicode can carry. */
+export const hasLoneSurrogate = (text: string): boolean => /\p{Surrogate}/u.test(text);
+
+const BACKSLASH = 0x5c;
+
+/**
+ * Where a quoted text ends that begins at `start`: the index behind its closing quote, which is the character it
+ * begins with; -1 when it is not closed. A backslash takes the character behind it along.
+ */
+export function quotedEnd(text: string, start: number): number {
+  const quote = text.charCodeAt(start);
+  for (let at = start + 1; at < text.length; at++) {
+    const unit = text.charCodeAt(at);
+    if (unit === quote) return at + 1;
+    if (unit === BACKSLASH) at++;
+  }
+  return -1;
+}
+
+const MOST_LISTED = 30;
+
+/** Names as a message lists them: the first ones, and how many more there are. */
+export const listed = (names: readonly string[]): string =>
+  names.length <= MOST_LISTED
+    ? names.join(', ')
+    : `${names.slice(0, MOST_LISTED).join(', ')} and ${names.length - MOST_LISTED} more`;
+
 /** Orders two texts by code point, not by locale. */
 export function compareText(a: string, b: string): number {
   const length = Math.min(a.length, b.length);

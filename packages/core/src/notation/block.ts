@@ -1,4 +1,6 @@
 import type { Attribute, ImplicitId, UniqueRule } from '../model/index.js';
+import type { Place } from './diagnostics.js';
+import type { LineReader } from './lineReader.js';
 
 /** An entity or a value while its lines are read. */
 export interface Block {
@@ -19,3 +21,11 @@ export const emptyBlock = (
   description: string | null,
   comments: readonly string[],
 ): Block => ({ kind, id, name, description, comments, attributes: [], uniques: [], implicitId: 'integer' });
+
+export function reportBlockCase(reader: LineReader, kind: Block['kind'], name: string, place: Place): void {
+  const words = name.split(/[_-]+/).filter((part) => part !== '');
+  const better = words.map((part) => part.charAt(0).toUpperCase() + part.slice(1)).join('');
+  const fix = /^[A-Z]/.test(better) ? { title: `Use ${better}`, place, replacement: better } : null;
+  const kinds = kind === 'entity' ? 'entities' : 'values';
+  reader.report('name.case', `Names of ${kinds} are in PascalCase; ${name} is not.`, place, fix);
+}

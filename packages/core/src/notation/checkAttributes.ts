@@ -1,4 +1,4 @@
-import { checkScalar, nearest, type Attribute, type AttributeType } from '../model/index.js';
+import { checkScalar, listed, type Attribute, type AttributeType } from '../model/index.js';
 import { checkLifeCycle } from './checkLifeCycle.js';
 import type { Block } from './block.js';
 import type { Checking } from './resolve.js';
@@ -20,10 +20,10 @@ export function checkAttributes(block: Block, roles: ReadonlySet<string>, checki
   }
   block.attributes.splice(0, block.attributes.length, ...kept);
   checkUniqueRules(block, roles, checking);
-  if (block.kind === 'value') checkRecursion(block, checking);
 }
 
-const innermost = (type: AttributeType): AttributeType => (type.kind === 'list' ? type.of : type);
+/** The type of a value, or of each item of a list. */
+export const innermost = (type: AttributeType): AttributeType => (type.kind === 'list' ? type.of : type);
 
 function typeKnown(attribute: Attribute, checking: Checking): boolean {
   const type = innermost(attribute.type);
@@ -33,7 +33,7 @@ function typeKnown(attribute: Attribute, checking: Checking): boolean {
     checking.report(attribute.id, 'type.unknown', message, type.name);
     return false;
   }
-  const near = nearest(type.name, [...checking.values.keys(), ...TYPE_NAMES]);
+  const near = checking.nearest(type.name, [...checking.values.keys(), ...TYPE_NAMES]);
   const hint = near === null ? '' : ` The nearest is ${near}.`;
   const message = `There is no value ${type.name}.${hint}`;
   checking.report(attribute.id, 'type.unknown', message, type.name, near ?? undefined);
@@ -115,8 +115,8 @@ function checkRole(
   checking: Checking,
 ): void {
   if (role === null || roles.has(role)) return;
-  const near = nearest(role, roles);
-  const hint = roles.size === 0 ? 'it has none' : `it has ${[...roles].join(', ')}`;
+  const near = checking.nearest(role, roles);
+  const hint = roles.size === 0 ? 'it has none' : `it has ${listed([...roles])}`;
   const message = `Within names a to-one role of the entity; ${hint}.`;
   checking.report(attribute.id, 'role.unknown', message, role, near ?? undefined);
 }
@@ -130,34 +130,10 @@ function checkUniqueRules(block: Block, roles: ReadonlySet<string>, checking: Ch
     }
     const unknown = rule.names.find((name) => !names.has(name));
     if (unknown === undefined) return true;
-    const near = nearest(unknown, names) ?? undefined;
+    const near = checking.nearest(unknown, names) ?? undefined;
     const message = `${block.name} has no attribute or to-one role ${unknown}.`;
     checking.report(rule.id, 'role.unknown', message, unknown, near);
     return false;
   });
   block.uniques.splice(0, block.uniques.length, ...kept);
-}
-
-/** A value that contains itself, however far down, could never end. */
-function checkRecursion(block: Block, checking: Checking): void {
-  const seen = new Set<string>();
-  const waiting = block.attributes.map((attribute) => ({ attribute, first: attribute }));
-  for (let step = waiting.pop(); step !== undefined; step = waiting.pop()) {
-    const type = innermost(step.attribute.type);
-    if (type.kind !== 'value') continue;
-    if (type.name === block.name) {
-      checking.report(
-        step.first.id,
-        'type.recursive',
-        `${block.name} contains itself through ${step.first.name}.`,
-      );
-      block.attributes.splice(block.attributes.indexOf(step.first), 1);
-      return;
-    }
-    if (seen.has(type.name)) continue;
-    seen.add(type.name);
-    for (const attribute of checking.values.get(type.name)?.attributes ?? []) {
-      waiting.push({ attribute, first: step.first });
-    }
-  }
 }

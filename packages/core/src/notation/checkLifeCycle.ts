@@ -1,5 +1,6 @@
 import {
   checkScalar,
+  listed,
   type Attribute,
   type Comparison,
   type Literal,
@@ -34,7 +35,7 @@ function statesKnown(
 ): boolean {
   const unknown = [...transition.from, transition.to].find((state) => !type.options.includes(state));
   if (unknown === undefined) return true;
-  const message = `${attribute.name} has no state ${unknown}; it has ${type.options.join(', ')}.`;
+  const message = `${attribute.name} has no state ${unknown}; it has ${listed(type.options)}.`;
   checking.report(transition.id, 'cycle.state', message, unknown);
   return false;
 }

@@ -1,6 +1,7 @@
 /** Every code the reader of the notation can report. A retired code is never used again. */
 export const DIAGNOSTIC_CODES = {
   'text.too-large': 'The text is larger than the limit.',
+  'model.too-large': 'A model has more of something than its limit, or nests deeper.',
   'indent.tab': 'A tab stands in the indentation.',
   'indent.width': 'The indentation is not a multiple of two spaces, or has no block above it.',
   'token.unknown': 'A character that the notation does not use.',
@@ -9,6 +10,7 @@ export const DIAGNOSTIC_CODES = {
   'syntax.expected': 'Something else was expected here.',
   'syntax.extra': 'Something follows the end of the statement.',
   'name.case': 'A name is not written in the case its kind asks for.',
+  'name.length': 'A name is longer than the limit.',
   'name.duplicate': 'A name is used twice in one place.',
   'design.duplicate': 'There is more than one design line.',
   'type.unknown': 'There is no type of that name.',

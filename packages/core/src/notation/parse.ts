@@ -7,8 +7,9 @@ import {
   type Identities,
   type Model,
 } from '../model/index.js';
-import { emptyBlock, type Block } from './block.js';
-import { DIAGNOSTIC_CODES, type Diagnostic, type Place } from './diagnostics.js';
+import { emptyBlock, reportBlockCase, type Block } from './block.js';
+import { DIAGNOSTIC_CODES, type Diagnostic, type DiagnosticCode, type Place } from './diagnostics.js';
+import { attributeProblem, ModelSize, transitionProblem, uniqueRuleProblem } from './limits.js';
 import { LineReader } from './lineReader.js';
 import { readAttribute } from './readAttribute.js';
 import { readRelationship } from './readRelationship.js';
@@ -69,6 +70,7 @@ class TextReader {
   private design: { name: string; description: string | null; comments: readonly string[] } | null = null;
   private comments: string[] = [];
   private block: Block | null = null;
+  private readonly size = new ModelSize();
   /** True after a line that should have opened a block but could not: its lines are passed over. */
   private blockLost = false;
 
@@ -78,11 +80,7 @@ class TextReader {
     const indent = this.indentation(source, number);
     const tokens = tokenize(source, number);
     for (const problem of tokens.problems) {
-      const message =
-        problem.code === 'string.open'
-          ? `The quoted text ${problem.text} is not closed, or has a bad escape.`
-          : `The notation does not use ${problem.text}.`;
-      this.diagnostics.push({ code: problem.code, message, place: problem.place, fix: null });
+      this.diagnostics.push({ ...problem, fix: null });
     }
     if (tokens.comment !== null) this.comments.push(tokens.comment);
     if (tokens.tokens.length === 0) return;
@@ -183,27 +181,22 @@ class TextReader {
       this.blockLost = true;
       return;
     }
-    if (!/^[A-Z][A-Za-z0-9]*$/.test(name.text)) this.reportBlockCase(reader, kind, name.text, name.place);
+    if (!/^[A-Z][A-Za-z0-9]*$/.test(name.text)) reportBlockCase(reader, kind, name.text, name.place);
     const description = reader.description();
     reader.finish();
     const id = this.identity(name.text);
     this.block = emptyBlock(kind, id, name.text, description, comments);
-    if (this.places.has(id)) {
+    const isKnown = this.places.has(id);
+    const tooMany = isKnown ? null : this.size.block();
+    if (isKnown || tooMany !== null) {
       // Its lines are read for their errors, and belong to nothing.
       this.block = { ...this.block, id: `${id}#again` };
-      reader.report('name.duplicate', `There is an entity or a value ${name.text} already.`, name.place);
+      if (tooMany !== null) reader.report('model.too-large', tooMany, name.place);
+      else reader.report('name.duplicate', `There is an entity or a value ${name.text} already.`, name.place);
       return;
     }
     this.declarations.push(this.block);
     this.place(id, source, line);
-  }
-
-  private reportBlockCase(reader: LineReader, kind: string, name: string, place: Place): void {
-    const words = name.split(/[_-]+/).filter((part) => part !== '');
-    const better = words.map((part) => part.charAt(0).toUpperCase() + part.slice(1)).join('');
-    const fix = /^[A-Z]/.test(better) ? { title: `Use ${better}`, place, replacement: better } : null;
-    const kinds = kind === 'entity' ? 'entities' : 'values';
-    reader.report('name.case', `Names of ${kinds} are in PascalCase; ${name} is not.`, place, fix);
   }
 
   private member(reader: LineReader, indent: number, source: string, line: number): void {
@@ -246,6 +239,11 @@ class TextReader {
     if (!reader.expect(')')) return;
     const description = reader.description();
     reader.finish();
+    const tooMany = uniqueRuleProblem(block, names);
+    if (tooMany !== null) {
+      this.reportLine(reader, 'model.too-large', tooMany, source, line);
+      return;
+    }
     const id = this.identity(`${block.name}(${names.join()})`);
     block.uniques.push({ kind: 'unique', id, names, description, comments });
     this.place(id, source, line);
@@ -261,6 +259,11 @@ class TextReader {
       reader.report('name.duplicate', message, { line, column, length: attribute.name.length });
       return;
     }
+    const tooMany = attributeProblem(block, attribute.type);
+    if (tooMany !== null) {
+      this.reportLine(reader, 'model.too-large', tooMany, source, line);
+      return;
+    }
     block.attributes.push({ ...attribute, id });
     this.place(id, source, line);
   }
@@ -269,23 +272,21 @@ class TextReader {
     const transition = readTransition(reader, this.takeComments());
     const attribute = block.attributes.at(-1);
     if (transition === null) return;
-    const whole = {
-      line,
-      column: source.length - source.trimStart().length + 1,
-      length: source.trim().length,
+    const report = (code: DiagnosticCode, message: string): void => {
+      this.reportLine(reader, code, message, source, line);
     };
     if (block.kind === 'value' || attribute?.type.kind !== 'choice') {
-      const message = 'A transition stands under an attribute of an entity that is a choice.';
-      reader.report('cycle.misplaced', message, whole);
+      report('cycle.misplaced', 'A transition stands under an attribute of an entity that is a choice.');
       return;
     }
     const known = attribute.lifeCycle ?? [];
     if (known.some(({ name }) => name === transition.name)) {
-      reader.report(
-        'name.duplicate',
-        `${attribute.name} has a transition ${transition.name} already.`,
-        whole,
-      );
+      report('name.duplicate', `${attribute.name} has a transition ${transition.name} already.`);
+      return;
+    }
+    const tooMany = transitionProblem(known);
+    if (tooMany !== null) {
+      report('model.too-large', tooMany);
       return;
     }
     const id = this.identity(transitionAddress(block.name, attribute.name, transition.name));
@@ -310,15 +311,29 @@ class TextReader {
     const draft = { ...read.relationship, id: '' };
     const id = this.identity(declarationAddress(draft));
     if (this.places.has(id)) {
-      reader.report('role.duplicate', 'The same relationship stands above; give one of them another role.', {
-        line,
-        column: 1,
-        length: source.trimEnd().length,
-      });
+      const message = 'The same relationship stands above; give one of them another role.';
+      this.reportLine(reader, 'role.duplicate', message, source, line);
+      return;
+    }
+    const tooMany = this.size.relationship(draft);
+    if (tooMany !== null) {
+      this.reportLine(reader, 'model.too-large', tooMany, source, line);
       return;
     }
     this.declarations.push({ ...draft, id });
     this.place(id, source, line);
+  }
+
+  /** Reports what is wrong with a whole line. */
+  private reportLine(
+    reader: LineReader,
+    code: DiagnosticCode,
+    message: string,
+    source: string,
+    line: number,
+  ): void {
+    const start = source.length - source.trimStart().length;
+    reader.report(code, message, { line, column: start + 1, length: source.trim().length });
   }
 
   private takeComments(): readonly string[] {

@@ -110,7 +110,7 @@ function readDecimal(reader: LineReader): AttributeType | null {
 
 function readChoice(reader: LineReader): AttributeType | null {
   if (!reader.expect('(')) return null;
-  const options: string[] = [];
+  const options = new Set<string>();
   do {
     const token = reader.next();
     if (token === null || (token.kind !== 'word' && token.kind !== 'string')) {
@@ -118,26 +118,25 @@ function readChoice(reader: LineReader): AttributeType | null {
       return null;
     }
     const option = token.kind === 'string' ? token.value : token.text;
-    if (options.includes(option)) {
+    if (options.has(option))
       reader.report('choice.duplicate', `The option ${option} stands twice.`, token.place);
-    } else options.push(option);
+    options.add(option);
   } while (reader.take(','));
-  return reader.expect(')') ? { kind: 'choice', options } : null;
+  return reader.expect(')') ? { kind: 'choice', options: [...options] } : null;
 }
 
 function readList(reader: LineReader): AttributeType | null {
   const place = reader.here();
   const range = readRange(reader);
   if (range === null || !lengthFits(reader, place, range) || !reader.expect('of')) return null;
-  const inner = reader.here();
-  const of = readType(reader);
-  if (of?.kind === 'list') {
+  if (reader.peek()?.text === 'list') {
     reader.report(
       'type.range',
       'A list holds values, not lists; name a value that has the inner list.',
-      inner,
+      reader.here(),
     );
     return null;
   }
+  const of = readType(reader);
   return of && { kind: 'list', ...range, of };
 }

@@ -8,15 +8,21 @@ import {
   type Relationship,
 } from '../model/index.js';
 import { checkAttributes } from './checkAttributes.js';
+import { checkValues } from './checkValues.js';
 import type { Diagnostic, DiagnosticCode, Place } from './diagnostics.js';
 import type { Block } from './block.js';
 import type { StatementPlace } from './parse.js';
+
+/** Guessing compares a name with all that are there; behind so many mistakes none is guessed at. */
+const MOST_GUESSED = 200;
 
 /** What the checks over a whole text share. */
 export interface Checking {
   readonly entities: ReadonlyMap<string, Block>;
   readonly values: ReadonlyMap<string, Block>;
   report(id: string, code: DiagnosticCode, message: string, word?: string, replacement?: string): void;
+  /** What a name that is not there may have meant, while few things are wrong. */
+  nearest(name: string, candidates: Iterable<string>): string | null;
 }
 
 /**
@@ -39,6 +45,7 @@ export function resolve(
       const fix = replacement === undefined ? null : { title: `Use ${replacement}`, place, replacement };
       diagnostics.push({ code, message, place, fix });
     },
+    nearest: (name, candidates) => (diagnostics.length < MOST_GUESSED ? nearest(name, candidates) : null),
   };
   const blocks = declarations.filter((item) => 'attributes' in item && 'uniques' in item) as Block[];
   for (const block of blocks) {
@@ -48,6 +55,7 @@ export function resolve(
   const roles = rolesByEntity(kept);
   for (const block of entities.values()) checkAttributes(block, roles.get(block.name) ?? new Set(), checking);
   for (const block of values.values()) checkAttributes(block, new Set(), checking);
+  checkValues(values, checking);
   checkRoles(kept, checking);
   const keptRelationships = new Set<Declaration | Block>(kept);
   const keptBlocks = new Set<Declaration | Block>([...entities.values(), ...values.values()]);
@@ -74,10 +82,19 @@ function placeOf(
 ): Place {
   const { line, column, length } = statement ?? { line: 1, column: 1, length: 1 };
   const text = lines[line - 1] ?? '';
-  const found = word === undefined ? null : new RegExp(`(?<![\\w-])${word}(?![\\w-])`).exec(text);
-  return found === null
+  const index = word === undefined ? -1 : indexOfWord(text, word);
+  return index === -1 || word === undefined
     ? { line, column, length }
-    : { line, column: found.index + 1, length: found[0].length };
+    : { line, column: index + 1, length: word.length };
+}
+
+/** Where a word stands in a line that is not part of a longer one; -1 where it does not. */
+function indexOfWord(text: string, word: string): number {
+  const isPart = (index: number): boolean => /[\w-]/.test(text.charAt(index));
+  let index = text.indexOf(word);
+  while (index !== -1 && (isPart(index - 1) || isPart(index + word.length)))
+    index = text.indexOf(word, index + 1);
+  return index;
 }
 
 function keepRelationships(relationships: readonly Relationship[], checking: Checking): Relationship[] {
@@ -118,7 +135,7 @@ function entityKnown(relationship: Relationship, name: string, checking: Checkin
     checking.report(relationship.id, 'entity.unknown', message, name);
     return false;
   }
-  const near = nearest(name, checking.entities.keys());
+  const near = checking.nearest(name, checking.entities.keys());
   const hint = near === null ? '' : ` The nearest is ${near}.`;
   checking.report(
     relationship.id,
@@ -132,7 +149,7 @@ function entityKnown(relationship: Relationship, name: string, checking: Checkin
 
 function carriedKnown({ id, carrying }: PairsWith, checking: Checking): boolean {
   if (carrying === null || checking.values.has(carrying)) return true;
-  const near = nearest(carrying, checking.values.keys());
+  const near = checking.nearest(carrying, checking.values.keys());
   const hint = near === null ? 'Declare it: value …, with its attributes below.' : `The nearest is ${near}.`;
   checking.report(id, 'value.unknown', `There is no value ${carrying}. ${hint}`, carrying, near ?? undefined);
   return false;

@@ -1,4 +1,6 @@
+import { quotedEnd } from '../model/index.js';
 import type { Place } from './diagnostics.js';
+import { MODEL_LIMITS } from './limits.js';
 
 export type Token = { readonly place: Place; readonly text: string } & (
   | { readonly kind: 'word' }
@@ -8,9 +10,9 @@ export type Token = { readonly place: Place; readonly text: string } & (
 );
 
 export interface TokenProblem {
-  readonly code: 'token.unknown' | 'string.open';
+  readonly code: 'token.unknown' | 'string.open' | 'name.length';
+  readonly message: string;
   readonly place: Place;
-  readonly text: string;
 }
 
 export interface TokenLine {
@@ -28,7 +30,9 @@ const LITERALS: ReadonlySet<string> = new Set(['true', 'false']);
 
 /** An option or a state as it is written: plain where it reads as a word, else quoted. */
 export const writeOption = (text: string): string =>
-  WORD.test(text) && !LITERALS.has(text) ? text : JSON.stringify(text);
+  WORD.test(text) && text.length <= MODEL_LIMITS.nameLength && !LITERALS.has(text)
+    ? text
+    : JSON.stringify(text);
 
 /** Words that would be read as something else where a literal stands. */
 export const RESERVED_OPERANDS: ReadonlySet<string> = new Set(['now', 'true', 'false', 'and', 'or']);
@@ -39,9 +43,9 @@ export const writeOperand = (value: string | number | boolean): string =>
     ? String(value)
     : JSON.stringify(value);
 
-/** Space, a comment, a word, a number, a quoted text or a mark; its first character says which. */
+/** Space, a comment, a word, a number or a mark; its first character says which. */
 const TOKEN =
-  /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|"(?:[^"\\]|\\.)*"|\.\.|->|<=|>=|!=|[:,()<>=]/y;
+  /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|\.\.|->|<=|>=|!=|[:,()<>=]/y;
 
 type Lexeme = Token['kind'] | 'space' | 'comment';
 
@@ -55,6 +59,34 @@ function lexemeOf(text: string): Lexeme {
   return text.trim() === '' ? 'space' : 'mark';
 }
 
+/** The text of the token that begins at an index; `null` where none does. */
+function lexemeAt(source: string, index: number): string | null {
+  if (source[index] === '"') {
+    const end = quotedEnd(source, index);
+    return end === -1 ? null : source.slice(index, end);
+  }
+  TOKEN.lastIndex = index;
+  return TOKEN.exec(source)?.[0] ?? null;
+}
+
+const openString = (text: string, place: Place): TokenProblem => ({
+  code: 'string.open',
+  message: `The quoted text ${text} is not closed, or has a bad escape.`,
+  place,
+});
+
+const unknownToken = (text: string, place: Place): TokenProblem => ({
+  code: 'token.unknown',
+  message: `The notation does not use ${text}.`,
+  place,
+});
+
+const longName = (text: string, place: Place): TokenProblem => ({
+  code: 'name.length',
+  message: `A name has at most ${MODEL_LIMITS.nameLength} characters; this one has ${text.length}.`,
+  place,
+});
+
 /** Splits one line into tokens. Characters it cannot read are reported and passed over. */
 export function tokenize(source: string, line: number): TokenLine {
   const tokens: Token[] = [];
@@ -62,21 +94,17 @@ export function tokenize(source: string, line: number): TokenLine {
   let comment: string | null = null;
   let index = 0;
   while (index < source.length) {
-    TOKEN.lastIndex = index;
-    const match = TOKEN.exec(source);
-    if (match === null) {
+    const text = lexemeAt(source, index);
+    if (text === null) {
       const open = source[index] === '"';
       const length = open ? source.length - index : 1;
-      const text = source.slice(index, index + length);
-      problems.push({
-        code: open ? 'string.open' : 'token.unknown',
-        place: { line, column: index + 1, length },
-        text,
-      });
+      const place = { line, column: index + 1, length };
+      problems.push(
+        open ? openString(source.slice(index), place) : unknownToken(source.charAt(index), place),
+      );
       index += length;
       continue;
     }
-    const text = match[0];
     const place = { line, column: index + 1, length: text.length };
     const kind = lexemeOf(text);
     switch (kind) {
@@ -86,6 +114,9 @@ export function tokenize(source: string, line: number): TokenLine {
         comment = text.slice(1).replace(/^ /, '').trimEnd();
         break;
       case 'word':
+        if (text.length > MODEL_LIMITS.nameLength) problems.push(longName(text, place));
+        tokens.push({ kind, text, place });
+        break;
       case 'mark':
         tokens.push({ kind, text, place });
         break;
@@ -94,7 +125,7 @@ export function tokenize(source: string, line: number): TokenLine {
         break;
       case 'string': {
         const value = unescape(text);
-        if (value === null) problems.push({ code: 'string.open', place, text });
+        if (value === null) problems.push(openString(text, place));
         else tokens.push({ kind, text, place, value });
       }
     }

@@ -1,4 +1,4 @@
-import { bareObject, type Model } from '../model/index.js';
+import { bareObject, quotedEnd, type Model } from '../model/index.js';
 import { planProblems, type Children, type SeedPlan } from './plan.js';
 
 /** Where a line of a plan does not fit, and what was expected. */
@@ -16,7 +16,7 @@ type Wishes = { readonly [Part in keyof SeedPlan]: Record<string, SeedPlan[Part]
 
 const COUNT = /^(\d+)$/;
 const CHILDREN = /^(\d+)(?: ?\.\. ?(\d+))? each(?:, (few have many))?$/;
-const SHARE = /^("(?:[^"\\]|\\.)*"|[^\s",]+) (\d+(?:\.\d+)?)$/;
+const SHARE = /^ (\d+(?:\.\d+)?) ?$/;
 const PLAIN = /^[^\s",]+$/;
 const HOW =
   'Expected a number of records such as 30, or 0..8 each, or 0..8 each, few have many; of a choice the shares of its options: planned 6, boarding 1.';
@@ -72,12 +72,19 @@ function takeWish(plan: Wishes, name: string, wish: string): boolean {
 
 function readShares(wish: string): Record<string, number> | null {
   const shares: [string, number][] = [];
-  for (const part of wish.match(/(?:"(?:[^"\\]|\\.)*"|[^,])+/g) ?? []) {
-    const [, option, share] = SHARE.exec(part.trim()) ?? [];
-    if (option === undefined) return null;
-    const name = option.startsWith('"') ? unquoted(option) : option;
-    if (name === null || shares.some(([known]) => known === name)) return null;
+  const known = new Set<string>();
+  for (let at = 0; at < wish.length; at++) {
+    const end = wish[at] === '"' ? quotedEnd(wish, at) : wish.indexOf(' ', at);
+    if (end === -1) return null;
+    const option = wish.slice(at, end);
+    const name = option.startsWith('"') ? unquoted(option) : PLAIN.test(option) ? option : null;
+    const comma = wish.indexOf(',', end);
+    const next = comma === -1 ? wish.length : comma;
+    const [, share] = SHARE.exec(wish.slice(end, next)) ?? [];
+    if (name === null || share === undefined || known.has(name)) return null;
+    known.add(name);
     shares.push([name, Number(share)]);
+    at = wish[next + 1] === ' ' ? next + 1 : next;
   }
   return shares.length === 0 ? null : Object.fromEntries(shares);
 }

@@ -97,7 +97,7 @@ describe("the effect of an operation of one's own, in a line", () => {
     ['set free', 9, 'Expected =, from body, or unset; the line ends.'],
     ['set free = ,', 13, 'Expected a value or now; the line ends.'],
     ['make piers', 6, 'Berth has no piers to make. It has nothing that could be made.'],
-    ['set free = $', 12, 'Cannot read $.'],
+    ['set free = $', 12, 'The notation does not use $.'],
   ])('refuses %p', (text, column, message) => {
     expect(readEffect(MODEL, 'Berth', text)).toEqual({ ok: false, message, column });
   });

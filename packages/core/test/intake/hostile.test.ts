@@ -35,6 +35,10 @@ describe('sources that are hostile, cut short or something else', () => {
       'SQL of another dialect',
       'CREATE TABLE [dbo].[Routes] ([Id] INT IDENTITY(1,1) NOT NULL, [Name] NVARCHAR(MAX))\nGO',
     ],
+    ['a quoted text without end', `CREATE TABLE a (b varchar(9) DEFAULT '${"''".repeat(3_000_000)}`],
+    ['a quoted name without end', `CREATE TABLE \`${'``'.repeat(3_000_000)}`],
+    ['a very long name', `CREATE TABLE a (${'b'.repeat(500)} int, c int)`],
+    ['values inside of each other', '{"a":'.repeat(50) + '1' + '}'.repeat(50)],
     ['a byte order mark', '\ufeffid,name\n1,Ada\n'],
   ];
 

@@ -64,11 +64,34 @@ describe('readJson', () => {
     ['', 'json.syntax', 1, 1],
     ['"\u0001"', 'json.syntax', 1, 1],
     ['01', 'json.syntax', 1, 2],
+    ['"\\ud800"', 'json.surrogate', 1, 1],
+    ['{"a":["x\\udc00y"]}', 'json.surrogate', 1, 7],
+    ['{"\\ud800\\ud800":1}', 'json.surrogate', 1, 2],
+    ['"\\u12g4"', 'json.syntax', 1, 1],
+    ['"open', 'json.syntax', 1, 1],
   ])('%s is %s at line %i, column %i', (text, code, line, column) => {
     const read = readJson(text);
     expect(
       read.ok ? null : { code: read.problem.code, line: read.problem.line, column: read.problem.column },
     ).toEqual({ code, line, column });
+  });
+
+  test.each<readonly [string, string, boolean]>([
+    ['a string', `"${'a'.repeat(20_000_000)}"`, true],
+    ['a string of escapes', `"${'\\n'.repeat(10_000_000)}"`, true],
+    ['a string that is not closed', `"${'a'.repeat(20_000_000)}`, false],
+    ['a string with a bad escape at its end', `"${'\\n'.repeat(5_000_000)}\\x"`, false],
+    ['a whole number', '9'.repeat(20_000_000), false],
+    ['a number of zeros with a digit behind them', `1${'0'.repeat(5_000_000)}1`, false],
+    ['space', `${' '.repeat(20_000_000)}1`, true],
+    ['names', `{${Array.from({ length: 300_000 }, (_, i) => `"n${i}":${i}`).join()}}`, true],
+    ['empty objects', `[${'{},'.repeat(3_000_000)}1]`, true],
+  ])('%s as long as a body may be is read in one pass', (_what, text, isJson) => {
+    expect(readJson(text).ok).toBe(isJson);
+  });
+
+  test('a pair of surrogates is one character', () => {
+    expect(readJson('"\\ud83d\\ude00"')).toEqual({ ok: true, value: '\u{1f600}' });
   });
 
   test('__proto__ is a name like any other', () => {

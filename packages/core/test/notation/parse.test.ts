@@ -12,7 +12,16 @@ interface Case {
 
 const OTHER = '\nentity Other\n  name: text\n';
 
+const lines = (count: number, line: (index: number) => string): string =>
+  Array.from({ length: count }, (_, index) => line(index)).join('\n');
+
 const CASES: readonly Case[] = [
+  {
+    code: 'model.too-large',
+    text: `entity A\n${lines(1_001, (index) => `  a${index}: text`)}`,
+    at: '1002:3+11',
+  },
+  { code: 'name.length', text: `entity A\n  ${'a'.repeat(101)}: text`, at: '2:3+101' },
   { code: 'indent.tab', text: 'entity A\n\tname: text', at: '2:1+1', fix: '  ' },
   { code: 'indent.width', text: 'entity A\n    name: text', at: '2:1+4', fix: '  ' },
   { code: 'indent.width', text: '  name: text', at: '1:1+2' },
@@ -156,6 +165,57 @@ describe('parse', () => {
     expect(diagnostics.map(({ code }) => code)).toEqual(['text.too-large']);
     expect(diagnostics[0]?.message).toContain(String(MAX_TEXT_BYTES));
     expect(model.declarations).toEqual([]);
+  });
+
+  test.each<readonly [string, string, string]>([
+    ['entities', lines(4_001, (i) => `entity E${i}`), '4000 entities and values'],
+    [
+      'relationships of an entity',
+      `entity A\n${lines(1_001, (i) => `each A refers to one A as r${i}`)}`,
+      'At most 1000 relationships name one entity; A',
+    ],
+    [
+      'transitions',
+      `entity A\n  s: choice(a, b), default a\n${lines(201, (i) => `    t${i}: a -> b`)}`,
+      '200 transitions',
+    ],
+    [
+      'options',
+      `entity A\n  s: choice(${lines(1_001, (i) => `o${i}`).replaceAll('\n', ', ')})`,
+      '1000 options',
+    ],
+    [
+      'unique rules',
+      `entity A\n${lines(201, (i) => `  a${i}: text`)}\n${lines(201, (i) => `  unique (a${i}, a0)`)}`,
+      '200 unique rules',
+    ],
+    [
+      'names of a unique rule',
+      `entity A\n  a: text\n  unique (${'a, '.repeat(16)}a)`,
+      '16 attributes and roles',
+    ],
+    [
+      'values inside of each other',
+      `${lines(25, (i) => `value V${i}\n  v: V${i + 1}`)}\nvalue V25\n  a: text`,
+      '24 deep inside of each other',
+    ],
+  ])('a model has an end of its %s, which its diagnostic names', (_what, text, words) => {
+    const { diagnostics } = parse(text);
+    expect(diagnostics.map(({ code }) => code)).toEqual(['model.too-large']);
+    expect(diagnostics[0]?.message).toContain(words);
+  });
+
+  test.each<readonly [string, string]>([
+    ['a list of a list of a list', `entity A\n  a: ${'list of '.repeat(5_000)}text`],
+    ['a quoted text of escapes', `design "${'\\n'.repeat(500_000)}"`],
+    ['a name with many parts', `entity A\n  ${'a-'.repeat(300_000)}a: text`],
+    ['a state that is no word', 'entity A\n  s: choice(a, b), default a\n    go: a -> "("'],
+    ['a name nobody can mean', `entity A\neach A owns many ${'B'.repeat(900_000)}`],
+    ['names that are not there', `entity A\n${lines(20_000, (i) => `each A owns many Thing${i}`)}`],
+    ['values in a circle', lines(4_000, (i) => `value V${i}\n  v: V${(i + 1) % 4_000}`)],
+    ['a value that all others hold', lines(4_000, (i) => `value V${i}\n  a: V${i + 1}\n  b: V${i + 2}`)],
+  ])('reads %s without going back or down in proportion', (_what, text) => {
+    expect(parse(text).diagnostics.length).toBeLessThanOrEqual(20_001);
   });
 
   test.each([

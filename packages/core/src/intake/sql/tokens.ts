@@ -13,25 +13,37 @@ const SPACE = /\s+/y;
 const COMMENT = /--[^\n]*|#[^\n]*|\/\*[\s\S]*?(?:\*\/|$)/y;
 const WORD = /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y;
 const NUMBER = /\d+(?:\.\d+)?/y;
-const STRING = /'(?:[^'\\]|''|\\[\s\S])*'?/y;
 const DOLLAR = /\$(\w*)\$[\s\S]*?(?:\$\1\$|$)/y;
 /** A name in brackets is short, so that a text full of brackets is read in one pass all the same. */
-const NAME = /`(?:[^`]|``)*`?|"(?:[^"]|"")*"?|\[[^\][\n]{0,128}\]/y;
+const BRACKETED = /\[[^\][\n]{0,128}\]/y;
 
 /** The first of these that fits says what a token is; what fits none is a mark. */
 const KINDS = [
   ['space', SPACE],
   ['word', WORD],
   ['mark', /[(),;.=]/y],
-  ['string', STRING],
   ['number', NUMBER],
-  ['name', NAME],
+  ['name', BRACKETED],
   ['comment', COMMENT],
   ['dollar', DOLLAR],
   ['mark', /::|[\s\S]/y],
 ] as const;
 
-type Kind = (typeof KINDS)[number][0];
+type Kind = (typeof KINDS)[number][0] | 'string';
+
+const BACKSLASH = '\\';
+
+/** Text or a name in quotes, to its closing quote or the end of the source; a quote stands in it doubled. */
+function quotedAt(source: string, at: number, hasEscapes: boolean): string {
+  const quote = source[at];
+  for (let end = at + 1; end < source.length; end++) {
+    if (hasEscapes && source[end] === BACKSLASH) end++;
+    else if (source[end] !== quote) continue;
+    else if (source[end + 1] === quote) end++;
+    else return source.slice(at, end + 1);
+  }
+  return source.slice(at);
+}
 
 /** Splits SQL into tokens, in one pass. Comments are passed over; nothing is ever refused here. */
 export function tokenizeSql(source: string): readonly SqlToken[] {
@@ -48,6 +60,9 @@ export function tokenizeSql(source: string): readonly SqlToken[] {
 }
 
 function tokenAt(source: string, at: number): readonly [Kind, string] {
+  const first = source[at];
+  if (first === "'") return ['string', quotedAt(source, at, true)];
+  if (first === '`' || first === '"') return ['name', quotedAt(source, at, false)];
   for (const [kind, pattern] of KINDS) {
     pattern.lastIndex = at;
     const match = pattern.exec(source);

@@ -1,0 +1,74 @@
+import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { Piscina } from 'piscina';
+import { errorCode } from '../errors.js';
+import { ApiProblem } from '../http/problem.js';
+import { SETTINGS, type ServerSettings } from '../settings.js';
+import type * as program from './program.js';
+
+type Program = typeof program;
+type TaskName = keyof Program;
+
+const LIMIT_MS = 30_000;
+const THREADS = 2;
+const IDLE_MS = 60_000;
+const MEMORY_MIB = 1_024;
+
+/** Works things out in threads of their own, each within its time and memory. */
+@Injectable()
+export class ComputeService implements OnModuleDestroy {
+  private readonly pool: Piscina;
+  /** Sources may take long; what is asked of designs does not wait for them. */
+  private readonly sources: Piscina;
+
+  constructor(@Inject(SETTINGS) { computeProgram }: ServerSettings) {
+    const options = {
+      filename: computeProgram,
+      maxThreads: THREADS,
+      idleTimeout: IDLE_MS,
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MIB },
+    };
+    this.pool = new Piscina({ ...options, minThreads: 1 });
+    this.sources = new Piscina({ ...options, minThreads: 0 });
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await Promise.all([this.pool.destroy(), this.sources.destroy()]);
+  }
+
+  /** What a function of the program gives. A problem where it takes longer, or more, than may be. */
+  run<Name extends TaskName>(
+    name: Name,
+    task: Parameters<Program[Name]>[0],
+  ): Promise<Awaited<ReturnType<Program[Name]>>> {
+    return this.runIn(this.pool, name, task, 'The model implies more than can be derived here');
+  }
+
+  /** Reads a source; the signal ends the reading. */
+  readSource(
+    task: Parameters<Program['readSource']>[0],
+    signal: AbortSignal,
+  ): Promise<Awaited<ReturnType<Program['readSource']>>> {
+    return this.runIn(this.sources, 'readSource', task, 'The source is more than can be read here', signal);
+  }
+
+  private async runIn<Name extends TaskName>(
+    pool: Piscina,
+    name: Name,
+    task: Parameters<Program[Name]>[0],
+    refusal: string,
+    gone?: AbortSignal,
+  ): Promise<Awaited<ReturnType<Program[Name]>>> {
+    const late = AbortSignal.timeout(LIMIT_MS);
+    const signal = gone === undefined ? late : AbortSignal.any([gone, late]);
+    try {
+      return (await pool.run(task, { name, signal })) as Awaited<ReturnType<Program[Name]>>;
+    } catch (error) {
+      if (gone?.aborted === true) throw new ApiProblem('bad-request', 'The client went away.');
+      if (late.aborted)
+        throw new ApiProblem('unsound', `${refusal}: it took longer than ${LIMIT_MS / 1_000} s.`);
+      if (errorCode(error) === 'ERR_WORKER_OUT_OF_MEMORY')
+        throw new ApiProblem('unsound', `${refusal}: it took more than ${MEMORY_MIB} MiB of memory.`);
+      throw error;
+    }
+  }
+}

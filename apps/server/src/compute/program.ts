@@ -1,0 +1,151 @@
+import { arrangementOf, completeModel, NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
+import { compareContracts, type Change } from '@isomeros/core/comparison';
+import { fingerprintOf, type Contract, type FingerprintColumn } from '@isomeros/core/contract';
+import { derive } from '@isomeros/core/derivation';
+import { takeIn, type Intake, type IntakeFormat } from '@isomeros/core/intake';
+import type { Identities, Model } from '@isomeros/core/model';
+import { parse, type Diagnostic } from '@isomeros/core/notation';
+import { openApiDocument } from '@isomeros/core/publication';
+import { packJson, unpackJson } from '../database/packed.js';
+import { figuresOfDesign, type DesignFigures } from '../designs/figures.js';
+import { writeYaml } from '../designs/openApiYaml.js';
+
+/**
+ * What is worked out in threads of their own, so that the server and its mocks go on answering: everything that
+ * reads a text of a user or derives from one. Each function takes one argument and gives one result, both copied.
+ */
+export { newRow, withRename, withState, withText } from '../designs/designRows.js';
+
+/** What a contract follows from. */
+export interface DerivationSource {
+  /** Without errors. */
+  readonly text: string;
+  readonly identities: Identities;
+  readonly choices: Choices;
+  /** The name of the arrangement. */
+  readonly arrangement: string;
+}
+
+/** A sound model with the contract an arrangement implies, and its OpenAPI document as JSON text. */
+export interface Derivation {
+  readonly model: Model;
+  readonly contract: Contract;
+  readonly description: string;
+}
+
+export interface DesignOutcome {
+  /** Of the text as it was last saved. */
+  readonly diagnostics: readonly Diagnostic[];
+  readonly figures: DesignFigures;
+  readonly fingerprint: readonly FingerprintColumn[];
+}
+
+const KEPT = 4;
+const latest = new Map<string, Omit<Derivation, 'description'>>();
+
+/** The latest derivations are kept: most are asked for again with another question. */
+function derived(source: DerivationSource): Omit<Derivation, 'description'> {
+  const key = JSON.stringify(source);
+  const known = latest.get(key) ?? deriveAnew(source);
+  latest.delete(key);
+  latest.set(key, known);
+  const [oldest] = latest.keys();
+  if (latest.size > KEPT && oldest !== undefined) latest.delete(oldest);
+  return known;
+}
+
+function deriveAnew({
+  text,
+  identities,
+  choices,
+  arrangement,
+}: DerivationSource): Omit<Derivation, 'description'> {
+  const model = completeModel(parse(text, identities).model, choices);
+  return { model, contract: derive(model, arrangementOf(arrangement, choices)) };
+}
+
+const describe = (contract: Contract): string => JSON.stringify(openApiDocument(contract), null, 2);
+
+/** What a design amounts to: the errors of its text, and the figures of the last sound one. */
+export function outcome({ saved, ...source }: DerivationSource & { readonly saved: string }): DesignOutcome {
+  const { model, contract } = derived(source);
+  return {
+    diagnostics: saved === source.text ? [] : parse(saved, source.identities).diagnostics,
+    figures: figuresOfDesign(model, contract, source.choices),
+    fingerprint: fingerprintOf(contract),
+  };
+}
+
+/** What a text of the notation amounts to on its own, under the default arrangement. */
+export function sample(text: string): DesignOutcome & Pick<Model, 'name' | 'description'> {
+  const source = { text, identities: {}, choices: NO_CHOICES, arrangement: 'main' };
+  const { name, description } = derived(source).model;
+  return { ...outcome({ ...source, saved: text }), diagnostics: parse(text).diagnostics, name, description };
+}
+
+export function derivation(source: DerivationSource): Derivation {
+  const { model, contract } = derived(source);
+  return { model, contract, description: describe(contract) };
+}
+
+export const contractText = (source: DerivationSource): string => JSON.stringify(derived(source).contract);
+
+export const openApiJson = (source: DerivationSource): string => describe(derived(source).contract);
+
+export const openApiYaml = (source: DerivationSource): string =>
+  writeYaml(openApiDocument(derived(source).contract));
+
+/** A contract as a release keeps it. */
+export interface Frozen {
+  readonly packed: Buffer;
+  readonly version: string;
+  readonly operations: number;
+  /** Findings that keep it from being released. */
+  readonly errors: readonly string[];
+}
+
+export async function freeze(source: DerivationSource): Promise<Frozen> {
+  const { contract } = derived(source);
+  return {
+    packed: await packJson(contract),
+    version: contract.version,
+    operations: contract.operations.length,
+    errors: contract.findings.flatMap(({ severity, message }) => (severity === 'error' ? [message] : [])),
+  };
+}
+
+/** A frozen contract with the model it was made from, as a mock serves it. */
+export async function frozenDerivation({
+  packed,
+  text,
+  identities,
+  choices,
+}: Omit<DerivationSource, 'arrangement'> & { readonly packed: Uint8Array }): Promise<Derivation> {
+  const contract = await unpackJson<Contract>(packed);
+  const model = completeModel(parse(text, identities).model, choices);
+  return { model, contract, description: describe(contract) };
+}
+
+export const frozenOpenApiJson = async (packed: Uint8Array): Promise<string> =>
+  describe(await unpackJson<Contract>(packed));
+
+export const frozenOpenApiYaml = async (packed: Uint8Array): Promise<string> =>
+  writeYaml(openApiDocument(await unpackJson<Contract>(packed)));
+
+/** What changed from a frozen contract to what is implied now. */
+export const changesSince = async ({
+  packed,
+  ...source
+}: DerivationSource & { readonly packed: Uint8Array }): Promise<readonly Change[]> =>
+  compareContracts(await unpackJson<Contract>(packed), derived(source).contract);
+
+/** Reads a source as a model. */
+export const readSource = ({
+  format,
+  source,
+  name,
+}: {
+  readonly format: IntakeFormat;
+  readonly source: string;
+  readonly name: string;
+}): Intake => takeIn(format, source, name);
