@@ -53,8 +53,10 @@ export class ChangesService implements OnApplicationBootstrap {
     if (await facts.existsBy({ name: 'samples.loaded' })) return;
     const sample = (await this.designs.listSamples()).find(({ id }) => id === FIRST_SAMPLE);
     if (sample === undefined) return;
-    await this.create(sample.name, sample.text);
-    await facts.insert({ name: 'samples.loaded', value: new Date().toISOString() });
+    const loaded = { name: 'samples.loaded', value: new Date().toISOString() };
+    await this.insert({ text: withDesignName(sample.text, sample.name) }, undefined, (manager) =>
+      manager.insert(FactRow, loaded),
+    );
   }
 
   create(name: string | undefined, source: string): Promise<DesignView> {
@@ -76,8 +78,12 @@ export class ChangesService implements OnApplicationBootstrap {
     return this.insert({ text, identities, choices }, withDesignName(row.text, name));
   }
 
-  /** Keeps a new design; its text as it was saved may be another one than the last sound text. */
-  private async insert(design: NewDesign, saved: string = design.text): Promise<DesignView> {
+  /** Keeps a new design, and something together with it; its text as it was saved may be another one than the sound one. */
+  private async insert(
+    design: NewDesign,
+    saved: string = design.text,
+    together?: (manager: EntityManager) => Promise<unknown>,
+  ): Promise<DesignView> {
     const begun = await this.compute.run('newRow', design);
     if (!('id' in begun)) throw unsound(begun);
     checkSize(saved);
@@ -86,6 +92,7 @@ export class ChangesService implements OnApplicationBootstrap {
     await this.database.transaction(async (manager) => {
       await manager.insert(DesignRow, row);
       await this.revisions.keep(manager, row, 'begun', '');
+      await together?.(manager);
     });
     return this.designs.view(row);
   }

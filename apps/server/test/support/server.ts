@@ -1,7 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 
-const main = join(import.meta.dirname, '../../dist/main.js');
+/** The built program of the server. */
+export const SERVER_PROGRAM = join(import.meta.dirname, '../../dist/main.js');
 
 /** The built server in a process of its own, on a free port. */
 export class ServerProcess {
@@ -15,7 +16,7 @@ export class ServerProcess {
     environment: Readonly<Record<string, string>> = {},
   ): Promise<ServerProcess> {
     const env = { ...process.env, ISOMEROS_DATABASE_URL: databaseUrl, ISOMEROS_PORT: '5800', ...environment };
-    const child = spawn(process.execPath, [main], { env, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(process.execPath, [SERVER_PROGRAM], { env, stdio: ['ignore', 'pipe', 'pipe'] });
     return new Promise((resolve, reject) => {
       let output = '';
       const read = (part: Buffer): void => {

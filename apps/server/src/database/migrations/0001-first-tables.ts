@@ -7,7 +7,7 @@ export class FirstTables1795000000001 implements MigrationInterface {
   readonly name = 'FirstTables1795000000001';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query(`CREATE TABLE designs (
+    await runner.query(`CREATE TABLE IF NOT EXISTS designs (
       id char(36) NOT NULL PRIMARY KEY,
       name varchar(255) NOT NULL,
       text longtext NOT NULL,
@@ -18,13 +18,13 @@ export class FirstTables1795000000001 implements MigrationInterface {
       changed_at datetime(3) NOT NULL,
       KEY designs_by_change (changed_at, id)
     ) ${OPTIONS}`);
-    await runner.query(`CREATE TABLE arrangements (
+    await runner.query(`CREATE TABLE IF NOT EXISTS arrangements (
       design_id char(36) NOT NULL,
       name varchar(60) NOT NULL,
       PRIMARY KEY (design_id, name),
       CONSTRAINT arrangement_design FOREIGN KEY (design_id) REFERENCES designs (id) ON DELETE CASCADE
     ) ${OPTIONS}`);
-    await runner.query(`CREATE TABLE mocks (
+    await runner.query(`CREATE TABLE IF NOT EXISTS mocks (
       id char(36) NOT NULL PRIMARY KEY,
       design_id char(36) NOT NULL,
       arrangements text NOT NULL,
@@ -34,7 +34,7 @@ export class FirstTables1795000000001 implements MigrationInterface {
       KEY mocks_by_design (design_id),
       CONSTRAINT mock_design FOREIGN KEY (design_id) REFERENCES designs (id) ON DELETE CASCADE
     ) ${OPTIONS}`);
-    await runner.query(`CREATE TABLE datasets (
+    await runner.query(`CREATE TABLE IF NOT EXISTS datasets (
       id char(36) NOT NULL PRIMARY KEY,
       seed int unsigned NOT NULL,
       counts longtext NOT NULL,
@@ -46,14 +46,14 @@ export class FirstTables1795000000001 implements MigrationInterface {
       holder char(36) NOT NULL,
       CONSTRAINT dataset_mock FOREIGN KEY (id) REFERENCES mocks (id) ON DELETE CASCADE
     ) ${OPTIONS}`);
-    await runner.query(`CREATE TABLE records (
+    await runner.query(`CREATE TABLE IF NOT EXISTS records (
       dataset_id char(36) NOT NULL,
       rid bigint unsigned NOT NULL,
       data longtext NOT NULL,
       PRIMARY KEY (dataset_id, rid),
       CONSTRAINT record_dataset FOREIGN KEY (dataset_id) REFERENCES datasets (id) ON DELETE CASCADE
     ) ${OPTIONS}`);
-    await runner.query(`CREATE TABLE facts (
+    await runner.query(`CREATE TABLE IF NOT EXISTS facts (
       name varchar(60) NOT NULL PRIMARY KEY,
       value varchar(255) NOT NULL
     ) ${OPTIONS}`);
@@ -61,7 +61,7 @@ export class FirstTables1795000000001 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     for (const table of ['facts', 'records', 'datasets', 'mocks', 'arrangements', 'designs']) {
-      await runner.query(`DROP TABLE ${table}`);
+      await runner.query(`DROP TABLE IF EXISTS ${table}`);
     }
   }
 }

@@ -9,13 +9,13 @@ export class Revisions1795000000002 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`ALTER TABLE designs
-      ADD COLUMN choices longtext NOT NULL DEFAULT '${NO_CHOICES}',
-      ADD COLUMN loose_ends longtext NOT NULL DEFAULT '${NO_LOOSE_ENDS}',
-      ADD COLUMN removed_at datetime(3) NULL`);
+      ADD COLUMN IF NOT EXISTS choices longtext NOT NULL DEFAULT '${NO_CHOICES}',
+      ADD COLUMN IF NOT EXISTS loose_ends longtext NOT NULL DEFAULT '${NO_LOOSE_ENDS}',
+      ADD COLUMN IF NOT EXISTS removed_at datetime(3) NULL`);
     await runner.query(
-      `ALTER TABLE datasets ADD COLUMN model_choices longtext NOT NULL DEFAULT '${NO_CHOICES}'`,
+      `ALTER TABLE datasets ADD COLUMN IF NOT EXISTS model_choices longtext NOT NULL DEFAULT '${NO_CHOICES}'`,
     );
-    await runner.query(`CREATE TABLE revisions (
+    await runner.query(`CREATE TABLE IF NOT EXISTS revisions (
       design_id char(36) NOT NULL,
       number int unsigned NOT NULL,
       at datetime(3) NOT NULL,
@@ -30,10 +30,10 @@ export class Revisions1795000000002 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE revisions');
-    await runner.query('ALTER TABLE datasets DROP COLUMN model_choices');
+    await runner.query('DROP TABLE IF EXISTS revisions');
+    await runner.query('ALTER TABLE datasets DROP COLUMN IF EXISTS model_choices');
     await runner.query(
-      'ALTER TABLE designs DROP COLUMN choices, DROP COLUMN loose_ends, DROP COLUMN removed_at',
+      'ALTER TABLE designs DROP COLUMN IF EXISTS choices, DROP COLUMN IF EXISTS loose_ends, DROP COLUMN IF EXISTS removed_at',
     );
   }
 }

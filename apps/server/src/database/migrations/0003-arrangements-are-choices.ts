@@ -12,6 +12,8 @@ export class ArrangementsAreChoices1795000000003 implements MigrationInterface {
   readonly name = 'ArrangementsAreChoices1795000000003';
 
   async up(runner: QueryRunner): Promise<void> {
+    if (!(await runner.hasTable('arrangements'))) return;
+    // Its last statement takes the table away, so that what was done before is done again until then.
     const named = (await runner.query(
       'SELECT design_id AS id, name FROM arrangements ORDER BY name',
     )) as NamedRow[];
@@ -28,12 +30,12 @@ export class ArrangementsAreChoices1795000000003 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query(`CREATE TABLE arrangements (
+    await runner.query(`CREATE TABLE IF NOT EXISTS arrangements (
       design_id char(36) NOT NULL,
       name varchar(60) NOT NULL,
       PRIMARY KEY (design_id, name),
       CONSTRAINT arrangement_design FOREIGN KEY (design_id) REFERENCES designs (id) ON DELETE CASCADE
     ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_bin`);
-    await runner.query("INSERT INTO arrangements (design_id, name) SELECT id, 'main' FROM designs");
+    await runner.query("INSERT IGNORE INTO arrangements (design_id, name) SELECT id, 'main' FROM designs");
   }
 }

@@ -6,14 +6,14 @@ export class KeptAnswers1795000000004 implements MigrationInterface {
   readonly name = 'KeptAnswers1795000000004';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query("ALTER TABLE mocks ADD COLUMN secret char(43) NOT NULL DEFAULT ''");
-    const mocks = (await runner.query('SELECT id FROM mocks')) as { readonly id: string }[];
+    await runner.query("ALTER TABLE mocks ADD COLUMN IF NOT EXISTS secret char(43) NOT NULL DEFAULT ''");
+    const mocks = (await runner.query("SELECT id FROM mocks WHERE secret = ''")) as { readonly id: string }[];
     for (const { id } of mocks)
       await runner.query('UPDATE mocks SET secret = ? WHERE id = ?', [
         randomBytes(32).toString('base64url'),
         id,
       ]);
-    await runner.query(`CREATE TABLE kept_answers (
+    await runner.query(`CREATE TABLE IF NOT EXISTS kept_answers (
       dataset_id char(36) NOT NULL,
       id char(16) NOT NULL,
       kept_at bigint unsigned NOT NULL,
@@ -24,7 +24,7 @@ export class KeptAnswers1795000000004 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE kept_answers');
-    await runner.query('ALTER TABLE mocks DROP COLUMN secret');
+    await runner.query('DROP TABLE IF EXISTS kept_answers');
+    await runner.query('ALTER TABLE mocks DROP COLUMN IF EXISTS secret');
   }
 }

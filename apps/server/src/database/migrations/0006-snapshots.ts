@@ -5,7 +5,7 @@ export class Snapshots1795000000006 implements MigrationInterface {
   readonly name = 'Snapshots1795000000006';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query(`CREATE TABLE snapshots (
+    await runner.query(`CREATE TABLE IF NOT EXISTS snapshots (
       dataset_id char(36) NOT NULL,
       name varchar(60) NOT NULL,
       taken_at datetime(3) NOT NULL,
@@ -17,6 +17,6 @@ export class Snapshots1795000000006 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE snapshots');
+    await runner.query('DROP TABLE IF EXISTS snapshots');
   }
 }

@@ -5,10 +5,10 @@ export class Trouble1795000000007 implements MigrationInterface {
   readonly name = 'Trouble1795000000007';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query("ALTER TABLE mocks ADD COLUMN trouble text NOT NULL DEFAULT '{}'");
+    await runner.query("ALTER TABLE mocks ADD COLUMN IF NOT EXISTS trouble text NOT NULL DEFAULT '{}'");
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('ALTER TABLE mocks DROP COLUMN trouble');
+    await runner.query('ALTER TABLE mocks DROP COLUMN IF EXISTS trouble');
   }
 }

@@ -5,7 +5,7 @@ export class Releases1795000000008 implements MigrationInterface {
   readonly name = 'Releases1795000000008';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query(`CREATE TABLE releases (
+    await runner.query(`CREATE TABLE IF NOT EXISTS releases (
       design_id char(36) NOT NULL,
       label varchar(60) NOT NULL,
       number int unsigned NOT NULL,
@@ -22,6 +22,6 @@ export class Releases1795000000008 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE releases');
+    await runner.query('DROP TABLE IF EXISTS releases');
   }
 }

@@ -5,14 +5,18 @@ export class SeedPlans1795000000009 implements MigrationInterface {
   readonly name = 'SeedPlans1795000000009';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query('ALTER TABLE datasets CHANGE counts seed_plan longtext NOT NULL');
+    await runner.query('ALTER TABLE datasets CHANGE COLUMN IF EXISTS counts seed_plan longtext NOT NULL');
     await runner.query(
-      `UPDATE datasets SET seed_plan = CONCAT('{"counts":', seed_plan, ',"children":{},"shares":{}}')`,
+      `UPDATE datasets SET seed_plan = CONCAT('{"counts":', seed_plan, ',"children":{},"shares":{}}')
+       WHERE NOT JSON_EXISTS(seed_plan, '$.counts')`,
     );
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query(`UPDATE datasets SET seed_plan = JSON_EXTRACT(seed_plan, '$.counts')`);
-    await runner.query('ALTER TABLE datasets CHANGE seed_plan counts longtext NOT NULL');
+    if (!(await runner.hasColumn('datasets', 'seed_plan'))) return;
+    await runner.query(
+      `UPDATE datasets SET seed_plan = JSON_EXTRACT(seed_plan, '$.counts') WHERE JSON_EXISTS(seed_plan, '$.counts')`,
+    );
+    await runner.query('ALTER TABLE datasets CHANGE COLUMN IF EXISTS seed_plan counts longtext NOT NULL');
   }
 }

@@ -1,0 +1,149 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { DataSource, type QueryRunner } from 'typeorm';
+import { databaseOptions, MIGRATIONS } from '../src/database/options.js';
+import { createSchema, dropSchema, runSql } from './support/database.js';
+import { eventually, SERVER_PROGRAM, ServerProcess } from './support/server.js';
+
+// TypeORM tells the console of each migration that fails.
+beforeAll(() => {
+  jest.spyOn(console, 'log').mockImplementation(() => undefined);
+});
+afterAll(() => {
+  jest.restoreAllMocks();
+});
+
+let schema: string;
+beforeEach(async () => {
+  schema = await createSchema();
+});
+afterEach(() => dropSchema(schema));
+
+/** Runs the first migrations, all of them where no number is given, and stops before a statement, as a killed start does. */
+async function migrate({ count = MIGRATIONS.length, statements = Infinity } = {}): Promise<boolean> {
+  const migrations = MIGRATIONS.slice(0, count);
+  const source = new DataSource({ ...databaseOptions(schema), migrations, migrationsRun: false });
+  await source.initialize();
+  let left = statements;
+  const createRunner = source.createQueryRunner.bind(source);
+  source.createQueryRunner = (mode): QueryRunner => {
+    const runner = createRunner(mode);
+    const query = runner.query.bind(runner);
+    runner.query = (...args: Parameters<QueryRunner['query']>): ReturnType<QueryRunner['query']> =>
+      left-- > 0 ? query(...args) : Promise.reject(new Error('The start ended here.'));
+    return runner;
+  };
+  try {
+    await source.runMigrations({ transaction: 'each' });
+    return true;
+  } catch (error) {
+    if (left >= 0) throw error;
+    return false;
+  } finally {
+    await source.destroy();
+  }
+}
+
+/** What an installation of the first version held. */
+const FIRST_RECORDS = `
+  INSERT INTO designs (id, name, text, sound_text, identities, revision, created_at, changed_at)
+    VALUES ('d1', 'Ferries', 'design "Ferries"', 'design "Ferries"', '{}', 1, NOW(3), NOW(3));
+  INSERT INTO arrangements VALUES ('d1', 'main'), ('d1', 'partners');
+  INSERT INTO mocks VALUES ('m1', 'd1', '["main"]', 4811, 1, NOW(3)), ('m2', 'd1', '["partners"]', 4812, 0, NOW(3));
+  INSERT INTO datasets VALUES ('m1', 42, '{"Route":3}', 'design "Ferries"', '{}', 1, '{"rid":1,"attributes":{}}', 7, 'h1');
+  INSERT INTO records VALUES ('m1', 1, '{}');`;
+
+const columns = (): Promise<readonly object[]> =>
+  runSql(
+    schema,
+    `SELECT table_name, column_name, ordinal_position, column_type, is_nullable, column_default, column_key
+     FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY table_name, ordinal_position`,
+  );
+
+async function expectUpgraded(): Promise<void> {
+  const [design] = await runSql(schema, 'SELECT choices FROM designs');
+  const choices = JSON.parse(String(design?.['choices'])) as { arrangements: { name: string }[] };
+  expect(choices.arrangements.map(({ name }) => name)).toEqual(['main', 'partners']);
+  const mocks = await runSql(
+    schema,
+    'SELECT id, ports, releases, CHAR_LENGTH(secret) AS secret FROM mocks ORDER BY id',
+  );
+  expect(mocks).toEqual([
+    { id: 'm1', ports: '[4811]', releases: '[]', secret: 43 },
+    { id: 'm2', ports: '[4812]', releases: '[]', secret: 43 },
+  ]);
+  const [dataset] = await runSql(schema, 'SELECT seed_plan FROM datasets');
+  expect(JSON.parse(String(dataset?.['seed_plan']))).toEqual({
+    counts: { Route: 3 },
+    children: {},
+    shares: {},
+  });
+  expect(await runSql(schema, 'SELECT COUNT(*) AS records FROM records')).toEqual([{ records: 1 }]);
+}
+
+async function emptySchema(): Promise<void> {
+  await dropSchema(schema);
+  schema = await createSchema();
+}
+
+describe('a start that ends during migrations', () => {
+  test('leaves a database in which the next start goes on, wherever it ended', async () => {
+    await migrate();
+    const whole = await columns();
+    for (const isUpgrade of [false, true]) {
+      let statements = 1;
+      for (let isDone = false; !isDone; statements++) {
+        await emptySchema();
+        if (isUpgrade) {
+          await migrate({ count: 1 });
+          await runSql(schema, FIRST_RECORDS);
+        }
+        isDone = await migrate({ statements });
+        await migrate();
+        expect([isUpgrade, statements, await columns()]).toEqual([isUpgrade, statements, whole]);
+        if (isUpgrade) await expectUpgraded();
+      }
+      // Fewer would mean that the runs were not cut short at all.
+      expect(statements).toBeGreaterThan(2 * MIGRATIONS.length);
+    }
+  });
+
+  test('may end twice in the same migration', async () => {
+    await migrate({ count: 1 });
+    await runSql(schema, FIRST_RECORDS);
+    for (let statements = 4; !(await migrate({ statements })); statements++);
+    await expectUpgraded();
+  });
+
+  test('however its process is killed', async () => {
+    for (const [tables, signal] of [
+      [1, 'SIGKILL'],
+      [4, 'SIGINT'],
+      [7, 'SIGKILL'],
+      [10, 'SIGINT'],
+    ] as const) {
+      const env = { ...process.env, ISOMEROS_DATABASE_URL: schema, ISOMEROS_PORT: '5800' };
+      const child = spawn(process.execPath, [SERVER_PROGRAM], { env, stdio: 'ignore' });
+      const ended = once(child, 'exit');
+      await eventually(async () => ((await tableCount()) >= tables ? true : null), `${tables} tables`);
+      child.kill(signal);
+      await ended;
+    }
+    const server = await ServerProcess.start(schema);
+    try {
+      const { items } = (await server.get('/api/designs')) as { items: readonly object[] };
+      expect(items).toHaveLength(1);
+    } finally {
+      await server.end('SIGTERM');
+    }
+  });
+});
+
+async function tableCount(): Promise<number> {
+  const tables = await runSql(
+    schema,
+    'SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE()',
+  );
+  return tables.length;
+}
