@@ -84,6 +84,10 @@ export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {
     servesRevision: count,
     troubles: { ...count, description: 'How many entries tell what goes wrong on purpose.' },
     obstacles: { ...list(text), description: 'Why a newer model is not served yet.' },
+    shortfalls: {
+      ...list(object({ entity: text, wanted: count, made: count, why: text })),
+      description: 'Entities that got fewer seed records than wanted when the mock was made or reset.',
+    },
   }),
   Seeding: closed(object(seedPlan, Object.keys(seedPlan))),
   Records: {

@@ -1,5 +1,5 @@
 import type { MigrationStep } from '@isomeros/core/migration';
-import type { SeedPlan } from '@isomeros/core/seeding';
+import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
 import type { ServedRelease } from '../designs/releases.service.js';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import type { Derivation } from '../compute/program.js';
@@ -28,6 +28,8 @@ export interface Held {
   readonly dice: Dice;
   /** What stands against the newest model of the design; empty when it is served. */
   waiting: readonly MigrationStep[];
+  /** What could not be made when it was seeded last since it is in memory. */
+  shortfalls: readonly Shortfall[];
 }
 
 const PORTS_TRIED = 200;
@@ -119,7 +121,7 @@ const obstacleText = ({ message, records, first }: MigrationStep): string => {
 };
 
 export function viewOf(held: Held): MockView {
-  const { row, dataset, faces, records, journal, dice, waiting } = held;
+  const { row, dataset, faces, records, journal, dice, waiting, shortfalls } = held;
   const ports = servedPorts(row);
   const urls = faces.map(({ served, root }, index) => [served, urlOf(ports[index] ?? 0, root)] as const);
   const names = urls.flatMap(([served, url]) =>
@@ -143,5 +145,6 @@ export function viewOf(held: Held): MockView {
     servesRevision: dataset.modelRevision,
     troubles: dice.troubles.items.length,
     obstacles: waiting.map(obstacleText),
+    shortfalls,
   };
 }

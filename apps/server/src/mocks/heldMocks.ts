@@ -139,9 +139,9 @@ export class HeldMocks {
     return held;
   }
 
-  private heldParts(row: MockRow): Pick<Held, 'journal' | 'dice' | 'waiting'> {
+  private heldParts(row: MockRow): Pick<Held, 'journal' | 'dice' | 'waiting' | 'shortfalls'> {
     const dice = new Dice({ ...NO_TROUBLES, ...(JSON.parse(row.trouble) as Partial<Troubles>) });
-    return { journal: new Journal(this.limits.exchanges), dice, waiting: [] };
+    return { journal: new Journal(this.limits.exchanges), dice, waiting: [], shortfalls: [] };
   }
 
   private sharedBy(held: Held): Shared {

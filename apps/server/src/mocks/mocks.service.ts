@@ -54,7 +54,7 @@ export class MocksService {
     const derivation = firstOf([...derivations, ...releases.map((release) => release.derivation)]);
     const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
     const seed = wanted.seed ?? USUAL_SEED;
-    const { rows, counters } = makeRecords(
+    const { rows, counters, shortfalls } = makeRecords(
       derivation,
       seed,
       plan,
@@ -64,6 +64,7 @@ export class MocksService {
     const { together, apart, shared } = divide(derivation.model, rows, releases);
     const row = newRow(wanted, together);
     const held = await this.mocks.begin(row, { seed, plan, model, rows: shared, counters });
+    held.shortfalls = shortfalls;
     try {
       await this.mocks.listen(held, wanted.port === undefined);
       for (const { label } of apart)

@@ -3,7 +3,7 @@ import { DIGEST_LENGTH, renumbered, type Counters, type Service } from '@isomero
 import type { Identities, Model, Row } from '@isomeros/core/model';
 import { completeModel } from '@isomeros/core/arrangement';
 import { parse } from '@isomeros/core/notation';
-import { seed, type SeedPlan } from '@isomeros/core/seeding';
+import { seed, type SeedPlan, type Shortfall } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import { readChoices } from '../designs/designRows.js';
 import type { Derivation } from '../compute/program.js';
@@ -87,10 +87,10 @@ export function makeRecords(
   plan: SeedPlan,
   before: Counters,
   most: number,
-): { readonly rows: readonly Row[]; readonly counters: Counters } {
+): { readonly rows: readonly Row[]; readonly counters: Counters; readonly shortfalls: readonly Shortfall[] } {
   const made = seed(model, { ...plan, seed: seedNumber, now: Date.now(), most });
   if (made.overflows)
     throw new ApiProblem('invalid', `A mock holds at most ${most} records; there would be more.`);
   const { rows, last } = renumbered(model, made.rows, before.rid);
-  return { rows, counters: { rid: last, attributes: made.counters } };
+  return { rows, counters: { rid: last, attributes: made.counters }, shortfalls: made.shortfalls };
 }

@@ -62,13 +62,14 @@ export function newestOf(
 export async function reset(held: Held, newest: NewestModel, most: number, part: Part): Promise<void> {
   const { derivations, columns } = newestOf(held, newest);
   const derivation = firstOf(derivations);
-  await renew(held, part, (before) => ({
-    ...makeRecords(derivation, held.dataset.seed, seedPlanOf(held), before, most),
-    model: derivation.model,
-    columns,
-    derivations,
-    keepsAnswers: false,
-  }));
+  let shortfalls: Held['shortfalls'] = [];
+  await renew(held, part, (before) => {
+    const made = makeRecords(derivation, held.dataset.seed, seedPlanOf(held), before, most);
+    ({ shortfalls } = made);
+    const { rows, counters } = made;
+    return { model: derivation.model, columns, rows, counters, derivations, keepsAnswers: false };
+  });
+  held.shortfalls = shortfalls;
   held.waiting = [];
 }
 

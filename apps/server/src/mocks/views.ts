@@ -1,4 +1,4 @@
-import type { SeedPlan } from '@isomeros/core/seeding';
+import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
 import type { ExchangeSummary } from './journal.js';
 
 /** A mock as the interface shows it. */
@@ -21,6 +21,8 @@ export interface MockView {
   readonly troubles: number;
   /** Why a newer model is not served: what its records would lose or contradict. Empty when all is served. */
   readonly obstacles: readonly string[];
+  /** Entities that got fewer seed records than wanted when the mock was made or reset. */
+  readonly shortfalls: readonly Shortfall[];
 }
 
 /** What is wanted of seed records. */

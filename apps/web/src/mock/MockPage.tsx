@@ -149,6 +149,7 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
           </button>
         </div>
       )}
+      <ShortfallNotice shortfalls={mock.shortfalls} />
       {mock.obstacles.length > 0 && !isDeciding && (
         <div className="notice" role="status">
           <span>
@@ -161,6 +162,27 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
           </button>
         </div>
       )}
+    </div>
+  );
+}
+
+/** Which entities have fewer seed records than wanted, until it is closed. */
+function ShortfallNotice({ shortfalls }: Pick<Mock, 'shortfalls'>): React.JSX.Element | null {
+  const told = JSON.stringify(shortfalls);
+  const [closed, setClosed] = useState('');
+  if (shortfalls.length === 0 || closed === told) return null;
+  return (
+    <div className="notice" role="status">
+      <ul className="shortfalls">
+        {shortfalls.map(({ entity, wanted, made, why }) => (
+          <li key={entity}>
+            {entity}: {made} of {wanted} seed records. {why}
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="text-button" onClick={() => setClosed(told)}>
+        Close
+      </button>
     </div>
   );
 }

@@ -1,152 +1,98 @@
-import { compilePattern } from '../model/index.js';
+import { codePointLength, compilePattern } from '../model/index.js';
+import { readPattern, type PatternNode } from './patternTree.js';
 import type { Random } from './random.js';
 
-/** Syntax the sampler does not know; the caller falls back to another source of values. */
-class UnknownSyntax extends Error {}
+/** Lengths that are tried before a pattern counts as one that nothing was found for. */
+const ATTEMPTS = 12;
 
-const DIGITS = '0123456789';
-const LOWER = 'abcdefghijklmnopqrstuvwxyz';
-const UPPER = LOWER.toUpperCase();
-const PRINTABLE = Array.from({ length: 95 }, (_, index) => String.fromCharCode(32 + index)).join('');
+/** So many code points more than the fewest a text gets where it may be longer. */
+const SPREAD = 7;
+
+/** Nodes that are visited for one text; patterns that need more are none that people write. */
+const MOST_STEPS = 100_000;
 
 /**
- * A text that matches the pattern as a whole, between `min` and `max` code points long, or `null` when the
- * sampler does not find one. Knows literals, escapes, classes, groups, alternatives and quantifiers.
+ * A text that matches a pattern (RE2 syntax) as a whole, between `min` and `max` code points long; `null` when none
+ * was found. The time it takes is in proportion to the pattern and to the text it gives, and has an end.
  */
 export function sampleText(pattern: string, min: number, max: number, random: Random): string | null {
+  const tree = readPattern(pattern);
+  if (tree === null) return null;
   const compiled = compilePattern(pattern);
-  try {
-    for (let attempt = 0; attempt < 40; attempt++) {
-      const reach = Math.min(min + (attempt % 8), max);
-      const text = new Sampler(pattern, random, reach).sample();
-      if (text.length >= min && text.length <= max && compiled.matches(text)) return text;
-    }
-  } catch (error) {
-    if (!(error instanceof UnknownSyntax)) throw error;
+  const least = Math.max(min, tree.least);
+  const most = Math.max(least, Math.min(max, tree.most));
+  for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+    const spread = Math.min(most - least, Math.max(SPREAD, attempt * SPREAD));
+    const text = new Sampler(random).text(tree, least + random.integer(0, spread));
+    if (text === null) return null;
+    const length = codePointLength(text);
+    if (length >= min && length <= max && compiled.matches(text)) return text;
   }
   return null;
 }
 
+/** Walks a pattern once, and lets each part of it have a share of the length that is wanted. */
 class Sampler {
-  private position = 0;
+  private readonly parts: string[] = [];
+  private steps = 0;
 
-  constructor(
-    private readonly pattern: string,
-    private readonly random: Random,
-    /** How often an open quantifier repeats: enough to reach the shortest length wanted. */
-    private readonly reach: number,
-  ) {}
+  constructor(private readonly random: Random) {}
 
-  sample(): string {
-    const text = this.alternatives();
-    if (this.position < this.pattern.length) throw new UnknownSyntax();
-    return text;
+  /** A text about as long as wanted; `null` where it takes too many steps. */
+  text(tree: PatternNode, length: number): string | null {
+    this.visit(tree, length);
+    return this.steps > MOST_STEPS ? null : this.parts.join('');
   }
 
-  private alternatives(): string {
-    const branches = [this.sequence()];
-    while (this.take('|')) branches.push(this.sequence());
-    return this.random.pick(branches);
-  }
-
-  private sequence(): string {
-    let text = '';
-    while (this.position < this.pattern.length && !'|)'.includes(this.peek())) {
-      const start = this.position;
-      const first = this.atom();
-      const after = this.position;
-      const times = this.quantifier();
-      const end = this.position;
-      if (times > 0) text += first;
-      for (let time = 1; time < times; time++) {
-        this.position = start;
-        text += this.atom();
-        if (this.position !== after) throw new UnknownSyntax();
+  private visit(node: PatternNode, length: number): void {
+    if (++this.steps > MOST_STEPS) return;
+    // What may be empty is, where nothing is wanted of it.
+    if (length <= 0 && node.least === 0) return;
+    switch (node.kind) {
+      case 'text':
+        this.parts.push(node.text);
+        return;
+      case 'one':
+        this.parts.push(this.random.pick(node.characters));
+        return;
+      case 'sequence':
+        this.visitSequence(node, length);
+        return;
+      case 'alternatives': {
+        const fitting = node.of.filter(({ least, most }) => least <= length && length <= most);
+        this.visit(this.random.pick(fitting.length > 0 ? fitting : node.of), length);
+        return;
       }
-      this.position = end;
-    }
-    return text;
-  }
-
-  private atom(): string {
-    const sign = this.next();
-    switch (sign) {
-      case '(': {
-        if (this.take('?') && !this.take(':')) throw new UnknownSyntax();
-        const text = this.alternatives();
-        if (!this.take(')')) throw new UnknownSyntax();
-        return text;
-      }
-      case '[':
-        return this.random.pick([...this.characterClass()]);
-      case '.':
-        return this.random.pick([...(LOWER + DIGITS)]);
-      case '\\':
-        return this.random.pick([...escaped(this.next())]);
-      case '^':
-      case '$':
-        return '';
-      default:
-        return sign;
+      case 'repeated':
+        this.visitRepeated(node, length);
     }
   }
 
-  private characterClass(): string {
-    const negated = this.take('^');
-    let members = '';
-    while (!this.take(']')) {
-      const sign = this.next();
-      const from = sign === '\\' ? escaped(this.next()) : sign;
-      if (this.peek() === '-' && this.pattern[this.position + 1] !== ']' && from.length === 1) {
-        this.next();
-        const to = this.next();
-        for (let code = from.charCodeAt(0); code <= to.charCodeAt(0); code++)
-          members += String.fromCharCode(code);
-      } else members += from;
+  private visitSequence({ of }: Extract<PatternNode, { kind: 'sequence' }>, length: number): void {
+    let left = length;
+    for (const { node, leastBehind, mostBehind } of of) {
+      const share = this.share(node, left, leastBehind, mostBehind);
+      this.visit(node, share);
+      left -= share;
     }
-    return negated ? [...PRINTABLE].filter((sign) => !members.includes(sign)).join('') : members;
   }
 
-  private quantifier(): number {
-    if (this.take('*')) return this.random.integer(0, Math.max(2, this.reach));
-    if (this.take('+')) return Math.max(1, this.reach);
-    if (this.take('?')) return this.random.integer(0, 1);
-    const match = /^\{(\d+)(,(\d*))?\}/.exec(this.pattern.slice(this.position));
-    if (match === null) return 1;
-    this.position += match[0].length;
-    const least = Number(match[1]);
-    if (match[2] === undefined) return least;
-    const most = match[3] === '' || match[3] === undefined ? Math.max(least, this.reach) : Number(match[3]);
-    return Math.min(most, Math.max(least, this.random.integer(least, Math.min(most, least + 8))));
+  private visitRepeated({ of, times }: Extract<PatternNode, { kind: 'repeated' }>, length: number): void {
+    const fewest = Math.max(times.least, Math.ceil(length / of.most));
+    const most = of.least > 0 ? Math.floor(length / of.least) : length;
+    const count = this.random.integer(fewest, Math.max(fewest, Math.min(times.most, most)));
+    let left = length;
+    for (let index = 1; index <= count && this.steps <= MOST_STEPS; index++) {
+      const others = count - index;
+      const share = this.share(of, left, others * of.least, others === 0 ? 0 : others * of.most);
+      this.visit(of, share);
+      left -= share;
+    }
   }
 
-  private peek(): string {
-    return this.pattern[this.position] ?? '';
-  }
-
-  private next(): string {
-    const sign = this.pattern[this.position++];
-    if (sign === undefined) throw new UnknownSyntax();
-    return sign;
-  }
-
-  private take(sign: string): boolean {
-    if (this.peek() !== sign) return false;
-    this.position++;
-    return true;
-  }
-}
-
-function escaped(sign: string): string {
-  switch (sign) {
-    case 'd':
-      return DIGITS;
-    case 'w':
-      return LOWER + UPPER + DIGITS + '_';
-    case 's':
-      return ' ';
-    default:
-      if (/[A-Za-z0-9]/.test(sign)) throw new UnknownSyntax();
-      return sign;
+  /** How much of a length a part gets, where those behind it can have so much. */
+  private share({ least, most }: PatternNode, left: number, leastLeft: number, mostLeft: number): number {
+    const from = Math.max(least, left - mostLeft);
+    return this.random.integer(from, Math.max(from, Math.min(most, left - leastLeft)));
   }
 }

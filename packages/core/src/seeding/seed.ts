@@ -18,6 +18,7 @@ import { USUAL_PLAN, type Children, type SeedPlan } from './plan.js';
 import { Random } from './random.js';
 import { putInSequence } from './sequence.js';
 import { seedScalar, type SeedSubject } from './scalars.js';
+import { isStamped, provisionalStamp, stampTimes } from './stamps.js';
 
 /** What is wanted, and when. */
 export interface SeedOptions extends Partial<SeedPlan> {
@@ -35,13 +36,15 @@ export interface SeedResult {
   readonly rows: readonly Row[];
   /** The last number given to each counted attribute, by its identity. */
   readonly counters: Readonly<Record<string, number>>;
-  /** Entities that got fewer records than wanted, and why. */
-  readonly shortfalls: readonly {
-    readonly entity: string;
-    readonly wanted: number;
-    readonly made: number;
-    readonly why: string;
-  }[];
+  readonly shortfalls: readonly Shortfall[];
+}
+
+/** An entity that got fewer records than wanted, and why. */
+export interface Shortfall {
+  readonly entity: string;
+  readonly wanted: number;
+  readonly made: number;
+  readonly why: string;
 }
 
 const USUAL_COUNT = 12;
@@ -62,10 +65,12 @@ class Seeder {
   private readonly byEntity = new Map<string, number[]>();
   private readonly counters: Record<string, number> = bareObject() as Record<string, number>;
   private readonly taken = new Map<string, Set<string>>();
-  private readonly shortfalls: SeedResult['shortfalls'][number][] = [];
+  private readonly shortfalls: Shortfall[] = [];
   private readonly plan: SeedPlan;
   private readonly most: number;
   private overflows = false;
+  /** Why the last draft of a record came to nothing. */
+  private unfound: string | null = null;
 
   constructor(
     private readonly model: Model,
@@ -92,6 +97,7 @@ class Seeder {
       const why = 'What it needs first needs it in turn.';
       this.shortfalls.push({ entity: storage.entity.name, wanted: this.wanted(storage), made: 0, why });
     }
+    stampTimes(this.rows, storages, this.options.now, this.random);
     return {
       overflows: this.overflows,
       rows: this.rows,
@@ -134,10 +140,31 @@ class Seeder {
     if (this.overflows) return;
     let made = 0;
     for (const owner of owners) if (this.make(storage, owner, made)) made++;
-    if (made < owners.length) {
-      const why = 'No more values were found that are unique and fit.';
-      this.shortfalls.push({ entity: storage.entity.name, wanted: owners.length, made, why });
+    const wanted = owners.length === 0 ? this.wantedUnderNone(storage) : owners.length;
+    if (made < wanted) {
+      const why =
+        this.missing(storage) ?? this.unfound ?? 'No more values were found that are unique and fit.';
+      this.shortfalls.push({ entity: storage.entity.name, wanted, made, why });
     }
+    this.unfound = null;
+  }
+
+  /** How many records there would be, had an owner of theirs been made. */
+  private wantedUnderNone(storage: EntityStorage): number {
+    return storage.owner !== null && this.cameShort(storage.owner.from) ? this.wanted(storage) : 0;
+  }
+
+  private cameShort(name: string): boolean {
+    return this.shortfalls.some(({ entity, made }) => entity === name && made === 0);
+  }
+
+  /** What could not be made, and is needed first; `null` where all that is needed is there. */
+  private missing({ owner, references }: EntityStorage): string | null {
+    const needed = [
+      ...(owner === null || ownsItself(owner) ? [] : [owner.from]),
+      ...references.filter(({ cardinality }) => cardinality === 'one').map(({ to }) => to),
+    ].find((name) => this.rowsOf(name).length === 0);
+    return needed === undefined ? null : `There is no ${needed}, which it needs.`;
   }
 
   /** One entry a record to make: the owner's rid, or `null`. */
@@ -195,8 +222,11 @@ class Seeder {
     for (const attribute of storage.attributes) {
       const value = this.attributeValue(attribute, subject);
       if (value === null) {
-        if (attribute.required || attribute.key !== null) return null;
-      } else values[attribute.id] = value;
+        if (!attribute.required && attribute.key === null) continue;
+        this.unfound = `No value was found for ${attribute.name}${patternText(attribute.type)}.`;
+        return null;
+      }
+      values[attribute.id] = value;
     }
     putInSequence(storage.attributes, values, this.random);
     if (storage.owner !== null && owner !== null) values[storage.owner.id] = owner;
@@ -210,16 +240,14 @@ class Seeder {
   }
 
   private attributeValue(attribute: Attribute, subject: Omit<SeedSubject, 'name'>): Json {
-    if (attribute.touched || (attribute.generated && attribute.type.kind === 'instant')) {
-      return new Date(this.options.now).toISOString();
-    }
+    if (isStamped(attribute)) return provisionalStamp(this.options.now, this.rows.length);
     if (attribute.generated && attribute.type.kind === 'integer') {
       const { min } = attribute.type;
       return (this.counters[attribute.id] ?? (min ?? 1) - 1) + 1;
     }
     const shares = this.sharesOf(attribute, subject.of);
     if (shares !== null) return this.random.share(shares);
-    const must = attribute.required || attribute.key !== null;
+    const must = attribute.required || attribute.key !== null || attribute.generated;
     // What is unset has its default, as after a write.
     if (!must && !this.random.chance(0.8)) return attribute.defaultValue;
     if (attribute.example !== null && subject.ordinal === 0 && subject.attempt === 0)
@@ -333,4 +361,13 @@ class Seeder {
     }
     row.values[relationship.id] = changed[relationship.id] ?? null;
   }
+}
+
+const MOST_PATTERN_SHOWN = 60;
+
+function patternText(type: AttributeType): string {
+  if (type.kind !== 'text' || type.pattern === null) return '';
+  const { pattern } = type;
+  const shown = pattern.length <= MOST_PATTERN_SHOWN ? pattern : `${pattern.slice(0, MOST_PATTERN_SHOWN)}…`;
+  return ` that matches ${shown}`;
 }

@@ -107,6 +107,13 @@ export interface Mock {
   /** How many entries tell what goes wrong on purpose. */
   readonly troubles: number;
   readonly obstacles: readonly string[];
+  /** Entities that got fewer seed records than wanted. */
+  readonly shortfalls: readonly {
+    readonly entity: string;
+    readonly wanted: number;
+    readonly made: number;
+    readonly why: string;
+  }[];
 }
 
 /** What can be done with a mock as a whole. */
