@@ -87,6 +87,14 @@ export default tseslint.config(
       '@typescript-eslint/no-dynamic-delete': 'off',
       'no-control-regex': 'off',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.property.name=/^(push|unshift|splice|max|min|fromCharCode|fromCodePoint)$/] > SpreadElement',
+          message: 'As arguments there can be too many: use appendAll, or a loop.',
+        },
+      ],
     },
   },
   {
@@ -121,7 +129,7 @@ export default tseslint.config(
   },
   {
     files: ['**/test/**/*.ts', 'e2e/**/*.ts'],
-    rules: { 'max-lines-per-function': 'off', 'no-empty-pattern': 'off' },
+    rules: { 'max-lines-per-function': 'off', 'no-empty-pattern': 'off', 'no-restricted-syntax': 'off' },
   },
   {
     files: ['**/*.{js,mjs}'],

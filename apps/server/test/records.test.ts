@@ -3,7 +3,7 @@ import { TestApp, type MockBody, type ProblemBody } from './support/app.js';
 import { sendJson } from './support/server.js';
 
 const TEXT = `entity Route
-  code: text(2..4), key
+  code: text(2..6), key
   name: text(1..60), required
   state: choice(open, closed), default open
     close: open -> closed
@@ -222,5 +222,42 @@ describe('what is wanted of seed records', () => {
     expect(((await response.json()) as ProblemBody).detail).toBe(
       'A mock holds at most 1000000 records; there would be more.',
     );
+  });
+
+  test('a hundred and fifty thousand of them are taken in while the mock goes on answering', async () => {
+    const { base, path } = await started({ counts: { Route: 1, Sailing: 0 } });
+    const count = 150_000;
+    const lines = Array.from({ length: count }, (_, index) => `C${index.toString(36)},Route ${index}`);
+    const state = { isDone: false };
+    const taking = postCsv(`${path}/records/Route`, ['code,name', ...lines].join('\n')).finally(
+      () => (state.isDone = true),
+    );
+    let longest = 0;
+    while (!state.isDone) {
+      const asked = performance.now();
+      expect((await fetch(`${base}/routes?size=1`)).status).toBe(200);
+      longest = Math.max(longest, performance.now() - asked);
+    }
+    expect(await (await taking).json()).toMatchObject({
+      done: true,
+      kinds: [{ kind: 'Route', added: count }],
+    });
+    // Nobody waits for the whole of it, which takes some ten times as long.
+    expect(longest).toBeLessThan(2_000);
+    expect((await fetch(`${base}/routes/C${(count - 1).toString(36)}`)).status).toBe(200);
+    await app.json('POST', `${path}/undo`);
+    expect((await fetch(`${base}/routes/C1`)).status).toBe(404);
+    expect((await sendJson(`${base}/routes`, 'POST', { code: 'C1', name: 'Again' })).status).toBe(201);
+  });
+
+  test('what is no JSON is told with its place, and nothing is taken in', async () => {
+    const { path } = await started();
+    const broken = await fetch(`${app.url}${path}/records/Route`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '[{"code":"KS","name":"A"},\n{"code":"TV" "name":"B"}]',
+    });
+    expect(broken.status).toBe(400);
+    expect(((await broken.json()) as ProblemBody).errors?.[0]?.message).toContain('Line 2, column 14.');
   });
 });

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { Change } from '@isomeros/core/comparison';
-import { instantMillis } from '@isomeros/core/model';
+import { greatest, instantMillis } from '@isomeros/core/model';
 import type { DataSource, EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
 import type { Derivation } from '../compute/program.js';
@@ -112,7 +112,12 @@ export class ReleasesService {
       throw new ApiProblem('conflict', `There is a release ${label} already, and releases never change.`);
     if (there.length >= MOST_RELEASES)
       throw new ApiProblem('conflict', `A design has at most ${MOST_RELEASES} releases; remove one first.`);
-    return Math.max(0, ...there.map(({ number }) => number)) + 1;
+    return (
+      greatest(
+        there.map(({ number }) => number),
+        0,
+      ) + 1
+    );
   }
 
   async read(design: string, label: string): Promise<ReleaseView> {

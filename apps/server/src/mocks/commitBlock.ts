@@ -26,7 +26,7 @@ const MOST_ROWS = 2_000;
 const MOST_CHARACTERS = 4_194_304;
 
 /** Takes a dataset one number on; it touches no row where somebody else holds the dataset. */
-export const countOn = ({ sequence, counters, datasetId, holder }: Committing): Statement => ({
+export const countOn = ({ sequence, counters, datasetId, holder }: Omit<Committing, 'kept'>): Statement => ({
   sql: 'UPDATE datasets SET sequence = ?, counters = ? WHERE id = ? AND holder = ? AND sequence = ?',
   values: [sequence + 1, counters, datasetId, holder, sequence],
 });

@@ -1,14 +1,15 @@
 import {
+  Dataset,
   Draft,
   inverseOf,
   type Change,
   type Counters,
-  type Dataset,
   type KeptAnswer,
 } from '@isomeros/core/engine';
 import { Logger } from '@nestjs/common';
 import { errorText } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
+import { inSlices } from '../slices.js';
 import type { Batch, RecordStore } from './recordStore.js';
 
 /** Thrown to a write that was not stored. Nothing of it is there, or will be. */
@@ -26,6 +27,9 @@ interface Waiting extends Batch {
 }
 
 const CHECK_EVERY_MS = 500;
+
+/** A write of more changes is taken back in slices. */
+const MOST_AT_ONCE = 10_000;
 
 /** So many writes can be taken back, one after the other. */
 const MOST_UNDONE = 100;
@@ -82,6 +86,24 @@ export class DurableDataset {
     return result;
   }
 
+  /**
+   * Writes many changes at once, in slices. Nothing else is written meanwhile: only for whoever holds the dataset
+   * `exclusively`. Resolves once everything is durable.
+   */
+  async writeLarge(changes: readonly Change[], counters: Counters, isUndo: boolean): Promise<void> {
+    if (this.stopped !== null) throw new NotStored(this.stopped);
+    if (changes.length === 0) return;
+    const written: Batch = { changes, answers: [] };
+    const stored = new Promise<void>((resolve, reject) => {
+      this.flushing = this.commit([{ ...written, isUndo, resolve, reject }], written, counters, true).finally(
+        () => {
+          this.flushing = null;
+        },
+      );
+    });
+    await stored;
+  }
+
   private enqueue(batch: Omit<Waiting, 'resolve' | 'reject'>): Promise<void> {
     const stored = new Promise<void>((resolve, reject) => this.waiting.push({ ...batch, resolve, reject }));
     this.flushing ??= this.flush().finally(() => {
@@ -98,6 +120,10 @@ export class DurableDataset {
     const latest = this.history.at(-1);
     if (latest === undefined) return null;
     const changes = inverseOf(latest, this.committed);
+    if (changes.length > MOST_AT_ONCE) {
+      await this.exclusively(() => this.writeLarge(changes, this.committed.counters, true));
+      return changes;
+    }
     this.draft.apply(changes);
     await this.enqueue({ changes, answers: [], isUndo: true });
     return changes;
@@ -110,6 +136,7 @@ export class DurableDataset {
 
   /** Does something while nothing is pending and nothing is written; those who write look at `paused` before. */
   async exclusively<T>(work: () => Promise<T>): Promise<T> {
+    while (this.pause !== null) await this.pause;
     let resume = (): void => undefined;
     this.pause = new Promise<void>((resolve) => (resume = resolve));
     try {
@@ -150,31 +177,40 @@ export class DurableDataset {
         changes: batch.flatMap(({ changes }) => changes),
         answers: batch.flatMap(({ answers }) => answers),
       };
-      const counters = this.draft.counters;
-      const outcome = isEmpty(written)
-        ? 'committed'
-        : await this.store.commit(written, counters, this.sequence);
-      switch (outcome) {
-        case 'committed':
-          this.takeOver(written, counters);
-          for (const write of batch) this.remember(write);
-          for (const write of batch) write.resolve();
-          break;
-        case 'not-committed':
-          this.discard(batch, 'The database did not take the write. Nothing was changed.');
-          break;
-        case 'unknown':
-          this.discard(
-            batch,
-            'The answer of the database was lost. Whether the write took effect is being found out.',
-          );
-          await this.findOut(batch, written, counters);
-          break;
-        case 'fenced':
-          this.stopped = 'Another process has taken the records over.';
-          this.discard(batch, this.stopped);
-          break;
-      }
+      await this.commit(batch, written, this.draft.counters, false);
+    }
+  }
+
+  private async commit(
+    batch: readonly Waiting[],
+    written: Batch,
+    counters: Counters,
+    isLarge: boolean,
+  ): Promise<void> {
+    const outcome = isEmpty(written)
+      ? 'committed'
+      : await this.store.commit(written, counters, this.sequence);
+    switch (outcome) {
+      case 'committed':
+        if (isLarge) await this.takeOverLarge(written, counters);
+        else this.takeOver(written, counters);
+        for (const write of batch) this.remember(write);
+        for (const write of batch) write.resolve();
+        break;
+      case 'not-committed':
+        this.discard(batch, 'The database did not take the write. Nothing was changed.');
+        break;
+      case 'unknown':
+        this.discard(
+          batch,
+          'The answer of the database was lost. Whether the write took effect is being found out.',
+        );
+        await this.findOut(batch, written, counters);
+        break;
+      case 'fenced':
+        this.stopped = 'Another process has taken the records over.';
+        this.discard(batch, this.stopped);
+        break;
     }
   }
 
@@ -188,6 +224,13 @@ export class DurableDataset {
     if (!isEmpty(batch)) this.sequence++;
     this.committed.apply(batch.changes, counters, batch.answers);
     this.draft.settle(batch.changes, batch.answers);
+  }
+
+  /** Makes the records anew beside those that are read meanwhile. */
+  private async takeOverLarge({ changes }: Batch, counters: Counters): Promise<void> {
+    this.sequence++;
+    this.committed = await inSlices(Dataset.changed(this.committed, changes, counters));
+    this.draft = new Draft(this.committed);
   }
 
   private discard(batch: readonly Waiting[], message: string): void {

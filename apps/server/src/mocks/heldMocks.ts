@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { Dataset, KeptAnswers, type Counters } from '@isomeros/core/engine';
-import type { Row } from '@isomeros/core/model';
+import type { Progress, Row } from '@isomeros/core/model';
 import type { SeedPlan } from '@isomeros/core/seeding';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
@@ -24,6 +24,8 @@ import { allDerivations, lifespanOf, rowsApart } from './releaseFaces.js';
 import { servedBy, servedLabels, servedNames, servedPorts } from './served.js';
 import { Dice, NO_TROUBLES, type Troubles } from './troubles.js';
 import type { MockEvent } from './views.js';
+
+const PROGRESS_EVERY_MS = 250;
 
 /** What a new dataset begins with. */
 export interface Beginning {
@@ -76,6 +78,16 @@ export class HeldMocks {
 
   announce(held: Held): void {
     this.events.next({ kind: 'mock', mock: held.row.id, state: viewOf(held) });
+  }
+
+  /** Tells whoever looks on how far a large write is, now and then. */
+  progressOf(held: Held): (progress: Progress) => void {
+    let told = performance.now();
+    return (progress) => {
+      if (performance.now() - told < PROGRESS_EVERY_MS) return;
+      told = performance.now();
+      this.events.next({ kind: 'progress', mock: held.row.id, progress });
+    };
   }
 
   /** Stops serving a mock, and forgets it until it is read again. */

@@ -211,6 +211,8 @@ function asMessage(event: MockEvent): MessageEvent {
       return { type: 'exchange', id: String(event.exchange.number), data: event.exchange };
     case 'mock':
       return { type: 'mock', id: String(event.state.exchanges), data: event.state };
+    case 'progress':
+      return { type: 'progress', data: event.progress };
     case 'removed':
       return { type: 'removed', data: { id: event.mock } };
   }

@@ -1,7 +1,8 @@
 import { KEEP_ANSWERS_MS, type Change, type Counters, type KeptAnswer } from '@isomeros/core/engine';
-import type { Json, Row } from '@isomeros/core/model';
+import { eachInSteps, type Json, type Row, type Steps } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager, type QueryRunner } from 'typeorm';
 import { errorCode } from '../errors.js';
+import { inSlices } from '../slices.js';
 import {
   commitBlock,
   countOn,
@@ -80,7 +81,7 @@ export class RecordStore {
     await this.database.transaction(async (manager) => {
       await manager.insert(MockRow, mock);
       await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
-      await run(manager, insertRecords(this.datasetId, rows.map(toStored)));
+      await runRecords(manager, this.datasetId, rows);
       await run(manager, insertAnswers(this.datasetId, answers));
       await also(manager);
     });
@@ -90,15 +91,14 @@ export class RecordStore {
   async commit(batch: Batch, counters: Counters, sequence: number): Promise<CommitOutcome> {
     const runner = this.database.createQueryRunner();
     const { datasetId, holder } = this;
-    const { kept, removed } = lastOf(batch.changes);
+    const { rows, removed } = await inSlices(lastOf(batch.changes));
     const { answers } = batch;
-    const numbers = JSON.stringify(counters);
-    const committing = { datasetId, holder, sequence, counters: numbers, kept, removed, answers };
+    const base = { datasetId, holder, sequence, counters: JSON.stringify(counters), removed, answers };
     let isSent = false;
     try {
       await runner.connect();
-      const block = commitBlock(committing);
-      if (block === null) return await commitInSteps(runner, committing);
+      const block = rows.length > MOST_AT_ONCE ? null : commitBlock({ ...base, kept: rows.map(toStored) });
+      if (block === null) return await commitInSteps(runner, base, rows);
       isSent = true;
       return saysCommitted(await runner.query(block.sql, [...block.values])) ? 'committed' : 'fenced';
     } catch (error) {
@@ -132,9 +132,22 @@ export class RecordStore {
       if (counted.affected !== 1) throw new Error('Another process holds the dataset.');
       await manager.delete(RecordRow, { datasetId: this.datasetId });
       if (!keepsAnswers) await manager.delete(KeptAnswerRow, { datasetId: this.datasetId });
-      await run(manager, insertRecords(this.datasetId, rows.map(toStored)));
+      await runRecords(manager, this.datasetId, rows);
     });
   }
+}
+
+/** So many records are made into text at once. */
+const MOST_AT_ONCE = 2_000;
+
+/** Writes records, a part at a time: while the database takes one, others go on. */
+async function runRecords(
+  manager: Pick<EntityManager, 'query'>,
+  datasetId: string,
+  rows: readonly Row[],
+): Promise<void> {
+  for (let from = 0; from < rows.length; from += MOST_AT_ONCE)
+    await run(manager, insertRecords(datasetId, rows.slice(from, from + MOST_AT_ONCE).map(toStored)));
 }
 
 async function run(manager: Pick<EntityManager, 'query'>, statements: readonly Statement[]): Promise<void> {
@@ -142,17 +155,22 @@ async function run(manager: Pick<EntityManager, 'query'>, statements: readonly S
 }
 
 /** Commits a batch that is too long for one statement. */
-async function commitInSteps(runner: QueryRunner, committing: Committing): Promise<CommitOutcome> {
+async function commitInSteps(
+  runner: QueryRunner,
+  base: Omit<Committing, 'kept'>,
+  rows: readonly Row[],
+): Promise<CommitOutcome> {
   let isCommitting = false;
   try {
     await runner.startTransaction();
-    const { sql, values } = countOn(committing);
+    const { sql, values } = countOn(base);
     const counted = (await runner.query(sql, [...values])) as { readonly affectedRows: number };
     if (counted.affectedRows !== 1) {
       await runner.rollbackTransaction();
       return 'fenced';
     }
-    await run(runner.manager, writesOf(committing));
+    await runRecords(runner.manager, base.datasetId, rows);
+    await run(runner.manager, writesOf({ ...base, kept: [] }));
     isCommitting = true;
     await runner.commitTransaction();
     return 'committed';
@@ -164,23 +182,23 @@ async function commitInSteps(runner: QueryRunner, committing: Committing): Promi
   }
 }
 
-/** What is left of changes in the end: records as they are stored, and the numbers of those that go. */
-function lastOf(changes: readonly Change[]): {
-  readonly kept: readonly StoredRecord[];
+/** What is left of changes in the end: records, and the numbers of those that go. */
+function* lastOf(changes: readonly Change[]): Steps<{
+  readonly rows: readonly Row[];
   readonly removed: readonly number[];
-} {
+}> {
   const last = new Map<number, Row | null>();
-  for (const change of changes) {
+  yield* eachInSteps('writing', changes, (change) => {
     if (change.kind === 'remove') last.set(change.before.rid, null);
     else last.set(change.after.rid, change.after);
-  }
-  const kept: StoredRecord[] = [];
+  });
+  const rows: Row[] = [];
   const removed: number[] = [];
-  for (const [rid, row] of last) {
+  yield* eachInSteps('writing', last, ([rid, row]) => {
     if (row === null) removed.push(rid);
-    else kept.push(toStored(row));
-  }
-  return { kept, removed };
+    else rows.push(row);
+  });
+  return { rows, removed };
 }
 
 const toStored = ({ rid, entity, revision, values }: Row): StoredRecord => ({

@@ -1,9 +1,9 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Body, Controller, Get, Headers, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
-import type { Json } from '@isomeros/core/model';
 import type { TakingWay } from '@isomeros/core/transfer';
 import type { Request, Response } from 'express';
+import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { HeldMocks } from './heldMocks.js';
 import { takeRecordsIn, type RecordsGiven, type TakenIn } from './recordsIn.js';
@@ -59,7 +59,7 @@ export class RecordsController {
     @Query('check') check: string | undefined,
     @Body() body: unknown,
   ): Promise<TakenIn> {
-    return this.take(id, { kind: 'document', document: given(body) }, way, check);
+    return this.take(id, { kind: 'document', text: textOf(body) }, way, check);
   }
 
   /** Takes in records of one kind. */
@@ -73,11 +73,8 @@ export class RecordsController {
     @Headers('content-type') type: string | undefined,
     @Body() body: unknown,
   ): Promise<TakenIn> {
-    const isText = type?.startsWith(CSV_TYPE) === true;
-    const text = isText
-      ? { kind: 'csv' as const, of: kind, text: typeof body === 'string' ? body : '' }
-      : null;
-    return this.take(id, text ?? { kind: 'records', of: kind, records: given(body) }, way, check);
+    const form = type?.startsWith(CSV_TYPE) === true ? 'csv' : 'records';
+    return this.take(id, { kind: form, of: kind, text: textOf(body) }, way, check);
   }
 
   private async take(
@@ -87,21 +84,24 @@ export class RecordsController {
     check: string | undefined,
   ): Promise<TakenIn> {
     const held = this.mocks.find(id);
-    const taken = await takeRecordsIn(
-      held,
-      { partners: this.mocks.partnersOf(held), most: this.mocks.limits.records },
-      records,
-      readWay(way),
-      readChoice('check', check, 'only'),
+    const { designId } = held.row;
+    const [mode, checkOnly] = [readWay(way), readChoice('check', check, 'only')];
+    const into = {
+      most: this.mocks.limits.records,
+      part: (releases: readonly ServedRelease[]) => this.mocks.part(held, releases),
+      onProgress: this.mocks.progressOf(held),
+    };
+    const taken = await this.mocks.inTurn.run(designId, () =>
+      takeRecordsIn(held, into, records, mode, checkOnly),
     );
     if (taken.done) this.mocks.announce(held);
     return taken;
   }
 }
 
-/** A body as it was read; the reader of bodies lets through only what is JSON. */
-function given(body: unknown): Json {
-  if (body !== undefined) return body as Json;
+/** A body as it came: records are read where they are checked. */
+function textOf(body: unknown): string {
+  if (typeof body === 'string') return body;
   throw new ApiProblem('bad-request', 'Expected a body with records.');
 }
 

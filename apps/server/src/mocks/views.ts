@@ -1,4 +1,5 @@
 import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
+import type { Progress } from '@isomeros/core/model';
 import type { ExchangeSummary } from './journal.js';
 
 /** A mock as the interface shows it. */
@@ -33,4 +34,6 @@ export interface Seeding extends SeedPlan {
 export type MockEvent =
   | { readonly kind: 'exchange'; readonly mock: string; readonly exchange: ExchangeSummary }
   | { readonly kind: 'mock'; readonly mock: string; readonly state: MockView }
+  /** How far a large write is. */
+  | { readonly kind: 'progress'; readonly mock: string; readonly progress: Progress }
   | { readonly kind: 'removed'; readonly mock: string };

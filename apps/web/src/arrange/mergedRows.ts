@@ -1,3 +1,4 @@
+import { appendAll } from '@isomeros/core/model';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 
 /** A row of a path tree in which it is seen what would come and go. */
@@ -31,7 +32,10 @@ export function mergedRows(
   const merged: MergedRow[] = [];
   let waiting: readonly OutlineRow[] = goingAfter.get(null) ?? [];
   const flush = (): void => {
-    merged.push(...waiting.map((row): MergedRow => ({ row, change: 'goes' })));
+    appendAll(
+      merged,
+      waiting.map((row): MergedRow => ({ row, change: 'goes' })),
+    );
     waiting = [];
   };
   for (const row of after) {

@@ -1,9 +1,11 @@
+import type { Progress } from '@isomeros/core/model';
 import type { TakingWay } from '@isomeros/core/transfer';
 import { Button, Segmented, Select } from 'antd';
 import { useRef, useState, type DragEvent } from 'react';
 import { api, ApiError } from '../app/api/client.js';
 import type { Mock, Problem, TakenIn } from '../app/api/types.js';
 import { FileInput } from '../app/parts/FileInput.js';
+import { useAppSelector } from '../app/store.js';
 
 interface Props {
   readonly mock: Mock;
@@ -13,6 +15,7 @@ interface Props {
 
 type Outcome =
   | { readonly kind: 'none' }
+  | { readonly kind: 'working' }
   | { readonly kind: 'taken'; readonly taken: TakenIn }
   | { readonly kind: 'refused'; readonly problem: Problem };
 
@@ -45,6 +48,7 @@ export function TakeRecordsIn({ mock, kinds, onTaken }: Props): React.JSX.Elemen
     if (kinds.includes(named)) setOf(named);
   };
   const take = async (check: boolean): Promise<void> => {
+    setOutcome({ kind: 'working' });
     const isCsv = of !== ALL && !/^\s*[[{]/.test(text);
     try {
       const taken = await api.takeRecordsIn(mock.id, of === ALL ? null : of, { text, isCsv, way, check });
@@ -60,7 +64,7 @@ export function TakeRecordsIn({ mock, kinds, onTaken }: Props): React.JSX.Elemen
     const [dropped] = event.dataTransfer.files;
     if (dropped !== undefined) void open(dropped);
   };
-  const isEmpty = text.trim() === '';
+  const isEmpty = text.trim() === '' || outcome.kind === 'working';
   return (
     <div className="take-in">
       <header className="panel-head">
@@ -111,12 +115,33 @@ export function TakeRecordsIn({ mock, kinds, onTaken }: Props): React.JSX.Elemen
           Take in
         </Button>
       </div>
-      <TakingReport outcome={outcome} />
+      {outcome.kind === 'working' ? <TakingProgress mock={mock} /> : <TakingReport outcome={outcome} />}
     </div>
   );
 }
 
-function TakingReport({ outcome }: { readonly outcome: Outcome }): React.JSX.Element | null {
+const IN_WORDS: Readonly<Record<Progress['doing'], string>> = {
+  reading: 'Reading',
+  finding: 'Finding records by their keys',
+  comparing: 'Comparing',
+  checking: 'Checking',
+  writing: 'Writing',
+};
+
+function TakingProgress({ mock }: Pick<Props, 'mock'>): React.JSX.Element {
+  const progress = useAppSelector((state) => state.mocks.progress[mock.id]);
+  return (
+    <div className="taking-report" role="status">
+      {progress === undefined ? 'Working.' : `${IN_WORDS[progress.doing]}: ${progress.count} records.`}
+    </div>
+  );
+}
+
+function TakingReport({
+  outcome,
+}: {
+  readonly outcome: Exclude<Outcome, { readonly kind: 'working' }>;
+}): React.JSX.Element | null {
   switch (outcome.kind) {
     case 'none':
       return null;

@@ -1,3 +1,4 @@
+import type { Progress } from '@isomeros/core/model';
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { api } from '../app/api/client.js';
 import type { ExchangeSummary, Mock } from '../app/api/types.js';
@@ -9,9 +10,11 @@ export interface MocksState {
   readonly exchanges: Readonly<Record<string, readonly ExchangeSummary[]>>;
   /** What somebody wants to look at, as long as the arrangement is the one that was looked at then. */
   readonly chosen: { readonly face: string; readonly arrangement: string } | null;
+  /** How far a large write of a mock is. */
+  readonly progress: Readonly<Record<string, Progress>>;
 }
 
-const initialState: MocksState = { byId: {}, loaded: false, exchanges: {}, chosen: null };
+const initialState: MocksState = { byId: {}, loaded: false, exchanges: {}, chosen: null, progress: {} };
 
 /** Exchanges kept in the page; the journal on the server holds more. */
 const MOST_KEPT = 2_000;
@@ -35,6 +38,10 @@ const slice = createSlice({
       state,
       { payload }: PayloadAction<{ readonly face: string; readonly arrangement: string }>,
     ) => ({ ...state, chosen: payload }),
+    progressMade: (state, { payload }: PayloadAction<{ mock: string; progress: Progress }>) => ({
+      ...state,
+      progress: { ...state.progress, [payload.mock]: payload.progress },
+    }),
     mockRemoved: (state, { payload }: PayloadAction<string>) => ({
       ...state,
       byId: Object.fromEntries(Object.entries(state.byId).filter(([id]) => id !== payload)),
@@ -75,5 +82,5 @@ export function mergeByNumber(
   return [...all.values()].sort((a, b) => a.number - b.number);
 }
 
-export const { faceChosen, mockChanged, mockRemoved, exchangesArrived } = slice.actions;
+export const { faceChosen, mockChanged, mockRemoved, exchangesArrived, progressMade } = slice.actions;
 export const mocksReducer = slice.reducer;

@@ -1,8 +1,9 @@
+import type { Progress } from '@isomeros/core/model';
 import { useEffect } from 'react';
 import { api, ApiError } from '../app/api/client.js';
 import type { ExchangeSummary, Mock } from '../app/api/types.js';
 import { useAppDispatch } from '../app/store.js';
-import { exchangesArrived, mockChanged, mockRemoved } from './mocksSlice.js';
+import { exchangesArrived, mockChanged, mockRemoved, progressMade } from './mocksSlice.js';
 
 /** Follows a mock: its exchanges and its state, as they happen. */
 export function useMockEvents(id: string | null): void {
@@ -28,6 +29,9 @@ export function useMockEvents(id: string | null): void {
     });
     source.addEventListener('mock', ({ data }: MessageEvent<string>) => {
       dispatch(mockChanged(JSON.parse(data) as Mock));
+    });
+    source.addEventListener('progress', ({ data }: MessageEvent<string>) => {
+      dispatch(progressMade({ mock: id, progress: JSON.parse(data) as Progress }));
     });
     source.addEventListener('removed', () => {
       dispatch(mockRemoved(id));

@@ -152,10 +152,14 @@ export function readDesignFile(text: string): DesignFileResult {
   if (!isJsonObject(value)) return failed([problem('', 'type', 'Expected a JSON object.')]);
   const isFirst = value['version'] === FIRST_VERSION;
   const members = Object.keys(value).filter((member) => !(isFirst && member === 'arrangements'));
-  const problems = [...members.flatMap(unknownMember), ...headProblems(value)];
   const choices = readChoices(isFirst ? upgraded(value) : value['choices'], '/choices');
   const identities = readIdentities(value['identities']);
-  problems.push(...choices.problems, ...identities.problems);
+  const problems = [
+    ...members.flatMap(unknownMember),
+    ...headProblems(value),
+    ...choices.problems,
+    ...identities.problems,
+  ];
   if (problems.length > 0) return failed(problems);
   const model = value['model'] as string;
   return {

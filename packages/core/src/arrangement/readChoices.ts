@@ -1,4 +1,4 @@
-import { isJsonObject, type Json } from '../model/index.js';
+import { appendAll, isJsonObject, type Json } from '../model/index.js';
 import {
   FIRST_ARRANGEMENT,
   MOST_ARRANGEMENTS,
@@ -76,7 +76,7 @@ function readArrangements(given: Json | undefined, pointer: string): Read<Choice
     const { name: _read, ...parts } = item;
     const read = readArrangement(name, parts, at);
     value.push(read.value);
-    problems.push(...read.problems);
+    appendAll(problems, read.problems);
   }
   return { value, problems };
 }

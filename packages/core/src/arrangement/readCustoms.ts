@@ -1,4 +1,4 @@
-import { isJsonObject, type Json, type Literal } from '../model/index.js';
+import { appendAll, isJsonObject, type Json, type Literal } from '../model/index.js';
 import {
   COMPARE_OPERATORS,
   FIXED_OPERATORS,
@@ -194,7 +194,7 @@ class Reading {
       return null;
     }
     const others = Object.fromEntries(Object.entries(given).filter(([name]) => !known.includes(name)));
-    this.problems.push(...unknownMembers(others, at, 'Here is'));
+    appendAll(this.problems, unknownMembers(others, at, 'Here is'));
     return given;
   }
 }

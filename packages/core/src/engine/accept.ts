@@ -1,5 +1,6 @@
 import type { Member, MemberType, Shape } from '../contract/index.js';
 import {
+  appendAll,
   bareObject,
   checkScalar,
   constraintValue,
@@ -55,7 +56,7 @@ export function acceptCreate(
     if (member.source.kind === 'slot') {
       const slot = acceptSlot(accepting, member, given, at);
       if (slot !== null) slots.push(slot);
-    } else if (member.source.kind === 'inline') slots.push(...acceptInline(accepting, member, given, at));
+    } else if (member.source.kind === 'inline') appendAll(slots, acceptInline(accepting, member, given, at));
     else acceptMember(accepting, member, given, at, values);
   }
   return { values, slots, pointer };

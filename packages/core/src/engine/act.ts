@@ -1,5 +1,5 @@
 import { indexContract, type Custom, type CustomValue } from '../contract/index.js';
-import { bareObject, type Json, type Row, type ScalarType } from '../model/index.js';
+import { appendAll, bareObject, type Json, type Row, type ScalarType } from '../model/index.js';
 import { printCondition } from '../notation/index.js';
 import { acceptMember, acceptingOf, expectObject, findByKey, pointerTo, refuseUnknown } from './accept.js';
 import type { Draft } from './dataset.js';
@@ -66,7 +66,7 @@ function takeInputs(
       acceptMember(accepting, member, body[member.name] ?? null, pointerTo('', member.name), values);
     }
   }
-  errors.push(...accepting.errors);
+  appendAll(errors, accepting.errors);
 }
 
 /** Gives a member the value that was fixed for it. */

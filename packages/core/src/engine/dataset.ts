@@ -1,11 +1,13 @@
 import {
   bareObject,
   constraintValue,
+  eachInSteps,
   pointingOf,
   storageOf,
   type EntityStorage,
   type Model,
   type Row,
+  type Steps,
   type UniqueConstraint,
 } from '../model/index.js';
 import { KeptAnswers, type AnswerView, type KeptAnswer } from './idempotency.js';
@@ -67,6 +69,27 @@ export class Dataset implements RecordView, AnswerView {
   ) {
     this.numbers = counters;
     for (const row of rows) this.link(row);
+  }
+
+  /** The records as they are after some changes, made beside those there are, in steps. */
+  static *changed(
+    before: Dataset,
+    changes: readonly Change[],
+    counters: Counters,
+    answers: readonly KeptAnswer[] = [],
+  ): Steps<Dataset> {
+    const rows = new Map<number, Row>();
+    yield* eachInSteps('writing', before.everything(), (row) => rows.set(row.rid, row));
+    yield* eachInSteps('writing', changes, (change) => {
+      if (change.kind === 'remove') rows.delete(change.before.rid);
+      else rows.set(change.after.rid, change.after);
+    });
+    before.answers.add(answers);
+    const after = new Dataset(before.model, [], counters, before.answers);
+    yield* eachInSteps('writing', rows.values(), (row) => {
+      after.link(row);
+    });
+    return after;
   }
 
   get counters(): Counters {

@@ -1,4 +1,4 @@
-import { bareObject, isJsonObject, scalarText, type Json } from '../model/index.js';
+import { appendAll, bareObject, isJsonObject, scalarText, type Json } from '../model/index.js';
 import type { MediaType } from '../contract/index.js';
 import type { EngineResponse, Header } from './message.js';
 import type { Serving } from './service.js';
@@ -51,7 +51,8 @@ export function renderBody(service: Serving, kind: BodyKind, body: Record<string
   const headers: Header[] = [CONTENT_TYPE[service.mediaType]];
   const shown =
     service.mediaType === 'application/hal+json' ? hal(service, kind, body) : plain(service, kind, body);
-  if (shown.inHeaders !== null) headers.push(...linkHeaders(service, withOrigin(service, shown.inHeaders)));
+  if (shown.inHeaders !== null)
+    appendAll(headers, linkHeaders(service, withOrigin(service, shown.inHeaders)));
   return { headers, text: JSON.stringify(shown.body) };
 }
 

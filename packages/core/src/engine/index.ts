@@ -10,7 +10,7 @@ export { withCors } from './cors.js';
 export { exampleQuery, exampleRequest } from './example.js';
 export { describeRecordChanges } from './image.js';
 export type { RecordChange, RecordImage } from './image.js';
-export { findViolations, typeProblem } from './invariants.js';
+export { findViolations, violationsIn, typeProblem } from './invariants.js';
 export type { Cause, Violation } from './invariants.js';
 export { handle } from './handle.js';
 export { isWrite } from './method.js';

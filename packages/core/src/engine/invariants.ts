@@ -1,9 +1,11 @@
 import {
   checkScalar,
   constraintValue,
+  eachInSteps,
   indexModel,
   isJsonObject,
   ownsItself,
+  runToEnd,
   storageOf,
   type Attribute,
   type AttributeType,
@@ -13,6 +15,7 @@ import {
   type Owns,
   type RefersTo,
   type Row,
+  type Steps,
   type UniqueConstraint,
 } from '../model/index.js';
 
@@ -43,10 +46,16 @@ export interface Violation {
  * owners that are not there, empty required slots, circles of ownership. Empty when all invariants hold.
  */
 export function findViolations(model: Model, rows: Iterable<Row>): readonly Violation[] {
-  const all = new Map([...rows].map((row) => [row.rid, row]));
-  const check = new Check(model, all);
-  for (const row of all.values()) check.row(row);
-  check.slots();
+  return runToEnd(violationsIn(model, new Map([...rows].map((row) => [row.rid, row]))));
+}
+
+/** The same in steps, for records by their numbers. */
+export function* violationsIn(model: Model, rows: ReadonlyMap<number, Row>): Steps<readonly Violation[]> {
+  const check = new Check(model, rows);
+  yield* eachInSteps('checking', rows.values(), (row) => {
+    check.row(row);
+  });
+  yield* check.slots();
   return check.violations;
 }
 
@@ -74,15 +83,15 @@ class Check {
   }
 
   /** A record with a required slot has exactly one record in it. */
-  slots(): void {
-    for (const row of this.rows.values()) {
+  *slots(): Steps<void> {
+    yield* eachInSteps('checking', this.rows.values(), (row) => {
       const storage = storageOf(this.model).byId.get(row.entity);
       for (const slot of storage?.slots ?? []) {
         if (storage === undefined || this.filled.get(slot.id)?.has(row.rid)) continue;
         const cause = { kind: 'slot', relationship: slot } as const;
         this.report(storage, row, `It has no ${slot.to}, and must have one.`, cause);
       }
-    }
+    });
   }
 
   private report(storage: EntityStorage, row: Row, message: string, cause: Cause): void {

@@ -1,3 +1,4 @@
+import { greatest } from '../model/index.js';
 import { LONGEST_MS, type Failure, type Latency, type Trouble } from './trouble.js';
 
 /** Where a line of troubles does not fit, and what was expected. */
@@ -83,7 +84,10 @@ function takePart(parts: Parts, part: string): string | null {
   const latency = readLatency(part);
   if (latency === null) return `${part === '' ? 'Nothing' : part.slice(0, 60)} is not understood. ${HOW}`;
   if (parts.latency !== undefined) return 'An answer is held back in one way only.';
-  const most = Math.max(...Object.values(latency).filter((value) => typeof value === 'number'));
+  const most = greatest(
+    Object.values(latency).filter((value) => typeof value === 'number'),
+    0,
+  );
   if (most > LONGEST_MS) return `An answer is held back for at most ${LONGEST_MS} ms.`;
   parts.latency = latency;
   return null;

@@ -1,5 +1,6 @@
 import { indexContract, type Resource, type Shape } from '../contract/index.js';
 import {
+  appendAll,
   bareObject,
   constraintValue,
   isJsonObject,
@@ -124,9 +125,10 @@ class Planning {
     for (const [rid, pointer] of this.written) {
       const row = this.inner.get(rid);
       if (row === undefined) continue;
-      this.errors.push(...this.dangling(row, pointer));
-      this.errors.push(
-        ...takenErrors(this.service, this.inner, this.storageOf(row), row.values, rid, pointer),
+      appendAll(this.errors, this.dangling(row, pointer));
+      appendAll(
+        this.errors,
+        takenErrors(this.service, this.inner, this.storageOf(row), row.values, rid, pointer),
       );
     }
     if (this.errors.length > 0) return { ok: false, errors: this.errors };

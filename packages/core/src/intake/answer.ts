@@ -1,4 +1,4 @@
-import { editModel, type Model } from '../model/index.js';
+import { appendAll, editModel, type Model } from '../model/index.js';
 import { Report, type Intake } from './report.js';
 import { settle } from './settle.js';
 
@@ -11,9 +11,9 @@ export function answer(intake: Intake, chosen: Readonly<Record<number, number>>)
   if (edits.length === 0) return intake;
   const model = edits.reduce<Model>(editModel, intake.model);
   const report = new Report();
-  report.understood.push(...intake.understood);
-  report.asked.push(...intake.asked);
-  report.leftOut.push(...intake.leftOut);
+  appendAll(report.understood, intake.understood);
+  appendAll(report.asked, intake.asked);
+  appendAll(report.leftOut, intake.leftOut);
   report.problem = intake.problem;
   return settle(model.name, model.declarations, report);
 }

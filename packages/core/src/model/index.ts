@@ -86,8 +86,10 @@ export {
 export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
 export type { Json, Row } from './records.js';
 export { namedValue } from './named.js';
-export { MAX_JSON_DEPTH, readJson } from './json.js';
-export type { JsonProblem, JsonReading, JsonResult } from './json.js';
+export { appendAll, eachInSteps, greatest, replaceItems, runToEnd } from './steps.js';
+export type { Progress, Steps } from './steps.js';
+export { jsonParts, MAX_JSON_DEPTH, readJson } from './json.js';
+export type { JsonPart, JsonProblem, JsonReading, JsonResult } from './json.js';
 export { constraintValue, pointedEntity, pointingOf, storageOf } from './constraints.js';
 export { carriedName, pairCarried, pairFrom, pairTo } from './pairs.js';
 export type { EntityStorage, Pointing, Storage, UniqueConstraint } from './constraints.js';

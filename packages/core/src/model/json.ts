@@ -31,12 +31,26 @@ export interface JsonReading {
 export function readJson(text: string, reading: JsonReading = {}): JsonResult {
   const reader = new JsonReader(text, reading);
   const value = reader.whole();
-  if (reader.failure === null) return { ok: true, value };
-  const { code, message, at } = reader.failure;
-  const before = text.slice(0, at);
-  const line = before.split('\n').length;
-  const column = at - (before.lastIndexOf('\n') + 1) + 1;
-  return { ok: false, problem: { code, message, line, column } };
+  const problem = reader.problem();
+  return problem === null ? { ok: true, value } : { ok: false, problem };
+}
+
+/** A piece of a JSON text that is read piece by piece. `name`: the member it is in; `null` at the root. */
+export type JsonPart =
+  /** An array begins, and its items follow. */
+  | { readonly kind: 'list'; readonly name: string | null }
+  | { readonly kind: 'item'; readonly value: Json }
+  /** Anything but an array. */
+  | { readonly kind: 'value'; readonly name: string | null; readonly value: Json }
+  /** The text cannot be read further. */
+  | { readonly kind: 'problem'; readonly problem: JsonProblem };
+
+/** Reads a JSON text as `readJson` does, an item of its array at a time, or of the arrays in its members. */
+export function* jsonParts(text: string, reading: JsonReading = {}): Generator<JsonPart> {
+  const reader = new JsonReader(text, reading);
+  yield* reader.parts();
+  const problem = reader.problem();
+  if (problem !== null) yield { kind: 'problem', problem };
 }
 
 interface Failure {
@@ -56,7 +70,7 @@ const LAST_SPACE = 0x20;
 const LAST_CONTROL = 0x1f;
 
 class JsonReader {
-  failure: Failure | null = null;
+  private failure: Failure | null = null;
   private at = 0;
 
   constructor(
@@ -67,10 +81,77 @@ class JsonReader {
   whole(): Json {
     this.space();
     const value = this.value(0);
+    this.end();
+    return value;
+  }
+
+  /** What could not be read, and where. */
+  problem(): JsonProblem | null {
+    if (this.failure === null) return null;
+    const { code, message, at } = this.failure;
+    const before = this.text.slice(0, at);
+    const line = before.split('\n').length;
+    const column = at - (before.lastIndexOf('\n') + 1) + 1;
+    return { code, message, line, column };
+  }
+
+  *parts(): Generator<JsonPart> {
+    this.space();
+    if (this.text[this.at] === '{') yield* this.partsOfMembers();
+    else yield* this.partsOfValue(null, 0);
+    this.end();
+  }
+
+  private *partsOfMembers(): Generator<JsonPart> {
+    this.at++;
+    this.space();
+    if (this.take('}')) return;
+    const names = new Set<string>();
+    do {
+      this.space();
+      const name = this.memberName((known) => names.has(known));
+      names.add(name);
+      if (this.failure === null) yield* this.partsOfValue(name, 1);
+      this.space();
+    } while (this.failure === null && this.take(','));
+    this.expect('}', 'a comma or the end of the object');
+  }
+
+  private *partsOfValue(name: string | null, depth: number): Generator<JsonPart> {
+    if (this.text[this.at] !== '[') {
+      const value = this.value(depth);
+      if (this.failure === null) yield { kind: 'value', name, value };
+      return;
+    }
+    this.at++;
+    yield { kind: 'list', name };
+    this.space();
+    if (this.take(']')) return;
+    do {
+      this.space();
+      const value = this.value(depth + 1);
+      if (this.failure === null) yield { kind: 'item', value };
+      this.space();
+    } while (this.failure === null && this.take(','));
+    this.expect(']', 'a comma or the end of the array');
+  }
+
+  private end(): void {
     this.space();
     if (this.failure === null && this.at < this.text.length)
       this.fail('json.syntax', 'Expected the end of the text.');
-    return value;
+  }
+
+  /** A name no other member has, and the colon behind it. */
+  private memberName(isKnown: (name: string) => boolean): string {
+    const start = this.at;
+    const name = this.string();
+    if (this.failure !== null) return name;
+    if (isKnown(name)) this.fail('json.duplicate', `The member ${JSON.stringify(name)} stands twice.`, start);
+    this.space();
+    this.expect(':');
+    this.space();
+    return name;
   }
 
   private value(depth: number): Json {
@@ -102,14 +183,8 @@ class JsonReader {
     if (this.take('}')) return object;
     do {
       this.space();
-      const start = this.at;
-      const name = this.string();
+      const name = this.memberName((known) => known in object);
       if (this.hasFailed()) return object;
-      if (name in object)
-        this.fail('json.duplicate', `The member ${JSON.stringify(name)} stands twice.`, start);
-      this.space();
-      this.expect(':');
-      this.space();
       object[name] = this.value(depth);
       this.space();
     } while (this.failure === null && this.take(','));

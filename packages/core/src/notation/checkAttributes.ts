@@ -1,4 +1,4 @@
-import { checkScalar, listed, type Attribute, type AttributeType } from '../model/index.js';
+import { checkScalar, listed, replaceItems, type Attribute, type AttributeType } from '../model/index.js';
 import { checkLifeCycle } from './checkLifeCycle.js';
 import type { Block } from './block.js';
 import type { Checking } from './resolve.js';
@@ -18,7 +18,7 @@ export function checkAttributes(block: Block, roles: ReadonlySet<string>, checki
     checkRole(attribute, attribute.key?.within ?? null, roles, checking);
     kept.push(checkLifeCycle(block, attribute, checking));
   }
-  block.attributes.splice(0, block.attributes.length, ...kept);
+  replaceItems(block.attributes, kept);
   checkUniqueRules(block, roles, checking);
 }
 
@@ -135,5 +135,5 @@ function checkUniqueRules(block: Block, roles: ReadonlySet<string>, checking: Ch
     checking.report(rule.id, 'role.unknown', message, unknown, near);
     return false;
   });
-  block.uniques.splice(0, block.uniques.length, ...kept);
+  replaceItems(block.uniques, kept);
 }

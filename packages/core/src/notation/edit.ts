@@ -35,8 +35,8 @@ export function insertBelow(
 ): string {
   const lines = text.split('\n');
   const indent = /^\s*/.exec(lines[line - 1] ?? '')?.[0] ?? '';
-  lines.splice(endLine, 0, ...statements.map((statement) => `${indent}  ${statement}`));
-  return lines.join('\n');
+  const added = statements.map((statement) => `${indent}  ${statement}`);
+  return [...lines.slice(0, endLine), ...added, ...lines.slice(endLine)].join('\n');
 }
 
 /** Puts a statement at the end; blocks are set apart by an empty line, sentences stand together. */

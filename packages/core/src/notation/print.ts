@@ -1,15 +1,16 @@
-import type {
-  Attribute,
-  AttributeType,
-  Comparison,
-  Condition,
-  Declaration,
-  Literal,
-  Model,
-  Range,
-  Relationship,
-  Transition,
-  UniqueRule,
+import {
+  appendAll,
+  type Attribute,
+  type AttributeType,
+  type Comparison,
+  type Condition,
+  type Declaration,
+  type Literal,
+  type Model,
+  type Range,
+  type Relationship,
+  type Transition,
+  type UniqueRule,
 } from '../model/index.js';
 import { writeOption, writeOperand } from './tokens.js';
 
@@ -17,21 +18,19 @@ import { writeOption, writeOperand } from './tokens.js';
 export function print(model: Model): string {
   const lines: string[] = [];
   if (model.name !== '') {
-    lines.push(
-      ...comments(model.comments, ''),
-      `design ${JSON.stringify(model.name)}${quoted(model.description)}`,
-    );
+    appendAll(lines, comments(model.comments, ''));
+    lines.push(`design ${JSON.stringify(model.name)}${quoted(model.description)}`);
   }
   let previous: Declaration | null = null;
   for (const declaration of model.declarations) {
     const together = previous !== null && isRelationship(previous) && isRelationship(declaration);
     if (lines.length > 0 && !together) lines.push('');
-    lines.push(...printDeclaration(declaration));
+    appendAll(lines, printDeclaration(declaration));
     previous = declaration;
   }
   if (model.trailingComments.length > 0) {
     if (lines.length > 0) lines.push('');
-    lines.push(...comments(model.trailingComments, ''));
+    appendAll(lines, comments(model.trailingComments, ''));
   }
   return lines.length === 0 ? '' : `${lines.join('\n')}\n`;
 }

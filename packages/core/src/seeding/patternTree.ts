@@ -182,20 +182,21 @@ class PatternReader {
 
   /** How often what stands before is repeated; `null` where it stands once. */
   private times(): Times | null {
-    let times: Times | null = null;
-    if (this.take('*')) times = { least: 0, most: Infinity };
-    else if (this.take('+')) times = { least: 1, most: Infinity };
-    else if (this.take('?')) times = { least: 0, most: 1 };
-    else {
-      const counted = this.match(REPEAT);
-      if (counted === null) return null;
-      const least = Number(counted[1]);
-      const end = counted[3] ?? '';
-      times = { least, most: counted[2] === undefined ? least : end === '' ? Infinity : Number(end) };
-    }
+    const times = this.quantifier();
     // Fewest first, which changes nothing of what matches as a whole.
-    this.take('?');
+    if (times !== null) this.take('?');
     return times;
+  }
+
+  private quantifier(): Times | null {
+    if (this.take('*')) return { least: 0, most: Infinity };
+    if (this.take('+')) return { least: 1, most: Infinity };
+    if (this.take('?')) return { least: 0, most: 1 };
+    const counted = this.match(REPEAT);
+    if (counted === null) return null;
+    const least = Number(counted[1]);
+    const end = counted[3] ?? '';
+    return { least, most: counted[2] === undefined ? least : end === '' ? Infinity : Number(end) };
   }
 
   private match(pattern: RegExp): RegExpExecArray | null {

@@ -19,6 +19,7 @@ import { Random } from './random.js';
 import { putInSequence } from './sequence.js';
 import { seedScalar, type SeedSubject } from './scalars.js';
 import { isStamped, provisionalStamp, stampTimes } from './stamps.js';
+import { unfoundText, type Shortfall } from './shortfall.js';
 
 /** What is wanted, and when. */
 export interface SeedOptions extends Partial<SeedPlan> {
@@ -37,14 +38,6 @@ export interface SeedResult {
   /** The last number given to each counted attribute, by its identity. */
   readonly counters: Readonly<Record<string, number>>;
   readonly shortfalls: readonly Shortfall[];
-}
-
-/** An entity that got fewer records than wanted, and why. */
-export interface Shortfall {
-  readonly entity: string;
-  readonly wanted: number;
-  readonly made: number;
-  readonly why: string;
 }
 
 const USUAL_COUNT = 12;
@@ -223,7 +216,7 @@ class Seeder {
       const value = this.attributeValue(attribute, subject);
       if (value === null) {
         if (!attribute.required && attribute.key === null) continue;
-        this.unfound = `No value was found for ${attribute.name}${patternText(attribute.type)}.`;
+        this.unfound = unfoundText(attribute);
         return null;
       }
       values[attribute.id] = value;
@@ -361,13 +354,4 @@ class Seeder {
     }
     row.values[relationship.id] = changed[relationship.id] ?? null;
   }
-}
-
-const MOST_PATTERN_SHOWN = 60;
-
-function patternText(type: AttributeType): string {
-  if (type.kind !== 'text' || type.pattern === null) return '';
-  const { pattern } = type;
-  const shown = pattern.length <= MOST_PATTERN_SHOWN ? pattern : `${pattern.slice(0, MOST_PATTERN_SHOWN)}…`;
-  return ` that matches ${shown}`;
 }

@@ -14,7 +14,7 @@ import {
   type ScalarType,
 } from '../model/index.js';
 import { pathAttributes, pointersOf } from './kinds.js';
-import type { GivenRecord } from './given.js';
+import type { GivenPart, GivenRecord } from './given.js';
 import { unknownMember, type Report } from './values.js';
 
 /** One column of a kind of record: a scalar, a list or document as JSON, or the keys that lead to another record. */
@@ -83,59 +83,99 @@ function cellText(column: Column, value: Json): string {
   return isPlain && !holdsJson(column) ? value : JSON.stringify(value);
 }
 
+/** So many characters of a file are taken apart at once, and what is left of the record at their end. */
+const BLOCK = 65_536;
+
+/** The text in blocks of whole records: a line ends where an even number of quotes stands before it. */
+function* blocksOf(text: string): Generator<string> {
+  let start = 0;
+  while (start < text.length) {
+    const end = endOfRecord(text, start, Math.min(start + BLOCK, text.length));
+    yield text.slice(start, end);
+    start = end;
+  }
+}
+
+/** Behind the first record of a block that ends at an index or later. */
+function endOfRecord(text: string, start: number, from: number): number {
+  let isQuoted = false;
+  let at = start;
+  for (;;) {
+    const quote = text.indexOf('"', at);
+    const end = quote === -1 ? text.length : quote;
+    const newline = isQuoted || end <= from ? -1 : text.indexOf('\n', Math.max(at, from));
+    if (newline !== -1 && newline < end) return newline + 1;
+    if (quote === -1) return text.length;
+    isQuoted = !isQuoted;
+    at = quote + 1;
+  }
+}
+
 /**
  * Reads comma-separated values (RFC 4180), the first line with the names of the columns; semicolons, tabs and bars
  * are told apart by themselves. A column that is not there says nothing of its attribute, an empty cell unsets it.
  */
-export function readCsv(
+export function* readCsv(
   model: Model,
   storage: EntityStorage,
   text: string,
   report: Report,
-): readonly GivenRecord[] {
-  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
-  const broken = errors.find(({ type }) => type === 'Quotes');
-  if (broken !== undefined) {
-    report({
-      pointer: '',
-      code: 'syntax',
-      message: `Line ${(broken.row ?? 0) + 1}: a quote is not closed where it should be.`,
-    });
-    return [];
+): Generator<GivenPart> {
+  yield { storage, record: null };
+  let header: readonly string[] | null = null;
+  let columns: readonly (Column | null)[] = [];
+  let delimiter = '';
+  let last = 0;
+  let index = 0;
+  for (const block of blocksOf(text)) {
+    const { data, errors, meta } = Papa.parse<string[]>(block, { skipEmptyLines: 'greedy', delimiter });
+    ({ delimiter } = meta);
+    for (const [row, cells] of data.entries()) {
+      const number = last + 1;
+      last += newlines(cells) + 1;
+      if (errors.some(({ type, row: at }) => type === 'Quotes' && (at ?? 0) === row)) {
+        const message = `Line ${number}: a quote is not closed where it should be.`;
+        report({ pointer: '', code: 'syntax', message });
+        return;
+      }
+      if (header === null) {
+        header = cells;
+        columns = readHeader(columnsOf(model, storage), cells, report);
+      } else {
+        const place = `Line ${number}: `;
+        yield {
+          storage,
+          record: readLine(columns, cells, header.length, { pointer: `/${index++}`, place }, report),
+        };
+      }
+    }
   }
-  const [header, ...lines] = data;
-  if (header === undefined) {
+  if (header === null)
     report({ pointer: '', code: 'syntax', message: 'Expected a first line with the names of the columns.' });
-    return [];
-  }
-  const columns = readHeader(columnsOf(model, storage), header, report);
-  let last = newlines(header) + 1;
-  return lines.map((cells, index) => {
-    const number = last + 1;
-    last = number + newlines(cells);
-    const place = `Line ${number}: `;
-    const pointer = `/${index}`;
-    if (cells.length !== header.length)
-      report({
-        pointer,
-        code: 'length',
-        message: `${place}Expected ${header.length} cells; there are ${cells.length}.`,
-      });
-    const value = bareObject();
-    columns.forEach((column, at) => {
-      const cell = cells[at];
-      if (column === null || cell === undefined) return;
-      const read = readCell(column, cell);
-      if (read.ok) put(value, column.path, read.value);
-      else
-        report({
-          pointer: `${pointer}/${headerOf(column)}`,
-          code: 'type',
-          message: place + read.message,
-        });
+}
+
+function readLine(
+  columns: readonly (Column | null)[],
+  cells: readonly string[],
+  expected: number,
+  { pointer, place }: Pick<GivenRecord, 'pointer' | 'place'>,
+  report: Report,
+): GivenRecord {
+  if (cells.length !== expected)
+    report({
+      pointer,
+      code: 'length',
+      message: `${place}Expected ${expected} cells; there are ${cells.length}.`,
     });
-    return { value, pointer, place };
+  const value = bareObject();
+  columns.forEach((column, at) => {
+    const cell = cells[at];
+    if (column === null || cell === undefined) return;
+    const read = readCell(column, cell);
+    if (read.ok) put(value, column.path, read.value);
+    else report({ pointer: `${pointer}/${headerOf(column)}`, code: 'type', message: place + read.message });
   });
+  return { value, pointer, place };
 }
 
 const newlines = (cells: readonly string[]): number =>

@@ -1,5 +1,7 @@
 import {
+  appendAll,
   bareObject,
+  eachInSteps,
   sameJson,
   scalarText,
   type Attribute,
@@ -7,9 +9,10 @@ import {
   type Json,
   type Model,
   type Row,
+  type Steps,
 } from '../model/index.js';
 import { pointerTo, type Draft } from '../engine/index.js';
-import type { GivenKind, GivenRecord } from './given.js';
+import type { GivenPart, GivenRecord } from './given.js';
 import { pathAttributes, pathOf, pointersOf, scopeOf, type Pointer } from './kinds.js';
 import type { TakingOptions } from './takeIn.js';
 import { inward, unknownMember, withHiddenParts, type Report } from './values.js';
@@ -36,6 +39,13 @@ interface Reading {
   path: string | null;
 }
 
+/** An entry with the number it will have, and the record of that number that is there already. */
+interface Numbered {
+  readonly reading: Reading;
+  readonly rid: number;
+  readonly before: Row | null;
+}
+
 const pathText = (path: readonly Json[]): string => JSON.stringify(path);
 
 /** The records of a source, each found or numbered, and what they point at. */
@@ -46,27 +56,48 @@ export class Entries {
   private readonly known = new Map<EntityStorage, ReadonlyMap<string, Row>>();
   /** The number of each record of the source, by kind and the keys that lead to it. */
   private readonly numbers = new Map<EntityStorage, Map<string, number>>();
-  private readonly replaced: ReadonlySet<EntityStorage>;
+  private replaced: ReadonlySet<EntityStorage> = new Set();
 
-  constructor(
+  private constructor(
     private readonly model: Model,
     private readonly draft: Draft,
-    given: readonly GivenKind[],
     private readonly options: TakingOptions,
     private readonly report: Report,
-  ) {
-    this.replaced = new Set(options.way === 'replace' ? given.map(({ storage }) => storage) : []);
-    const readings = given.map(({ storage, records }) => ({
-      storage,
-      all: records.flatMap((record) => this.read(storage, record) ?? []),
-    }));
-    for (const { storage, all } of readings) this.countOn(storage, all);
-    const numbered = readings.map(({ storage, all }) => ({ storage, all: this.number(storage, all) }));
-    for (const { storage, all } of numbered) {
-      const entries = all.map((numberedOne) => this.entry(numberedOne));
-      this.byKind.set(storage, [...(this.byKind.get(storage) ?? []), ...entries]);
-      for (const entry of entries) this.byRid.set(entry.rid, entry);
-    }
+  ) {}
+
+  /** Reads a source to its end, in steps. */
+  static *read(
+    model: Model,
+    draft: Draft,
+    given: Iterable<GivenPart>,
+    options: TakingOptions,
+    report: Report,
+  ): Steps<Entries> {
+    const entries = new Entries(model, draft, options, report);
+    const readings = new Map<EntityStorage, Reading[]>();
+    yield* eachInSteps('reading', given, ({ storage, record }) => {
+      const all = readings.get(storage) ?? [];
+      readings.set(storage, all);
+      const reading = record === null ? null : entries.read(storage, record);
+      if (reading !== null) all.push(reading);
+    });
+    if (options.way === 'replace') entries.replaced = new Set(readings.keys());
+    for (const [storage, all] of readings) yield* entries.countOn(storage, all);
+    const numbered = new Map<EntityStorage, readonly Numbered[]>();
+    for (const [storage, all] of readings) numbered.set(storage, yield* entries.number(storage, all));
+    yield* entries.findTargets(readings.keys());
+    for (const [storage, all] of numbered) yield* entries.make(storage, all);
+    return entries;
+  }
+
+  private *make(storage: EntityStorage, numbered: readonly Numbered[]): Steps<void> {
+    const entries: Entry[] = [];
+    this.byKind.set(storage, entries);
+    yield* eachInSteps('comparing', numbered, (one) => {
+      const entry = this.entry(one);
+      entries.push(entry);
+      this.byRid.set(entry.rid, entry);
+    });
   }
 
   /** The records of a kind that are there and not in the source. */
@@ -135,7 +166,7 @@ export class Entries {
           });
         return false;
       }
-      path.push(...(JSON.parse(above) as readonly Json[]));
+      appendAll(path, JSON.parse(above) as readonly Json[]);
     }
     if (storage.singleton) {
       reading.path = pathText(path);
@@ -153,60 +184,60 @@ export class Entries {
   }
 
   /** Numbers that are made go on behind those that are given. */
-  private countOn(storage: EntityStorage, readings: readonly Reading[]): void {
+  private *countOn(storage: EntityStorage, readings: readonly Reading[]): Steps<void> {
     for (const attribute of storage.attributes) {
       if (!isCounted(attribute)) continue;
-      const given = readings.flatMap(({ attributes }) => attributes[attribute.id] ?? []);
-      const highest = given.reduce<number>((most, value) => Math.max(most, Number(value)), 0);
+      let highest = 0;
+      yield* eachInSteps('finding', readings, ({ attributes }) => {
+        highest = Math.max(highest, Number(attributes[attribute.id] ?? 0));
+      });
       if (highest > (this.draft.counters.attributes[attribute.id] ?? 0))
         this.draft.nextNumber(attribute.id, highest);
     }
   }
 
-  private number(
-    storage: EntityStorage,
-    readings: readonly Reading[],
-  ): readonly { readonly reading: Reading; readonly rid: number; readonly before: Row | null }[] {
+  private *number(storage: EntityStorage, readings: readonly Reading[]): Steps<readonly Numbered[]> {
+    yield* this.findKnown(storage);
     const known = this.knownOf(storage);
-    const numbers = this.numbers.get(storage) ?? new Map<string, number>();
+    const numbers = new Map<string, number>();
     this.numbers.set(storage, numbers);
-    return readings.flatMap((reading) => {
+    const numbered: Numbered[] = [];
+    yield* eachInSteps('finding', readings, (reading) => {
       const { path, given } = reading;
       if (path !== null && numbers.has(path)) {
         const message = `${given.place}A record before it has the same key.`;
         this.report({ pointer: given.pointer, code: 'duplicate', message });
-        return [];
+        return;
       }
       const before = path === null ? null : (known.get(path) ?? null);
       const rid = before?.rid ?? this.draft.nextRid();
       if (path !== null) numbers.set(path, rid);
-      return [{ reading, rid, before }];
+      numbered.push({ reading, rid, before });
+    });
+    return numbered;
+  }
+
+  /** Finds the records that are there, of all kinds that some kinds point at. */
+  private *findTargets(storages: Iterable<EntityStorage>): Steps<void> {
+    for (const storage of storages)
+      for (const { target } of pointersOf(this.model, storage)) yield* this.findKnown(target);
+  }
+
+  private *findKnown(storage: EntityStorage): Steps<void> {
+    if (this.known.has(storage)) return;
+    const known = new Map<string, Row>();
+    this.known.set(storage, known);
+    yield* eachInSteps('finding', this.draft.all(storage), (row) => {
+      const path = pathOf(this.model, this.draft, storage, row);
+      if (path !== null) known.set(pathText(path), row);
     });
   }
 
   private knownOf(storage: EntityStorage): ReadonlyMap<string, Row> {
-    let known = this.known.get(storage);
-    if (known === undefined) {
-      known = new Map(
-        [...this.draft.all(storage)].flatMap((row) => {
-          const path = pathOf(this.model, this.draft, storage, row);
-          return path === null ? [] : [[pathText(path), row] as const];
-        }),
-      );
-      this.known.set(storage, known);
-    }
-    return known;
+    return this.known.get(storage) ?? new Map<string, Row>();
   }
 
-  private entry({
-    reading,
-    rid,
-    before,
-  }: {
-    readonly reading: Reading;
-    readonly rid: number;
-    readonly before: Row | null;
-  }): Entry {
+  private entry({ reading, rid, before }: Numbered): Entry {
     const values: Record<string, Json> = bareObject();
     const set = (id: string, value: Json): void => {
       if (value !== null) values[id] = value;

@@ -1,5 +1,13 @@
-import { isJsonObject, nearest, type EntityStorage, type Json, type Model } from '../model/index.js';
-import { pointerTo } from '../engine/index.js';
+import {
+  isJsonObject,
+  jsonParts,
+  nearest,
+  type EntityStorage,
+  type Json,
+  type JsonProblem,
+  type Model,
+} from '../model/index.js';
+import { pointerTo, type ProblemDetail } from '../engine/index.js';
 import { kindsOf } from './kinds.js';
 import type { Report } from './values.js';
 
@@ -12,10 +20,10 @@ export interface GivenRecord {
   readonly place: string;
 }
 
-/** What a source holds of one kind of record. */
-export interface GivenKind {
+/** A record of a source and what kind it is of; `null`: the kind is there, whether it has records or not. */
+export interface GivenPart {
   readonly storage: EntityStorage;
-  readonly records: readonly GivenRecord[];
+  readonly record: GivenRecord | null;
 }
 
 /** The kind of record of a name; reports it where there is none. */
@@ -30,32 +38,75 @@ export function kindNamed(model: Model, name: string, pointer: string, report: R
 }
 
 /** Reads a document of records: an object with an array for each kind. */
-export function givenDocument(model: Model, document: Json, report: Report): readonly GivenKind[] {
-  if (!isJsonObject(document)) {
-    report({
-      pointer: '',
-      code: 'type',
-      message: 'Expected an object with an array of records for each kind.',
-    });
-    return [];
+export function* givenDocument(model: Model, text: string, report: Report): Generator<GivenPart> {
+  let [storage, pointer, index]: [EntityStorage | null, string, number] = [null, '', 0];
+  for (const part of jsonParts(text)) {
+    switch (part.kind) {
+      case 'list':
+        pointer = pointerTo('', part.name ?? '');
+        [storage, index] = [part.name === null ? null : kindNamed(model, part.name, pointer, report), 0];
+        if (part.name === null) report(NO_DOCUMENT);
+        if (storage !== null) yield { storage, record: null };
+        break;
+      case 'item': {
+        const record = givenRecord(part.value, pointerTo(pointer, index++), report);
+        if (storage !== null && record !== null) yield { storage, record };
+        break;
+      }
+      case 'value':
+        report(part.name === null ? NO_DOCUMENT : noArray(pointerTo('', part.name)));
+        break;
+      case 'problem':
+        report(unreadable(part.problem));
+    }
   }
-  return Object.entries(document).flatMap(([name, records]) => {
-    const pointer = pointerTo('', name);
-    const storage = kindNamed(model, name, pointer, report);
-    return storage === null ? [] : [{ storage, records: givenRecords(records, pointer, report) }];
-  });
 }
 
+const NO_DOCUMENT = {
+  pointer: '',
+  code: 'type',
+  message: 'Expected an object with an array of records for each kind.',
+};
+
+const noArray = (pointer: string): ProblemDetail => ({
+  pointer,
+  code: 'type',
+  message: 'Expected an array of records.',
+});
+
+const unreadable = ({ code, message, line, column }: JsonProblem): ProblemDetail => ({
+  pointer: '',
+  code,
+  message: `${message} Line ${line}, column ${column}.`,
+});
+
 /** Reads an array of records of one kind. */
-export function givenRecords(records: Json, pointer: string, report: Report): readonly GivenRecord[] {
-  if (!Array.isArray(records)) {
-    report({ pointer, code: 'type', message: 'Expected an array of records.' });
-    return [];
+export function* givenRecords(storage: EntityStorage, text: string, report: Report): Generator<GivenPart> {
+  yield { storage, record: null };
+  let isList = false;
+  let index = 0;
+  for (const part of jsonParts(text)) {
+    switch (part.kind) {
+      case 'list':
+        isList = part.name === null;
+        if (!isList) report(noArray(''));
+        break;
+      case 'item': {
+        const record = isList ? givenRecord(part.value, pointerTo('', index++), report) : null;
+        if (record !== null) yield { storage, record };
+        break;
+      }
+      case 'value':
+        report(noArray(''));
+        break;
+      case 'problem':
+        report(unreadable(part.problem));
+    }
   }
-  return (records as readonly Json[]).flatMap((value, index) => {
-    const at = pointerTo(pointer, index);
-    if (isJsonObject(value)) return [{ value, pointer: at, place: '' }];
-    report({ pointer: at, code: 'type', message: 'Expected an object: a record.' });
-    return [];
-  });
+}
+
+function givenRecord(value: Json, pointer: string, report: Report): GivenRecord | null {
+  if (isJsonObject(value)) return { value, pointer, place: '' };
+  report({ pointer, code: 'type', message: 'Expected an object: a record.' });
+  return null;
 }

@@ -1,4 +1,5 @@
 import {
+  appendAll,
   ownerRoleOf,
   pointedEntity,
   pointingOf,
@@ -62,7 +63,7 @@ export function pathOf(
     const row = typeof rid === 'number' ? view.get(rid) : undefined;
     const above = row === undefined ? null : pathOf(model, view, target, row);
     if (above === null) return null;
-    path.push(...above);
+    appendAll(path, above);
   }
   if (storage.singleton) return path;
   const key = values[storage.key.id] ?? null;

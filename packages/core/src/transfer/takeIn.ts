@@ -1,7 +1,15 @@
-import { sameJson, storageOf, type EntityStorage, type Model, type Row } from '../model/index.js';
-import { findViolations, type Change, type Draft, type ProblemDetail } from '../engine/index.js';
+import {
+  eachInSteps,
+  sameJson,
+  storageOf,
+  type EntityStorage,
+  type Model,
+  type Row,
+  type Steps,
+} from '../model/index.js';
+import { violationsIn, type Change, type Draft, type ProblemDetail } from '../engine/index.js';
 import { Entries, type Entry } from './entries.js';
-import type { GivenKind } from './given.js';
+import type { GivenPart } from './given.js';
 import { pathOf } from './kinds.js';
 import type { Report } from './values.js';
 
@@ -34,7 +42,7 @@ export type TakingIn =
 const PROBLEMS_SHOWN = 100;
 
 /** Gathers problems, and counts those that are too many to be shown. */
-export class Problems {
+class Problems {
   readonly shown: ProblemDetail[] = [];
   count = 0;
   readonly report: Report = (problem) => {
@@ -44,41 +52,41 @@ export class Problems {
 }
 
 /**
- * Takes records in, all or none. They are found by their keys, so that a record that is there changes, and keep
- * every rule of the model together with those that are there. The changes are not applied yet. `given`: the kinds
- * that `replace` is about, each once; `problems`: with what was wrong about the source already.
+ * Takes records in, all or none, in steps. They are found by their keys, so that a record that is there changes, and
+ * keep every rule of the model together with those that are there. The changes are not applied yet. `given`: the
+ * records; `replace` is about all kinds that are among them.
  */
-export function takeIn(
+export function* takeIn(
   model: Model,
   draft: Draft,
-  given: readonly GivenKind[],
+  given: (report: Report) => Iterable<GivenPart>,
   options: TakingOptions,
-  problems = new Problems(),
-): TakingIn {
-  const entries = new Entries(model, draft, given, options, problems.report);
+): Steps<TakingIn> {
+  const problems = new Problems();
+  const entries = yield* Entries.read(model, draft, given(problems.report), options, problems.report);
   if (problems.count > 0) return refused(problems);
   const changes: Change[] = [];
-  const kinds = [...entries.byKind].map(([storage, known]) => {
-    const outcome = changesOf(storage, known, entries, options.way);
-    changes.push(...outcome.changes);
-    return outcome.taken;
-  });
-  checkWhole(model, draft, changes, entries, options, problems.report);
+  const kinds: TakenKind[] = [];
+  for (const [storage, known] of entries.byKind)
+    kinds.push(yield* findChanges(storage, known, entries, options.way, changes));
+  yield* checkWhole(model, draft, changes, entries, options, problems.report);
   return problems.count > 0 ? refused(problems) : { ok: true, changes, kinds };
 }
 
 const refused = ({ shown, count }: Problems): TakingIn => ({ ok: false, problems: shown, count });
 
-function changesOf(
+/** Adds what changes of the records of one kind, and counts it. */
+function* findChanges(
   storage: EntityStorage,
   entries: readonly Entry[],
   { gone }: Entries,
   way: TakingWay,
-): { readonly changes: readonly Change[]; readonly taken: TakenKind } {
+  changes: Change[],
+): Steps<TakenKind> {
   const removed = way === 'merge' ? [] : gone(storage);
-  const changes: Change[] = removed.map((before) => ({ kind: 'remove', before }));
+  for (const before of removed) changes.push({ kind: 'remove', before });
   const counts = { added: 0, changed: 0, unchanged: 0, removed: removed.length };
-  for (const { rid, before, values } of entries) {
+  yield* eachInSteps('comparing', entries, ({ rid, before, values }) => {
     if (before === null) {
       changes.push({ kind: 'add', after: { rid, entity: storage.entity.id, values, revision: 1 } });
       counts.added++;
@@ -87,32 +95,32 @@ function changesOf(
       changes.push({ kind: 'update', before, after: { ...before, values, revision: before.revision + 1 } });
       counts.changed++;
     }
-  }
-  return { changes, taken: { kind: storage.entity.name, ...counts } };
+  });
+  return { kind: storage.entity.name, ...counts };
 }
 
 /** Checks the records as they would be, those that are not touched among them. */
-function checkWhole(
+function* checkWhole(
   model: Model,
   draft: Draft,
   changes: readonly Change[],
   entries: Entries,
   { most }: TakingOptions,
   report: Report,
-): void {
+): Steps<void> {
   const after = new Map<number, Row>();
   for (const storage of storageOf(model).byId.values())
-    for (const row of draft.all(storage)) after.set(row.rid, row);
-  for (const change of changes) {
+    yield* eachInSteps('checking', draft.all(storage), (row) => after.set(row.rid, row));
+  yield* eachInSteps('checking', changes, (change) => {
     if (change.kind === 'remove') after.delete(change.before.rid);
     else after.set(change.after.rid, change.after);
-  }
+  });
   if (after.size > most) {
     const message = `A mock holds at most ${most} records; there would be ${after.size}.`;
     report({ pointer: '', code: 'range', message });
     return;
   }
-  for (const { rid, entity, message } of findViolations(model, after.values())) {
+  for (const { rid, entity, message } of yield* violationsIn(model, after)) {
     const entry = entries.byRid.get(rid);
     if (entry !== undefined) {
       report({ pointer: entry.given.pointer, code: 'rule', message: entry.given.place + message });

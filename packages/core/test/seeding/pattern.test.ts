@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { codePointLength, compilePattern } from '@isomeros/core/model';
+import { codePointLength, compilePattern, scalarText } from '@isomeros/core/model';
 import { Random, seed } from '@isomeros/core/seeding';
 import fc from 'fast-check';
 import { sampleText } from '../../src/seeding/pattern.js';
@@ -133,13 +133,13 @@ each Route owns many Sailing as sailings`;
     expect(shortfalls).toEqual([]);
     let before = 0;
     for (const { entity, values } of rows) {
-      const created = Date.parse(String(values[`${entity}.createdAt`]));
+      const created = Date.parse(scalarText(values[`${entity}.createdAt`]));
       expect(created).toBeGreaterThan(before);
       expect(created).toBeLessThanOrEqual(NOW);
       before = created;
       if (entity !== 'Route') continue;
       expect(values['Route.ref']).toMatch(/^[0-9a-f-]{36}$/);
-      const changed = Date.parse(String(values['Route.changedAt']));
+      const changed = Date.parse(scalarText(values['Route.changedAt']));
       expect(changed).toBeGreaterThanOrEqual(created);
       expect(changed).toBeLessThanOrEqual(NOW);
     }

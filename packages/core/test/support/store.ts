@@ -1,17 +1,17 @@
 import { Dataset, Draft } from '@isomeros/core/engine';
-import type { Json, Model, Row } from '@isomeros/core/model';
+import { runToEnd, type Json, type Model, type Row } from '@isomeros/core/model';
 import { seed } from '@isomeros/core/seeding';
 import {
   csvHeader,
   csvLine,
   givenDocument,
   kindNamed,
-  Problems,
   readCsv,
   recordsByKind,
   takeIn,
   writeRecord,
-  type GivenKind,
+  type GivenPart,
+  type Report,
   type TakingIn,
   type TakingWay,
 } from '@isomeros/core/transfer';
@@ -61,21 +61,21 @@ export class Store {
   }
 
   takeJson(document: Json, way: TakingWay = 'merge'): TakingIn {
-    const problems = new Problems();
-    return this.take(givenDocument(this.model, document, problems.report), way, problems);
+    return this.takeText(JSON.stringify(document), way);
+  }
+
+  takeText(text: string, way: TakingWay = 'merge'): TakingIn {
+    return this.take((report) => givenDocument(this.model, text, report), way);
   }
 
   takeCsv(kind: string, text: string, way: TakingWay = 'merge'): TakingIn {
-    const problems = new Problems();
-    const storage = this.kind(kind);
-    const records = readCsv(this.model, storage, text, problems.report);
-    return this.take([{ storage, records }], way, problems);
+    return this.take((report) => readCsv(this.model, this.kind(kind), text, report), way);
   }
 
-  private take(given: readonly GivenKind[], way: TakingWay, problems: Problems): TakingIn {
+  private take(given: (report: Report) => Iterable<GivenPart>, way: TakingWay): TakingIn {
     const draft = new Draft(this.dataset);
     const options = { way, now: NOW, uuid: () => UUID, most: 1_000 };
-    const taken = takeIn(this.model, draft, given, options, problems);
+    const taken = runToEnd(takeIn(this.model, draft, given, options));
     if (taken.ok) this.dataset.apply(taken.changes, draft.counters);
     return taken;
   }

@@ -1,3 +1,4 @@
+import { greatest } from '@isomeros/core/model';
 import type { Effect, FingerprintColumn } from '@isomeros/core/contract';
 
 const COLUMN = 7;
@@ -14,8 +15,14 @@ interface Props {
 /** A design drawn small: a column a path in tree order, its operations above a ground line, its depth below. */
 export function Fingerprint({ columns, most = 54, scale = 1 }: Props): React.JSX.Element {
   const shown = columns.slice(0, most);
-  const high = Math.max(1, ...shown.map(({ effects }) => effects.length));
-  const deep = Math.max(0, ...shown.map(({ depth }) => depth));
+  const high = greatest(
+    shown.map(({ effects }) => effects.length),
+    1,
+  );
+  const deep = greatest(
+    shown.map(({ depth }) => depth),
+    0,
+  );
   const ground = high * MARK + 3;
   const left = columns.length - shown.length;
   const width = shown.length * COLUMN + (left > 0 ? 40 : 1);

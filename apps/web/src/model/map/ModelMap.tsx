@@ -118,10 +118,12 @@ function Drawing({ map, view, window, selected, onSelect, onOpen }: DrawingProps
 }
 
 function boxOf({ points, labelAt }: PlacedEdge): { x: number; y: number; width: number; height: number } {
-  const xs = [...points.map(({ x }) => x), labelAt.x];
-  const ys = [...points.map(({ y }) => y), labelAt.y];
-  const [x, y] = [Math.min(...xs) - 60, Math.min(...ys) - 20];
-  return { x, y, width: Math.max(...xs) + 60 - x, height: Math.max(...ys) + 20 - y };
+  let [left, right, top, bottom] = [labelAt.x, labelAt.x, labelAt.y, labelAt.y];
+  for (const { x, y } of points) {
+    [left, right] = [Math.min(left, x), Math.max(right, x)];
+    [top, bottom] = [Math.min(top, y), Math.max(bottom, y)];
+  }
+  return { x: left - 60, y: top - 20, width: right - left + 120, height: bottom - top + 40 };
 }
 
 /** The layout of the latest model; the one before stays until it is there. */

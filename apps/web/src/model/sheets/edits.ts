@@ -43,8 +43,7 @@ export const writeAttribute =
     const lines = replaceStatement(text, place, printAttribute(attribute)).split('\n');
     const transitions = (attribute.lifeCycle ?? []).map((transition) => `    ${printTransition(transition)}`);
     const known = linesBelow(lines, place);
-    lines.splice(place.line, known, ...transitions);
-    return lines.join('\n');
+    return [...lines.slice(0, place.line), ...transitions, ...lines.slice(place.line + known)].join('\n');
   };
 
 /** How many lines directly below an attribute are its transitions. */

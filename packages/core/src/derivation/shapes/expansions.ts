@@ -1,5 +1,5 @@
 import type { Expanded, Member, Via } from '../../contract/index.js';
-import { ownerRoleOf, ownsItself, roleOf, type Relationship } from '../../model/index.js';
+import { appendAll, ownerRoleOf, ownsItself, roleOf, type Relationship } from '../../model/index.js';
 import { becauseSet, placed, valueOf, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import type { Placed } from '../place/index.js';
@@ -23,7 +23,8 @@ export function findExpansions(deriving: Deriving, resources: readonly Placed[])
       if (entity !== null) found.set(entity, toOne(deriving, entity, names));
     for (const resource of resources) {
       const above = exposed.get(resource.parent ?? '')?.entity;
-      if (above != null) found.get(above)?.push(...below(deriving, resource));
+      const members = above == null ? undefined : found.get(above);
+      if (members !== undefined) appendAll(members, below(deriving, resource));
     }
     for (const [entity, members] of found) found.set(entity, distinct(members));
   }

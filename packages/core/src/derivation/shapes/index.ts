@@ -1,5 +1,12 @@
 import type { Member, MemberType, Shape } from '../../contract/index.js';
-import { isSingleton, roleOf, type Entity, type Owns, type ValueDefinition } from '../../model/index.js';
+import {
+  appendAll,
+  isSingleton,
+  roleOf,
+  type Entity,
+  type Owns,
+  type ValueDefinition,
+} from '../../model/index.js';
 import { because, entityNamed, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import { standingsOf, type Placed } from '../place/index.js';
@@ -36,11 +43,11 @@ export function deriveShapes(
   for (const entity of deriving.index.entities.values()) {
     const own = traits.get(entity.name) ?? [];
     if (!exposed.has(entity.name)) {
-      shapes.push(...shapesWithoutPath(deriving, entity, own, traits, required, exposed));
+      appendAll(shapes, shapesWithoutPath(deriving, entity, own, traits, required, exposed));
       continue;
     }
     shapes.push(itemShape(deriving, entity, own, 'item'));
-    if (isListed(deriving, entity)) shapes.push(...listShapes(deriving, entity, own));
+    if (isListed(deriving, entity)) appendAll(shapes, listShapes(deriving, entity, own));
     shapes.push(createShape(deriving, entity, own, traits, required));
     shapes.push(replaceShape(deriving, entity, own), changeShape(deriving, entity, own));
   }
@@ -48,11 +55,12 @@ export function deriveShapes(
     const pairs = deriving.index.relationshipById.get(via?.relationship ?? '');
     if (kind !== 'pairing' || !canonical || pairs?.kind !== 'pairs') continue;
     const side = via?.direction === 'paired-back' ? 'far' : 'near';
-    shapes.push(...pairShapes(deriving, pairs, traits, side));
+    appendAll(shapes, pairShapes(deriving, pairs, traits, side));
   }
   if (deriving.arrangement.customs.length > 0)
-    shapes.push(
-      ...customShapes(deriving, resources, traits, (name) => shapes.some((shape) => shape.name === name)),
+    appendAll(
+      shapes,
+      customShapes(deriving, resources, traits, (name) => shapes.some((shape) => shape.name === name)),
     );
   return [...valueShapes(deriving, shapes), ...shapes];
 }

@@ -1,5 +1,5 @@
 import { indexContract, type Operation, type QueryParameter } from '../../contract/index.js';
-import { once } from '../../model/index.js';
+import { appendAll, once } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
 import type { Serving } from '../service.js';
 import { readQuery, type QueryEntry } from '../target.js';
@@ -156,7 +156,10 @@ class Reading {
     this.sort = operation.order.map(({ field, type, descending }) => ({ field, type, descending }));
     const { custom } = operation;
     if (custom?.kind === 'query')
-      this.filters.push(...custom.filters.map((filter) => fixedFilter(filter, service.now)));
+      appendAll(
+        this.filters,
+        custom.filters.map((filter) => fixedFilter(filter, service.now)),
+      );
   }
 
   take(parameter: QueryParameter, entry: QueryEntry, operator: string): void {

@@ -1,3 +1,4 @@
+import { appendAll } from '../../model/index.js';
 import type { Ranked } from './sort.js';
 
 /** So many stand together at most; where there are more they are parted. */
@@ -48,7 +49,7 @@ export class Sorted implements Ordered {
     let start = this.starting()[first] ?? 0;
     for (const part of this.parts.slice(first)) {
       if (start >= to) break;
-      items.push(...part.slice(Math.max(0, from - start), to - start));
+      appendAll(items, part.slice(Math.max(0, from - start), to - start));
       start += part.length;
     }
     return items;
