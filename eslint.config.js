@@ -136,6 +136,7 @@ export default tseslint.config(
     languageOptions: {
       globals: {
         process: 'readonly',
+        AbortController: 'readonly',
         console: 'readonly',
         URL: 'readonly',
         setTimeout: 'readonly',

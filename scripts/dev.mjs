@@ -7,18 +7,17 @@ import { startDatabase } from './lib/database.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { root, runCommand, stopProcess } from './lib/processes.mjs';
 import { clearRunning, runningStart, stateFolder, writeRunning } from './lib/running.mjs';
-import { run, say, Trouble } from './lib/say.mjs';
+import { run, say, UserError } from './lib/say.mjs';
+import { listenForStop, stopAsked } from './lib/stopping.mjs';
 
 const QUIET_MS = 300;
 
 await run(async () => {
   checkNode();
   const running = await runningStart();
-  if (running !== null) throw new Trouble(`Isomeros is running already, at ${running.url}.`);
+  if (running !== null) throw new UserError(`Isomeros is running already, at ${running.url}.`);
   writeRunning(null);
-  const stopping = new Promise((resolve) => {
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => resolve(signal));
-  });
+  listenForStop();
   await ensurePackages();
   await runCommand('npx', ['--no-install', 'tsc', '-b', 'packages/core', 'apps/server']);
   const ownUrl = process.env.ISOMEROS_DATABASE_URL;
@@ -47,7 +46,7 @@ await run(async () => {
     }),
   );
   say('Pages with reload are at http://localhost:4900/. Ctrl+C stops everything.');
-  await stopping;
+  await stopAsked;
   watchers.forEach((watcher) => watcher.close());
   await Promise.all([stopProcess(server), stopProcess(compiler), stopProcess(pages)]);
   if (database !== null) await database.stop();

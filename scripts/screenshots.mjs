@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { root } from './lib/processes.mjs';
 import { runningStart } from './lib/running.mjs';
-import { run, say, Trouble } from './lib/say.mjs';
+import { run, say, UserError } from './lib/say.mjs';
 
 const folder = join(root, 'docs/screenshots');
 const CHROMIUM = {
@@ -144,7 +144,7 @@ async function migrationPicture(open, keep, url, id) {
 
 await run(async () => {
   const running = await runningStart();
-  if (running?.url == null) throw new Trouble('Start the application first: npm start.');
+  if (running?.url == null) throw new UserError('Start the application first: npm start.');
   const { url } = running;
   const id = await prepare(url);
   const browser = await chromium.launch(CHROMIUM);

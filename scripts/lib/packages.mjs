@@ -2,12 +2,12 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, runCommand } from './processes.mjs';
-import { say, Trouble } from './say.mjs';
+import { say, UserError } from './say.mjs';
 
 export function checkNode() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19)) {
-    throw new Trouble(`Isomeros needs Node 20.19 or newer; this is ${process.versions.node}.`);
+    throw new UserError(`Isomeros needs Node 20.19 or newer; this is ${process.versions.node}.`);
   }
 }
 

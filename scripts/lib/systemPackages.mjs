@@ -1,6 +1,6 @@
 import { accessSync, constants } from 'node:fs';
 import { capture, runCommand } from './processes.mjs';
-import { say, Trouble } from './say.mjs';
+import { say, UserError } from './say.mjs';
 
 const FOLDERS = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/local/sbin', '/usr/bin'];
 
@@ -26,7 +26,7 @@ export async function ensureProgram(names, packages) {
   const command = `apt-get update && apt-get install -y --no-install-recommends ${packages.join(' ')}`;
   const prefix = await installPrefix();
   if (prefix === null) {
-    throw new Trouble(
+    throw new UserError(
       `${names[0]} is missing, and this user may not install packages. Run this, then try again:\n\n  sudo sh -c '${command}'\n`,
     );
   }
@@ -39,7 +39,7 @@ export async function ensureProgram(names, packages) {
   });
   const installed = findProgram(...names);
   if (installed === null)
-    throw new Trouble(`${packages.join(', ')} were installed, but ${names[0]} is still missing.`);
+    throw new UserError(`${packages.join(', ')} were installed, but ${names[0]} is still missing.`);
   return installed;
 }
 

@@ -1,8 +1,20 @@
+import type { Server } from 'node:http';
 import { createApplication } from './application.js';
-import { isLoopback, readConfig } from './config.js';
+import { ConfigError, readConfig, type Config } from './config.js';
+import { waitForDatabase } from './database/reachable.js';
 import { errorCode } from './errors.js';
 
 const PORTS_TRIED = 100;
+
+function bind(server: Server, port: number, host: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, host, () => {
+      server.off('error', reject);
+      resolve();
+    });
+  });
+}
 
 /** Listens on the first free port from `first` on. */
 async function listen(
@@ -10,29 +22,51 @@ async function listen(
   host: string,
   first: number,
 ): Promise<number> {
-  for (let port = first; port < first + PORTS_TRIED; port++) {
+  for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
     try {
-      await app.listen(port, host);
+      await bind(app.getHttpServer(), port, host);
       if (port !== first) console.log(`Port ${first} is in use; ${port} is taken instead.`);
       return port;
     } catch (error) {
-      if (errorCode(error) !== 'EADDRINUSE') throw error;
+      switch (errorCode(error)) {
+        case 'EADDRINUSE':
+          continue;
+        case 'EACCES':
+          throw new ConfigError(
+            `This user may not listen on port ${port}; set ISOMEROS_PORT to 1024 or more.`,
+          );
+        case 'EADDRNOTAVAIL':
+        case 'ENOTFOUND':
+        case 'EAI_AGAIN':
+          throw new ConfigError(`ISOMEROS_HOST is ${host}, which is no address of this machine.`);
+        default:
+          throw error;
+      }
     }
   }
-  throw new Error(`No free port was found from ${first} to ${first + PORTS_TRIED - 1}.`);
+  throw new ConfigError(`No free port was found from ${first} on; set ISOMEROS_PORT.`);
 }
 
-const config = readConfig(process.env);
-if (!isLoopback(config.host) && config.token === null) {
-  throw new Error(
-    `ISOMEROS_HOST is ${config.host}, which others can reach: set ISOMEROS_TOKEN to 16 characters or more.`,
-  );
+async function start(config: Config): Promise<void> {
+  await waitForDatabase(config.databaseUrl);
+  const app = await createApplication(config);
+  await app.init();
+  const port = await listen(app, config.host, config.port);
+  const shown = config.host.includes(':') ? `[${config.host}]` : config.host;
+  const url = `http://${shown}:${port}/${config.token === null ? '' : `?token=${encodeURIComponent(config.token)}`}`;
+  console.log(`Isomeros is at ${url}`);
+  process.send?.({ url, port });
+  // The start command holds the other end: when it is killed, nothing is left running behind it.
+  process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
 }
-const app = await createApplication(config);
-const port = await listen(app, config.host, config.port);
-const shown = config.host.includes(':') ? `[${config.host}]` : config.host;
-const url = `http://${shown}:${port}/${config.token === null ? '' : `?token=${config.token}`}`;
-console.log(`Isomeros is at ${url}`);
-process.send?.({ url, port });
-// The start command holds the other end: when it is killed, nothing is left running behind it.
-process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
+
+/** EX_CONFIG of sysexits: the start command knows that everything is said. */
+const WRONG_CONFIGURATION = 78;
+
+try {
+  await start(readConfig(process.env));
+} catch (error) {
+  if (!(error instanceof ConfigError)) throw error;
+  console.error(error.message);
+  process.exit(WRONG_CONFIGURATION);
+}

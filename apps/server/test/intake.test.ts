@@ -1,9 +1,10 @@
 import { createServer, request } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { connect, createServer as createProxy, type AddressInfo, type Socket } from 'node:net';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { USUAL_LIMITS } from '../src/config.js';
 import { goneSignal } from '../src/http/gone.js';
+import { readLiveSchema, type LiveSchemaAddress } from '../src/intake/liveSchema.js';
 import { ComputeService } from '../src/compute/compute.service.js';
 import { IntakeService } from '../src/intake/intake.service.js';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
@@ -164,6 +165,26 @@ describe('a live MariaDB schema', () => {
     const text = await response.text();
     expect((JSON.parse(text) as ProblemBody).detail).toMatch(detail);
     expect(text).not.toContain(String({ ...address(), ...change }['password']));
+  });
+
+  test('a database that goes silent after the login is given up', async () => {
+    // It passes everything on but statements: a packet of a new command, whose first byte says COM_QUERY.
+    const isStatement = (data: Buffer): boolean => data[3] === 0 && data[4] === 3;
+    const sockets: Socket[] = [];
+    const proxy = createProxy((client) => {
+      const database = connect(Number(url.port), '127.0.0.1');
+      sockets.push(client, database);
+      client.on('data', (data) => isStatement(data) || database.write(data)).on('error', () => undefined);
+      database.on('data', (data) => client.write(data)).on('error', () => undefined);
+    });
+    await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
+    const { port } = proxy.address() as AddressInfo;
+    const where = { ...address(), port, remote: false } as unknown as LiveSchemaAddress;
+    await expect(readLiveSchema(where, 200)).rejects.toThrow(
+      `127.0.0.1:${port} went silent, and was given up.`,
+    );
+    for (const socket of sockets) socket.destroy();
+    await new Promise((resolve) => proxy.close(resolve));
   });
 
   test('a host elsewhere is tried once that is confirmed', async () => {
