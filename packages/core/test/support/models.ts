@@ -197,7 +197,10 @@ interface Drawn {
     readonly optional: boolean;
     readonly back: boolean;
     readonly onRemove: number;
+    readonly unique: boolean;
   }[];
+  /** Whether the first attribute and the first reference are unique together. */
+  readonly uniqueTogether: boolean;
 }
 
 const drawn: fc.Arbitrary<Drawn> = fc.record({
@@ -207,9 +210,16 @@ const drawn: fc.Arbitrary<Drawn> = fc.record({
   owner: fc.option(fc.nat(6)),
   cardinality: fc.constantFrom<Owns['cardinality']>('many', 'many', 'many', 'one', 'optional'),
   targets: fc.array(
-    fc.record({ to: fc.nat(6), optional: fc.boolean(), back: fc.boolean(), onRemove: fc.nat(3) }),
+    fc.record({
+      to: fc.nat(6),
+      optional: fc.boolean(),
+      back: fc.boolean(),
+      onRemove: fc.nat(3),
+      unique: fc.nat(3).map((draw) => draw === 0),
+    }),
     { maxLength: 2 },
   ),
+  uniqueTogether: fc.nat(3).map((draw) => draw === 0),
 });
 
 /** Sound models of up to six entities: owners and required references come before what needs them. */
@@ -256,11 +266,32 @@ export const anyModel: fc.Arbitrary<Model> = fc
           name,
           description: null,
           comments: [],
-          declarations: [...blocks, ...relationships(entities, lines, values)],
+          declarations: withUniqueRules(blocks, relationships(entities, lines, values), lines),
           trailingComments: [],
         };
       }),
   );
+
+/** Some entities get a rule over an attribute and a reference. */
+function withUniqueRules(
+  blocks: readonly Declaration[],
+  found: readonly Declaration[],
+  lines: readonly Drawn[],
+): Declaration[] {
+  let index = 0;
+  const ruled = blocks.map((block): Declaration => {
+    if (block.kind !== 'entity') return block;
+    const isWanted = lines[index++]?.uniqueTogether === true;
+    const attribute = block.attributes.find(({ type }) => isScalar(type))?.name;
+    const role = found.find((one) => one.kind === 'refers' && one.from === block.name);
+    const name = role?.kind === 'refers' ? role.role : null;
+    if (!isWanted || attribute === undefined || name === null) return block;
+    const names = [attribute, name];
+    const id = `${block.name}(${names.join()})`;
+    return { ...block, uniques: [{ kind: 'unique', id, names, description: null, comments: [] }] };
+  });
+  return [...ruled, ...found];
+}
 
 function relationships(
   entities: readonly string[],
@@ -289,7 +320,7 @@ function relationships(
     });
   });
   lines.forEach(({ targets }, index) => {
-    targets.forEach(({ to, optional, back, onRemove }, number) => {
+    targets.forEach(({ to, optional, back, onRemove, unique }, number) => {
       const target = to % entities.length;
       if (singletons.has(target)) return;
       const [from = '', name = ''] = [entities[index], entities[target]];
@@ -308,7 +339,7 @@ function relationships(
         onRemove: rules[onRemove % rules.length] ?? null,
         cardinality: required ? 'one' : 'optional',
         fixed: false,
-        unique: false,
+        unique,
         ...bare,
       };
       found.push(refers);

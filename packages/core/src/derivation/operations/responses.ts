@@ -1,5 +1,5 @@
 import type { Access, ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
-import { keyOf, once, phrase, type Attribute, type Entity } from '../../model/index.js';
+import { once, phrase, storageOf, type Attribute, type Entity } from '../../model/index.js';
 import { printCondition } from '../../notation/index.js';
 import type { SettingName, SettingPlace } from '../../arrangement/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
@@ -109,7 +109,7 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     'status.not-acceptable',
     () => 'Accept rules out every media type that is offered.',
   );
-  addConflicts(situation, noun, add);
+  addConflicts(deriving, situation, noun, add);
   return responses.sort((a, b) => a.status - b.status);
 }
 
@@ -129,10 +129,11 @@ function addBodyProblems(deriving: Deriving, { verb }: Situation, at: SettingPla
   add(415, 'media-type', 'status.media-type', () => 'Content-Type is absent or not accepted here.');
 }
 
-function addConflicts(situation: Situation, noun: string, add: Add): void {
+function addConflicts(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
   const { verb } = situation;
   const written = situation.written;
-  if (canCollide(situation) && written !== null && (hasUnique(written) || situation.holdsOthers)) {
+  const isTaken = written !== null && canBeTaken(deriving, written);
+  if (canCollide(situation) && (isTaken || situation.holdsOthers)) {
     add(
       409,
       'conflict',
@@ -141,7 +142,7 @@ function addConflicts(situation: Situation, noun: string, add: Add): void {
     );
   }
   const { own } = situation;
-  if (own !== null && fixesReference(own) && !(written !== null && hasUnique(written)))
+  if (own !== null && fixesReference(own) && !isTaken)
     add(409, 'conflict', 'status.conflict', () => 'What it refers to is not there any more.');
   if (own !== null && own.custom.kind !== 'query' && own.custom.when.length > 0)
     add(409, 'state', 'status.condition', () => `The condition does not hold now: ${conditionText(own)}.`);
@@ -278,16 +279,14 @@ const namesItsKey = ({ verb, resource }: Situation): boolean =>
 const canRunOut = ({ generated, type }: Attribute): boolean =>
   generated && type.kind === 'integer' && type.max !== null;
 
-const hasUnique = (entity: Entity): boolean => {
-  const key = keyOf(entity).attribute;
-  return (
-    entity.uniques.length > 0 ||
-    entity.attributes.some(
-      (attribute) => attribute.unique || attribute.uniqueWithin !== null || canRunOut(attribute),
-    ) ||
-    (key.key !== null && !key.generated)
+/** Whether a write can meet a value that is taken: by what the store itself keeps unique, whatever that is. */
+function canBeTaken({ model }: Deriving, entity: Entity): boolean {
+  const storage = storageOf(model).byName.get(entity.name);
+  const constraints = (storage?.uniques ?? []).filter(
+    (constraint) => constraint !== storage?.keyConstraint || !storage.key.generated,
   );
-};
+  return constraints.length > 0 || entity.attributes.some(canRunOut);
+}
 
 const fixesReference = ({ custom }: ResolvedCustom): boolean =>
   custom.kind !== 'query' && custom.values.some(({ field }) => field.kind === 'reference');
