@@ -24,7 +24,7 @@ export async function createApplication(config: Config): Promise<NestExpressAppl
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   app.set('etag', false);
-  app.use(admission(config.token));
+  app.use(admission(config));
   app.use((_request: Request, response: Response, next: NextFunction) => {
     response.setHeader('X-Content-Type-Options', 'nosniff');
     response.setHeader('Referrer-Policy', 'no-referrer');

@@ -12,7 +12,7 @@ import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
 import type { Derivation, DerivationSource, DesignOutcome } from '../compute/program.js';
 import { DesignRow } from '../database/tables.js';
-import { nextLink, readCursor, writeCursor } from '../http/pages.js';
+import { isId, isMoment, nextLink, readCursor, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import { SETTINGS, type ServerSettings } from '../settings.js';
 import { readChoices, readIdentities, readLooseEnds } from './designRows.js';
@@ -58,7 +58,7 @@ export class DesignsService {
       .orderBy('d.changedAt', 'DESC')
       .addOrderBy('d.id', 'DESC');
     if (cursor !== undefined) {
-      const [changedAt = '', id = ''] = readCursor(cursor, 2);
+      const [changedAt = '', id = ''] = readCursor(cursor, [isMoment, isId]);
       query.andWhere('(d.changedAt < :changedAt OR (d.changedAt = :changedAt AND d.id < :id))', {
         changedAt: new Date(changedAt),
         id,

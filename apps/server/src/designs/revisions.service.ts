@@ -5,7 +5,7 @@ import { changedLines } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager } from 'typeorm';
 import { packJson, unpackJson } from '../database/packed.js';
 import { RevisionRow, type DesignRow, type RevisionKind } from '../database/tables.js';
-import { nextLink, readCursor, writeCursor } from '../http/pages.js';
+import { isNumber, nextLink, readCursor, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import { readChoices, type KeptState } from './designRows.js';
 
@@ -52,7 +52,7 @@ export class RevisionsService {
     limit: number,
     cursor: string | undefined,
   ): Promise<{ items: RevisionSummary[]; next: string | null }> {
-    const [before] = cursor === undefined ? [] : readCursor(cursor, 1);
+    const [before] = cursor === undefined ? [] : readCursor(cursor, [isNumber]);
     const rows = await this.database.getRepository(RevisionRow).find({
       select: {
         designId: true,

@@ -1,32 +1,63 @@
 import { timingSafeEqual } from 'node:crypto';
+import { isIP } from 'node:net';
+import { hostname } from 'node:os';
 import type { NextFunction, Request, Response } from 'express';
-import { isLoopback } from '../config.js';
+import { isLoopback, type Config } from '../config.js';
 import { ApiProblem, sendProblem } from './problem.js';
 
 const COOKIE = 'isomeros_token';
 
 /** Lets a request in when it comes from this machine's own pages, or shows the token. */
-export function admission(
-  token: string | null,
-): (request: Request, response: Response, next: NextFunction) => void {
+export function admission({
+  token,
+  host: ownHost,
+}: Pick<Config, 'token' | 'host'>): (request: Request, response: Response, next: NextFunction) => void {
   return (request, response, next) => {
-    const refused = token === null ? refuseForeign(request) : refuseWithoutToken(request, token);
+    const refused =
+      refuseUnclearHost(request) ??
+      refuseOtherHost(request, ownHost, token !== null) ??
+      (token === null ? null : refuseWithoutToken(request, token)) ??
+      refuseForeignOrigin(request);
     if (refused !== null) {
       sendProblem(response, refused);
       return;
     }
     if (token !== null && isToken(request.query['token'], token)) {
-      response.setHeader('Set-Cookie', `${COOKIE}=${token}; HttpOnly; SameSite=Strict; Path=/`);
+      const value = encodeURIComponent(token);
+      response.setHeader('Set-Cookie', `${COOKIE}=${value}; HttpOnly; SameSite=Strict; Path=/`);
     }
     next();
   };
 }
 
-function refuseForeign(request: Request): ApiProblem | null {
-  const host = hostName(request.headers.host ?? '');
-  if (host === null || !isLoopback(host)) {
-    return new ApiProblem('foreign-host', 'The Host header names another host than this machine.');
-  }
+/** One Host header that names a host, and a target that names no other (RFC 9112 §3.2). */
+function refuseUnclearHost({ rawHeaders, headers, url }: Request): ApiProblem | null {
+  const hosts = rawHeaders.filter((name, index) => index % 2 === 0 && name.toLowerCase() === 'host');
+  if (hosts.length > 1) return new ApiProblem('bad-request', 'The request has more than one Host header.');
+  const { host = '' } = headers;
+  if (hostName(host) === null) return new ApiProblem('bad-request', 'The Host header names no host.');
+  const authority = /^[a-z][a-z0-9+.-]*:\/\/([^/?#]*)/i.exec(url)?.[1];
+  return authority === undefined || authority.toLowerCase() === host.toLowerCase()
+    ? null
+    : new ApiProblem('foreign-host', 'The target names another host than the Host header.');
+}
+
+/**
+ * Only names of this machine are served, since others may lead here by a foreign name server. An address is no name
+ * that somebody could make lead here; where a token is demanded, others may call by it.
+ */
+function refuseOtherHost({ headers }: Request, ownHost: string, hasToken: boolean): ApiProblem | null {
+  const host = hostName(headers.host ?? '') ?? '';
+  const isOwn = isLoopback(host) || (hasToken && (isIP(host) !== 0 || host === ownHost || host === MACHINE));
+  return isOwn
+    ? null
+    : new ApiProblem('foreign-host', 'The Host header names another host than this machine.');
+}
+
+const MACHINE = hostname().toLowerCase();
+
+/** Pages of other origins may not call this server, token or not. */
+function refuseForeignOrigin(request: Request): ApiProblem | null {
   const { origin } = request.headers;
   if (origin === undefined) return null;
   const from = originHost(origin);
@@ -36,7 +67,7 @@ function refuseForeign(request: Request): ApiProblem | null {
 }
 
 function refuseWithoutToken(request: Request, token: string): ApiProblem | null {
-  const [scheme, given] = (request.headers.authorization ?? '').split(' ');
+  const [scheme, given] = (request.headers.authorization ?? '').split(/ +/);
   if (scheme?.toLowerCase() === 'bearer' && isToken(given, token)) return null;
   if (isToken(cookieOf(request), token) || isToken(request.query['token'], token)) return null;
   const headers = { 'WWW-Authenticate': 'Bearer realm="Isomeros"' };
@@ -50,8 +81,20 @@ function isToken(given: unknown, token: string): boolean {
 }
 
 function cookieOf(request: Request): string | undefined {
-  const pairs = (request.headers.cookie ?? '').split(';').map((pair) => pair.trim().split('='));
-  return pairs.find(([name]) => name === COOKIE)?.[1];
+  for (const pair of (request.headers.cookie ?? '').split(';')) {
+    const [name, ...value] = pair.trim().split('=');
+    if (name === COOKIE) return decoded(value.join('='));
+  }
+  return undefined;
+}
+
+function decoded(value: string): string | undefined {
+  try {
+    return decodeURIComponent(value);
+  } catch (error) {
+    if (error instanceof URIError) return undefined;
+    throw error;
+  }
 }
 
 /** The host of a Host header without its port; `null` when it is not one. */
@@ -61,5 +104,5 @@ export function hostName(header: string): string | null {
 }
 
 function originHost(origin: string): string | null {
-  return /^http:\/\/([^/]+)$/.exec(origin)?.[1] ?? null;
+  return /^https?:\/\/([^/]+)$/.exec(origin)?.[1] ?? null;
 }

@@ -12,6 +12,8 @@ export const MAX_RECORDS_BYTES = 64 * 1_048_576;
 const RECORDS = /^\/mocks\/[^/]+\/records(\/[^/]+)?$/;
 const RECORDS_OF_KIND = /^\/mocks\/[^/]+\/records\/[^/]+$/;
 
+const READ_CODINGS: ReadonlySet<string> = new Set(['identity', 'gzip', 'x-gzip']);
+
 const raw = express.raw({ type: () => true, limit: MAX_BODY_BYTES });
 const rawRecords = express.raw({ type: () => true, limit: MAX_RECORDS_BYTES });
 
@@ -20,6 +22,15 @@ const rawRecords = express.raw({ type: () => true, limit: MAX_RECORDS_BYTES });
  * one kind may be comma-separated values, too.
  */
 export function jsonBody(request: Request, response: Response, next: NextFunction): void {
+  const coding = (request.headers['content-encoding'] ?? 'identity').toLowerCase();
+  if (!READ_CODINGS.has(coding)) {
+    const headers = { 'Accept-Encoding': 'gzip' };
+    sendProblem(
+      response,
+      new ApiProblem('media-type', 'A body may be in gzip, or in no coding.', { headers }),
+    );
+    return;
+  }
   const isRecords = RECORDS.test(request.path);
   const read = isRecords ? rawRecords : raw;
   read(request, response, (error: unknown) => {

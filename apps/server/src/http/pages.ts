@@ -18,9 +18,11 @@ export function readLimit(text: string | undefined): number {
 export const writeCursor = (values: readonly string[]): string =>
   Buffer.from(JSON.stringify(values)).toString('base64url');
 
-export function readCursor(text: string, parts: number): readonly string[] {
+/** Reads a cursor whose values are as told, one after the other. Anything else is a problem. */
+export function readCursor(text: string, parts: readonly ((value: string) => boolean)[]): readonly string[] {
   const values = parseCursor(text);
-  if (values?.length === parts) return values;
+  if (values?.length === parts.length && values.every((value, index) => parts[index]?.(value) === true))
+    return values;
   const message = 'Expected a cursor that an earlier page gave.';
   throw new ApiProblem('bad-parameter', message, {
     errors: [{ parameter: 'cursor', code: 'cursor', message }],
@@ -36,6 +38,11 @@ function parseCursor(text: string): string[] | null {
     throw error;
   }
 }
+
+/** What the values of a cursor may be. */
+export const isMoment = (value: string): boolean => !Number.isNaN(Date.parse(value));
+export const isNumber = (value: string): boolean => /^[1-9]\d{0,14}$/.test(value);
+export const isId = (value: string): boolean => /^[0-9a-f-]{36}$/.test(value);
 
 /** A `next` link (RFC 8288) to the page after this one. */
 export function nextLink(path: string, parameters: Readonly<Record<string, string | undefined>>): string {

@@ -22,6 +22,8 @@ export class ProblemFilter implements ExceptionFilter {
   private asProblem(error: unknown, request: Request): ApiProblem {
     if (error instanceof ApiProblem) return error;
     if (error instanceof HttpException && error.getStatus() === 404) return nothingThere(request);
+    if (isUnreadablePath(error))
+      return new ApiProblem('bad-request', 'The path is not percent-encoded UTF-8.');
     if (isDatabaseAway(error)) {
       const headers = { 'Retry-After': '2' };
       return new ApiProblem('unavailable', 'The database cannot be reached. Nothing was changed.', {
@@ -43,6 +45,11 @@ function nothingThere({ method, path }: Request): ApiProblem {
   const headers = { Allow: allow.join(', ') };
   return new ApiProblem('method-not-allowed', `${path} takes ${allow.join(', ')}.`, { headers });
 }
+
+/** The router, and Nest in its name, throw so where a segment cannot be decoded. */
+const isUnreadablePath = (error: unknown): boolean =>
+  (error instanceof HttpException && error.getStatus() === 400) ||
+  (typeof error === 'object' && error !== null && 'name' in error && error.name === 'URIError');
 
 const AWAY = new Set([
   'ECONNREFUSED',

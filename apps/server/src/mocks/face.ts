@@ -22,13 +22,12 @@ import {
   type Surroundings,
 } from '@isomeros/core/engine';
 import { Logger } from '@nestjs/common';
-import { hostName } from '../http/admission.js';
-import { isLoopback } from '../config.js';
 import { NotStored, type DurableDataset } from './durableDataset.js';
 import type { Head, Journal, KeptExchange } from './journal.js';
 import { servedText, type Served } from './served.js';
 import { writeShared, type Partners } from './partners.js';
 import type { Dice } from './troubles.js';
+import { messageProblem } from './messageRules.js';
 import { close, listen, portOf, type Answered, type RequestHandler } from './listener.js';
 
 const SURROUNDINGS: Surroundings = { now: () => Date.now(), random: () => Math.random() };
@@ -55,8 +54,6 @@ export interface Shared {
 export class Face implements RequestHandler {
   private readonly logger = new Logger('Mock');
   private server: Server | null = null;
-  /** The Host header that was let in last; mostly it comes again. */
-  private lastHost: string | null = null;
 
   constructor(
     public served: Served,
@@ -96,6 +93,11 @@ export class Face implements RequestHandler {
 
   handle(request: EngineRequest, head: Head): Answered | null | Promise<Answered | null> {
     const started = performance.now();
+    const wrong = messageProblem(head);
+    if (wrong !== null) {
+      const handled = this.stopped(wrong.detail, renderProblem(this.root, wrong));
+      return this.answered(request, head, { handled, records: NO_CHANGES }, started);
+    }
     if (!this.shared.dice.isCalm) return this.handleInTrouble(request, head, started);
     if (isWrite(request.method))
       return this.write(request).then((outcome) => this.answered(request, head, outcome, started));
@@ -172,8 +174,7 @@ export class Face implements RequestHandler {
 
   private read(request: EngineRequest): Outcome {
     try {
-      const handled =
-        this.refuseHost(request) ?? handle(this.service, this.shared.records.dataset, request, SURROUNDINGS);
+      const handled = handle(this.service, this.shared.records.dataset, request, SURROUNDINGS);
       return { handled, records: NO_CHANGES };
     } catch (error) {
       return { handled: this.failed(error), records: [] };
@@ -182,8 +183,7 @@ export class Face implements RequestHandler {
 
   private async write(request: EngineRequest): Promise<Outcome> {
     try {
-      const refused = this.refuseHost(request);
-      return refused === null ? await this.writeOne(request) : { handled: refused, records: [] };
+      return await this.writeOne(request);
     } catch (error) {
       return { handled: this.failed(error), records: [] };
     }
@@ -220,24 +220,9 @@ export class Face implements RequestHandler {
     return handled;
   }
 
-  /** Names that point at this machine only through a foreign name server are not served (DNS rebinding). */
-  private refuseHost(request: EngineRequest): Handled | null {
-    const header = request.headers.get('host');
-    if (header !== undefined && header === this.lastHost) return null;
-    const host = header === undefined ? null : hostName(header);
-    if (header !== undefined && host !== null && (isLoopback(host) || host.endsWith('.localhost'))) {
-      this.lastHost = header;
-      return null;
-    }
-    const found =
-      header === undefined
-        ? problem(400, 'bad-request', 'The request has no Host header (RFC 9112 §3.2).')
-        : problem(
-            421,
-            'foreign-host',
-            `This mock answers on this machine only, not as ${header.slice(0, 80)}.`,
-          );
-    return this.stopped(found.detail, renderProblem(this.root, found));
+  isRefused(request: EngineRequest): boolean {
+    const { response } = handle(this.service, new Draft(this.shared.records.dataset), request, SURROUNDINGS);
+    return REFUSED_EARLY.has(response.status);
   }
 
   private stopped(text: string, response: EngineResponse): Handled {
@@ -293,6 +278,9 @@ export class Face implements RequestHandler {
     this.shared.onExchange(exchange);
   }
 }
+
+/** What is answered whatever a body says; anything else waits for it. */
+const REFUSED_EARLY: ReadonlySet<number> = new Set([401, 403, 404, 405, 406, 412, 413, 415, 428, 501]);
 
 /** So many records at once a request adds at most without being tried apart. */
 const NEAR = 10_000;

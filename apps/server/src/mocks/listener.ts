@@ -1,4 +1,3 @@
-import { isUtf8 } from 'node:buffer';
 import {
   createServer,
   STATUS_CODES,
@@ -12,10 +11,13 @@ import {
   renderProblem,
   type EngineRequest,
   type EngineResponse,
-  type Problem,
   type RequestBody,
 } from '@isomeros/core/engine';
+import { coded, withPlainTags, type CodedResponse } from './contentCoding.js';
 import type { Head } from './journal.js';
+import { messageProblem } from './messageRules.js';
+import { firstLineOf, MOST_HEADER_BYTES, rejection, type ParserError } from './rejection.js';
+import { hasBody, NO_BODY, readBody } from './requestBody.js';
 
 /** An answer, and how fast its body is sent, in bytes a second; `null` for as fast as can be. */
 export interface Answered {
@@ -31,22 +33,25 @@ export interface RequestHandler {
   readonly bodyBytes: number;
   /** `null`: the connection is cut instead of answered. What need not wait is answered at once. */
   handle(request: EngineRequest, head: Head): Answered | null | Promise<Answered | null>;
+  /** Whether a request is refused whatever its body says, so that the body need not be sent. */
+  isRefused(request: EngineRequest): boolean;
   /** Told of requests that never became one: not HTTP, or a method the platform does not know. */
   rejected(line: string, response: EngineResponse): void;
 }
 
-const MOST_HEADER_BYTES = 32_768;
-
 /** Opens a loopback port for a mock. Rejects when the port is taken. */
 export function listen(handler: () => RequestHandler, port: number): Promise<Server> {
-  const server = createServer(
-    { maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false },
-    (request, response) => {
-      if (hasBody(request)) void answerBody(handler(), request, response);
-      else answer(handler(), request, response, NO_BODY);
-    },
-  );
-  server.on('clientError', (error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket: Socket) => {
+  const server = createServer({ maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false });
+  server.on('request', (request: IncomingMessage, response: ServerResponse) => {
+    receive(handler(), request, response, false);
+  });
+  server.on('checkContinue', (request: IncomingMessage, response: ServerResponse) => {
+    receive(handler(), request, response, true);
+  });
+  server.on('checkExpectation', (request: IncomingMessage, response: ServerResponse) => {
+    receive(handler(), request, response, false);
+  });
+  server.on('clientError', (error: ParserError, socket: Socket) => {
     reject(handler(), error, socket);
   });
   return new Promise((resolve, fail) => {
@@ -72,56 +77,125 @@ export function close(server: Server): Promise<void> {
   });
 }
 
+/** What is still to be answered on each connection: answers go out in the order of their requests (RFC 9112 §9.3.2). */
+const unanswered = new WeakMap<Socket, Promise<void>>();
+
+/** Does something once everything before it on a connection is answered. */
+function inOrder(socket: Socket, work: () => Promise<void> | void): void {
+  const before = unanswered.get(socket);
+  const done = before === undefined ? work() : before.then(work);
+  if (done === undefined) return;
+  unanswered.set(socket, done);
+  void done.finally(() => {
+    if (unanswered.get(socket) === done) unanswered.delete(socket);
+  });
+}
+
+/** Answers one request. A fault in it answers 500 and is nobody else's. */
+function receive(
+  handler: RequestHandler,
+  request: IncomingMessage,
+  response: ServerResponse,
+  expectsContinue: boolean,
+): void {
+  const fail = (): void => {
+    if (response.headersSent) {
+      response.destroy();
+      return;
+    }
+    const found = problem(500, 'unexpected', 'The mock failed inside.');
+    const failed = renderProblem(handler.root, found);
+    handler.rejected(`${request.method ?? ''} ${request.url ?? ''}`, failed);
+    void send(response, failed, null, true);
+  };
+  inOrder(request.socket, () => {
+    if (hasBody(request)) return answerBody(handler, request, response, expectsContinue).catch(fail);
+    try {
+      return answer(handler, request, response, NO_BODY)?.catch(fail);
+    } catch {
+      fail();
+    }
+  });
+}
+
 async function answerBody(
   handler: RequestHandler,
   request: IncomingMessage,
   response: ServerResponse,
+  expectsContinue: boolean,
 ): Promise<void> {
+  if (messageProblem(headOf(request)) !== null) return answer(handler, request, response, NO_BODY, true);
+  if (expectsContinue) {
+    const isLarge = Number(request.headers['content-length'] ?? 0) > handler.bodyBytes;
+    const body: RequestBody = isLarge ? { kind: 'too-large' } : NO_BODY;
+    if (handler.isRefused(withPlainTags(requestOf(request, body))))
+      return answer(handler, request, response, body, true);
+    response.writeContinue();
+  }
   const body = await readBody(request, handler.bodyBytes);
-  if (body !== null) answer(handler, request, response, body);
+  if (body !== null) await answer(handler, request, response, body);
 }
 
 const HTTP_1_1 = 'HTTP/1.1';
+
+const requestOf = (request: IncomingMessage, body: RequestBody): EngineRequest => ({
+  method: request.method ?? 'GET',
+  target: originForm(request.url ?? '/'),
+  headers: headersOf(request),
+  body,
+});
+
+const headOf = (request: IncomingMessage): Head => ({
+  target: request.url ?? '/',
+  version: request.httpVersion === '1.1' ? HTTP_1_1 : `HTTP/${request.httpVersion}`,
+  headers: request.rawHeaders,
+});
 
 function answer(
   handler: RequestHandler,
   request: IncomingMessage,
   response: ServerResponse,
   body: RequestBody,
-): void {
-  const method = request.method ?? 'GET';
-  const url = request.url ?? '/';
-  const engineRequest = { method, target: originForm(url), headers: headersOf(request), body };
-  const version = request.httpVersion === '1.1' ? HTTP_1_1 : `HTTP/${request.httpVersion}`;
-  const head = { target: url, version, headers: request.rawHeaders };
-  const answered = handler.handle(engineRequest, head);
-  const closing = body.kind === 'too-large';
-  if (answered instanceof Promise)
-    void answered.then((later) => {
-      respond(response, later, closing);
-    });
-  else respond(response, answered, closing);
+  closes = body.kind === 'too-large',
+): Promise<void> | void {
+  const sent = requestOf(request, body);
+  const answered = handler.handle(withPlainTags(sent), headOf(request));
+  return answered instanceof Promise
+    ? answered.then((later) => respond(response, sent, later, closes))
+    : respond(response, sent, answered, closes);
 }
 
-function respond(response: ServerResponse, answered: Answered | null, closing: boolean): void {
-  if (answered === null) response.destroy();
-  else send(response, answered, closing);
+function respond(
+  response: ServerResponse,
+  request: EngineRequest,
+  answered: Answered | null,
+  closes: boolean,
+): Promise<void> | void {
+  if (answered === null) {
+    response.destroy();
+    return;
+  }
+  const travelling = coded(request, answered.response);
+  return 'status' in travelling
+    ? send(response, travelling, answered.pace, closes)
+    : travelling.then((later) => send(response, later, answered.pace, closes));
 }
 
 function send(
   response: ServerResponse,
-  { response: { status, headers, body }, pace }: Answered,
-  closing: boolean,
-): void {
+  { status, headers, body }: CodedResponse,
+  pace: number | null,
+  closes: boolean,
+): Promise<void> | void {
   // Names and values in turn: some names stand more than once, such as those of challenges.
   const lines: string[] = [];
   for (const [name, value] of headers) lines.push(name, value);
-  if (closing) lines.push('Connection', 'close');
+  if (closes) lines.push('Connection', 'close');
   if (body !== null) lines.push('Content-Length', String(Buffer.byteLength(body)));
   response.writeHead(status, lines);
   if (body === null) response.end();
   else if (pace === null) response.end(body);
-  else void trickle(response, Buffer.from(body), pace);
+  else return trickle(response, Buffer.from(body), pace);
 }
 
 const STEPS_A_SECOND = 10;
@@ -148,85 +222,21 @@ function headersOf({ headers }: IncomingMessage): ReadonlyMap<string, string> {
   return found;
 }
 
-const NO_BODY: RequestBody = { kind: 'none' };
-
-/** Whether a request brings content (RFC 9112 §6). */
-const hasBody = ({ headers }: IncomingMessage): boolean =>
-  headers['transfer-encoding'] !== undefined || (headers['content-length'] ?? '0') !== '0';
-
-/** Reads a body up to the limit, and passes over the rest of it; `null` when the client went away. */
-function readBody(request: IncomingMessage, limit: number): Promise<RequestBody | null> {
-  return new Promise((resolve) => {
-    const parts: Buffer[] = [];
-    let bytes = 0;
-    request.on('data', (part: Buffer) => {
-      bytes += part.length;
-      if (bytes <= limit) parts.push(part);
-      else resolve({ kind: 'too-large' });
-    });
-    request.on('end', () => {
-      resolve(asBody(Buffer.concat(parts)));
-    });
-    request.on('close', () => {
-      resolve(null);
-    });
+/** Answers what the HTTP parser of the platform could not read, once everything before it is answered. */
+function reject(handler: RequestHandler, error: ParserError, socket: Socket): void {
+  inOrder(socket, () => {
+    if (error.code === 'ECONNRESET' || !socket.writable) {
+      socket.destroy();
+      return;
+    }
+    const firstLine = firstLineOf(error);
+    const response = renderProblem(handler.root, rejection(error, firstLine));
+    handler.rejected(firstLine, response);
+    const body = response.body ?? '';
+    const headers = response.headers.map(([name, value]) => `${name}: ${value}\r\n`).join('');
+    const line = `HTTP/1.1 ${response.status} ${STATUS_CODES[response.status] ?? ''}`;
+    socket.end(
+      `${line}\r\n${headers}Content-Length: ${Buffer.byteLength(body)}\r\nConnection: close\r\n\r\n${body}`,
+    );
   });
 }
-
-function asBody(bytes: Buffer): RequestBody {
-  if (bytes.length === 0) return { kind: 'none' };
-  const text = decodeUtf8(bytes);
-  return text === null ? { kind: 'unreadable' } : { kind: 'text', text, bytes: bytes.length };
-}
-
-/** Text from UTF-8, without a byte order mark; `null` from anything else. */
-function decodeUtf8(bytes: Buffer): string | null {
-  if (!isUtf8(bytes)) return null;
-  const text = bytes.toString('utf8');
-  return text.startsWith('\ufeff') ? text.slice(1) : text;
-}
-
-/** Answers what the HTTP parser of the platform could not read. */
-function reject(
-  handler: RequestHandler,
-  error: NodeJS.ErrnoException & { rawPacket?: Buffer },
-  socket: Socket,
-): void {
-  if (error.code === 'ECONNRESET' || !socket.writable) {
-    socket.destroy();
-    return;
-  }
-  const firstLine = error.rawPacket?.toString('latin1').split('\r\n', 1)[0] ?? '';
-  const response = renderProblem(handler.root, rejection(error.code ?? '', firstLine));
-  handler.rejected(firstLine, response);
-  const body = response.body ?? '';
-  const headers = response.headers.map(([name, value]) => `${name}: ${value}\r\n`).join('');
-  const line = `HTTP/1.1 ${response.status} ${STATUS_CODES[response.status] ?? ''}`;
-  socket.end(
-    `${line}\r\n${headers}Content-Length: ${Buffer.byteLength(body)}\r\nConnection: close\r\n\r\n${body}`,
-  );
-}
-
-function rejection(code: string, firstLine: string): Problem {
-  switch (code) {
-    case 'HPE_INVALID_METHOD':
-      if (!/^[!#$%&'*+\-.^_`|~0-9A-Za-z]+ \S+ HTTP\//.test(firstLine)) return notHttp();
-      return problem(
-        501,
-        'method-unknown',
-        `No resource here knows the method ${firstLine.split(' ', 1)[0]?.slice(0, 40) ?? ''}.`,
-      );
-    case 'HPE_HEADER_OVERFLOW':
-      return problem(
-        431,
-        'bad-request',
-        `The request line and headers are larger than ${MOST_HEADER_BYTES} bytes.`,
-      );
-    case 'ERR_HTTP_REQUEST_TIMEOUT':
-      return problem(408, 'bad-request', 'The request did not arrive in time.');
-    default:
-      return notHttp();
-  }
-}
-
-const notHttp = (): Problem => problem(400, 'bad-request', 'The request is not HTTP as RFC 9112 defines it.');

@@ -15,7 +15,7 @@ import {
 } from '@nestjs/common';
 import type { Response } from 'express';
 import { filter, from, map, merge, type Observable } from 'rxjs';
-import { nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
+import { isNumber, nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
 import { ApiProblem } from '../http/problem.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
 import { CreateMockDto, SeedPlanDto, SendMessageDto, servedIn, SnapshotDto } from './mocks.dto.js';
@@ -161,7 +161,7 @@ export class MocksController {
     @Query('cursor') cursor: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): { items: readonly ExchangeSummary[] } {
-    const before = cursor === undefined ? Infinity : Number(readCursor(cursor, 1)[0]);
+    const before = cursor === undefined ? Infinity : Number(readCursor(cursor, [isNumber])[0]);
     const size = readLimit(limit);
     const items = this.mocks.exchanges(id, before, size);
     const last = items.at(-1);

@@ -12,6 +12,11 @@ export function refuseBody(
   { body, headers }: EngineRequest,
 ): Problem | null {
   if (operation.acceptedTypes.length === 0) return null;
+  if (body.kind === 'coded') {
+    const detail = `A body in ${body.coding.slice(0, 40)} is not read; gzip is.`;
+    const accepted: Problem['headers'] = [['Accept-Encoding', 'gzip']];
+    return problem(statusFor(operation, 'media-type'), 'media-type', detail, [], accepted);
+  }
   const { bodyBytes } = contract.limits;
   if (body.kind === 'too-large' || (body.kind === 'text' && body.bytes > bodyBytes)) {
     const detail = `The body is larger than ${bodyBytes} bytes.`;
@@ -31,7 +36,14 @@ export function readBody(
   { body }: EngineRequest,
 ): { readonly value: Json } | { readonly problem: Problem } {
   const status = statusFor(operation, 'malformed');
-  if (body.kind === 'unreadable') return { problem: problem(status, 'malformed', 'The body is not UTF-8.') };
+  if (body.kind === 'unreadable')
+    return {
+      problem: problem(
+        status,
+        'malformed',
+        'The body is not UTF-8, or not in the coding that Content-Encoding names.',
+      ),
+    };
   const read = readJson(body.kind === 'text' ? body.text : '');
   if (read.ok) return { value: read.value };
   const { message, line, column, code } = read.problem;

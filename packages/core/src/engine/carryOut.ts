@@ -226,6 +226,6 @@ function shownAt(resource: Resource, { record, above, pair }: Location): Shown |
   return { resource, record, above, pair: kind === 'pair' ? pair : null };
 }
 
-/** Answers may differ by Accept, and are checked again before they are used from a cache. */
-const VARY: Header = ['Vary', 'Accept'];
+/** Answers may differ by what is accepted, and are checked again before they are used from a cache. */
+const VARY: Header = ['Vary', 'Accept, Accept-Encoding'];
 const REVALIDATED: Header = ['Cache-Control', 'no-cache'];

@@ -9,16 +9,25 @@ const EXPOSED =
  */
 export function withCors(request: EngineRequest, response: EngineResponse): EngineResponse {
   if (!request.headers.has('origin')) return response;
+  const preflight = preflightMethod(request);
+  // A preflight that fails hides the answer that the request itself would get.
+  const answer = preflight === null || response.status < 400 ? response : ALLOWED;
   const headers: [string, string][] = [
     ['Access-Control-Allow-Origin', '*'],
     ['Access-Control-Expose-Headers', EXPOSED],
   ];
-  if (request.method === 'OPTIONS' && request.headers.has('access-control-request-method')) {
-    const allow = response.headers.find(([name]) => name === 'Allow')?.[1] ?? '';
+  if (preflight !== null) {
+    const allow = answer.headers.find(([name]) => name === 'Allow')?.[1] ?? preflight;
     headers.push(['Access-Control-Allow-Methods', allow]);
     const asked = request.headers.get('access-control-request-headers');
     if (asked !== undefined) headers.push(['Access-Control-Allow-Headers', asked]);
     headers.push(['Access-Control-Max-Age', '600']);
   }
-  return { ...response, headers: [...response.headers, ...headers] };
+  return { ...answer, headers: [...answer.headers, ...headers] };
 }
+
+const ALLOWED: EngineResponse = { status: 204, headers: [], body: null };
+
+/** The method that a preflight asks for; `null` for any other request. */
+const preflightMethod = ({ method, headers }: EngineRequest): string | null =>
+  method === 'OPTIONS' ? (headers.get('access-control-request-method') ?? null) : null;

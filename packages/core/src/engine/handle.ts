@@ -116,6 +116,10 @@ class Exchange {
   }
 
   run(): EngineResponse | Problem {
+    if (this.request.method === 'OPTIONS' && this.request.target === '*') {
+      this.note(passed('match', 'OPTIONS *: what the mock as a whole can do'));
+      return { status: 204, headers: [['Allow', [...KNOWN_METHODS].join(', ')]], body: null };
+    }
     const read = readTarget(this.request.target);
     if (!read.ok) return this.stop('target', read.problem);
     const { segments, path, query } = read.target;

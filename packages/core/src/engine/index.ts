@@ -18,6 +18,7 @@ export type { Handled } from './handle.js';
 export type {
   EngineRequest,
   EngineResponse,
+  Header,
   Problem,
   ProblemCode,
   ProblemDetail,

@@ -12,7 +12,9 @@ export interface EngineRequest {
 export type RequestBody =
   | { readonly kind: 'none' }
   | { readonly kind: 'text'; readonly text: string; readonly bytes: number }
-  /** Bytes that are not UTF-8. */
+  /** In a content coding that is not read. */
+  | { readonly kind: 'coded'; readonly coding: string }
+  /** Bytes that are not UTF-8, or not in the coding they are said to be in. */
   | { readonly kind: 'unreadable' }
   /** More bytes than are read. */
   | { readonly kind: 'too-large' };
@@ -82,7 +84,8 @@ export type ProblemCode =
   | 'full'
   | 'version'
   | 'bad-request'
-  | 'foreign-host'
+  | 'transfer-coding'
+  | 'expectation'
   | 'unexpected';
 
 /** An answer that is not a success: problem details (RFC 9457) before they are rendered. */

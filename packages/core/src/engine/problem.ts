@@ -116,7 +116,14 @@ export const PROBLEMS: Readonly<Record<ProblemCode, { readonly title: string; re
     about: 'The request asks for a version that is not served here. The detail names the one that is.',
   },
   'bad-request': { title: 'Message not readable', about: 'The request is not HTTP as RFC 9112 defines it.' },
-  'foreign-host': { title: 'Foreign host', about: 'The Host header names another host than this one.' },
+  'transfer-coding': {
+    title: 'Transfer coding unknown',
+    about: 'The message is sent in a transfer coding that is not read here (RFC 9112 §6.1); chunked is.',
+  },
+  expectation: {
+    title: 'Expectation not met',
+    about: 'The Expect header asks for something else than 100-continue (RFC 9110 §10.1.1).',
+  },
   unexpected: {
     title: 'Something went wrong inside',
     about: 'The mock failed in a way it should not. The journal of the mock holds the details.',

@@ -22,6 +22,8 @@ export interface EntityStorage {
   readonly key: Attribute;
   /** The constraint by which a record is found by its key; scoped keys have the owner as second part. */
   readonly keyConstraint: UniqueConstraint;
+  /** The constraint by which an owner has one record in a slot; `null` where it fills none. */
+  readonly slotConstraint: UniqueConstraint | null;
   readonly uniques: readonly UniqueConstraint[];
   readonly owner: Owns | null;
   readonly references: readonly RefersTo[];
@@ -67,11 +69,13 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
   const roles = rolesOf(owner, references);
   const scope = key.key?.within == null ? [] : [key.key.within];
   const keyConstraint = constraint(`${entity.id}/key`, [key.name, ...scope], attributes, roles);
+  const slotConstraint =
+    singleton && owner !== null
+      ? constraint(`${entity.id}/slot`, [ownerRoleOf(owner)], attributes, roles)
+      : null;
   const uniques = [
     ...(singleton ? [] : [keyConstraint]),
-    ...(singleton && owner !== null
-      ? [constraint(`${entity.id}/slot`, [ownerRoleOf(owner)], attributes, roles)]
-      : []),
+    ...(slotConstraint === null ? [] : [slotConstraint]),
     ...attributes
       .filter((a) => a.unique && a !== key)
       .map((a) => constraint(a.id, [a.name], attributes, roles)),
@@ -84,7 +88,18 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
     ...entity.uniques.map((rule) => constraint(rule.id, rule.names, attributes, roles)),
   ];
   const slots = (index.ownedBy.get(entity.name) ?? []).filter((owns) => owns.cardinality === 'one');
-  return { entity, attributes, singleton, key, keyConstraint, uniques, owner, references, slots };
+  return {
+    entity,
+    attributes,
+    singleton,
+    key,
+    keyConstraint,
+    slotConstraint,
+    uniques,
+    owner,
+    references,
+    slots,
+  };
 }
 
 /** The relationships by which records of a kind point at others: to their owner first. */

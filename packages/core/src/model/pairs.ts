@@ -41,6 +41,7 @@ export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage 
     singleton: true,
     key: carried[0] ?? carriedAttribute(pairs, ''),
     keyConstraint: once,
+    slotConstraint: null,
     uniques: [once],
     owner: null,
     references: [from, to],

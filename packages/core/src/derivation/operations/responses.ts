@@ -1,9 +1,17 @@
 import type { Access, ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
-import { once, phrase, storageOf, type Attribute, type Entity } from '../../model/index.js';
+import {
+  once,
+  phrase,
+  storageOf,
+  type Attribute,
+  type Entity,
+  type UniqueConstraint,
+} from '../../model/index.js';
 import { printCondition } from '../../notation/index.js';
 import type { SettingName, SettingPlace } from '../../arrangement/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
+import { inlineOwned } from '../shapes/index.js';
 import type { Protocol } from './protocol.js';
 import type { ResolvedCustom } from '../customs/index.js';
 import { addProtocol, type Add } from './protocolResponses.js';
@@ -132,7 +140,7 @@ function addBodyProblems(deriving: Deriving, { verb }: Situation, at: SettingPla
 function addConflicts(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
   const { verb } = situation;
   const written = situation.written;
-  const isTaken = written !== null && canBeTaken(deriving, written);
+  const isTaken = written !== null && canBeTaken(deriving, written, situation.own !== null);
   if (canCollide(situation) && (isTaken || situation.holdsOthers)) {
     add(
       409,
@@ -280,12 +288,28 @@ const canRunOut = ({ generated, type }: Attribute): boolean =>
   generated && type.kind === 'integer' && type.max !== null;
 
 /** Whether a write can meet a value that is taken: by what the store itself keeps unique, whatever that is. */
-function canBeTaken({ model }: Deriving, entity: Entity): boolean {
-  const storage = storageOf(model).byName.get(entity.name);
-  const constraints = (storage?.uniques ?? []).filter(
-    (constraint) => constraint !== storage?.keyConstraint || !storage.key.generated,
-  );
-  return constraints.length > 0 || entity.attributes.some(canRunOut);
+function canBeTaken(deriving: Deriving, entity: Entity, intoSlot: boolean): boolean {
+  return writtenWith(deriving, entity).some((written) => {
+    const storage = storageOf(deriving.model).byName.get(written.name);
+    const isMet = (constraint: UniqueConstraint): boolean =>
+      constraint === storage?.keyConstraint
+        ? !storage.key.generated
+        : constraint !== storage?.slotConstraint || intoSlot;
+    return storage?.uniques.some(isMet) === true || written.attributes.some(canRunOut);
+  });
+}
+
+/** An entity with everything that is written in its body: what it owns one of, and what stands inside it. */
+function writtenWith(deriving: Deriving, entity: Entity): readonly Entity[] {
+  const found = new Map([[entity.name, entity]]);
+  for (const { name } of found.values()) {
+    const slots = (deriving.index.ownedBy.get(name) ?? []).filter(({ cardinality }) => cardinality === 'one');
+    for (const { to } of [...slots, ...inlineOwned(deriving, name)]) {
+      const inner = deriving.index.entities.get(to);
+      if (inner !== undefined) found.set(to, inner);
+    }
+  }
+  return [...found.values()];
 }
 
 const fixesReference = ({ custom }: ResolvedCustom): boolean =>
