@@ -10,7 +10,7 @@ import type { Face } from './face.js';
 import type { Journal } from './journal.js';
 import { isPortTaken, serviceOf, type ModelColumns } from './provision.js';
 import type { RecordStore } from './recordStore.js';
-import { servedPorts, type Served } from './served.js';
+import { servedPorts, servedText, type Served } from './served.js';
 import type { Dice } from './troubles.js';
 import type { MockView } from './views.js';
 
@@ -49,7 +49,7 @@ export async function stopAll({ faces, records }: Held): Promise<void> {
 export function serve({ faces, row }: Held, derivations: readonly Derivation[]): void {
   for (const [index, face] of faces.entries()) {
     const derivation = derivations[index];
-    if (derivation !== undefined) face.service = serviceOf(derivation, row);
+    if (derivation !== undefined) face.service = serviceOf(derivation, row, servedText(face.served));
   }
 }
 

@@ -21,7 +21,7 @@ import { Journal, summaryOf, type KeptExchange } from './journal.js';
 import { modelColumns, serviceOf, storedModel } from './provision.js';
 import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, lifespanOf, rowsApart } from './releaseFaces.js';
-import { servedBy, servedLabels, servedNames, servedPorts } from './served.js';
+import { servedBy, servedLabels, servedNames, servedPorts, servedText } from './served.js';
 import { Dice, NO_TROUBLES, type Troubles } from './troubles.js';
 import type { MockEvent } from './views.js';
 
@@ -143,7 +143,7 @@ export class HeldMocks {
       const derivation = derivations[index] ?? firstOf(derivations);
       const end = (): ReleaseEnd | null =>
         served.kind === 'release' ? this.endOf(row.designId, served.label) : null;
-      return new Face(served, serviceOf(derivation, row), shared, () =>
+      return new Face(served, serviceOf(derivation, row, servedText(served)), shared, () =>
         lifespanOf(end(), (successor) => this.successorAt(row.designId, successor)),
       );
     });

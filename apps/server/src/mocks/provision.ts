@@ -16,7 +16,12 @@ const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
 /** Whether listening failed because the port is in use, or not ours to take. */
 export const isPortTaken = (error: unknown): boolean => PORT_TAKEN.has(errorCode(error) ?? '');
 
-export const serviceOf = ({ model, contract, description }: Derivation, { secret }: MockRow): Service => ({
+export const serviceOf = (
+  { model, contract, description }: Derivation,
+  { secret }: MockRow,
+  name: string,
+): Service => ({
+  name,
   model,
   contract,
   description: () => description,

@@ -132,6 +132,7 @@ function settingsOf(
     idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'act'),
     createAnswers: verbs.includes('create'),
     removeAnswers: verbs.includes('remove'),
+    putCreates: verbs.includes('replace'),
     invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),
   };
   return CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && (isMeant[name] ?? true));

@@ -64,6 +64,7 @@ const GROUP_OF: Readonly<Record<ChoosableSetting, Group>> = {
   unset: 'Representation',
   createAnswers: 'Answers',
   removeAnswers: 'Answers',
+  putCreates: 'Requests',
   invalidStatus: 'Answers',
   wrongId: 'Answers',
   unknownMembers: 'Requests',

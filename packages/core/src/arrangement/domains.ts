@@ -104,6 +104,7 @@ export const CHOOSABLE = {
   envelope: { kind: 'options', options: ['object', 'bare'], levels: FOR_ARRANGEMENT },
   createAnswers: { kind: 'options', options: ['record', 'nothing'], levels: FOR_OPERATION },
   removeAnswers: { kind: 'options', options: ['nothing', 'record'], levels: FOR_OPERATION },
+  putCreates: { kind: 'options', options: ['on', 'off'], levels: FOR_OPERATION },
   invalidStatus: { kind: 'options', options: [400, 422], levels: FOR_OPERATION },
   unknownMembers: { kind: 'options', options: ['refused', 'ignored'], levels: FOR_ARRANGEMENT },
   wrongId: { kind: 'options', options: [404, 400], levels: FOR_ARRANGEMENT },

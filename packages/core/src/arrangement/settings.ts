@@ -71,6 +71,8 @@ export interface Settings {
   readonly createAnswers: 'record' | 'nothing';
   /** What a removal answers: nothing (204), or the record as it was (200). */
   readonly removeAnswers: 'nothing' | 'record';
+  /** Whether PUT to a key that nothing has makes it, where the client assigns keys (RFC 9110 §9.3.4). */
+  readonly putCreates: 'on' | 'off';
   readonly unknownMembers: 'refused' | 'ignored';
   readonly unknownParameters: 'refused' | 'ignored';
   /** An id that cannot be one by its type is not there, or is a mistake of its own. */
@@ -149,6 +151,7 @@ export const SETTING_DEFAULTS: Settings = {
   invalidStatus: 400,
   createAnswers: 'record',
   removeAnswers: 'nothing',
+  putCreates: 'on',
   unknownMembers: 'refused',
   unknownParameters: 'refused',
   wrongId: 404,
@@ -209,6 +212,7 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   invalidStatus: 'Does not fit',
   createAnswers: 'Create answers',
   removeAnswers: 'Remove answers',
+  putCreates: 'PUT to an unknown key creates',
   unknownMembers: 'Unknown member',
   unknownParameters: 'Unknown parameter',
   wrongId: 'Id of another type',

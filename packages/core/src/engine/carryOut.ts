@@ -127,7 +127,8 @@ export class Carrying {
   /** Whether a write may go on, by what it says about the state it was made for. */
   private conditions(resource: Resource, operation: Operation, location: Location): Problem | null {
     const shown = shownAt(resource, location);
-    if (operation.ifMatch === 'required' && shown !== null && !this.request.headers.has('if-match')) {
+    const isNamed = this.request.headers.has('if-match') || this.request.headers.has('if-none-match');
+    if (operation.ifMatch === 'required' && shown !== null && !isNamed) {
       const detail = 'Expected If-Match with the ETag of what is to be changed.';
       const status = statusFor(operation, 'precondition-missing');
       return this.stop('conditions', problem(status, 'precondition-missing', detail));
@@ -160,7 +161,7 @@ export class Carrying {
     if (unread !== null) return this.stop('body', unread);
     const failed = this.conditions(resource, operation, location);
     if (failed !== null) return failed;
-    const keyed = readKey(view, operation, request, this.matched.who, service.now);
+    const keyed = readKey(view, operation, request, this.matched.who, service);
     if (keyed.kind === 'refused') return this.stop('conditions', keyed.problem);
     if (keyed.kind === 'again') {
       this.note(passed('conditions', 'sent again with its Idempotency-Key: the first answer'));

@@ -1,11 +1,11 @@
-import type { Operation } from '../contract/index.js';
+import { indexContract, type Operation } from '../contract/index.js';
 import { utf8Length } from '../model/index.js';
 import { authenticate, authorise, type Credential } from './access.js';
 import { Carrying } from './carryOut.js';
 import type { Change, RecordView } from './dataset.js';
 import { documentationPage } from './documentation.js';
 import type { KeptAnswer } from './idempotency.js';
-import { locate } from './locate.js';
+import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
 import { asPage, wantsPage } from './page.js';
 import { problem, renderProblem } from './problem.js';
@@ -200,6 +200,15 @@ class Exchange {
     return this.locate(route, operation, query);
   }
 
+  /** Where PUT makes an item that is not there; `null` where it does not, or the caller may not create. */
+  private placeOfNew(route: Route, operation: Operation, unknown: Location | undefined): Location | null {
+    if (unknown === undefined || !makesItems(operation)) return null;
+    const create = indexContract(this.service.contract)
+      .operationsOf.get(route.resource.parent ?? '')
+      ?.find(({ verb }) => verb === 'create');
+    return create !== undefined && authorise(create, this.who) === null ? unknown : null;
+  }
+
   /** The version that the request asks for, where that is another one. */
   private wantedVersion(): string | null {
     const { version, versionHeader } = this.service.contract;
@@ -218,9 +227,11 @@ class Exchange {
   private locate(route: Route, operation: Operation, query: string): EngineResponse | Problem {
     const { contract, model } = this.service;
     const found = locate(contract, model, this.view, route.resource, route.ids);
-    if (!found.ok)
-      return this.stop('locate', notLocated(operation, found.detail, found.isWrongType ?? false));
-    const { location } = found;
+    const location = found.ok ? found.location : this.placeOfNew(route, operation, found.unknown);
+    if (location === null) {
+      const { detail = '', isWrongType = false } = found.ok ? {} : found;
+      return this.stop('locate', notLocated(operation, detail, isWrongType));
+    }
     const emptySlot = route.resource.kind === 'singleton' && location.record === null;
     if (route.resource.kind === 'pair' && location.pair === null && operation.verb !== 'attach') {
       return this.stop(
@@ -234,7 +245,9 @@ class Exchange {
         problem(statusFor(operation, 'missing'), 'not-found', `${route.resource.path} is empty.`),
       );
     }
-    if (route.ids.length > 0)
+    if (location.newKey !== undefined)
+      this.note(passed('locate', 'nothing has the key in the path; PUT makes it'));
+    else if (route.ids.length > 0)
       this.note(passed('locate', emptySlot ? 'the slot is empty' : `found ${idsInWords(route)}`));
     const forbidden = authorise(operation, this.who);
     if (forbidden !== null) return this.stop('authorise', forbidden);
@@ -254,6 +267,10 @@ class Exchange {
     return answer;
   }
 }
+
+/** An item is made by PUT where the contract says so. */
+const makesItems = (operation: Operation): boolean =>
+  operation.verb === 'replace' && operation.responses.some(({ code }) => code === 'created');
 
 const rolesInWords = ({ roles }: Credential): string =>
   roles.length === 0 ? ', without a role' : `, as ${roles.join(' and ')}`;

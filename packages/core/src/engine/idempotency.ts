@@ -3,7 +3,7 @@ import type { Credential } from './access.js';
 import { digestOf } from './digest.js';
 import type { EngineRequest, EngineResponse, Problem } from './message.js';
 import { problem } from './problem.js';
-import { statusFor } from './service.js';
+import { statusFor, type Serving } from './service.js';
 
 /** So long an answer is kept for requests that are sent again. */
 export const KEEP_ANSWERS_MS = 24 * 60 * 60 * 1000;
@@ -67,25 +67,28 @@ export interface AnswerView {
 /** A text in quotes (RFC 9651 §3.3.3), or a bare one, of at most 255 characters. */
 const KEY = /^(?:"([ !#-[\]-~]{1,255})"|([!#-~]{1,255}))$/;
 
+const EXPECTED_KEY =
+  'Expected an Idempotency-Key: a text of 1 to 255 characters in quotes, made anew for each request.';
+
 /** Reads the Idempotency-Key of a request, and what was answered to it before. */
 export function readKey(
   view: AnswerView,
   operation: Operation,
   request: EngineRequest,
   who: Credential | null,
-  now: number,
+  { name, now }: Pick<Serving, 'name' | 'now'>,
 ): Keyed {
   const header = request.headers.get('idempotency-key');
   if (operation.idempotency === 'ignored') return { kind: 'none' };
   const [, quoted, bare] = KEY.exec(header?.trim() ?? '') ?? [];
   const key = quoted ?? bare;
   if (key === undefined) {
-    if (operation.idempotency === 'honoured') return { kind: 'none' };
-    const detail =
-      'Expected an Idempotency-Key: a text of 1 to 255 characters in quotes, made anew for each request.';
-    return refuse(problem(statusFor(operation, 'key-missing'), 'key-missing', detail));
+    if (header === undefined && operation.idempotency === 'honoured') return { kind: 'none' };
+    const code = operation.idempotency === 'required' ? 'key-missing' : 'bad-parameter';
+    return refuse(problem(statusFor(operation, code), code, EXPECTED_KEY));
   }
-  const id = digestOf(JSON.stringify([who?.name ?? null, operation.resource, operation.verb, key]));
+  const asked = [name ?? null, who?.name ?? null, operation.resource, operation.verb, key];
+  const id = digestOf(JSON.stringify(asked));
   const { body } = request;
   const fingerprint = digestOf(
     JSON.stringify([request.target, body.kind === 'text' ? body.text : body.kind]),

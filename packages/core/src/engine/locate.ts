@@ -20,12 +20,20 @@ export interface Location {
   readonly above: Row | null;
   /** The pair of the two, where the path leads to one; `null` also while they are not paired. */
   readonly pair: Row | null;
+  /** The key of an item that is not there and is to be made. */
+  readonly newKey?: Json;
 }
 
 export type LocateResult =
   | { readonly ok: true; readonly location: Location }
   /** What is missing, in words: "There is no sailing 118 of this route." */
-  | { readonly ok: false; readonly detail: string; readonly isWrongType?: boolean };
+  | {
+      readonly ok: false;
+      readonly detail: string;
+      readonly isWrongType?: boolean;
+      /** Everything above is there, and the item is not. */
+      readonly unknown?: Location;
+    };
 
 /**
  * Looks up the records along a path. A child that does not belong to the record above it is not there,
@@ -75,9 +83,14 @@ export function locate(
     if (last?.kind !== 'id') throw new Error(`${step.id} does not end in an id.`);
     const key = scalarFromText(last.type, text);
     if (key === undefined) return { ok: false, detail: wrongType(step, last.type, text), isWrongType: true };
-    const record = findItem(storage, view, step, normalKey(last.type.kind, key), above);
-    if (record === null)
-      return { ok: false, detail: `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.` };
+    const newKey = normalKey(last.type.kind, key);
+    const record = findItem(storage, view, step, newKey, above);
+    if (record === null) {
+      const detail = `There is no ${step.entity} ${text}${above === null ? '' : ' here'}.`;
+      return step === resource && step.kind === 'item'
+        ? { ok: false, detail, unknown: { record: null, above, pair: null, newKey } }
+        : { ok: false, detail };
+    }
     const pair = step.kind === 'pair' && above !== null ? pairAt(model, view, step, above, record) : null;
     location = { record, above, pair };
   }

@@ -1,15 +1,19 @@
 import { indexContract, type Operation, type Resource, type Shape } from '../contract/index.js';
 import {
   bareObject,
+  indexModel,
   isJsonObject,
+  roleOf,
   sameJson,
   scalarText,
   type EntityStorage,
   type Json,
+  type Model,
+  type PairsWith,
   type Row,
 } from '../model/index.js';
 import { acceptCreate, acceptingOf, type Accepting } from './accept.js';
-import type { Draft } from './dataset.js';
+import { pointedAt, type Draft } from './dataset.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
 import { renderBody, type RenderedBody } from './form.js';
 import type { EngineResponse } from './message.js';
@@ -18,6 +22,7 @@ import { performPair } from './pairing.js';
 import { problem } from './problem.js';
 import { planRemoval } from './removal.js';
 import { acceptPatch, JSON_PATCH, refusePatch } from './patch.js';
+import { normalKey } from './locate.js';
 import { canonicalPath, memberValue, representRecord, WHOLE } from './represent.js';
 import { shapeNamed, statusFor, storageNamed, storages, type Serving, type Surroundings } from './service.js';
 import { acceptChange, acceptReplace, type Update } from './update.js';
@@ -87,17 +92,40 @@ function create(
   surroundings: Surroundings,
   request: WriteRequest,
 ): WriteOutcome {
-  const { operation, resource, location, body } = request;
+  const { operation, resource, location } = request;
   const storage = storageNamed(service, resource.entity);
   const accepting = acceptingOf(service, draft);
   const shape = shapeNamed(service, `${storage.entity.name}.create`);
+  const body = withNewKey(shape, storage, request);
+  if (body === null) {
+    const detail = 'The body names another key than the path does.';
+    return refuse('body', problem(statusFor(operation, 'key-mismatch'), 'conflict', detail));
+  }
   const made = acceptCreate(accepting, shape, body);
-  const key = unusableKey(storage, made.values, siblingLiterals(service, resource));
+  const key = unusableKey(storage, made.values, siblingLiterals(service, collectionOf(service, resource)));
   const errors = key === null ? accepting.errors : [...accepting.errors, key];
   if (errors.length > 0) return invalidBody(operation, errors);
   const plan = planCreate(service, draft, surroundings, { storage, ...made }, location.above);
   return finish(service, draft, request, plan, 'created');
 }
+
+/** The body of a PUT that makes an item, with the key of the path; `null` where it names another one. */
+function withNewKey(shape: Shape, { key }: EntityStorage, { location, body }: WriteRequest): Json | null {
+  const { newKey } = location;
+  const member = shape.members.find(
+    ({ source }) => source.kind === 'attribute' && source.attribute === key.id,
+  );
+  if (newKey === undefined || member === undefined || !isJsonObject(body)) return body;
+  const named = body[member.name] ?? null;
+  if (named !== null && !sameJson(normalKey(key.type.kind, named), newKey)) return null;
+  return Object.assign(bareObject(), body, { [member.name]: newKey });
+}
+
+/** The collection that an item, or what stands in one, is made in. */
+const collectionOf = (service: Serving, resource: Resource): Resource =>
+  resource.kind === 'item'
+    ? (indexContract(service.contract).resources.get(resource.parent ?? '') ?? resource)
+    : resource;
 
 function update(
   service: Serving,
@@ -247,6 +275,22 @@ const NO_BODY: RenderedBody = { headers: [], text: null };
 const recordBody = (service: Serving, draft: Draft, record: Row): RenderedBody =>
   renderBody(service, 'record', representRecord(service, draft, record));
 
+/** The pairing that a record is a pair of. */
+function pairingOf(model: Model, { entity }: Row): PairsWith | null {
+  const found = indexModel(model).relationshipById.get(entity);
+  return found?.kind === 'pairs' ? found : null;
+}
+
+const isPairShown = ({ contract }: Serving, pairing: string): boolean =>
+  contract.resources.some(({ kind, via }) => kind === 'pair' && via?.relationship === pairing);
+
+/** The key of the record on one side of a pair. */
+function keyText(service: Serving, draft: Draft, pair: Row, side: 0 | 1): string {
+  const reference = storageOfRecord(service, pair).references[side];
+  const record = reference === undefined ? null : pointedAt(draft, pair, reference.id);
+  return record === null ? '' : scalarText(record.values[storageOfRecord(service, record).key.id]);
+}
+
 function remove(
   service: Serving,
   draft: Draft,
@@ -266,6 +310,9 @@ function remove(
   }
   const needed = plan.blocking.slice(0, 5).map(({ row, role }) => {
     const storage = storageOfRecord(service, row);
+    const pairing = pairingOf(service.model, row);
+    if (pairing !== null && isPairShown(service, row.entity))
+      return `${pairing.from} ${keyText(service, draft, row, 0)}, which it is paired with as ${roleOf(pairing)}`;
     if (!indexContract(service.contract).canonical.has(storage.entity.name))
       return 'something that is not shown here';
     return `${storage.entity.name} ${scalarText(row.values[storage.key.id])} by ${role}`.trim();

@@ -15,6 +15,8 @@ export interface Service {
   readonly model: Model;
   /** The published description of the contract, as a JSON text. */
   readonly description: () => string;
+  /** Which arrangement or release it is, where several serve the same records: each has its own Idempotency-Keys. */
+  readonly name?: string | undefined;
   /** Known to the mock alone: what it signs with this it has written itself. */
   readonly secret: string;
   /** A quicker way to what `digestOf` gives, where the platform has one. */
@@ -33,11 +35,11 @@ export interface Serving extends Service {
 
 /** A service at a moment. Written out, since it is made for every request. */
 export const servingAt = (
-  { contract, model, description, secret, digest }: Service,
+  { contract, model, description, name, secret, digest }: Service,
   now: number,
   mediaType: MediaType,
   origin: string,
-): Serving => ({ contract, model, description, secret, digest, now, mediaType, origin });
+): Serving => ({ contract, model, description, name, secret, digest, now, mediaType, origin });
 
 export const asMediaType = (service: Serving, mediaType: MediaType): Serving =>
   service.mediaType === mediaType ? service : servingAt(service, service.now, mediaType, service.origin);

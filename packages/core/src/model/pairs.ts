@@ -18,8 +18,15 @@ export const carriedName = (value: string): string => camelCase(value);
  */
 export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage {
   const [fromRole, toRole] = sideRoles(pairs);
-  const from = side(pairs, pairFrom(pairs), pairs.from, fromRole);
-  const to = side(pairs, pairTo(pairs), pairs.to, toRole);
+  // What is paired with guards itself, or goes; what it is paired from may always go (the other side of the sentence).
+  const from = side(pairs, pairFrom(pairs), pairs.from, fromRole, 'cascade');
+  const to = side(
+    pairs,
+    pairTo(pairs),
+    pairs.to,
+    toRole,
+    onRemoveOf(pairs) === 'restrict' ? 'restrict' : 'cascade',
+  );
   const carried =
     pairs.carrying === null || !index.values.has(pairs.carrying)
       ? []
@@ -55,7 +62,13 @@ function sideRoles(pairs: PairsWith): readonly [from: string, to: string] {
   return from === to ? [`${from}From`, `${to}To`] : [from, to];
 }
 
-function side(pairs: PairsWith, id: string, to: string, role: string): RefersTo {
+function side(
+  pairs: PairsWith,
+  id: string,
+  to: string,
+  role: string,
+  onRemove: 'restrict' | 'cascade',
+): RefersTo {
   return {
     kind: 'refers',
     id,
@@ -63,7 +76,7 @@ function side(pairs: PairsWith, id: string, to: string, role: string): RefersTo 
     to,
     role,
     back: null,
-    onRemove: onRemoveOf(pairs) === 'restrict' ? 'restrict' : 'cascade',
+    onRemove,
     cardinality: 'one',
     fixed: true,
     unique: false,

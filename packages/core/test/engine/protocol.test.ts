@@ -25,6 +25,21 @@ function mockOf(
 const BUOYS = '/api/v1/buoys';
 const ONE = `${BUOYS}/1`;
 
+describe('an Idempotency-Key that is none', () => {
+  test.each(['', '""', `"${'k'.repeat(3_000)}"`, 'two words'])(
+    '%j is refused, and nothing is done',
+    (key) => {
+      const mock = mockOf();
+      const before = mock.rows.length;
+      const answer = mock.send('POST', BUOYS, { name: 'New' }, { 'idempotency-key': key });
+      expect([answer.status, mock.rows.length]).toEqual([400, before]);
+      expect(answer.body).toMatchObject({
+        detail: expect.stringContaining('1 to 255 characters') as unknown,
+      });
+    },
+  );
+});
+
 describe('Prefer (RFC 7240)', () => {
   const cases: readonly (readonly [string, string, unknown, number])[] = [
     ['POST', BUOYS, { name: 'New' }, 201],

@@ -20,7 +20,11 @@ export const OPERATION_RULES = {
   'operation.replace': { title: 'Replace', sentence: 'An item can be replaced as a whole by PUT.' },
   'operation.change': { title: 'Change', sentence: 'An item can be changed in part by PATCH.' },
   'operation.remove': { title: 'Remove', sentence: 'An item can be removed by DELETE.' },
-  'operation.put-creates': { title: 'Filled by PUT', sentence: 'An empty slot is filled by the first PUT.' },
+  'operation.put-creates': {
+    title: 'Made by PUT',
+    sentence:
+      'An empty slot is filled by the first PUT; where the client assigns keys, PUT to a key that nothing has makes the item (RFC 9110 §9.3.4).',
+  },
   'operation.name': { title: 'Operation name', sentence: 'An operation is named by its verb and its noun.' },
   'operation.unnameable': {
     title: 'Named by its owner',

@@ -7,7 +7,7 @@ import type {
   RuleId,
   Verb,
 } from '../../contract/index.js';
-import { type Entity, type PairsWith } from '../../model/index.js';
+import type { Entity, PairsWith } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
 import { becauseCustom, customOf, type ResolvedCustom } from '../customs/index.js';
 import type { Placed } from '../place/index.js';
@@ -29,6 +29,7 @@ import { protocolOf } from './protocol.js';
 import { apart, listPolicy, recordParameters, type ListPolicy } from './query.js';
 import { summaryOf } from './summary.js';
 import { deriveResponses } from './responses.js';
+import { creatingAmong, putCreates, type Creating } from './putCreates.js';
 import { restrictedEntities } from './restricted.js';
 
 const METHODS: Readonly<Record<Verb, Method>> = {
@@ -72,12 +73,23 @@ export function deriveOperations(
       if (isCreateWithheld(deriving, found)) reportWithheld(deriving, found);
     }
   const names = new OperationNames(deriving);
-  const restricted = restrictedEntities(deriving);
-  return resources.flatMap((resource) =>
-    verbsOf(deriving, resource).map((verb) =>
-      deriveOperation(deriving, resource, verb, traits, names, restricted),
-    ),
+  const verbs = new Map(resources.map((resource) => [resource, verbsOf(deriving, resource)]));
+  const among: Among = {
+    names,
+    restricted: restrictedEntities(deriving),
+    creating: creatingAmong(verbs),
+  };
+  return [...verbs].flatMap(([resource, all]) =>
+    all.map((verb) => deriveOperation(deriving, resource, verb, traits, among)),
   );
+}
+
+/** What operations have to know of each other. */
+interface Among {
+  readonly names: OperationNames;
+  /** Names of entities whose removal may be refused. */
+  readonly restricted: ReadonlySet<string>;
+  readonly creating: Creating;
 }
 
 /** The same operations with nothing but what they are called and do. */
@@ -138,8 +150,7 @@ function deriveOperation(
   resource: Placed,
   verb: Verb,
   traits: Traits,
-  names: OperationNames,
-  restricted: ReadonlySet<string>,
+  { names, restricted, creating }: Among,
 ): Operation {
   const method = METHODS[verb];
   const entity = resource.entity === null ? null : entityNamed(deriving, resource.entity);
@@ -148,13 +159,15 @@ function deriveOperation(
   const carrying = carriedBy(deriving, resource);
   const at = { resource: resource.id, verb };
   const own = customOf(deriving, resource);
-  const acceptedTypes =
-    own !== null && own.inputs.length > 0 ? [JSON_TYPE] : typesOf(deriving, verb, carrying);
+  const isSent = own !== null && own.inputs.length > 0;
+  const acceptedTypes = isSent ? [JSON_TYPE] : typesOf(deriving, verb, carrying);
   const returns = entity === null ? ENTRY_SHAPE : returnedShape(deriving, verb, entity, carrying, resource);
   const access = accessOf(deriving, at);
   const protocol = protocolOf(deriving, at, verb, method, returns);
   const optionalSlot = isOptionalSlot(deriving, resource);
   const fillsSlot = optionalSlot && !isWithheld(deriving, resource);
+  const createsItem =
+    verb === 'replace' && entity !== null && putCreates(deriving, resource, entity, creating);
   return {
     id,
     verb,
@@ -168,10 +181,7 @@ function deriveOperation(
     access,
     ...protocol,
     acceptedTypes,
-    accepts:
-      entity === null || acceptedTypes.length === 0
-        ? null
-        : acceptedShape(verb, entity, carrying, resource, own),
+    accepts: acceptedTypes.length === 0 ? null : acceptedShape(verb, entity, carrying, resource, own),
     returns,
     custom: own?.custom ?? null,
     responses: deriveResponses(deriving, {
@@ -183,6 +193,7 @@ function deriveOperation(
       access,
       protocol,
       fillsSlot,
+      createsItem,
       optionalSlot,
       carries: carrying !== null,
       canMove: canMove(verb, resource, traits),
@@ -190,7 +201,7 @@ function deriveOperation(
       holdsOthers: entity !== null && inlineOwned(deriving, entity.name).length > 0,
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
-    reasons: operationReasons(deriving, verb, resource, entity, byOwner, fillsSlot),
+    reasons: operationReasons(deriving, verb, resource, entity, byOwner, fillsSlot || createsItem),
   };
 }
 
@@ -254,11 +265,12 @@ function typesOf(deriving: Deriving, verb: Verb, carrying: PairsWith | null): re
 
 function acceptedShape(
   verb: Verb,
-  entity: Entity,
+  entity: Entity | null,
   carrying: PairsWith | null,
   resource: Placed,
   own: ResolvedCustom | null,
 ): string | null {
+  if (entity === null) return null;
   if (own !== null) return customShapeName(own);
   if (verb === 'attach') return carrying?.carrying ?? null;
   if (verb === 'change' && carrying !== null) return pairShapeName(carrying, 'change', sideOf(resource));
@@ -293,7 +305,7 @@ function operationReasons(
   resource: Placed,
   entity: Entity | null,
   byOwner: boolean,
-  optionalSlot: boolean,
+  creates: boolean,
 ): readonly Reason[] {
   const statements = entity === null ? [] : [entity];
   const name = nameReason(deriving, entity, byOwner);
@@ -306,7 +318,7 @@ function operationReasons(
       ? because(rule, ...statements)
       : becauseCustom(own.custom.kind === 'query' ? 'list.query' : rule, own.operation, ...statements);
   const reasons = [why, ...placed, name];
-  if (verb === 'replace' && optionalSlot) reasons.push(because('operation.put-creates', ...statements));
+  if (verb === 'replace' && creates) reasons.push(because('operation.put-creates', ...statements));
   return reasons;
 }
 

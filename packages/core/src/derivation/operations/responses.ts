@@ -30,6 +30,8 @@ export interface Situation {
   readonly optionalSlot: boolean;
   /** The slot is filled by PUT. */
   readonly fillsSlot: boolean;
+  /** An item that is not there is made by PUT. */
+  readonly createsItem: boolean;
   /** Pairs here carry a value. */
   readonly carries: boolean;
   /** What it owns stands inside it and is written with it. */
@@ -203,9 +205,7 @@ function addSuccess(deriving: Deriving, situation: Situation, noun: string, add:
       return;
     }
     case 'replace':
-      add(200, 'ok', 'status.ok', () => `The ${noun} is replaced; the body is the ${noun} as it is now.`);
-      if (situation.fillsSlot)
-        add(201, 'created', 'operation.put-creates', () => `The slot was empty and now holds the ${noun}.`);
+      addReplaced(situation, noun, add);
       return;
     case 'change':
       add(200, 'ok', 'status.ok', () => `The ${noun} is changed; the body is the ${noun} as it is now.`);
@@ -228,6 +228,15 @@ function addSuccess(deriving: Deriving, situation: Situation, noun: string, add:
       add(200, 'ok', 'status.ok', () => `The ${noun} has moved; the body is the ${noun} as it is now.`);
       return;
   }
+}
+
+function addReplaced({ fillsSlot, createsItem }: Situation, noun: string, add: Add): void {
+  add(200, 'ok', 'status.ok', () => `The ${noun} is replaced; the body is the ${noun} as it is now.`);
+  if (fillsSlot)
+    add(201, 'created', 'operation.put-creates', () => `The slot was empty and now holds the ${noun}.`);
+  if (!createsItem) return;
+  const when = `Nothing had this key: the ${noun} is stored under it. Location names it.`;
+  add(201, 'created', 'operation.put-creates', () => when, ['putCreates']);
 }
 
 function addActed({ own }: Situation, noun: string, add: Add): void {

@@ -16,8 +16,7 @@ export function restrictedEntities(deriving: Deriving): ReadonlySet<string> {
       for (const refers of deriving.index.refersFrom.get(relationship.to) ?? [])
         if (onRemoveOf(refers) === 'cascade') mark(refers.to);
     if (onRemoveOf(relationship) !== 'restrict') continue;
-    if (relationship.kind !== 'refers') mark(relationship.from);
-    if (relationship.kind !== 'owns') mark(relationship.to);
+    mark(relationship.kind === 'owns' ? relationship.from : relationship.to);
   }
   for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
     const owner = deriving.index.ownerOf.get(name);

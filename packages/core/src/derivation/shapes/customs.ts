@@ -23,6 +23,15 @@ export function customAnswer(own: ResolvedCustom): string {
   }
 }
 
+/** Names of the entities whose records operations of one's own make, and answer. */
+export const madeByCustoms = (deriving: Deriving, resources: readonly Placed[]): ReadonlySet<string> =>
+  new Set(
+    resources.flatMap((resource) => {
+      const custom = customOf(deriving, resource)?.custom;
+      return custom?.kind === 'create' ? [custom.entity] : [];
+    }),
+  );
+
 /** The shapes of the operations of one's own that have a path. */
 export function customShapes(
   deriving: Deriving,

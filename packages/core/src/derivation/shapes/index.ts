@@ -10,7 +10,7 @@ import {
 import { because, entityNamed, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import { standingsOf, type Placed } from '../place/index.js';
-import { customShapes } from './customs.js';
+import { customShapes, madeByCustoms } from './customs.js';
 import { expansionsOf, findExpansions } from './expansions.js';
 import { inlineMembers, inlineShape, isShownInside, shownReferences } from './inline.js';
 import { linksMembers, member, memberType, pageOf, shownMember, traitsOf } from './members.js';
@@ -40,10 +40,11 @@ export function deriveShapes(
   const exposed = new Set(resources.flatMap(({ entity }) => entity ?? []));
   const shapes: Shape[] = [entryShape(deriving)];
   const required = new Map<string, boolean>();
+  const made = madeByCustoms(deriving, resources);
   for (const entity of deriving.index.entities.values()) {
     const own = traits.get(entity.name) ?? [];
     if (!exposed.has(entity.name)) {
-      appendAll(shapes, shapesWithoutPath(deriving, entity, own, traits, required, exposed));
+      appendAll(shapes, shapesWithoutPath(deriving, entity, own, traits, required, exposed, made));
       continue;
     }
     shapes.push(itemShape(deriving, entity, own, 'item'));
@@ -65,7 +66,7 @@ export function deriveShapes(
   return [...valueShapes(deriving, shapes), ...shapes];
 }
 
-/** What has no path may still be shown inside something, be written with its owner, or only be made with it. */
+/** What has no path may still be made by an operation of one's own and answered by it, be shown inside something, be written with its owner, or only be made with it. */
 function shapesWithoutPath(
   deriving: Deriving,
   entity: Entity,
@@ -73,8 +74,12 @@ function shapesWithoutPath(
   traits: Traits,
   required: Map<string, boolean>,
   exposed: ReadonlySet<string>,
+  made: ReadonlySet<string>,
 ): readonly Shape[] {
-  const shown = isShownInside(deriving, entity) ? [itemShape(deriving, entity, own, 'item')] : [];
+  const shown =
+    isShownInside(deriving, entity) || made.has(entity.name)
+      ? [itemShape(deriving, entity, own, 'item')]
+      : [];
   const isInline = standingsOf(deriving).of.get(entity.name) === 'inline';
   if (!isInline && !isMadeWithOwner(deriving, entity, exposed)) return shown;
   const create = createShape(deriving, entity, own, traits, required);

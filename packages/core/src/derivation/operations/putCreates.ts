@@ -1,0 +1,35 @@
+import type { Verb } from '../../contract/index.js';
+import { keyOf, type Entity } from '../../model/index.js';
+import { valueOf, type Deriving } from '../context.js';
+import type { Placed } from '../place/index.js';
+
+/** The collections in which records of an entity are made. */
+export type Creating = ReadonlySet<string>;
+
+const placeOf = (resource: string | null, entity: string | null): string =>
+  `${resource ?? ''} ${entity ?? ''}`;
+
+export const creatingAmong = (verbs: ReadonlyMap<Placed, readonly Verb[]>): Creating =>
+  new Set(
+    [...verbs].flatMap(([{ id, entity }, all]) => (all.includes('create') ? [placeOf(id, entity)] : [])),
+  );
+
+/**
+ * Whether PUT to a key that nothing has makes the item (RFC 9110 §9.3.4): the client assigns keys, and records are
+ * made in the collection that the item is in.
+ */
+export function putCreates(
+  deriving: Deriving,
+  { id, kind, canonical, parent, entity: name }: Placed,
+  entity: Entity | null,
+  creating: Creating,
+): boolean {
+  if (kind !== 'item' || !canonical || entity === null) return false;
+  const { key, generated } = keyOf(entity).attribute;
+  return (
+    key !== null &&
+    !generated &&
+    creating.has(placeOf(parent, name)) &&
+    valueOf(deriving, 'putCreates', { resource: id, verb: 'replace' }) === 'on'
+  );
+}
