@@ -279,3 +279,36 @@ test('designs of an earlier version keep their arrangements and the settings of 
     await upgraded.close();
   }
 });
+
+test('what is decided about members called as something of every object stays', async () => {
+  const { id } = await app.createDesign(
+    'entity Constructor\n  constructor: text\n  toString: text\n  hasOwnProperty: choice(valueOf, other), default other\n',
+  );
+  const path = `/api/designs/${id}/arrangements/main`;
+  const exposures = {
+    Constructor: {
+      'Constructor.constructor': { out: 'no' },
+      'Constructor.toString': { sort: 'no' },
+    },
+  };
+  const words = { Constructor: 'makers' };
+  const saved = await app.send('PUT', path, { settings: {}, exposures, words });
+  expect(saved.status).toBe(200);
+  const { exposures: kept, words: keptWords } = await app.json<{ exposures: object; words: object }>(
+    'GET',
+    path,
+  );
+  expect([kept, keptWords]).toEqual([exposures, words]);
+  const contract = await app.json<{ shapes: { name: string; members: { name: string }[] }[] }>(
+    'GET',
+    `${path}/contract`,
+  );
+  const item = contract.shapes.find(({ name }) => name === 'Constructor');
+  expect(item?.members.map(({ name }) => name)).toEqual(['id', 'toString', 'hasOwnProperty', 'links']);
+  const shares = { 'Constructor.hasOwnProperty': { valueOf: 1 } };
+  const mock = await app.createMock(id, { counts: { Constructor: 5 }, shares });
+  const { items } = (await (await fetch(`${mock.baseUrls.main}/makers`)).json()) as {
+    items: { hasOwnProperty: string }[];
+  };
+  expect(items.map((one) => one.hasOwnProperty)).toEqual(Array.from({ length: 5 }, () => 'valueOf'));
+});

@@ -229,6 +229,26 @@ describe('bad input', () => {
   );
 });
 
+describe('a token of any characters', () => {
+  const token = 'a+token/of=enough letters';
+  test('works as it is printed, in a header and as a cookie, and hosts and origins are checked too', async () => {
+    const guarded = await TestApp.start({ token });
+    try {
+      const path = `${guarded.url}/api/designs`;
+      const first = await fetch(`${path}?token=${encodeURIComponent(token)}`);
+      expect(first.status).toBe(200);
+      const [cookie = ''] = first.headers.getSetCookie();
+      expect((await fetch(path, { headers: { Cookie: cookie.split(';')[0] ?? '' } })).status).toBe(200);
+      const headers = { Authorization: `Bearer ${token.replace(' ', '')}` };
+      expect((await fetch(path, { headers })).status).toBe(401);
+      const asked = { Cookie: cookie.split(';')[0] ?? '', Origin: 'http://evil.example' };
+      expect((await fetch(path, { headers: asked })).status).toBe(403);
+    } finally {
+      await guarded.close();
+    }
+  });
+});
+
 describe('a token', () => {
   test('is demanded of every request when it is set', async () => {
     const guarded = await TestApp.start({ token: 'a-token-of-enough-letters' });

@@ -38,6 +38,7 @@ export type FindingId =
   | 'key.scoped-root'
   | 'create.withheld'
   | 'member.unseen'
+  | 'condition.constant'
   | 'list.unbounded'
   | 'list.order'
   | 'list.dead-end'

@@ -3,6 +3,7 @@ import type { Contract, MediaType, Resource } from '../contract/index.js';
 import type { Model } from '../model/index.js';
 import { startDeriving, valueOf, type Deriving } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
+import { findConstantConditions } from './findings/constantConditions.js';
 import { findImpossible } from './findings/impossible.js';
 import { findLeftovers } from './findings/leftovers.js';
 import { findMixed } from './findings/mixed.js';
@@ -34,6 +35,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   findShadowed(deriving, placed);
   findMixed(deriving, placed);
   findImpossible(deriving);
+  findConstantConditions(deriving);
   findLeftovers(deriving);
   return {
     ...titleAndRoot(deriving),

@@ -52,11 +52,11 @@ function placesOf(storage: EntityStorage): ReadonlyMap<string, string> {
   ]);
 }
 
-/** A record with the defaults of required attributes that it has no value of; its revision stays. */
+/** A record with the defaults of what it has no value of, as any write leaves it; its revision stays. */
 export function withDefaults(model: Model, row: Row): Row {
   const attributes = storageOf(model).byId.get(row.entity)?.attributes ?? [];
   const missing = attributes.filter(
-    ({ id, required, defaultValue }) => required && defaultValue !== null && row.values[id] === undefined,
+    ({ id, defaultValue }) => defaultValue !== null && (row.values[id] ?? null) === null,
   );
   if (missing.length === 0) return row;
   const values: Record<string, Json> = Object.assign(bareObject(), row.values);

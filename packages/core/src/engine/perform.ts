@@ -96,12 +96,12 @@ function create(
   const storage = storageNamed(service, resource.entity);
   const accepting = acceptingOf(service, draft);
   const shape = shapeNamed(service, `${storage.entity.name}.create`);
-  const body = withNewKey(shape, storage, request);
-  if (body === null) {
+  const keyed = withNewKey(shape, storage, request);
+  if (keyed === null) {
     const detail = 'The body names another key than the path does.';
     return refuse('body', problem(statusFor(operation, 'key-mismatch'), 'conflict', detail));
   }
-  const made = acceptCreate(accepting, shape, body);
+  const made = acceptCreate(accepting, shape, keyed.body);
   const key = unusableKey(storage, made.values, siblingLiterals(service, collectionOf(service, resource)));
   const errors = key === null ? accepting.errors : [...accepting.errors, key];
   if (errors.length > 0) return invalidBody(operation, errors);
@@ -110,15 +110,19 @@ function create(
 }
 
 /** The body of a PUT that makes an item, with the key of the path; `null` where it names another one. */
-function withNewKey(shape: Shape, { key }: EntityStorage, { location, body }: WriteRequest): Json | null {
+function withNewKey(
+  shape: Shape,
+  { key }: EntityStorage,
+  { location, body }: WriteRequest,
+): { readonly body: Json } | null {
   const { newKey } = location;
   const member = shape.members.find(
     ({ source }) => source.kind === 'attribute' && source.attribute === key.id,
   );
-  if (newKey === undefined || member === undefined || !isJsonObject(body)) return body;
+  if (newKey === undefined || member === undefined || !isJsonObject(body)) return { body };
   const named = body[member.name] ?? null;
   if (named !== null && !sameJson(normalKey(key.type.kind, named), newKey)) return null;
-  return Object.assign(bareObject(), body, { [member.name]: newKey });
+  return { body: Object.assign(bareObject(), body, { [member.name]: newKey }) };
 }
 
 /** The collection that an item, or what stands in one, is made in. */

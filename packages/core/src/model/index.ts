@@ -86,6 +86,7 @@ export {
 export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
 export type { Json, Row } from './records.js';
 export { namedValue } from './named.js';
+export { isConstant } from './constantComparison.js';
 export { appendAll, eachInSteps, greatest, replaceItems, runToEnd } from './steps.js';
 export type { Progress, Steps } from './steps.js';
 export { jsonParts, MAX_JSON_DEPTH, readJson } from './json.js';

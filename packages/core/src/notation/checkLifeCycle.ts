@@ -4,6 +4,7 @@ import {
   type Attribute,
   type Comparison,
   type Literal,
+  type ScalarType,
   type Transition,
 } from '../model/index.js';
 import type { Block } from './block.js';
@@ -50,6 +51,20 @@ function conditionFits(block: Block, transition: Transition, checking: Checking)
   return true;
 }
 
+/** The type without its limits: a value outside of them may be compared with, and a finding says what follows. */
+function comparableType(type: ScalarType): ScalarType {
+  switch (type.kind) {
+    case 'integer':
+      return { kind: 'decimal', min: null, max: null, scale: null };
+    case 'decimal':
+      return { ...type, min: null, max: null, scale: null };
+    case 'text':
+      return { ...type, min: null, max: null, pattern: null };
+    default:
+      return type;
+  }
+}
+
 function comparisonProblem(block: Block, { attribute: name, operand }: Comparison): string | null {
   const attribute = block.attributes.find((candidate) => candidate.name === name);
   if (attribute === undefined) return `${block.name} has no attribute ${name} to compare.`;
@@ -61,7 +76,7 @@ function comparisonProblem(block: Block, { attribute: name, operand }: Compariso
       ? null
       : `${name} is ${type.kind}; only an instant or a date compares with now.`;
   }
-  const problem = checkScalar(type, operand.value satisfies Literal);
+  const problem = checkScalar(comparableType(type), operand.value satisfies Literal);
   return problem === null
     ? null
     : `${name} cannot be compared with ${JSON.stringify(operand.value)}. ${problem.message}`;

@@ -41,6 +41,7 @@ describe('PUT to a key that nothing has (RFC 9110 §9.3.4)', () => {
     ['a body that names another key', HARBOUR, { code: 'TVL', name: 'X' }, 409],
     ['a value that is taken', '/api/v1/harbours/TVL', { name: 'There' }, 409],
     ['a body that does not fit', HARBOUR, {}, 400],
+    ['a body that is no object', HARBOUR, null, 400],
     ['a key that does not fit', '/api/v1/harbours/LONGER', { name: 'X' }, 400],
     ['a missing owner', PIER, { length: 3 }, 404],
     ['a key that the server makes', '/api/v1/buoys/77', { name: 'X' }, 404],

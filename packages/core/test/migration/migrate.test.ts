@@ -318,3 +318,15 @@ describe('a plan of migration', () => {
     );
   });
 });
+
+test('what is new and has a default is filled in, as any write leaves it, required or not', () => {
+  const before = modelOf('entity Task\n  name: text\n');
+  const after = modelOf(
+    'entity Task\n  name: text\n  grade: integer, default 2\n  kind: choice(a, b), default a\n',
+  );
+  const rows = [{ rid: 1, entity: 'Task', revision: 1, values: { 'Task#id': 1, 'Task.name': 'One' } }];
+  const counters = { rid: 1, attributes: {} };
+  const migrated = migrate(before, after, rows, counters, new Map(), { now: 0, uuid: () => '' });
+  expect(migrated.open).toEqual([]);
+  expect(migrated.rows[0]?.values).toMatchObject({ 'Task.grade': 2, 'Task.kind': 'a' });
+});

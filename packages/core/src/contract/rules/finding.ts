@@ -54,5 +54,9 @@ export const FINDING_RULES = {
     title: 'Left over',
     sentence: 'An entity that nothing joins to others, or a value that nothing has, may have been forgotten.',
   },
+  'finding.constant': {
+    title: 'A condition that says nothing',
+    sentence: 'A comparison that holds for every value there can be, or for none, decides nothing.',
+  },
   'finding.impossible': { title: 'No create', sentence: 'No record could ever be created here.' },
 } as const satisfies Record<string, Rule>;
