@@ -4,6 +4,7 @@ import {
   creationOrder,
   indexModel,
   ownsItself,
+  pointingOf,
   storageOf,
   type Attribute,
   type AttributeType,
@@ -14,12 +15,14 @@ import {
   type Row,
   type ScalarType,
 } from '../model/index.js';
-import { USUAL_PLAN, type Children, type SeedPlan } from './plan.js';
+import { USUAL_PLAN, type SeedPlan } from './plan.js';
 import { Random } from './random.js';
 import { putInSequence } from './sequence.js';
 import { seedScalar, type SeedSubject } from './scalars.js';
+import { spreadOver } from './spread.js';
 import { isStamped, provisionalStamp, stampTimes } from './stamps.js';
-import { unfoundText, type Shortfall } from './shortfall.js';
+import { UNFILLED, unfoundText, type Shortfall } from './shortfall.js';
+import { unfilled } from './unfilled.js';
 
 /** What is wanted, and when. */
 export interface SeedOptions extends Partial<SeedPlan> {
@@ -41,8 +44,6 @@ export interface SeedResult {
 }
 
 const USUAL_COUNT = 12;
-const CHILDREN_AT_MOST = 4;
-const USUAL_LIMIT = 60;
 const PAIRS_AT_MOST = 3;
 const ATTEMPTS = 30;
 
@@ -81,6 +82,7 @@ class Seeder {
       entities.flatMap((entity) => storages.get(entity.id) ?? []),
     ) as [EntityStorage[], EntityStorage[]];
     for (const storage of order) this.makeAll(storage);
+    this.dropUnfilled(storages);
     for (const storage of order) this.fillOptional(storage);
     for (const relationship of indexModel(this.model).relationships) {
       const pairs = relationship.kind === 'pairs' ? storages.get(relationship.id) : undefined;
@@ -97,6 +99,35 @@ class Seeder {
       counters: this.counters,
       shortfalls: this.shortfalls,
     };
+  }
+
+  /** Takes back what has a slot that nothing could be made for; what is left is numbered anew. */
+  private dropUnfilled(storages: ReadonlyMap<string, EntityStorage>): void {
+    const gone = unfilled(this.rows, storages);
+    if (gone.size === 0) return;
+    const before = this.rows.splice(0);
+    this.byEntity.clear();
+    this.taken.clear();
+    const numbers = new Map<number, number>();
+    const lost = new Map<EntityStorage, number>();
+    for (const { rid, entity, values } of before) {
+      const storage = storages.get(entity);
+      if (storage === undefined) continue;
+      if (gone.has(rid)) {
+        lost.set(storage, (lost.get(storage) ?? 0) + 1);
+        continue;
+      }
+      for (const { id } of pointingOf(storage)) {
+        const target = values[id];
+        if (typeof target === 'number') values[id] = numbers.get(target) ?? null;
+      }
+      this.insert(storage, values);
+      numbers.set(rid, this.rows.length);
+    }
+    for (const [{ entity }, count] of lost) {
+      const made = this.rowsOf(entity.name).length;
+      this.shortfalls.push({ entity: entity.name, wanted: made + count, made, why: UNFILLED });
+    }
   }
 
   /** A few pairs for each record of the near side, as long as there are others to pair it with. */
@@ -144,11 +175,10 @@ class Seeder {
 
   /** How many records there would be, had an owner of theirs been made. */
   private wantedUnderNone(storage: EntityStorage): number {
-    return storage.owner !== null && this.cameShort(storage.owner.from) ? this.wanted(storage) : 0;
-  }
-
-  private cameShort(name: string): boolean {
-    return this.shortfalls.some(({ entity, made }) => entity === name && made === 0);
+    const above = storage.owner?.from;
+    return this.shortfalls.some(({ entity, made }) => entity === above && made === 0)
+      ? this.wanted(storage)
+      : 0;
   }
 
   /** What could not be made, and is needed first; `null` where all that is needed is there. */
@@ -168,27 +198,7 @@ class Seeder {
     const owners = this.rowsOf(owner.from);
     if (owner.cardinality === 'one') return owners;
     if (owner.cardinality === 'optional') return owners.filter(() => this.random.chance(0.7));
-    if (owners.length === 0) return [];
-    const { name } = storage.entity;
-    if (Object.hasOwn(this.plan.counts, name))
-      return Array.from({ length: wanted }, () => this.random.pick(owners));
-    const children = Object.hasOwn(this.plan.children, name) ? this.plan.children[name] : undefined;
-    if (children !== undefined) return this.childrenOf(owners, children);
-    const spread = owners.flatMap((rid, index) =>
-      Array.from({ length: index === 0 ? 3 : this.random.integer(0, CHILDREN_AT_MOST) }, () => rid),
-    );
-    return spread.slice(0, USUAL_LIMIT);
-  }
-
-  /** Each owner as often as it gets a child. */
-  private childrenOf(owners: readonly number[], { least, most, shape }: Children): number[] {
-    const spread: number[] = [];
-    for (const owner of owners) {
-      const drawn = this.random.next() ** (shape === 'tail' ? 4 : 1);
-      const wanted = least + Math.floor(drawn * (most - least + 1));
-      for (let made = 0; made < wanted && spread.length <= this.most; made++) spread.push(owner);
-    }
-    return spread;
+    return spreadOver(owners, storage.entity.name, wanted, this.plan, this.most, this.random);
   }
 
   private rowsOf(entityName: string): number[] {
@@ -289,18 +299,22 @@ class Seeder {
     return value;
   }
 
-  private isFree(storage: EntityStorage, values: Row['values']): boolean {
-    return storage.uniques.every((unique) => {
+  private isFree({ uniques }: Pick<EntityStorage, 'uniques'>, values: Row['values']): boolean {
+    return uniques.every((unique) => {
       const value = constraintValue(unique, values);
       return value === null || !this.takenValues(unique.id).has(value);
     });
   }
 
-  private insert(storage: EntityStorage, values: Record<string, Json>): void {
-    for (const unique of storage.uniques) {
+  private take({ uniques }: Pick<EntityStorage, 'uniques'>, values: Row['values']): void {
+    for (const unique of uniques) {
       const value = constraintValue(unique, values);
       if (value !== null) this.takenValues(unique.id).add(value);
     }
+  }
+
+  private insert(storage: EntityStorage, values: Record<string, Json>): void {
+    this.take(storage, values);
     for (const attribute of storage.attributes) {
       const value = values[attribute.id];
       if (attribute.generated && typeof value === 'number') this.counters[attribute.id] = value;
@@ -342,16 +356,9 @@ class Seeder {
     );
     if (row === undefined || targets.length === 0) return;
     const changed = { ...row.values, [relationship.id]: this.random.pick(targets) };
-    const affected = storage.uniques.filter((unique) => unique.parts.includes(relationship.id));
-    const free = affected.every((unique) => {
-      const value = constraintValue(unique, changed);
-      return value === null || !this.takenValues(unique.id).has(value);
-    });
-    if (!free) return;
-    for (const unique of affected) {
-      const value = constraintValue(unique, changed);
-      if (value !== null) this.takenValues(unique.id).add(value);
-    }
+    const uniques = storage.uniques.filter(({ parts }) => parts.includes(relationship.id));
+    if (!this.isFree({ uniques }, changed)) return;
+    this.take({ uniques }, changed);
     row.values[relationship.id] = changed[relationship.id] ?? null;
   }
 }

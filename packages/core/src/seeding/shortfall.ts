@@ -8,6 +8,8 @@ export interface Shortfall {
   readonly why: string;
 }
 
+export const UNFILLED = 'Something that it needs could not be made.';
+
 const MOST_SHOWN = 60;
 
 /** That there is no value for an attribute, with the pattern it would have had to match. */
