@@ -18,6 +18,7 @@ const mockOf = (id: string, arrangements: readonly string[], releases: readonly 
   servesRevision: 1,
   troubles: 0,
   obstacles: [],
+  shortfalls: [],
 });
 
 const MOCKS = [mockOf('a', [], ['1.0']), mockOf('b', ['main', 'flat'], ['2.0'])];
