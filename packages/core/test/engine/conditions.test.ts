@@ -131,7 +131,7 @@ describe('preconditions in their order (RFC 9110 §13.2.2)', () => {
     expect(answer.status).toBe(status);
     if (status === 304) {
       expect(answer.handled.response.body).toBeNull();
-      expect([tagOf(answer), answer.headers.get('vary')]).toEqual([tag, 'Accept']);
+      expect([tagOf(answer), answer.headers.get('vary')]).toEqual([tag, 'Accept, Accept-Encoding']);
     }
     if (status >= 400) expect(answer.handled.changes).toEqual([]);
   });

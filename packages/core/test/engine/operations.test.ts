@@ -236,7 +236,7 @@ describe('replace', () => {
   });
 
   test('an unknown id is 404, an empty slot is filled with 201', () => {
-    expect(mock.send('PUT', '/api/v1/harbours/NOPE', HARBOUR).status).toBe(404);
+    expect(mock.send('PUT', '/api/v1/bookings/9999', {}).status).toBe(404);
     const made = mock.send('POST', '/api/v1/vessels', {
       pennant: 'KS-77',
       name: 'New one',
