@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { load, type Load, type Message } from './mock/load.js';
 import { MODEL } from './mock/records.js';
+import { startTestDatabase } from './testDatabase.js';
 
 const SECONDS = 4;
 /** Those that are compared take turns, since a machine may be twice as quick from one minute to the next. */
@@ -14,15 +15,6 @@ const WARMING_SECONDS = 3;
 const RECORDS = 100_000;
 const MANY = 1_000_000;
 const fromHere = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
-
-interface TestDatabase {
-  readonly url: string;
-  readonly stop: () => Promise<void>;
-}
-
-const { startTestDatabase } = (await import(fromHere('../scripts/lib/testDatabase.mjs'))) as {
-  startTestDatabase: () => Promise<TestDatabase>;
-};
 
 /** Starts a program that tells when it is ready. */
 function start(

@@ -3,21 +3,13 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { startTestDatabase } from './testDatabase.js';
 
 const SECONDS = Number(process.argv[2] ?? 600);
 const MOCKS = 24;
 const SAMPLES = 20;
 const PAUSE_MS = 10;
 const fromHere = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
-
-interface TestDatabase {
-  readonly url: string;
-  readonly stop: () => Promise<void>;
-}
-
-const { startTestDatabase } = (await import(fromHere('../scripts/lib/testDatabase.mjs'))) as {
-  startTestDatabase: () => Promise<TestDatabase>;
-};
 
 interface Server {
   readonly url: string;
