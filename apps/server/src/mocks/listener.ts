@@ -80,6 +80,9 @@ export function close(server: Server): Promise<void> {
 /** What is still to be answered on each connection: answers go out in the order of their requests (RFC 9112 §9.3.2). */
 const unanswered = new WeakMap<Socket, Promise<void>>();
 
+/** The body that is being read on each connection: what breaks off in it is never answered but by the refusal. */
+const reading = new WeakMap<Socket, AbortController>();
+
 /** Does something once everything before it on a connection is answered. */
 function inOrder(socket: Socket, work: () => Promise<void> | void): void {
   const before = unanswered.get(socket);
@@ -132,7 +135,9 @@ async function answerBody(
       return answer(handler, request, response, body, true);
     response.writeContinue();
   }
-  const body = await readBody(request, handler.bodyBytes);
+  const stop = new AbortController();
+  reading.set(request.socket, stop);
+  const body = await readBody(request, handler.bodyBytes, stop.signal);
   if (body !== null) await answer(handler, request, response, body);
 }
 
@@ -224,6 +229,7 @@ function headersOf({ headers }: IncomingMessage): ReadonlyMap<string, string> {
 
 /** Answers what the HTTP parser of the platform could not read, once everything before it is answered. */
 function reject(handler: RequestHandler, error: ParserError, socket: Socket): void {
+  reading.get(socket)?.abort();
   inOrder(socket, () => {
     if (error.code === 'ECONNRESET' || !socket.writable) {
       socket.destroy();

@@ -18,18 +18,22 @@ function codingOf({ headers }: IncomingMessage): string | null {
 
 /**
  * Reads a body up to the limit, which counts what was decoded, and passes over the rest of it; `null` when the client
- * went away.
+ * went away, or the signal says that no more of it can be read.
  */
-export async function readBody(request: IncomingMessage, limit: number): Promise<RequestBody | null> {
+export async function readBody(
+  request: IncomingMessage,
+  limit: number,
+  signal: AbortSignal,
+): Promise<RequestBody | null> {
   const coding = codingOf(request);
-  if (coding === null) return readStream(request, request, limit);
+  if (coding === null) return readStream(request, request, limit, signal);
   if (coding !== 'gzip' && coding !== 'x-gzip') {
     request.resume();
     return { kind: 'coded', coding };
   }
   const decoded = createGunzip();
   request.pipe(decoded);
-  const body = await readStream(request, decoded, limit);
+  const body = await readStream(request, decoded, limit, signal);
   // What is left of the message is passed over undecoded.
   request.unpipe(decoded);
   decoded.destroy();
@@ -37,8 +41,17 @@ export async function readBody(request: IncomingMessage, limit: number): Promise
   return body;
 }
 
-function readStream(request: IncomingMessage, stream: Readable, limit: number): Promise<RequestBody | null> {
+function readStream(
+  request: IncomingMessage,
+  stream: Readable,
+  limit: number,
+  signal: AbortSignal,
+): Promise<RequestBody | null> {
   return new Promise((resolve) => {
+    signal.addEventListener('abort', () => {
+      // A body that arrived whole is read to its end, whatever came behind it.
+      if (!request.complete) resolve(null);
+    });
     const parts: Buffer[] = [];
     let bytes = 0;
     stream.on('data', (part: Buffer) => {
