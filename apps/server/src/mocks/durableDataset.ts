@@ -95,11 +95,12 @@ export class DurableDataset {
     if (changes.length === 0) return;
     const written: Batch = { changes, answers: [] };
     const stored = new Promise<void>((resolve, reject) => {
-      this.flushing = this.commit([{ ...written, isUndo, resolve, reject }], written, counters, true).finally(
-        () => {
-          this.flushing = null;
-        },
-      );
+      const committed = this.commit([{ ...written, isUndo, resolve, reject }], written, counters, true);
+      // A fault while it is committed is told to whoever writes, and waited for by nobody in vain.
+      committed.catch(reject);
+      this.flushing = committed.finally(() => {
+        this.flushing = null;
+      });
     });
     await stored;
   }
