@@ -218,8 +218,10 @@ async function trickle(response: ServerResponse, bytes: Buffer, pace: number): P
 /** A target in absolute-form (RFC 9112 §3.2.2) as its path and query. */
 const originForm = (target: string): string => target.replace(/^https?:\/\/[^/?#]*/i, '') || '/';
 
-function headersOf({ headers }: IncomingMessage): ReadonlyMap<string, string> {
+function headersOf({ headers, socket }: IncomingMessage): ReadonlyMap<string, string> {
   const found = new Map<string, string>();
+  // HTTP/1.0 need not say whom it asks.
+  if (headers.host === undefined) found.set('host', `${socket.localAddress}:${socket.localPort}`);
   for (const name of Object.keys(headers)) {
     const value = headers[name];
     if (value !== undefined) found.set(name, typeof value === 'string' ? value : value.join(', '));

@@ -144,6 +144,7 @@ export class MocksService {
     await this.database.getRepository(MockRow).update({ id }, { trouble });
     held.row = { ...held.row, trouble };
     held.dice.tell(troubles);
+    this.mocks.announce(held);
     return troubles;
   }
 

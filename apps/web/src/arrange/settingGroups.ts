@@ -60,6 +60,7 @@ const GROUP_OF: Readonly<Record<ChoosableSetting, Group>> = {
   mediaTypes: 'Representation',
   links: 'Representation',
   linkForm: 'Representation',
+  relationBase: 'Representation',
   envelope: 'Representation',
   unset: 'Representation',
   createAnswers: 'Answers',

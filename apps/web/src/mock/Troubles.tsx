@@ -37,7 +37,7 @@ export function Troubles({ mock }: { readonly mock: Mock }): React.JSX.Element {
     setRefused(null);
     if (!read.ok) return;
     const told = await api.tellTroubles(mock.id, { seed, items: read.items });
-    dispatch(mockChanged({ ...mock, troubles: told.items.length }));
+    dispatch(mockChanged(await api.readMock(mock.id)));
     setText(printTroubles(told.items));
     setOpen(false);
   };

@@ -113,6 +113,13 @@ export const CHOOSABLE = {
   idempotency: { kind: 'options', options: ['honoured', 'required', 'ignored'], levels: FOR_OPERATION },
   plainPatch: { kind: 'options', options: ['merge patch', 'refused'], levels: FOR_ARRANGEMENT },
   linkForm: { kind: 'options', options: ['path', 'absolute'], levels: FOR_ARRANGEMENT },
+  relationBase: {
+    kind: 'text',
+    pattern: /^(?:https?:\/\/[A-Za-z0-9.-]{1,100}(?::\d{1,5})?(?:\/[A-Za-z0-9._~-]{1,60}){0,8}\/)?$/,
+    expected: 'an absolute URL with a slash at its end, such as https://api.example/relations/, or nothing',
+    empty: 'the mock itself',
+    levels: FOR_ARRANGEMENT,
+  },
   unset: { kind: 'options', options: ['null', 'left out'], levels: FOR_ARRANGEMENT },
   security: {
     kind: 'options',

@@ -87,6 +87,8 @@ export interface Settings {
   readonly plainPatch: 'merge patch' | 'refused';
   /** Links as paths, or as whole URIs. */
   readonly linkForm: 'path' | 'absolute';
+  /** What the URIs of link relations of one's own begin with (RFC 8288 §2.1.2); the mock itself where empty. */
+  readonly relationBase: string;
   /** What has no value is answered as null, or left out. */
   readonly unset: 'null' | 'left out';
   /** How clients prove who they are; several of them are alternatives. */
@@ -160,6 +162,7 @@ export const SETTING_DEFAULTS: Settings = {
   idempotency: 'honoured',
   plainPatch: 'merge patch',
   linkForm: 'path',
+  relationBase: '',
   unset: 'null',
   security: 'none',
   keyHeader: 'X-API-Key',
@@ -221,6 +224,7 @@ export const SETTING_TITLES: Readonly<Record<SettingName, string>> = {
   idempotency: 'Idempotency-Key',
   plainPatch: 'PATCH in plain JSON',
   linkForm: 'Links are',
+  relationBase: 'Link relations begin with',
   unset: 'Without a value',
   security: 'Credentials',
   keyHeader: 'API key in header',

@@ -21,6 +21,8 @@ export interface Contract {
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
   readonly representation: Pick<Settings, 'links' | 'envelope' | 'linkForm' | 'unset'> & {
+    /** What the URIs of its own link relations begin with; the mock itself where empty, or in an older release. */
+    readonly relationBase?: string;
     /** The media types of answers, the preferred one first. */
     readonly mediaTypes: readonly MediaType[];
   };
@@ -142,8 +144,17 @@ export type LinkTarget =
   | { readonly kind: 'action'; readonly resource: string; readonly transition: string }
   /** An operation of one's own on the record; there only while its condition allows it. */
   | { readonly kind: 'act'; readonly resource: string; readonly when: Condition }
-  /** Items below a list, as a URI template (RFC 6570) whose variables are the ids. */
-  | { readonly kind: 'template'; readonly resource: string }
+  /**
+   * Items of a list, as a URI template (RFC 6570). `variables`: from path parameters to the members of a listed
+   * record that fill them in; the other ids are those of the list. Releases from before have none.
+   */
+  | {
+      readonly kind: 'template';
+      readonly resource: string;
+      readonly variables?: Readonly<Record<string, string>>;
+    }
+  /** Items of a list, a link each, where no template leads to them. */
+  | { readonly kind: 'items'; readonly resource: string }
   /** The pair by which a listed record is paired. */
   | { readonly kind: 'pair' }
   /** Another page of the same list. */

@@ -28,7 +28,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const traits = findTraits(deriving);
   const shapes = deriveShapes(deriving, traits, placed);
   const operations = deriveOperations(deriving, placed, traits);
-  const links = deriveLinks(deriving, placed);
+  const links = deriveLinks(deriving, placed, traits);
   findUnseen(deriving, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   findUnbounded(deriving, placed);
   findVerbs(deriving, placed);
@@ -52,6 +52,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       links: valueOf(deriving, 'links'),
       envelope: valueOf(deriving, 'envelope'),
       linkForm: valueOf(deriving, 'linkForm'),
+      relationBase: valueOf(deriving, 'relationBase'),
       unset: valueOf(deriving, 'unset'),
     },
     paging: {

@@ -201,7 +201,7 @@ export class Carrying {
   private elsewhere({ kind, canonical }: Resource, { record }: Location): Header | null {
     if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return null;
     const path = canonicalPath(this.service, this.view, record);
-    return path === null ? null : ['Content-Location', path];
+    return path === null ? null : ['Content-Location', this.service.origin + path];
   }
 
   private readBody(operation: Operation): ReturnType<typeof readBody> {

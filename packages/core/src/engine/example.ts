@@ -12,7 +12,15 @@ import { planRemoval } from './removal.js';
 import { isNeverShown } from './update.js';
 import { recordTag, type Shown } from './validators.js';
 import { WHOLE, memberValue, pathOf } from './represent.js';
-import { indexOf, shapeNamed, storageNamed, storages, type Service, type Serving } from './service.js';
+import {
+  indexOf,
+  servingAt,
+  shapeNamed,
+  storageNamed,
+  storages,
+  type Service,
+  type Serving,
+} from './service.js';
 
 /**
  * A request that shows an operation at work on the records there are: ids that exist, a body that fits.
@@ -25,7 +33,7 @@ export function exampleRequest(
   now: number,
 ): EngineRequest | null {
   const mediaType = given.contract.representation.mediaTypes[0] ?? 'application/json';
-  const service: Serving = { ...given, now, mediaType, origin: '' };
+  const service = servingAt(given, now, mediaType, null);
   const resource = indexOf(service).resources.get(operation.resource);
   if (resource === undefined) return null;
   const record = exampleRecord(service, dataset, operation, resource);

@@ -35,6 +35,16 @@ const REGISTERED: ReadonlySet<string> = new Set([
 /** Where a relation of our own is documented, under the root of the contract. */
 export const relationPath = (root: string, relation: string): string => `${root}/-/relations/${relation}`;
 
+/** Where a variable of a URI template is documented: the `var-base` of RFC 9652 §2.3, with its name behind. */
+export const variablePath = (root: string, name: string): string => `${root}/-/variables/${name}`;
+
+/** A relation of our own is an absolute URI (RFC 8288 §2.1.2): on the base that was chosen, or at the mock. */
+function relationUri({ contract, host }: Serving, relation: string): string {
+  const { relationBase = '' } = contract.representation;
+  if (relationBase !== '') return relationBase + relation;
+  return (host ?? 'http://localhost') + relationPath(contract.root, relation);
+}
+
 const CURIE = 'rel';
 
 /**
@@ -134,15 +144,14 @@ function flattened(service: Serving, record: Json, isLinked: boolean): Json {
 function withOrigin({ origin }: Serving, links: Json): Json {
   if (origin === '' || !isJsonObject(links)) return links;
   const whole = bareObject();
-  for (const [relation, link] of Object.entries(links))
-    whole[relation] = isJsonObject(link) ? withWholeHref(origin, link) : link;
+  for (const [relation, link] of Object.entries(links)) whole[relation] = withWholeHref(origin, link);
   return whole;
 }
 
-const withWholeHref = (origin: string, link: { readonly [name: string]: Json }): Json => ({
-  ...link,
-  href: origin + scalarText(link['href']),
-});
+function withWholeHref(origin: string, link: Json): Json {
+  if (Array.isArray(link)) return link.map((one: Json) => withWholeHref(origin, one));
+  return isJsonObject(link) ? { ...link, href: origin + scalarText(link['href']) } : link;
+}
 
 /** One kind of related records: the member that plain JSON calls them, and themselves. */
 function insideOf(inside: Json): { readonly name: string; readonly records: Json } {
@@ -153,8 +162,8 @@ function insideOf(inside: Json): { readonly name: string; readonly records: Json
 
 /** HAL (draft-kelly-json-hal §4, §8.2): links under `_links`, what a list or a record holds under `_embedded`. */
 function hal(service: Serving, kind: BodyKind, body: Record<string, Json>): Shown {
-  const { names, root } = service.contract;
-  const curies = [{ name: CURIE, href: relationPath(root, '{rel}'), templated: true }];
+  const { names } = service.contract;
+  const curies = [{ name: CURIE, href: relationUri(service, '{rel}'), templated: true }];
   const record = (given: Json, isRoot: boolean): Json => {
     if (!isJsonObject(given)) return given;
     const { [names.links]: own = null, [EMBEDDED]: inside = null, ...rest } = given;
@@ -189,16 +198,21 @@ function embedded(inside: { readonly [relation: string]: Json }, record: (given:
 }
 
 /** `Link` (RFC 8288 §3), and `Link-Template` (RFC 9652 §2) for URI templates. */
-function linkHeaders({ contract }: Serving, links: Json): readonly (readonly [string, string])[] {
+function linkHeaders(service: Serving, links: Json): readonly (readonly [string, string])[] {
   if (!isJsonObject(links)) return [];
   const texts: Record<'Link' | 'Link-Template', string[]> = { Link: [], 'Link-Template': [] };
   for (const [relation, link] of Object.entries(links)) {
-    if (!isJsonObject(link) || typeof link['href'] !== 'string') continue;
-    const isTemplate = link['templated'] === true;
-    const rel = REGISTERED.has(relation) ? relation : relationPath(contract.root, relation);
-    // Link-Template is a structured field (RFC 9651): its targets are strings, not URIs in angle brackets.
-    if (isTemplate) texts['Link-Template'].push(`"${link['href']}"; rel="${rel}"`);
-    else texts.Link.push(`<${link['href']}>; rel="${rel}"`);
+    const rel = REGISTERED.has(relation) ? relation : relationUri(service, relation);
+    for (const one of Array.isArray(link) ? (link as readonly Json[]) : [link]) {
+      if (!isJsonObject(one) || typeof one['href'] !== 'string') continue;
+      const { href } = one;
+      // Link-Template is a structured field (RFC 9651): its targets are strings, not URIs in angle brackets.
+      if (one['templated'] !== true) texts.Link.push(`<${href}>; rel="${rel}"`);
+      else
+        texts['Link-Template'].push(
+          `"${href}"; rel="${rel}"; var-base="${variablePath(service.contract.root, '')}"`,
+        );
+    }
   }
   return Object.entries(texts).flatMap(([name, all]) =>
     all.length === 0 ? [] : [[name, all.join(', ')] as const],

@@ -83,11 +83,11 @@ const withoutPage = (request: EngineRequest): EngineRequest => ({
   ),
 });
 
-/** A service at the moment of a request. Links are whole URIs where that was chosen and the host is known. */
+/** A service at the moment of a request. */
 function servingOf(service: Service, { headers }: EngineRequest, surroundings: Surroundings): Serving {
   const host = headers.get('host') ?? '';
-  const isAbsolute = service.contract.representation.linkForm === 'absolute' && HOST.test(host);
-  return servingAt(service, surroundings.now(), 'application/json', isAbsolute ? `http://${host}` : '');
+  const asked = HOST.test(host) ? `http://${host}` : null;
+  return servingAt(service, surroundings.now(), 'application/json', asked);
 }
 
 /** Name or address, and port (RFC 9110 §7.2). */
@@ -144,7 +144,7 @@ class Exchange {
         const path = `/${segments.map(encodeURIComponent).join('/')}`;
         this.note(passed('match', 'redirected to the path without the slash at its end'));
         const location = query === '' ? path : `${path}?${query}`;
-        return { status: 308, headers: [['Location', location]], body: null };
+        return { status: 308, headers: [['Location', this.service.origin + location]], body: null };
       }
     }
   }

@@ -1,4 +1,4 @@
-import { isJsonObject, readJson, type Json } from '../model/index.js';
+import { isJsonObject, readJson, scalarText, type Json } from '../model/index.js';
 import type { EngineRequest, EngineResponse } from './message.js';
 import { weightFor } from './negotiate.js';
 
@@ -23,14 +23,14 @@ export function asPage(
 ): EngineResponse {
   const { status, headers, body } = response;
   const kept = headers.filter(([name]) => !OF_THE_JSON.has(name));
-  const links = headers.filter(([name]) => name === 'Link').map(([, value]) => linkList(value));
+  const links = [...headerLinks(headers), ...itemsByTemplate(headers, body)];
   const text = [
     '<!doctype html>',
     '<html lang="en">',
     `<head><meta charset="utf-8"><title>${escaped(title)}</title><style>${STYLE}</style></head>`,
     '<body>',
     `<header><p>${crumbs(target, root)}</p><p class="quiet">${status} ${escaped(title)}</p></header>`,
-    ...links,
+    ...(links.length === 0 ? [] : [`<ul>${links.join('')}</ul>`]),
     `<pre>${bodyText(headers, body)}</pre>`,
     '</body></html>',
     '',
@@ -72,12 +72,52 @@ function crumbs(target: string, root: string): string {
   return first + links.join('') + (query === undefined ? '' : escaped(`?${query}`));
 }
 
-/** Links of a header (RFC 8288 §3), each on a line. */
-function linkList(header: string): string {
-  const items = [...header.matchAll(/<([^>]*)>; rel="([^"]*)"/g)].map(
-    ([, href = '', rel = '']) => `<li>${escaped(rel)} ${anchor(href, href)}</li>`,
+/** Links in headers (RFC 8288 §3), each on a line. */
+const headerLinks = (headers: EngineResponse['headers']): readonly string[] =>
+  valuesOf(headers, 'Link')
+    .flatMap((value) => [...value.matchAll(/<([^>]*)>; rel="([^"]*)"/g)])
+    .map(([, href = '', rel = '']) => linkLine(rel, href));
+
+const valuesOf = (headers: EngineResponse['headers'], wanted: string): readonly string[] =>
+  headers.filter(([name]) => name === wanted).map(([, value]) => value);
+
+/** A relation of one's own by its name alone. */
+const linkLine = (rel: string, href: string): string =>
+  `<li>${escaped(rel.slice(rel.lastIndexOf('/') + 1))} ${anchor(href, href)}</li>`;
+
+/** Where each record of a list is, by the templates in its headers (RFC 9652) and its members. */
+function itemsByTemplate(headers: EngineResponse['headers'], body: string | null): readonly string[] {
+  const templates = valuesOf(headers, 'Link-Template').flatMap((value) => [
+    ...value.matchAll(/"([^"]*)"; rel="([^"]*)"/g),
+  ]);
+  const read = templates.length === 0 || body === null ? null : readJson(body);
+  if (read?.ok !== true) return [];
+  const items = listIn(read.value);
+  return templates.flatMap(([, template = '', rel = '']) =>
+    items.flatMap((item) => {
+      const href = filledIn(template, item);
+      return href === null ? [] : [linkLine(rel, href)];
+    }),
   );
-  return `<ul>${items.join('')}</ul>`;
+}
+
+/** The records of a bare list, or of the first list of an object around one. */
+function listIn(body: Json): readonly Json[] {
+  if (Array.isArray(body)) return body as readonly Json[];
+  const lists = isJsonObject(body) ? Object.values(body).filter((value) => Array.isArray(value)) : [];
+  return (lists[0] ?? []) as readonly Json[];
+}
+
+/** A template with the members of a record in the place of its variables; `null` where one is not there. */
+function filledIn(template: string, item: Json): string | null {
+  if (!isJsonObject(item)) return null;
+  let isWhole = true;
+  const href = template.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const value = Object.hasOwn(item, name) ? (item[name] ?? null) : null;
+    isWhole &&= value !== null;
+    return encodeURIComponent(scalarText(value));
+  });
+  return isWhole ? href : null;
 }
 
 function bodyText(headers: EngineResponse['headers'], body: string | null): string {

@@ -203,7 +203,10 @@ function answer(
     ? { headers: [], text: null }
     : renderBody(service, 'record', representPaired(service, draft, resource, above, record));
   const path = code === 'created' ? pathOf(service, draft, resource, above, record) : null;
-  const headers = [...rendered.headers, ...(path === null ? [] : [['Location', path] as const])];
+  const headers = [
+    ...rendered.headers,
+    ...(path === null ? [] : [['Location', service.origin + path] as const]),
+  ];
   return {
     ok: true,
     response: { status: statusFor(operation, isBare ? 'minimal' : code), headers, body: rendered.text },

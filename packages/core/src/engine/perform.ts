@@ -237,9 +237,9 @@ function finish(
   const rendered = isBare ? NO_BODY : recordBody(service, draft, record);
   const headers: EngineResponse['headers'] = [
     ...rendered.headers,
-    ...(success === 'created' && path !== null ? [['Location', path] as const] : []),
+    ...(success === 'created' && path !== null ? [['Location', service.origin + path] as const] : []),
     ...(success === 'ok' && resource.kind === 'action' && !isBare && path !== null
-      ? [['Content-Location', path] as const]
+      ? [['Content-Location', service.origin + path] as const]
       : []),
     ...validatorsOf(service, draft, request, record),
   ];

@@ -28,10 +28,39 @@ export function pathOf(
     const last = index === resource.segments.length - 1;
     const holder = last && paired !== null ? paired : ancestor(service, view, record, segment.entity);
     if (holder === null) return null;
-    path += `/${encodeURIComponent(scalarText(holder.values[storageNamed(service, segment.entity).key.id]))}`;
+    path += `/${keyText(service, holder)}`;
   }
   return path;
 }
+
+/** The path of an item of a list as a URI template (RFC 6570), for the record that the list stands below. */
+export function templateOf(
+  service: Serving,
+  view: RecordView,
+  { segments, path }: Resource,
+  above: Row | null,
+  variables: Readonly<Record<string, string>> | undefined,
+): string | null {
+  const { root } = service.contract;
+  if (variables === undefined) return root + path;
+  let template = root;
+  for (const segment of segments) {
+    if (segment.kind === 'literal') {
+      template += `/${segment.text}`;
+      continue;
+    }
+    const { parameter, entity } = segment;
+    const holder = Object.hasOwn(variables, parameter) ? null : ancestor(service, view, above, entity);
+    template += holder === null ? `/{${variables[parameter] ?? parameter}}` : `/${keyText(service, holder)}`;
+  }
+  return template;
+}
+
+/** The key of a record as a path has it. */
+const keyText = (service: Serving, { entity, values }: Row): string => {
+  const key = storages(service).byId.get(entity)?.key;
+  return encodeURIComponent(scalarText(values[key?.id ?? '']));
+};
 
 /** The record itself or the nearest of its owners that is of the entity. */
 function ancestor(service: Serving, view: RecordView, record: Row | null, entity: string): Row | null {
@@ -290,6 +319,7 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
     }
     case 'pair':
     case 'template':
+    case 'items':
     case 'page':
     case 'description':
       return null;
@@ -324,6 +354,7 @@ function entryHref(service: Serving, view: RecordView, link: Link): string | nul
     case 'act':
     case 'pair':
     case 'template':
+    case 'items':
     case 'page':
       return null;
   }

@@ -29,7 +29,9 @@ export interface Serving extends Service {
   readonly now: number;
   /** The media type that was agreed on. */
   readonly mediaType: MediaType;
-  /** What stands before the path of a link: a scheme with a host, or nothing. */
+  /** Where the mock was asked, as a scheme with a host; `null` where the request does not tell. */
+  readonly host: string | null;
+  /** What stands before the path of a link: the same, or nothing. */
   readonly origin: string;
 }
 
@@ -38,11 +40,22 @@ export const servingAt = (
   { contract, model, description, name, secret, digest }: Service,
   now: number,
   mediaType: MediaType,
-  origin: string,
-): Serving => ({ contract, model, description, name, secret, digest, now, mediaType, origin });
+  host: string | null,
+): Serving => ({
+  contract,
+  model,
+  description,
+  name,
+  secret,
+  digest,
+  now,
+  mediaType,
+  host,
+  origin: contract.representation.linkForm === 'absolute' ? (host ?? '') : '',
+});
 
 export const asMediaType = (service: Serving, mediaType: MediaType): Serving =>
-  service.mediaType === mediaType ? service : servingAt(service, service.now, mediaType, service.origin);
+  service.mediaType === mediaType ? service : servingAt(service, service.now, mediaType, service.host);
 
 /** The clock and the dice, handed in so that a run can be repeated. */
 export interface Surroundings {

@@ -26,6 +26,14 @@ const typeOf = ({
 }): string | undefined => headers.find(([name]) => name === 'Content-Type')?.[1];
 
 describe('a page for a browser', () => {
+  test.each([{}, { envelope: 'bare' }] as const)(
+    'leads to the items of a list whose links travel in headers (%j)',
+    (settings) => {
+      const page = get(mockOf({ links: 'header', ...settings }), '/api/v1/buoys');
+      expect(page.body).toContain('<li>item <a href="/api/v1/buoys/2">/api/v1/buoys/2</a></li>');
+    },
+  );
+
   test('shows the same resource, its links to be followed, and loads nothing', () => {
     const page = get(mockOf(), '/api/v1/buoys');
     expect([page.status, typeOf(page)]).toEqual([200, 'text/html; charset=utf-8']);

@@ -100,7 +100,7 @@ test('what is placed both ways has one address, which the other way tells', () =
   const list = mock.send('GET', '/api/v1/sailings');
   expect(idsIn(list)).toEqual([1]);
   expect(member(list, 'links')).toMatchObject({
-    item: { href: '/api/v1/sailings/{sailingId}', templated: true },
+    item: { href: '/api/v1/sailings/{id}', templated: true },
   });
   expect(mock.send('POST', '/api/v1/sailings', { routeId: 2 }).headers.get('allow')).toBe(
     'GET, HEAD, OPTIONS',

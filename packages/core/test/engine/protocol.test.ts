@@ -240,6 +240,11 @@ describe('forms of an answer', () => {
     expect(list.links).toMatchObject({ self: { href: `http://127.0.0.1:4811${BUOYS}` } });
     const inHeader = mockOf({ linkForm: 'absolute', links: 'header' }).send('GET', ONE, undefined, headers);
     expect(inHeader.headers.get('link')).toContain(`<${self}>; rel="self"`);
+    const made = mock.send('POST', BUOYS, { name: 'New' }, headers);
+    expect(made.headers.get('location')).toBe(`http://127.0.0.1:4811${BUOYS}/4`);
+    const redirecting = mockOf({ linkForm: 'absolute', trailingSlash: 'redirected' });
+    const redirected = redirecting.send('GET', `${BUOYS}/`, undefined, headers);
+    expect(redirected.headers.get('location')).toBe(`http://127.0.0.1:4811${BUOYS}`);
   });
 
   test.each([undefined, 'a b', '<x>'])('and stay paths where the host is %p', (host) => {

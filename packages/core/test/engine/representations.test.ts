@@ -29,11 +29,11 @@ const mockOf = (settings: SettingValues = {}): TestMock => {
 const HAL = { accept: 'application/hal+json' };
 type Links = Readonly<Record<string, { readonly href: string }>>;
 
-/** The relations and targets of a Link header. */
-const linksIn = (header: string | undefined): Record<string, string> =>
+/** The relations and targets of a Link header, relations of one's own without what they begin with. */
+const linksIn = (header: string | undefined, base = 'http://localhost/api/v1/-/relations/'): object =>
   Object.fromEntries(
     [...(header ?? '').matchAll(/<([^>]*)>; rel="([^"]*)"/g)].map(([, href = '', rel = '']) => [
-      rel.replace('/api/v1/-/relations/', ''),
+      rel.replace(base, ''),
       href,
     ]),
   );
@@ -57,11 +57,54 @@ describe('one set of links', () => {
     expect(answer.headers.get('content-type')).toBe('application/hal+json');
     const { _links: links } = answer.body as { _links: Links & { curies: object[] } };
     const { curies, ...others } = links;
-    expect(curies).toEqual([{ name: 'rel', href: '/api/v1/-/relations/{rel}', templated: true }]);
+    const href = 'http://localhost/api/v1/-/relations/{rel}';
+    expect(curies).toEqual([{ name: 'rel', href, templated: true }]);
     expect(
       Object.fromEntries(Object.entries(others).map(([rel, { href }]) => [rel.replace('rel:', ''), href])),
     ).toEqual(expected);
     expect(Object.keys(others)).toEqual(['self', 'collection', 'rel:origin', 'rel:close']);
+  });
+
+  test('has relations of our own on a base that was chosen, wherever the mock is asked', () => {
+    const relationBase = 'https://ferries.example/relations/';
+    const mock = mockOf({ relationBase, links: 'header' });
+    const headers = { host: '127.0.0.1:4010' };
+    const { headers: sent } = mock.send('GET', '/api/v1/routes/1', undefined, headers);
+    expect(linksIn(sent.get('link'), relationBase)).toEqual(expected);
+    expect(mock.send('GET', '/api/v1/routes/1', undefined, { ...headers, ...HAL }).body).toMatchObject({
+      _links: { curies: [{ href: `${relationBase}{rel}` }] },
+    });
+  });
+
+  test('has relations of our own at the mock as it was asked, where none was chosen', () => {
+    const headers = { host: '127.0.0.1:4010' };
+    const { headers: sent } = mockOf({ links: 'header' }).send('GET', '/api/v1/routes/1', undefined, headers);
+    expect(linksIn(sent.get('link'), 'http://127.0.0.1:4010/api/v1/-/relations/')).toEqual(expected);
+  });
+
+  test('leads from a list to its items by a template whose variables are documented', () => {
+    const mock = mockOf({ links: 'header' });
+    const { headers: sent } = mock.send('GET', '/api/v1/routes');
+    expect(sent.get('link-template')).toBe(
+      '"/api/v1/routes/{id}"; rel="item"; var-base="/api/v1/-/variables/"',
+    );
+    expect(mock.text('GET', '/api/v1/-/variables/id')).toContain('The member id of a listed record');
+    expect(mock.send('GET', '/api/v1/-/variables/name').status).toBe(404);
+    expect(mock.send('GET', '/api/v1/routes', undefined, HAL).headers.has('link-template')).toBe(false);
+  });
+
+  test('leads to each item by a link of its own where no template can, as many as a head holds', () => {
+    const settings = { links: 'header', memberCase: 'kebab', pageSize: 1000, maxPageSize: 1000 } as const;
+    const main = { ...plainArrangement('main'), settings };
+    const arrangement = arrangementOf('main', { ...NO_CHOICES, arrangements: [main] });
+    const linksOf = (buoys: number): string => {
+      const model = modelOf('entity Buoy\n  chartCode: text(8..8), key\n');
+      const { headers } = new TestMock(model, { Buoy: buoys }, arrangement).send('GET', '/api/v1/buoys');
+      return headers.get('link') ?? '';
+    };
+    expect([...linksOf(2).matchAll(/<\/api\/v1\/buoys\/[^/>]+>; rel="item"/g)]).toHaveLength(2);
+    expect(linksOf(900).length).toBeGreaterThan(8_000);
+    expect(linksOf(900).length).toBeLessThan(8_800);
   });
 
   test('or nowhere', () => {

@@ -33,6 +33,7 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
   version: ['v1', '2026-06'],
   keyHeader: ['X-API-Key', 'Key'],
   role: ['admin', 'keeper'],
+  relationBase: ['', 'https://api.example/relations/'],
   itemsMember: ['items', 'data', 'page'],
   pageMember: ['page', 'pageInfo'],
   linksMember: ['links', 'goTo', 'name'],

@@ -20,6 +20,14 @@ export function* compareRepresentations({ before, after }: Aligned): Generator<C
     yield breaking('reader', about, 'Links are not sent in Link any more.');
   if (was.representation.linkForm !== linkForm && was.representation.links !== 'none')
     yield breaking('reader', about, `Links are ${linkForm === 'path' ? 'paths' : 'absolute URIs'} now.`);
+  const relationBase = is.representation.relationBase ?? '';
+  const isNamed = links === 'header' || typesNow.includes('application/hal+json');
+  if ((was.representation.relationBase ?? '') !== relationBase && isNamed)
+    yield breaking(
+      'reader',
+      about,
+      `Link relations begin with ${relationBase === '' ? 'the address of the API' : relationBase} now.`,
+    );
   if (was.paging.style !== is.paging.style)
     yield breaking('reader', about, `Pages are told by ${is.paging.style}, not by ${was.paging.style}.`);
   else if (was.paging.totals !== is.paging.totals && was.paging.totals !== 'none')

@@ -13,6 +13,11 @@ export const LINK_RULES = {
     title: 'Any item',
     sentence: 'A list beside the one address of its records says how to read one there by its id.',
   },
+  'link.item': {
+    title: 'To each item',
+    sentence:
+      'Where links travel in headers, a list says how its items are read: by a template (RFC 9652), or a link each.',
+  },
   'link.filtered': {
     title: 'To a narrowed list',
     sentence: 'What stands beside its owner is found from it by a list narrowed to that owner.',

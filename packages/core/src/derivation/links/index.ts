@@ -6,15 +6,17 @@ import { becauseCustom, customOf } from '../customs/index.js';
 import type { Placed } from '../place/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
-import { ownerMember } from '../shapes/index.js';
+import { ownerMember, type Traits } from '../shapes/index.js';
+import { itemLink } from './items.js';
 
 /** The links of every resource, derived once the path tree stands. */
 export function deriveLinks(
   deriving: Deriving,
   resources: readonly Placed[],
+  traits: Traits,
 ): ReadonlyMap<string, readonly Link[]> {
   const places = new Places(resources);
-  return new Map(resources.map((resource) => [resource.id, linksOf(deriving, places, resource)]));
+  return new Map(resources.map((resource) => [resource.id, linksOf(deriving, places, traits, resource)]));
 }
 
 /** Where things stand in the finished tree. */
@@ -38,14 +40,14 @@ class Places {
   }
 }
 
-function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly Link[] {
+function linksOf(deriving: Deriving, places: Places, traits: Traits, resource: Placed): readonly Link[] {
   switch (resource.kind) {
     case 'entry':
       return entryLinks(deriving, places);
     case 'collection':
     case 'reverse':
     case 'pairing':
-      return pageLinks(deriving, places, resource);
+      return pageLinks(deriving, places, traits, resource);
     case 'item':
     case 'singleton':
       if (!resource.canonical) return [];
@@ -60,7 +62,7 @@ function linksOf(deriving: Deriving, places: Places, resource: Placed): readonly
       const above = places.byId.get(resource.parent ?? '');
       const up =
         above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
-      return [SELF, ...up];
+      return [SELF, ...up, ...itemsOf(deriving, places, traits, resource)];
     }
   }
 }
@@ -102,27 +104,22 @@ function pagesOf(deriving: Deriving): readonly Link[] {
     : PAGES;
 }
 
-function pageLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
+function pageLinks(deriving: Deriving, places: Places, traits: Traits, resource: Placed): Link[] {
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
   const up =
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
-  const items = (places.below.get(resource.id) ?? []).filter(
-    ({ kind, canonical }) => kind === 'item' && !canonical,
-  );
-  const templates = items.map(({ id, reasons }) =>
-    link(
-      'item',
-      { kind: 'template', resource: id },
-      {
-        rule: 'link.template',
-        because: reasons[0]?.because ?? [],
-      },
-    ),
-  );
-  const links = [SELF, ...up, ...templates, ...pagesOf(deriving)];
+  const items = itemsOf(deriving, places, traits, resource);
+  const links = [SELF, ...up, ...items, ...pagesOf(deriving)];
   for (const child of places.below.get(resource.id) ?? []) addCustom(deriving, links, child);
   return links;
 }
+
+const itemsOf = (deriving: Deriving, places: Places, traits: Traits, resource: Placed): readonly Link[] =>
+  itemLink(deriving, traits, {
+    list: resource,
+    below: places.below.get(resource.id) ?? [],
+    home: places.canonical.get(resource.entity ?? ''),
+  });
 
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
 const RESERVED: ReadonlySet<string> = new Set(['self', 'up', 'collection']);

@@ -3,7 +3,7 @@ import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
 import { pairedWith, representPaired } from '../pairing.js';
 import { listedTexts, type ListedTexts } from '../recordText.js';
-import { pathOf, representListed } from '../represent.js';
+import { canonicalPath, pathOf, representListed, templateOf } from '../represent.js';
 import { indexOf, storageNamed, type Serving } from '../service.js';
 import type { QueryEntry } from '../target.js';
 import { cursorScope, writeCursor, type Cursor } from './cursor.js';
@@ -47,7 +47,7 @@ export function answerList(
   body[names.items] = texts === null ? represented(service, view, resource, above, rows, query) : [];
   const page = pageObject(service, query, neighbours, all.length);
   if (page !== null) body[names.page] = page;
-  body[names.links] = listLinks(service, view, resource, above, path, entries, neighbours);
+  body[names.links] = listLinks(service, view, { resource, above, rows, path, entries, neighbours });
   return { body, texts, total: query.page.kind === 'first' ? null : all.length };
 }
 
@@ -184,33 +184,27 @@ function offsetsOf(
   };
 }
 
-function listLinks(
-  service: Serving,
-  view: RecordView,
-  resource: Resource,
-  above: Row | null,
-  path: string,
-  entries: readonly Parameter[],
-  neighbours: Neighbours,
-): Json {
+/** What the links of a page are made of. */
+interface Listed {
+  readonly resource: Resource;
+  readonly above: Row | null;
+  readonly rows: readonly Row[];
+  readonly path: string;
+  readonly entries: readonly Parameter[];
+  readonly neighbours: Neighbours;
+}
+
+function listLinks(service: Serving, view: RecordView, listed: Listed): Json {
   const links = bareObject();
-  for (const link of resource.links) {
-    const found = listLink(service, view, resource, above, link, path, entries, neighbours);
+  for (const link of listed.resource.links) {
+    const found = listLink(service, view, link, listed);
     if (found !== null) links[link.relation] = found;
   }
   return links;
 }
 
-function listLink(
-  service: Serving,
-  view: RecordView,
-  resource: Resource,
-  above: Row | null,
-  { target }: Link,
-  path: string,
-  entries: readonly Parameter[],
-  neighbours: Neighbours,
-): Json {
+function listLink(service: Serving, view: RecordView, { target }: Link, listed: Listed): Json {
+  const { resource, above, path, entries, neighbours } = listed;
   switch (target.kind) {
     case 'self':
       return { href: path + queryText(entries) };
@@ -225,8 +219,11 @@ function listLink(
     }
     case 'template': {
       const other = indexOf(service).resources.get(target.resource);
-      return other === undefined ? null : { href: service.contract.root + other.path, templated: true };
+      const href = other === undefined ? null : templateOf(service, view, other, above, target.variables);
+      return href === null ? null : { href, templated: true };
     }
+    case 'items':
+      return itemLinks(service, view, listed.rows);
     case 'reference':
     case 'read':
     case 'filtered':
@@ -237,6 +234,24 @@ function listLink(
     case 'description':
       return null;
   }
+}
+
+/** Many clients read no head of more than 16 KiB. */
+const MOST_ITEM_LINKS = 8_192;
+
+/** A link to each record, as far as a head holds them; in HAL records carry their own. */
+function itemLinks(service: Serving, view: RecordView, rows: readonly Row[]): Json {
+  if (service.mediaType !== 'application/json') return null;
+  const links: Json[] = [];
+  let room = MOST_ITEM_LINKS;
+  for (const row of rows) {
+    const href = canonicalPath(service, view, row);
+    if (href === null) continue;
+    room -= service.origin.length + href.length + '<>; rel="item", '.length;
+    if (room < 0) break;
+    links.push({ href });
+  }
+  return links.length === 0 ? null : links;
 }
 
 /** The query of another page: the parameter that says which, and everything else as it was asked. */

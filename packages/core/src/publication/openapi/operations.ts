@@ -1,4 +1,10 @@
-import type { Contract, Operation, ResponseCase, ResponseCode } from '../../contract/index.js';
+import {
+  indexContract,
+  type Contract,
+  type Operation,
+  type ResponseCase,
+  type ResponseCode,
+} from '../../contract/index.js';
 import type { Json } from '../../model/index.js';
 import { headerParameters, queryParameter } from './parameters.js';
 import { halName, reference, type JsonSchema } from './schemas.js';
@@ -69,10 +75,15 @@ const URI: JsonSchema = { type: 'string', format: 'uri-reference' };
 const hasCode = (cases: readonly ResponseCase[], ...codes: readonly ResponseCode[]): boolean =>
   cases.some(({ code }) => codes.includes(code));
 
+const hasTemplate = (contract: Contract, resource: string): boolean =>
+  indexContract(contract)
+    .resources.get(resource)
+    ?.links.some(({ target }) => target.kind === 'template') === true;
+
 /** What an answer says in its headers. */
 function headersOf(
   contract: Contract,
-  { verb, returns, prefers }: Operation,
+  { verb, returns, prefers, resource }: Operation,
   cases: readonly ResponseCase[],
 ): Record<string, JsonSchema> {
   const { paging, representation } = contract;
@@ -90,6 +101,9 @@ function headersOf(
     ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
     ...(inHeader && returns !== null && hasCode(cases, 'ok')
       ? { Link: ofText('Where it leads (RFC 8288).') }
+      : {}),
+    ...(inHeader && verb === 'list' && hasTemplate(contract, resource) && hasCode(cases, 'ok')
+      ? { 'Link-Template': ofText('Where each item is (RFC 9652), by members of it.') }
       : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
       ? { 'Total-Count': ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
