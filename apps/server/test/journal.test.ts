@@ -102,6 +102,35 @@ describe('the journal', () => {
     ]);
   });
 
+  test('holds no secret, and a message it recorded can be sent again', async () => {
+    const { id } = await app.createDesign(
+      'entity Member\n  name: text(1..40), required\n  password: text(8..40), required, write-only\n',
+    );
+    await app.json('PUT', `/api/designs/${id}/choices`, { settings: { security: 'bearer' }, answered: [] });
+    const mock = await app.createMock(id);
+    const base = mock.baseUrls.main;
+    const body = { name: 'A', password: 'hunter22' };
+    const headers = { Authorization: 'Bearer user-secret', Cookie: 'session=abc' };
+    expect((await sendJson(`${base}/members`, 'POST', body, headers)).status).toBe(201);
+    await sendJson(`${base}/members/1`, 'PATCH', { password: 'short' }, headers);
+    await sendJson(`${base}/nowhere`, 'POST', body, { Authorization: 'Bearer guessed' });
+    const texts = await Promise.all(
+      [1, 2, 3].map(async (number) =>
+        JSON.stringify(await app.json('GET', `/api/mocks/${mock.id}/exchanges/${number}`)),
+      ),
+    );
+    for (const text of texts) expect(text).not.toMatch(/hunter22|user-secret|session=abc|"short"|guessed/);
+    const { request } = await app.json<{ request: { head: string; body: string } }>(
+      'GET',
+      `/api/mocks/${mock.id}/exchanges/1`,
+    );
+    expect(request.head).toContain('Authorization: Bearer (user)');
+    const lines = request.head.split('\r\n').filter((line) => !/^(?:content-length|connection):/i.test(line));
+    const message = `${lines.join('\n')}\n\n${request.body.replace('***', 'another-one')}`;
+    await app.send('POST', `/api/mocks/${mock.id}/messages`, { message });
+    expect((await exchangesOf(mock))[0]).toMatchObject({ operation: 'createMember', status: 201 });
+  });
+
   test('is told live, and tells what was missed', async () => {
     const { mock, base } = await startMock();
     await fetch(`${base}/routes`);

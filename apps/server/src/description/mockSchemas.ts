@@ -42,7 +42,15 @@ const seedPlan = {
   },
 };
 
-const message = object({ head: text, body: text, cut: { type: 'boolean' } });
+const message = object({
+  head: text,
+  body: text,
+  cut: { type: 'boolean' },
+  withheld: {
+    type: ['integer', 'null'],
+    description: 'The bytes of a body that may hold a secret and could not be masked.',
+  },
+});
 
 /** The shapes of mocks and of what they have seen. */
 export const MOCK_SCHEMAS: Readonly<Record<string, object>> = {

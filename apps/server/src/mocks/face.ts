@@ -4,6 +4,8 @@ import {
   Draft,
   handle,
   isWrite,
+  maskedBody,
+  maskedHeaders,
   operationAt,
   problem,
   renderProblem,
@@ -23,7 +25,7 @@ import {
 } from '@isomeros/core/engine';
 import { Logger } from '@nestjs/common';
 import { NotStored, type DurableDataset } from './durableDataset.js';
-import type { Head, Journal, KeptExchange } from './journal.js';
+import { MOST_BODY_CHARACTERS, type Head, type Journal, type KeptExchange } from './journal.js';
 import { servedText, type Served } from './served.js';
 import { writeShared, type Partners } from './partners.js';
 import type { Dice } from './troubles.js';
@@ -266,8 +268,8 @@ export class Face implements RequestHandler {
       target: request.target,
       sentTarget: head.target,
       version: head.version,
-      sentHeaders: head.headers,
-      body: request.body,
+      sentHeaders: maskedHeaders(this.service.contract, head.headers),
+      body: maskedBody(this.service, operation, request.body, MOST_BODY_CHARACTERS),
       response,
       trace,
       records,

@@ -5,7 +5,7 @@ import {
   type Candidate,
   type EngineResponse,
   type RecordChange,
-  type RequestBody,
+  type RecordedBody,
   type TraceStep,
 } from '@isomeros/core/engine';
 
@@ -16,6 +16,8 @@ export interface Message {
   readonly body: string;
   /** True when the body was longer than what is kept, or has been let go to save memory. */
   readonly cut: boolean;
+  /** The bytes of a body that may hold a secret and could not be masked, so that nothing else of it is kept. */
+  readonly withheld: number | null;
 }
 
 /** The head of a message as it comes: lines are made of it when somebody looks. */
@@ -71,9 +73,10 @@ export interface KeptExchange extends Omit<
   /** The target as it was sent, in whatever form. */
   readonly sentTarget: string;
   readonly version: string;
-  /** Names and values in turn, as they were sent. */
+  /** Names and values in turn, as they were sent but for secrets. */
   sentHeaders: readonly string[];
-  body: RequestBody;
+  /** Secrets masked. */
+  body: RecordedBody;
   /** Its status is 0 where the connection was cut instead. */
   response: EngineResponse;
   records: readonly RecordChange[];
@@ -83,7 +86,8 @@ export interface KeptExchange extends Omit<
   isLean: boolean;
 }
 
-const MOST_BODY_CHARACTERS = 65_536;
+/** Of a body. */
+export const MOST_BODY_CHARACTERS = 65_536;
 const MOST_CHARACTERS = 32 * 1_048_576;
 
 /** The latest exchanges of a mock, in memory. Bodies of old ones are let go before the exchanges are. */
@@ -170,7 +174,7 @@ export class Journal {
   }
 }
 
-const NOTHING: RequestBody = { kind: 'none' };
+const NOTHING: RecordedBody = { kind: 'none' };
 
 /** A header is about so long. */
 const HEADER_CHARACTERS = 40;
@@ -201,14 +205,19 @@ function shownRequest({ method, sentTarget, version, sentHeaders, body, isLean }
   for (let index = 0; index < sentHeaders.length; index += 2)
     lines.push(`${sentHeaders[index]}: ${sentHeaders[index + 1]}`);
   const text = body.kind === 'text' ? body.text : '';
-  return { head: lines.join('\r\n'), body: text, cut: isLean || body.kind === 'too-large' || isCut(text) };
+  return {
+    head: lines.join('\r\n'),
+    body: text,
+    cut: isLean || body.kind === 'too-large' || isCut(text),
+    withheld: body.kind === 'withheld' ? body.bytes : null,
+  };
 }
 
 function shownResponse({ response: { status, headers, body }, isLean }: KeptExchange): Message {
-  if (status === 0) return { head: '', body: '', cut: true };
+  if (status === 0) return { head: '', body: '', cut: true, withheld: null };
   const lines = [`HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}`];
   for (const [name, value] of headers) lines.push(`${name}: ${value}`);
-  return { head: lines.join('\r\n'), body: body ?? '', cut: isLean || isCut(body ?? '') };
+  return { head: lines.join('\r\n'), body: body ?? '', cut: isLean || isCut(body ?? ''), withheld: null };
 }
 
 const asMilliseconds = (microseconds: number): number => Math.round(microseconds / 10) / 100;

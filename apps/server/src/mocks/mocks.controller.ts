@@ -21,7 +21,6 @@ import type { Exchange, ExchangeSummary } from './journal.js';
 import { CreateMockDto, SeedPlanDto, SendMessageDto, servedIn, SnapshotDto } from './mocks.dto.js';
 import { HeldMocks } from './heldMocks.js';
 import { MocksService } from './mocks.service.js';
-import { sendMessage } from './sender.js';
 import { kindsIn, type KindView } from './recordsOut.js';
 import type { SnapshotView } from './snapshots.js';
 import { TroublesDto } from './trouble.dto.js';
@@ -150,7 +149,7 @@ export class MocksController {
   @Post(':id/messages')
   @HttpCode(202)
   async send(@Param('id') id: string, @Body() body: SendMessageDto): Promise<{ lastExchange: number }> {
-    await sendMessage(body.message, this.mocks.listeningPort(id, servedIn(body)));
+    await this.mocks.send(id, body.message, servedIn(body));
     return { lastExchange: this.mocks.lastExchange(id) };
   }
 

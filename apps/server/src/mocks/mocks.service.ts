@@ -15,6 +15,7 @@ import { checkArrangements, makeRecords, modelColumnsOf } from './provision.js';
 import { sharedRows } from './releaseFaces.js';
 import { newestOf, reset, restore } from './renewal.js';
 import { readSeedPlan } from './seedPlan.js';
+import { sendMessage } from './sender.js';
 import { servedBy, servedPorts, servedText, type Served } from './served.js';
 import { Snapshots, type SnapshotView } from './snapshots.js';
 import type { Troubles } from './troubles.js';
@@ -206,18 +207,21 @@ export class MocksService {
     return this.mocks.find(id).journal.count;
   }
 
-  /** The port of an arrangement or a release of a mock that listens; of the first where none is named. */
-  listeningPort(id: string, wanted: Served | null): number {
+  /** Sends a message to what is wanted of a mock, the first arrangement where nothing is said. */
+  async send(id: string, message: string, wanted: Served | null): Promise<void> {
     const held = this.mocks.find(id);
     if (!isRunning(held)) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
     const all = servedBy(held.row).map(servedText);
     const called = wanted === null ? all[0] : servedText(wanted);
-    const port = servedPorts(held.row)[all.indexOf(called ?? '')];
-    if (port !== undefined) return port;
-    const message = `The mock serves no ${called ?? ''}; it serves ${all.join(', ')}.`;
-    throw new ApiProblem('invalid', message, {
-      errors: [{ pointer: `/${wanted?.kind ?? 'arrangement'}`, code: 'unknown', message }],
-    });
+    const index = all.indexOf(called ?? '');
+    const [port, face] = [servedPorts(held.row)[index], held.faces[index]];
+    if (port === undefined || face === undefined) {
+      const text = `The mock serves no ${called ?? ''}; it serves ${all.join(', ')}.`;
+      throw new ApiProblem('invalid', text, {
+        errors: [{ pointer: `/${wanted?.kind ?? 'arrangement'}`, code: 'unknown', message: text }],
+      });
+    }
+    await sendMessage(message, port, face.service.contract);
   }
 }
 

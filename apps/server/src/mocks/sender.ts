@@ -1,4 +1,6 @@
 import { connect } from 'node:net';
+import type { Contract } from '@isomeros/core/contract';
+import { withCredential } from '@isomeros/core/engine';
 import { ApiProblem } from '../http/problem.js';
 import { OWN_CLIENT } from './face.js';
 
@@ -7,10 +9,11 @@ const MOST_RESPONSE_BYTES = 8 * 1_048_576;
 
 /**
  * Sends a message, written as it travels (RFC 9112 §2.1), to a port of this machine, and waits until the
- * answer is complete. Host, User-Agent, Connection and Content-Length are added where they are missing.
+ * answer is complete. Host, User-Agent, Connection and Content-Length are added where they are missing, and
+ * credentials put back where a recorded message names them.
  */
-export function sendMessage(message: string, port: number): Promise<void> {
-  const bytes = completeMessage(message, port);
+export function sendMessage(message: string, port: number, contract: Contract): Promise<void> {
+  const bytes = completeMessage(message, port, contract);
   return new Promise((resolve, reject) => {
     const socket = connect(port, '127.0.0.1', () => socket.write(bytes));
     let received = 0;
@@ -32,7 +35,7 @@ export function sendMessage(message: string, port: number): Promise<void> {
   });
 }
 
-function completeMessage(message: string, port: number): Buffer {
+function completeMessage(message: string, port: number, contract: Contract): Buffer {
   const [head = '', ...rest] = message.replace(/\r\n/g, '\n').split('\n\n');
   const body = rest.join('\n\n').replace(/\n$/, '');
   const [requestLine = '', ...headers] = head.split('\n').filter((line) => line.trim() !== '');
@@ -62,5 +65,11 @@ function completeMessage(message: string, port: number): Buffer {
   const line = / HTTP\/\d\.\d$/.test(requestLine.trim())
     ? requestLine.trim()
     : `${requestLine.trim()} HTTP/1.1`;
-  return Buffer.from(`${[line, ...headers].join('\r\n')}\r\n\r\n${body}`);
+  const sent = headers.map((header) => {
+    const colon = header.indexOf(':');
+    const [name, value] = [header.slice(0, colon), header.slice(colon + 1)];
+    const restored = withCredential(contract, name, value);
+    return restored === value ? header : `${name}: ${restored}`;
+  });
+  return Buffer.from(`${[line, ...sent].join('\r\n')}\r\n\r\n${body}`);
 }

@@ -14,6 +14,12 @@ export function ExchangeMessages({ exchange: { request, response }, onFollow }: 
       <div>
         <MessageHead message={request} onFollow={null} />
         {request.body !== '' && <pre className="message">{indentJson(request.body, 34)}</pre>}
+        {request.cut && <p className="empty-note">The body is longer than the journal keeps.</p>}
+        {request.withheld !== null && (
+          <p className="empty-note">
+            {request.withheld} bytes that may hold a secret and could not be masked.
+          </p>
+        )}
       </div>
       <div>
         <MessageHead message={response} onFollow={onFollow} />
@@ -54,7 +60,7 @@ function MessageHead({
   );
 }
 
-const HREF = /("href": ")(\/[^"]*)(")/;
+const HREF = /("href": ")((?:https?:\/\/[^"/]+)?\/[^"]*)(")/;
 
 function WithLinks({
   text,

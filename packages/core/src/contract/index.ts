@@ -7,7 +7,7 @@ export { findingKey } from './review.js';
 export type * from './outline.js';
 export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';
-export { indexContract, isHome, successStatus, wholePath } from './lookup.js';
+export { indexContract, isHome, shapeIn, successStatus, wholePath } from './lookup.js';
 export type { ContractIndex } from './lookup.js';
 export { differenceOf } from './difference.js';
 export type { ContractDifference } from './difference.js';

@@ -1,6 +1,6 @@
 import type { Operation } from './operation.js';
 import { once } from '../model/index.js';
-import type { Shape } from './shape.js';
+import type { MemberType, Shape } from './shape.js';
 import type { Contract, Resource } from './types.js';
 
 /** Look-ups over one contract, built once and kept with it. */
@@ -45,6 +45,12 @@ export const indexContract = once((contract: Contract): ContractIndex => {
     childrenOf,
   };
 });
+
+/** The name of the shape that values of a type have, or the items of a list of them. */
+export function shapeIn(type: MemberType): string | null {
+  if (type.kind === 'shape') return type.shape;
+  return type.kind === 'list' ? shapeIn(type.of) : null;
+}
 
 /** The path of a resource with the root, as a template: `/api/v1/routes`. */
 export function wholePath(contract: Contract, resource: string): string {

@@ -13,6 +13,8 @@ export type { RecordChange, RecordImage } from './image.js';
 export { findViolations, violationsIn, typeProblem } from './invariants.js';
 export type { Cause, Violation } from './invariants.js';
 export { handle } from './handle.js';
+export { MASK, maskedBody, maskedHeaders, withCredential } from './masking.js';
+export type { RecordedBody } from './masking.js';
 export { isWrite } from './method.js';
 export type { Handled } from './handle.js';
 export type {

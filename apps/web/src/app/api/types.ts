@@ -176,6 +176,8 @@ export interface Message {
   readonly head: string;
   readonly body: string;
   readonly cut: boolean;
+  /** The bytes of a body that may hold a secret and could not be masked. */
+  readonly withheld: number | null;
 }
 
 export interface Exchange extends ExchangeSummary {

@@ -1,4 +1,4 @@
-import type { Member, MemberType, Shape } from '../../contract/index.js';
+import { shapeIn, type Member, type Shape } from '../../contract/index.js';
 import {
   appendAll,
   isSingleton,
@@ -118,11 +118,6 @@ function valueShapes(deriving: Deriving, shapes: readonly Shape[]): readonly Sha
     }
   }
   return [...values.values()].filter(({ name }) => used.has(name));
-}
-
-function shapeIn(type: MemberType): string | null {
-  if (type.kind === 'shape') return type.shape;
-  return type.kind === 'list' ? shapeIn(type.of) : null;
 }
 
 /** Every entity with ids is listed; what fills a slot only where a way back lists it. */
