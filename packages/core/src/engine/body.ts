@@ -1,5 +1,5 @@
 import type { Contract, Operation } from '../contract/index.js';
-import { readJson, type Json } from '../model/index.js';
+import { bareObject, isJsonObject, readJson, type Json } from '../model/index.js';
 import type { EngineRequest, Problem } from './message.js';
 import { mediaTypeOf } from './negotiate.js';
 import { problem } from './problem.js';
@@ -30,10 +30,10 @@ export function refuseBody(
   return problem(statusFor(operation, 'media-type'), 'media-type', detail, [], [[header, offered]]);
 }
 
-/** Reads the body of an operation that takes one. */
+/** Reads the body of an operation that takes one; of HAL (draft-kelly-json-hal §4.1) what is the record's own. */
 export function readBody(
   operation: Operation,
-  { body }: EngineRequest,
+  { body, headers }: EngineRequest,
 ): { readonly value: Json } | { readonly problem: Problem } {
   const status = statusFor(operation, 'malformed');
   if (body.kind === 'unreadable')
@@ -45,8 +45,19 @@ export function readBody(
       ),
     };
   const read = readJson(body.kind === 'text' ? body.text : '');
-  if (read.ok) return { value: read.value };
+  if (read.ok)
+    return { value: mediaTypeOf(headers.get('content-type')) === HAL ? withoutHal(read.value) : read.value };
   const { message, line, column, code } = read.problem;
   const detail = `${message} Line ${line}, column ${column}.`;
   return { problem: problem(status, 'malformed', detail, [{ pointer: '', code, message: detail }]) };
+}
+
+const HAL = 'application/hal+json';
+
+function withoutHal(body: Json): Json {
+  if (!isJsonObject(body)) return body;
+  const own = Object.assign(bareObject(), body);
+  delete own['_links'];
+  delete own['_embedded'];
+  return own;
 }

@@ -180,10 +180,13 @@ const CASES: readonly Case[] = [
     breaks: ['sender: GET /api/v1/ports is for those with credentials.'],
   },
   {
-    name: 'A media type that goes breaks who reads it.',
+    name: 'A media type that goes breaks who reads it, and who sends it.',
     after: { settings: { mediaTypes: 'json' } },
     breaks: [
+      'sender: POST /api/v1/ports does not take application/hal+json.',
+      'sender: PUT /api/v1/ports/{portId} does not take application/hal+json.',
       'sender: _links of Port.replace is refused.',
+      'sender: PATCH /api/v1/ports/{portId} does not take application/hal+json.',
       'sender: _links of Port.change is refused.',
       'reader: application/hal+json is not answered any more.',
     ],

@@ -1,5 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { credentialsOf, MASK, maskedBody, maskedHeaders, presentedBy, withCredential } from '@isomeros/core/engine';
+import {
+  credentialsOf,
+  MASK,
+  maskedBody,
+  maskedHeaders,
+  presentedBy,
+  withCredential,
+} from '@isomeros/core/engine';
 import { arranged } from '../support/arrangement.js';
 import { TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';

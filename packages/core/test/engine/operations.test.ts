@@ -105,7 +105,7 @@ describe('create', () => {
     const answer = mock.send('POST', '/api/v1/harbours', body, headers);
     expect(answer.status).toBe(status);
     expect(answer.headers.get('content-type')).toBe('application/problem+json');
-    if (status === 415) expect(answer.headers.get('accept')).toBe('application/json');
+    if (status === 415) expect(answer.headers.get('accept')).toBe('application/json, application/hal+json');
   });
 
   test('a required slot is made with its owner, in one step', () => {
@@ -191,7 +191,7 @@ describe('methods', () => {
     const answer = mock.send('OPTIONS', '/api/v1/harbours/KSH');
     expect(answer.status).toBe(204);
     expect(answer.headers.get('accept-patch')).toBe(
-      'application/merge-patch+json, application/json-patch+json, application/json',
+      'application/merge-patch+json, application/json-patch+json, application/json, application/hal+json',
     );
   });
 
@@ -286,7 +286,7 @@ describe('change', () => {
     const answer = mock.send('PATCH', '/api/v1/harbours/KSH', '[]', { 'content-type': 'text/plain' });
     expect([answer.status, answer.headers.get('accept-patch')]).toEqual([
       415,
-      'application/merge-patch+json, application/json-patch+json, application/json',
+      'application/merge-patch+json, application/json-patch+json, application/json, application/hal+json',
     ]);
   });
 

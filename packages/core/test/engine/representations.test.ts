@@ -114,6 +114,37 @@ describe('one set of links', () => {
   });
 });
 
+describe('a body in HAL', () => {
+  const HAL_BODY = { ...HAL, 'content-type': 'application/hal+json' };
+
+  test('is taken as it was read, links and what is embedded without effect', () => {
+    const mock = mockOf({ expand: 'on' });
+    const target = '/api/v1/routes/1';
+    const read = mock.send('GET', `${target}?expand=origin`, undefined, HAL);
+    expect(read.body).toHaveProperty(['_embedded', 'rel:origin']);
+    const put = mock.send('PUT', target, read.body, HAL_BODY);
+    expect([put.status, mock.send('GET', `${target}?expand=origin`, undefined, HAL).body]).toEqual([
+      200,
+      read.body,
+    ]);
+    expect(mock.send('PUT', target, read.body).status).toBe(400);
+  });
+
+  test('is taken wherever plain JSON is', () => {
+    const mock = mockOf();
+    const body = { name: 'New', _links: { self: { href: '/anywhere' } } };
+    expect(mock.send('POST', '/api/v1/routes', body, HAL_BODY).status).toBe(201);
+    expect(mock.send('PATCH', '/api/v1/routes/1', body, HAL_BODY).status).toBe(200);
+    expect(mock.send('GET', '/api/v1/routes/1').body).toMatchObject({ name: 'New' });
+  });
+
+  test('is not where HAL is not offered', () => {
+    const mock = mockOf({ mediaTypes: 'json' });
+    const headers = { 'content-type': 'application/hal+json' };
+    expect(mock.send('POST', '/api/v1/routes', { name: 'New' }, headers).status).toBe(415);
+  });
+});
+
 describe('lists', () => {
   test('in HAL embed their items, each with its own links', () => {
     const answer = mockOf().send('GET', '/api/v1/routes?size=2', undefined, HAL);

@@ -59,7 +59,8 @@ export const MERGE_PATCH_TYPE = 'application/merge-patch+json';
 export const JSON_PATCH_TYPE = 'application/json-patch+json';
 
 const PATCH_TYPES = [MERGE_PATCH_TYPE, JSON_PATCH_TYPE];
-const PATCH_TYPES_AND_PLAIN = [...PATCH_TYPES, JSON_TYPE];
+const JSON_ALONE = [JSON_TYPE];
+const JSON_AND_HAL = [JSON_TYPE, 'application/hal+json'];
 
 /** What each resource can do, in the order of the path tree. */
 export function deriveOperations(
@@ -160,7 +161,7 @@ function deriveOperation(
   const at = { resource: resource.id, verb };
   const own = customOf(deriving, resource);
   const isSent = own !== null && own.inputs.length > 0;
-  const acceptedTypes = isSent ? [JSON_TYPE] : typesOf(deriving, verb, carrying);
+  const acceptedTypes = isSent ? bodyTypes(deriving) : typesOf(deriving, verb, carrying);
   const returns = entity === null ? ENTRY_SHAPE : returnedShape(deriving, verb, entity, carrying, resource);
   const access = accessOf(deriving, at);
   const protocol = protocolOf(deriving, at, verb, method, returns);
@@ -243,15 +244,21 @@ function carriedBy(deriving: Deriving, resource: Placed): PairsWith | null {
     : null;
 }
 
+/** What was read as HAL can be sent back so. */
+const bodyTypes = (deriving: Deriving): readonly string[] =>
+  valueOf(deriving, 'mediaTypes').includes('hal') ? JSON_AND_HAL : JSON_ALONE;
+
 function typesOf(deriving: Deriving, verb: Verb, carrying: PairsWith | null): readonly string[] {
   switch (verb) {
     case 'create':
     case 'replace':
-      return [JSON_TYPE];
+      return bodyTypes(deriving);
     case 'change':
-      return valueOf(deriving, 'plainPatch') === 'refused' ? PATCH_TYPES : PATCH_TYPES_AND_PLAIN;
+      return valueOf(deriving, 'plainPatch') === 'refused'
+        ? PATCH_TYPES
+        : [...PATCH_TYPES, ...bodyTypes(deriving)];
     case 'attach':
-      return carrying === null ? [] : [JSON_TYPE];
+      return carrying === null ? [] : bodyTypes(deriving);
     case 'entry':
     case 'list':
     case 'read':

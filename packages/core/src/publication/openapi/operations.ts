@@ -7,7 +7,7 @@ import {
 } from '../../contract/index.js';
 import type { Json } from '../../model/index.js';
 import { headerParameters, queryParameter } from './parameters.js';
-import { halName, reference, type JsonSchema } from './schemas.js';
+import { HAL, halName, reference, type JsonSchema } from './schemas.js';
 
 /** An Operation Object (OAS §4.8.10). */
 export function operationObject(contract: Contract, operation: Operation, tag: string): Json {
@@ -33,12 +33,14 @@ function securityOf({ security }: Contract, { access }: Operation): { readonly s
 
 function requestBody(operation: Operation, shape: string): Json {
   const content = Object.fromEntries(
-    operation.acceptedTypes.map((type) => [
-      type,
-      { schema: reference(type === 'application/json-patch+json' ? 'jsonPatch' : shape) },
-    ]),
+    operation.acceptedTypes.map((type) => [type, { schema: reference(schemaFor(type, shape)) }]),
   );
   return { required: true, content };
+}
+
+function schemaFor(type: string, shape: string): string {
+  if (type === 'application/json-patch+json') return 'jsonPatch';
+  return type === HAL ? halName(shape) : shape;
 }
 
 /** The same shape in each media type that is offered. */
@@ -46,7 +48,7 @@ const contentOf = ({ representation }: Contract, shape: string): Json =>
   Object.fromEntries(
     representation.mediaTypes.map((type) => [
       type,
-      { schema: reference(type === 'application/hal+json' ? halName(shape) : shape) },
+      { schema: reference(type === HAL ? halName(shape) : shape) },
     ]),
   );
 

@@ -9,11 +9,20 @@ export const reference = (name: string): JsonSchema => ({ $ref: `#/components/sc
 /** Every shape of a contract under its name, with the structures that all contracts share. */
 export function componentSchemas(contract: Contract): Record<string, Json> {
   const shapes = contract.shapes.map((shape) => [shape.name, shapeSchema(contract, shape)] as const);
-  const hal = contract.representation.mediaTypes.includes('application/hal+json')
-    ? contract.shapes.filter(isReturned).map((shape) => [halName(shape.name), halSchema(shape)] as const)
-    : [];
-  return Object.fromEntries([...shapes, ...hal, ...Object.entries(sharedSchemas(contract))]);
+  const returned = contract.representation.mediaTypes.includes(HAL) ? contract.shapes.filter(isReturned) : [];
+  const hal = returned.map((shape) => [halName(shape.name), halSchema(shape)] as const);
+  const sent = new Set(
+    contract.operations.flatMap(({ acceptedTypes, accepts }) =>
+      acceptedTypes.includes(HAL) ? (accepts ?? []) : [],
+    ),
+  );
+  const sentAsHal = contract.shapes
+    .filter(({ name }) => sent.has(name))
+    .map((shape) => [halName(shape.name), sentHalSchema(contract, shape)] as const);
+  return Object.fromEntries([...shapes, ...hal, ...sentAsHal, ...Object.entries(sharedSchemas(contract))]);
 }
+
+export const HAL = 'application/hal+json';
 
 const isReturned = ({ purpose }: Shape): boolean =>
   purpose === 'item' || purpose === 'member' || purpose === 'page' || purpose === 'entry';
@@ -64,6 +73,14 @@ function halSchema(shape: Shape): JsonSchema {
     properties: { ...(properties as JsonSchema), ...embedded, _links: reference('halLinks') },
     required: [...required, ...(listed === null ? [] : ['_embedded']), '_links'],
   };
+}
+
+/** A body as it may be sent in HAL: what is not the record's own has no effect. */
+function sentHalSchema(contract: Contract, shape: Shape): JsonSchema {
+  const { properties, ...others } = shapeSchema(contract, shape);
+  const description = 'May be sent back as it was read; it has no effect.';
+  const ignored = { type: 'object', description };
+  return { ...others, properties: { ...(properties as JsonSchema), _embedded: ignored, _links: ignored } };
 }
 
 /** Related records inside a record, by relation (draft-kelly-json-hal §4.1.2). */
@@ -238,9 +255,7 @@ const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>>
     },
   },
   page: pageSchema(contract),
-  ...(contract.representation.mediaTypes.includes('application/hal+json')
-    ? { halLinks: HAL_LINKS, halLink: HAL_LINK }
-    : {}),
+  ...(contract.representation.mediaTypes.includes(HAL) ? { halLinks: HAL_LINKS, halLink: HAL_LINK } : {}),
   ...(contract.operations.some(({ verb }) => verb === 'change') ? { jsonPatch: JSON_PATCH } : {}),
   problem: {
     type: 'object',
