@@ -1,5 +1,5 @@
 import type { Contract, Operation } from '@isomeros/core/contract';
-import { credentialHeader, readTarget, routerOf } from '@isomeros/core/engine';
+import { credentialHeader, losingCandidates, readTarget, routerOf } from '@isomeros/core/engine';
 
 /** What a message will be handled by, as far as its request line tells. */
 export type Foresight =
@@ -13,7 +13,11 @@ export function foresee(contract: Contract, message: string): Foresight {
   const read = readTarget(target);
   if (!read.ok) return { kind: 'none', why: read.problem.detail };
   const route = routerOf(contract).match(read.target.segments);
-  if (route === null) return { kind: 'none', why: 'No path of the contract matches: 404.' };
+  if (route === null) {
+    const [nearest] = losingCandidates(contract, { method, target });
+    const hint = nearest === undefined ? '' : ` Nearest is ${nearest.address}.`;
+    return { kind: 'none', why: `No path of the contract matches: 404.${hint}` };
+  }
   const operation = route.operations.get(method === 'HEAD' ? 'GET' : method);
   if (operation !== undefined) return { kind: 'operation', operation };
   if (method === 'OPTIONS') return { kind: 'none', why: 'OPTIONS tells what the resource can do: 204.' };

@@ -1,6 +1,7 @@
 import { indexContract, type Operation } from '../contract/index.js';
 import { utf8Length } from '../model/index.js';
 import { authenticate, authorise, type Credential } from './access.js';
+import { losingCandidates } from './candidates.js';
 import { Carrying } from './carryOut.js';
 import type { Change, RecordView } from './dataset.js';
 import { documentationPage } from './documentation.js';
@@ -165,8 +166,7 @@ class Exchange {
 
   private match(path: string, segments: readonly string[], query: string): EngineResponse | Problem {
     const route = routerOf(this.service.contract).match(segments);
-    if (route === null)
-      return this.stop('match', problem(404, 'not-found', `No path of the contract matches ${path}.`));
+    if (route === null) return this.noPath(path, segments, query);
     const { method } = this.request;
     if (!KNOWN_METHODS.has(method)) {
       return this.stop(
@@ -190,6 +190,22 @@ class Exchange {
     }
     this.note(matched(this.service.contract, route.resource.path, operation));
     return this.authenticate(route, operation, query);
+  }
+
+  /** Outside the contract: from `/` a reader is led to the entry, elsewhere told what is near. */
+  private noPath(path: string, segments: readonly string[], query: string): EngineResponse | Problem {
+    const { contract, origin } = this.service;
+    const { method } = this.request;
+    if (segments.length === 0 && query === '' && (method === 'GET' || method === 'HEAD')) {
+      this.note(passed('match', 'redirected to the entry'));
+      return { status: 307, headers: [['Location', origin + contract.root]], body: null };
+    }
+    const near = losingCandidates(contract, this.request).map(({ address }) => address);
+    const nearest = near.length === 0 ? '' : ` Nearest: ${near.join(', ')}.`;
+    return this.stop(
+      'match',
+      problem(404, 'not-found', `No path of the contract matches ${path}.${nearest}`),
+    );
   }
 
   private authenticate(route: Route, operation: Operation, query: string): EngineResponse | Problem {

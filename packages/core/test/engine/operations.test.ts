@@ -135,10 +135,20 @@ describe('read', () => {
     '/api/v1/routes/%2F',
     '/api/v1/harbours//departures',
     '/api/v1/Harbours',
-    '/',
     '/api',
   ])('%s is 404', (target) => {
     expect(mock.send('GET', target).status).toBe(404);
+  });
+
+  test('/ leads to the entry, and a forgotten prefix is told', () => {
+    const top = mock.send('GET', '/');
+    expect([top.status, top.headers.get('location')]).toEqual([307, '/api/v1']);
+    const forgotten = mock.send('GET', '/harbours/KSH');
+    expect([forgotten.status, problem(forgotten).detail]).toEqual([
+      404,
+      'No path of the contract matches /harbours/KSH. Nearest: GET /api/v1/harbours/{harbourCode}.',
+    ]);
+    expect(mock.send('POST', '/').status).toBe(404);
   });
 
   test('dot-segments are removed and percent-encoding is decoded once', () => {
