@@ -85,6 +85,18 @@ describe('a message while it is written', () => {
     return result?.options.map(({ label }) => label) ?? [];
   };
 
+  test('a filter is offered with each of its operators, and written percent-encoded', () => {
+    const text = 'GET /api/v1/harbours?';
+    const state = EditorState.create({ doc: text });
+    const options = completeMessage(kestrel, new CompletionContext(state, text.length, true))?.options ?? [];
+    expect(options).toContainEqual({
+      label: 'name[contains]',
+      apply: 'name%5Bcontains%5D=',
+      detail: 'filter',
+    });
+    for (const { apply } of options) expect(apply).toMatch(/^[\w%]+=$/);
+  });
+
   test.each([
     ['P', 'PATCH'],
     ['GET /api', '/api/v1/harbours'],

@@ -1,5 +1,5 @@
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
-import { indexContract, type Contract } from '@isomeros/core/contract';
+import { indexContract, sentName, type Contract, type QueryParameter } from '@isomeros/core/contract';
 import { foresee } from './messageText.js';
 
 const HEADERS = [
@@ -56,12 +56,19 @@ function completeQuery(contract: Contract, before: string, pos: number): Complet
   if (name === undefined || found.kind === 'none') return null;
   return {
     from: pos - name.length,
-    options: found.operation.query.map((parameter) => ({
-      label: parameter.name,
-      apply: `${parameter.name}=`,
-      detail: parameter.role,
-    })),
+    options: found.operation.query.flatMap(parameterOptions),
   };
+}
+
+/** A parameter, or a filter with each of its operators, written as it travels. */
+function parameterOptions(parameter: QueryParameter): readonly Completion[] {
+  const { name, role } = parameter;
+  if (role !== 'filter') return [{ label: name, apply: `${encodeURIComponent(name)}=`, detail: role }];
+  return parameter.operators.map((operator) => ({
+    label: operator === 'eq' ? name : `${name}[${operator}]`,
+    apply: `${sentName(name, operator)}=`,
+    detail: role,
+  }));
 }
 
 function completeHeader(before: string, pos: number): CompletionResult | null {

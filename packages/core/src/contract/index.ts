@@ -13,4 +13,5 @@ export { differenceOf } from './difference.js';
 export type { ContractDifference } from './difference.js';
 export { figuresOf, fingerprintOf, openAssumptions } from './figures.js';
 export type { ContractFigures, FingerprintColumn } from './figures.js';
+export { sentName } from './sentName.js';
 export type { StructureNames } from './naming.js';

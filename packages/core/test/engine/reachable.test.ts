@@ -43,6 +43,9 @@ function hrefsIn({ headers, body }: Answer): string[] {
   return found;
 }
 
+/** Whatever may stand in a URI as it is (RFC 3986), brackets but those of an IPv6 address apart. */
+const URI_REFERENCE = /^[\w\-.~:/?#@!$&'()*+,;=%]+$/;
+
 /** Follows every link from the entry on; the paths that each operation answered. */
 function follow(mock: TestMock, accept: string): ReadonlyMap<string, ReadonlySet<string>> {
   const { root } = mock.service.contract;
@@ -57,6 +60,7 @@ function follow(mock: TestMock, accept: string): ReadonlyMap<string, ReadonlySet
     const paths = answered.get(operation) ?? new Set();
     answered.set(operation, paths.add(target.split('?')[0] ?? ''));
     for (const href of hrefsIn(answer)) {
+      expect(href).toMatch(URI_REFERENCE);
       const next = href.startsWith(HOST) ? href.slice(HOST.length) : href;
       if (seen.has(next)) continue;
       seen.add(next);

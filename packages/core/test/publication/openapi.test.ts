@@ -47,6 +47,12 @@ describe('the OpenAPI document', () => {
     expect((await validate(OFFICIAL, document as unknown as Json)).valid).toBe(false);
   });
 
+  test('writes filters as they are sent, brackets percent-encoded', () => {
+    const text = JSON.stringify(documentOf(kestrelText));
+    expect(text).toContain('name%5Bcontains%5D=');
+    expect(text).not.toMatch(/\w\[\w+\]=/);
+  });
+
   test('refers only to schemas it has', () => {
     fc.assert(
       fc.property(anyModel, (model) => {

@@ -1,5 +1,11 @@
 import type { FilterOperator } from '../../arrangement/index.js';
-import type { Contract, Operation, QueryParameter, Resource } from '../../contract/index.js';
+import {
+  sentName,
+  type Contract,
+  type Operation,
+  type QueryParameter,
+  type Resource,
+} from '../../contract/index.js';
 import type { Json, ScalarType } from '../../model/index.js';
 import { scalarSchema, type JsonSchema } from './schemas.js';
 
@@ -163,7 +169,7 @@ function filterParameter(parameter: Extract<QueryParameter, { role: 'filter' }>,
   );
   return {
     ...base,
-    description: `Only records whose ${name} compares so. ${name}=… is the same as ${name}[eq]=….`,
+    description: `Only records whose ${name} compares so: ${operators.map((operator) => `${sentName(name, operator)}=…`).join(', ')}.`,
     style: 'deepObject',
     explode: true,
     schema: { type: 'object', properties, additionalProperties: false },
