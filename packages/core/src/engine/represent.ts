@@ -30,7 +30,8 @@ export function pathOf(
     if (holder === null) return null;
     path += `/${keyText(service, holder)}`;
   }
-  return path;
+  // The entry of a contract without a root.
+  return path === '' ? '/' : path;
 }
 
 /** The path of an item of a list as a URI template (RFC 6570), for the record that the list stands below. */

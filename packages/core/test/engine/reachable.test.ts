@@ -120,6 +120,7 @@ describe('following the links of answers, from the entry', () => {
     ['in headers, in kebab case, which no template names', { links: 'header', memberCase: 'kebab' }],
     ['in headers, everything in one path', { links: 'header', depth: 1 }],
     ['as whole URIs', { linkForm: 'absolute' }],
+    ['at the root of the host', { basePath: '', versionIn: 'nowhere' }],
   ] as const)('leads to every record of the sample with links %s', (_, settings) => {
     expect(unreached(served(settings), 'application/json')).toEqual([]);
   });
