@@ -1,7 +1,14 @@
-import { arrangementOf, completeModel, NO_CHOICES, type Choices } from '@isomeros/core/arrangement';
+import {
+  arrangementOf,
+  completeModel,
+  NO_CHOICES,
+  type ChoiceProblem,
+  type Choices,
+  type Exposures,
+} from '@isomeros/core/arrangement';
 import { compareContracts, type Change } from '@isomeros/core/comparison';
 import { fingerprintOf, type Contract, type FingerprintColumn } from '@isomeros/core/contract';
-import { derive } from '@isomeros/core/derivation';
+import { derive, refusedExposures } from '@isomeros/core/derivation';
 import { takeIn, type Intake, type IntakeFormat } from '@isomeros/core/intake';
 import type { Identities, Model } from '@isomeros/core/model';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
@@ -74,6 +81,15 @@ export function outcome({ saved, ...source }: DerivationSource & { readonly save
     figures: figuresOfDesign(model, contract, source.choices),
     fingerprint: fingerprintOf(contract),
   };
+}
+
+/** What is newly chosen of what goes in and out of members, and the model does not allow. */
+export function refused({
+  before,
+  ...source
+}: DerivationSource & { readonly before: readonly Exposures[] }): readonly ChoiceProblem[] {
+  const model = completeModel(parse(source.text, source.identities).model, source.choices);
+  return refusedExposures(model, arrangementOf(source.arrangement, source.choices), before);
 }
 
 /** What a text of the notation amounts to on its own, under the default arrangement. */

@@ -15,6 +15,7 @@ import { DesignRow, FactRow, MockRow, ReleaseRow, type RevisionKind } from '../d
 import { checkIfMatch } from '../http/etag.js';
 import { servedNames, servedPorts, withRenamed } from '../mocks/served.js';
 import { ApiProblem } from '../http/problem.js';
+import { checked } from './checked.js';
 import { DesignEvents } from './designEvents.js';
 import {
   readChoices,
@@ -116,7 +117,11 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   saveChoices(id: string, choices: Choices, ifMatch: string | undefined): Promise<DesignView> {
-    return this.change(id, ifMatch, 'choices', (row) => withChoices(row, choices));
+    return this.change(id, ifMatch, 'choices', async (row) => {
+      for (const [index, own] of choices.arrangements.entries())
+        await this.checkExposures(row, choices, own, `/arrangements/${index}`);
+      return withChoices(row, choices);
+    });
   }
 
   /** Puts an arrangement in the place of the one of its name; whether there was none. */
@@ -126,14 +131,34 @@ export class ChangesService implements OnApplicationBootstrap {
     ifMatch: string | undefined,
   ): Promise<{ readonly design: DesignView; readonly isNew: boolean }> {
     let isNew = false;
-    const design = await this.change(id, ifMatch, 'choices', (row) => {
+    const design = await this.change(id, ifMatch, 'choices', async (row) => {
       const choices = readChoices(row);
       isNew = findArrangement(choices, arrangement.name) === undefined;
       if (isNew && choices.arrangements.length >= MOST_ARRANGEMENTS)
         throw new ApiProblem('conflict', `A design has at most ${MOST_ARRANGEMENTS} arrangements.`);
-      return withChoices(row, withArrangement(choices, arrangement));
+      const wanted = withArrangement(choices, arrangement);
+      await this.checkExposures(row, wanted, arrangement, '');
+      return withChoices(row, wanted);
     });
     return { design, isNew };
+  }
+
+  /** What is newly chosen of what goes in and out of members must be something that the model allows. */
+  private async checkExposures(
+    row: DesignRow,
+    choices: Choices,
+    { name, exposures }: ArrangementChoices,
+    pointer: string,
+  ): Promise<void> {
+    const before = readChoices(row).arrangements.map((known) => known.exposures);
+    const text = JSON.stringify(exposures);
+    if (before.some((known) => JSON.stringify(known) === text)) return;
+    const source = { text: row.soundText, identities: readIdentities(row), choices, arrangement: name };
+    const problems = await this.compute.run('refused', { ...source, before });
+    checked({
+      value: null,
+      problems: problems.map((found) => ({ ...found, pointer: pointer + found.pointer })),
+    });
   }
 
   /** Gives an arrangement another name; mocks that serve it go on. */

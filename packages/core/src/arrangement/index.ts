@@ -27,6 +27,7 @@ export {
 } from './choices.js';
 export type { ArrangementChoices, Choices } from './choices.js';
 export { ARRANGEMENT_NAME, PATH_WORD, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
+export { escapePointer } from './reading.js';
 export type { ChoiceProblem, Read } from './reading.js';
 export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customs.js';
 export type {

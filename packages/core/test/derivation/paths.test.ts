@@ -174,6 +174,7 @@ const CASES: readonly Case[] = [
       '/crews/{crewId}: readCrew replaceCrew changeCrew removeCrew',
       '/crews/{crewId}/sailings: listCrewSailings',
     ],
+    findings: ['path.mixed Sailing>Crew:crew'],
   },
   {
     name: 'a pair that carries nothing cannot be changed, and among one kind the parameter is named by the role',

@@ -11,6 +11,10 @@ export const NAME_RULES = {
     sentence: 'The version stands in the path, in a request header, or nowhere.',
   },
   'name.plural': { title: 'Plural', sentence: 'A collection is named by the plural of its entity.' },
+  'name.singular': {
+    title: 'Singular',
+    sentence: 'Where collections are named in the singular, lists that are named by a role are, too.',
+  },
   'name.parameter': {
     title: 'Path parameter',
     sentence: 'A path parameter is named by its entity and its key.',

@@ -1,6 +1,14 @@
 import type { Settings } from '../../arrangement/index.js';
 import type { Reason, Segment } from '../../contract/index.js';
-import { camelCase, kebabCase, pascalCase, plural, snakeCase, type Entity } from '../../model/index.js';
+import {
+  camelCase,
+  kebabCase,
+  pascalCase,
+  plural,
+  singular,
+  snakeCase,
+  type Entity,
+} from '../../model/index.js';
 import { becauseSet, valueOf, type Deriving } from '../context.js';
 
 const CASES: Readonly<Record<Settings['pathCase'], (name: string) => string>> = {
@@ -36,6 +44,22 @@ export const collectionWord = (deriving: Deriving, entity: Entity): Segment =>
     valueOf(deriving, 'collectionNames') === 'plural' ? pluralOf(deriving, entity) : entity.name,
     entity.id,
   );
+
+/** The word of a list that is named by a role: in the singular where collections are. */
+export const listWord = (deriving: Deriving, role: string, subject: string): Segment =>
+  literal(deriving, valueOf(deriving, 'collectionNames') === 'plural' ? role : singular(role), subject);
+
+/** Why the word of such a list reads as it does. */
+export function namedList(
+  deriving: Deriving,
+  subject: string,
+  ...statements: readonly { readonly id: string }[]
+): readonly Reason[] {
+  const named = namedPath(deriving, subject, ...statements);
+  if (valueOf(deriving, 'collectionNames') === 'plural' || chosenWord(deriving, subject) !== undefined)
+    return [named];
+  return [named, becauseSet(deriving, 'name.singular', ['collectionNames'], ...statements)];
+}
 
 /** Why a path word reads as it does. */
 export function namedPath(

@@ -1,7 +1,7 @@
 import type { Reason, Reasons } from '../../contract/index.js';
 import { keyOf, ownsItself, roleOf, type Entity, type Owns } from '../../model/index.js';
 import { because, becausePlaced, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
-import { literal, namedPath } from '../names/words.js';
+import { listWord, namedList } from '../names/words.js';
 import { placeBeside, placeRootItem } from './beside.js';
 import type { OwnedPlace } from './standing.js';
 import { idCount, idSegment, itemId, namedItem, type PathTree, type Placed } from './tree.js';
@@ -26,12 +26,12 @@ export function placeNested(
   const collection = tree.add({
     id: owns.id,
     kind: 'collection',
-    segments: [...above.segments, literal(deriving, roleOf(owns), owns.id)],
+    segments: [...above.segments, listWord(deriving, roleOf(owns), owns.id)],
     word: owns.id,
     parent: above.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },
-    reasons: [why, namedPath(deriving, owns.id, owns)],
+    reasons: [why, ...namedList(deriving, owns.id, owns)],
   });
   if (collection === null || ownsItself(owns)) return null;
   const item = placeItem(deriving, tree, collection, child, owns, place, why);

@@ -2,7 +2,7 @@ import { backSubject, pairingPlaces, type PlaceOf } from '../../arrangement/inde
 import type { Reason, RuleId, Via } from '../../contract/index.js';
 import { keyOf, pascalCase, roleOf, singular, type Entity, type PairsWith } from '../../model/index.js';
 import { because, becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
-import { literal, namedPath } from '../names/words.js';
+import { listWord, namedList } from '../names/words.js';
 import { idSegment, namedItem, type PathTree, type Placed } from './tree.js';
 
 /** Where a pairing is kept; without a way back it has no far side. */
@@ -48,14 +48,14 @@ export function placePairingBack(deriving: Deriving, tree: PathTree, above: Plac
     id: subject,
     kind: 'pairing',
     canonical: false,
-    segments: [...above.segments, literal(deriving, pairs.back, subject)],
+    segments: [...above.segments, listWord(deriving, pairs.back, subject)],
     word: subject,
     parent: above.id,
     entity: pairs.from,
     via: { relationship: pairs.id, direction: 'paired-back' },
     reasons: [
       becausePlaced(deriving, 'place.pairing-back', 'back', subject, pairs),
-      namedPath(deriving, subject, pairs),
+      ...namedList(deriving, subject, pairs),
     ],
   });
 }
@@ -83,7 +83,7 @@ function placeSide(
   }
   const id = direction === 'paired' ? pairs.id : backSubject(pairs.id);
   const via: Via = { relationship: pairs.id, direction };
-  const segments = [...above.segments, literal(deriving, role, id)];
+  const segments = [...above.segments, listWord(deriving, role, id)];
   const list = tree.add({
     id,
     kind: 'pairing',
@@ -92,7 +92,7 @@ function placeSide(
     entity: target.name,
     via,
     word: id,
-    reasons: [reason, namedPath(deriving, id, pairs)],
+    reasons: [reason, ...namedList(deriving, id, pairs)],
   });
   if (list === null) return;
   tree.add({

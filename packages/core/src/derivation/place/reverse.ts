@@ -1,7 +1,7 @@
 import { backSubject } from '../../arrangement/index.js';
 import type { RefersTo } from '../../model/index.js';
 import { becausePlaced, placed, type Deriving } from '../context.js';
-import { literal, namedPath } from '../names/words.js';
+import { listWord, namedList } from '../names/words.js';
 import type { PathTree, Placed } from './tree.js';
 
 /** `A refers to B, back as s`: below each B, a list of the As that point at it. */
@@ -11,14 +11,14 @@ export function placeReverse(deriving: Deriving, tree: PathTree, above: Placed, 
   tree.add({
     id: subject,
     kind: 'reverse',
-    segments: [...above.segments, literal(deriving, refers.back, subject)],
+    segments: [...above.segments, listWord(deriving, refers.back, subject)],
     word: subject,
     parent: above.id,
     entity: refers.from,
     via: { relationship: refers.id, direction: 'referrers' },
     reasons: [
       becausePlaced(deriving, 'place.back', 'back', subject, refers),
-      namedPath(deriving, subject, refers),
+      ...namedList(deriving, subject, refers),
     ],
   });
 }

@@ -281,6 +281,7 @@ export { ownerMember } from './members.js';
 export { pairShapeName, type PairSide } from './pairs.js';
 export { isScalar, type Trait } from './traits.js';
 export { exposureGrid, type GridRow } from './grid.js';
+export { refusedExposures } from './refused.js';
 export { customAnswer, customShapeName } from './customs.js';
 export { memberId } from './exposure.js';
 export { inlineOwned } from './inline.js';

@@ -144,6 +144,39 @@ export const NAMES: Chapter = {
       findings: ['path.mixed Pier'],
     },
     {
+      name: 'A list that a role names as one record is called is mixed, what is many by itself is not.',
+      model:
+        'entity Ship\nentity Cabin\neach Ship owns many Cabin as cabin\neach Ship pairs with many Cabin as fleet, back as latestShip',
+      paths: [
+        '/ships: list create',
+        '/ships/{shipId}: read replace change remove',
+        '/ships/{shipId}/cabin: list create',
+        '/ships/{shipId}/cabin/{cabinId}: read replace change remove',
+        '/ships/{shipId}/cabin/{cabinId}/latest-ship: list',
+        '/ships/{shipId}/fleet: list',
+        '/ships/{shipId}/fleet/{cabinId}: read attach detach',
+      ],
+      findings: ['path.mixed Ship>Cabin:cabin', 'path.mixed Ship>Cabin:fleet/back'],
+    },
+    {
+      name: 'In the singular, lists that are named by a role are, too, and one that is called otherwise is mixed.',
+      model:
+        'entity Route\nentity Harbour\neach Harbour owns many Route as openRoutes\neach Route refers to optional Harbour as origin, back as departures\neach Route pairs with many Harbour as stops, back as calls',
+      settings: { collectionNames: 'singular' },
+      words: { 'Route>Harbour:stops': 'stops' },
+      paths: [
+        '/harbour: list create',
+        '/harbour/{harbourId}: read replace change remove',
+        '/harbour/{harbourId}/open-route: list create',
+        '/harbour/{harbourId}/open-route/{routeId}: read replace change remove',
+        '/harbour/{harbourId}/open-route/{routeId}/stops: list',
+        '/harbour/{harbourId}/open-route/{routeId}/stops/{stopId}: read attach detach',
+        '/harbour/{harbourId}/departure: list',
+        '/harbour/{harbourId}/call: list',
+      ],
+      findings: ['path.mixed Route>Harbour:stops'],
+    },
+    {
       name: 'Another plural is the word of the path, too.',
       model: 'entity Crew',
       words: { 'Crew/plural': 'crew' },

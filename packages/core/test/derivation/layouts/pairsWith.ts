@@ -18,6 +18,7 @@ export const PAIRS_WITH: Chapter = {
       ],
       links: ['/crews/{crewId}: sailings → /crews/{crewId}/sailings'],
       reasons: ['/crews/{crewId}/sailings: place.pairing-back'],
+      findings: ['path.mixed Sailing>Crew:crew'],
     },
     {
       name: 'The list of the far side can be left out.',
@@ -31,6 +32,7 @@ export const PAIRS_WITH: Chapter = {
         '/crews: list create',
         '/crews/{crewId}: read replace change remove',
       ],
+      findings: ['path.mixed Sailing>Crew:crew'],
     },
     {
       name: 'From both sides: pairs can be made and ended at either.',
@@ -47,6 +49,7 @@ export const PAIRS_WITH: Chapter = {
         '/crews/{crewId}/sailings/{sailingId}: read attach detach',
       ],
       reasons: ['/crews/{crewId}/sailings/{sailingId}: place.pairing-far'],
+      findings: ['path.mixed Sailing>Crew:crew'],
     },
     {
       name: 'From the far side only, with what each pair carries.',
@@ -75,6 +78,7 @@ export const PAIRS_WITH: Chapter = {
         '/crews/{crewId}/sailings: list',
       ],
       members: ['Sailing-crew: id! duty!'],
+      findings: ['path.mixed Sailing>Crew:crew'],
     },
     {
       name: 'Hidden: neither side shows it.',
@@ -99,6 +103,7 @@ export const PAIRS_WITH: Chapter = {
         '/crews: list create',
         '/crews/{crewId}: read replace change remove',
       ],
+      findings: ['path.mixed Sailing>Crew:crew'],
     },
     {
       name: 'Among one kind both sides name the other by the role.',
