@@ -108,10 +108,6 @@ export class Names {
   }
 }
 
-/** Names that say that a value must never be shown. */
-const SECRET = /^(password|passwd|pin|secret|api_?key|token)(_?hash)?$/i;
-export const isSecret = (name: string): boolean => SECRET.test(name);
-
 /** The type that only the name of a text says. */
 export function typeByName(name: string): AttributeType | null {
   if (/^(e_?)?mail(_?address)?$/i.test(name)) return { kind: 'email' };

@@ -14,7 +14,18 @@ export interface AttributeEdit {
   readonly kind: 'change-attribute';
   readonly attribute: string;
   readonly change: Partial<
-    Pick<Attribute, 'type' | 'required' | 'unique' | 'key' | 'generated' | 'writeOnly' | 'defaultValue'>
+    Pick<
+      Attribute,
+      | 'type'
+      | 'required'
+      | 'unique'
+      | 'uniqueWithin'
+      | 'key'
+      | 'generated'
+      | 'touched'
+      | 'writeOnly'
+      | 'defaultValue'
+    >
   >;
 }
 

@@ -52,6 +52,7 @@ export {
   withArticle,
   words,
 } from './names.js';
+export { isIdentityName, isSecretName, setByServer } from './tellingNames.js';
 export {
   checkScalar,
   compilePattern,

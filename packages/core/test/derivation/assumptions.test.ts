@@ -81,6 +81,9 @@ describe('assumptions', () => {
       'Can a sailing exist without its route?',
       'Can a cabin exist without its vessel?',
       'Can a booking exist without its sailing?',
+      'Can there be two bookings that are the same?',
+      'Can there be two passengers that are the same?',
+      'Can there be two notices that are the same?',
       'What does a passenger call the booking it belongs to?',
       'What is the id of a sailing and 5 more?',
       'How many records come in one page when nobody says?',
@@ -146,6 +149,84 @@ describe('assumptions', () => {
     const { appear, disappear } = differenceOf(contractOf(kestrelText), contractOf(text));
     expect(appear).toContain('/api/v1/sailings/{sailingId}');
     expect(disappear).toContain('/api/v1/routes/{routeNumber}/sailings/{sailingId}');
+  });
+
+  test.each<readonly [text: string, question: string, options: readonly string[]]>([
+    ['password: text', 'Is the password of a member ever returned?', ['Yes', 'Never: write-only']],
+    [
+      'resetToken: text(4..9), required',
+      'Is the reset token of a member ever returned?',
+      ['Yes', 'Never: write-only'],
+    ],
+    [
+      'createdAt: instant, required',
+      'Who makes the created at of a member?',
+      ['The client', 'The server, once'],
+    ],
+    [
+      'updatedAt: instant, required',
+      'Who makes the updated at of a member?',
+      ['The client', 'The server, at every change'],
+    ],
+    ['uuid: uuid, required', 'Who makes the uuid of a member?', ['The client', 'The server, once']],
+    ['guid: uuid, key', 'Who makes the guid of a member?', ['The client', 'The server, once']],
+    [
+      'name: text, required\n  memberCode: text, required\n  joinedOn: date, required',
+      'Can there be two members that are the same?',
+      ['Yes', 'No, member code is unique', 'No, name is unique'],
+    ],
+  ])('%s: %s', (attributes, question, labels) => {
+    const text = `entity Member\n  ${attributes}\n`;
+    const found = contractOf(text).assumptions.find((one) => one.question === question);
+    expect(found?.options.map(({ label }) => label)).toEqual(labels);
+    for (const label of labels.slice(1)) {
+      const after = chosen(text, question, label);
+      expect(parse(after.text).diagnostics).toEqual([]);
+      expect(asked(contractOf(after.text))).not.toContain(question);
+    }
+  });
+
+  test('a secret that is kept out of answers is not asked about', () => {
+    const arrangement = {
+      ...plainArrangement('main'),
+      exposures: { Member: { 'Member.password': { out: 'no' } as const } },
+    };
+    const contract = contractOf('entity Member\n  password: text\n', {
+      ...NO_CHOICES,
+      arrangements: [arrangement],
+    });
+    expect(contract.assumptions.filter(({ id }) => id.startsWith('secret:'))).toEqual([]);
+  });
+
+  test('what is owned may be unique within its owner', () => {
+    const text = `${OWNED.replace('entity Sailing\n', 'entity Sailing\n  berth: text, required\n')}each Route owns many Sailing as sailings, back as line\n`;
+    const after = chosen(
+      text,
+      'Can there be two sailings that are the same?',
+      'No, berth is unique within its route',
+    );
+    expect(after.text).toContain('berth: text, required, unique within line');
+  });
+
+  test.each([
+    'password: text, write-only',
+    'token: text, key',
+    'passwordHint: text',
+    'tokens: integer',
+    'createdAt: instant',
+    'createdAt: instant, generated',
+    'createdBy: instant, required',
+    'uuid: uuid, generated',
+    'partnerUuid: uuid, required',
+    'code: text, required, unique',
+    'code: text, key',
+    'name: text',
+    'name: text, required\n  unique (name)',
+  ])('nothing of it is asked about %j', (attributes) => {
+    const { assumptions } = contractOf(`entity Member\n  ${attributes}\n`);
+    const kinds = assumptions.map(({ id }) => id.split(':')[0]);
+    expect(kinds.filter((kind) => kind === 'secret' || kind === 'made')).toEqual([]);
+    if (/unique|key|text$/.test(attributes)) expect(kinds).not.toContain('twice');
   });
 
   test('an answer that was agreed to is remembered under its statement', () => {

@@ -2,12 +2,18 @@ import type { Assumption } from '../../contract/index.js';
 import type { Deriving } from '../context.js';
 import { assumeExistence } from './existence.js';
 import { assumeIds } from './ids.js';
+import { assumeMade } from './made.js';
 import { assumePageSize } from './pageSize.js';
 import { assumePlurals } from './plurals.js';
 import { assumeRoles } from './roles.js';
+import { assumeSecrets } from './secrets.js';
+import { assumeTwice } from './twice.js';
 
 const KINDS: readonly ((deriving: Deriving) => readonly Assumption[])[] = [
+  assumeSecrets,
   assumeExistence,
+  assumeMade,
+  assumeTwice,
   assumeRoles,
   assumeIds,
   assumePageSize,

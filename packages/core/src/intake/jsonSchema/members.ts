@@ -1,4 +1,6 @@
 import {
+  isSecretName,
+  setByServer,
   checkScalar,
   isJsonObject,
   withArticle,
@@ -7,7 +9,7 @@ import {
   type Json,
   type Literal,
 } from '../../model/index.js';
-import { attributeNamed, isSecret, memberName } from '../build.js';
+import { attributeNamed, memberName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
 import { isNullable, OUTSIDE, withoutNull, type Definition, type Definitions } from './definitions.js';
 import { keyProperty } from './classify.js';
@@ -126,15 +128,15 @@ function withFlags(
   if (attribute.name === 'id') return { ...attribute, id: `${definition.name}.ownId`, name: 'ownId' };
   const writeOnly = schema['writeOnly'] === true;
   const isMade = readOnly && attribute.type.kind === 'instant';
-  if (isMade && /^(updated|changed|modified)/.test(attribute.name))
-    return { ...attribute, touched: true, required: false };
-  if (isMade && /^(created|made|registered)/.test(attribute.name)) return { ...attribute, generated: true };
+  const set = isMade ? setByServer(attribute.name) : null;
+  if (set === 'at every change') return { ...attribute, touched: true, required: false };
+  if (set === 'once') return { ...attribute, generated: true };
   if (readOnly) return { ...attribute, readOnly: true, required: false };
   return secret(reading, schema, { ...attribute, writeOnly });
 }
 
 function secret({ document, report }: SchemaReading, schema: Schema, attribute: Attribute): Attribute {
-  if (attribute.writeOnly || !isSecret(attribute.name)) return attribute;
+  if (attribute.writeOnly || !isSecretName(attribute.name)) return attribute;
   const edit = { kind: 'change-attribute', attribute: attribute.id, change: { writeOnly: false } } as const;
   report.ask(
     document.linesOf(schema),

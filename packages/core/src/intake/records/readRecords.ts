@@ -1,4 +1,5 @@
 import {
+  isSecretName,
   plural,
   withArticle,
   type Attribute,
@@ -6,16 +7,7 @@ import {
   type Declaration,
   type Relationship,
 } from '../../model/index.js';
-import {
-  attributeNamed,
-  entityNamed,
-  isSecret,
-  memberName,
-  Names,
-  ownsMany,
-  refersTo,
-  valueNamed,
-} from '../build.js';
+import { attributeNamed, entityNamed, memberName, Names, ownsMany, refersTo, valueNamed } from '../build.js';
 import { assumed, instead, Report, type Intake, type Progress, type SourceLines } from '../report.js';
 import { settle } from '../settle.js';
 import { keyOfTable, referenceOf, type TableKey } from './keys.js';
@@ -160,7 +152,7 @@ class RecordModel {
     this.askAbout(attribute, table, profile);
     const named =
       attribute.name === 'id' ? { ...attribute, id: `${table.name}.ownId`, name: 'ownId' } : attribute;
-    return [{ ...named, writeOnly: isSecret(named.name) }];
+    return [{ ...named, writeOnly: isSecretName(named.name) }];
   }
 
   private key(table: SampleTable, profile: Profile, { generated }: TableKey): Attribute[] {
@@ -196,7 +188,7 @@ class RecordModel {
         ],
       );
     }
-    if (isSecret(name)) {
+    if (isSecretName(name)) {
       this.report.ask(lines, `May ${name} ever be returned?`, 'Its name says that it is a secret.', [
         assumed('never'),
         instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),

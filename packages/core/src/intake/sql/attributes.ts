@@ -1,6 +1,6 @@
-import { checkScalar, type Attribute, type AttributeType } from '../../model/index.js';
+import { checkScalar, isSecretName, type Attribute, type AttributeType } from '../../model/index.js';
 import { printType } from '../../notation/index.js';
-import { attributeNamed, isSecret, memberName, typeByName } from '../build.js';
+import { attributeNamed, memberName, typeByName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
 import type { SqlColumn, SqlSchema, SqlTable } from './schema.js';
 
@@ -37,7 +37,7 @@ export function attributeOf(
     unique: table.uniques.some((names) => names.length === 1 && same(names[0], column.name)),
     generated,
     touched: column.onUpdateNow && type.kind === 'instant',
-    writeOnly: isSecret(column.name),
+    writeOnly: isSecretName(column.name),
     defaultValue: generated ? null : defaultOf(type, column),
   });
   report.understand(attribute.id, column.lines, reasonFor(column, type));

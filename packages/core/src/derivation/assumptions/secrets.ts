@@ -1,0 +1,35 @@
+import { exposureChoice } from '../../arrangement/index.js';
+import type { Assumption } from '../../contract/index.js';
+import { isSecretName, phrase, withArticle, type Attribute } from '../../model/index.js';
+import { because, type Deriving } from '../context.js';
+
+/** What is called like a secret, and is returned all the same. */
+export const assumeSecrets = (deriving: Deriving): readonly Assumption[] =>
+  [...deriving.index.entities.values(), ...deriving.index.values.values()].flatMap((block) =>
+    block.attributes
+      .filter((attribute) => isShownSecret(attribute) && !isHidden(deriving, block.id, attribute))
+      .map((attribute): Assumption => {
+        const change = { writeOnly: true };
+        return {
+          id: `secret:${attribute.id}`,
+          question: `Is the ${phrase(attribute.name)} of ${withArticle(phrase(block.name))} ever returned?`,
+          ground: 'It is called like a secret, and every read returns it.',
+          options: [
+            { label: 'Yes', assumed: true, answer: { kind: 'accept' } },
+            {
+              label: 'Never: write-only',
+              assumed: false,
+              answer: { kind: 'edit', edit: { kind: 'change-attribute', attribute: attribute.id, change } },
+            },
+          ],
+          settled: false,
+          reasons: [because('member.attribute', attribute)],
+        };
+      }),
+  );
+
+const isShownSecret = ({ name, type, key, writeOnly, readOnly }: Attribute): boolean =>
+  type.kind === 'text' && key === null && !writeOnly && !readOnly && isSecretName(name);
+
+const isHidden = ({ arrangement }: Deriving, block: string, { id }: Attribute): boolean =>
+  exposureChoice(arrangement.exposures, block, id).out === 'no';
