@@ -111,14 +111,13 @@ function listIn(body: Json): readonly Json[] {
 /** A template with the members of a record in the place of its variables; `null` where one is not there. */
 function filledIn(template: string, item: Json): string | null {
   if (!isJsonObject(item)) return null;
-  let isWhole = true;
-  const href = template.replace(/\{(\w+)\}/g, (_, name: string) => {
-    const value = Object.hasOwn(item, name) ? (item[name] ?? null) : null;
-    isWhole &&= value !== null;
-    return encodeURIComponent(scalarText(value));
-  });
-  return isWhole ? href : null;
+  const valueOf = (name: string): Json => (Object.hasOwn(item, name) ? (item[name] ?? null) : null);
+  const names = [...template.matchAll(VARIABLES)].map(([, name = '']) => name);
+  if (names.some((name) => valueOf(name) === null)) return null;
+  return template.replace(VARIABLES, (_, name: string) => encodeURIComponent(scalarText(valueOf(name))));
 }
+
+const VARIABLES = /\{(\w+)\}/g;
 
 function bodyText(headers: EngineResponse['headers'], body: string | null): string {
   if (body === null) return '';
