@@ -1,108 +1,35 @@
 // A mock beside what one would write by hand: same payloads, same client, 32 connections. Run: npm run bench:mock
-import { fork, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { load, type Load, type Message } from './mock/load.js';
+import { get, post } from './mock/messages.js';
+import { ask, end, start } from './mock/programs.js';
 import { MODEL } from './mock/records.js';
+import {
+  inTurns,
+  median,
+  ratioOf,
+  ROUND_SECONDS,
+  ROUNDS,
+  text,
+  typical,
+  warm,
+  type Contestant,
+} from './mock/turns.js';
 import { startTestDatabase } from './testDatabase.js';
 
 const SECONDS = 4;
-/** Those that are compared take turns, since a machine may be twice as quick from one minute to the next. */
-const ROUNDS = 9;
-const ROUND_SECONDS = 0.8;
-/** Until everything is compiled, and what seeding left behind is collected. */
-const WARMING_SECONDS = 3;
 const RECORDS = 100_000;
 const MANY = 1_000_000;
 const fromHere = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
-/** Starts a program that tells when it is ready. */
-function start(
-  path: string,
-  args: readonly string[],
-  environment: NodeJS.ProcessEnv = {},
-): Promise<ChildProcess> {
-  const isSource = path.endsWith('.ts');
-  const child = fork(fromHere(path), args, {
-    execArgv: isSource ? ['--import', 'tsx'] : [],
-    env: { ...process.env, ...environment },
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  });
-  return new Promise((resolve, reject) => {
-    child.once('message', () => {
-      resolve(child);
-    });
-    child.once('exit', (code) => {
-      reject(new Error(`${path} ended with ${code ?? 'a signal'}.`));
-    });
-  });
-}
-
-async function ask<T>(url: string, body: unknown): Promise<T> {
-  const headers = { 'Content-Type': 'application/json' };
-  const response = await fetch(url, { method: 'POST', headers, body: JSON.stringify(body) });
-  if (!response.ok) throw new Error(`${url} answered ${response.status}: ${await response.text()}`);
-  return (await response.json()) as T;
-}
-
-const get =
-  (path: (client: number, number: number) => string): Message =>
-  (client, number) =>
-    `GET ${path(client, number)} HTTP/1.1\r\nHost: 127.0.0.1\r\nAccept: application/json\r\n\r\n`;
-
-const post =
-  (path: string): Message =>
-  (client, number) => {
-    const body = JSON.stringify({ name: `New ${client}-${number}`, size: number, kind: 'a' });
-    return `POST ${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: ${body.length}\r\n\r\n${body}`;
-  };
-
 const someId = (client: number, number: number): number => ((client * 7919 + number * 104_729) % RECORDS) + 1;
-
-async function warm({ port, message }: Pick<Contestant, 'port' | 'message'>): Promise<void> {
-  // The first answers may wait for an index that is made for them.
-  await load(port, message, 0.01);
-  await load(port, message, WARMING_SECONDS);
-}
 
 async function measured(port: number, message: Message): Promise<Load> {
   await warm({ port, message });
   return load(port, message, SECONDS);
 }
-
-const text = ({ perSecond, median, p99 }: Load): string =>
-  `${perSecond.toFixed(0).padStart(8)}/s  median ${median.toFixed(2).padStart(7)} ms  p99 ${p99.toFixed(2).padStart(7)} ms`;
-
-interface Contestant {
-  readonly name: string;
-  readonly port: number;
-  readonly message: Message;
-}
-
-const median = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) / 2)] ?? NaN;
-
-/** The median of what each round gave. */
-const typical = (rounds: readonly Load[]): Load => ({
-  perSecond: median(rounds.map(({ perSecond }) => perSecond)),
-  median: median(rounds.map((round) => round.median)),
-  p99: median(rounds.map(({ p99 }) => p99)),
-});
-
-/** What each contestant gave in each round, once all are warm. */
-async function inTurns<T extends Contestant>(
-  contestants: readonly T[],
-): Promise<ReadonlyMap<T, readonly Load[]>> {
-  const rounds = new Map<T, Load[]>(contestants.map((contestant) => [contestant, []]));
-  for (const contestant of contestants) await warm(contestant);
-  for (let round = 0; round < ROUNDS; round++)
-    for (const [{ port, message }, loads] of rounds) loads.push(await load(port, message, ROUND_SECONDS));
-  return rounds;
-}
-
-/** How many times as much the first answered in the same round: the median of all rounds. */
-const ratioOf = (first: readonly Load[], second: readonly Load[]): number =>
-  median(second.map(({ perSecond }, round) => (first[round]?.perSecond ?? NaN) / perSecond));
 
 async function timesSlower(one: Contestant, other: Contestant): Promise<number> {
   const rounds = await inTurns([one, other]);
@@ -137,13 +64,6 @@ const judge = (title: string, value: number, unit: string, most: number): void =
 const memoryOf = ({ pid }: ChildProcess): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? NaN) / 1024;
 
-async function end(child: ChildProcess): Promise<void> {
-  child.removeAllListeners('exit');
-  const ended = new Promise((resolve) => child.once('exit', resolve));
-  child.kill('SIGTERM');
-  await ended;
-}
-
 /** The slowest of the application's own answers while a mock is at full load, in milliseconds. */
 async function slowestPage(port: number, message: Message): Promise<number> {
   const full = load(port, message, SECONDS);
@@ -170,7 +90,10 @@ try {
   await connection.query('CREATE DATABASE measured');
   await connection.end();
   const startApplication = (): Promise<ChildProcess> =>
-    start('../apps/server/dist/main.js', [], { ISOMEROS_DATABASE_URL: schema, ISOMEROS_PORT: '4873' });
+    start(fromHere('../apps/server/dist/main.js'), [], {
+      ISOMEROS_DATABASE_URL: schema,
+      ISOMEROS_PORT: '4873',
+    });
   const application = await startApplication();
   children.push(application);
   const design = await ask<{ id: string }>(`${API}/designs`, { source: { format: 'notation', text: MODEL } });
@@ -181,8 +104,8 @@ try {
     counts: { Item: RECORDS },
   });
   judge(`${RECORDS} records seeded and stored`, (performance.now() - began) / 1000, 's', 5);
-  children.push(await start('./mock/bare.ts', [String(BARE)]));
-  children.push(await start('./mock/nest.ts', [String(NEST), schema]));
+  children.push(await start(fromHere('./mock/bare.ts'), [String(BARE)]));
+  children.push(await start(fromHere('./mock/nest.ts'), [String(NEST), schema]));
   const item = get((client, number) => `/items/${someId(client, number)}`);
   const ownItem = get((client, number) => `/api/v1/items/${someId(client, number)}`);
   const list = get(() => '/items?kind=b');
