@@ -1,7 +1,7 @@
 import { load, type Load, type Message } from './load.js';
 
 /** Those that are compared take turns, since a machine may be twice as quick from one minute to the next. */
-export const ROUNDS = 9;
+export const ROUNDS = 25;
 export const ROUND_SECONDS = 0.8;
 /** Until everything is compiled, and what seeding left behind is collected. */
 const WARMING_SECONDS = 3;

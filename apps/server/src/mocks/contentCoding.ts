@@ -17,8 +17,9 @@ const compress = promisify<string, typeof LEVEL, Buffer>(gzip);
 
 /** Whether gzip may be answered (RFC 9110 §12.5.3). */
 export function acceptsGzip(header: string | undefined): boolean {
+  if (header === undefined) return false;
   const weights = new Map<string, number>();
-  for (const part of (header ?? '').split(',')) {
+  for (const part of header.split(',')) {
     const [coding = '', ...parameters] = part.split(';').map((text) => text.trim().toLowerCase());
     const weight = parameters.find((parameter) => parameter.startsWith('q='))?.slice(2);
     if (coding !== '') weights.set(coding, weight === undefined ? 1 : Number(weight));

@@ -105,8 +105,10 @@ export class DurableDataset {
     await stored;
   }
 
-  private enqueue(batch: Omit<Waiting, 'resolve' | 'reject'>): Promise<void> {
-    const stored = new Promise<void>((resolve, reject) => this.waiting.push({ ...batch, resolve, reject }));
+  private enqueue({ changes, answers, isUndo }: Omit<Waiting, 'resolve' | 'reject'>): Promise<void> {
+    const stored = new Promise<void>((resolve, reject) => {
+      this.waiting.push({ changes, answers, isUndo, resolve, reject });
+    });
     this.flushing ??= this.flush().finally(() => {
       this.flushing = null;
     });

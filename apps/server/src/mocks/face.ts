@@ -1,9 +1,9 @@
 import type { Server } from 'node:http';
 import {
-  describeRecordChanges,
   Draft,
   handle,
   isWrite,
+  keepChanges,
   maskedBody,
   maskedHeaders,
   operationAt,
@@ -17,8 +17,8 @@ import {
   type Change,
   type Fate,
   type Handled,
+  type KeptChange,
   type Lifespan,
-  type RecordChange,
   type RecordView,
   type Service,
   type Surroundings,
@@ -29,16 +29,15 @@ import { MOST_BODY_CHARACTERS, type Head, type Journal, type KeptExchange } from
 import { servedText, type Served } from './served.js';
 import { writeShared, type Partners } from './partners.js';
 import type { Dice } from './troubles.js';
-import { messageProblem } from './messageRules.js';
 import { close, listen, portOf, type Answered, type RequestHandler } from './listener.js';
 
 const SURROUNDINGS: Surroundings = { now: () => Date.now(), random: () => Math.random() };
 
-const NO_CHANGES: readonly RecordChange[] = [];
+const NO_CHANGES: readonly KeptChange[] = [];
 
 interface Outcome {
   readonly handled: Handled;
-  readonly records: readonly RecordChange[];
+  readonly records: readonly KeptChange[];
 }
 
 /** What the arrangements and releases of one mock have in common. */
@@ -95,7 +94,7 @@ export class Face implements RequestHandler {
 
   handle(request: EngineRequest, head: Head): Answered | null | Promise<Answered | null> {
     const started = performance.now();
-    const wrong = messageProblem(head);
+    const { problem: wrong } = head;
     if (wrong !== null) {
       const handled = this.stopped(wrong.detail, renderProblem(this.root, wrong));
       return this.answered(request, head, { handled, records: NO_CHANGES }, started);
@@ -170,7 +169,7 @@ export class Face implements RequestHandler {
       { step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' },
     ] as const;
     const handled = { operation: null, trace };
-    const head = { target, version: version.join(' '), headers: [] };
+    const head = { target, version: version.join(' '), headers: [], problem: null };
     this.record(request, head, handled, response, NO_CHANGES, performance.now());
   }
 
@@ -195,7 +194,7 @@ export class Face implements RequestHandler {
     const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes' | 'kept'> => {
       const before: RecordView = this.shared.records.dataset;
       const handled = this.withinLimit(draft, request);
-      const records = describeRecordChanges(this.service.model, before, draft, handled.changes);
+      const records = keepChanges(this.service.model, before, draft, handled.changes);
       return { handled, records, changes: handled.changes, kept: handled.kept };
     };
     return writeShared(
@@ -253,7 +252,7 @@ export class Face implements RequestHandler {
     head: Head,
     { operation, trace }: Pick<Handled, 'operation' | 'trace'>,
     response: EngineResponse,
-    records: readonly RecordChange[],
+    records: readonly KeptChange[],
     started: number,
   ): void {
     const exchange: KeptExchange = {

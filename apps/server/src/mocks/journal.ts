@@ -1,9 +1,12 @@
 import { STATUS_CODES } from 'node:http';
 import type { Contract } from '@isomeros/core/contract';
 import {
+  describeChange,
   losingCandidates,
   type Candidate,
   type EngineResponse,
+  type KeptChange,
+  type Problem,
   type RecordChange,
   type RecordedBody,
   type TraceStep,
@@ -28,6 +31,8 @@ export interface Head {
   readonly version: string;
   /** Names and values in turn. */
   readonly headers: readonly string[];
+  /** What is wrong with it, whatever it asks for. */
+  readonly problem: Problem | null;
 }
 
 /** One request with its response and how it was handled. */
@@ -60,7 +65,7 @@ export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 
  */
 export interface KeptExchange extends Omit<
   Exchange,
-  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'candidates'
+  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'candidates' | 'records'
 > {
   /** Given by the journal. */
   number: number;
@@ -79,7 +84,7 @@ export interface KeptExchange extends Omit<
   body: RecordedBody;
   /** Its status is 0 where the connection was cut instead. */
   response: EngineResponse;
-  records: readonly RecordChange[];
+  records: readonly KeptChange[];
   /** About how many characters it keeps. */
   size: number;
   /** Whether its bodies have been let go. */
@@ -141,7 +146,7 @@ export class Journal {
       response: shownResponse(kept),
       trace,
       candidates: losingCandidates(contract, kept),
-      records,
+      records: records.map(describeChange),
     };
   }
 

@@ -17,7 +17,7 @@ import { coded, withPlainTags, type CodedResponse } from './contentCoding.js';
 import type { Head } from './journal.js';
 import { messageProblem } from './messageRules.js';
 import { firstLineOf, MOST_HEADER_BYTES, rejection, type ParserError } from './rejection.js';
-import { hasBody, NO_BODY, readBody } from './requestBody.js';
+import { Breaking, hasBody, NO_BODY, readBody } from './requestBody.js';
 
 /** An answer, and how fast its body is sent, in bytes a second; `null` for as fast as can be. */
 export interface Answered {
@@ -81,7 +81,7 @@ export function close(server: Server): Promise<void> {
 const unanswered = new WeakMap<Socket, Promise<void>>();
 
 /** The body that is being read on each connection: what breaks off in it is never answered but by the refusal. */
-const reading = new WeakMap<Socket, AbortController>();
+const reading = new WeakMap<Socket, Breaking>();
 
 /** Does something once everything before it on a connection is answered. */
 function inOrder(socket: Socket, work: () => Promise<void> | void): void {
@@ -89,9 +89,10 @@ function inOrder(socket: Socket, work: () => Promise<void> | void): void {
   const done = before === undefined ? work() : before.then(work);
   if (done === undefined) return;
   unanswered.set(socket, done);
-  void done.finally(() => {
+  const forget = (): void => {
     if (unanswered.get(socket) === done) unanswered.delete(socket);
-  });
+  };
+  done.then(forget, forget);
 }
 
 /** Answers one request. A fault in it answers 500 and is nobody else's. */
@@ -112,33 +113,39 @@ function receive(
     void send(response, failed, null, true);
   };
   inOrder(request.socket, () => {
-    if (hasBody(request)) return answerBody(handler, request, response, expectsContinue).catch(fail);
+    const head = headOf(request);
     try {
-      return answer(handler, request, response, NO_BODY)?.catch(fail);
+      const answered = hasBody(request)
+        ? answerBody(handler, request, head, response, expectsContinue)
+        : answer(handler, request, head, response, NO_BODY);
+      return answered?.catch(fail);
     } catch {
       fail();
     }
   });
 }
 
-async function answerBody(
+function answerBody(
   handler: RequestHandler,
   request: IncomingMessage,
+  head: Head,
   response: ServerResponse,
   expectsContinue: boolean,
-): Promise<void> {
-  if (messageProblem(headOf(request)) !== null) return answer(handler, request, response, NO_BODY, true);
+): Promise<void> | void {
+  if (head.problem !== null) return answer(handler, request, head, response, NO_BODY, true);
   if (expectsContinue) {
     const isLarge = Number(request.headers['content-length'] ?? 0) > handler.bodyBytes;
     const body: RequestBody = isLarge ? { kind: 'too-large' } : NO_BODY;
     if (handler.isRefused(withPlainTags(requestOf(request, body))))
-      return answer(handler, request, response, body, true);
+      return answer(handler, request, head, response, body, true);
     response.writeContinue();
   }
-  const stop = new AbortController();
-  reading.set(request.socket, stop);
-  const body = await readBody(request, handler.bodyBytes, stop.signal);
-  if (body !== null) await answer(handler, request, response, body);
+  const { socket } = request;
+  const breaking = reading.get(socket) ?? new Breaking();
+  reading.set(socket, breaking);
+  return readBody(request, handler.bodyBytes, breaking).then((body) =>
+    body === null ? undefined : answer(handler, request, head, response, body),
+  );
 }
 
 const HTTP_1_1 = 'HTTP/1.1';
@@ -150,21 +157,21 @@ const requestOf = (request: IncomingMessage, body: RequestBody): EngineRequest =
   body,
 });
 
-const headOf = (request: IncomingMessage): Head => ({
-  target: request.url ?? '/',
-  version: request.httpVersion === '1.1' ? HTTP_1_1 : `HTTP/${request.httpVersion}`,
-  headers: request.rawHeaders,
-});
+function headOf({ url = '/', httpVersion, rawHeaders }: IncomingMessage): Head {
+  const version = httpVersion === '1.1' ? HTTP_1_1 : `HTTP/${httpVersion}`;
+  return { target: url, version, headers: rawHeaders, problem: messageProblem(version, rawHeaders) };
+}
 
 function answer(
   handler: RequestHandler,
   request: IncomingMessage,
+  head: Head,
   response: ServerResponse,
   body: RequestBody,
   closes = body.kind === 'too-large',
 ): Promise<void> | void {
   const sent = requestOf(request, body);
-  const answered = handler.handle(withPlainTags(sent), headOf(request));
+  const answered = handler.handle(withPlainTags(sent), head);
   return answered instanceof Promise
     ? answered.then((later) => respond(response, sent, later, closes))
     : respond(response, sent, answered, closes);
@@ -231,7 +238,7 @@ function headersOf({ headers, socket }: IncomingMessage): ReadonlyMap<string, st
 
 /** Answers what the HTTP parser of the platform could not read, once everything before it is answered. */
 function reject(handler: RequestHandler, error: ParserError, socket: Socket): void {
-  reading.get(socket)?.abort();
+  reading.get(socket)?.onBreak?.();
   inOrder(socket, () => {
     if (error.code === 'ECONNRESET' || !socket.writable) {
       socket.destroy();

@@ -1,12 +1,14 @@
 import { problem, type Problem } from '@isomeros/core/engine';
-import type { Head } from './journal.js';
 
 const NAMES_A_HOST = /^[^\s/?#@]+$/;
 
 const LONGEST_NAME = 'transfer-encoding'.length;
 
-/** What is wrong with the head of a message, whatever it asks for (RFC 9112); `null` where nothing is. */
-export function messageProblem({ version, headers }: Head): Problem | null {
+/**
+ * What is wrong with the head of a message, whatever it asks for (RFC 9112); `null` where nothing is. Header lines are
+ * names and values in turn.
+ */
+export function messageProblem(version: string, headers: readonly string[]): Problem | null {
   const [hosts, transferCodings]: [string[], string[]] = [[], []];
   let expected: string | undefined;
   // Gone through once, since it is done for every message.

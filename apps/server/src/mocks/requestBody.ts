@@ -12,28 +12,41 @@ export const hasBody = ({ headers }: IncomingMessage): boolean =>
 
 /** The content coding of a body (RFC 9110 §8.4); `null` where there is none. */
 function codingOf({ headers }: IncomingMessage): string | null {
-  const coding = (headers['content-encoding'] ?? '').trim().toLowerCase();
+  const sent = headers['content-encoding'];
+  if (sent === undefined) return null;
+  const coding = sent.trim().toLowerCase();
   return coding === '' || coding === 'identity' ? null : coding;
+}
+
+/** How whoever reads the bodies of a connection is told that no more can be read; an AbortSignal costs more than a body. */
+export class Breaking {
+  onBreak: (() => void) | null = null;
 }
 
 /**
  * Reads a body up to the limit, which counts what was decoded, and passes over the rest of it; `null` when the client
- * went away, or the signal says that no more of it can be read.
+ * went away, or no more of it can be read.
  */
-export async function readBody(
+export function readBody(
   request: IncomingMessage,
   limit: number,
-  signal: AbortSignal,
+  breaking: Breaking,
 ): Promise<RequestBody | null> {
   const coding = codingOf(request);
-  if (coding === null) return readStream(request, request, limit, signal);
-  if (coding !== 'gzip' && coding !== 'x-gzip') {
-    request.resume();
-    return { kind: 'coded', coding };
-  }
+  if (coding === null) return readStream(request, request, limit, breaking);
+  if (coding === 'gzip' || coding === 'x-gzip') return readGzip(request, limit, breaking);
+  request.resume();
+  return Promise.resolve({ kind: 'coded', coding });
+}
+
+async function readGzip(
+  request: IncomingMessage,
+  limit: number,
+  breaking: Breaking,
+): Promise<RequestBody | null> {
   const decoded = createGunzip();
   request.pipe(decoded);
-  const body = await readStream(request, decoded, limit, signal);
+  const body = await readStream(request, decoded, limit, breaking);
   // What is left of the message is passed over undecoded.
   request.unpipe(decoded);
   decoded.destroy();
@@ -45,13 +58,13 @@ function readStream(
   request: IncomingMessage,
   stream: Readable,
   limit: number,
-  signal: AbortSignal,
+  breaking: Breaking,
 ): Promise<RequestBody | null> {
   return new Promise((resolve) => {
-    signal.addEventListener('abort', () => {
+    breaking.onBreak = (): void => {
       // A body that arrived whole is read to its end, whatever came behind it.
       if (!request.complete) resolve(null);
-    });
+    };
     const parts: Buffer[] = [];
     let bytes = 0;
     stream.on('data', (part: Buffer) => {

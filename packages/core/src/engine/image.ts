@@ -26,42 +26,66 @@ export interface RecordChange {
   readonly after: RecordImage | null;
 }
 
-/** What a write did, record by record. `before` and `after` are the records around it. */
-export function describeRecordChanges(
+/**
+ * What a write did, record by record, as it is kept: rows never change, so only what they point at is looked up at
+ * once, and described when somebody looks.
+ */
+export interface KeptChange extends Pick<RecordChange, 'key' | 'effect'> {
+  readonly model: Model;
+  readonly storage: EntityStorage;
+  readonly before: Pointing | null;
+  readonly after: Pointing | null;
+}
+
+/** A row with the keys of what it pointed at: of its owner, then of its references. */
+interface Pointing {
+  readonly row: Row;
+  readonly keys: readonly Json[];
+}
+
+/** Keeps what a write did. `before` and `after` are the records around it. */
+export function keepChanges(
   model: Model,
   before: RecordView,
   after: RecordView,
   changes: readonly Change[],
-): readonly RecordChange[] {
-  return changes.flatMap((change): RecordChange[] => {
+): readonly KeptChange[] {
+  const kept: KeptChange[] = [];
+  for (const change of changes) {
     const row = change.kind === 'remove' ? change.before : change.after;
     const storage = storageOf(model).byId.get(row.entity);
-    if (storage === undefined) return [];
-    const shared = { entity: storage.entity.name, key: keyText(model, storage, after, row) };
-    switch (change.kind) {
-      case 'add':
-        return [
-          { ...shared, effect: 'added', before: null, after: imageOf(model, storage, after, change.after) },
-        ];
-      case 'update': {
-        const [old, now] = [
-          imageOf(model, storage, before, change.before),
-          imageOf(model, storage, after, change.after),
-        ];
-        return [{ ...shared, effect: 'changed', before: old, after: now }];
-      }
-      case 'remove':
-        return [
-          {
-            ...shared,
-            effect: 'removed',
-            before: imageOf(model, storage, before, change.before),
-            after: null,
-          },
-        ];
-    }
-  });
+    if (storage === undefined) continue;
+    kept.push({
+      model,
+      storage,
+      key: keyText(model, storage, after, row),
+      effect: EFFECTS[change.kind],
+      before: change.kind === 'add' ? null : pointing(model, storage, before, change.before),
+      after: change.kind === 'remove' ? null : pointing(model, storage, after, change.after),
+    });
+  }
+  return kept;
 }
+
+const EFFECTS = { add: 'added', update: 'changed', remove: 'removed' } as const;
+
+const NO_KEYS: readonly Json[] = [];
+
+function pointing(model: Model, { owner, references }: EntityStorage, view: RecordView, row: Row): Pointing {
+  if (owner === null && references.length === 0) return { row, keys: NO_KEYS };
+  const keys = references.map(({ id }) => targetKey(model, view, row, id));
+  if (owner !== null) keys.unshift(targetKey(model, view, row, owner.id));
+  return { row, keys };
+}
+
+/** What a write did, as people read it. */
+export const describeChange = ({ model, storage, key, effect, before, after }: KeptChange): RecordChange => ({
+  entity: storage.entity.name,
+  key,
+  effect,
+  before: before === null ? null : imageOf(model, storage, before),
+  after: after === null ? null : imageOf(model, storage, after),
+});
 
 function keyText(model: Model, storage: EntityStorage, view: RecordView, row: Row): Json {
   if (!storage.singleton) return row.values[storage.key.id] ?? null;
@@ -75,16 +99,15 @@ function targetKey(model: Model, view: RecordView, row: Row, relationship: strin
 }
 
 /** Every attribute and to-one role with its value; what is write-only is told to be set, not shown. */
-function imageOf(model: Model, storage: EntityStorage, view: RecordView, row: Row): RecordImage {
+function imageOf(model: Model, storage: EntityStorage, { row, keys }: Pointing): RecordImage {
   const image = bareObject();
   for (const { id, name, type, writeOnly } of storage.attributes) {
     const value = row.values[id] ?? null;
     image[name] =
       writeOnly && value !== null ? '(set, never returned)' : namedValue(model, type, value, false);
   }
-  const { owner } = storage;
-  if (owner !== null) image[ownerRoleOf(owner)] = targetKey(model, view, row, owner.id);
-  for (const reference of storage.references)
-    image[roleOf(reference)] = targetKey(model, view, row, reference.id);
+  const { owner, references } = storage;
+  const roles = [...(owner === null ? [] : [ownerRoleOf(owner)]), ...references.map(roleOf)];
+  for (const [index, role] of roles.entries()) image[role] = keys[index] ?? null;
   return image;
 }

@@ -36,5 +36,10 @@ function weightOf(parameters: readonly string[]): number {
 }
 
 /** The media type of a Content-Type header, without parameters, in lower case. */
-export const mediaTypeOf = (header: string | undefined): string =>
-  (header ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
+export function mediaTypeOf(header: string | undefined): string {
+  if (header === undefined || BARE_TYPE.test(header)) return header ?? '';
+  return header.split(';')[0]?.trim().toLowerCase() ?? '';
+}
+
+/** Most headers name a type and nothing else. */
+const BARE_TYPE = /^[a-z+./-]+$/;
