@@ -83,6 +83,9 @@ const unanswered = new WeakMap<Socket, Promise<void>>();
 /** The body that is being read on each connection: what breaks off in it is never answered but by the refusal. */
 const reading = new WeakMap<Socket, Breaking>();
 
+/** Connections that got their last answer: what else is wrong with what came is not told. */
+const closing = new WeakSet<Socket>();
+
 /** Does something once everything before it on a connection is answered. */
 function inOrder(socket: Socket, work: () => Promise<void> | void): void {
   const before = unanswered.get(socket);
@@ -202,7 +205,10 @@ function send(
   // Names and values in turn: some names stand more than once, such as those of challenges.
   const lines: string[] = [];
   for (const [name, value] of headers) lines.push(name, value);
-  if (closes) lines.push('Connection', 'close');
+  if (closes) {
+    lines.push('Connection', 'close');
+    if (response.socket !== null) closing.add(response.socket);
+  }
   if (body !== null) lines.push('Content-Length', String(Buffer.byteLength(body)));
   response.writeHead(status, lines);
   if (body === null) response.end();
@@ -240,6 +246,7 @@ function headersOf({ headers, socket }: IncomingMessage): ReadonlyMap<string, st
 function reject(handler: RequestHandler, error: ParserError, socket: Socket): void {
   reading.get(socket)?.onBreak?.();
   inOrder(socket, () => {
+    if (closing.has(socket)) return;
     if (error.code === 'ECONNRESET' || !socket.writable) {
       socket.destroy();
       return;
