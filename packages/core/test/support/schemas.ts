@@ -4,14 +4,32 @@ import type { ValidateFunction } from 'ajv';
 import formats from 'ajv-formats';
 import type { Answer } from './mock.js';
 
-/** Judges answers by the published description: does the body fit the schema of its status? */
+interface PublishedResponse {
+  readonly content?: Record<string, { schema: object }>;
+  readonly headers?: Record<string, { schema: object }>;
+}
+
+/** Headers with a meaning of their own to every resource, which no description repeats. */
+const GENERAL = new Set([
+  'content-type',
+  'cache-control',
+  'vary',
+  'last-modified',
+  'accept',
+  'accept-encoding',
+  'accept-patch',
+  'allow',
+  'retry-after',
+]);
+
+/** Where they are documented, they are always there. */
+const ALWAYS = new Set(['Location', 'WWW-Authenticate']);
+
+/** Judges answers by the published description: do body and headers fit what is said of their status? */
 export class PublishedSchemas {
   private readonly ajv = new Ajv2020({ strict: false, allErrors: true, ownProperties: true });
   private readonly compiled = new Map<string, ValidateFunction>();
-  private readonly responses = new Map<
-    string,
-    Record<string, { content?: Record<string, { schema: object }> }>
-  >();
+  private readonly responses = new Map<string, Record<string, PublishedResponse>>();
 
   constructor(document: OpenApiDocument) {
     (formats as unknown as (ajv: Ajv2020) => void)(this.ajv);
@@ -31,6 +49,8 @@ export class PublishedSchemas {
   problemWith(operation: string, answer: Answer): string | null {
     const response = this.responses.get(operation)?.[String(answer.status)];
     if (response === undefined) return `${operation} does not document ${answer.status}`;
+    const header = this.headerProblem(response, answer);
+    if (header !== null) return `${operation} ${answer.status}: ${header}`;
     if (response.content === undefined)
       return answer.body === null ? null : `${operation} ${answer.status} documents no body`;
     // A client that prefers no body gets none, whatever is documented (RFC 7240 §4.2).
@@ -42,6 +62,24 @@ export class PublishedSchemas {
     return validate(answer.body)
       ? null
       : `${operation} ${answer.status}: ${this.ajv.errorsText(validate.errors)}`;
+  }
+
+  private headerProblem({ headers = {} }: PublishedResponse, answer: Answer): string | null {
+    const documented = new Map(
+      Object.entries(headers).map(([name, { schema }]) => [name.toLowerCase(), schema]),
+    );
+    for (const [name, value] of answer.headers) {
+      const schema = documented.get(name);
+      if (schema === undefined && !GENERAL.has(name)) return `the header ${name} is not documented`;
+      if (schema === undefined) continue;
+      const validate = this.compile(JSON.stringify(schema));
+      const read: unknown = 'type' in schema && schema.type === 'integer' ? Number(value) : value;
+      if (!validate(read)) return `${name}: ${value} ${this.ajv.errorsText(validate.errors)}`;
+    }
+    const missing = Object.keys(headers).find(
+      (name) => ALWAYS.has(name) && !answer.headers.has(name.toLowerCase()),
+    );
+    return missing === undefined ? null : `the header ${missing} is missing`;
   }
 
   private compile(schema: string): ValidateFunction {

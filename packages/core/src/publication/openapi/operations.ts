@@ -93,24 +93,26 @@ function headersOf(
     paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
   const isElsewhere =
     cases.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere')) ||
-    (verb === 'transition' && hasCode(cases, 'ok'));
-  const isTagged = hasCode(cases, 'ok', 'not-modified') && returns !== null;
+    ((verb === 'transition' || verb === 'act') && hasCode(cases, 'ok'));
+  const isTagged =
+    hasCode(cases, 'created', 'minimal') || (hasCode(cases, 'ok', 'not-modified') && returns !== null);
+  const isShown = returns !== null && hasCode(cases, 'ok', 'created', 'removed');
+  const isBare = representation.envelope === 'bare' && verb === 'list';
   const inHeader =
-    representation.links === 'header' && representation.mediaTypes.includes('application/json');
+    (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
+    representation.mediaTypes.includes('application/json');
   return {
     ...(hasCode(cases, 'created') ? { Location: ofText('Where the new record is.', URI) } : {}),
     ...(isElsewhere ? { 'Content-Location': ofText('The one address of the record.', URI) } : {}),
     ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
-    ...(inHeader && returns !== null && hasCode(cases, 'ok')
-      ? { Link: ofText('Where it leads (RFC 8288).') }
-      : {}),
+    ...(inHeader && isShown ? { Link: ofText('Where it leads (RFC 8288).') } : {}),
     ...(inHeader && verb === 'list' && hasTemplate(contract, resource) && hasCode(cases, 'ok')
       ? { 'Link-Template': ofText('Where each item is (RFC 9652), by members of it.') }
       : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
       ? { 'Total-Count': ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
       : {}),
-    ...(prefers && hasCode(cases, 'ok', 'created', 'minimal')
+    ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
       ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }
       : {}),
     ...(hasCode(cases, 'unauthenticated')
