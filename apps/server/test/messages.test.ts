@@ -7,10 +7,18 @@ import { ROUTES } from './support/models.js';
 let app: TestApp;
 let port: number;
 let slow: MockBody;
+/** The port of a mock that wants credentials. */
+let guarded: number;
 beforeAll(async () => {
   app = await TestApp.start();
   const { id } = await app.createDesign(ROUTES);
   ({ port } = await app.createMock(id, { counts: { Route: 60 } }));
+  const closed = await app.createDesign(ROUTES);
+  await app.json('PUT', `/api/designs/${closed.id}/choices`, {
+    settings: { security: 'bearer' },
+    answered: [],
+  });
+  guarded = (await app.createMock(closed.id)).port;
   slow = await app.createMock(id, { counts: { Route: 3 } });
   await app.json('PUT', `/api/mocks/${slow.id}/trouble`, {
     seed: 1,
@@ -154,6 +162,12 @@ describe('the head of a message', () => {
   ])('who asks before sending %s is answered at once', async (_name, lines, status) => {
     const head = Buffer.from(`POST /api/v1/routes HTTP/1.1\r\n${HOST}${lines}Expect: 100-continue\r\n\r\n`);
     expect(await statuses(port, head, 1)).toEqual([status]);
+  });
+
+  test('who asks before sending without credentials is answered 401 at once', async () => {
+    const lines = `${HOST}${JSON_TYPE}Content-Length: 19\r\nExpect: 100-continue\r\n`;
+    const bytes = Buffer.from(`POST /api/v1/routes HTTP/1.1\r\n${lines}\r\n`);
+    expect(await statuses(guarded, bytes, 1)).toEqual([401]);
   });
 });
 

@@ -1,3 +1,4 @@
+import { MASK } from '@isomeros/core/engine';
 import { Fragment } from 'react';
 import type { Exchange, Message } from '../app/api/types.js';
 import { indentJson } from '../app/parts/json.js';
@@ -14,6 +15,9 @@ export function ExchangeMessages({ exchange: { request, response }, onFollow }: 
       <div>
         <MessageHead message={request} onFollow={null} />
         {request.body !== '' && <pre className="message">{indentJson(request.body, 34)}</pre>}
+        {`${request.head}${request.body}`.includes(MASK) && (
+          <p className="empty-note">{MASK} stands for a secret, which is not kept.</p>
+        )}
         {request.cut && <p className="empty-note">The body is longer than the journal keeps.</p>}
         {request.withheld !== null && (
           <p className="empty-note">

@@ -161,15 +161,15 @@ describe('assumptions', () => {
     [
       'createdAt: instant, required',
       'Who makes the created at of a member?',
-      ['The client', 'The server, once'],
+      ['The client', 'The server at creation'],
     ],
     [
       'updatedAt: instant, required',
       'Who makes the updated at of a member?',
-      ['The client', 'The server, at every change'],
+      ['The client', 'The server at every change'],
     ],
-    ['uuid: uuid, required', 'Who makes the uuid of a member?', ['The client', 'The server, once']],
-    ['guid: uuid, key', 'Who makes the guid of a member?', ['The client', 'The server, once']],
+    ['uuid: uuid, required', 'Who makes the uuid of a member?', ['The client', 'The server at creation']],
+    ['guid: uuid, key', 'Who makes the guid of a member?', ['The client', 'The server at creation']],
     [
       'name: text, required\n  memberCode: text, required\n  joinedOn: date, required',
       'Can there be two members that are the same?',

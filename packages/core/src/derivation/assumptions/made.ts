@@ -15,7 +15,7 @@ export const assumeMade = (deriving: Deriving): readonly Assumption[] =>
     entity.attributes.flatMap((attribute): readonly Assumption[] => {
       const change = madeByServer(attribute);
       if (change === null) return [];
-      const how = change.touched === true ? 'The server, at every change' : 'The server, once';
+      const how = change.touched === true ? 'The server at every change' : 'The server at creation';
       return [
         {
           id: `made:${attribute.id}`,
