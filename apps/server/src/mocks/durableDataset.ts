@@ -250,7 +250,7 @@ export class DurableDataset {
     counters: Counters,
   ): Promise<void> {
     this.stopped = 'The outcome of an earlier write is being found out.';
-    for (;;) {
+    for (let attempt = 1; ; attempt++) {
       try {
         const stored = await this.store.readSequence();
         if (stored === this.sequence + 1) {
@@ -262,7 +262,10 @@ export class DurableDataset {
         this.stopped = null;
         return;
       } catch (error) {
-        this.logger.warn(`The stored sequence number could not be read: ${errorText(error)}`);
+        if (attempt === 1)
+          this.logger.warn(
+            `The stored sequence number could not be read, and is asked for until it is: ${errorText(error)}`,
+          );
         await new Promise((resolve) => setTimeout(resolve, CHECK_EVERY_MS));
       }
     }
