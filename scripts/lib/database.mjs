@@ -70,7 +70,8 @@ export async function startDatabaseAgain(folder, port) {
       throw new UserError(`Port ${port} is in use by somebody else.`);
     } catch (error) {
       if (error instanceof Stopped || !(error instanceof Error)) throw error;
-      if (attempt === 1) say(`${error.message.replace(/[.]?$/, '.')} It is tried again every ${RETRY_MS / 1_000} seconds.`);
+      if (attempt === 1)
+        say(`${error.message.replace(/[.]?$/, '.')} It is tried again every ${RETRY_MS / 1_000} seconds.`);
       await pause(RETRY_MS);
     }
   }
