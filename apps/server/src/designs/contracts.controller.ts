@@ -3,8 +3,7 @@ import {
   arrangementOf,
   readArrangement,
   setting as resolveSetting,
-  SETTING_DEFAULTS,
-  SETTING_TITLES,
+  SETTINGS,
   type ArrangementChoices,
   type SettingLevel,
   type SettingName,
@@ -51,10 +50,10 @@ export class ContractsController {
   private viewOf({ choices }: DesignView, name: string): ArrangementView {
     const { settings: _own, name: _name, ...parts } = this.designs.arrangement(choices, name);
     const arrangement = arrangementOf(name, choices);
-    const names = Object.keys(SETTING_DEFAULTS) as SettingName[];
+    const names = Object.keys(SETTINGS) as SettingName[];
     const settings = names.map((setting) => ({
       name: setting,
-      title: SETTING_TITLES[setting],
+      title: SETTINGS[setting].title,
       ...resolveSetting(arrangement, setting),
     }));
     return { name, settings, ...parts };

@@ -1,7 +1,6 @@
-import { CHOOSABLE_NAMES, hasLevel } from '@isomeros/core/arrangement';
+import { hasLevel, SETTING_GROUPS } from '@isomeros/core/arrangement';
 import { Segmented } from 'antd';
 import { memo, useState } from 'react';
-import { grouped } from './settingGroups.js';
 import { SettingRows } from './SettingRows.js';
 
 type Level = 'design' | 'arrangement';
@@ -25,10 +24,10 @@ export const Conventions = memo(function Conventions(): React.JSX.Element {
         </span>
       </header>
       <div className="panel-body">
-        {grouped(CHOOSABLE_NAMES.filter((name) => hasLevel(name, 'design'))).map(({ title, names }) => (
+        {SETTING_GROUPS.map(({ title, names }) => (
           <section key={title} aria-label={title}>
             <h3 className="section-head">{title}</h3>
-            <SettingRows level={level} names={names} />
+            <SettingRows level={level} names={names.filter((name) => hasLevel(name, 'design'))} />
           </section>
         ))}
       </div>

@@ -1,10 +1,10 @@
-import type { SettingDomain } from '@isomeros/core/arrangement';
+import type { ChoosableRow } from '@isomeros/core/arrangement';
 import { InputNumber, Select } from 'antd';
 import { TextField } from '../app/parts/TextField.js';
 
 interface Props {
   readonly label: string;
-  readonly domain: SettingDomain;
+  readonly domain: ChoosableRow;
   readonly value: string | number;
   readonly onChoose: (value: string | number) => void;
 }

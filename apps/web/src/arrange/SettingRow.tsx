@@ -1,7 +1,6 @@
 import {
-  CHOOSABLE,
   readSettings,
-  SETTING_TITLES,
+  rowOf,
   type ChoiceLevel,
   type ChoosableSetting,
   type SettingLevel,
@@ -27,6 +26,8 @@ interface Props {
 /** One setting. Drawn again only where something of its own changes: there are many, and each change touches one. */
 export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Element {
   const { name, value, from, level, resource, operation } = props;
+  const row = rowOf(name);
+  const { title } = row;
   const store = useAppStore();
   const dispatch = useAppDispatch();
   const [wrong, setWrong] = useState<string | null>(null);
@@ -49,9 +50,11 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
   };
   return (
     <li className={from === level ? 'set-here' : ''}>
-      <span className="title">{SETTING_TITLES[name]}</span>
-      <SettingControl label={SETTING_TITLES[name]} domain={CHOOSABLE[name]} value={value} onChoose={choose} />
-      <OriginMark title={SETTING_TITLES[name]} level={from} onReset={from === 'default' ? null : reset} />
+      <span className="title" title={row.help}>
+        {title}
+      </span>
+      <SettingControl label={title} domain={row} value={value} onChoose={choose} />
+      <OriginMark title={title} level={from} onReset={from === 'default' ? null : reset} />
       {wrong !== null && (
         <span className="wrong" role="alert">
           {wrong}

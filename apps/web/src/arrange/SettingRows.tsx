@@ -1,5 +1,6 @@
 import {
   arrangementOf,
+  hasEffect,
   hasLevel,
   operationKey,
   setting,
@@ -8,7 +9,6 @@ import {
 } from '@isomeros/core/arrangement';
 import { useMemo } from 'react';
 import { useAppSelector } from '../app/store.js';
-import { hasEffect } from './settingGroups.js';
 import { SettingRow } from './SettingRow.js';
 
 interface Props {

@@ -1,7 +1,7 @@
 import {
   findArrangement,
   plainArrangement,
-  SETTING_TITLES,
+  SETTINGS,
   type ArrangementChoices,
   type Choices,
   type SettingName,
@@ -56,7 +56,7 @@ type Decided = ReadonlyMap<string, string>;
 const said = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
 
 const titleOf = (name: string): string =>
-  Object.hasOwn(SETTING_TITLES, name) ? SETTING_TITLES[name as SettingName] : name;
+  Object.hasOwn(SETTINGS, name) ? SETTINGS[name as SettingName].title : name;
 
 const settingsIn = (values: object, where: string): Decided =>
   new Map(Object.entries(values).map(([name, value]) => [titleOf(name) + where, said(value)]));

@@ -2,7 +2,8 @@ import { withImplicitIds, type Model } from '../model/index.js';
 import type { CustomOperation } from './customs.js';
 import type { Exposures } from './exposure.js';
 import type { Placements } from './placements.js';
-import { SETTING_DEFAULTS, type Arrangement, type SettingsById, type SettingValues } from './settings.js';
+import type { Arrangement, SettingsById, SettingValues } from './settings.js';
+import { SETTINGS } from './settings/table.js';
 
 /** What was decided about a design besides its text. */
 export interface Choices {
@@ -55,7 +56,7 @@ export const NO_CHOICES: Choices = {
 
 /** The model as the settings of its design complete it. */
 export const completeModel = (model: Model, { settings }: Choices): Model =>
-  withImplicitIds(model, settings.implicitId ?? SETTING_DEFAULTS.implicitId);
+  withImplicitIds(model, settings.implicitId ?? SETTINGS.implicitId.default);
 
 export const findArrangement = ({ arrangements }: Choices, name: string): ArrangementChoices | undefined =>
   arrangements.find((arrangement) => arrangement.name === name);

@@ -1,7 +1,8 @@
 import { identitiesOf, isJsonObject, readJson, type Identities, type Json } from '../model/index.js';
 import { parse } from '../notation/index.js';
 import type { Choices } from './choices.js';
-import { CHOOSABLE, CHOOSABLE_NAMES, hasLevel, type ChoiceLevel, type SettingDomain } from './domains.js';
+import type { ChoiceLevel, ChoosableRow } from './settings/row.js';
+import { CHOOSABLE_NAMES, hasLevel, rowOf } from './settings/table.js';
 import { ASPECT_VALUES, FILTER_OPERATORS } from './exposure.js';
 import { PLACES } from './placements.js';
 import { ARRANGEMENT_NAME, PATH_WORD, readChoices, upgradeChoices } from './readChoices.js';
@@ -39,7 +40,7 @@ const settingsSchema = (level: ChoiceLevel): object => ({
   properties: Object.fromEntries(
     CHOOSABLE_NAMES.filter((setting) => hasLevel(setting, level)).map((setting) => [
       setting,
-      schemaOf(CHOOSABLE[setting]),
+      schemaOf(rowOf(setting)),
     ]),
   ),
   additionalProperties: false,
@@ -91,7 +92,7 @@ const arrangementSchema: object = {
   additionalProperties: false,
 };
 
-function schemaOf(domain: SettingDomain): object {
+function schemaOf(domain: ChoosableRow): object {
   switch (domain.kind) {
     case 'options':
       return { enum: domain.options };

@@ -1,16 +1,9 @@
-export { operationKey, setting, SETTING_DEFAULTS, SETTING_LEVELS, SETTING_TITLES } from './settings.js';
-export type {
-  Arrangement,
-  ResolvedSetting,
-  SettingLevel,
-  SettingName,
-  SettingPlace,
-  Settings,
-  SettingsById,
-  SettingValues,
-} from './settings.js';
-export { CHOOSABLE, CHOOSABLE_NAMES, hasLevel } from './domains.js';
-export type { ChoiceLevel, ChoosableSetting, SettingDomain } from './domains.js';
+export { hasEffect, operationKey, setting } from './settings.js';
+export { SETTING_LEVELS } from './settings/row.js';
+export type { ChoiceLevel, ChoosableRow, SettingLevel } from './settings/row.js';
+export { CHOOSABLE_NAMES, hasLevel, rowOf, SETTING_GROUPS, SETTINGS } from './settings/table.js';
+export type { ChoosableSetting, SettingName, Settings } from './settings/table.js';
+export type { Arrangement, ResolvedSetting, SettingPlace, SettingsById, SettingValues } from './settings.js';
 export { backSubject, pairingPlaces, placeOf, PLACES, placeWords, subjectsOf } from './placements.js';
 export type { Place, PlaceOf, Placements, ResolvedPlace, Subject, SubjectKind } from './placements.js';
 export { readSettings } from './readSettings.js';

@@ -7,7 +7,7 @@ import {
   type ArrangementChoices,
   type Choices,
 } from './choices.js';
-import type { ChoiceLevel } from './domains.js';
+import type { ChoiceLevel } from './settings/row.js';
 import { ASPECTS, ASPECT_VALUES, FILTER_OPERATORS, type ExposureChoice, type Exposures } from './exposure.js';
 import { isPlace, PLACES, type Place, type Placements } from './placements.js';
 import { readCustoms } from './readCustoms.js';

@@ -1,10 +1,5 @@
-import {
-  CHOOSABLE,
-  hasLevel,
-  type ChoiceLevel,
-  type ChoosableSetting,
-  type SettingDomain,
-} from './domains.js';
+import type { ChoiceLevel } from './settings/row.js';
+import { CHOOSABLE_NAMES, hasLevel, isChoosable, rowOf } from './settings/table.js';
 import type { SettingValues } from './settings.js';
 
 export interface SettingProblem {
@@ -28,14 +23,14 @@ export function readSettings(
 
 function problemOf(name: string, value: unknown, level: ChoiceLevel): SettingProblem | null {
   if (!isChoosable(name)) {
-    const names = Object.keys(CHOOSABLE).join(', ');
+    const names = CHOOSABLE_NAMES.join(', ');
     return {
       name,
       code: 'unknown',
       message: `There is no setting ${name} to be chosen; there are ${names}.`,
     };
   }
-  const domain: SettingDomain = CHOOSABLE[name];
+  const domain = rowOf(name);
   if (!hasLevel(name, level)) {
     const message = `It cannot be chosen for one ${level}; its levels are ${domain.levels.join(', ')}.`;
     return { name, code: 'level', message };
@@ -56,5 +51,3 @@ function problemOf(name: string, value: unknown, level: ChoiceLevel): SettingPro
     }
   }
 }
-
-const isChoosable = (name: string): name is ChoosableSetting => Object.hasOwn(CHOOSABLE, name);

@@ -1,9 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   arrangementOf,
+  CHOOSABLE_NAMES,
   completeModel,
+  hasEffect,
   NO_CHOICES,
   plainArrangement,
+  readSettings,
+  rowOf,
+  SETTING_GROUPS,
+  SETTINGS,
   setting,
   type Choices,
   type SettingValues,
@@ -216,5 +222,48 @@ describe('conventions', () => {
     };
     expect(remove({})).toEqual([204, null]);
     expect(remove({ removeAnswers: 'record' })).toEqual([200, 1]);
+  });
+});
+
+describe('every setting', () => {
+  test.each(CHOOSABLE_NAMES)(
+    '%s says what it does, where it can be chosen, and fits its own domain',
+    (name) => {
+      const { title, help, levels } = rowOf(name);
+      expect(title).toMatch(/^[A-Z]/);
+      expect(help).toMatch(/^\S.{20,130}\.$/);
+      const [level] = levels;
+      if (level === undefined) throw new Error('It can be chosen nowhere.');
+      expect(readSettings({ [name]: SETTINGS[name].default }, level)).toMatchObject({ ok: true });
+    },
+  );
+
+  test.each(CHOOSABLE_NAMES.flatMap((name) => (rowOf(name).when ?? []).map((when) => [name, when] as const)))(
+    '%s has an effect by something that can be: %j',
+    (_, when) => {
+      const other = CHOOSABLE_NAMES.find((name) => name === when.setting);
+      const row = other === undefined ? null : rowOf(other);
+      if (row?.kind !== 'options') throw new Error('It depends on no setting with options.');
+      const fitting =
+        'is' in when ? when.is : row.options.filter((one) => String(one).includes(when.includes));
+      expect(fitting.length).toBeGreaterThan(0);
+      expect(fitting.length).toBeLessThan(row.options.length);
+      for (const value of fitting) expect(row.options).toContain(value);
+    },
+  );
+
+  test('one has no effect while what it depends on is otherwise', () => {
+    const of = (settings: SettingValues): readonly boolean[] => {
+      const main = { ...plainArrangement('main'), settings };
+      const arrangement = arrangementOf('main', { ...NO_CHOICES, arrangements: [main] });
+      return (['role', 'keyHeader', 'pageMember'] as const).map((name) => hasEffect(arrangement, name));
+    };
+    expect(of({})).toEqual([false, false, true]);
+    expect(of({ security: 'basic', access: 'role' })).toEqual([true, false, true]);
+    expect(of({ security: 'bearer, api key', envelope: 'bare' })).toEqual([false, true, false]);
+  });
+
+  test('stands in one group', () => {
+    expect(SETTING_GROUPS.flatMap(({ names }) => names)).toEqual(CHOOSABLE_NAMES);
   });
 });

@@ -1,11 +1,11 @@
 import {
   arrangementOf,
-  CHOOSABLE,
   COMPARE_OPERATORS,
   FIXED_OPERATORS,
   FILTER_OPERATORS,
   CHOOSABLE_NAMES,
   hasLevel,
+  rowOf,
   NO_CHOICES,
   operationKey,
   plainArrangement,
@@ -13,12 +13,12 @@ import {
   subjectsOf,
   type Arrangement,
   type ChoiceLevel,
+  type ChoosableRow,
   type CustomEffect,
   type CustomOperation,
   type ExposureChoice,
   type Exposures,
   type Placements,
-  type SettingDomain,
   type SettingsById,
   type SettingValues,
 } from '@isomeros/core/arrangement';
@@ -46,7 +46,7 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
   defaultSort: ['', 'id', '-name,id', 'nothing'],
 };
 
-function anyValue(name: string, domain: SettingDomain): fc.Arbitrary<string | number> {
+function anyValue(name: string, domain: ChoosableRow): fc.Arbitrary<string | number> {
   switch (domain.kind) {
     case 'options':
       return fc.constantFrom(...domain.options);
@@ -66,7 +66,7 @@ export const anySettings = (level: ChoiceLevel): fc.Arbitrary<SettingValues> =>
     Object.fromEntries(
       CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && name !== 'implicitId').map((name) => [
         name,
-        anyValue(name, CHOOSABLE[name]),
+        anyValue(name, rowOf(name)),
       ]),
     ),
     { requiredKeys: [] },

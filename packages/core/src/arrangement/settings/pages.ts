@@ -1,0 +1,77 @@
+import { FOR_ARRANGEMENT, FOR_RESOURCE, integer, name, options, type Effective } from './row.js';
+
+const PAGED: readonly Effective[] = [{ setting: 'pageStyle', is: ['number', 'offset', 'cursor'] }];
+const NUMBERED: readonly Effective[] = [{ setting: 'pageStyle', is: ['number'] }];
+
+export const PAGES = {
+  pageStyle: options({
+    default: 'number',
+    options: ['number', 'offset', 'cursor', 'none'],
+    title: 'Pages',
+    help: 'How a page of a list is asked for: ?page=2, ?offset=20, an opaque ?cursor=…, or everything at once.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  pageSize: integer({
+    default: 20,
+    min: 1,
+    max: 10_000,
+    title: 'Page size',
+    help: 'How many records come in a page where the request does not say.',
+    levels: FOR_RESOURCE,
+    when: PAGED,
+  }),
+  maxPageSize: integer({
+    default: 100,
+    min: 1,
+    max: 10_000,
+    title: 'Largest page size',
+    help: 'The most records that a request may ask for in one page.',
+    levels: FOR_RESOURCE,
+    when: PAGED,
+  }),
+  oversize: options({
+    default: 'refused',
+    options: ['refused', 'clamped'],
+    title: 'Too large a page',
+    help: 'A page larger than the largest is refused (400), or answered as large as that.',
+    levels: FOR_ARRANGEMENT,
+    when: PAGED,
+  }),
+  totals: options({
+    default: 'body',
+    options: ['body', 'header', 'none'],
+    title: 'Totals',
+    help: 'Where the number of all records is told: in the body, in the header Total-Count, or not at all.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  pageParameter: name({
+    default: 'page',
+    title: 'Page parameter',
+    help: 'The query parameter with the number of the page, from 1: ?page=2.',
+    when: NUMBERED,
+  }),
+  sizeParameter: name({
+    default: 'size',
+    title: 'Size parameter',
+    help: 'The query parameter with the number of records in a page: ?size=50.',
+    when: NUMBERED,
+  }),
+  offsetParameter: name({
+    default: 'offset',
+    title: 'Offset parameter',
+    help: 'The query parameter with how many records come before the page: ?offset=40.',
+    when: [{ setting: 'pageStyle', is: ['offset'] }],
+  }),
+  limitParameter: name({
+    default: 'limit',
+    title: 'Limit parameter',
+    help: 'The query parameter with the most records of a page: ?limit=50.',
+    when: [{ setting: 'pageStyle', is: ['offset', 'cursor'] }],
+  }),
+  cursorParameter: name({
+    default: 'cursor',
+    title: 'Cursor parameter',
+    help: 'The query parameter with where a page begins, as the page before told it.',
+    when: [{ setting: 'pageStyle', is: ['cursor'] }],
+  }),
+};

@@ -1,0 +1,65 @@
+import { FOR_ARRANGEMENT, integer, options, text } from './row.js';
+
+export const PATHS = {
+  basePath: text({
+    default: '/api',
+    title: 'Base path',
+    help: 'What every path begins with: /api gives /api/v1/routes.',
+    pattern: /^(?:\/[A-Za-z0-9._~-]{1,40}){0,4}$/,
+    expected: 'a path such as /api, without trailing slash, or nothing',
+    empty: 'none',
+    levels: FOR_ARRANGEMENT,
+  }),
+  version: text({
+    default: 'v1',
+    title: 'Version',
+    help: 'What clients ask for as the version of the contract: v1, 2026-06.',
+    pattern: /^[A-Za-z0-9._~-]{1,20}$/,
+    expected: 'one path segment, such as v1',
+    levels: FOR_ARRANGEMENT,
+    when: [{ setting: 'versionIn', is: ['path', 'header'] }],
+  }),
+  versionIn: options({
+    default: 'path',
+    options: ['path', 'header', 'nowhere'],
+    title: 'Version stands in',
+    help: 'Behind the base path (/api/v1), in the request header API-Version, or nowhere.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  pathCase: options({
+    default: 'kebab',
+    options: ['kebab', 'snake', 'camel', 'written'],
+    title: 'Path words',
+    help: 'How names become path segments: crew-members, crew_members, crewMembers, or as the model has them.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  collectionNames: options({
+    default: 'plural',
+    options: ['plural', 'singular'],
+    title: 'Collections',
+    help: 'Whether collections, and lists that are named by a role, stand in the plural: /routes or /route.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  parameterCase: options({
+    default: 'camel',
+    options: ['camel', 'snake'],
+    title: 'Path parameters',
+    help: 'How parameters of paths are written: {routeNumber} or {route_number}; no hyphens (RFC 6570 §2.3).',
+    levels: FOR_ARRANGEMENT,
+  }),
+  depth: integer({
+    default: 2,
+    min: 1,
+    max: 6,
+    title: 'Ids in a path',
+    help: 'At most so many ids stand in the path of an item; what would have more stands at the root.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  trailingSlash: options({
+    default: 'same',
+    options: ['same', 'redirected', 'missing'],
+    title: 'Trailing slash',
+    help: 'What answers at /routes/: the same as at /routes, a redirect to it (308), or nothing (404).',
+    levels: FOR_ARRANGEMENT,
+  }),
+};

@@ -1,0 +1,41 @@
+import { FOR_ARRANGEMENT, integer, name, options, type Effective } from './row.js';
+
+const EXPANDING: readonly Effective[] = [{ setting: 'expand', is: ['on'] }];
+
+export const RELATED = {
+  fields: options({
+    default: 'off',
+    options: ['off', 'on'],
+    title: 'Chosen members',
+    help: 'Whether a request can say which members it wants: ?fields=name,berth.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  expand: options({
+    default: 'off',
+    options: ['off', 'on'],
+    title: 'Related records inside',
+    help: 'Whether a request can ask for related records inside the answer: ?expand=vessel.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  expandDepth: integer({
+    default: 1,
+    min: 1,
+    max: 3,
+    title: 'Steps inside',
+    help: 'At most so many steps lead from a record to what is inside it: ?expand=route.origin takes 2.',
+    levels: FOR_ARRANGEMENT,
+    when: EXPANDING,
+  }),
+  fieldsParameter: name({
+    default: 'fields',
+    title: 'Members parameter',
+    help: 'The query parameter with the members that are wanted: ?fields=name,berth.',
+    when: [{ setting: 'fields', is: ['on'] }],
+  }),
+  expandParameter: name({
+    default: 'expand',
+    title: 'Expand parameter',
+    help: 'The query parameter with the related records that are wanted: ?expand=vessel.',
+    when: EXPANDING,
+  }),
+};
