@@ -148,5 +148,8 @@ test('findings stand at the path they are about', () => {
   const item = outline.resources.find(({ path }) => path === '/sailings/{sailingId}');
   if (item === undefined) throw new Error('The item did not move.');
   expect(findingsAt(found, item).map(({ id }) => id)).toEqual(['depth.moved']);
-  expect([...severitiesOf(found, outline)]).toEqual([[item.id, 'doubtful']]);
+  expect([...severitiesOf(found, outline)]).toEqual([
+    [item.id, 'doubtful'],
+    ['Sailing>Crew:crew', 'doubtful'],
+  ]);
 });

@@ -1,6 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
-import { plainArrangement } from '@isomeros/core/arrangement';
+import {
+  arrangementOf,
+  NO_CHOICES,
+  PART_NAMES,
+  plainArrangement,
+  type PartName,
+} from '@isomeros/core/arrangement';
+import { derive } from '@isomeros/core/derivation';
 import { takeIn } from '@isomeros/core/intake';
+import { parse } from '@isomeros/core/notation';
+import { afterStep } from '../src/design/afterStep.js';
 import { withoutSetting, withPlace, withSetting } from '../src/design/chosen.js';
 import { changeInWords } from '../src/arrange/usePathsSinceOpened.js';
 import { reportRows } from '../src/intake/reportRows.js';
@@ -89,6 +98,39 @@ describe('decisions that two states differ in', () => {
     ]);
     expect(choiceDifferences(before, before)).toEqual([]);
     expect(choiceDifferences(null, after)).toEqual([]);
+  });
+
+  test('are found in every part of an arrangement', () => {
+    const effect = { kind: 'query' as const, filters: [], order: [], limit: 3 };
+    const parts = {
+      settings: { depth: 3 },
+      resources: { Route: { pageSize: 9 } },
+      operations: { 'Route:list': { unknownParameters: 'ignored' as const } },
+      placements: { Route: 'hidden' as const },
+      words: { Route: 'lines' },
+      exposures: { Route: { 'Route.name': { out: 'no' as const } } },
+      customs: [{ id: 'c1', name: 'newest', entity: 'Route', effect }],
+    } satisfies Record<PartName, unknown>;
+    for (const part of PART_NAMES) {
+      const changed = { ...plainArrangement('main'), [part]: parts[part] };
+      const [before, after] = [NO_CHOICES, { ...NO_CHOICES, arrangements: [changed] }];
+      expect([part, choiceDifferences(before, after).length]).toEqual([part, 1]);
+      expect(choiceDifferences(after, before)).toMatchObject([{ of: 'main', is: 'not set' }]);
+    }
+  });
+});
+
+describe('what a step would lead to', () => {
+  test('keeps what was decided about something that was renamed since', () => {
+    const text = 'entity Line\nentity Stop\neach Line owns many Stop as stops\n';
+    const { model } = parse(text, { Line: 'Route', 'Line>Stop:stops': 'Route>Stop:halts' });
+    const edit = { kind: 'name-way-back', relationship: 'Route>Stop:halts', back: 'line' } as const;
+    const own = { ...plainArrangement('main'), words: { Route: 'ways' } };
+    const choices = { ...NO_CHOICES, arrangements: [own] };
+    const next = afterStep(model, choices, { kind: 'edit', edit });
+    if (next === null) throw new Error('The edit leaves a text with errors.');
+    const { resources } = derive(next.model, arrangementOf('main', next.choices));
+    expect(resources.map(({ path }) => path)).toContain('/ways/{lineId}/stops');
   });
 });
 

@@ -1,35 +1,10 @@
-import { DESIGN_FILE_SCHEMA } from '@isomeros/core/arrangement';
+import { DESIGN_FILE_SCHEMA, PART_NAMES, partNamed } from '@isomeros/core/arrangement';
 import { SOURCE_FORMATS } from '../designs/designs.dto.js';
 import { MOCK_SCHEMAS } from './mockSchemas.js';
 import { closed, count, list, moment, object, ref, text, uuid } from './shapes.js';
 
-const byId = (what: string): object => ({
-  type: 'object',
-  additionalProperties: { type: 'object' },
-  description: what,
-});
-
 /** What can be decided about an arrangement. */
-const decided = {
-  settings: { type: 'object', description: 'From names of settings to their values.' },
-  resources: byId('Settings by the id of a resource.'),
-  operations: byId('Settings by the id of a resource, a colon and a verb.'),
-  placements: {
-    type: 'object',
-    additionalProperties: text,
-    description: 'From identities of statements to their places; `/back` after one means its way back.',
-  },
-  words: {
-    type: 'object',
-    additionalProperties: text,
-    description: 'From the same identities to path words in the place of derived ones.',
-  },
-  exposures: {
-    type: 'object',
-    additionalProperties: { type: 'object', additionalProperties: { type: 'object' } },
-    description: 'What goes in and out, by the identity of an entity, then by that of a member.',
-  },
-};
+const decided = Object.fromEntries(PART_NAMES.map((part) => [part, partNamed(part).schema]));
 
 const figures = object({
   entities: count,
@@ -193,18 +168,17 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
     fingerprint: { type: 'array' },
   }),
   Arrangement: object({
+    ...decided,
     name: text,
     settings: list(
       object({ name: text, title: text, value: {}, level: { enum: ['default', 'design', 'arrangement'] } }),
     ),
-    resources: decided.resources,
-    operations: decided.operations,
-    placements: decided.placements,
-    words: decided.words,
-    exposures: decided.exposures,
   }),
   ArrangementChoices: closed(
-    object(decided, ['resources', 'operations', 'placements', 'words', 'exposures']),
+    object(
+      decided,
+      PART_NAMES.filter((part) => part !== 'settings'),
+    ),
   ),
   ArrangementName: closed(object({ name: { type: 'string', minLength: 1, maxLength: 60 } })),
   Contract: {

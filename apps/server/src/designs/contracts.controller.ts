@@ -8,23 +8,21 @@ import {
   type SettingLevel,
   type SettingName,
 } from '@isomeros/core/arrangement';
-import type { Json } from '@isomeros/core/model';
+import { isJsonObject, type Json } from '@isomeros/core/model';
 import type { Response } from 'express';
 import { ComputeService } from '../compute/compute.service.js';
 import { tagged } from '../http/etag.js';
+import { ApiProblem } from '../http/problem.js';
 import { ChangesService } from './changes.service.js';
 import { checked } from './checked.js';
-import { ArrangementNameDto, SaveArrangementDto } from './designs.dto.js';
+import { ArrangementNameDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignView } from './views.js';
 
 const pathOf = (id: string, name: string): string =>
   `/api/designs/${id}/arrangements/${encodeURIComponent(name)}`;
 
-interface ArrangementView extends Pick<
-  ArrangementChoices,
-  'resources' | 'operations' | 'placements' | 'words' | 'exposures' | 'customs'
-> {
+interface ArrangementView extends Omit<ArrangementChoices, 'name' | 'settings'> {
   readonly name: string;
   readonly settings: readonly {
     readonly name: string;
@@ -64,11 +62,11 @@ export class ContractsController {
   async saveArrangement(
     @Param('id') id: string,
     @Param('name') name: string,
-    @Body() body: SaveArrangementDto,
+    @Body() body: Json,
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<ArrangementView> {
-    const own = checked(readArrangement(name, { ...body } as Readonly<Record<string, Json>>, ''));
+    const own = checked(readArrangement(name, partsIn(body), ''));
     const { design, isNew } = await this.changes.saveArrangement(id, own, ifMatch);
     if (isNew) {
       response.status(201);
@@ -131,4 +129,13 @@ export class ContractsController {
     const { source } = tagged(await this.designs.source(id, name), response);
     return this.compute.run('openApiYaml', source);
   }
+}
+
+/** A body in which settings stand, as they always do where everything else of an arrangement is put in its place. */
+function partsIn(body: Json): Readonly<Record<string, Json>> {
+  if (!isJsonObject(body)) {
+    const message = 'Expected a JSON object.';
+    throw new ApiProblem('invalid', message, { errors: [{ pointer: '', code: 'type', message }] });
+  }
+  return { settings: null, ...body };
 }

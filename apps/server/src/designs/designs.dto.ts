@@ -83,35 +83,6 @@ export class RenameDto {
   renamed: boolean;
 }
 
-export class SaveArrangementDto {
-  @IsObject({ message: 'Expected an object from names of settings to their values.' })
-  settings: Record<string, unknown>;
-
-  @IsOptional()
-  @IsObject({ message: 'Expected an object from ids of resources to their settings.' })
-  resources?: Record<string, unknown>;
-
-  @IsOptional()
-  @IsObject({ message: 'Expected an object from ids of operations to their settings.' })
-  operations?: Record<string, unknown>;
-
-  @IsOptional()
-  @IsObject({ message: 'Expected an object from ids of statements to places.' })
-  placements?: Record<string, unknown>;
-
-  @IsOptional()
-  @IsObject({ message: 'Expected an object from ids of statements to path words.' })
-  words?: Record<string, unknown>;
-
-  @IsOptional()
-  @IsObject({ message: 'Expected an object from ids of entities to what goes in and out.' })
-  exposures?: Record<string, unknown>;
-
-  @IsOptional()
-  @IsArray({ message: 'Expected an array of operations of your own.' })
-  customs?: unknown[];
-}
-
 export class ArrangementNameDto {
   @Matches(ARRANGEMENT_NAME, {
     message: 'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores.',

@@ -1,15 +1,15 @@
 import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arrangement';
 import { differenceOf, type Contract } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
-import { editModel, type Model } from '@isomeros/core/model';
-import { parse, print } from '@isomeros/core/notation';
+import type { Model } from '@isomeros/core/model';
+import { parse } from '@isomeros/core/notation';
+import { afterStep } from './afterStep.js';
 import { HeldReleases } from './heldReleases.js';
 import type {
   Consequence,
   ConsequenceAnswer,
   ConsequenceQuestion,
   HoldReleases,
-  Step,
 } from './consequenceMessages.js';
 
 const releases = new HeldReleases();
@@ -42,7 +42,7 @@ function consequencesOf({
   };
   const before = contractOf(model, choices);
   return steps.map((step): Consequence | null => {
-    const next = after(model, choices, step);
+    const next = afterStep(model, choices, step);
     if (next === null) return null;
     return {
       difference: differenceOf(before, contractOf(next.model, next.choices)),
@@ -52,10 +52,4 @@ function consequencesOf({
       ),
     };
   });
-}
-
-function after(model: Model, choices: Choices, step: Step): { model: Model; choices: Choices } | null {
-  if (step.kind === 'choices') return { model, choices: step.choices };
-  const edited = parse(print(editModel(model, step.edit)));
-  return edited.diagnostics.length > 0 ? null : { model: edited.model, choices };
 }

@@ -1,10 +1,12 @@
 import {
+  decidedSettings,
   findArrangement,
+  PART_NAMES,
+  partNamed,
   plainArrangement,
-  SETTINGS,
   type ArrangementChoices,
   type Choices,
-  type SettingName,
+  type Decided,
 } from '@isomeros/core/arrangement';
 
 /** A decision that two states of a design differ in. */
@@ -27,7 +29,7 @@ export function choiceDifferences(
   const agreed = after.answered.filter((id) => !old.has(id));
   const reopened = before.answered.filter((id) => !now.has(id));
   return [
-    ...differences(null, settingsIn(before.settings, ''), settingsIn(after.settings, '')),
+    ...differences(null, decidedSettings(before.settings), decidedSettings(after.settings)),
     ...[...new Set(names)].flatMap((name) => arrangementDifferences(name, before, after)),
     ...agreed.map((id) => ({ what: id, of: null, was: 'open', is: 'agreed' })),
     ...reopened.map((id) => ({ what: id, of: null, was: 'agreed', is: 'open' })),
@@ -51,38 +53,16 @@ function arrangementDifferences(name: string, before: Choices, after: Choices): 
   return [...made, ...differences(name, everythingIn(was ?? bare), everythingIn(is ?? bare))];
 }
 
-type Decided = ReadonlyMap<string, string>;
-
-const said = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
-
-const titleOf = (name: string): string =>
-  Object.hasOwn(SETTINGS, name) ? SETTINGS[name as SettingName].title : name;
-
-const settingsIn = (values: object, where: string): Decided =>
-  new Map(Object.entries(values).map(([name, value]) => [titleOf(name) + where, said(value)]));
-
 /** Everything decided about one arrangement, by what it is. */
-function everythingIn({
-  settings,
-  resources,
-  operations,
-  placements,
-  words,
-  exposures,
-}: ArrangementChoices): Decided {
-  const near = [...Object.entries(resources), ...Object.entries(operations)];
-  return new Map([
-    ...settingsIn(settings, ''),
-    ...near.flatMap(([id, values]) => [...settingsIn(values, ` of ${id}`)]),
-    ...Object.values(exposures).flatMap((members) =>
-      Object.entries(members).map(([member, choice]) => [`In and out of ${member}`, said(choice)] as const),
-    ),
-    ...Object.entries(words).map(([subject, word]) => [`Path word of ${subject}`, word] as const),
-    ...Object.entries(placements).map(([subject, place]) => [`Place of ${subject}`, place] as const),
-  ]);
-}
+const everythingIn = (own: ArrangementChoices): readonly Decided[] =>
+  PART_NAMES.flatMap((part) => partNamed(part).decided(own[part]));
 
-function differences(of: string | null, was: Decided, is: Decided): readonly ChoiceDifference[] {
+function differences(
+  of: string | null,
+  before: readonly Decided[],
+  after: readonly Decided[],
+): readonly ChoiceDifference[] {
+  const [was, is] = [new Map(before), new Map(after)];
   const names = [...new Set([...was.keys(), ...is.keys()])].filter((name) => was.get(name) !== is.get(name));
   return names.map((name) => ({
     what: name,

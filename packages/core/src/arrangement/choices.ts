@@ -1,9 +1,7 @@
 import { withImplicitIds, type Model } from '../model/index.js';
-import type { CustomOperation } from './customs.js';
-import type { Exposures } from './exposure.js';
-import type { Placements } from './placements.js';
-import type { Arrangement, SettingsById, SettingValues } from './settings.js';
+import { PART_NAMES, partNamed, type ArrangementChoices } from './parts/index.js';
 import { SETTINGS } from './settings/table.js';
+import type { SettingValues } from './settings/values.js';
 
 /** What was decided about a design besides its text. */
 export interface Choices {
@@ -15,19 +13,10 @@ export interface Choices {
   readonly answered: readonly string[];
 }
 
-/** What was decided about one arrangement. */
-export interface ArrangementChoices {
-  readonly name: string;
-  readonly settings: SettingValues;
-  /** By the id of a resource of the contract. */
-  readonly resources: SettingsById;
-  /** By `operationKey`. */
-  readonly operations: SettingsById;
-  readonly placements: Placements;
-  /** Path words by the id of what they name: a statement, or `/back` after it for its way back. */
-  readonly words: Readonly<Record<string, string>>;
-  readonly exposures: Exposures;
-  readonly customs: readonly CustomOperation[];
+/** One way of laying a model out as resources: what was chosen for it, and before that for the whole design. */
+export interface Arrangement extends Omit<ArrangementChoices, 'settings'> {
+  readonly design: SettingValues;
+  readonly own: SettingValues;
 }
 
 /** The name of the arrangement that a new design has. */
@@ -37,16 +26,12 @@ export const FIRST_ARRANGEMENT = 'main';
 export const MOST_ARRANGEMENTS = 20;
 
 /** An arrangement about which nothing was decided. */
-export const plainArrangement = (name: string): ArrangementChoices => ({
-  name,
-  settings: {},
-  resources: {},
-  operations: {},
-  placements: {},
-  words: {},
-  exposures: {},
-  customs: [],
-});
+export const plainArrangement = (name: string): ArrangementChoices => ({ name, ...NOTHING });
+
+const NOTHING = Object.fromEntries(PART_NAMES.map((part) => [part, partNamed(part).empty])) as Omit<
+  ArrangementChoices,
+  'name'
+>;
 
 export const NO_CHOICES: Choices = {
   settings: {},

@@ -1,12 +1,9 @@
 import { identitiesOf, isJsonObject, readJson, type Identities, type Json } from '../model/index.js';
 import { parse } from '../notation/index.js';
 import type { Choices } from './choices.js';
-import type { ChoiceLevel, ChoosableRow } from './settings/row.js';
-import { CHOOSABLE_NAMES, hasLevel, rowOf } from './settings/table.js';
-import { ASPECT_VALUES, FILTER_OPERATORS } from './exposure.js';
-import { PLACES } from './placements.js';
-import { ARRANGEMENT_NAME, PATH_WORD, readChoices, upgradeChoices } from './readChoices.js';
-import { customsSchema } from './customsSchema.js';
+import { PART_NAMES, partNamed } from './parts/index.js';
+import { settingsSchema } from './parts/settings.js';
+import { ARRANGEMENT_NAME, readChoices, upgradeChoices } from './readChoices.js';
 import { escapePointer, type ChoiceProblem, type Read } from './reading.js';
 
 /** A whole design as one file carries it. */
@@ -34,74 +31,16 @@ const NAME_LENGTH = 120;
 
 const name = { type: 'string', minLength: 1, maxLength: NAME_LENGTH } as const;
 
-/** The schema of settings as they can be chosen at a level. */
-const settingsSchema = (level: ChoiceLevel): object => ({
-  type: 'object',
-  properties: Object.fromEntries(
-    CHOOSABLE_NAMES.filter((setting) => hasLevel(setting, level)).map((setting) => [
-      setting,
-      schemaOf(rowOf(setting)),
-    ]),
-  ),
-  additionalProperties: false,
-});
-
-const settingsById = (level: ChoiceLevel, description: string): object => ({
-  type: 'object',
-  description,
-  additionalProperties: settingsSchema(level),
-});
-
-const exposureSchema = {
-  type: 'object',
-  properties: {
-    ...Object.fromEntries(
-      Object.entries(ASPECT_VALUES).map(([aspect, values]) => [aspect, { enum: values }]),
-    ),
-    filter: { type: 'array', items: { enum: FILTER_OPERATORS }, uniqueItems: true },
-  },
-  additionalProperties: false,
-};
-
 /** The schema of what was decided about one arrangement. */
 const arrangementSchema: object = {
   type: 'object',
   required: ['name'],
   properties: {
     name: { type: 'string', pattern: ARRANGEMENT_NAME.source },
-    settings: settingsSchema('arrangement'),
-    resources: settingsById('resource', 'Settings by the id of a resource.'),
-    operations: settingsById('operation', 'Settings by the id of a resource, a colon and a verb.'),
-    placements: {
-      type: 'object',
-      description: 'Where statements stand, by their identity; `/back` after it means the way back.',
-      additionalProperties: { enum: [...new Set(Object.values(PLACES).flat())] },
-    },
-    words: {
-      type: 'object',
-      description: 'Path words by the identity of what they name.',
-      additionalProperties: { type: 'string', pattern: PATH_WORD.source },
-    },
-    exposures: {
-      type: 'object',
-      description: 'What goes in and out, by the identity of an entity, then by that of a member.',
-      additionalProperties: { type: 'object', additionalProperties: exposureSchema },
-    },
-    customs: customsSchema,
+    ...Object.fromEntries(PART_NAMES.map((part) => [part, partNamed(part).schema])),
   },
   additionalProperties: false,
 };
-
-function schemaOf(domain: ChoosableRow): object {
-  switch (domain.kind) {
-    case 'options':
-      return { enum: domain.options };
-    case 'integer':
-      return { type: 'integer', minimum: domain.min, maximum: domain.max };
-    case 'text':
-      return { type: 'string', pattern: domain.pattern.source };
-  }
-}
 
 /** The published schema (JSON Schema 2020-12) of design files. */
 export const DESIGN_FILE_SCHEMA = {

@@ -3,7 +3,13 @@ export { SETTING_LEVELS } from './settings/row.js';
 export type { ChoiceLevel, ChoosableRow, SettingLevel } from './settings/row.js';
 export { CHOOSABLE_NAMES, hasLevel, rowOf, SETTING_GROUPS, SETTINGS } from './settings/table.js';
 export type { ChoosableSetting, SettingName, Settings } from './settings/table.js';
-export type { Arrangement, ResolvedSetting, SettingPlace, SettingsById, SettingValues } from './settings.js';
+export type { ResolvedSetting, SettingPlace } from './settings.js';
+export type { SettingsById, SettingValues } from './settings/values.js';
+export { PART_NAMES, partNamed, PARTS } from './parts/index.js';
+export type { ArrangementChoices, PartName } from './parts/index.js';
+export type { Decided } from './parts/part.js';
+export { decidedSettings } from './parts/settings.js';
+export { PATH_WORD } from './parts/words.js';
 export { backSubject, pairingPlaces, placeOf, PLACES, placeWords, subjectsOf } from './placements.js';
 export type { Place, PlaceOf, Placements, ResolvedPlace, Subject, SubjectKind } from './placements.js';
 export { readSettings } from './readSettings.js';
@@ -18,8 +24,8 @@ export {
   plainArrangement,
   withArrangement,
 } from './choices.js';
-export type { ArrangementChoices, Choices } from './choices.js';
-export { ARRANGEMENT_NAME, PATH_WORD, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
+export type { Arrangement, Choices } from './choices.js';
+export { ARRANGEMENT_NAME, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
 export { escapePointer } from './reading.js';
 export type { ChoiceProblem, Read } from './reading.js';
 export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customs.js';

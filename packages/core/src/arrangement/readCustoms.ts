@@ -19,8 +19,7 @@ export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
 export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
 
 /** Reads the operations of one's own that an arrangement has; everything wrong is reported at once. */
-export function readCustoms(given: Json | undefined, pointer: string): Read<readonly CustomOperation[]> {
-  if (given === undefined) return { value: [], problems: [] };
+export function readCustoms(given: Json, pointer: string): Read<readonly CustomOperation[]> {
   const reading = new Reading();
   const value = reading.list(given, pointer, MOST_CUSTOMS, (item, at) => reading.custom(item, at));
   const ids = new Set<string>();

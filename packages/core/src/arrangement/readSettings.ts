@@ -1,6 +1,6 @@
 import type { ChoiceLevel } from './settings/row.js';
 import { CHOOSABLE_NAMES, hasLevel, isChoosable, rowOf } from './settings/table.js';
-import type { SettingValues } from './settings.js';
+import type { SettingValues } from './settings/values.js';
 
 export interface SettingProblem {
   readonly name: string;

@@ -1,32 +1,7 @@
-import type { CustomOperation } from './customs.js';
-import type { Exposures } from './exposure.js';
-import type { Placements } from './placements.js';
+import type { Arrangement } from './choices.js';
 import type { Effective, SettingLevel } from './settings/row.js';
 import { SETTINGS, rowOf, type ChoosableSetting, type SettingName, type Settings } from './settings/table.js';
-
-/** Settings that somebody chose; the others keep the value they inherit. */
-export type SettingValues = { readonly [Name in SettingName]?: Settings[Name] };
-
-/** Settings of single resources or operations, by their id. */
-export type SettingsById = Readonly<Record<string, SettingValues>>;
-
-/** One way of laying a model out as resources. */
-export interface Arrangement {
-  readonly name: string;
-  /** What was chosen for the whole design. */
-  readonly design: SettingValues;
-  /** What was chosen for this arrangement, and holds before that. */
-  readonly own: SettingValues;
-  /** By the id of a resource of the contract. */
-  readonly resources: SettingsById;
-  /** By `operationKey`. */
-  readonly operations: SettingsById;
-  readonly placements: Placements;
-  /** Path words that were chosen in the place of derived ones, by the id of what they name. */
-  readonly words: Readonly<Record<string, string>>;
-  readonly exposures: Exposures;
-  readonly customs: readonly CustomOperation[];
-}
+import type { SettingsById } from './settings/values.js';
 
 /** What a setting may be asked for: a resource, or an operation of one. */
 export interface SettingPlace {

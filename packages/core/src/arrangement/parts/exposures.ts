@@ -1,0 +1,68 @@
+import type { Json } from '../../model/index.js';
+import {
+  ASPECTS,
+  ASPECT_VALUES,
+  FILTER_OPERATORS,
+  type ExposureChoice,
+  type Exposures,
+} from '../exposure.js';
+import { escapePointer, problem, type Read } from '../reading.js';
+import { readEach, said, type Part } from './part.js';
+
+/** What goes in and out of members. */
+export const EXPOSURES_PART: Part<Exposures> = {
+  empty: {},
+  read: (given, pointer) =>
+    readEach(given, pointer, 'Expected an object from ids of entities to their members.', (members, at) =>
+      readEach(members, at, 'Expected an object from ids of members to what goes in and out.', readExposure),
+    ),
+  schema: {
+    type: 'object',
+    description: 'What goes in and out, by the identity of an entity, then by that of a member.',
+    additionalProperties: {
+      type: 'object',
+      additionalProperties: {
+        type: 'object',
+        properties: {
+          ...Object.fromEntries(
+            Object.entries(ASPECT_VALUES).map(([aspect, values]) => [aspect, { enum: values }]),
+          ),
+          filter: { type: 'array', items: { enum: FILTER_OPERATORS }, uniqueItems: true },
+        },
+        additionalProperties: false,
+      },
+    },
+  },
+  decided: (exposures) =>
+    Object.values(exposures).flatMap((members) =>
+      Object.entries(members).map(([member, choice]) => [`In and out of ${member}`, said(choice)] as const),
+    ),
+};
+
+function readExposure(given: Json, pointer: string): Read<ExposureChoice> {
+  const read = readEach<Json>(given, pointer, 'Expected an object from aspects to values.', (value) => ({
+    value,
+    problems: [],
+  }));
+  const problems = Object.entries(read.value).flatMap(([aspect, value]) => {
+    const expected = expectedOf(aspect, value);
+    return expected === null ? [] : [problem(`${pointer}/${escapePointer(aspect)}`, 'options', expected)];
+  });
+  return { value: read.value, problems: [...read.problems, ...problems] };
+}
+
+/** What was expected of an aspect; `null` where the value fits. */
+function expectedOf(aspect: string, value: Json): string | null {
+  if (aspect === 'filter') {
+    const isList =
+      Array.isArray(value) &&
+      value.every((operator) => FILTER_OPERATORS.some((known) => known === operator)) &&
+      new Set(value).size === value.length;
+    return isList ? null : `Expected an array of operators, each once: ${FILTER_OPERATORS.join(', ')}.`;
+  }
+  if (!isAspect(aspect)) return `There is no aspect ${aspect}; there are ${ASPECTS.join(', ')}.`;
+  const values: readonly string[] = ASPECT_VALUES[aspect];
+  return values.some((known) => known === value) ? null : `Expected one of ${values.join(', ')}.`;
+}
+
+const isAspect = (name: string): name is keyof typeof ASPECT_VALUES => Object.hasOwn(ASPECT_VALUES, name);

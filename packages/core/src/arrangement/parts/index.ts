@@ -1,0 +1,32 @@
+import { CUSTOMS_PART } from './customOperations.js';
+import { EXPOSURES_PART } from './exposures.js';
+import type { Part } from './part.js';
+import { PLACEMENTS_PART } from './placements.js';
+import { OPERATIONS_PART, RESOURCES_PART, SETTINGS_PART } from './settings.js';
+import { WORDS_PART } from './words.js';
+
+/** Everything that can be decided about an arrangement besides its name, in the order it is written. */
+export const PARTS = {
+  settings: SETTINGS_PART,
+  /** By the id of a resource of the contract. */
+  resources: RESOURCES_PART,
+  /** By `operationKey`. */
+  operations: OPERATIONS_PART,
+  placements: PLACEMENTS_PART,
+  /** By the id of what they name: a statement, or `/back` after it for its way back. */
+  words: WORDS_PART,
+  exposures: EXPOSURES_PART,
+  customs: CUSTOMS_PART,
+} as const;
+
+export type PartName = keyof typeof PARTS;
+
+/** What was decided about one arrangement. */
+export type ArrangementChoices = { readonly name: string } & {
+  readonly [Name in PartName]: (typeof PARTS)[Name]['empty'];
+};
+
+export const PART_NAMES = Object.keys(PARTS) as readonly PartName[];
+
+/** The same registry where only one part is looked at, whichever. */
+export const partNamed = (name: PartName): Part<unknown> => PARTS[name] as Part<unknown>;

@@ -1,0 +1,23 @@
+import { isPlace, PLACES, type Place, type Placements } from '../placements.js';
+import { problem } from '../reading.js';
+import { readEach, type Part } from './part.js';
+
+const ALL = [...new Set(Object.values(PLACES).flat())];
+
+/** Where statements stand. */
+export const PLACEMENTS_PART: Part<Placements> = {
+  empty: {},
+  read: (given, pointer) =>
+    readEach<Place>(given, pointer, 'Expected an object from ids of statements to places.', (value, at) =>
+      isPlace(value)
+        ? { value, problems: [] }
+        : { value: 'nested', problems: [problem(at, 'options', `Expected one of ${ALL.join(', ')}.`)] },
+    ),
+  schema: {
+    type: 'object',
+    description: 'Where statements stand, by their identity; `/back` after it means the way back.',
+    additionalProperties: { enum: ALL },
+  },
+  decided: (placements) =>
+    Object.entries(placements).map(([subject, place]) => [`Place of ${subject}`, place]),
+};

@@ -1,0 +1,69 @@
+import { isJsonObject, type Json } from '../../model/index.js';
+import { escapePointer, problem, type Read } from '../reading.js';
+import { readSettings } from '../readSettings.js';
+import type { ChoiceLevel, ChoosableRow } from '../settings/row.js';
+import { CHOOSABLE_NAMES, hasLevel, rowOf, SETTINGS, type SettingName } from '../settings/table.js';
+import type { SettingsById, SettingValues } from '../settings/values.js';
+import { readEach, said, wrong, type Decided, type Part } from './part.js';
+
+/** Reads settings as they can be chosen at a level. */
+export function readLevel(given: Json, pointer: string, level: ChoiceLevel): Read<SettingValues> {
+  if (!isJsonObject(given))
+    return wrong({}, pointer, 'Expected an object from names of settings to their values.');
+  const read = readSettings(given, level);
+  if (read.ok) return { value: read.values, problems: [] };
+  return {
+    value: {},
+    problems: read.problems.map(({ name, code, message }) =>
+      problem(`${pointer}/${escapePointer(name)}`, code, message),
+    ),
+  };
+}
+
+/** The schema of settings as they can be chosen at a level. */
+export const settingsSchema = (level: ChoiceLevel): object => ({
+  type: 'object',
+  properties: Object.fromEntries(
+    CHOOSABLE_NAMES.filter((name) => hasLevel(name, level)).map((name) => [name, schemaOf(rowOf(name))]),
+  ),
+  additionalProperties: false,
+});
+
+function schemaOf(row: ChoosableRow): object {
+  switch (row.kind) {
+    case 'options':
+      return { enum: row.options };
+    case 'integer':
+      return { type: 'integer', minimum: row.min, maximum: row.max };
+    case 'text':
+      return { type: 'string', pattern: row.pattern.source };
+  }
+}
+
+const titleOf = (name: string): string =>
+  Object.hasOwn(SETTINGS, name) ? SETTINGS[name as SettingName].title : name;
+
+/** Settings in words; `where` follows the title of each. */
+export const decidedSettings = (values: SettingValues, where = ''): readonly Decided[] =>
+  Object.entries(values).map(([name, value]) => [titleOf(name) + where, said(value)]);
+
+/** What was chosen for the whole arrangement. */
+export const SETTINGS_PART: Part<SettingValues> = {
+  empty: {},
+  read: (given, pointer) => readLevel(given, pointer, 'arrangement'),
+  schema: settingsSchema('arrangement'),
+  decided: (values) => decidedSettings(values),
+};
+
+const near = (level: 'resource' | 'operation', description: string): Part<SettingsById> => ({
+  empty: {},
+  read: (given, pointer) =>
+    readEach(given, pointer, `Expected an object from ids of ${level}s to their settings.`, (value, at) =>
+      readLevel(value, at, level),
+    ),
+  schema: { type: 'object', description, additionalProperties: settingsSchema(level) },
+  decided: (byId) => Object.entries(byId).flatMap(([id, values]) => decidedSettings(values, ` of ${id}`)),
+});
+
+export const RESOURCES_PART = near('resource', 'Settings by the id of a resource.');
+export const OPERATIONS_PART = near('operation', 'Settings by the id of a resource, a colon and a verb.');
