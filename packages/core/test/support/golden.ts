@@ -6,7 +6,10 @@ const folder = join(import.meta.dirname, '../golden');
 
 /** Compares with a file that was read and found right. `UPDATE_GOLDEN=1` writes it anew, to be read again. */
 export const expectGolden = (name: string, actual: unknown): void =>
-  expectGoldenText(join(folder, name), `${JSON.stringify(actual, null, 1)}\n`);
+  expectGoldenText(
+    join(folder, name),
+    typeof actual === 'string' ? actual : `${JSON.stringify(actual, null, 1)}\n`,
+  );
 
 /** The same for a text in a file of its own. */
 export function expectGoldenText(file: string, text: string): void {
