@@ -45,11 +45,11 @@ export class PublishedSchemas {
     }
   }
 
-  /** What is wrong with an answer of an operation, or `null`. */
-  problemWith(operation: string, answer: Answer): string | null {
+  /** What is wrong with an answer of an operation, or `null`. A later contract `mayAdd` headers. */
+  problemWith(operation: string, answer: Answer, mayAdd = false): string | null {
     const response = this.responses.get(operation)?.[String(answer.status)];
     if (response === undefined) return `${operation} does not document ${answer.status}`;
-    const header = this.headerProblem(response, answer);
+    const header = this.headerProblem(response, answer, mayAdd);
     if (header !== null) return `${operation} ${answer.status}: ${header}`;
     if (response.content === undefined)
       return answer.body === null ? null : `${operation} ${answer.status} documents no body`;
@@ -64,13 +64,14 @@ export class PublishedSchemas {
       : `${operation} ${answer.status}: ${this.ajv.errorsText(validate.errors)}`;
   }
 
-  private headerProblem({ headers = {} }: PublishedResponse, answer: Answer): string | null {
+  private headerProblem({ headers = {} }: PublishedResponse, answer: Answer, mayAdd: boolean): string | null {
     const documented = new Map(
       Object.entries(headers).map(([name, { schema }]) => [name.toLowerCase(), schema]),
     );
     for (const [name, value] of answer.headers) {
       const schema = documented.get(name);
-      if (schema === undefined && !GENERAL.has(name)) return `the header ${name} is not documented`;
+      if (schema === undefined && !mayAdd && !GENERAL.has(name))
+        return `the header ${name} is not documented`;
       if (schema === undefined) continue;
       const validate = this.compile(JSON.stringify(schema));
       const read: unknown = 'type' in schema && schema.type === 'integer' ? Number(value) : value;

@@ -7,9 +7,9 @@ import { memberId } from './exposure.js';
 import { linksMembers, member } from './members.js';
 import type { Trait } from './traits.js';
 
-/** What an operation of one's own is sent, or lists. */
-export const customShapeName = ({ operation, entity }: ResolvedCustom): string =>
-  `${entity.name}.${operation.name}`;
+/** What an operation of one's own is sent, or lists: apart, since one of each kind may have the same name. */
+export const customShapeName = ({ operation, entity, custom }: ResolvedCustom): string =>
+  `${entity.name}.${operation.name}.${custom.kind === 'query' ? 'page' : 'input'}`;
 
 /** What an operation of one's own answers: what it found, the record it changed, or the one it made. */
 export function customAnswer(own: ResolvedCustom): string {

@@ -85,14 +85,15 @@ const hasTemplate = (contract: Contract, resource: string): boolean =>
 /** What an answer says in its headers. */
 function headersOf(
   contract: Contract,
-  { verb, returns, prefers, resource }: Operation,
+  { verb, returns, prefers, resource, responses: all }: Operation,
   cases: readonly ResponseCase[],
 ): Record<string, JsonSchema> {
   const { paging, representation } = contract;
   const isTold =
     paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
   const isElsewhere =
-    cases.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere')) ||
+    (hasCode(cases, 'ok', 'not-modified') &&
+      all.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'))) ||
     ((verb === 'transition' || verb === 'act') && hasCode(cases, 'ok'));
   const isTagged =
     hasCode(cases, 'created', 'minimal') || (hasCode(cases, 'ok', 'not-modified') && returns !== null);

@@ -32,7 +32,7 @@ export const CUSTOMS: Chapter = {
       ],
       paths: ['/trips: list create', '/trips/newest: list', TRIPS[1] ?? ''],
       links: ['/trips: newest → /trips/newest', '/trips/newest: up → /trips'],
-      members: ['Trip.newest: items!'],
+      members: ['Trip.newest.page: items!'],
       parameters: ['/trips/newest:'],
       reasons: ['/trips/newest: place.custom'],
     },
@@ -51,7 +51,7 @@ export const CUSTOMS: Chapter = {
       ],
       paths: [...TRIPS, '/trips/{tripId}/settle: act'],
       links: ['/trips/{tripId}: settle → /trips/{tripId}/settle'],
-      members: ['Trip.settle: name!'],
+      members: ['Trip.settle.input: name!'],
     },
     {
       name: 'What makes a related record answers that record.',
