@@ -5,6 +5,7 @@ import { derive } from '@isomeros/core/derivation';
 import { openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
 import { expectGolden } from '../support/golden.js';
+import { anyArrangement } from '../support/arrangements.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText, toolShedText } from '../support/samples.js';
 import { MAIN } from '../support/arrangement.js';
@@ -55,8 +56,8 @@ describe('the OpenAPI document', () => {
 
   test('refers only to schemas it has', () => {
     fc.assert(
-      fc.property(anyModel, (model) => {
-        const document = openApiDocument(derive(model, MAIN)) as {
+      fc.property(anyArrangement, ({ model, arrangement }) => {
+        const document = openApiDocument(derive(model, arrangement)) as {
           components: { schemas: object };
         };
         const names = new Set(Object.keys(document.components.schemas));

@@ -77,7 +77,7 @@ function shapesWithoutPath(
   made: ReadonlySet<string>,
 ): readonly Shape[] {
   const shown =
-    isShownInside(deriving, entity) || made.has(entity.name)
+    isShownInside(deriving, entity, made) || made.has(entity.name)
       ? [itemShape(deriving, entity, own, 'item')]
       : [];
   const isInline = standingsOf(deriving).of.get(entity.name) === 'inline';

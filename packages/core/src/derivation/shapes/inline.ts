@@ -28,12 +28,25 @@ export const inlineReferences = (deriving: Deriving, entity: string): readonly R
       keyOf(entityNamed(deriving, to)).attribute.key?.within == null,
   );
 
-/** Whether the records of an entity are shown somewhere without a path of their own. */
-export function isShownInside(deriving: Deriving, entity: Entity): boolean {
-  if (standingsOf(deriving).of.get(entity.name) === 'inline') return true;
-  return (deriving.index.referredBy.get(entity.name) ?? []).some(
+/**
+ * Whether the records of an entity are shown somewhere without a path of their own: inside what has one, or inside what
+ * is only shown inside something itself, or only made by an operation of one's own. `made`: names of those; `seen`: of
+ * entities that are being asked about.
+ */
+export function isShownInside(
+  deriving: Deriving,
+  { name }: Entity,
+  made: ReadonlySet<string>,
+  seen: ReadonlySet<string> = new Set(),
+): boolean {
+  if (standingsOf(deriving).of.get(name) === 'inline') return true;
+  const asked = new Set([...seen, name]);
+  return (deriving.index.referredBy.get(name) ?? []).some(
     ({ id, from }) =>
-      placed(deriving, 'reference', id) === 'inline' && standingsOf(deriving).of.get(from) !== 'hidden',
+      placed(deriving, 'reference', id) === 'inline' &&
+      (standingsOf(deriving).of.get(from) !== 'hidden' ||
+        made.has(from) ||
+        (!asked.has(from) && isShownInside(deriving, entityNamed(deriving, from), made, asked))),
   );
 }
 
