@@ -51,7 +51,7 @@ test('a setting of one operation is chosen beside its path, and goes back to wha
   const scope = here.getByRole('group', { name: 'What is looked at' });
   await scope.getByRole('button', { name: 'create' }).click();
   await here.getByLabel('Does not fit').click();
-  await page.getByTitle('422').click();
+  await page.getByTitle('422', { exact: true }).click();
   await expect(here.getByLabel('chosen at: operation')).toBeVisible();
   await here.getByRole('button', { name: 'Reset Does not fit' }).click();
   await expect(here.getByLabel('chosen at: operation')).toHaveCount(0);
