@@ -3,7 +3,7 @@ import { expect, test } from './support/isomeros.js';
 const TEXT = `design "Asked"
 
 entity Route
-  name: text(1..60), required
+  name: text(1..60), required, unique
 
 entity Sailing
   departsAt: instant
