@@ -1,3 +1,4 @@
+import { editDistance } from '../model/index.js';
 import { indexContract, wholePath, type Contract, type Operation, type Resource } from '../contract/index.js';
 import type { EngineRequest } from './message.js';
 import { routerOf } from './router.js';
@@ -171,20 +172,6 @@ const bareWord = (word: string): string =>
     .slice(0, 40)
     .toLowerCase()
     .replace(/[-_.~]/g, '');
-
-/** Levenshtein's distance: letters to put in, take out or change. */
-function editDistance(a: string, b: string): number {
-  let row = Array.from({ length: b.length + 1 }, (_, index) => index);
-  for (let i = 1; i <= a.length; i++) {
-    const next = [i];
-    for (let j = 1; j <= b.length; j++) {
-      const changed = (row[j - 1] ?? 0) + (a[i - 1] === b[j - 1] ? 0 : 1);
-      next.push(Math.min(changed, (row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1));
-    }
-    row = next;
-  }
-  return row.at(-1) ?? 0;
-}
 
 /** What a target has otherwise than a path, both behind the root; empty where nothing. */
 function difference(resource: Resource, given: readonly string[]): string {

@@ -42,6 +42,7 @@ export type { AttributeEdit, ModelEdit, RelationshipEdit } from './edits.js';
 export type { Key, ModelIndex } from './lookup.js';
 export {
   camelCase,
+  editDistance,
   kebabCase,
   nearest,
   pascalCase,

@@ -77,7 +77,8 @@ export function nearest(name: string, candidates: Iterable<string>): string | nu
   return best;
 }
 
-function editDistance(a: string, b: string): number {
+/** Levenshtein's distance: letters to put in, take out or change. */
+export function editDistance(a: string, b: string): number {
   let previous = Array.from({ length: b.length + 1 }, (_, index) => index);
   for (let i = 1; i <= a.length; i++) {
     const row = [i];

@@ -11,6 +11,7 @@ import {
 } from '../../model/index.js';
 import { because, type Deriving } from '../context.js';
 import { standingsOf } from '../place/index.js';
+import { isCreateWithheld } from '../shapes/index.js';
 
 /** Entities of which a client can make the same record again and again, since nothing that it sends is unique. */
 export const assumeTwice = (deriving: Deriving): readonly Assumption[] =>
@@ -32,7 +33,9 @@ export const assumeTwice = (deriving: Deriving): readonly Assumption[] =>
     });
 
 const isMadeByClients = (deriving: Deriving, entity: Entity): boolean =>
-  standingsOf(deriving).of.get(entity.name) === 'exposed' && !isSingleton(deriving.index, entity.name);
+  standingsOf(deriving).of.get(entity.name) === 'exposed' &&
+  !isSingleton(deriving.index, entity.name) &&
+  !isCreateWithheld(deriving, entity);
 
 /** Whether something that clients send tells two records apart. */
 function isTold({ index }: Deriving, entity: Entity): boolean {

@@ -1,4 +1,4 @@
-import { isHome, type Link, type Reason } from '../../contract/index.js';
+import type { Link, Reason } from '../../contract/index.js';
 import { ownsItself } from '../../model/index.js';
 import { becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
 import type { Placed } from '../place/index.js';
@@ -23,7 +23,7 @@ export function itemLink(deriving: Deriving, traits: Traits, listing: Listing): 
     const variables = variablesOf(deriving, traits, list, item);
     if (variables === null) continue;
     const target = { kind: 'template', resource: item.id, variables } as const;
-    const reason = isHome(item) || isInHeaders ? inHeaders(deriving, list.entity) : ownWay(item);
+    const reason = isInHeaders ? inHeaders(deriving, list.entity) : ownWay(item);
     return [{ relation: 'item', target, reasons: [reason] }];
   }
   if (!isInHeaders) return [];

@@ -12,7 +12,7 @@ import { memberName } from '../names/members.js';
 import { standingsOf, type Placed } from '../place/index.js';
 import { customShapes, madeByCustoms } from './customs.js';
 import { expansionsOf, findExpansions } from './expansions.js';
-import { inlineMembers, inlineShape, isShownInside, shownReferences } from './inline.js';
+import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
 import { linksMembers, member, memberType, pageOf, shownMember, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
 import { hasPath, shapeName } from './named.js';
@@ -77,7 +77,7 @@ function shapesWithoutPath(
   made: ReadonlySet<string>,
 ): readonly Shape[] {
   const shown =
-    isShownInside(deriving, entity, made) || made.has(entity.name)
+    isEmbedded(deriving, entity, made) || made.has(entity.name)
       ? [itemShape(deriving, entity, own, 'item')]
       : [];
   const isInline = standingsOf(deriving).of.get(entity.name) === 'inline';

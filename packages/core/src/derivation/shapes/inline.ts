@@ -33,7 +33,7 @@ export const inlineReferences = (deriving: Deriving, entity: string): readonly R
  * is only shown inside something itself, or only made by an operation of one's own. `made`: names of those; `seen`: of
  * entities that are being asked about.
  */
-export function isShownInside(
+export function isEmbedded(
   deriving: Deriving,
   { name }: Entity,
   made: ReadonlySet<string>,
@@ -46,7 +46,7 @@ export function isShownInside(
       placed(deriving, 'reference', id) === 'inline' &&
       (standingsOf(deriving).of.get(from) !== 'hidden' ||
         made.has(from) ||
-        (!asked.has(from) && isShownInside(deriving, entityNamed(deriving, from), made, asked))),
+        (!asked.has(from) && isEmbedded(deriving, entityNamed(deriving, from), made, asked))),
   );
 }
 
