@@ -26,6 +26,8 @@ export class ComputeService implements OnModuleDestroy {
       maxThreads: THREADS,
       idleTimeout: IDLE_MS,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MIB },
+      // A thread that is ended while it requires an ES module ends the whole process in Node 20; imported, it does not.
+      execArgv: ['--no-experimental-require-module'],
     };
     this.pool = new Piscina({ ...options, minThreads: 1 });
     this.sources = new Piscina({ ...options, minThreads: 0 });

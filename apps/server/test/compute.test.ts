@@ -1,0 +1,28 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { ComputeService } from '../src/compute/compute.service.js';
+import { USUAL_LIMITS } from '../src/config.js';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'isomeros-compute-'));
+});
+afterEach(() => {
+  rmSync(folder, { recursive: true });
+});
+
+// A thread that is ended while it *requires* an ES module takes the whole process with it in Node 20. The moment is
+// too short to be met in a test, so that this one sees that no thread can be in it.
+test('threads import their program; none can be ended while it requires it', async () => {
+  const computeProgram = join(folder, 'program.mjs');
+  writeFileSync(computeProgram, 'export const sample = () => process.features.require_module;');
+  const settings = { samplesFolder: folder, host: '127.0.0.1', token: null, limits: USUAL_LIMITS };
+  const compute = new ComputeService({ ...settings, computeProgram });
+  try {
+    expect(await compute.run('sample', '')).toBe(false);
+  } finally {
+    await compute.onModuleDestroy();
+  }
+});
