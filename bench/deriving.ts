@@ -24,7 +24,7 @@ const EVERYTHING = arrangementOf('main', {
     fields: 'on',
     expand: 'on',
     expandDepth: 3,
-    security: 'basic, bearer, api key',
+    security: ['basic', 'bearer', 'api key'],
     access: 'role',
     ifMatch: 'required',
     idempotency: 'required',

@@ -143,7 +143,7 @@ describe('arrangements of a design', () => {
   test("operations of one's own are saved, read and served", async () => {
     const { id } = await app.createDesign(TEXT);
     const path = `/api/designs/${id}/arrangements/main`;
-    const customs = [
+    const customOperations = [
       {
         id: 'c1',
         name: 'firstTwo',
@@ -151,20 +151,20 @@ describe('arrangements of a design', () => {
         effect: { kind: 'query', filters: [], order: [{ member: 'Route.name', descending: true }], limit: 2 },
       },
     ];
-    await app.json('PUT', path, { settings: {}, customs });
-    expect(await app.json('GET', path)).toMatchObject({ customs });
+    await app.json('PUT', path, { settings: {}, customOperations });
+    expect(await app.json('GET', path)).toMatchObject({ customOperations });
     expect(await pathsOf(id, 'main')).toContain('/routes/first-two');
     const wrong = await app.send('PUT', path, {
       settings: {},
-      customs: [{ id: 'c 1', name: 'A', entity: '', effect: { kind: 'script' } }],
+      customOperations: [{ id: 'c 1', name: 'A', entity: '', effect: { kind: 'script' } }],
     });
     expect(wrong.status).toBe(400);
     const { errors } = (await wrong.json()) as ProblemBody;
     expect(errors?.map(({ pointer }) => pointer)).toEqual([
-      '/customs/0/id',
-      '/customs/0/name',
-      '/customs/0/entity',
-      '/customs/0/effect',
+      '/customOperations/0/id',
+      '/customOperations/0/name',
+      '/customOperations/0/entity',
+      '/customOperations/0/effect',
     ]);
   });
 

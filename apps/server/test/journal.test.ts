@@ -106,7 +106,7 @@ describe('the journal', () => {
     const { id } = await app.createDesign(
       'entity Member\n  name: text(1..40), required\n  password: text(8..40), required, write-only\n',
     );
-    await app.json('PUT', `/api/designs/${id}/choices`, { settings: { security: 'bearer' }, answered: [] });
+    await app.json('PUT', `/api/designs/${id}/choices`, { settings: { security: ['bearer'] }, answered: [] });
     const mock = await app.createMock(id);
     const base = mock.baseUrls.main;
     const body = { name: 'A', password: 'hunter22' };

@@ -15,7 +15,7 @@ beforeAll(async () => {
   ({ port } = await app.createMock(id, { counts: { Route: 60 } }));
   const closed = await app.createDesign(ROUTES);
   await app.json('PUT', `/api/designs/${closed.id}/choices`, {
-    settings: { security: 'bearer' },
+    settings: { security: ['bearer'] },
     answered: [],
   });
   guarded = (await app.createMock(closed.id)).port;

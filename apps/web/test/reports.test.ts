@@ -109,7 +109,7 @@ describe('decisions that two states differ in', () => {
       placements: { Route: 'hidden' as const },
       words: { Route: 'lines' },
       exposures: { Route: { 'Route.name': { out: 'no' as const } } },
-      customs: [{ id: 'c1', name: 'newest', entity: 'Route', effect }],
+      customOperations: [{ id: 'c1', name: 'newest', entity: 'Route', effect }],
     } satisfies Record<PartName, unknown>;
     for (const part of PART_NAMES) {
       const changed = { ...plainArrangement('main'), [part]: parts[part] };

@@ -7,13 +7,19 @@ import {
   type Exposures,
 } from '@isomeros/core/arrangement';
 import { compareContracts, type Change } from '@isomeros/core/comparison';
-import { fingerprintOf, type Contract, type FingerprintColumn } from '@isomeros/core/contract';
+import {
+  fingerprintOf,
+  readContract,
+  writeContract,
+  type Contract,
+  type FingerprintColumn,
+} from '@isomeros/core/contract';
 import { derive, refusedExposures } from '@isomeros/core/derivation';
 import { takeIn, type Intake, type IntakeFormat } from '@isomeros/core/intake';
 import type { Identities, Model } from '@isomeros/core/model';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
 import { openApiDocument } from '@isomeros/core/publication';
-import { packJson, unpackJson } from '../database/packed.js';
+import { packText, unpackText } from '../database/packed.js';
 import { figuresOfDesign, type DesignFigures } from '../designs/figures.js';
 import { writeYaml } from '../designs/openApiYaml.js';
 
@@ -104,7 +110,7 @@ export function derivation(source: DerivationSource): Derivation {
   return { model, contract, description: describe(contract) };
 }
 
-export const contractText = (source: DerivationSource): string => JSON.stringify(derived(source).contract);
+export const contractText = (source: DerivationSource): string => writeContract(derived(source).contract);
 
 export const openApiJson = (source: DerivationSource): string => describe(derived(source).contract);
 
@@ -123,12 +129,14 @@ export interface Frozen {
 export async function freeze(source: DerivationSource): Promise<Frozen> {
   const { contract } = derived(source);
   return {
-    packed: await packJson(contract),
+    packed: await packText(writeContract(contract)),
     version: contract.version,
     operations: contract.operations.length,
     errors: contract.findings.flatMap(({ severity, message }) => (severity === 'error' ? [message] : [])),
   };
 }
+
+const frozen = async (packed: Uint8Array): Promise<Contract> => readContract(await unpackText(packed));
 
 /** A frozen contract with the model it was made from, as a mock serves it. */
 export async function frozenDerivation({
@@ -137,23 +145,23 @@ export async function frozenDerivation({
   identities,
   choices,
 }: Omit<DerivationSource, 'arrangement'> & { readonly packed: Uint8Array }): Promise<Derivation> {
-  const contract = await unpackJson<Contract>(packed);
+  const contract = await frozen(packed);
   const model = completeModel(parse(text, identities).model, choices);
   return { model, contract, description: describe(contract) };
 }
 
 export const frozenOpenApiJson = async (packed: Uint8Array): Promise<string> =>
-  describe(await unpackJson<Contract>(packed));
+  describe(await frozen(packed));
 
 export const frozenOpenApiYaml = async (packed: Uint8Array): Promise<string> =>
-  writeYaml(openApiDocument(await unpackJson<Contract>(packed)));
+  writeYaml(openApiDocument(await frozen(packed)));
 
 /** What changed from a frozen contract to what is implied now. */
 export const changesSince = async ({
   packed,
   ...source
 }: DerivationSource & { readonly packed: Uint8Array }): Promise<readonly Change[]> =>
-  compareContracts(await unpackJson<Contract>(packed), derived(source).contract);
+  compareContracts(await frozen(packed), derived(source).contract);
 
 /** Reads a source as a model. */
 export const readSource = ({

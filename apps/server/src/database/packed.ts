@@ -3,8 +3,10 @@ import { deflateRaw, inflateRaw } from 'node:zlib';
 
 const [pack, unpack] = [promisify(deflateRaw), promisify(inflateRaw)];
 
-/** A value as JSON, compressed (RFC 1951), as columns keep what is large and seldom read. */
-export const packJson = (value: unknown): Promise<Buffer> => pack(JSON.stringify(value));
+/** A text, compressed (RFC 1951), as columns keep what is large and seldom read. */
+export const packText = (text: string): Promise<Buffer> => pack(text);
+
+export const packJson = (value: unknown): Promise<Buffer> => packText(JSON.stringify(value));
 
 export const unpackText = async (packed: Uint8Array): Promise<string> =>
   (await unpack(packed)).toString('utf8');

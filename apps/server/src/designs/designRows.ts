@@ -1,11 +1,10 @@
-import { NO_CHOICES, upgradeChoices, type Choices } from '@isomeros/core/arrangement';
+import { keepChoices, NO_CHOICES, readKeptChoices, type Choices } from '@isomeros/core/arrangement';
 import {
   declareRename,
   NO_LOOSE_ENDS,
   reconcile,
   tieUp,
   type Identities,
-  type Json,
   type LooseEnds,
   type Model,
 } from '@isomeros/core/model';
@@ -16,11 +15,7 @@ import type { DesignRow } from '../database/tables.js';
 /** The parts of a row that are kept as JSON. */
 export const readIdentities = (row: Pick<DesignRow, 'identities'>): Identities =>
   JSON.parse(row.identities) as Identities;
-/** Revisions and datasets may be kept as an earlier version wrote them. */
-export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => ({
-  ...NO_CHOICES,
-  ...(upgradeChoices(JSON.parse(row.choices) as Json) as unknown as Partial<Choices>),
-});
+export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => readKeptChoices(row.choices);
 export const readLooseEnds = (row: DesignRow): LooseEnds => JSON.parse(row.looseEnds) as LooseEnds;
 
 const readText = (row: DesignRow): ParseResult => parse(row.text, readIdentities(row));
@@ -50,7 +45,7 @@ export function newRow({ text, ...given }: NewDesign): DesignRow | readonly Diag
     text,
     soundText: text,
     identities: JSON.stringify(reconcile(parsed.model, parsed.model)),
-    choices: JSON.stringify(given.choices ?? NO_CHOICES),
+    choices: keepChoices(given.choices ?? NO_CHOICES),
     looseEnds: JSON.stringify(NO_LOOSE_ENDS),
     revision: 1,
     createdAt: now,
@@ -90,8 +85,8 @@ export function withArrangementName(row: DesignRow, from: string, to: string): D
 }
 
 export function withChoices(row: DesignRow, choices: Choices): DesignRow {
-  const written = JSON.stringify(choices);
-  return row.choices === written ? row : { ...next(row), choices: written };
+  const written = keepChoices(choices);
+  return keepChoices(readChoices(row)) === written ? row : { ...next(row), choices: written };
 }
 
 /** What a revision kept of a design. */

@@ -1,11 +1,10 @@
 import { hash } from 'node:crypto';
 import { DIGEST_LENGTH, renumbered, type Counters, type Service } from '@isomeros/core/engine';
 import type { Identities, Model, Row } from '@isomeros/core/model';
-import { completeModel } from '@isomeros/core/arrangement';
+import { completeModel, keepChoices, readKeptChoices } from '@isomeros/core/arrangement';
 import { parse } from '@isomeros/core/notation';
 import { seed, type SeedPlan, type Shortfall } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
-import { readChoices } from '../designs/designRows.js';
 import type { Derivation } from '../compute/program.js';
 import type { SoundModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
@@ -38,7 +37,7 @@ export type ModelColumns = Pick<
 export const modelColumns = (model: SoundModel): ModelColumns => ({
   modelText: model.text,
   modelIdentities: JSON.stringify(model.identities),
-  modelChoices: JSON.stringify(model.choices),
+  modelChoices: keepChoices(model.choices),
   modelRevision: model.revision,
 });
 
@@ -54,7 +53,7 @@ export const modelColumnsOf = ({
 export const storedModel = (stored: ModelColumns): SoundModel => ({
   text: stored.modelText,
   identities: JSON.parse(stored.modelIdentities) as Identities,
-  choices: readChoices({ choices: stored.modelChoices }),
+  choices: readKeptChoices(stored.modelChoices),
   revision: stored.modelRevision,
 });
 
@@ -78,10 +77,11 @@ export function checkArrangements({ choices }: SoundModel, names: readonly strin
 /** Whether a dataset is stored with another model than its design has by now. */
 export function isOutdated(stored: ModelColumns, model: SoundModel): boolean {
   const newest = modelColumns(model);
+  const choices = keepChoices(readKeptChoices(stored.modelChoices));
   return (
     stored.modelText !== newest.modelText ||
     stored.modelIdentities !== newest.modelIdentities ||
-    stored.modelChoices !== newest.modelChoices
+    choices !== newest.modelChoices
   );
 }
 

@@ -79,6 +79,7 @@ export interface DesignBody {
 export interface MockBody {
   readonly id: string;
   readonly baseUrls: { readonly main: string };
+  readonly releaseUrls: Readonly<Record<string, string>>;
   readonly running: boolean;
   readonly port: number;
   readonly records: number;

@@ -30,7 +30,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
   const dispatch = useAppDispatch();
   const found = model === null ? undefined : indexModel(model).entities.get(entity);
   if (model === null || found === undefined) return null;
-  const all = findArrangement(choices, arrangement)?.customs ?? NONE;
+  const all = findArrangement(choices, arrangement)?.customOperations ?? NONE;
   const isMeant = ({ entity: of, effect }: CustomOperation): boolean =>
     of === found.id && (effect.kind === 'query') === (on === 'collection');
   const write = (custom: CustomOperation): void => {
@@ -42,7 +42,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
         Of your own
         <span className="end quiet">{on === 'collection' ? 'queries' : 'what it does, in a line'}</span>
       </h3>
-      <div className="customs">
+      <div className="customOperations">
         {all.filter(isMeant).map((custom) => (
           <CustomRow
             key={custom.id}

@@ -129,7 +129,7 @@ function settingsOf(
     search: isList,
     prefer: verbs.some((verb) => CHANGES.has(verb)),
     ifMatch: verbs.some((verb) => CHANGES.has(verb) && verb !== 'create'),
-    idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'act'),
+    idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'custom'),
     createAnswers: verbs.includes('create'),
     removeAnswers: verbs.includes('remove'),
     putCreates: verbs.includes('replace'),
@@ -161,8 +161,8 @@ function customsOn({ resource: { kind, canonical, custom } }: OutlineRow): 'coll
 const showsRecords = ({ resource: { kind } }: OutlineRow): boolean =>
   kind === 'collection' || kind === 'item' || kind === 'singleton';
 
-const CHANGES: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'remove', 'transition', 'act']);
-const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'attach', 'act']);
+const CHANGES: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'remove', 'transition', 'custom']);
+const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'attach', 'custom']);
 
 /** Run by the engine in the worker, again whenever the contract changes. */
 function LiveExample({ operation }: { readonly operation: string }): React.JSX.Element {

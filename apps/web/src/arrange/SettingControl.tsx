@@ -1,12 +1,12 @@
-import type { ChoosableRow } from '@isomeros/core/arrangement';
+import type { ChoosableRow, SettingValue } from '@isomeros/core/arrangement';
 import { InputNumber, Select } from 'antd';
 import { TextField } from '../app/parts/TextField.js';
 
 interface Props {
   readonly label: string;
   readonly domain: ChoosableRow;
-  readonly value: string | number;
-  readonly onChoose: (value: string | number) => void;
+  readonly value: SettingValue;
+  readonly onChoose: (value: SettingValue) => void;
 }
 
 /** The control that fits what may be chosen. */
@@ -18,7 +18,7 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
           variant="borderless"
           popupMatchSelectWidth={false}
           aria-label={label}
-          value={value}
+          value={typeof value === 'object' ? null : value}
           options={domain.options.map((option) => ({ value: option, label: String(option) }))}
           onChange={onChoose}
         />
@@ -35,6 +35,23 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
           onChange={(chosen) => {
             if (chosen !== null) onChoose(chosen);
           }}
+        />
+      );
+    case 'list':
+      return (
+        <Select<string[]>
+          variant="borderless"
+          className="list"
+          mode={domain.items instanceof RegExp ? 'tags' : 'multiple'}
+          tokenSeparators={[',', ' ']}
+          popupMatchSelectWidth={false}
+          aria-label={label}
+          {...(domain.empty === undefined ? {} : { placeholder: domain.empty })}
+          value={typeof value === 'object' ? [...value] : []}
+          options={
+            domain.items instanceof RegExp ? [] : domain.items.map((item) => ({ value: item, label: item }))
+          }
+          onChange={onChoose}
         />
       );
     case 'text':

@@ -4,6 +4,7 @@ import {
   type ChoiceLevel,
   type ChoosableSetting,
   type SettingLevel,
+  type SettingValue,
 } from '@isomeros/core/arrangement';
 import { memo, useCallback, useState } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
@@ -14,7 +15,7 @@ import { SettingControl } from './SettingControl.js';
 
 interface Props {
   readonly name: ChoosableSetting;
-  readonly value: string | number;
+  readonly value: SettingValue;
   /** The level the value comes from, and the one that another would be chosen for. */
   readonly from: SettingLevel;
   readonly level: ChoiceLevel;
@@ -32,7 +33,7 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
   const dispatch = useAppDispatch();
   const [wrong, setWrong] = useState<string | null>(null);
   const choose = useCallback(
-    (chosen: string | number): void => {
+    (chosen: SettingValue): void => {
       const read = readSettings({ [name]: chosen }, level);
       setWrong(read.ok ? null : (read.problems[0]?.message ?? ''));
       if (!read.ok) return;

@@ -14,6 +14,7 @@ import {
   type ExposureChoice,
   type Place,
   type SettingsById,
+  type SettingValue,
   type SettingValues,
   type SubjectKind,
 } from '@isomeros/core/arrangement';
@@ -29,7 +30,7 @@ export const withSetting = (
   arrangement: string,
   place: ChoicePlace,
   name: ChoosableSetting,
-  value: string | number,
+  value: SettingValue,
 ): Choices => changed(choices, arrangement, place, (values) => ({ ...values, [name]: value }));
 
 /** The choices with a setting no longer chosen at a place: it inherits from above. */
@@ -74,11 +75,11 @@ export function withWord(
 /** The choices with an operation of one's own in the place of the one of its id, or at the end. */
 export const withCustom = (choices: Choices, arrangement: string, custom: CustomOperation): Choices =>
   ofArrangement(choices, arrangement, (own) => {
-    const isThere = own.customs.some(({ id }) => id === custom.id);
-    const customs = isThere
-      ? own.customs.map((known) => (known.id === custom.id ? custom : known))
-      : [...own.customs, custom];
-    return { ...own, customs };
+    const isThere = own.customOperations.some(({ id }) => id === custom.id);
+    const customOperations = isThere
+      ? own.customOperations.map((known) => (known.id === custom.id ? custom : known))
+      : [...own.customOperations, custom];
+    return { ...own, customOperations };
   });
 
 /** The choices without it, and without the path word that was chosen for it. */
@@ -86,7 +87,7 @@ export const withoutCustom = (choices: Choices, arrangement: string, id: string)
   withWord(
     ofArrangement(choices, arrangement, (own) => ({
       ...own,
-      customs: own.customs.filter((known) => known.id !== id),
+      customOperations: own.customOperations.filter((known) => known.id !== id),
     })),
     arrangement,
     id,

@@ -1,5 +1,5 @@
 import { breakingFindings, compareContracts, releaseHeld, type Change } from '@isomeros/core/comparison';
-import type { Contract, Finding } from '@isomeros/core/contract';
+import { readContract, type Contract, type Finding } from '@isomeros/core/contract';
 
 /** A release with its contract as JSON, as workers are given it. */
 export interface HeldRelease {
@@ -43,7 +43,7 @@ export class HeldReleases {
   private contractOf(release: HeldRelease): Contract {
     let contract = this.read.get(release);
     if (contract === undefined) {
-      contract = JSON.parse(release.json) as Contract;
+      contract = readContract(release.json);
       this.read.set(release, contract);
     }
     return contract;

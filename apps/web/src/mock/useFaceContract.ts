@@ -1,4 +1,4 @@
-import type { Contract } from '@isomeros/core/contract';
+import { readContract, type Contract } from '@isomeros/core/contract';
 import { useEffect, useState } from 'react';
 import { api } from '../app/api/client.js';
 import { useContract } from '../design/useContract.js';
@@ -14,7 +14,7 @@ export function useFaceContract({ mock, kind, name }: Face): Contract | null {
     if (!isRelease) return;
     let isWanted = true;
     void api.readReleaseContract(design, name).then((text) => {
-      if (isWanted) setKept({ label: name, contract: JSON.parse(text) as Contract });
+      if (isWanted) setKept({ label: name, contract: readContract(text) });
     });
     return () => {
       isWanted = false;

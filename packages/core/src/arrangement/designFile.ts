@@ -1,9 +1,17 @@
-import { identitiesOf, isJsonObject, readJson, type Identities, type Json } from '../model/index.js';
+import {
+  identitiesOf,
+  isJsonObject,
+  readJson,
+  type Identities,
+  type Json,
+  type JsonObject,
+} from '../model/index.js';
 import { parse } from '../notation/index.js';
 import type { Choices } from './choices.js';
 import { PART_NAMES, partNamed } from './parts/index.js';
 import { settingsSchema } from './parts/settings.js';
-import { ARRANGEMENT_NAME, readChoices, upgradeChoices } from './readChoices.js';
+import { ARRANGEMENT_NAME, readChoices } from './readChoices.js';
+import { CHOICES_FORMAT, upgradeChoices } from './format.js';
 import { escapePointer, type ChoiceProblem, type Read } from './reading.js';
 
 /** A whole design as one file carries it. */
@@ -24,9 +32,8 @@ export type DesignFileResult =
   | { readonly ok: false; readonly problems: readonly DesignFileProblem[] };
 
 const FORMAT = 'isomeros-design';
-const VERSION = 2;
-/** It kept the settings of arrangements by their name, and their names beside them. */
-const FIRST_VERSION = 1;
+/** The version of a file is the format of its choices. */
+const VERSION = CHOICES_FORMAT.newest;
 const NAME_LENGTH = 120;
 
 const name = { type: 'string', minLength: 1, maxLength: NAME_LENGTH } as const;
@@ -45,7 +52,7 @@ const arrangementSchema: object = {
 /** The published schema (JSON Schema 2020-12) of design files. */
 export const DESIGN_FILE_SCHEMA = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
-  $id: 'urn:isomeros:design-file:2',
+  $id: `urn:isomeros:design-file:${VERSION}`,
   title: 'Isomeros design file',
   description: 'A model in its notation, with the identities of its elements and what was decided about it.',
   type: 'object',
@@ -90,9 +97,10 @@ export function readDesignFile(text: string): DesignFileResult {
   }
   const { value } = read;
   if (!isJsonObject(value)) return failed([problem('', 'type', 'Expected a JSON object.')]);
-  const isFirst = value['version'] === FIRST_VERSION;
-  const members = Object.keys(value).filter((member) => !(isFirst && member === 'arrangements'));
-  const choices = readChoices(isFirst ? upgraded(value) : value['choices'], '/choices');
+  const version = isVersion(value['version']) ? value['version'] : VERSION;
+  // The first version had the names of arrangements beside the choices.
+  const members = Object.keys(value).filter((member) => version > 1 || member !== 'arrangements');
+  const choices = readChoices(upgraded(value, version), '/choices');
   const identities = readIdentities(value['identities']);
   const problems = [
     ...members.flatMap(unknownMember),
@@ -127,22 +135,25 @@ function unknownMember(member: string): DesignFileProblem[] {
   return [problem(`/${escapePointer(member)}`, 'unknown', `A design file has no member ${member}.`)];
 }
 
-/** The choices of a file of the first version, as they are written today. */
-function upgraded(file: { readonly [name: string]: Json }): Json {
+/** The choices of a file, as they are written today. */
+function upgraded(file: JsonObject, version: number): Json | undefined {
+  const choices = file['choices'];
+  // A file has one number for all of it.
+  if (isJsonObject(choices) && Object.hasOwn(choices, 'format')) return choices;
+  if (version > 1 && choices === undefined) return undefined;
+  if (version > 1) return upgradeChoices(choices ?? null, version);
   const given = file['arrangements'];
   const names = (Array.isArray(given) ? (given as readonly Json[]) : []).flatMap((item) =>
     isJsonObject(item) && typeof item['name'] === 'string' ? [item['name']] : [],
   );
-  return upgradeChoices(file['choices'] ?? NO_CHOICES_BEFORE, names);
+  return upgradeChoices(choices ?? { settings: {}, answered: [] }, version, names);
 }
 
-const NO_CHOICES_BEFORE = { settings: {}, arrangements: {}, answered: [] };
-
-function headProblems(file: { readonly [name: string]: Json }): DesignFileProblem[] {
+function headProblems(file: JsonObject): DesignFileProblem[] {
   const problems: DesignFileProblem[] = [];
   if (file['format'] !== FORMAT) problems.push(problem('/format', 'const', `Expected "${FORMAT}".`));
-  if (file['version'] !== VERSION && file['version'] !== FIRST_VERSION)
-    problems.push(problem('/version', 'const', `Expected ${FIRST_VERSION} or ${VERSION}.`));
+  if (!isVersion(file['version']))
+    problems.push(problem('/version', 'const', `Expected a version from 1 to ${VERSION}.`));
   if (!isName(file['name']))
     problems.push(problem('/name', 'length', `Expected a text of 1 to ${NAME_LENGTH} characters.`));
   if (typeof file['model'] !== 'string')
@@ -152,6 +163,9 @@ function headProblems(file: { readonly [name: string]: Json }): DesignFileProble
       problems.push(problem(`/${member}`, 'type', 'Expected a text.'));
   return problems;
 }
+
+const isVersion = (value: Json | undefined): value is number =>
+  typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= VERSION;
 
 const isName = (value: Json | undefined): boolean =>
   typeof value === 'string' && value.length > 0 && [...value].length <= NAME_LENGTH;

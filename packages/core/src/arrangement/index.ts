@@ -1,6 +1,6 @@
 export { hasEffect, operationKey, setting } from './settings.js';
 export { SETTING_LEVELS } from './settings/row.js';
-export type { ChoiceLevel, ChoosableRow, SettingLevel } from './settings/row.js';
+export type { ChoiceLevel, ChoosableRow, SettingLevel, SettingValue } from './settings/row.js';
 export { CHOOSABLE_NAMES, hasLevel, rowOf, SETTING_GROUPS, SETTINGS } from './settings/table.js';
 export type { ChoosableSetting, SettingName, Settings } from './settings/table.js';
 export type { ResolvedSetting, SettingPlace } from './settings.js';
@@ -8,7 +8,7 @@ export type { SettingsById, SettingValues } from './settings/values.js';
 export { PART_NAMES, partNamed, PARTS } from './parts/index.js';
 export type { ArrangementChoices, PartName } from './parts/index.js';
 export type { Decided } from './parts/part.js';
-export { decidedSettings } from './parts/settings.js';
+export { decidedSettings, settingText } from './parts/settings.js';
 export { PATH_WORD } from './parts/words.js';
 export { backSubject, pairingPlaces, placeOf, PLACES, placeWords, subjectsOf } from './placements.js';
 export type { Place, PlaceOf, Placements, ResolvedPlace, Subject, SubjectKind } from './placements.js';
@@ -25,10 +25,11 @@ export {
   withArrangement,
 } from './choices.js';
 export type { Arrangement, Choices } from './choices.js';
-export { ARRANGEMENT_NAME, readArrangement, readChoices, upgradeChoices } from './readChoices.js';
+export { ARRANGEMENT_NAME, readArrangement, readChoices } from './readChoices.js';
+export { CHOICES_FORMAT, keepChoices, listedSetting, readKeptChoices, upgradeChoices } from './format.js';
 export { escapePointer } from './reading.js';
 export type { ChoiceProblem, Read } from './reading.js';
-export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customs.js';
+export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customOperations.js';
 export type {
   AssignedMember,
   CustomEffect,
@@ -36,11 +37,11 @@ export type {
   FixedFilter,
   Operand,
   OwnComparison,
-} from './customs.js';
-export { CUSTOM_NAME } from './readCustoms.js';
+} from './customOperations.js';
+export { CUSTOM_NAME } from './readCustomOperations.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
 export { ASPECTS, exposureChoice, FILTER_OPERATORS, NOT_CHOSEN } from './exposure.js';
 export type { Aspect, Exposure, ExposureChoice, Exposures, FilterOperator } from './exposure.js';
-export { printEffect, readEffect } from './customText.js';
-export type { EffectRead } from './customText.js';
+export { printEffect, readEffect } from './effectText.js';
+export type { EffectRead } from './effectText.js';

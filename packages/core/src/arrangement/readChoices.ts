@@ -1,11 +1,5 @@
 import { appendAll, isJsonObject, type Json } from '../model/index.js';
-import {
-  FIRST_ARRANGEMENT,
-  MOST_ARRANGEMENTS,
-  NO_CHOICES,
-  plainArrangement,
-  type Choices,
-} from './choices.js';
+import { MOST_ARRANGEMENTS, NO_CHOICES, type Choices } from './choices.js';
 import { PART_NAMES, partNamed, PARTS, type ArrangementChoices } from './parts/index.js';
 import { wrong } from './parts/part.js';
 import { readLevel } from './parts/settings.js';
@@ -101,29 +95,3 @@ export function readArrangement(
     ],
   };
 }
-
-/**
- * Brings choices as an earlier version kept them into today's form: the first one kept settings by the name of
- * an arrangement; later ones lack what could not be decided then.
- */
-export function upgradeChoices(given: Json, names: readonly string[] = []): Json {
-  if (!isJsonObject(given)) return given;
-  const { arrangements } = given;
-  if (Array.isArray(arrangements))
-    return { ...given, arrangements: (arrangements as readonly Json[]).map(completed) };
-  const byName = isJsonObject(arrangements) ? arrangements : {};
-  const all = new Set([...(names.length === 0 ? [FIRST_ARRANGEMENT] : names), ...Object.keys(byName)]);
-  return {
-    ...given,
-    arrangements: [...all].map((name) =>
-      completed(Object.hasOwn(byName, name) ? { name, settings: byName[name] ?? {} } : { name }),
-    ),
-  };
-}
-
-function completed(given: Json): Json {
-  if (!isJsonObject(given) || typeof given['name'] !== 'string') return given;
-  return { ...PLAIN, ...given };
-}
-
-const PLAIN = plainArrangement('') as unknown as { readonly [name: string]: Json };

@@ -1,10 +1,10 @@
-import type { ChoiceLevel } from './settings/row.js';
+import type { ChoiceLevel, ListRow } from './settings/row.js';
 import { CHOOSABLE_NAMES, hasLevel, isChoosable, rowOf } from './settings/table.js';
 import type { SettingValues } from './settings/values.js';
 
 export interface SettingProblem {
   readonly name: string;
-  readonly code: 'unknown' | 'options' | 'range' | 'pattern' | 'level';
+  readonly code: 'unknown' | 'options' | 'range' | 'pattern' | 'list' | 'level';
   readonly message: string;
 }
 
@@ -45,9 +45,22 @@ function problemOf(name: string, value: unknown, level: ChoiceLevel): SettingPro
       const message = `Expected a whole number from ${domain.min} to ${domain.max}.`;
       return fits ? null : { name, code: 'range', message };
     }
+    case 'list':
+      return isListOf(domain, value) ? null : { name, code: 'list', message: `Expected ${domain.expected}.` };
     case 'text': {
       const fits = typeof value === 'string' && domain.pattern.test(value);
       return fits ? null : { name, code: 'pattern', message: `Expected ${domain.expected}.` };
     }
   }
 }
+
+const isListOf = ({ items, min, max }: ListRow<string>, value: unknown): boolean =>
+  Array.isArray(value) &&
+  value.length >= min &&
+  value.length <= max &&
+  new Set(value).size === value.length &&
+  value.every((item) =>
+    items instanceof RegExp
+      ? typeof item === 'string' && items.test(item)
+      : items.some((one) => one === item),
+  );

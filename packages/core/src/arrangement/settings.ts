@@ -61,7 +61,7 @@ export const hasEffect = (arrangement: Arrangement, name: ChoosableSetting, at?:
 
 function holds(arrangement: Arrangement, effective: Effective, at: SettingPlace | undefined): boolean {
   const { value } = setting(arrangement, effective.setting as SettingName, at);
-  return 'is' in effective
-    ? effective.is.includes(value)
-    : String(value).split(', ').includes(effective.includes);
+  if ('is' in effective) return effective.is.some((one) => one === value);
+  if ('isEmpty' in effective) return typeof value === 'object' && value.length > 0;
+  return typeof value === 'object' && value.some((item) => item === effective.includes);
 }

@@ -5,6 +5,7 @@ export type * from './reasons.js';
 export type * from './review.js';
 export { findingKey } from './review.js';
 export type * from './outline.js';
+export { CONTRACT_FORMAT, readContract, writeContract } from './format.js';
 export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';
 export { indexContract, isHome, shapeIn, successStatus, wholePath } from './lookup.js';

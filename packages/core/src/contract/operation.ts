@@ -14,7 +14,7 @@ export type Verb =
   | 'attach'
   | 'detach'
   | 'transition'
-  | 'act';
+  | 'custom';
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 /** RFC 9110 §9.2: safe; unsafe but idempotent; neither. */
 export type Effect = 'safe' | 'idempotent' | 'neither';

@@ -1,4 +1,4 @@
-import type { Aspect, Place, SettingLevel, SettingName } from '../arrangement/index.js';
+import type { Aspect, Place, SettingLevel, SettingName, SettingValue } from '../arrangement/index.js';
 import type { RuleId } from './rules/index.js';
 
 /**
@@ -10,7 +10,7 @@ export type Source =
   | {
       readonly kind: 'setting';
       readonly name: SettingName;
-      readonly value: string | number;
+      readonly value: SettingValue;
       readonly level: SettingLevel;
     }
   | {

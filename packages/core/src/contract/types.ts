@@ -21,8 +21,8 @@ export interface Contract {
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
   readonly representation: Pick<Settings, 'links' | 'envelope' | 'linkForm' | 'unset'> & {
-    /** What the URIs of its own link relations begin with; the mock itself where empty, or in an older release. */
-    readonly relationBase?: string;
+    /** What the URIs of its own link relations begin with; the mock itself where empty. */
+    readonly relationBase: string;
     /** The media types of answers, the preferred one first. */
     readonly mediaTypes: readonly MediaType[];
   };
@@ -143,15 +143,15 @@ export type LinkTarget =
   /** A transition of the record; there only while its state and condition allow it. */
   | { readonly kind: 'action'; readonly resource: string; readonly transition: string }
   /** An operation of one's own on the record; there only while its condition allows it. */
-  | { readonly kind: 'act'; readonly resource: string; readonly when: Condition }
+  | { readonly kind: 'custom'; readonly resource: string; readonly when: Condition }
   /**
    * Items of a list, as a URI template (RFC 6570). `variables`: from path parameters to the members of a listed
-   * record that fill them in; the other ids are those of the list. Releases from before have none.
+   * record that fill them in; the other ids are those of the list. `null` in releases of format 1: no id is filled in.
    */
   | {
       readonly kind: 'template';
       readonly resource: string;
-      readonly variables?: Readonly<Record<string, string>>;
+      readonly variables: Readonly<Record<string, string>> | null;
     }
   /** Items of a list, a link each, where no template leads to them. */
   | { readonly kind: 'items'; readonly resource: string }

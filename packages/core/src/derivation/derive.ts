@@ -48,7 +48,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     assumptions: findAssumptions(deriving),
     names: structureNames(deriving),
     representation: {
-      mediaTypes: MEDIA_TYPES[valueOf(deriving, 'mediaTypes')],
+      mediaTypes: valueOf(deriving, 'mediaTypes').map((type) => MEDIA_TYPES[type]),
       links: valueOf(deriving, 'links'),
       envelope: valueOf(deriving, 'envelope'),
       linkForm: valueOf(deriving, 'linkForm'),
@@ -68,11 +68,9 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   };
 }
 
-const MEDIA_TYPES: Readonly<Record<Settings['mediaTypes'], readonly MediaType[]>> = {
-  'json, hal': ['application/json', 'application/hal+json'],
-  'hal, json': ['application/hal+json', 'application/json'],
-  json: ['application/json'],
-  hal: ['application/hal+json'],
+const MEDIA_TYPES: Readonly<Record<Settings['mediaTypes'][number], MediaType>> = {
+  json: 'application/json',
+  hal: 'application/hal+json',
 };
 
 const VERSION_HEADER = 'API-Version';

@@ -112,7 +112,7 @@ function exampleRecord(
   const candidates = [...dataset.all(storage)];
   if (resource.kind === 'reference') return exampleReferrer(service, dataset, resource);
   if (resource.kind === 'action') {
-    if (operation.verb === 'act') return exampleActedOn(service, operation, candidates);
+    if (operation.verb === 'custom') return exampleActedOn(service, operation, candidates);
     return candidates.find((row) => mayMove(service, resource, row)) ?? candidates[0];
   }
   if (resource.kind === 'pairing' || resource.kind === 'pair') return exampleSide(service, dataset, resource);
@@ -205,7 +205,7 @@ function exampleBody(
       if (resource.kind === 'pair') return filler.object(shape);
       return record === null ? null : oneChange(service, dataset, filler, shape, record);
     case 'attach':
-    case 'act':
+    case 'custom':
       return filler.object(shape);
     case 'entry':
     case 'list':

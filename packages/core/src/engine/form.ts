@@ -40,7 +40,7 @@ export const variablePath = (root: string, name: string): string => `${root}/-/v
 
 /** A relation of our own is an absolute URI (RFC 8288 §2.1.2): on the base that was chosen, or at the mock. */
 function relationUri({ contract, host }: Serving, relation: string): string {
-  const { relationBase = '' } = contract.representation;
+  const { relationBase } = contract.representation;
   if (relationBase !== '') return relationBase + relation;
   return (host ?? 'http://localhost') + relationPath(contract.root, relation);
 }

@@ -56,7 +56,7 @@ export function performWrite(
       return location.record === null
         ? missing(operation)
         : move(service, draft, surroundings, request, location.record);
-    case 'act':
+    case 'custom':
       return location.record === null
         ? missing(operation)
         : act(service, draft, surroundings, request, location.record);

@@ -40,10 +40,10 @@ export function templateOf(
   view: RecordView,
   { segments, path }: Resource,
   above: Row | null,
-  variables: Readonly<Record<string, string>> | undefined,
+  variables: Readonly<Record<string, string>> | null,
 ): string | null {
   const { root } = service.contract;
-  if (variables === undefined) return root + path;
+  if (variables === null) return root + path;
   let template = root;
   for (const segment of segments) {
     if (segment.kind === 'literal') {
@@ -313,7 +313,7 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
       if (found === null || resource === undefined) return null;
       return allows(found, record, service.now) ? pathOf(service, view, resource, record) : null;
     }
-    case 'act': {
+    case 'custom': {
       const resource = indexOf(service).resources.get(target.resource);
       const isAllowed = holdsFor(service, record, target.when, service.now);
       return resource === undefined || !isAllowed ? null : pathOf(service, view, resource, record);
@@ -352,7 +352,7 @@ function entryHref(service: Serving, view: RecordView, link: Link): string | nul
     case 'filtered':
     case 'owner':
     case 'action':
-    case 'act':
+    case 'custom':
     case 'pair':
     case 'template':
     case 'items':

@@ -98,15 +98,15 @@ export function allowedMask(service: Serving, record: Row): string {
   return mask.toString(16);
 }
 
-type Deed = Extract<LinkTarget, { kind: 'action' | 'act' }>;
+type Deed = Extract<LinkTarget, { kind: 'action' | 'custom' }>;
 
 /** What a resource links only while it is allowed. */
 const deedsOf = once(({ links }: Resource): readonly Deed[] =>
-  links.flatMap(({ target }) => (target.kind === 'action' || target.kind === 'act' ? [target] : [])),
+  links.flatMap(({ target }) => (target.kind === 'action' || target.kind === 'custom' ? [target] : [])),
 );
 
 function isAllowed(service: Serving, record: Row, target: Deed): boolean {
-  if (target.kind === 'act') return holdsFor(service, record, target.when, service.now);
+  if (target.kind === 'custom') return holdsFor(service, record, target.when, service.now);
   const found = transitionOf(service, record, target.transition);
   return found !== null && allows(found, record, service.now);
 }

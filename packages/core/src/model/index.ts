@@ -86,7 +86,9 @@ export {
   utf8Length,
 } from './text.js';
 export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
-export type { Json, Row } from './records.js';
+export { Format, UnknownFormatError } from './format.js';
+export type { FormatStep } from './format.js';
+export type { Json, JsonObject, Row } from './records.js';
 export { namedValue } from './named.js';
 export { isConstant } from './constantComparison.js';
 export { appendAll, eachInSteps, greatest, replaceItems, runToEnd } from './steps.js';

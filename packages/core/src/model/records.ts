@@ -1,5 +1,9 @@
 /** A JSON value as a record holds it. Objects have no prototype, so no name in them is special. */
-export type Json = null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
+export type Json = null | boolean | number | string | readonly Json[] | JsonObject;
+
+export interface JsonObject {
+  readonly [name: string]: Json;
+}
 
 /** Inherits nothing but from an empty object; unlike an object without prototype it is laid out as others are. */
 const Bare = function (): void {
@@ -24,7 +28,7 @@ export interface Row {
   readonly revision: number;
 }
 
-export function isJsonObject(value: Json | undefined): value is { readonly [name: string]: Json } {
+export function isJsonObject(value: Json | undefined): value is JsonObject {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 

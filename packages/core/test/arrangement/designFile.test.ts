@@ -33,7 +33,7 @@ const SMALL: DesignFile = {
         placements: { Route: 'hidden' },
         words: { Route: 'lines' },
         exposures: { Route: { 'Route.name': { out: 'no', filter: ['eq', 'starts'] } } },
-        customs: [
+        customOperations: [
           {
             id: 'c1',
             name: 'shortest',
@@ -99,7 +99,7 @@ describe('design files', () => {
 
   test.each<readonly [string, (file: Record<string, unknown>) => unknown, string]>([
     ['another format', (file) => ({ ...file, format: 'something' }), '/format'],
-    ['a later version', (file) => ({ ...file, version: 3 }), '/version'],
+    ['a later version', (file) => ({ ...file, version: 4 }), '/version'],
     ['no name', (file) => ({ ...file, name: '' }), '/name'],
     ['a model that is no text', (file) => ({ ...file, model: 7 }), '/model'],
     ['a draft that is no text', (file) => ({ ...file, draft: [] }), '/draft'],

@@ -171,17 +171,17 @@ const CASES: readonly Case[] = [
   },
   {
     name: 'Credentials that were not asked for break who has none.',
-    before: { model: 'entity Port', settings: { security: 'bearer', access: 'anonymous' } },
+    before: { model: 'entity Port', settings: { security: ['bearer'], access: 'anonymous' } },
     after: {
       model: 'entity Port',
-      settings: { security: 'bearer', access: 'anonymous' },
+      settings: { security: ['bearer'], access: 'anonymous' },
       choices: { operations: { [operationKey('Port', 'list')]: { access: 'authenticated' } } },
     },
     breaks: ['sender: GET /api/v1/ports is for those with credentials.'],
   },
   {
     name: 'A media type that goes breaks who reads it, and who sends it.',
-    after: { settings: { mediaTypes: 'json' } },
+    after: { settings: { mediaTypes: ['json'] } },
     breaks: [
       'sender: POST /api/v1/ports does not take application/hal+json.',
       'sender: PUT /api/v1/ports/{portId} does not take application/hal+json.',
@@ -193,8 +193,8 @@ const CASES: readonly Case[] = [
   },
   {
     name: 'A query of your own that looks for something else answers something else.',
-    before: { choices: { customs: [newest(3)] } },
-    after: { choices: { customs: [newest(5)] } },
+    before: { choices: { customOperations: [newest(3)] } },
+    after: { choices: { customOperations: [newest(5)] } },
     breaks: ['sender: GET /api/v1/ports/newest does something else.'],
   },
   {

@@ -15,9 +15,16 @@ function contractOf({
   settings = {},
   resources = {},
   words = {},
-  customs = [],
+  customOperations = [],
 }: Layout): Contract {
-  const arrangement = { ...plainArrangement('main'), placements, settings, resources, words, customs };
+  const arrangement = {
+    ...plainArrangement('main'),
+    placements,
+    settings,
+    resources,
+    words,
+    customOperations,
+  };
   return derive(modelOf(model), arrangementOf('main', { ...NO_CHOICES, arrangements: [arrangement] }));
 }
 

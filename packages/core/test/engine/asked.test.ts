@@ -95,7 +95,7 @@ describe('search', () => {
 });
 
 describe('a chosen order', () => {
-  const resources = { Route: { defaultSort: '-name' } };
+  const resources = { Route: { defaultSort: ['-name'] } };
 
   test('holds until a request asks for another', () => {
     const mock = mockOf({}, resources);

@@ -16,7 +16,7 @@ const newest = {
   entity: 'Port',
   effect: { kind: 'query' as const, filters: [], order: [], limit: 3 },
 };
-const own = { ...plainArrangement('main'), customs: [newest] };
+const own = { ...plainArrangement('main'), customOperations: [newest] };
 const contract = derive(modelOf(MODEL), arrangementOf('main', { ...NO_CHOICES, arrangements: [own] }));
 
 const CASES: readonly (readonly [method: string, target: string, others: readonly string[]])[] = [

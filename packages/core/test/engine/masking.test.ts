@@ -32,7 +32,7 @@ each Member owns one Badge as badge
 const { service } = new TestMock(
   modelOf(TEXT),
   {},
-  arranged({ security: 'basic, bearer, api key', access: 'role', role: 'keeper' }),
+  arranged({ security: ['basic', 'bearer', 'api key'], access: 'role', role: 'keeper' }),
 );
 const { contract } = service;
 const masked = (operation: string | null, text: string, most = 1_000): ReturnType<typeof maskedBody> =>

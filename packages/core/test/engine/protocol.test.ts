@@ -156,27 +156,27 @@ describe('credentials', () => {
   const get = (mock: TestMock, headers: Record<string, string>): Answer =>
     mock.send('GET', BUOYS, undefined, headers);
 
-  test.each<readonly [SettingValues['security'], Record<string, string>, number]>([
-    ['bearer', {}, 401],
-    ['bearer', { authorization: 'Bearer user-secret' }, 200],
-    ['bearer', { authorization: 'bearer   user-secret' }, 200],
-    ['bearer', { authorization: 'Bearer other' }, 401],
-    ['bearer', { authorization: 'Bearer' }, 401],
-    ['bearer', { authorization: `Basic ${btoa('user:user-secret')}` }, 401],
-    ['basic', { authorization: `Basic ${btoa('user:user-secret')}` }, 200],
-    ['basic', { authorization: `Basic ${btoa('keeper:user-secret')}` }, 401],
-    ['basic', { authorization: 'Basic !!' }, 401],
-    ['api key', { 'x-api-key': 'user-secret' }, 200],
-    ['api key', { authorization: 'Bearer user-secret' }, 401],
-    ['bearer, api key', { 'x-api-key': 'keeper-secret' }, 200],
-    ['basic, bearer, api key', { authorization: 'Bearer keeper-secret' }, 200],
-    ['none', {}, 200],
-  ])('by %s, %p answers %d', (security = 'none', headers, status) => {
+  test.each<readonly [NonNullable<SettingValues['security']>, Record<string, string>, number]>([
+    [['bearer'], {}, 401],
+    [['bearer'], { authorization: 'Bearer user-secret' }, 200],
+    [['bearer'], { authorization: 'bearer   user-secret' }, 200],
+    [['bearer'], { authorization: 'Bearer other' }, 401],
+    [['bearer'], { authorization: 'Bearer' }, 401],
+    [['bearer'], { authorization: `Basic ${btoa('user:user-secret')}` }, 401],
+    [['basic'], { authorization: `Basic ${btoa('user:user-secret')}` }, 200],
+    [['basic'], { authorization: `Basic ${btoa('keeper:user-secret')}` }, 401],
+    [['basic'], { authorization: 'Basic !!' }, 401],
+    [['api key'], { 'x-api-key': 'user-secret' }, 200],
+    [['api key'], { authorization: 'Bearer user-secret' }, 401],
+    [['bearer', 'api key'], { 'x-api-key': 'keeper-secret' }, 200],
+    [['basic', 'bearer', 'api key'], { authorization: 'Bearer keeper-secret' }, 200],
+    [[], {}, 200],
+  ])('by %j, %p answers %d', (security, headers, status) => {
     expect(get(guarded({ security }), headers).status).toBe(status);
   });
 
   test('a 401 names every scheme that is taken', () => {
-    const { handled } = get(guarded({ security: 'basic, bearer, api key' }), {});
+    const { handled } = get(guarded({ security: ['basic', 'bearer', 'api key'] }), {});
     const challenges = handled.response.headers
       .filter(([name]) => name === 'WWW-Authenticate')
       .map(([, value]) => value);
@@ -188,7 +188,7 @@ describe('credentials', () => {
   });
 
   test('a role is asked for after the record was found, and before the body is read', () => {
-    const mock = guarded({ security: 'bearer' });
+    const mock = guarded({ security: ['bearer'] });
     const remove = (target: string, token: string): number =>
       mock.send('DELETE', target, undefined, { authorization: `Bearer ${token}` }).status;
     expect(remove(`${BUOYS}/99`, 'nobody')).toBe(401);
@@ -198,14 +198,14 @@ describe('credentials', () => {
   });
 
   test('what anybody may do needs none; neither do the pages of the mock about itself', () => {
-    const mock = guarded({ security: 'bearer' });
+    const mock = guarded({ security: ['bearer'] });
     expect(mock.send('GET', '/api/v1').status).toBe(200);
     expect(mock.send('GET', '/api/v1/-/openapi.json').status).toBe(200);
     expect(mock.send('OPTIONS', ONE).status).toBe(204);
   });
 
   test('the mock knows somebody for each role that is asked for', () => {
-    const { contract } = guarded({ security: 'basic' }).service;
+    const { contract } = guarded({ security: ['basic'] }).service;
     const known = credentialsOf(contract);
     expect(known.map(({ name, roles }) => [name, roles])).toEqual([
       ['user', []],

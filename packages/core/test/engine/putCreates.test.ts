@@ -75,7 +75,7 @@ describe('PUT to a key that nothing has (RFC 9110 §9.3.4)', () => {
   test('whoever may replace and not create finds nothing there', () => {
     const create = mockOf().service.contract.operations.find(({ id }) => id === 'createHarbour');
     const operations = { [`${create?.resource ?? ''}:create`]: { access: 'role', role: 'owner' } };
-    const mock = mockOf({ security: 'bearer', access: 'authenticated' }, operations);
+    const mock = mockOf({ security: ['bearer'], access: 'authenticated' }, operations);
     const statuses = credentialsOf(mock.service.contract).map((one) => {
       const answer = mock.send('PUT', HARBOUR, { name: 'X' }, { authorization: presentedBy('bearer', one) });
       return [one.roles, answer.status];

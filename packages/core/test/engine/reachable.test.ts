@@ -95,7 +95,7 @@ describe('following the links of answers, from the entry', () => {
         fc.constantFrom('object', 'header'),
         fc.constantFrom('path', 'absolute'),
         ({ model, arrangement }, links, linkForm) => {
-          const own: SettingValues = { ...arrangement.own, links, linkForm, security: 'none' };
+          const own: SettingValues = { ...arrangement.own, links, linkForm, security: [] };
           const mock = new TestMock(model, {}, { ...arrangement, own });
           const { contract } = mock.service;
           if (hasLeftOut(contract)) return;

@@ -139,7 +139,7 @@ describe('a body in HAL', () => {
   });
 
   test('is not where HAL is not offered', () => {
-    const mock = mockOf({ mediaTypes: 'json' });
+    const mock = mockOf({ mediaTypes: ['json'] });
     const headers = { 'content-type': 'application/hal+json' };
     expect(mock.send('POST', '/api/v1/routes', { name: 'New' }, headers).status).toBe(415);
   });
@@ -184,9 +184,9 @@ describe('the media type', () => {
     [{}, 'application/hal+json;q=0.5, application/json;q=0.5', 200, 'application/json'],
     [{}, 'application/*, application/json;q=0', 200, 'application/hal+json'],
     [{}, 'text/csv', 406, 'application/problem+json'],
-    [{ mediaTypes: 'hal, json' }, undefined, 200, 'application/hal+json'],
-    [{ mediaTypes: 'json' }, 'application/hal+json', 406, 'application/problem+json'],
-    [{ mediaTypes: 'hal' }, 'application/json', 406, 'application/problem+json'],
+    [{ mediaTypes: ['hal', 'json'] }, undefined, 200, 'application/hal+json'],
+    [{ mediaTypes: ['json'] }, 'application/hal+json', 406, 'application/problem+json'],
+    [{ mediaTypes: ['hal'] }, 'application/json', 406, 'application/problem+json'],
   ])('of %j for Accept %s', (settings, accept, status, type) => {
     const headers = accept === undefined ? {} : { accept };
     const answer = mockOf(settings).send('GET', '/api/v1/routes/1', undefined, headers);

@@ -20,6 +20,7 @@ import {
   type Exposures,
   type Placements,
   type SettingsById,
+  type SettingValue,
   type SettingValues,
 } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
@@ -43,21 +44,28 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
       [name, `${name}By`, 'name'],
     ]),
   ),
-  defaultSort: ['', 'id', '-name,id', 'nothing'],
+  defaultSort: ['id', '-name', 'nothing'],
 };
 
-function anyValue(name: string, domain: ChoosableRow): fc.Arbitrary<string | number> {
+function anyValue(name: string, domain: ChoosableRow): fc.Arbitrary<SettingValue> {
   switch (domain.kind) {
     case 'options':
       return fc.constantFrom(...domain.options);
     case 'integer':
       return fc.integer({ min: domain.min, max: domain.max });
-    case 'text': {
-      const texts = TEXTS[name];
-      if (texts === undefined) throw new Error(`No texts are known for ${name}.`);
-      return fc.constantFrom(...texts);
+    case 'text':
+      return fc.constantFrom(...textsFor(name));
+    case 'list': {
+      const items = domain.items instanceof RegExp ? textsFor(name) : domain.items;
+      return fc.shuffledSubarray([...items], { minLength: domain.min });
     }
   }
+}
+
+function textsFor(name: string): readonly string[] {
+  const texts = TEXTS[name];
+  if (texts === undefined) throw new Error(`No texts are known for ${name}.`);
+  return texts;
 }
 
 /** Any settings that can be chosen at a level. */
@@ -129,7 +137,7 @@ export const anyExposures = (model: Model): fc.Arbitrary<Exposures> => {
 };
 
 /** Operations of one's own about anything, most of them such as no model allows. */
-export const anyCustoms = (model: Model): fc.Arbitrary<readonly CustomOperation[]> => {
+export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomOperation[]> => {
   const entities = model.declarations.filter((one): one is Entity => one.kind === 'entity');
   if (entities.length === 0) return fc.constant([]);
   const relationships = model.declarations.filter(({ kind }) => kind === 'owns' || kind === 'refers');
@@ -204,7 +212,7 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
       placements: anyPlacements(model),
       words: anyWords(model),
       exposures: anyExposures(model),
-      customs: anyCustoms(model),
+      customOperations: anyCustomOperations(model),
       design: anySettings('design'),
       settings: anySettings('arrangement'),
       near: fc.array(
@@ -212,8 +220,8 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
         { maxLength: 3 },
       ),
     })
-    .map(({ placements, words, exposures, customs, design, settings, near }) => {
-      const bare = { ...plainArrangement('main'), placements, settings, words, exposures, customs };
+    .map(({ placements, words, exposures, customOperations, design, settings, near }) => {
+      const bare = { ...plainArrangement('main'), placements, settings, words, exposures, customOperations };
       const of = (own: typeof bare): Arrangement =>
         arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
       const { operations } = derive(model, of(bare));

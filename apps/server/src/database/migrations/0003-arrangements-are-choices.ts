@@ -1,5 +1,5 @@
-import { upgradeChoices } from '@isomeros/core/arrangement';
-import type { Json } from '@isomeros/core/model';
+import { CHOICES_FORMAT, upgradeChoices } from '@isomeros/core/arrangement';
+import type { Json, JsonObject } from '@isomeros/core/model';
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 interface NamedRow {
@@ -23,7 +23,9 @@ export class ArrangementsAreChoices1795000000003 implements MigrationInterface {
     }[];
     for (const { id, choices } of designs) {
       const names = named.filter((row) => row.id === id).map(({ name }) => name);
-      const upgraded = JSON.stringify(upgradeChoices(JSON.parse(choices) as Json, names));
+      const upgraded = JSON.stringify(
+        CHOICES_FORMAT.stamp(upgradeChoices(JSON.parse(choices) as Json, undefined, names) as JsonObject),
+      );
       await runner.query('UPDATE designs SET choices = ? WHERE id = ?', [upgraded, id]);
     }
     await runner.query('DROP TABLE arrangements');

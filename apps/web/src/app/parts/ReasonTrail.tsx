@@ -1,4 +1,4 @@
-import { SETTINGS } from '@isomeros/core/arrangement';
+import { SETTINGS, settingText } from '@isomeros/core/arrangement';
 import { RULES, type Reason, type Source } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
 
@@ -69,7 +69,7 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
   if (source.kind === 'setting') {
     return (
       <span className="quiet">
-        {SETTINGS[source.name].title} <code>{source.value}</code>, {source.level}
+        {SETTINGS[source.name].title} <code>{settingText(source.value)}</code>, {source.level}
       </span>
     );
   }

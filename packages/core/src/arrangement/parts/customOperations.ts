@@ -1,15 +1,15 @@
-import type { CustomOperation } from '../customs.js';
-import { customsSchema } from '../customsSchema.js';
-import { readCustoms } from '../readCustoms.js';
+import type { CustomOperation } from '../customOperations.js';
+import { customOperationsSchema } from '../customOperationsSchema.js';
+import { readCustomOperations } from '../readCustomOperations.js';
 import { said, type Part } from './part.js';
 
-/** Operations of one's own. */
-export const CUSTOMS_PART: Part<readonly CustomOperation[]> = {
+/** Operations that no rule derives. */
+export const CUSTOM_OPERATIONS_PART: Part<readonly CustomOperation[]> = {
   empty: [],
-  read: readCustoms,
-  schema: customsSchema,
-  decided: (customs) =>
-    customs.map(({ id, name, entity, effect }) => [
+  read: readCustomOperations,
+  schema: customOperationsSchema,
+  decided: (customOperations) =>
+    customOperations.map(({ id, name, entity, effect }) => [
       `Operation ${id}`,
       `${name} of ${entity}: ${said(effect)}`,
     ]),

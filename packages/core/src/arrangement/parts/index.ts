@@ -1,4 +1,4 @@
-import { CUSTOMS_PART } from './customOperations.js';
+import { CUSTOM_OPERATIONS_PART } from './customOperations.js';
 import { EXPOSURES_PART } from './exposures.js';
 import type { Part } from './part.js';
 import { PLACEMENTS_PART } from './placements.js';
@@ -16,7 +16,7 @@ export const PARTS = {
   /** By the id of what they name: a statement, or `/back` after it for its way back. */
   words: WORDS_PART,
   exposures: EXPOSURES_PART,
-  customs: CUSTOMS_PART,
+  customOperations: CUSTOM_OPERATIONS_PART,
 } as const;
 
 export type PartName = keyof typeof PARTS;

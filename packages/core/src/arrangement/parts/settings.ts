@@ -1,10 +1,10 @@
 import { isJsonObject, type Json } from '../../model/index.js';
 import { escapePointer, problem, type Read } from '../reading.js';
 import { readSettings } from '../readSettings.js';
-import type { ChoiceLevel, ChoosableRow } from '../settings/row.js';
+import type { ChoiceLevel, ChoosableRow, SettingValue } from '../settings/row.js';
 import { CHOOSABLE_NAMES, hasLevel, rowOf, SETTINGS, type SettingName } from '../settings/table.js';
 import type { SettingsById, SettingValues } from '../settings/values.js';
-import { readEach, said, wrong, type Decided, type Part } from './part.js';
+import { readEach, wrong, type Decided, type Part } from './part.js';
 
 /** Reads settings as they can be chosen at a level. */
 export function readLevel(given: Json, pointer: string, level: ChoiceLevel): Read<SettingValues> {
@@ -37,15 +37,24 @@ function schemaOf(row: ChoosableRow): object {
       return { type: 'integer', minimum: row.min, maximum: row.max };
     case 'text':
       return { type: 'string', pattern: row.pattern.source };
+    case 'list': {
+      const items =
+        row.items instanceof RegExp ? { type: 'string', pattern: row.items.source } : { enum: row.items };
+      return { type: 'array', items, minItems: row.min, maxItems: row.max, uniqueItems: true };
+    }
   }
 }
 
 const titleOf = (name: string): string =>
   Object.hasOwn(SETTINGS, name) ? SETTINGS[name as SettingName].title : name;
 
+/** The value of a setting as people read it. */
+export const settingText = (value: SettingValue): string =>
+  typeof value === 'object' ? (value.length === 0 ? 'none' : value.join(', ')) : String(value);
+
 /** Settings in words; `where` follows the title of each. */
 export const decidedSettings = (values: SettingValues, where = ''): readonly Decided[] =>
-  Object.entries(values).map(([name, value]) => [titleOf(name) + where, said(value)]);
+  Object.entries(values).map(([name, value]) => [titleOf(name) + where, settingText(value)]);
 
 /** What was chosen for the whole arrangement. */
 export const SETTINGS_PART: Part<SettingValues> = {

@@ -1,22 +1,15 @@
-import { FOR_ARRANGEMENT, FOR_OPERATION, options, text, type Effective } from './row.js';
+import { FOR_ARRANGEMENT, FOR_OPERATION, list, options, text, type Effective } from './row.js';
 
-const GUARDED: Effective = {
-  setting: 'security',
-  is: ['basic', 'bearer', 'api key', 'basic, bearer', 'bearer, api key', 'basic, bearer, api key'],
-};
+const GUARDED: Effective = { setting: 'security', isEmpty: false };
 
 export const CREDENTIALS = {
-  security: options({
-    default: 'none',
-    options: [
-      'none',
-      'basic',
-      'bearer',
-      'api key',
-      'basic, bearer',
-      'bearer, api key',
-      'basic, bearer, api key',
-    ],
+  security: list({
+    default: [],
+    items: ['basic', 'bearer', 'api key'],
+    min: 0,
+    max: 3,
+    expected: 'any of basic, bearer and api key, each once, the preferred one first',
+    empty: 'none',
     title: 'Credentials',
     help: 'How clients prove who they are: Basic (RFC 7617), Bearer (RFC 6750), a key in a header; several are alternatives.',
     levels: FOR_ARRANGEMENT,

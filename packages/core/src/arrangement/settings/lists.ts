@@ -1,4 +1,4 @@
-import { FOR_ONE_RESOURCE, FOR_OPERATION, FOR_RESOURCE, name, options, text } from './row.js';
+import { FOR_ONE_RESOURCE, FOR_OPERATION, FOR_RESOURCE, list, name, options } from './row.js';
 
 export const LISTS = {
   filterStyle: options({
@@ -23,13 +23,15 @@ export const LISTS = {
     help: 'How a descending key is written: ?sort=-name or ?sort=name:desc; or lists cannot be sorted.',
     levels: FOR_RESOURCE,
   }),
-  defaultSort: text({
-    default: '',
+  defaultSort: list({
+    default: [],
     title: 'Sorted by',
-    help: 'How the list is sorted where nobody asks: -departsAt,berth; the key breaks ties.',
-    pattern: /^(?:-?[A-Za-z][\w-]{0,60}(?:,-?[A-Za-z][\w-]{0,60}){0,4})?$/,
+    help: 'How the list is sorted where nobody asks: -departsAt, then berth; the key breaks ties.',
+    items: /^-?[A-Za-z][\w-]{0,60}$/,
+    min: 0,
+    max: 5,
     empty: 'the key',
-    expected: 'up to five members separated by commas, each with - in front for descending, or nothing',
+    expected: 'up to five members, each once, with - in front for descending',
     levels: FOR_ONE_RESOURCE,
   }),
   search: options({

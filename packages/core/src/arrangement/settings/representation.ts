@@ -1,4 +1,4 @@
-import { FOR_ARRANGEMENT, name, options, text, type Effective } from './row.js';
+import { FOR_ARRANGEMENT, list, name, options, text, type Effective } from './row.js';
 
 const IN_JSON: readonly Effective[] = [{ setting: 'mediaTypes', includes: 'json' }];
 const IN_ENVELOPE: Effective = { setting: 'envelope', is: ['object'] };
@@ -22,9 +22,12 @@ export const REPRESENTATION = {
     help: 'The member of plain JSON that holds links, from each relation to where it leads.',
     when: [{ setting: 'links', is: ['object'] }],
   }),
-  mediaTypes: options({
-    default: 'json, hal',
-    options: ['json, hal', 'hal, json', 'json', 'hal'],
+  mediaTypes: list({
+    default: ['json', 'hal'],
+    items: ['json', 'hal'],
+    min: 1,
+    max: 2,
+    expected: 'json, hal, or both, the preferred one first',
     title: 'Media types',
     help: 'What answers are offered in, the preferred one first: application/json, application/hal+json.',
     levels: FOR_ARRANGEMENT,

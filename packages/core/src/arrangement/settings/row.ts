@@ -13,10 +13,14 @@ export const FOR_RESOURCE: readonly ChoiceLevel[] = ['design', 'arrangement', 'r
 export const FOR_ONE_RESOURCE: readonly ChoiceLevel[] = ['resource'];
 export const FOR_OPERATION: readonly ChoiceLevel[] = ['design', 'arrangement', 'resource', 'operation'];
 
-/** What another setting must be for a setting to have an effect: one of some values, or a list with a word in it. */
+/** What a setting can be. */
+export type SettingValue = string | number | readonly string[];
+
+/** What another setting must be for a setting to have an effect: one of some values, a list with an item, or any item. */
 export type Effective =
   | { readonly setting: string; readonly is: readonly (string | number)[] }
-  | { readonly setting: string; readonly includes: string };
+  | { readonly setting: string; readonly includes: string }
+  | { readonly setting: string; readonly isEmpty: false };
 
 /** What every setting has. */
 interface Described {
@@ -51,6 +55,19 @@ export interface TextRow extends Described {
   readonly empty?: string;
 }
 
+/** Several values, no two the same, the first one first. */
+export interface ListRow<Item extends string> extends Described {
+  readonly kind: 'list';
+  readonly default: readonly Item[];
+  /** What the items are: some of these, or texts that fit a pattern. */
+  readonly items: readonly Item[] | RegExp;
+  readonly min: number;
+  readonly max: number;
+  readonly expected: string;
+  /** What an empty list means, where it may be empty. */
+  readonly empty?: string;
+}
+
 /** A value that nobody chooses in this version. */
 export interface FixedRow {
   readonly kind: 'fixed';
@@ -59,7 +76,7 @@ export interface FixedRow {
 }
 
 /** A setting that can be chosen. */
-export type ChoosableRow = OptionRow<string | number> | IntegerRow | TextRow;
+export type ChoosableRow = OptionRow<string | number> | IntegerRow | TextRow | ListRow<string>;
 
 export const options = <const Value extends string | number>(
   row: Omit<OptionRow<Value>, 'kind' | 'default'> & { readonly default: NoInfer<Value> },
@@ -68,6 +85,10 @@ export const options = <const Value extends string | number>(
 export const integer = (row: Omit<IntegerRow, 'kind'>): IntegerRow => ({ kind: 'integer', ...row });
 
 export const text = (row: Omit<TextRow, 'kind'>): TextRow => ({ kind: 'text', ...row });
+
+export const list = <const Item extends string = string>(
+  row: Omit<ListRow<Item>, 'kind' | 'default'> & { readonly default: readonly NoInfer<Item>[] },
+): ListRow<Item> => ({ kind: 'list', ...row });
 
 /** The name of a member or parameter in camelCase, which it then has in its own case. */
 export const name = (row: Pick<TextRow, 'default' | 'title' | 'help' | 'when'>): TextRow => ({

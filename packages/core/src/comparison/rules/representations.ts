@@ -20,9 +20,9 @@ export function* compareRepresentations({ before, after }: Aligned): Generator<C
     yield breaking('reader', about, 'Links are not sent in Link any more.');
   if (was.representation.linkForm !== linkForm && was.representation.links !== 'none')
     yield breaking('reader', about, `Links are ${linkForm === 'path' ? 'paths' : 'absolute URIs'} now.`);
-  const relationBase = is.representation.relationBase ?? '';
+  const relationBase = is.representation.relationBase;
   const isNamed = links === 'header' || typesNow.includes('application/hal+json');
-  if ((was.representation.relationBase ?? '') !== relationBase && isNamed)
+  if (was.representation.relationBase !== relationBase && isNamed)
     yield breaking(
       'reader',
       about,

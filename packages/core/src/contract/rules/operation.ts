@@ -1,7 +1,7 @@
 import type { Rule } from './rule.js';
 
 export const OPERATION_RULES = {
-  'operation.act': {
+  'operation.custom': {
     title: 'Of your own',
     sentence: 'An operation of your own does what it was told: it assigns values, or makes a related record.',
   },

@@ -5,7 +5,7 @@ import type { Placed } from '../place/index.js';
 
 /** Reports literal segments beside an id that could have the same text: the literal wins, always. */
 export function findShadowed(deriving: Deriving, resources: readonly Placed[]): void {
-  if (deriving.arrangement.customs.length === 0) return;
+  if (deriving.arrangement.customOperations.length === 0) return;
   const queries = resources.filter(({ kind }) => kind === 'query');
   for (const query of queries) {
     const item = resources.find(({ parent, kind }) => parent === query.parent && kind === 'item');

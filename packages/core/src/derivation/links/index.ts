@@ -2,7 +2,7 @@ import { exposureChoice } from '../../arrangement/index.js';
 import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '../../contract/index.js';
 import { camelCase, ownsItself, roleOf, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
-import { becauseCustom, customOf } from '../customs/index.js';
+import { becauseCustom, customOf } from '../customOperations/index.js';
 import type { Placed } from '../place/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
@@ -180,7 +180,7 @@ function addCustom(deriving: Deriving, links: Link[], child: Placed): void {
   const target: LinkTarget =
     custom.kind === 'query'
       ? { kind: 'resource', resource: child.id }
-      : { kind: 'act', resource: child.id, when: custom.when };
+      : { kind: 'custom', resource: child.id, when: custom.when };
   addRole(deriving, links, operation.name, 'link.custom', entity, target, operation);
 }
 

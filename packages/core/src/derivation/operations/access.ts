@@ -2,14 +2,10 @@ import type { SettingPlace, Settings } from '../../arrangement/index.js';
 import type { Access, Operation, Security, SecurityScheme } from '../../contract/index.js';
 import { valueOf, type Deriving } from '../context.js';
 
-const SCHEMES: Readonly<Record<Settings['security'], readonly SecurityScheme[]>> = {
-  none: [],
-  basic: ['basic'],
-  bearer: ['bearer'],
-  'api key': ['key'],
-  'basic, bearer': ['basic', 'bearer'],
-  'bearer, api key': ['bearer', 'key'],
-  'basic, bearer, api key': ['basic', 'bearer', 'key'],
+const SCHEMES: Readonly<Record<Settings['security'][number], SecurityScheme>> = {
+  basic: 'basic',
+  bearer: 'bearer',
+  'api key': 'key',
 };
 
 const ANYBODY: Access = { kind: 'anonymous' };
@@ -17,7 +13,7 @@ const WHOEVER: Access = { kind: 'authenticated' };
 
 /** Who may carry out an operation; anybody where no credentials are asked for at all. */
 export function accessOf(deriving: Deriving, at: SettingPlace): Access {
-  if (valueOf(deriving, 'security') === 'none') return ANYBODY;
+  if (valueOf(deriving, 'security').length === 0) return ANYBODY;
   switch (valueOf(deriving, 'access', at)) {
     case 'anonymous':
       return ANYBODY;
@@ -30,7 +26,7 @@ export function accessOf(deriving: Deriving, at: SettingPlace): Access {
 
 /** How clients prove who they are, and the roles that are asked for. */
 export function securityOf(deriving: Deriving, operations: readonly Operation[]): Security {
-  const schemes = SCHEMES[valueOf(deriving, 'security')];
+  const schemes = valueOf(deriving, 'security').map((scheme) => SCHEMES[scheme]);
   const roles =
     schemes.length === 0
       ? new Set<string>()

@@ -9,7 +9,7 @@ import type {
 } from '../../contract/index.js';
 import type { Entity, PairsWith } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
-import { becauseCustom, customOf, type ResolvedCustom } from '../customs/index.js';
+import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
 import type { Placed } from '../place/index.js';
 import {
   customAnswer,
@@ -43,7 +43,7 @@ const METHODS: Readonly<Record<Verb, Method>> = {
   attach: 'PUT',
   detach: 'DELETE',
   transition: 'POST',
-  act: 'POST',
+  custom: 'POST',
 };
 
 const EFFECTS: Readonly<Record<Method, Effect>> = {
@@ -128,7 +128,7 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
         ? ['read', 'attach', 'detach']
         : ['read', 'attach', 'change', 'detach'];
     case 'action':
-      return resource.custom === null ? ['transition'] : ['act'];
+      return resource.custom === null ? ['transition'] : ['custom'];
     case 'query':
       return ['list'];
     case 'singleton':
@@ -265,7 +265,7 @@ function typesOf(deriving: Deriving, verb: Verb, carrying: PairsWith | null): re
     case 'remove':
     case 'detach':
     case 'transition':
-    case 'act':
+    case 'custom':
       return [];
   }
 }

@@ -1,7 +1,7 @@
 import type { Method, Verb } from '../../contract/index.js';
 import { pascalCase, roleOf, words } from '../../model/index.js';
 import { entityNamed, valueOf, type Deriving } from '../context.js';
-import { customOf } from '../customs/index.js';
+import { customOf } from '../customOperations/index.js';
 import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
@@ -61,7 +61,7 @@ export class OperationNames {
         return [{ verb: transitionName(this.deriving, resource), noun }];
       case 'attach':
       case 'detach':
-      case 'act':
+      case 'custom':
         return of(noun);
     }
   }

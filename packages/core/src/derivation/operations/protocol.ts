@@ -6,7 +6,7 @@ import { valueOf, type Deriving } from '../context.js';
 export type Protocol = Pick<Operation, 'ifMatch' | 'prefers' | 'idempotency'>;
 
 /** Writes of something that is there already. */
-const CHANGING: ReadonlySet<Verb> = new Set<Verb>(['replace', 'change', 'remove', 'transition', 'act']);
+const CHANGING: ReadonlySet<Verb> = new Set<Verb>(['replace', 'change', 'remove', 'transition', 'custom']);
 
 /** A state can be asked for where something is changed, a key where repeating would do it twice. */
 export function protocolOf(

@@ -127,9 +127,9 @@ function makeRecordParameters(
 function orderOf(deriving: Deriving, { id, path }: Placed, traits: readonly Trait[]): readonly OrderKey[] {
   const at = { resource: id, verb: 'list' };
   const chosen = valueOf(deriving, 'defaultSort', at);
-  if (chosen === '') return [];
+  if (chosen.length === 0) return [];
   const { keys } = comparableTraits(traits);
-  return chosen.split(',').flatMap((written) => {
+  return chosen.flatMap((written) => {
     const name = written.replace(/^-/, '');
     const key = keys.find((candidate) => candidate.name === name);
     if (key !== undefined) return [{ ...key, descending: written.startsWith('-') }];

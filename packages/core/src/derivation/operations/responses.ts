@@ -13,7 +13,7 @@ import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context
 import type { Placed } from '../place/index.js';
 import { inlineOwned } from '../shapes/index.js';
 import type { Protocol } from './protocol.js';
-import type { ResolvedCustom } from '../customs/index.js';
+import type { ResolvedCustom } from '../customOperations/index.js';
 import { addProtocol, type Add } from './protocolResponses.js';
 
 /** What the responses of an operation depend on. */
@@ -174,7 +174,7 @@ function addConflicts(deriving: Deriving, situation: Situation, noun: string, ad
 
 /** A write of the record itself can meet a value that is taken; one of a pair cannot. */
 const canCollide = ({ hasBody, verb, resource }: Situation): boolean =>
-  (hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'act';
+  (hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'custom';
 
 function addSuccess(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
   const { verb, resource } = situation;
@@ -221,7 +221,7 @@ function addSuccess(deriving: Deriving, situation: Situation, noun: string, add:
     case 'detach':
       addPairing(situation, noun, add);
       return;
-    case 'act':
+    case 'custom':
       addActed(situation, noun, add);
       return;
     case 'transition':

@@ -1,7 +1,7 @@
 import type { Verb } from '../../contract/index.js';
 import { ownsItself, phrase, roleOf, singular, withArticle, type Entity } from '../../model/index.js';
 import type { Deriving } from '../context.js';
-import { customOf } from '../customs/index.js';
+import { customOf } from '../customOperations/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
 import type { Placed } from '../place/index.js';
@@ -20,7 +20,7 @@ export function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, enti
       : `${name} ${withArticle(noun)}`;
   }
   switch (verb) {
-    case 'act':
+    case 'custom':
     case 'entry':
     case 'list':
       return `List the ${many}${owner}${resource.canonical || owner !== '' ? '' : ', whatever owns them'}`;

@@ -1,14 +1,14 @@
-import { becauseCustom, customsOf } from '../customs/index.js';
+import { becauseCustom, customOperationsOf } from '../customOperations/index.js';
 import type { Deriving } from '../context.js';
 import { literal, namedPath } from '../names/words.js';
 import type { PathTree, Placed } from './tree.js';
 
 /** Operations of one's own: queries below the collection they look through, the others below the item. */
-export function placeCustoms(deriving: Deriving, tree: PathTree, above: Placed): void {
+export function placeCustomOperations(deriving: Deriving, tree: PathTree, above: Placed): void {
   const isHome = above.canonical && above.entity !== null;
   const isItem = above.kind === 'item' || above.kind === 'singleton';
   if (!isHome || (!isItem && above.kind !== 'collection')) return;
-  for (const { operation, entity, custom } of customsOf(deriving, above.entity)) {
+  for (const { operation, entity, custom } of customOperationsOf(deriving, above.entity)) {
     if ((custom.kind === 'query') === isItem) continue;
     tree.add({
       id: `${operation.id}/custom`,

@@ -1,7 +1,7 @@
 import { ownsItself, type Entity, type Owns } from '../../model/index.js';
 import { entityNamed, placed, type Deriving } from '../context.js';
 import { placeActions } from './action.js';
-import { placeCustoms } from './custom.js';
+import { placeCustomOperations } from './custom.js';
 import { placeNested } from './nested.js';
 import { placePairing, placePairingBack, placePairingFar } from './pairing.js';
 import { placeRead } from './read.js';
@@ -14,7 +14,7 @@ import { PathTree, type Placed } from './tree.js';
 /** Gives every entity its place in the path tree; each resource stands before those below it. */
 export function placeResources(deriving: Deriving): readonly Placed[] {
   const tree = new PathTree(deriving.findings, (growing, resource) => {
-    if (deriving.arrangement.customs.length > 0) placeCustoms(deriving, growing, resource);
+    if (deriving.arrangement.customOperations.length > 0) placeCustomOperations(deriving, growing, resource);
   });
   const standings = standingsOf(deriving);
   placeEntry(deriving, tree);

@@ -10,7 +10,7 @@ import {
 import { because, entityNamed, type Deriving } from '../context.js';
 import { memberName } from '../names/members.js';
 import { standingsOf, type Placed } from '../place/index.js';
-import { customShapes, madeByCustoms } from './customs.js';
+import { customShapes, madeByCustomOperations } from './customOperations.js';
 import { expansionsOf, findExpansions } from './expansions.js';
 import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
 import { linksMembers, member, memberType, pageOf, shownMember, traitsOf } from './members.js';
@@ -40,7 +40,7 @@ export function deriveShapes(
   const exposed = new Set(resources.flatMap(({ entity }) => entity ?? []));
   const shapes: Shape[] = [entryShape(deriving)];
   const required = new Map<string, boolean>();
-  const made = madeByCustoms(deriving, resources);
+  const made = madeByCustomOperations(deriving, resources);
   for (const entity of deriving.index.entities.values()) {
     const own = traits.get(entity.name) ?? [];
     if (!exposed.has(entity.name)) {
@@ -58,7 +58,7 @@ export function deriveShapes(
     const side = via?.direction === 'paired-back' ? 'far' : 'near';
     appendAll(shapes, pairShapes(deriving, pairs, traits, side));
   }
-  if (deriving.arrangement.customs.length > 0)
+  if (deriving.arrangement.customOperations.length > 0)
     appendAll(
       shapes,
       customShapes(deriving, resources, traits, (name) => shapes.some((shape) => shape.name === name)),
@@ -282,7 +282,7 @@ export { pairShapeName, type PairSide } from './pairs.js';
 export { isScalar, type Trait } from './traits.js';
 export { exposureGrid, type GridRow } from './grid.js';
 export { refusedExposures } from './refused.js';
-export { customAnswer, customShapeName } from './customs.js';
+export { customAnswer, customShapeName } from './customOperations.js';
 export { memberId } from './exposure.js';
 export { inlineOwned } from './inline.js';
 export { isCreateWithheld, reportWithheld } from './withheld.js';

@@ -229,7 +229,7 @@ function listLink(service: Serving, view: RecordView, { target }: Link, listed: 
     case 'filtered':
     case 'owner':
     case 'action':
-    case 'act':
+    case 'custom':
     case 'pair':
     case 'description':
       return null;

@@ -94,7 +94,7 @@ function headersOf(
   const isElsewhere =
     (hasCode(cases, 'ok', 'not-modified') &&
       all.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'))) ||
-    ((verb === 'transition' || verb === 'act') && hasCode(cases, 'ok'));
+    ((verb === 'transition' || verb === 'custom') && hasCode(cases, 'ok'));
   const isTagged =
     hasCode(cases, 'created', 'minimal') || (hasCode(cases, 'ok', 'not-modified') && returns !== null);
   const isShown = returns !== null && hasCode(cases, 'ok', 'created', 'removed');

@@ -1,4 +1,4 @@
-import { CUSTOMS } from './customs.js';
+import { CUSTOMS } from './customOperations.js';
 import { FREE } from './free.js';
 import { INLINE } from './inline.js';
 import { LISTS } from './lists.js';

@@ -17,7 +17,7 @@ export interface Layout {
   readonly members?: readonly string[];
   /** Query parameters by name, as `path: page size name[eq ne]`, of a list or a read. */
   readonly parameters?: readonly string[];
-  readonly customs?: readonly CustomOperation[];
+  readonly customOperations?: readonly CustomOperation[];
   /** Settings of single resources, by their id. */
   readonly resources?: Readonly<Record<string, SettingValues>>;
   /** Rules among the reasons of a path, as `path: rule`. */

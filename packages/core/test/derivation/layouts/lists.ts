@@ -60,7 +60,7 @@ export const LISTS: Chapter = {
     {
       name: 'An order can be chosen for a list; what it does not show is no order.',
       model: PORT,
-      resources: { Port: { defaultSort: '-opened,draught' } },
+      resources: { Port: { defaultSort: ['-opened', 'draught'] } },
       paths: PORTS,
       findings: ['list.order Port'],
     },
@@ -92,7 +92,7 @@ export const LISTS: Chapter = {
     {
       name: 'Bare lists without links tell nobody the cursor of the next page.',
       model: PORT,
-      settings: { pageStyle: 'cursor', envelope: 'bare', links: 'none', mediaTypes: 'json' },
+      settings: { pageStyle: 'cursor', envelope: 'bare', links: 'none', mediaTypes: ['json'] },
       paths: PORTS,
       findings: ['list.dead-end Port'],
     },

@@ -61,7 +61,7 @@ export interface AssignedMember {
 }
 
 /** More of them an arrangement cannot have. */
-export const MOST_CUSTOMS = 500;
+export const MOST_CUSTOM_OPERATIONS = 500;
 export const MOST_PARTS = 50;
 export const MOST_QUERIED = 1_000;
 

@@ -16,7 +16,7 @@ import {
   type FixedFilter,
   type Operand,
   type OwnComparison,
-} from './customs.js';
+} from './customOperations.js';
 
 export type EffectRead =
   | { readonly ok: true; readonly effect: CustomEffect }

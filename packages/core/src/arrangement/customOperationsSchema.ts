@@ -1,5 +1,11 @@
-import { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_CUSTOMS, MOST_PARTS, MOST_QUERIED } from './customs.js';
-import { CUSTOM_ID, CUSTOM_NAME } from './readCustoms.js';
+import {
+  COMPARE_OPERATORS,
+  FIXED_OPERATORS,
+  MOST_CUSTOM_OPERATIONS,
+  MOST_PARTS,
+  MOST_QUERIED,
+} from './customOperations.js';
+import { CUSTOM_ID, CUSTOM_NAME } from './readCustomOperations.js';
 
 const text = { type: 'string', minLength: 1, maxLength: 500 };
 
@@ -30,10 +36,10 @@ const filter = closed({ member: text, operator: { enum: FIXED_OPERATORS }, value
 const order = closed({ member: text, descending: { type: 'boolean' } });
 
 /** The schema of operations of one's own (JSON Schema 2020-12). */
-export const customsSchema: object = {
+export const customOperationsSchema: object = {
   type: 'array',
   description: 'Operations that no rule derives; members and entities by their identity.',
-  maxItems: MOST_CUSTOMS,
+  maxItems: MOST_CUSTOM_OPERATIONS,
   items: closed({
     id: { type: 'string', pattern: CUSTOM_ID.source },
     name: { type: 'string', pattern: CUSTOM_NAME.source },

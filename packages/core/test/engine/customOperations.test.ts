@@ -19,11 +19,14 @@ each Berth refers to optional Berth as twin, on remove detach
 `;
 
 function mockOf(name: string, effect: CustomEffect, entity = 'Berth'): TestMock {
-  const customs = [{ id: name, name, entity, effect }];
+  const customOperations = [{ id: name, name, entity, effect }];
   const mock = new TestMock(
     modelOf(TEXT),
     { Pier: 1, Berth: 0 },
-    arrangementOf('main', { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), customs }] }),
+    arrangementOf('main', {
+      ...NO_CHOICES,
+      arrangements: [{ ...plainArrangement('main'), customOperations }],
+    }),
   );
   for (const [number, free] of [
     [7, true],

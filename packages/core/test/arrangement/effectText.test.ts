@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { printEffect, readEffect, type CustomEffect } from '@isomeros/core/arrangement';
 import fc from 'fast-check';
-import { anyCustoms } from '../support/arrangements.js';
+import { anyCustomOperations } from '../support/arrangements.js';
 import { anyModel, modelOf } from '../support/models.js';
 
 const MODEL = modelOf(`entity Pier
@@ -105,9 +105,11 @@ describe("the effect of an operation of one's own, in a line", () => {
   test('what is written is read again, for any effect whose names are there', () => {
     fc.assert(
       fc.property(
-        anyModel.chain((model) => anyCustoms(model).map((customs) => ({ model, customs }))),
-        ({ model, customs }) => {
-          for (const { entity, effect } of customs) {
+        anyModel.chain((model) =>
+          anyCustomOperations(model).map((customOperations) => ({ model, customOperations })),
+        ),
+        ({ model, customOperations }) => {
+          for (const { entity, effect } of customOperations) {
             const name = model.declarations.find(({ id }) => id === entity);
             const text = printEffect(model, name?.kind === 'entity' ? name.name : '', effect);
             const read = readEffect(model, name?.kind === 'entity' ? name.name : '', text);

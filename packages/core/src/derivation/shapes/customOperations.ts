@@ -1,5 +1,5 @@
 import type { Member, Shape } from '../../contract/index.js';
-import { becauseCustom, customOf, type ResolvedCustom } from '../customs/index.js';
+import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
 import type { Deriving } from '../context.js';
 import { structureNames } from '../names/members.js';
 import type { Placed } from '../place/index.js';
@@ -24,7 +24,10 @@ export function customAnswer(own: ResolvedCustom): string {
 }
 
 /** Names of the entities whose records operations of one's own make, and answer. */
-export const madeByCustoms = (deriving: Deriving, resources: readonly Placed[]): ReadonlySet<string> =>
+export const madeByCustomOperations = (
+  deriving: Deriving,
+  resources: readonly Placed[],
+): ReadonlySet<string> =>
   new Set(
     resources.flatMap((resource) => {
       const custom = customOf(deriving, resource)?.custom;
@@ -83,6 +86,6 @@ function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Tr
       const must = trait.required && !trait.supplied;
       return member(trait, 'accepted', must, !must);
     }),
-    reasons: [becauseCustom('operation.act', own.operation, own.entity)],
+    reasons: [becauseCustom('operation.custom', own.operation, own.entity)],
   };
 }

@@ -2,7 +2,7 @@ import { appendAll, isJsonObject, type Json, type Literal } from '../model/index
 import {
   COMPARE_OPERATORS,
   FIXED_OPERATORS,
-  MOST_CUSTOMS,
+  MOST_CUSTOM_OPERATIONS,
   MOST_PARTS,
   MOST_QUERIED,
   type AssignedMember,
@@ -11,7 +11,7 @@ import {
   type FixedFilter,
   type Operand,
   type OwnComparison,
-} from './customs.js';
+} from './customOperations.js';
 import { escapePointer, problem, unknownMembers, type ChoiceProblem, type Read } from './reading.js';
 
 /** An identity of a custom operation, as the application makes them. */
@@ -19,9 +19,9 @@ export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
 export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
 
 /** Reads the operations of one's own that an arrangement has; everything wrong is reported at once. */
-export function readCustoms(given: Json, pointer: string): Read<readonly CustomOperation[]> {
+export function readCustomOperations(given: Json, pointer: string): Read<readonly CustomOperation[]> {
   const reading = new Reading();
-  const value = reading.list(given, pointer, MOST_CUSTOMS, (item, at) => reading.custom(item, at));
+  const value = reading.list(given, pointer, MOST_CUSTOM_OPERATIONS, (item, at) => reading.custom(item, at));
   const ids = new Set<string>();
   for (const [index, { id }] of value.entries()) {
     if (ids.has(id)) reading.report(`${pointer}/${index}/id`, 'duplicate', `There are two operations ${id}.`);

@@ -7,7 +7,7 @@ const NONE: readonly ResolvedCustom[] = [];
 const allCustoms = once(resolveAll);
 
 /** The operations of one's own about an entity, by its name; those the model does not allow are reported. */
-export const customsOf = (deriving: Deriving, entity: string): readonly ResolvedCustom[] =>
+export const customOperationsOf = (deriving: Deriving, entity: string): readonly ResolvedCustom[] =>
   allCustoms(deriving).get(entity) ?? NONE;
 
 /** The operation that a resource carries out. */
@@ -17,11 +17,11 @@ export const customOf = (
 ): ResolvedCustom | null =>
   custom === null || entity === null
     ? null
-    : (customsOf(deriving, entity).find(({ operation }) => operation.id === custom) ?? null);
+    : (customOperationsOf(deriving, entity).find(({ operation }) => operation.id === custom) ?? null);
 
 function resolveAll(deriving: Deriving): ReadonlyMap<string, readonly ResolvedCustom[]> {
   const all = new Map<string, ResolvedCustom[]>();
-  for (const operation of deriving.arrangement.customs) {
+  for (const operation of deriving.arrangement.customOperations) {
     try {
       const resolved = resolveCustom(deriving, operation);
       const { name } = resolved.entity;

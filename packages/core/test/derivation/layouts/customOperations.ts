@@ -22,7 +22,7 @@ export const CUSTOMS: Chapter = {
     {
       name: 'A query stands below the collection it looks through, and is linked from it.',
       model: TRIP,
-      customs: [
+      customOperations: [
         custom('newest', {
           kind: 'query',
           filters: [],
@@ -39,7 +39,7 @@ export const CUSTOMS: Chapter = {
     {
       name: 'What assigns values stands below the item, and takes what is to be sent.',
       model: TRIP,
-      customs: [
+      customOperations: [
         custom('settle', {
           kind: 'assign',
           when: [{ member: 'Trip.left', operator: '<', value: NOW }],
@@ -56,7 +56,7 @@ export const CUSTOMS: Chapter = {
     {
       name: 'What makes a related record answers that record.',
       model: OWNED,
-      customs: [
+      customOperations: [
         custom(
           'plan',
           { kind: 'create', when: [], relationship: 'Route>Sailing:sailings', values: [] },
@@ -75,7 +75,7 @@ export const CUSTOMS: Chapter = {
     {
       name: 'What the model does not allow is left out, with a finding.',
       model: TRIP,
-      customs: [
+      customOperations: [
         custom('rename', {
           kind: 'assign',
           when: [],
@@ -94,14 +94,14 @@ export const CUSTOMS: Chapter = {
     {
       name: 'A query that looks for nothing repeats the list.',
       model: TRIP,
-      customs: [custom('all', { kind: 'query', filters: [], order: [], limit: 9 })],
+      customOperations: [custom('all', { kind: 'query', filters: [], order: [], limit: 9 })],
       paths: ['/trips: list create', '/trips/all: list', TRIPS[1] ?? ''],
       findings: ['custom.repeats all'],
     },
     {
       name: 'A query shadows an id of the same text, which no create takes.',
       model: 'entity Port\n  code: text(3..9), key\n  name: text',
-      customs: [
+      customOperations: [
         custom(
           'northern',
           { kind: 'query', filters: [], order: [{ member: 'Port.name', descending: false }], limit: 2 },

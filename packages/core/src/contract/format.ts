@@ -1,0 +1,46 @@
+import { listedSetting } from '../arrangement/index.js';
+import { Format, isJsonObject, type Json, type JsonObject } from '../model/index.js';
+import type { Contract } from './types.js';
+
+/** How contracts are frozen in releases. What a release keeps stays as it is; it is upgraded where it is read. */
+export const CONTRACT_FORMAT = new Format('The contract of a release', [withListsOfSettings]);
+
+/** The text in which a contract is kept and published. */
+export const writeContract = (contract: Contract): string => JSON.stringify(CONTRACT_FORMAT.stamp(contract));
+
+/** A contract from the text in which any version kept it. */
+export const readContract = (text: string): Contract =>
+  CONTRACT_FORMAT.upgrade(JSON.parse(text) as JsonObject) as unknown as Contract;
+
+/**
+ * Format 1 joins settings that are lists with commas, calls the verb of custom operations and the links to them
+ * `act`, and may know neither a base of relations nor the variables of a template.
+ */
+function withListsOfSettings(kept: JsonObject): JsonObject {
+  const { representation, operations, ...others } = upgraded(kept) as JsonObject;
+  return {
+    ...others,
+    representation: { relationBase: '', ...(representation as JsonObject) },
+    operations: (operations as readonly JsonObject[]).map((operation) =>
+      operation['verb'] === 'act' ? { ...operation, verb: 'custom' } : operation,
+    ),
+  };
+}
+
+/** Everything inside: a link target and the source of a reason are known by their kind, wherever they are. */
+function upgraded(value: Json): Json {
+  if (Array.isArray(value)) return (value as readonly Json[]).map(upgraded);
+  if (!isJsonObject(value)) return value;
+  if (value['rule'] === 'operation.act') return { ...value, rule: 'operation.custom' };
+  const inside = Object.fromEntries(Object.entries(value).map(([name, member]) => [name, upgraded(member)]));
+  switch (inside['kind']) {
+    case 'act':
+      return { ...inside, kind: 'custom' };
+    case 'template':
+      return { variables: null, ...inside };
+    case 'setting':
+      return { ...inside, value: listedSetting(String(inside['name']), inside['value'] ?? null) };
+    default:
+      return inside;
+  }
+}
