@@ -19,8 +19,8 @@ import { IntakeService } from './intake/intake.service.js';
 import { MocksController } from './mocks/mocks.controller.js';
 import { MigrationController } from './mocks/migration.controller.js';
 import { RecordsController } from './mocks/records.controller.js';
-import { HeldMocks } from './mocks/heldMocks.js';
-import { MocksLife } from './mocks/mocksLife.js';
+import { MockRegistry } from './mocks/mockRegistry.js';
+import { MockLifecycle } from './mocks/mockLifecycle.js';
 import { MigrationService } from './mocks/migration.service.js';
 import { MocksService } from './mocks/mocks.service.js';
 import { SETTINGS } from './settings.js';
@@ -57,8 +57,8 @@ export class AppModule {
         ChangesService,
         ComputeService,
         IntakeService,
-        HeldMocks,
-        MocksLife,
+        MockRegistry,
+        MockLifecycle,
         MocksService,
         MigrationService,
         { provide: SETTINGS, useValue: config },

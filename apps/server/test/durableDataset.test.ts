@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { Dataset, type Change, type Draft, type RecordView } from '@isomeros/core/engine';
+import { Dataset, type RowChange, type Draft, type RecordView } from '@isomeros/core/engine';
 import { parse } from '@isomeros/core/notation';
 import { indexModel, type Row } from '@isomeros/core/model';
 import { DurableDataset, NotStored } from '../src/mocks/durableDataset.js';
@@ -51,10 +51,10 @@ function begun(): { store: ToldStore; records: DurableDataset } {
 
 /** Renames the one record. */
 function renamed(records: DurableDataset, to: string): Promise<unknown> {
-  const attempt = (draft: Draft): { changes: readonly Change[]; kept: null } => {
+  const attempt = (draft: Draft): { changes: readonly RowChange[]; kept: null } => {
     const before = draft.get(1);
     if (before === undefined) throw new Error('There is one record.');
-    const changes: Change[] = [{ kind: 'update', before, after: row(to, before.revision + 1) }];
+    const changes: RowChange[] = [{ kind: 'update', before, after: row(to, before.revision + 1) }];
     draft.apply(changes);
     return { changes, kept: null };
   };

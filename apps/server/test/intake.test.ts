@@ -3,7 +3,7 @@ import { connect, createServer as createProxy, type AddressInfo, type Socket } f
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { USUAL_LIMITS } from '../src/config.js';
-import { goneSignal } from '../src/http/gone.js';
+import { clientAbortSignal } from '../src/http/clientAbort.js';
 import { readLiveSchema, type LiveSchemaAddress } from '../src/intake/liveSchema.js';
 import { ComputeService } from '../src/compute/compute.service.js';
 import { IntakeService } from '../src/intake/intake.service.js';
@@ -98,7 +98,7 @@ describe('designs from what there is already', () => {
   test('a connection that closes before it is answered is a client gone; one that was answered is none', async () => {
     const seen: AbortSignal[] = [];
     const server = createServer((incoming, response) => {
-      seen.push(goneSignal(response));
+      seen.push(clientAbortSignal(response));
       incoming.resume();
       if (incoming.url === '/answered') response.end();
     });

@@ -69,9 +69,9 @@ describe('records out and in', () => {
     const taken = await app.json<Taken>('POST', `${path}/records?way=replace`, RECORDS);
     expect(taken).toMatchObject({
       done: true,
-      kinds: [
-        { kind: 'Route', added: 2, removed: 12 },
-        { kind: 'Sailing', added: 1 },
+      types: [
+        { type: 'Route', added: 2, removed: 12 },
+        { type: 'Sailing', added: 1 },
         { kind: 'Route detours', added: 1 },
       ],
     });
@@ -102,7 +102,7 @@ describe('records out and in', () => {
     const response = await postCsv(`${path}/records/Route`, text.replace('Over', '"Over, and back"'));
     expect(await response.json()).toEqual({
       done: true,
-      kinds: [{ kind: 'Route', added: 0, changed: 1, unchanged: 1, removed: 0 }],
+      types: [{ type: 'Route', added: 0, changed: 1, unchanged: 1, removed: 0 }],
     });
     const json = await get(`${path}/records/Route?secrets=include`, 'application/json');
     expect(JSON.parse(json.text)).toMatchObject([{ name: 'Over, and back', pin: '1234' }, {}]);
@@ -142,7 +142,7 @@ describe('records out and in', () => {
     const { path } = await started();
     const before = (await get(`${path}/records`)).text;
     const checked = await app.json<Taken>('POST', `${path}/records?way=replace&check=only`, RECORDS);
-    expect(checked).toMatchObject({ done: false, kinds: [{ added: 2, removed: 12 }, {}, {}] });
+    expect(checked).toMatchObject({ done: false, types: [{ added: 2, removed: 12 }, {}, {}] });
     expect((await get(`${path}/records`)).text).toBe(before);
   });
 
@@ -240,7 +240,7 @@ describe('what is wanted of seed records', () => {
     }
     expect(await (await taking).json()).toMatchObject({
       done: true,
-      kinds: [{ kind: 'Route', added: count }],
+      types: [{ type: 'Route', added: count }],
     });
     // Nobody waits for the whole of it, which takes some ten times as long.
     expect(longest).toBeLessThan(2_000);

@@ -8,9 +8,9 @@ import { designCommands } from '../src/app/frame/designCommands.js';
 import { indentJson } from '../src/app/parts/json.js';
 import { treeRows } from '../src/app/parts/treeRows.js';
 import { inOutRows } from '../src/contract/inOut.js';
-import { impliedBy, statementAt } from '../src/design/implied.js';
+import { impactOf, statementAt } from '../src/design/impact.js';
 import { completeMessage } from '../src/mock/messageCompletion.js';
-import { firstMessage, foresee, readingMessage } from '../src/mock/messageText.js';
+import { firstMessage, predictMatch, readingMessage } from '../src/mock/messageText.js';
 import { kestrel, kestrelText, operationOf } from './support/kestrel.js';
 
 describe('what goes in and comes out', () => {
@@ -47,7 +47,7 @@ describe('the tree and the outline', () => {
     const line =
       kestrelText.split('\n').findIndex((text) => text.startsWith('each Route owns many Sailing')) + 1;
     const id = statementAt(Object.fromEntries(places), line) ?? '';
-    const { paths, members } = impliedBy(kestrel, model, id);
+    const { paths, members } = impactOf(kestrel, model, id);
     expect(paths).toContain('/api/v1/routes/{routeNumber}/sailings');
     expect(members).toContain('Sailing.routeNumber');
     expect(statementAt({}, 1)).toBeNull();
@@ -114,9 +114,9 @@ describe('a message while it is written', () => {
   });
 
   test('what would handle it is foreseen', () => {
-    expect(foresee(kestrel, firstMessage(kestrel))).toMatchObject({ operation: { id: 'listHarbours' } });
-    expect(foresee(kestrel, 'GET /api/v1/nowhere HTTP/1.1')).toMatchObject({ kind: 'none' });
-    expect(foresee(kestrel, 'not a request')).toMatchObject({ kind: 'none' });
+    expect(predictMatch(kestrel, firstMessage(kestrel))).toMatchObject({ operation: { id: 'listHarbours' } });
+    expect(predictMatch(kestrel, 'GET /api/v1/nowhere HTTP/1.1')).toMatchObject({ kind: 'none' });
+    expect(predictMatch(kestrel, 'not a request')).toMatchObject({ kind: 'none' });
   });
 
   test.each([

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Mock } from '../src/app/api/types.js';
-import { faceKey, facesOf, faceText, shownFace } from '../src/mock/faces.js';
-import { faceChosen, mockChanged, mockRemoved, mocksReducer } from '../src/mock/mocksSlice.js';
+import { endpointKey, endpointsOf, endpointText, shownEndpoint } from '../src/mock/endpoints.js';
+import { endpointChosen, mockChanged, mockRemoved, mocksReducer } from '../src/mock/mocksSlice.js';
 
 const mockOf = (id: string, arrangements: readonly string[], releases: readonly string[]): Mock => ({
   id,
@@ -16,24 +16,24 @@ const mockOf = (id: string, arrangements: readonly string[], releases: readonly 
   records: 0,
   exchanges: 0,
   servesRevision: 1,
-  troubles: 0,
+  faults: 0,
   obstacles: [],
   shortfalls: [],
 });
 
 const MOCKS = [mockOf('a', [], ['1.0']), mockOf('b', ['main', 'flat'], ['2.0'])];
-const faces = facesOf(MOCKS);
+const faces = endpointsOf(MOCKS);
 
 describe('what the mocks of a design serve', () => {
   test('arrangements stand before releases, whichever mock they belong to', () => {
-    expect(faces.map(faceText)).toEqual(['main', 'flat', 'release 1.0', 'release 2.0']);
+    expect(faces.map(endpointText)).toEqual(['main', 'flat', 'release 1.0', 'release 2.0']);
     expect(faces.map(({ url }) => url)).toEqual([
       'http://here/b/main',
       'http://here/b/flat',
       'http://here/a/r/1.0',
       'http://here/b/r/2.0',
     ]);
-    expect(new Set(faces.map(faceKey)).size).toBe(4);
+    expect(new Set(faces.map(endpointKey)).size).toBe(4);
   });
 
   test.each([
@@ -42,20 +42,20 @@ describe('what the mocks of a design serve', () => {
     ['the first one where the arrangement is not served', null, 'nobody', 'main'],
     ['the arrangement where what was chosen is gone', 'c release 9', 'flat', 'flat'],
   ])('shows %s', (_name, chosen, arrangement, shown) => {
-    const face = shownFace(faces, chosen, arrangement);
-    expect(face === null ? null : faceText(face)).toBe(shown);
+    const face = shownEndpoint(faces, chosen, arrangement);
+    expect(face === null ? null : endpointText(face)).toBe(shown);
   });
 
   test('nothing where nothing is served', () => {
-    expect(shownFace(facesOf([]), null, 'main')).toBeNull();
+    expect(shownEndpoint(endpointsOf([]), null, 'main')).toBeNull();
   });
 
   test('what was chosen is kept while mocks come and go', () => {
     const [main] = faces;
-    const chosen = { face: main === undefined ? '' : faceKey(main), arrangement: 'main' };
+    const chosen = { face: main === undefined ? '' : endpointKey(main), arrangement: 'main' };
     let state = mocksReducer(undefined, { type: 'begin' });
     for (const mock of MOCKS) state = mocksReducer(state, mockChanged(mock));
-    state = mocksReducer(state, faceChosen(chosen));
+    state = mocksReducer(state, endpointChosen(chosen));
     state = mocksReducer(state, mockRemoved('a'));
     expect(Object.keys(state.byId)).toEqual(['b']);
     expect(state.chosen).toEqual(chosen);

@@ -12,7 +12,7 @@ import {
   MAX_SCALE,
   MIN_SCALE,
   neighbour,
-  reveal,
+  scrollTo,
   zoomAt,
 } from '../src/model/map/view.js';
 
@@ -110,10 +110,10 @@ describe('what is seen of it', () => {
     const view = { x: 0, y: 0, scale: 1 };
     const far = placed('Far', 900, 20);
     expect(isVisible(view, window, far)).toBe(false);
-    const moved = reveal(view, far, window);
+    const moved = scrollTo(view, far, window);
     expect(isVisible(moved, window, far)).toBe(true);
     expect(moved.y).toBe(-4);
-    expect(reveal(view, placed('Near', 100, 100), window)).toEqual(view);
+    expect(scrollTo(view, placed('Near', 100, 100), window)).toEqual(view);
   });
 
   test('arrow keys lead to the nearest node that way', () => {

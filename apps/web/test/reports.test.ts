@@ -7,10 +7,10 @@ import {
   type PartName,
 } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
-import { takeIn } from '@isomeros/core/intake';
+import { importModel } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import { afterStep } from '../src/design/afterStep.js';
-import { withoutSetting, withPlace, withSetting } from '../src/design/chosen.js';
+import { withoutSetting, withPlacement, withSetting } from '../src/design/choiceUpdates.js';
 import { changeInWords } from '../src/arrange/usePathsSinceOpened.js';
 import { reportRows } from '../src/intake/reportRows.js';
 import { designName, kindOfFile } from '../src/intake/sources.js';
@@ -26,7 +26,7 @@ CREATE VIEW v AS SELECT 1;
 `;
 
 describe('the two sides of a report', () => {
-  const { source, understood } = reportRows(DDL, takeIn('sql', DDL, 'Routes'));
+  const { source, understood } = reportRows(DDL, importModel('sql', DDL, 'Routes'));
 
   test('each line of the source says what became of it', () => {
     expect(source.map(({ line, understood: is, leftOut, asked }) => [line, is, leftOut, asked])).toEqual([
@@ -160,9 +160,9 @@ describe('a setting chosen at a level', () => {
   });
 
   test('a place that something has anyhow is not kept', () => {
-    const placed = withPlace(choices, 'main', 'owned', 'A>B:bs', 'flat');
+    const placed = withPlacement(choices, 'main', 'owned', 'A>B:bs', 'flat');
     expect(placed.arrangements[1]?.placements).toEqual({ 'A>B:bs': 'flat' });
-    expect(withPlace(placed, 'main', 'owned', 'A>B:bs', 'nested')).toEqual(choices);
+    expect(withPlacement(placed, 'main', 'owned', 'A>B:bs', 'nested')).toEqual(choices);
   });
 
   test('what it changes in the paths is told in words', () => {

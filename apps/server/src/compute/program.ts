@@ -6,7 +6,7 @@ import {
   type Choices,
   type Exposures,
 } from '@isomeros/core/arrangement';
-import { compareContracts, type Change } from '@isomeros/core/comparison';
+import { compareContracts, type ContractChange } from '@isomeros/core/comparison';
 import {
   fingerprintOf,
   readContract,
@@ -15,11 +15,11 @@ import {
   type FingerprintColumn,
 } from '@isomeros/core/contract';
 import { derive, refusedExposures } from '@isomeros/core/derivation';
-import { takeIn, type Intake, type IntakeFormat } from '@isomeros/core/intake';
+import { importModel, type Intake, type IntakeFormat } from '@isomeros/core/intake';
 import type { Identities, Model } from '@isomeros/core/model';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
 import { openApiDocument } from '@isomeros/core/publication';
-import { packText, unpackText } from '../database/packed.js';
+import { packText, unpackText } from '../database/compressedJson.js';
 import { figuresOfDesign, type DesignFigures } from '../designs/figures.js';
 import { writeYaml } from '../designs/openApiYaml.js';
 
@@ -160,7 +160,7 @@ export const frozenOpenApiYaml = async (packed: Uint8Array): Promise<string> =>
 export const changesSince = async ({
   packed,
   ...source
-}: DerivationSource & { readonly packed: Uint8Array }): Promise<readonly Change[]> =>
+}: DerivationSource & { readonly packed: Uint8Array }): Promise<readonly ContractChange[]> =>
   compareContracts(await frozen(packed), derived(source).contract);
 
 /** Reads a source as a model. */
@@ -172,4 +172,4 @@ export const readSource = ({
   readonly format: IntakeFormat;
   readonly source: string;
   readonly name: string;
-}): Intake => takeIn(format, source, name);
+}): Intake => importModel(format, source, name);

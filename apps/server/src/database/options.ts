@@ -8,12 +8,13 @@ import { Snapshots1795000000006 } from './migrations/0006-snapshots.js';
 import { Trouble1795000000007 } from './migrations/0007-trouble.js';
 import { Releases1795000000008 } from './migrations/0008-releases.js';
 import { ServedReleases1795000000010 } from './migrations/0010-served-releases.js';
+import { Names1795000000011 } from './migrations/0011-names.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
   DesignRow,
-  FactRow,
-  KeptAnswerRow,
+  InstallationStateRow,
+  IdempotentResponseRow,
   MockRow,
   RecordRow,
   ReleaseRow,
@@ -28,9 +29,9 @@ export const TABLES = [
   MockRow,
   DatasetRow,
   RecordRow,
-  KeptAnswerRow,
+  IdempotentResponseRow,
   SnapshotRow,
-  FactRow,
+  InstallationStateRow,
 ];
 
 /** In the order they are run. */
@@ -45,6 +46,7 @@ export const MIGRATIONS = [
   Releases1795000000008,
   SeedPlans1795000000009,
   ServedReleases1795000000010,
+  Names1795000000011,
 ];
 
 interface ConnectionOptions {

@@ -15,8 +15,8 @@ export class DesignRow {
   text: string;
 
   /** The last saved text without errors: what contracts are derived from. */
-  @Column({ type: 'longtext', name: 'sound_text' })
-  soundText: string;
+  @Column({ type: 'longtext', name: 'valid_text' })
+  validText: string;
 
   /** From addresses in the sound text to identities, as JSON. */
   @Column({ type: 'longtext' })
@@ -27,8 +27,8 @@ export class DesignRow {
   choices: string;
 
   /** Elements that went and came lately, as JSON. */
-  @Column({ type: 'longtext', name: 'loose_ends' })
-  looseEnds: string;
+  @Column({ type: 'longtext', name: 'rename_candidates' })
+  renameCandidates: string;
 
   /** Counts the saved changes, from 1. */
   @Column({ type: 'int', unsigned: true })
@@ -64,7 +64,7 @@ export class RevisionRow {
   what: RevisionKind;
 
   @Column({ type: 'boolean' })
-  sound: boolean;
+  valid: boolean;
 
   @Column({ type: 'int', unsigned: true, name: 'lines_added' })
   linesAdded: number;
@@ -152,7 +152,7 @@ export class MockRow {
 
   /** What goes wrong on purpose, as JSON. */
   @Column({ type: 'text' })
-  trouble: string;
+  faults: string;
 
   /** What it signs with. */
   @Column({ type: 'char', length: 43 })
@@ -222,8 +222,8 @@ export class RecordRow {
 }
 
 /** The first answer to a request with an Idempotency-Key. */
-@Entity({ name: 'kept_answers' })
-export class KeptAnswerRow {
+@Entity({ name: 'idempotent_responses' })
+export class IdempotentResponseRow {
   @PrimaryColumn({ type: 'char', length: 36, name: 'dataset_id' })
   datasetId: string;
 
@@ -265,8 +265,8 @@ export class SnapshotRow {
 }
 
 /** Small facts about the installation, such as which samples were loaded. */
-@Entity({ name: 'facts' })
-export class FactRow {
+@Entity({ name: 'installation_state' })
+export class InstallationStateRow {
   @PrimaryColumn({ type: 'varchar', length: 60 })
   name: string;
 

@@ -52,7 +52,7 @@ export const SCHEMAS: Readonly<Record<string, object>> = {
   Design: object({
     ...summary,
     text,
-    soundText: text,
+    validText: text,
     identities: { type: 'object', additionalProperties: text },
     diagnostics: list(ref('Diagnostic')),
     choices: ref('Choices'),

@@ -11,16 +11,22 @@ import {
 import { MAX_TEXT_BYTES, withDesignName, type Diagnostic } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
-import { DesignRow, FactRow, MockRow, ReleaseRow, type RevisionKind } from '../database/tables.js';
+import {
+  DesignRow,
+  InstallationStateRow,
+  MockRow,
+  ReleaseRow,
+  type RevisionKind,
+} from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
 import { servedNames, servedPorts, withRenamed } from '../mocks/served.js';
 import { ApiProblem } from '../http/problem.js';
-import { checked } from './checked.js';
+import { orThrow } from './orThrow.js';
 import { DesignEvents } from './designEvents.js';
 import {
   readChoices,
   readIdentities,
-  readLooseEnds,
+  readRenameCandidates,
   withArrangementName,
   withChoices,
   withoutQuestion,
@@ -50,13 +56,13 @@ export class ChangesService implements OnApplicationBootstrap {
     await this.database
       .getRepository(DesignRow)
       .delete({ removedAt: LessThan(new Date(Date.now() - REMOVED_KEPT_MS)) });
-    const facts = this.database.getRepository(FactRow);
-    if (await facts.existsBy({ name: 'samples.loaded' })) return;
+    const state = this.database.getRepository(InstallationStateRow);
+    if (await state.existsBy({ name: 'samples.loaded' })) return;
     const sample = (await this.designs.listSamples()).find(({ id }) => id === FIRST_SAMPLE);
     if (sample === undefined) return;
     const loaded = { name: 'samples.loaded', value: new Date().toISOString() };
     await this.insert({ text: withDesignName(sample.text, sample.name) }, undefined, (manager) =>
-      manager.insert(FactRow, loaded),
+      manager.insert(InstallationStateRow, loaded),
     );
   }
 
@@ -75,7 +81,7 @@ export class ChangesService implements OnApplicationBootstrap {
   async copy(id: string, name: string): Promise<DesignView> {
     const row = await this.designs.row(id);
     const [identities, choices] = [readIdentities(row), readChoices(row)];
-    const text = withDesignName(row.soundText, name);
+    const text = withDesignName(row.validText, name);
     return this.insert({ text, identities, choices }, withDesignName(row.text, name));
   }
 
@@ -86,7 +92,7 @@ export class ChangesService implements OnApplicationBootstrap {
     together?: (manager: EntityManager) => Promise<unknown>,
   ): Promise<DesignView> {
     const begun = await this.compute.run('newRow', design);
-    if (!('id' in begun)) throw unsound(begun);
+    if (!('id' in begun)) throw invalidModel(begun);
     checkSize(saved);
     const row = { ...begun, text: saved };
     await this.designs.outcome(row);
@@ -153,9 +159,9 @@ export class ChangesService implements OnApplicationBootstrap {
     const before = readChoices(row).arrangements.map((known) => known.exposures);
     const text = JSON.stringify(exposures);
     if (before.some((known) => JSON.stringify(known) === text)) return;
-    const source = { text: row.soundText, identities: readIdentities(row), choices, arrangement: name };
+    const source = { text: row.validText, identities: readIdentities(row), choices, arrangement: name };
     const problems = await this.compute.run('refused', { ...source, before });
-    checked({
+    orThrow({
       value: null,
       problems: problems.map((found) => ({ ...found, pointer: pointer + found.pointer })),
     });
@@ -211,7 +217,7 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   /** Brings the state of an earlier revision back, as a new revision. */
-  async restore(id: string, number: number, ifMatch: string | undefined): Promise<DesignView> {
+  async restoreRevision(id: string, number: number, ifMatch: string | undefined): Promise<DesignView> {
     await this.designs.row(id);
     const kept = await this.revisions.state(id, number);
     return this.change(id, ifMatch, 'restored', (row) => this.compute.run('withState', { row, kept }));
@@ -224,7 +230,7 @@ export class ChangesService implements OnApplicationBootstrap {
     ifMatch: string | undefined,
   ): Promise<DesignView> {
     return this.change(id, ifMatch, 'rename', async (row, manager) => {
-      const gone = readLooseEnds(row).gone.find(({ address }) => address === rename.from);
+      const gone = readRenameCandidates(row).removed.find(({ address }) => address === rename.from);
       const before = gone === undefined ? null : await this.revisions.stateBefore(manager, id, gone.revision);
       if (before === null) throw notAsked(rename);
       return this.compute.run('withRename', { row, before, rename });
@@ -235,7 +241,8 @@ export class ChangesService implements OnApplicationBootstrap {
   async denyRename(id: string, rename: { readonly from: string; readonly to: string }): Promise<DesignView> {
     const row = await this.database.transaction(async (manager) => {
       const known = await this.designs.row(id, manager);
-      if (!readLooseEnds(known).fresh.some(({ address }) => address === rename.to)) throw notAsked(rename);
+      if (!readRenameCandidates(known).added.some(({ address }) => address === rename.to))
+        throw notAsked(rename);
       const changed = withoutQuestion(known, rename.to);
       await manager.save(DesignRow, changed);
       return changed;
@@ -265,8 +272,8 @@ export class ChangesService implements OnApplicationBootstrap {
       return { before: row, after: changed };
     });
     onDone?.();
-    const served = ({ soundText, identities, choices }: DesignRow): string =>
-      `${identities}\n${choices}\n${soundText}`;
+    const served = ({ validText, identities, choices }: DesignRow): string =>
+      `${identities}\n${choices}\n${validText}`;
     if (served(before) !== served(after)) this.events.modelChanged.next(id);
     return this.designs.view(after);
   }
@@ -280,7 +287,7 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   /** Brings a removed design back, with its mocks as they were. */
-  async bringBack(id: string): Promise<DesignView> {
+  async restore(id: string): Promise<DesignView> {
     const result = await this.database
       .getRepository(DesignRow)
       .update({ id, removedAt: Not(IsNull()) }, { removedAt: null });
@@ -296,7 +303,7 @@ async function follow(tell: (done: Promise<void>[]) => void): Promise<void> {
   await Promise.all(done);
 }
 
-function unsound(diagnostics: readonly Diagnostic[]): ApiProblem {
+function invalidModel(diagnostics: readonly Diagnostic[]): ApiProblem {
   const [first] = diagnostics;
   const count = `${diagnostics.length} ${diagnostics.length === 1 ? 'error' : 'errors'}`;
   const detail = `The text has ${count}, the first in line ${first?.place.line ?? 1}: ${first?.message ?? ''}`;

@@ -11,10 +11,10 @@ import {
 import { isJsonObject, type Json } from '@isomeros/core/model';
 import type { Response } from 'express';
 import { ComputeService } from '../compute/compute.service.js';
-import { tagged } from '../http/etag.js';
+import { withETag } from '../http/etag.js';
 import { ApiProblem } from '../http/problem.js';
 import { ChangesService } from './changes.service.js';
-import { checked } from './checked.js';
+import { orThrow } from './orThrow.js';
 import { ArrangementNameDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignView } from './views.js';
@@ -66,13 +66,13 @@ export class ContractsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<ArrangementView> {
-    const own = checked(readArrangement(name, partsIn(body), ''));
+    const own = orThrow(readArrangement(name, partsIn(body), ''));
     const { design, isNew } = await this.changes.saveArrangement(id, own, ifMatch);
     if (isNew) {
       response.status(201);
       response.setHeader('Location', pathOf(id, name));
     }
-    return this.viewOf(tagged(design, response), name);
+    return this.viewOf(withETag(design, response), name);
   }
 
   @Put('name')
@@ -83,7 +83,7 @@ export class ContractsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.changes.renameArrangement(id, name, wanted, ifMatch), response);
+    return withETag(await this.changes.renameArrangement(id, name, wanted, ifMatch), response);
   }
 
   @Delete()
@@ -94,7 +94,7 @@ export class ContractsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.changes.removeArrangement(id, name, ifMatch), response);
+    return withETag(await this.changes.removeArrangement(id, name, ifMatch), response);
   }
 
   @Get('contract')
@@ -104,7 +104,7 @@ export class ContractsController {
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
-    const { source } = tagged(await this.designs.source(id, name), response);
+    const { source } = withETag(await this.designs.source(id, name), response);
     return this.compute.run('contractText', source);
   }
 
@@ -115,7 +115,7 @@ export class ContractsController {
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
-    const { source } = tagged(await this.designs.source(id, name), response);
+    const { source } = withETag(await this.designs.source(id, name), response);
     return this.compute.run('openApiJson', source);
   }
 
@@ -126,7 +126,7 @@ export class ContractsController {
     @Param('name') name: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
-    const { source } = tagged(await this.designs.source(id, name), response);
+    const { source } = withETag(await this.designs.source(id, name), response);
     return this.compute.run('openApiYaml', source);
   }
 }

@@ -1,11 +1,13 @@
 import { keepChoices, NO_CHOICES, readKeptChoices, type Choices } from '@isomeros/core/arrangement';
 import {
   declareRename,
-  NO_LOOSE_ENDS,
+  NO_RENAME_CANDIDATES,
   reconcile,
-  tieUp,
+  trackRenames,
   type Identities,
-  type LooseEnds,
+  type RenameCandidates,
+  Format,
+  type JsonObject,
   type Model,
 } from '@isomeros/core/model';
 import { parse, type Diagnostic, type ParseResult } from '@isomeros/core/notation';
@@ -16,11 +18,20 @@ import type { DesignRow } from '../database/tables.js';
 export const readIdentities = (row: Pick<DesignRow, 'identities'>): Identities =>
   JSON.parse(row.identities) as Identities;
 export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => readKeptChoices(row.choices);
-export const readLooseEnds = (row: DesignRow): LooseEnds => JSON.parse(row.looseEnds) as LooseEnds;
+export const readRenameCandidates = (row: DesignRow): RenameCandidates =>
+  CANDIDATES_FORMAT.upgrade(JSON.parse(row.renameCandidates) as JsonObject) as unknown as RenameCandidates;
+
+const keepRenameCandidates = (candidates: RenameCandidates): string =>
+  JSON.stringify(CANDIDATES_FORMAT.stamp(candidates));
+
+/** Format 1 calls them otherwise. */
+const CANDIDATES_FORMAT = new Format('A design', [
+  ({ gone, fresh }) => ({ removed: gone ?? [], added: fresh ?? [] }),
+]);
 
 const readText = (row: DesignRow): ParseResult => parse(row.text, readIdentities(row));
-const readSound = (row: Pick<DesignRow, 'soundText' | 'identities'>): Model =>
-  parse(row.soundText, readIdentities(row)).model;
+const readValid = (row: Pick<DesignRow, 'validText' | 'identities'>): Model =>
+  parse(row.validText, readIdentities(row)).model;
 
 const MOST_CHARACTERS = 255;
 
@@ -43,10 +54,10 @@ export function newRow({ text, ...given }: NewDesign): DesignRow | readonly Diag
     id: randomUUID(),
     name: nameIn(parsed),
     text,
-    soundText: text,
+    validText: text,
     identities: JSON.stringify(reconcile(parsed.model, parsed.model)),
     choices: keepChoices(given.choices ?? NO_CHOICES),
-    looseEnds: JSON.stringify(NO_LOOSE_ENDS),
+    renameCandidates: keepRenameCandidates(NO_RENAME_CANDIDATES),
     revision: 1,
     createdAt: now,
     changedAt: now,
@@ -62,16 +73,16 @@ export function withText({ row, text }: { readonly row: DesignRow; readonly text
   const changed = { ...next(row), text };
   const parsed = parse(text, readIdentities(row));
   if (parsed.diagnostics.length > 0) return changed;
-  const before = readSound(row);
+  const before = readValid(row);
   const identities = reconcile(before, parsed.model);
   const after = parse(text, identities).model;
-  const looseEnds = tieUp(readLooseEnds(row), before, after, changed.revision);
+  const renameCandidates = trackRenames(readRenameCandidates(row), before, after, changed.revision);
   return {
     ...changed,
     name: nameIn(parsed),
-    soundText: text,
+    validText: text,
     identities: JSON.stringify(identities),
-    looseEnds: JSON.stringify(looseEnds),
+    renameCandidates: keepRenameCandidates(renameCandidates),
   };
 }
 
@@ -90,13 +101,22 @@ export function withChoices(row: DesignRow, choices: Choices): DesignRow {
 }
 
 /** What a revision kept of a design. */
-export type KeptState = Pick<DesignRow, 'text' | 'soundText' | 'identities' | 'choices'>;
+export type KeptState = Pick<DesignRow, 'text' | 'validText' | 'identities' | 'choices'>;
 
 /** The row with the state that an earlier revision kept, as a revision of its own. */
 export function withState({ row, kept }: { readonly row: DesignRow; readonly kept: KeptState }): DesignRow {
   const restored = { ...next(row), ...kept };
-  const looseEnds = tieUp(readLooseEnds(row), readSound(row), readSound(restored), restored.revision);
-  return { ...restored, name: nameIn(readText(restored)), looseEnds: JSON.stringify(looseEnds) };
+  const renameCandidates = trackRenames(
+    readRenameCandidates(row),
+    readValid(row),
+    readValid(restored),
+    restored.revision,
+  );
+  return {
+    ...restored,
+    name: nameIn(readText(restored)),
+    renameCandidates: keepRenameCandidates(renameCandidates),
+  };
 }
 
 /** The row after something that came was declared to be what went, which the state before still has. */
@@ -109,15 +129,19 @@ export function withRename({
   readonly before: KeptState;
   readonly rename: { readonly from: string; readonly to: string };
 }): DesignRow {
-  const identities = declareRename(readSound(before), readSound(row), readIdentities(row), rename);
-  const after = parse(row.soundText, identities).model;
-  const looseEnds = tieUp(readLooseEnds(row), after, after, row.revision);
-  return { ...next(row), identities: JSON.stringify(identities), looseEnds: JSON.stringify(looseEnds) };
+  const identities = declareRename(readValid(before), readValid(row), readIdentities(row), rename);
+  const after = parse(row.validText, identities).model;
+  const renameCandidates = trackRenames(readRenameCandidates(row), after, after, row.revision);
+  return {
+    ...next(row),
+    identities: JSON.stringify(identities),
+    renameCandidates: keepRenameCandidates(renameCandidates),
+  };
 }
 
 /** The row after it was said that something that came is new: it is not asked for again. */
 export function withoutQuestion(row: DesignRow, to: string): DesignRow {
-  const ends = readLooseEnds(row);
-  const fresh = ends.fresh.filter(({ address }) => address !== to);
-  return { ...row, looseEnds: JSON.stringify({ ...ends, fresh }) };
+  const candidates = readRenameCandidates(row);
+  const added = candidates.added.filter(({ address }) => address !== to);
+  return { ...row, renameCandidates: keepRenameCandidates({ ...candidates, added }) };
 }

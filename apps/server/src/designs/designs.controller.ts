@@ -14,13 +14,13 @@ import {
 import { readChoices, readDesignFile, writeDesignFile } from '@isomeros/core/arrangement';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
-import { tagged } from '../http/etag.js';
-import { goneSignal } from '../http/gone.js';
-import { readLimit } from '../http/pages.js';
+import { withETag } from '../http/etag.js';
+import { clientAbortSignal } from '../http/clientAbort.js';
+import { readLimit } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
 import { IntakeService } from '../intake/intake.service.js';
 import { ChangesService } from './changes.service.js';
-import { checked } from './checked.js';
+import { orThrow } from './orThrow.js';
 import { CreateDesignDto, NameDto, RenameDto, SaveChoicesDto, SaveModelDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 import type { DesignSummary, DesignView } from './views.js';
@@ -49,7 +49,7 @@ export class DesignsController {
     @Body() body: CreateDesignDto,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return created(await this.begin(body, goneSignal(response)), response);
+    return created(await this.begin(body, clientAbortSignal(response)), response);
   }
 
   private async begin({ name, source }: CreateDesignDto, gone: AbortSignal): Promise<DesignView> {
@@ -74,7 +74,7 @@ export class DesignsController {
 
   @Get(':id')
   async read(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<DesignView> {
-    return tagged(await this.designs.read(id), response);
+    return withETag(await this.designs.read(id), response);
   }
 
   @Delete(':id')
@@ -89,7 +89,7 @@ export class DesignsController {
     @Param('id') id: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.changes.bringBack(id), response);
+    return withETag(await this.changes.restore(id), response);
   }
 
   @Post(':id/copy')
@@ -108,14 +108,14 @@ export class DesignsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.changes.rename(id, name, ifMatch), response);
+    return withETag(await this.changes.rename(id, name, ifMatch), response);
   }
 
   @Get(':id/file')
   async file(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { name, text, soundText, identities, choices } = tagged(await this.designs.read(id), response);
-    const draft = text === soundText ? {} : { draft: text };
-    const file = writeDesignFile({ name, model: soundText, ...draft, identities, choices });
+    const { name, text, validText, identities, choices } = withETag(await this.designs.read(id), response);
+    const draft = text === validText ? {} : { draft: text };
+    const file = writeDesignFile({ name, model: validText, ...draft, identities, choices });
     response
       .attachment(`${fileName(name)}.isomeros.json`)
       .type('application/json')
@@ -127,13 +127,13 @@ export class DesignsController {
     @Param('id') id: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<{ text: string }> {
-    const { text } = tagged(await this.designs.read(id), response);
+    const { text } = withETag(await this.designs.read(id), response);
     return { text };
   }
 
   @Get(':id/model.iso.txt')
   async notation(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { name, text } = tagged(await this.designs.read(id), response);
+    const { name, text } = withETag(await this.designs.read(id), response);
     response.attachment(`${fileName(name)}.iso.txt`);
     response.setHeader('Content-Type', 'text/vnd.isomeros.model; charset=utf-8');
     response.send(text);
@@ -146,7 +146,7 @@ export class DesignsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.changes.saveModel(id, body.text, ifMatch), response);
+    return withETag(await this.changes.saveModel(id, body.text, ifMatch), response);
   }
 
   @Put(':id/choices')
@@ -156,8 +156,8 @@ export class DesignsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(
-      await this.changes.saveChoices(id, checked(readChoices({ ...body } as unknown as Json, '')), ifMatch),
+    return withETag(
+      await this.changes.saveChoices(id, orThrow(readChoices({ ...body } as unknown as Json, '')), ifMatch),
       response,
     );
   }
@@ -173,7 +173,7 @@ export class DesignsController {
     const design = renamed
       ? this.changes.declareRename(id, rename, ifMatch)
       : this.changes.denyRename(id, rename);
-    return tagged(await design, response);
+    return withETag(await design, response);
   }
 }
 
@@ -186,5 +186,5 @@ const fileName = (name: string): string =>
 
 function created(design: DesignView, response: Response): DesignView {
   response.setHeader('Location', `/api/designs/${design.id}`);
-  return tagged(design, response);
+  return withETag(design, response);
 }

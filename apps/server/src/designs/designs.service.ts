@@ -12,10 +12,10 @@ import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
 import type { Derivation, DerivationSource, DesignOutcome } from '../compute/program.js';
 import { DesignRow } from '../database/tables.js';
-import { isId, isMoment, nextLink, readCursor, writeCursor } from '../http/pages.js';
+import { isId, isMoment, nextLink, readPageCursor, writePageCursor } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
 import { SETTINGS, type ServerSettings } from '../settings.js';
-import { readChoices, readIdentities, readLooseEnds } from './designRows.js';
+import { readChoices, readIdentities, readRenameCandidates } from './designRows.js';
 import { RecentAnswers } from './recent.js';
 import { readSamples, type Sample } from './samples.js';
 import type { DesignSummary, DesignView } from './views.js';
@@ -23,7 +23,7 @@ import type { DesignSummary, DesignView } from './views.js';
 const OUTCOMES_KEPT = 1_000;
 
 /** A sound model as a mock takes it over. */
-export interface SoundModel {
+export interface ValidModel {
   readonly text: string;
   readonly identities: Identities;
   readonly choices: Choices;
@@ -58,7 +58,7 @@ export class DesignsService {
       .orderBy('d.changedAt', 'DESC')
       .addOrderBy('d.id', 'DESC');
     if (cursor !== undefined) {
-      const [changedAt = '', id = ''] = readCursor(cursor, [isMoment, isId]);
+      const [changedAt = '', id = ''] = readPageCursor(cursor, [isMoment, isId]);
       query.andWhere('(d.changedAt < :changedAt OR (d.changedAt = :changedAt AND d.id < :id))', {
         changedAt: new Date(changedAt),
         id,
@@ -71,7 +71,7 @@ export class DesignsService {
     const next = more
       ? nextLink('/api/designs', {
           limit: String(limit),
-          cursor: writeCursor([last.changedAt.toISOString(), last.id]),
+          cursor: writePageCursor([last.changedAt.toISOString(), last.id]),
         })
       : null;
     return { items: await Promise.all(shown.map((row) => this.summary(row))), next };
@@ -93,7 +93,7 @@ export class DesignsService {
 
   /** What a sound model implies under each of some arrangements. */
   derivations(
-    { text, identities, choices }: Omit<SoundModel, 'revision'>,
+    { text, identities, choices }: Omit<ValidModel, 'revision'>,
     arrangements: readonly string[],
   ): Promise<readonly Derivation[]> {
     return Promise.all(
@@ -103,9 +103,9 @@ export class DesignsService {
     );
   }
 
-  async soundModel(id: string): Promise<SoundModel> {
+  async validModel(id: string): Promise<ValidModel> {
     const row = await this.row(id);
-    const { soundText: text, revision } = row;
+    const { validText: text, revision } = row;
     return { text, identities: readIdentities(row), choices: readChoices(row), revision };
   }
 
@@ -137,11 +137,11 @@ export class DesignsService {
     return {
       ...(await this.summary(row)),
       text: row.text,
-      soundText: row.soundText,
+      validText: row.validText,
       identities: readIdentities(row),
       diagnostics,
       choices: readChoices(row),
-      possibleRenames: possibleRenames(readLooseEnds(row)),
+      possibleRenames: possibleRenames(readRenameCandidates(row)),
     };
   }
 
@@ -162,7 +162,7 @@ export class DesignsService {
       createdAt: row.createdAt.toISOString(),
       changedAt: row.changedAt.toISOString(),
       arrangements: readChoices(row).arrangements.map(({ name }) => ({ name })),
-      sound: diagnostics.length === 0,
+      valid: diagnostics.length === 0,
       figures,
       fingerprint,
     };
@@ -170,11 +170,11 @@ export class DesignsService {
 }
 
 /** The content of a row, whatever its number: a change that is not kept in the end has one too. */
-const contentOf = ({ text, soundText, identities, choices }: DesignRow): string =>
-  hash('sha256', JSON.stringify([text, soundText, identities, choices]));
+const contentOf = ({ text, validText, identities, choices }: DesignRow): string =>
+  hash('sha256', JSON.stringify([text, validText, identities, choices]));
 
 const sourceOf = (row: DesignRow, arrangement: string): DerivationSource => ({
-  text: row.soundText,
+  text: row.validText,
   identities: readIdentities(row),
   choices: readChoices(row),
   arrangement,

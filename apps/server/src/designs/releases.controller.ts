@@ -11,7 +11,7 @@ import {
   Query,
   Res,
 } from '@nestjs/common';
-import type { Change } from '@isomeros/core/comparison';
+import type { ContractChange } from '@isomeros/core/comparison';
 import type { Response } from 'express';
 import { MakeReleaseDto, readSuccessor, ReleaseEndDto } from './designs.dto.js';
 import { ReleasesService, type ReleaseView } from './releases.service.js';
@@ -87,7 +87,7 @@ export class ReleasesController {
     @Param('id') id: string,
     @Param('label') label: string,
     @Query('arrangement') arrangement: string | undefined,
-  ): Promise<{ items: readonly Change[] }> {
+  ): Promise<{ items: readonly ContractChange[] }> {
     return { items: await this.releases.changes(id, label, arrangement) };
   }
 }

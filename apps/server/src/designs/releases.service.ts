@@ -1,16 +1,16 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { Change } from '@isomeros/core/comparison';
+import type { ContractChange } from '@isomeros/core/comparison';
 import { greatest, instantMillis } from '@isomeros/core/model';
 import type { DataSource, EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
 import type { Derivation } from '../compute/program.js';
-import { unpackText } from '../database/packed.js';
+import { unpackText } from '../database/compressedJson.js';
 import { ReleaseRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
 import { DesignEvents, type ReleaseEnd, type Successor } from './designEvents.js';
 import { readChoices, readIdentities } from './designRows.js';
-import { DesignsService, type SoundModel } from './designs.service.js';
+import { DesignsService, type ValidModel } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
 
 export type { ReleaseEnd, Successor } from './designEvents.js';
@@ -35,7 +35,7 @@ export interface ServedRelease {
   readonly label: string;
   readonly derivation: Derivation;
   /** The model it was made from, as datasets are stored with it. */
-  readonly model: SoundModel;
+  readonly model: ValidModel;
   readonly end: ReleaseEnd | null;
 }
 
@@ -136,7 +136,11 @@ export class ReleasesService {
   }
 
   /** What changed from a release to what an arrangement implies now; its own where none is named. */
-  async changes(design: string, label: string, arrangement: string | undefined): Promise<readonly Change[]> {
+  async changes(
+    design: string,
+    label: string,
+    arrangement: string | undefined,
+  ): Promise<readonly ContractChange[]> {
     const row = await this.row(design, label);
     const { source } = await this.designs.source(design, arrangement ?? row.arrangement);
     return this.compute.run('changesSince', { ...source, packed: row.contract });
@@ -170,7 +174,7 @@ export class ReleasesService {
         throw endProblem('/successor', 'A release does not come after itself.');
       await this.row(design, successor.release);
     } else {
-      const { choices } = await this.designs.soundModel(design);
+      const { choices } = await this.designs.validModel(design);
       this.designs.arrangement(choices, successor.arrangement);
     }
   }
@@ -179,8 +183,8 @@ export class ReleasesService {
   async served(design: string, label: string): Promise<ServedRelease> {
     const row = await this.row(design, label);
     const state = await this.revisions.state(design, row.revision);
-    const model: SoundModel = {
-      text: state.soundText,
+    const model: ValidModel = {
+      text: state.validText,
       identities: readIdentities(state),
       choices: readChoices(state),
       revision: row.revision,

@@ -1,7 +1,7 @@
 import { Controller, Get, Headers, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { tagged } from '../http/etag.js';
-import { readLimit } from '../http/pages.js';
+import { withETag } from '../http/etag.js';
+import { readLimit } from '../http/pagination.js';
 import { ChangesService } from './changes.service.js';
 import { DesignsService } from './designs.service.js';
 import { RevisionsService, type RevisionSummary, type RevisionView } from './revisions.service.js';
@@ -42,6 +42,6 @@ export class RevisionsController {
     @Headers('if-match') ifMatch: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<DesignView> {
-    return tagged(await this.changes.restore(id, Number(number), ifMatch), response);
+    return withETag(await this.changes.restoreRevision(id, Number(number), ifMatch), response);
   }
 }

@@ -3,9 +3,9 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { Choices } from '@isomeros/core/arrangement';
 import { changedLines } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager } from 'typeorm';
-import { packJson, unpackJson } from '../database/packed.js';
+import { packJson, unpackJson } from '../database/compressedJson.js';
 import { RevisionRow, type DesignRow, type RevisionKind } from '../database/tables.js';
-import { isNumber, nextLink, readCursor, writeCursor } from '../http/pages.js';
+import { isNumber, nextLink, readPageCursor, writePageCursor } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
 import { readChoices, type KeptState } from './designRows.js';
 
@@ -15,7 +15,7 @@ export interface RevisionSummary {
   readonly at: string;
   readonly what: RevisionKind;
   /** Whether its text has no errors. */
-  readonly sound: boolean;
+  readonly valid: boolean;
   /** Lines against the revision before, wherever they stand. */
   readonly lines: { readonly added: number; readonly removed: number };
 }
@@ -32,15 +32,15 @@ export class RevisionsService {
 
   /** Keeps the state of a row as the revision whose number it has. */
   async keep(manager: EntityManager, row: DesignRow, what: RevisionKind, before: string): Promise<void> {
-    const { text, soundText, identities, choices } = row;
-    const kept: KeptState = { text, soundText, identities, choices };
+    const { text, validText, identities, choices } = row;
+    const kept: KeptState = { text, validText, identities, choices };
     const lines = changedLines(before, text);
     await manager.insert(RevisionRow, {
       designId: row.id,
       number: row.revision,
       at: row.changedAt,
       what,
-      sound: text === soundText,
+      valid: text === validText,
       linesAdded: lines.added,
       linesRemoved: lines.removed,
       state: await packJson(kept),
@@ -52,14 +52,14 @@ export class RevisionsService {
     limit: number,
     cursor: string | undefined,
   ): Promise<{ items: RevisionSummary[]; next: string | null }> {
-    const [before] = cursor === undefined ? [] : readCursor(cursor, [isNumber]);
+    const [before] = cursor === undefined ? [] : readPageCursor(cursor, [isNumber]);
     const rows = await this.database.getRepository(RevisionRow).find({
       select: {
         designId: true,
         number: true,
         at: true,
         what: true,
-        sound: true,
+        valid: true,
         linesAdded: true,
         linesRemoved: true,
       },
@@ -73,7 +73,7 @@ export class RevisionsService {
       rows.length > limit && last !== undefined
         ? nextLink(`/api/designs/${design}/revisions`, {
             limit: String(limit),
-            cursor: writeCursor([String(last.number)]),
+            cursor: writePageCursor([String(last.number)]),
           })
         : null;
     return { items: shown.map(summaryOf), next };
@@ -114,6 +114,6 @@ const summaryOf = (row: RevisionRow): RevisionSummary => ({
   number: row.number,
   at: row.at.toISOString(),
   what: row.what,
-  sound: row.sound,
+  valid: row.valid,
   lines: { added: row.linesAdded, removed: row.linesRemoved },
 });

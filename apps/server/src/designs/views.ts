@@ -13,7 +13,7 @@ export interface DesignSummary {
   readonly changedAt: string;
   readonly arrangements: readonly { readonly name: string }[];
   /** Whether the saved text has no errors; figures are those of the last sound one. */
-  readonly sound: boolean;
+  readonly valid: boolean;
   readonly figures: DesignFigures;
   readonly fingerprint: readonly FingerprintColumn[];
 }
@@ -22,7 +22,7 @@ export interface DesignSummary {
 export interface DesignView extends DesignSummary {
   readonly text: string;
   /** The last saved text without errors: what contracts are derived from. */
-  readonly soundText: string;
+  readonly validText: string;
   readonly identities: Identities;
   readonly diagnostics: readonly Diagnostic[];
   readonly choices: Choices;

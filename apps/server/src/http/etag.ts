@@ -18,7 +18,7 @@ export function checkIfMatch(header: string | undefined, revision: number): void
 }
 
 /** Gives an answer the entity tag of the revision it shows. */
-export function tagged<T extends { readonly revision: number }>(shown: T, response: Response): T {
+export function withETag<T extends { readonly revision: number }>(shown: T, response: Response): T {
   response.setHeader('ETag', etagOf(shown.revision));
   return shown;
 }

@@ -1,4 +1,4 @@
-import type { KeptAnswer } from '@isomeros/core/engine';
+import type { IdempotentResponse } from '@isomeros/core/engine';
 import type { StoredRecord } from './recordStore.js';
 
 /** What one transaction writes: the sequence number it takes the dataset to, and what that number is for. */
@@ -11,7 +11,7 @@ export interface Committing {
   readonly counters: string;
   readonly kept: readonly StoredRecord[];
   readonly removed: readonly number[];
-  readonly answers: readonly KeptAnswer[];
+  readonly answers: readonly IdempotentResponse[];
 }
 
 export interface Statement {
@@ -39,9 +39,12 @@ export const insertRecords = (datasetId: string, records: readonly StoredRecord[
   }));
 
 /** Keeps answers of a dataset for requests that are sent again. */
-export const insertAnswers = (datasetId: string, answers: readonly KeptAnswer[]): readonly Statement[] =>
+export const insertAnswers = (
+  datasetId: string,
+  answers: readonly IdempotentResponse[],
+): readonly Statement[] =>
   chunks(answers, ({ response }) => response.body?.length ?? 0).map((part) => ({
-    sql: `INSERT INTO kept_answers (dataset_id, id, kept_at, data) VALUES ${places(part.length, 4)} ON DUPLICATE KEY UPDATE kept_at = VALUES(kept_at), data = VALUES(data)`,
+    sql: `INSERT INTO idempotent_responses (dataset_id, id, kept_at, data) VALUES ${places(part.length, 4)} ON DUPLICATE KEY UPDATE kept_at = VALUES(kept_at), data = VALUES(data)`,
     values: part.flatMap(({ id, at, fingerprint, response }) => [
       datasetId,
       id,

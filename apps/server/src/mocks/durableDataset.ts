@@ -2,9 +2,9 @@ import {
   Dataset,
   Draft,
   inverseOf,
-  type Change,
+  type RowChange,
   type Counters,
-  type KeptAnswer,
+  type IdempotentResponse,
 } from '@isomeros/core/engine';
 import { Logger } from '@nestjs/common';
 import { errorText } from '../errors.js';
@@ -50,7 +50,7 @@ export class DurableDataset {
   private stopped: string | null = null;
   private pause: Promise<void> | null = null;
   /** The latest writes, oldest first, until records are replaced. */
-  private history: (readonly Change[])[] = [];
+  private history: (readonly RowChange[])[] = [];
 
   constructor(
     private readonly store: Pick<RecordStore, 'commit' | 'readSequence'>,
@@ -72,7 +72,7 @@ export class DurableDataset {
    * Runs one write against the draft. `attempt` returns what to answer and what it changed; the promise
    * resolves once that, and everything the write saw, is durable.
    */
-  async write<T extends { readonly changes: readonly Change[]; readonly kept: KeptAnswer | null }>(
+  async write<T extends { readonly changes: readonly RowChange[]; readonly kept: IdempotentResponse | null }>(
     attempt: (draft: Draft) => T,
     succeeded: (result: T) => boolean,
   ): Promise<T> {
@@ -90,7 +90,7 @@ export class DurableDataset {
    * Writes many changes at once, in slices. Nothing else is written meanwhile: only for whoever holds the dataset
    * `exclusively`. Resolves once everything is durable.
    */
-  async writeLarge(changes: readonly Change[], counters: Counters, isUndo: boolean): Promise<void> {
+  async writeLarge(changes: readonly RowChange[], counters: Counters, isUndo: boolean): Promise<void> {
     if (this.stopped !== null) throw new NotStored(this.stopped);
     if (changes.length === 0) return;
     const written: Batch = { changes, answers: [] };
@@ -116,7 +116,7 @@ export class DurableDataset {
   }
 
   /** Takes the latest committed write back, by a write of its own; `null` where there is none to take back. */
-  async undo(): Promise<readonly Change[] | null> {
+  async undo(): Promise<readonly RowChange[] | null> {
     // Looked at again after every wait: of several that wait together, each is to see what the one before did.
     while (this.flushing !== null || this.pause !== null) await (this.flushing ?? this.pause);
     if (this.stopped !== null) throw new NotStored(this.stopped);
@@ -208,7 +208,7 @@ export class DurableDataset {
           batch,
           'The answer of the database was lost. Whether the write took effect is being found out.',
         );
-        await this.findOut(batch, written, counters);
+        await this.resolveUnknownCommit(batch, written, counters);
         break;
       case 'fenced':
         this.stopped = 'Another process has taken the records over.';
@@ -226,7 +226,7 @@ export class DurableDataset {
   private takeOver(batch: Batch, counters: Counters): void {
     if (!isEmpty(batch)) this.sequence++;
     this.committed.apply(batch.changes, counters, batch.answers);
-    this.draft.settle(batch.changes, batch.answers);
+    this.draft.confirm(batch.changes, batch.answers);
   }
 
   /** Makes the records anew beside those that are read meanwhile. */
@@ -244,7 +244,7 @@ export class DurableDataset {
   }
 
   /** Reads the stored sequence number until the database answers, then keeps or drops the lost batch. */
-  private async findOut(
+  private async resolveUnknownCommit(
     batch: readonly Waiting[],
     { changes, answers }: Batch,
     counters: Counters,

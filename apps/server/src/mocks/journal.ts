@@ -2,8 +2,8 @@ import { STATUS_CODES } from 'node:http';
 import type { Contract } from '@isomeros/core/contract';
 import {
   describeChange,
-  losingCandidates,
-  type Candidate,
+  nearMisses,
+  type NearMiss,
   type EngineResponse,
   type KeptChange,
   type Problem,
@@ -53,11 +53,11 @@ export interface Exchange {
   readonly response: Message;
   readonly trace: readonly TraceStep[];
   /** Other operations it might have been meant for, and why it was not. */
-  readonly candidates: readonly Candidate[];
+  readonly nearMisses: readonly NearMiss[];
   readonly records: readonly RecordChange[];
 }
 
-export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 'candidates' | 'records'>;
+export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 'nearMisses' | 'records'>;
 
 /**
  * An exchange as it is kept: most are never looked at, so what came and what went is kept as it is, and messages are
@@ -65,7 +65,7 @@ export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 
  */
 export interface KeptExchange extends Omit<
   Exchange,
-  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'candidates' | 'records'
+  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'nearMisses' | 'records'
 > {
   /** Given by the journal. */
   number: number;
@@ -145,7 +145,7 @@ export class Journal {
       request: shownRequest(kept),
       response: shownResponse(kept),
       trace,
-      candidates: losingCandidates(contract, kept),
+      nearMisses: nearMisses(contract, kept),
       records: records.map(describeChange),
     };
   }

@@ -3,10 +3,10 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { Decision, MigrationStep } from '@isomeros/core/migration';
 import type { DataSource } from 'typeorm';
 import { ApiProblem } from '../http/problem.js';
-import { viewOf, type Held } from './held.js';
-import { HeldMocks } from './heldMocks.js';
-import { modelColumnsOf } from './provision.js';
-import { migrationOf, NOTHING_DECIDED, takeOver, type NewestModel } from './renewal.js';
+import { viewOf, type LoadedMock } from './loadedMock.js';
+import { MockRegistry } from './mockRegistry.js';
+import { modelColumnsOf } from './createDataset.js';
+import { migrationOf, NOTHING_DECIDED, migrateRecords, type NewestModel } from './replaceRecords.js';
 import { servedNames } from './served.js';
 import { Snapshots } from './snapshots.js';
 import type { MockView } from './views.js';
@@ -25,36 +25,36 @@ export interface MigrationView {
 export class MigrationService {
   constructor(
     @InjectDataSource() private readonly database: DataSource,
-    private readonly mocks: HeldMocks,
+    private readonly mocks: MockRegistry,
   ) {}
 
   async plan(id: string): Promise<MigrationView> {
-    const held = this.mocks.find(id);
-    const newest = await this.newest(held);
-    const from = held.dataset.modelRevision;
+    const mock = this.mocks.find(id);
+    const newest = await this.newest(mock);
+    const from = mock.dataset.modelRevision;
     if (newest === null) return { from, to: from, steps: [] };
-    const migrated = migrationOf(held, newest, NOTHING_DECIDED);
+    const migrated = migrationOf(mock, newest, NOTHING_DECIDED);
     return { from, to: newest.revision, steps: migrated.open };
   }
 
   /** Carries out what was decided, after a snapshot, or does nothing and says what is still open. */
   migrate(id: string, decided: ReadonlyMap<string, Decision>): Promise<MockView> {
-    const held = this.mocks.find(id);
-    return this.mocks.inTurn.run(held.row.designId, async () => {
-      const newest = await this.newest(held);
-      if (newest !== null) await this.carryOut(held, newest, decided);
-      this.mocks.announce(held);
-      return viewOf(held);
+    const mock = this.mocks.find(id);
+    return this.mocks.queue.run(mock.row.designId, async () => {
+      const newest = await this.newest(mock);
+      if (newest !== null) await this.carryOut(mock, newest, decided);
+      this.mocks.announce(mock);
+      return viewOf(mock);
     });
   }
 
   private async carryOut(
-    held: Held,
+    mock: LoadedMock,
     newest: NewestModel,
     decided: ReadonlyMap<string, Decision>,
   ): Promise<void> {
-    await held.records.settled();
-    const migrated = migrationOf(held, newest, decided);
+    await mock.records.settled();
+    const migrated = migrationOf(mock, newest, decided);
     if (migrated.problems.length > 0)
       throw new ApiProblem('invalid', 'A value to fill in does not fit.', {
         errors: migrated.problems.map((problem) =>
@@ -67,19 +67,19 @@ export class MigrationService {
         members: { steps: migrated.open },
       });
     }
-    const model = modelColumnsOf(held.dataset);
-    const rows = [...held.records.dataset.everything()];
-    await new Snapshots(this.database, held.row.id).take(`before revision ${newest.revision}`, {
+    const model = modelColumnsOf(mock.dataset);
+    const rows = [...mock.records.dataset.everything()];
+    await new Snapshots(this.database, mock.row.id).take(`before revision ${newest.revision}`, {
       model,
       rows,
     });
-    await takeOver(held, newest, decided, (releases) => this.mocks.part(held, releases));
+    await migrateRecords(mock, newest, decided, (releases) => this.mocks.split(mock, releases));
   }
 
   /** The newest sound model, where another one is served; a mock of releases alone never follows. */
-  private async newest(held: Held): Promise<NewestModel | null> {
-    if (servedNames(held.row).length === 0) return null;
-    const newest = await this.mocks.newestFor(held);
-    return newest.revision === held.dataset.modelRevision ? null : newest;
+  private async newest(mock: LoadedMock): Promise<NewestModel | null> {
+    if (servedNames(mock.row).length === 0) return null;
+    const newest = await this.mocks.newestFor(mock);
+    return newest.revision === mock.dataset.modelRevision ? null : newest;
   }
 }

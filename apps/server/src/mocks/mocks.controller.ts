@@ -15,17 +15,17 @@ import {
 } from '@nestjs/common';
 import type { Response } from 'express';
 import { filter, from, map, merge, type Observable } from 'rxjs';
-import { isNumber, nextLink, readCursor, readLimit, writeCursor } from '../http/pages.js';
+import { isNumber, nextLink, readPageCursor, readLimit, writePageCursor } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
 import { CreateMockDto, SeedPlanDto, SendMessageDto, servedIn, SnapshotDto } from './mocks.dto.js';
-import { HeldMocks } from './heldMocks.js';
+import { MockRegistry } from './mockRegistry.js';
 import { MocksService } from './mocks.service.js';
-import { kindsIn, type KindView } from './recordsOut.js';
+import { recordTypesIn, type RecordTypeView } from './recordExport.js';
 import type { SnapshotView } from './snapshots.js';
-import { TroublesDto } from './trouble.dto.js';
-import { asTroubles, type Troubles } from './troubles.js';
-import type { MockEvent, MockView, Seeding } from './views.js';
+import { FaultsDto } from './faults.dto.js';
+import { toFaults, type Faults } from './faults.js';
+import type { MockEvent, MockView, SeedSettings } from './views.js';
 
 /** How many missed exchanges a client that comes back is told of. */
 const MOST_MISSED = 1_000;
@@ -34,7 +34,7 @@ const MOST_MISSED = 1_000;
 export class MocksController {
   constructor(
     private readonly mocks: MocksService,
-    private readonly held: HeldMocks,
+    private readonly mock: MockRegistry,
   ) {}
 
   @Get()
@@ -82,30 +82,30 @@ export class MocksController {
   }
 
   @Get(':id/kinds')
-  kinds(@Param('id') id: string): { items: readonly KindView[] } {
-    return { items: kindsIn(this.held.find(id)) };
+  kinds(@Param('id') id: string): { items: readonly RecordTypeView[] } {
+    return { items: recordTypesIn(this.mock.find(id)) };
   }
 
   @Get(':id/seeding')
-  seeding(@Param('id') id: string): Seeding {
-    return this.mocks.seeding(id);
+  seeding(@Param('id') id: string): SeedSettings {
+    return this.mocks.seedSettings(id);
   }
 
   /** What is wanted of seed records from the next reset on. */
   @Put(':id/seeding')
-  tellSeeding(@Param('id') id: string, @Body() body: SeedPlanDto): Promise<Seeding> {
-    return this.mocks.tellSeeding(id, body);
+  tellSeeding(@Param('id') id: string, @Body() body: SeedPlanDto): Promise<SeedSettings> {
+    return this.mocks.saveSeedSettings(id, body);
   }
 
   @Get(':id/trouble')
-  trouble(@Param('id') id: string): Troubles {
-    return this.mocks.troubles(id);
+  trouble(@Param('id') id: string): Faults {
+    return this.mocks.faults(id);
   }
 
-  /** Puts other trouble in the place of what was told before; the dice begin anew. */
+  /** Puts other rules in the place of those there were; draws begin anew. */
   @Put(':id/trouble')
-  tellTrouble(@Param('id') id: string, @Body() body: TroublesDto): Promise<Troubles> {
-    return this.mocks.tellTroubles(id, asTroubles(body));
+  tellTrouble(@Param('id') id: string, @Body() body: FaultsDto): Promise<Faults> {
+    return this.mocks.saveFaults(id, toFaults(body));
   }
 
   /** Takes the latest write back, as a write of its own. */
@@ -160,14 +160,14 @@ export class MocksController {
     @Query('cursor') cursor: string | undefined,
     @Res({ passthrough: true }) response: Response,
   ): { items: readonly ExchangeSummary[] } {
-    const before = cursor === undefined ? Infinity : Number(readCursor(cursor, [isNumber])[0]);
+    const before = cursor === undefined ? Infinity : Number(readPageCursor(cursor, [isNumber])[0]);
     const size = readLimit(limit);
     const items = this.mocks.exchanges(id, before, size);
     const last = items.at(-1);
     if (items.length === size && last !== undefined && last.number > 1) {
       response.setHeader(
         'Link',
-        nextLink(`/api/mocks/${id}/exchanges`, { limit, cursor: writeCursor([String(last.number)]) }),
+        nextLink(`/api/mocks/${id}/exchanges`, { limit, cursor: writePageCursor([String(last.number)]) }),
       );
     }
     return { items };
@@ -198,7 +198,7 @@ export class MocksController {
       state,
       ...missed.map((exchange): MockEvent => ({ kind: 'exchange', mock: id, exchange })),
     ];
-    return merge(from(catchUp), this.held.events.pipe(filter((event) => event.mock === id))).pipe(
+    return merge(from(catchUp), this.mock.events.pipe(filter((event) => event.mock === id))).pipe(
       map(asMessage),
     );
   }

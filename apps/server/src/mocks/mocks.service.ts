@@ -7,19 +7,19 @@ import { DatasetRow, MockRow } from '../database/tables.js';
 import { DesignsService } from '../designs/designs.service.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
-import { firstOf, isRunning, seedPlanOf, stopAll, viewOf, type Held } from './held.js';
-import { HeldMocks } from './heldMocks.js';
+import { firstOf, isRunning, seedPlanOf, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
+import { MockRegistry } from './mockRegistry.js';
 import type { Exchange, ExchangeSummary } from './journal.js';
 import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
-import { checkArrangements, makeRecords, modelColumnsOf } from './provision.js';
-import { sharedRows } from './releaseFaces.js';
-import { newestOf, reset, restore } from './renewal.js';
+import { checkArrangements, createRecords, modelColumnsOf } from './createDataset.js';
+import { sharedRows } from './releaseEndpoints.js';
+import { newestOf, reset, restore } from './replaceRecords.js';
 import { readSeedPlan } from './seedPlan.js';
-import { sendMessage } from './sender.js';
+import { sendMessage } from './rawHttpClient.js';
 import { servedBy, servedPorts, servedText, type Served } from './served.js';
 import { Snapshots, type SnapshotView } from './snapshots.js';
-import type { Troubles } from './troubles.js';
-import type { MockView, Seeding } from './views.js';
+import type { Faults } from './faults.js';
+import type { MockView, SeedSettings } from './views.js';
 
 const USUAL_SEED = 42;
 
@@ -28,7 +28,7 @@ const USUAL_SEED = 42;
 export class MocksService {
   constructor(
     @InjectDataSource() private readonly database: DataSource,
-    private readonly mocks: HeldMocks,
+    private readonly mocks: MockRegistry,
     private readonly designs: DesignsService,
     private readonly releases: ReleasesService,
   ) {}
@@ -47,7 +47,7 @@ export class MocksService {
    */
   async create(wanted: CreateMockDto): Promise<MockView> {
     const releases = await this.releasesOf(wanted);
-    const newest = await this.designs.soundModel(wanted.design);
+    const newest = await this.designs.validModel(wanted.design);
     checkArrangements(newest, wanted.arrangements);
     const [first] = releases;
     const model = wanted.arrangements.length === 0 && first !== undefined ? first.model : newest;
@@ -55,7 +55,7 @@ export class MocksService {
     const derivation = firstOf([...derivations, ...releases.map((release) => release.derivation)]);
     const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
     const seed = wanted.seed ?? USUAL_SEED;
-    const { rows, counters, shortfalls } = makeRecords(
+    const { rows, counters, shortfalls } = createRecords(
       derivation,
       seed,
       plan,
@@ -64,18 +64,18 @@ export class MocksService {
     );
     const { together, apart, shared } = divide(derivation.model, rows, releases);
     const row = newRow(wanted, together);
-    const held = await this.mocks.begin(row, { seed, plan, model, rows: shared, counters });
-    held.shortfalls = shortfalls;
+    const mock = await this.mocks.begin(row, { seed, plan, model, rows: shared, counters });
+    mock.shortfalls = shortfalls;
     try {
-      await this.mocks.listen(held, wanted.port === undefined);
+      await this.mocks.listen(mock, wanted.port === undefined);
       for (const { label } of apart)
         await this.create({ design: wanted.design, arrangements: [], releases: [label], seed });
     } catch (error) {
       await this.remove(row.id);
       throw error;
     }
-    this.mocks.announce(held);
-    return viewOf(held);
+    this.mocks.announce(mock);
+    return viewOf(mock);
   }
 
   private async releasesOf({ design, arrangements, releases }: CreateMockDto): Promise<ServedRelease[]> {
@@ -89,73 +89,73 @@ export class MocksService {
   }
 
   async start(id: string): Promise<MockView> {
-    const held = this.mocks.find(id);
-    if (!isRunning(held)) await this.mocks.listen(held, true);
-    this.mocks.announce(held);
-    return viewOf(held);
+    const mock = this.mocks.find(id);
+    if (!isRunning(mock)) await this.mocks.listen(mock, true);
+    this.mocks.announce(mock);
+    return viewOf(mock);
   }
 
   async stop(id: string): Promise<MockView> {
-    const held = this.mocks.find(id);
-    await stopAll(held);
-    await this.mocks.save(held, { running: false });
-    this.mocks.announce(held);
-    return viewOf(held);
+    const mock = this.mocks.find(id);
+    await stopAll(mock);
+    await this.mocks.save(mock, { running: false });
+    this.mocks.announce(mock);
+    return viewOf(mock);
   }
 
   /** Puts fresh seed records in place of all, under the newest model of the design. */
   async reset(id: string): Promise<MockView> {
-    const held = this.mocks.find(id);
-    const { designId } = held.row;
-    await this.mocks.inTurn.run(designId, async () => {
-      const newest = await this.mocks.newestFor(held);
+    const mock = this.mocks.find(id);
+    const { designId } = mock.row;
+    await this.mocks.queue.run(designId, async () => {
+      const newest = await this.mocks.newestFor(mock);
       const { records } = this.mocks.limits;
-      await reset(held, newest, records, (releases) => this.mocks.part(held, releases));
+      await reset(mock, newest, records, (releases) => this.mocks.split(mock, releases));
     });
-    this.mocks.announce(held);
-    return viewOf(held);
+    this.mocks.announce(mock);
+    return viewOf(mock);
   }
 
-  seeding(id: string): Seeding {
-    const held = this.mocks.find(id);
-    return { seed: held.dataset.seed, ...seedPlanOf(held) };
+  seedSettings(id: string): SeedSettings {
+    const mock = this.mocks.find(id);
+    return { seed: mock.dataset.seed, ...seedPlanOf(mock) };
   }
 
   /** Tells what is wanted of seed records from the next reset on. */
-  async tellSeeding(id: string, wanted: SeedPlanDto): Promise<Seeding> {
-    const held = this.mocks.find(id);
-    const { derivations } = newestOf(held, await this.mocks.newestFor(held));
+  async saveSeedSettings(id: string, wanted: SeedPlanDto): Promise<SeedSettings> {
+    const mock = this.mocks.find(id);
+    const { derivations } = newestOf(mock, await this.mocks.newestFor(mock));
     const seedPlan = JSON.stringify(
       readSeedPlan(wanted, firstOf(derivations).model, this.mocks.limits.records),
     );
-    const seed = wanted.seed ?? held.dataset.seed;
+    const seed = wanted.seed ?? mock.dataset.seed;
     await this.database.getRepository(DatasetRow).update({ id }, { seed, seedPlan });
-    held.dataset = { ...held.dataset, seed, seedPlan };
-    return this.seeding(id);
+    mock.dataset = { ...mock.dataset, seed, seedPlan };
+    return this.seedSettings(id);
   }
 
-  troubles(id: string): Troubles {
-    return this.mocks.find(id).dice.troubles;
+  faults(id: string): Faults {
+    return this.mocks.find(id).faultInjector.faults;
   }
 
   /** Tells a mock what goes wrong from now on. */
-  async tellTroubles(id: string, troubles: Troubles): Promise<Troubles> {
-    const held = this.mocks.find(id);
-    const trouble = JSON.stringify(troubles);
-    await this.database.getRepository(MockRow).update({ id }, { trouble });
-    held.row = { ...held.row, trouble };
-    held.dice.tell(troubles);
-    this.mocks.announce(held);
-    return troubles;
+  async saveFaults(id: string, faults: Faults): Promise<Faults> {
+    const mock = this.mocks.find(id);
+    const kept = JSON.stringify(faults);
+    await this.database.getRepository(MockRow).update({ id }, { faults: kept });
+    mock.row = { ...mock.row, faults: kept };
+    mock.faultInjector.configure(faults);
+    this.mocks.announce(mock);
+    return faults;
   }
 
   /** Takes the latest write back, as a new one. */
   async undo(id: string): Promise<MockView> {
-    const held = this.mocks.find(id);
-    if ((await held.records.undo()) === null)
+    const mock = this.mocks.find(id);
+    if ((await mock.records.undo()) === null)
       throw new ApiProblem('conflict', 'There is no write to take back since the records were read.');
-    this.mocks.announce(held);
-    return viewOf(held);
+    this.mocks.announce(mock);
+    return viewOf(mock);
   }
 
   snapshots(id: string): Promise<readonly SnapshotView[]> {
@@ -163,10 +163,10 @@ export class MocksService {
   }
 
   async takeSnapshot(id: string, name: string): Promise<{ view: SnapshotView; isNew: boolean }> {
-    const held = this.mocks.find(id);
-    await held.records.settled();
-    const model = modelColumnsOf(held.dataset);
-    return this.snapshotsOf(held).take(name, { model, rows: [...held.records.dataset.everything()] });
+    const mock = this.mocks.find(id);
+    await mock.records.settled();
+    const model = modelColumnsOf(mock.dataset);
+    return this.snapshotsOf(mock).take(name, { model, rows: [...mock.records.dataset.everything()] });
   }
 
   removeSnapshot(id: string, name: string): Promise<void> {
@@ -175,21 +175,21 @@ export class MocksService {
 
   /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
   async restoreSnapshot(id: string, name: string): Promise<MockView> {
-    const held = this.mocks.find(id);
-    const state = await this.snapshotsOf(held).read(name);
-    await this.mocks.inTurn.run(held.row.designId, () =>
-      restore(held, state, (releases) => this.mocks.part(held, releases)),
+    const mock = this.mocks.find(id);
+    const state = await this.snapshotsOf(mock).read(name);
+    await this.mocks.queue.run(mock.row.designId, () =>
+      restore(mock, state, (releases) => this.mocks.split(mock, releases)),
     );
-    this.mocks.announce(held);
-    return viewOf(held);
+    this.mocks.announce(mock);
+    return viewOf(mock);
   }
 
-  private snapshotsOf({ row }: Held): Snapshots {
+  private snapshotsOf({ row }: LoadedMock): Snapshots {
     return new Snapshots(this.database, row.id);
   }
 
   async remove(id: string): Promise<void> {
-    await this.mocks.letGo(this.mocks.find(id));
+    await this.mocks.unload(this.mocks.find(id));
     await this.database.getRepository(MockRow).delete({ id });
   }
 
@@ -209,19 +209,19 @@ export class MocksService {
 
   /** Sends a message to what is wanted of a mock, the first arrangement where nothing is said. */
   async send(id: string, message: string, wanted: Served | null): Promise<void> {
-    const held = this.mocks.find(id);
-    if (!isRunning(held)) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
-    const all = servedBy(held.row).map(servedText);
+    const mock = this.mocks.find(id);
+    if (!isRunning(mock)) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
+    const all = servedBy(mock.row).map(servedText);
     const called = wanted === null ? all[0] : servedText(wanted);
     const index = all.indexOf(called ?? '');
-    const [port, face] = [servedPorts(held.row)[index], held.faces[index]];
-    if (port === undefined || face === undefined) {
+    const [port, endpoint] = [servedPorts(mock.row)[index], mock.endpoints[index]];
+    if (port === undefined || endpoint === undefined) {
       const text = `The mock serves no ${called ?? ''}; it serves ${all.join(', ')}.`;
       throw new ApiProblem('invalid', text, {
         errors: [{ pointer: `/${wanted?.kind ?? 'arrangement'}`, code: 'unknown', message: text }],
       });
     }
-    await sendMessage(message, port, face.service.contract);
+    await sendMessage(message, port, endpoint.service.contract);
   }
 }
 
@@ -250,7 +250,7 @@ function newRow({ design, arrangements, port }: CreateMockDto, releases: readonl
     releases: JSON.stringify(releases.map(({ label }) => label)),
     ports: JSON.stringify([port ?? 0, ...Array.from({ length: others }, () => 0)]),
     running: true,
-    trouble: '{}',
+    faults: '{}',
     secret: randomBytes(32).toString('base64url'),
     createdAt: new Date(),
   };

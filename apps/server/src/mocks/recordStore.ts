@@ -1,4 +1,9 @@
-import { KEEP_ANSWERS_MS, type Change, type Counters, type KeptAnswer } from '@isomeros/core/engine';
+import {
+  KEEP_RESPONSES_MS,
+  type RowChange,
+  type Counters,
+  type IdempotentResponse,
+} from '@isomeros/core/engine';
 import { eachInSteps, type Json, type Row, type Steps } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager, type QueryRunner } from 'typeorm';
 import { errorCode } from '../errors.js';
@@ -14,7 +19,7 @@ import {
   type Committing,
   type Statement,
 } from './commitBlock.js';
-import { DatasetRow, KeptAnswerRow, MockRow, RecordRow } from '../database/tables.js';
+import { DatasetRow, IdempotentResponseRow, MockRow, RecordRow } from '../database/tables.js';
 
 /** Whether a commit took effect. `unknown`: the answer of the database was lost on the way. */
 export type CommitOutcome = 'committed' | 'not-committed' | 'unknown' | 'fenced';
@@ -23,7 +28,7 @@ export type CommitOutcome = 'committed' | 'not-committed' | 'unknown' | 'fenced'
 export interface Stored {
   readonly dataset: DatasetRow;
   readonly rows: readonly Row[];
-  readonly answers: readonly KeptAnswer[];
+  readonly answers: readonly IdempotentResponse[];
 }
 
 /** A record as it is stored. */
@@ -40,8 +45,8 @@ interface ReadRecord extends Omit<StoredRecord, 'rid'> {
 
 /** What one transaction writes. */
 export interface Batch {
-  readonly changes: readonly Change[];
-  readonly answers: readonly KeptAnswer[];
+  readonly changes: readonly RowChange[];
+  readonly answers: readonly IdempotentResponse[];
 }
 
 /** Reads and writes the records of one dataset. Only this file knows how they are stored. */
@@ -63,8 +68,8 @@ export class RecordStore {
       'SELECT rid, data FROM records WHERE dataset_id = ? ORDER BY rid',
       [this.datasetId],
     );
-    const answers = this.database.getRepository(KeptAnswerRow);
-    await answers.delete({ datasetId: this.datasetId, at: LessThan(Date.now() - KEEP_ANSWERS_MS) });
+    const answers = this.database.getRepository(IdempotentResponseRow);
+    await answers.delete({ datasetId: this.datasetId, at: LessThan(Date.now() - KEEP_RESPONSES_MS) });
     const kept = await answers.find({ where: { datasetId: this.datasetId }, order: { at: 'ASC' } });
     return { dataset, rows: records.map(fromStored), answers: kept.map(answerOf) };
   }
@@ -74,7 +79,7 @@ export class RecordStore {
     mock: MockRow,
     dataset: Omit<DatasetRow, 'id' | 'holder'>,
     rows: readonly Row[],
-    answers: readonly KeptAnswer[] = [],
+    answers: readonly IdempotentResponse[] = [],
     /** What else is done in the same transaction. */
     also: (manager: EntityManager) => Promise<unknown> = () => Promise.resolve(),
   ): Promise<void> {
@@ -131,7 +136,7 @@ export class RecordStore {
       const counted = await manager.update(DatasetRow, where, dataset);
       if (counted.affected !== 1) throw new Error('Another process holds the dataset.');
       await manager.delete(RecordRow, { datasetId: this.datasetId });
-      if (!keepsAnswers) await manager.delete(KeptAnswerRow, { datasetId: this.datasetId });
+      if (!keepsAnswers) await manager.delete(IdempotentResponseRow, { datasetId: this.datasetId });
       await runRecords(manager, this.datasetId, rows);
     });
   }
@@ -183,7 +188,7 @@ async function commitInSteps(
 }
 
 /** What is left of changes in the end: records, and the numbers of those that go. */
-function* lastOf(changes: readonly Change[]): Steps<{
+function* lastOf(changes: readonly RowChange[]): Steps<{
   readonly rows: readonly Row[];
   readonly removed: readonly number[];
 }> {
@@ -215,7 +220,7 @@ function fromStored({ rid, data }: ReadRecord): Row {
   return { rid: Number(rid), entity, revision, values };
 }
 
-function answerOf({ id, at, data }: KeptAnswerRow): KeptAnswer {
-  const { fingerprint, response } = JSON.parse(data) as Pick<KeptAnswer, 'fingerprint' | 'response'>;
+function answerOf({ id, at, data }: IdempotentResponseRow): IdempotentResponse {
+  const { fingerprint, response } = JSON.parse(data) as Pick<IdempotentResponse, 'fingerprint' | 'response'>;
   return { id, at, fingerprint, response };
 }

@@ -1,13 +1,13 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Body, Controller, Get, Headers, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
-import type { TakingWay } from '@isomeros/core/transfer';
+import type { ImportMode } from '@isomeros/core/transfer';
 import type { Request, Response } from 'express';
 import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
-import { HeldMocks } from './heldMocks.js';
-import { takeRecordsIn, type RecordsGiven, type TakenIn } from './recordsIn.js';
-import { csvOfKind, freeze, jsonOfAll, jsonOfKind, kindOf } from './recordsOut.js';
+import { MockRegistry } from './mockRegistry.js';
+import { importInto, type RecordsSource, type ImportResult } from './recordImport.js';
+import { csvOfType, freeze, jsonOfAll, jsonOfType, recordTypeOf } from './recordExport.js';
 
 const JSON_TYPE = 'application/json';
 const CSV_TYPE = 'text/csv';
@@ -17,7 +17,7 @@ const CSV_SENT = `${CSV_TYPE}; charset=utf-8; header=present`;
 /** The records of a mock, out and in, by the names of the model. */
 @Controller('api/mocks/:id/records')
 export class RecordsController {
-  constructor(private readonly mocks: HeldMocks) {}
+  constructor(private readonly mocks: MockRegistry) {}
 
   @Get()
   async all(
@@ -39,14 +39,14 @@ export class RecordsController {
     @Res() response: Response,
   ): Promise<void> {
     const frozen = freeze(this.mocks.find(id));
-    const storage = kindOf(frozen.model, kind);
+    const storage = recordTypeOf(frozen.model, kind);
     const shown = readSecrets(secrets);
     response.vary('Accept');
     // A link in a page cannot say what it accepts.
     const type = as === undefined ? request.accepts([JSON_TYPE, CSV_TYPE]) : readForm(as);
-    if (type === CSV_TYPE) await send(response, CSV_SENT, `${kind}.csv`, csvOfKind(frozen, storage, shown));
+    if (type === CSV_TYPE) await send(response, CSV_SENT, `${kind}.csv`, csvOfType(frozen, storage, shown));
     else if (type === JSON_TYPE)
-      await send(response, JSON_TYPE, `${kind}.json`, jsonOfKind(frozen, storage, shown));
+      await send(response, JSON_TYPE, `${kind}.json`, jsonOfType(frozen, storage, shown));
     else throw new ApiProblem('not-acceptable', `Records are sent as ${JSON_TYPE} or ${CSV_TYPE}.`);
   }
 
@@ -58,7 +58,7 @@ export class RecordsController {
     @Query('way') way: string | undefined,
     @Query('check') check: string | undefined,
     @Body() body: unknown,
-  ): Promise<TakenIn> {
+  ): Promise<ImportResult> {
     return this.take(id, { kind: 'document', text: textOf(body) }, way, check);
   }
 
@@ -72,29 +72,29 @@ export class RecordsController {
     @Query('check') check: string | undefined,
     @Headers('content-type') type: string | undefined,
     @Body() body: unknown,
-  ): Promise<TakenIn> {
+  ): Promise<ImportResult> {
     const form = type?.startsWith(CSV_TYPE) === true ? 'csv' : 'records';
     return this.take(id, { kind: form, of: kind, text: textOf(body) }, way, check);
   }
 
   private async take(
     id: string,
-    records: RecordsGiven,
+    records: RecordsSource,
     way: string | undefined,
     check: string | undefined,
-  ): Promise<TakenIn> {
-    const held = this.mocks.find(id);
-    const { designId } = held.row;
+  ): Promise<ImportResult> {
+    const mock = this.mocks.find(id);
+    const { designId } = mock.row;
     const [mode, checkOnly] = [readWay(way), readChoice('check', check, 'only')];
     const into = {
       most: this.mocks.limits.records,
-      part: (releases: readonly ServedRelease[]) => this.mocks.part(held, releases),
-      onProgress: this.mocks.progressOf(held),
+      split: (releases: readonly ServedRelease[]) => this.mocks.split(mock, releases),
+      onProgress: this.mocks.progressOf(mock),
     };
-    const taken = await this.mocks.inTurn.run(designId, () =>
-      takeRecordsIn(held, into, records, mode, checkOnly),
+    const taken = await this.mocks.queue.run(designId, () =>
+      importInto(mock, into, records, mode, checkOnly),
     );
-    if (taken.done) this.mocks.announce(held);
+    if (taken.done) this.mocks.announce(mock);
     return taken;
   }
 }
@@ -118,7 +118,7 @@ function readForm(as: string): string {
   return as === 'json' || !readChoice('as', as, 'csv') ? JSON_TYPE : CSV_TYPE;
 }
 
-function readWay(way: string | undefined): TakingWay {
+function readWay(way: string | undefined): ImportMode {
   return readChoice('way', way === 'merge' ? undefined : way, 'replace') ? 'replace' : 'merge';
 }
 

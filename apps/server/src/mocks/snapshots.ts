@@ -1,9 +1,9 @@
 import type { Row } from '@isomeros/core/model';
 import type { DataSource } from 'typeorm';
-import { packJson, unpackJson } from '../database/packed.js';
+import { packJson, unpackJson } from '../database/compressedJson.js';
 import { SnapshotRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
-import type { ModelColumns } from './provision.js';
+import type { ModelColumns } from './createDataset.js';
 
 /** More of them a mock does not keep. */
 const MOST_SNAPSHOTS = 50;

@@ -19,7 +19,7 @@ export interface MockView {
   /** Revision of the design that is served. */
   readonly servesRevision: number;
   /** For how many operations, or for all of them, something goes wrong on purpose. */
-  readonly troubles: number;
+  readonly faults: number;
   /** Why a newer model is not served: what its records would lose or contradict. Empty when all is served. */
   readonly obstacles: readonly string[];
   /** Entities that got fewer seed records than wanted when the mock was made or reset. */
@@ -27,7 +27,7 @@ export interface MockView {
 }
 
 /** What is wanted of seed records. */
-export interface Seeding extends SeedPlan {
+export interface SeedSettings extends SeedPlan {
   readonly seed: number;
 }
 

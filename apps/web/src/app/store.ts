@@ -1,17 +1,17 @@
 import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { designReducer } from '../design/designSlice.js';
-import { keepingMiddleware } from '../design/keeping.js';
+import { autosaveMiddleware } from '../design/autosave.js';
 import { releasesReducer } from '../design/releasesSlice.js';
 import { designsReducer } from '../home/designsSlice.js';
 import { mocksReducer } from '../mock/mocksSlice.js';
-import type { Look } from './theme/antTheme.js';
-import { firstLook, keepLook } from './theme/look.js';
+import type { ColorScheme } from './theme/antTheme.js';
+import { initialColorScheme, saveColorScheme } from './theme/colorScheme.js';
 
 const look = createSlice({
   name: 'look',
-  initialState: firstLook,
-  reducers: { lookChosen: (_state, { payload }: PayloadAction<Look>) => payload },
+  initialState: initialColorScheme,
+  reducers: { lookChosen: (_state, { payload }: PayloadAction<ColorScheme>) => payload },
 });
 
 export const { lookChosen } = look.actions;
@@ -26,13 +26,13 @@ export const store = configureStore({
   },
   // Contracts are large and never changed in place: walking them after every keystroke would stall typing.
   middleware: (defaults) =>
-    defaults({ immutableCheck: false, serializableCheck: false }).prepend(keepingMiddleware.middleware),
+    defaults({ immutableCheck: false, serializableCheck: false }).prepend(autosaveMiddleware.middleware),
 });
 
-keepLook(store.getState().look);
+saveColorScheme(store.getState().look);
 store.subscribe(() => {
   const chosen = store.getState().look;
-  if (document.documentElement.dataset['theme'] !== chosen) keepLook(chosen);
+  if (document.documentElement.dataset['theme'] !== chosen) saveColorScheme(chosen);
 });
 
 export type RootState = ReturnType<typeof store.getState>;

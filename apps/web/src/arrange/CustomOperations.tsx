@@ -10,7 +10,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withCustom, withoutCustom } from '../design/chosen.js';
+import { withCustomOperation, withoutCustomOperation } from '../design/choiceUpdates.js';
 import { choicesMade } from '../design/designSlice.js';
 
 interface Props {
@@ -34,7 +34,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
   const isMeant = ({ entity: of, effect }: CustomOperation): boolean =>
     of === found.id && (effect.kind === 'query') === (on === 'collection');
   const write = (custom: CustomOperation): void => {
-    dispatch(choicesMade(withCustom(choices, arrangement, custom)));
+    dispatch(choicesMade(withCustomOperation(choices, arrangement, custom)));
   };
   return (
     <>
@@ -50,7 +50,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
             model={model}
             entity={entity}
             onWrite={write}
-            onRemove={() => dispatch(choicesMade(withoutCustom(choices, arrangement, custom.id)))}
+            onRemove={() => dispatch(choicesMade(withoutCustomOperation(choices, arrangement, custom.id)))}
           />
         ))}
         <Button onClick={() => write(newCustom(found, on, all))}>

@@ -14,7 +14,7 @@ import { Checkbox, Popover } from 'antd';
 import { useEffect, useState } from 'react';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withExposure } from '../design/chosen.js';
+import { withExposure } from '../design/choiceUpdates.js';
 import { derivationClient } from '../design/derivationClient.js';
 import { choicesMade } from '../design/designSlice.js';
 

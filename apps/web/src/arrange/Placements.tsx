@@ -3,7 +3,7 @@ import { Select } from 'antd';
 import { memo, useCallback, useMemo } from 'react';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
-import { withPlace } from '../design/chosen.js';
+import { withPlacement } from '../design/choiceUpdates.js';
 import { choicesMade } from '../design/designSlice.js';
 import { OriginMark } from './OriginMark.js';
 import { placementRows, type PlacementOption, type PlacementRow } from './placementRows.js';
@@ -29,7 +29,7 @@ export function Placements({ selected, onSelect }: Props): React.JSX.Element {
     ({ placings }: PlacementOption): void => {
       const { design } = store.getState();
       const next = placings.reduce(
-        (made, { of, subject, place }) => withPlace(made, design.arrangement, of, subject, place),
+        (made, { of, subject, place }) => withPlacement(made, design.arrangement, of, subject, place),
         design.choices,
       );
       dispatch(choicesMade(next));

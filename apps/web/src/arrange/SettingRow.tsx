@@ -8,7 +8,7 @@ import {
 } from '@isomeros/core/arrangement';
 import { memo, useCallback, useState } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
-import { choicePlace, withoutSetting, withSetting } from '../design/chosen.js';
+import { choicePlace, withoutSetting, withSetting } from '../design/choiceUpdates.js';
 import { choicesMade } from '../design/designSlice.js';
 import { OriginMark } from './OriginMark.js';
 import { SettingControl } from './SettingControl.js';

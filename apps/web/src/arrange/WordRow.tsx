@@ -2,7 +2,7 @@ import { findArrangement, PATH_WORD } from '@isomeros/core/arrangement';
 import { useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withWord } from '../design/chosen.js';
+import { withWord } from '../design/choiceUpdates.js';
 import { choicesMade } from '../design/designSlice.js';
 import { OriginMark } from './OriginMark.js';
 

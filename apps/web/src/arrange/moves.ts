@@ -1,4 +1,10 @@
-import { backSubject, pairingPlaces, placeOf, placeWords, type Placements } from '@isomeros/core/arrangement';
+import {
+  backSubject,
+  pairingPlacements,
+  resolvePlacement,
+  placementWords,
+  type Placements,
+} from '@isomeros/core/arrangement';
 import type { Outline, OutlineResource } from '@isomeros/core/contract';
 import { indexModel, ownsItself, type Model, type ModelIndex } from '@isomeros/core/model';
 import type { Placing } from './placementRows.js';
@@ -24,10 +30,10 @@ export function movesOf(
 ): readonly Move[] {
   const index = indexModel(model);
   return placingsOf(resource, index)
-    .filter(({ of, subject, place }) => placeOf(placements, of, subject).place !== place)
+    .filter(({ of, subject, place }) => resolvePlacement(placements, of, subject).place !== place)
     .flatMap((placing): Move[] => {
       const target = targetOf(placing, resource, outline, index);
-      return target === null ? [] : [{ ...placing, ...placeWords(placing.of, placing.place), target }];
+      return target === null ? [] : [{ ...placing, ...placementWords(placing.of, placing.place), target }];
     });
 }
 
@@ -53,7 +59,7 @@ function placingsOf(resource: OutlineResource, index: ModelIndex): readonly Plac
     case 'pairing':
     case 'pair': {
       if (relationship?.kind !== 'pairs') return [];
-      return placings('pairing', relationship.id, pairingPlaces(relationship));
+      return placings('pairing', relationship.id, pairingPlacements(relationship));
     }
     case 'query':
       return [];

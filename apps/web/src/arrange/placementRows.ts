@@ -1,10 +1,10 @@
 import {
   backSubject,
-  pairingPlaces,
-  placeOf,
-  PLACES,
-  placeWords,
-  type Place,
+  pairingPlacements,
+  resolvePlacement,
+  PLACEMENTS,
+  placementWords,
+  type Placement,
   type Placements,
   type SubjectKind,
 } from '@isomeros/core/arrangement';
@@ -23,7 +23,7 @@ import {
 export interface Placing {
   readonly of: SubjectKind;
   readonly subject: string;
-  readonly place: Place;
+  readonly place: Placement;
 }
 
 /** One answer to where something stands; a reference with a way back is placed at both its ends. */
@@ -100,8 +100,8 @@ export function placementRows(model: Model, placements: Placements): readonly (G
 const group = (label: string, about: string, rows: readonly PlacementRow[]): (GroupRow | PlacementRow)[] =>
   rows.length === 0 ? [] : [{ kind: 'group', id: `group ${label}`, label, about }, ...rows];
 
-function optionOf(of: SubjectKind, subject: string, place: Place): PlacementOption {
-  return { key: place, ...placeWords(of, place), placings: [{ of, subject, place }] };
+function optionOf(of: SubjectKind, subject: string, place: Placement): PlacementOption {
+  return { key: place, ...placementWords(of, place), placings: [{ of, subject, place }] };
 }
 
 function simpleRow(
@@ -109,9 +109,9 @@ function simpleRow(
   of: SubjectKind,
   id: string,
   label: string,
-  places: readonly Place[] = PLACES[of],
+  places: readonly Placement[] = PLACEMENTS[of],
 ): PlacementRow {
-  const { place, level } = placeOf(placements, of, id);
+  const { place, level } = resolvePlacement(placements, of, id);
   return {
     kind: 'placement',
     id,
@@ -128,15 +128,15 @@ function ownsRow(model: Model, placements: Placements, owns: Owns): PlacementRow
 }
 
 const pairsRow = (placements: Placements, pairs: PairsWith): PlacementRow =>
-  simpleRow(placements, 'pairing', pairs.id, `${pairs.from} ${roleOf(pairs)}`, pairingPlaces(pairs));
+  simpleRow(placements, 'pairing', pairs.id, `${pairs.from} ${roleOf(pairs)}`, pairingPlacements(pairs));
 
 /** Both ends of a reference: the list at its target, and whether its target is read below it. */
 function refersRow(placements: Placements, refers: RefersTo): PlacementRow {
   const { id, back } = refers;
-  const near = placeOf(placements, 'reference', id);
-  const far = back === null ? null : placeOf(placements, 'back', backSubject(id));
-  const backs = back === null ? [null] : PLACES.back;
-  const options = PLACES.reference.flatMap((place) =>
+  const near = resolvePlacement(placements, 'reference', id);
+  const far = back === null ? null : resolvePlacement(placements, 'back', backSubject(id));
+  const backs = back === null ? [null] : PLACEMENTS.back;
+  const options = PLACEMENTS.reference.flatMap((place) =>
     backs.map((listed): PlacementOption => {
       const read = place === 'read' ? roleOf(refers) : null;
       const list = listed === 'listed' && back !== null ? back : null;

@@ -2,7 +2,7 @@ import { findArrangement } from '@isomeros/core/arrangement';
 import type { OutlineResource } from '@isomeros/core/contract';
 import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withPlace } from '../design/chosen.js';
+import { withPlacement } from '../design/choiceUpdates.js';
 import type { Consequence, Step } from '../design/consequenceMessages.js';
 import { choicesMade } from '../design/designSlice.js';
 import { useConsequences } from '../design/useConsequences.js';
@@ -49,7 +49,7 @@ export function useMoving(): MovingControl {
   const [index, setIndex] = useState(0);
   const stepOf = ({ of, subject, place }: Move): Step => ({
     kind: 'choices',
-    choices: withPlace(choices, arrangement, of, subject, place),
+    choices: withPlacement(choices, arrangement, of, subject, place),
   });
   const steps = useMemo(
     () => (all === null ? NONE : all.moves.map(stepOf)),
@@ -103,7 +103,7 @@ export function useMoving(): MovingControl {
     finish: () => {
       const { chosen } = moving ?? { chosen: null };
       if (chosen !== null)
-        dispatch(choicesMade(withPlace(choices, arrangement, chosen.of, chosen.subject, chosen.place)));
+        dispatch(choicesMade(withPlacement(choices, arrangement, chosen.of, chosen.subject, chosen.place)));
       cancel();
     },
     cancel,

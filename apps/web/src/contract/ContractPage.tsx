@@ -4,7 +4,7 @@ import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
 import { releasesOf } from '../design/releasesSlice.js';
 import { useContract } from '../design/useContract.js';
-import { ContractSheet } from './ContractSheet.js';
+import { OperationGrid } from './OperationGrid.js';
 import { OperationPage } from './OperationPage.js';
 import { ReleasePage } from './ReleasePage.js';
 import { Releases } from './Releases.js';
@@ -42,7 +42,7 @@ export function ContractPage(): React.JSX.Element {
   return (
     <SplitPanels name="contract" first={480}>
       <section className="panel" aria-label="Sheet">
-        <ContractSheet contract={contract} selected={selected} onSelect={select} />
+        <OperationGrid contract={contract} selected={selected} onSelect={select} />
         {broken && (
           <div className="notice bad">
             The text has errors; this is the contract of the last text without.

@@ -5,8 +5,8 @@ import { api, refusal } from '../app/api/client.js';
 import type { Release, ReleaseEnd } from '../app/api/types.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { loadReleases } from '../design/releasesSlice.js';
-import { faceKey, facesOf } from '../mock/faces.js';
-import { faceChosen, mockChanged } from '../mock/mocksSlice.js';
+import { endpointKey, endpointsOf } from '../mock/endpoints.js';
+import { endpointChosen, mockChanged } from '../mock/mocksSlice.js';
 import { ReleaseEndForm } from './ReleaseEndForm.js';
 
 interface Props {
@@ -41,8 +41,8 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
     void attempt(async () => {
       const mock = await api.createMock(design, [], [release.label]);
       dispatch(mockChanged(mock));
-      const [face] = facesOf([mock]);
-      if (face !== undefined) dispatch(faceChosen({ face: faceKey(face), arrangement }));
+      const [face] = endpointsOf([mock]);
+      if (face !== undefined) dispatch(endpointChosen({ face: endpointKey(face), arrangement }));
       await navigate(`/designs/${design}/mock`);
     });
   };

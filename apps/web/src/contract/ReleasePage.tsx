@@ -1,4 +1,4 @@
-import type { Change, Weight } from '@isomeros/core/comparison';
+import type { ContractChange, Compatibility } from '@isomeros/core/comparison';
 import { useEffect, useState } from 'react';
 import type { Release } from '../app/api/types.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
@@ -15,11 +15,12 @@ interface Props {
   readonly onClose: () => void;
 }
 
-const WEIGHTS: readonly { readonly weight: Weight; readonly title: string; readonly means: string }[] = [
-  { weight: 'breaking', title: 'Breaking', means: 'somebody who relies on it is let down' },
-  { weight: 'compatible', title: 'Compatible', means: 'there is more than before' },
-  { weight: 'cosmetic', title: 'Cosmetic', means: 'nothing of it travels' },
-];
+const WEIGHTS: readonly { readonly weight: Compatibility; readonly title: string; readonly means: string }[] =
+  [
+    { weight: 'breaking', title: 'Breaking', means: 'somebody who relies on it is let down' },
+    { weight: 'compatible', title: 'Compatible', means: 'there is more than before' },
+    { weight: 'cosmetic', title: 'Cosmetic', means: 'nothing of it travels' },
+  ];
 
 /** A release, and everything that has changed since, with why. */
 export function ReleasePage({ design, release, onStatement, onClose }: Props): React.JSX.Element {
@@ -39,7 +40,7 @@ export function ReleasePage({ design, release, onStatement, onClose }: Props): R
         {changes?.length === 0 && <p className="empty-note">Nothing has changed since.</p>}
         {changes !== null &&
           WEIGHTS.map(({ weight, title, means }) => {
-            const alike = changes.filter((change) => change.weight === weight);
+            const alike = changes.filter((change) => change.compatibility === weight);
             if (alike.length === 0) return null;
             return (
               <section key={weight} aria-label={title} className="changes">
@@ -64,7 +65,7 @@ export function ReleasePage({ design, release, onStatement, onClose }: Props): R
 }
 
 interface ChangeProps {
-  readonly change: Change;
+  readonly change: ContractChange;
   readonly onStatement: (line: number) => void;
 }
 
@@ -73,8 +74,8 @@ function ChangeRow({ change, onStatement }: ChangeProps): React.JSX.Element {
   const [asksWhy, setAsksWhy] = useState(false);
   return (
     <li>
-      {change.breaks !== null && (
-        <span className="quiet">{change.breaks === 'sender' ? 'senders' : 'readers'}</span>
+      {change.affects !== null && (
+        <span className="quiet">{change.affects === 'sender' ? 'senders' : 'readers'}</span>
       )}
       <button
         type="button"
@@ -98,9 +99,11 @@ function ChangeRow({ change, onStatement }: ChangeProps): React.JSX.Element {
 }
 
 /** What changed since a release, kept current; `null` until it is known. */
-function useChanges(label: string): readonly Change[] | null {
+function useChanges(label: string): readonly ContractChange[] | null {
   const reviewed = useAppSelector((state) => state.design.reviewed);
-  const [known, setKnown] = useState<{ label: string; changes: readonly Change[] | null } | null>(null);
+  const [known, setKnown] = useState<{ label: string; changes: readonly ContractChange[] | null } | null>(
+    null,
+  );
   useEffect(() => {
     let isWanted = true;
     void derivationClient.changesSince(label).then((changes) => {

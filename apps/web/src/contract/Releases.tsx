@@ -2,7 +2,7 @@ import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { isKept } from '../design/designSlice.js';
+import { isSaved } from '../design/designSlice.js';
 import { loadReleases, releasesOf } from '../design/releasesSlice.js';
 
 interface Props {
@@ -62,7 +62,7 @@ function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): 
       setProblem(refusal(error));
     }
   };
-  const waits = !isKept(design);
+  const waits = !isSaved(design);
   const content = (
     <div className="make-release">
       <p>

@@ -4,19 +4,19 @@ import { derive, deriveOutline } from '@isomeros/core/derivation';
 import type { Model } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import { afterStep } from './afterStep.js';
-import { HeldReleases } from './heldReleases.js';
+import { BaselineReleases } from './baselineReleases.js';
 import type {
   Consequence,
   ConsequenceAnswer,
   ConsequenceQuestion,
-  HoldReleases,
+  LoadReleases,
 } from './consequenceMessages.js';
 
-const releases = new HeldReleases();
+const releases = new BaselineReleases();
 
-self.onmessage = ({ data }: MessageEvent<ConsequenceQuestion | HoldReleases>): void => {
+self.onmessage = ({ data }: MessageEvent<ConsequenceQuestion | LoadReleases>): void => {
   if ('held' in data) {
-    releases.hold(data.held);
+    releases.load(data.held);
     return;
   }
   const answer: ConsequenceAnswer = { number: data.number, consequences: consequencesOf(data) };

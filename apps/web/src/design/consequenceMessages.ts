@@ -1,6 +1,6 @@
 import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractDifference, Outline } from '@isomeros/core/contract';
-import type { DesignReleases } from './heldReleases.js';
+import type { DesignReleases } from './baselineReleases.js';
 import type { Identities, ModelEdit } from '@isomeros/core/model';
 
 /** Something that might be done to a design. */
@@ -20,7 +20,7 @@ export interface ConsequenceQuestion {
 }
 
 /** Compare with these releases from now on. */
-export interface HoldReleases {
+export interface LoadReleases {
   readonly held: DesignReleases;
 }
 

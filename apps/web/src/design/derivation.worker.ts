@@ -3,10 +3,10 @@ import { figuresOf, type Contract } from '@isomeros/core/contract';
 import { derive, deriveOutline, exposureGrid } from '@isomeros/core/derivation';
 import { indexModel, type Model } from '@isomeros/core/model';
 import { parse, type ParseResult } from '@isomeros/core/notation';
-import { HeldReleases } from './heldReleases.js';
+import { BaselineReleases } from './baselineReleases.js';
 import { exampleExchange, type ExampleStage } from './example.js';
-import { impliedBy } from './implied.js';
-import type { Answer, DerivedText, Question, Reviewed, TextToDerive } from './workerMessages.js';
+import { impactOf } from './impact.js';
+import type { WorkerAnswer, DerivedText, WorkerQuestion, Reviewed, TextToDerive } from './workerMessages.js';
 
 interface Sound {
   readonly design: string;
@@ -21,15 +21,15 @@ let sound: Sound | null = null;
 let lastRead: { readonly key: string; readonly parsed: ParseResult } | null = null;
 let whole: { readonly of: Sound; readonly contract: Contract } | null = null;
 let stage: ExampleStage | null = null;
-const releases = new HeldReleases();
+const releases = new BaselineReleases();
 
-self.onmessage = ({ data }: MessageEvent<Question>): void => {
+self.onmessage = ({ data }: MessageEvent<WorkerQuestion>): void => {
   const answer = reply(data);
   self.postMessage(answer);
 };
 
 /** Reads a text, and keeps what is to be derived from it; whether the reading was needed, and something can be. */
-function takeText({ design, text, identities, soundText, choices, arrangement }: TextToDerive): {
+function takeText({ design, text, identities, validText, choices, arrangement }: TextToDerive): {
   readonly parsed: ParseResult;
   readonly isRead: boolean;
   readonly isNew: boolean;
@@ -40,7 +40,7 @@ function takeText({ design, text, identities, soundText, choices, arrangement }:
   const { parsed } = lastRead;
   const isSound = parsed.diagnostics.length === 0;
   const isDecided = isSame(sound, { design, choices, arrangement });
-  const basis = isSound ? parsed.model : isDecided ? null : parse(soundText, identities).model;
+  const basis = isSound ? parsed.model : isDecided ? null : parse(validText, identities).model;
   if (basis !== null) sound = { design, model: completeModel(basis, choices), choices, arrangement };
   return { parsed, isRead, isNew: basis !== null };
 }
@@ -92,7 +92,7 @@ function review(): Reviewed | null {
   };
 }
 
-function reply(question: Question): Answer {
+function reply(question: WorkerQuestion): WorkerAnswer {
   switch (question.kind) {
     case 'derive':
       return { kind: 'derived', number: question.number, json: JSON.stringify(deriveText(question)) };
@@ -106,7 +106,7 @@ function reply(question: Question): Answer {
         json: JSON.stringify(contractNow()?.contract ?? null),
       };
     case 'hold':
-      releases.hold(question.held);
+      releases.load(question.held);
       return { kind: 'held', number: question.number };
     case 'changes': {
       const now = contractNow();
@@ -118,7 +118,7 @@ function reply(question: Question): Answer {
       return { kind: 'reviewed', number: question.number, json: JSON.stringify(review()) };
     case 'implied': {
       const now = contractNow();
-      const implied = now === null ? null : impliedBy(now.contract, now.of.model, question.statement);
+      const implied = now === null ? null : impactOf(now.contract, now.of.model, question.statement);
       return { kind: 'implied', number: question.number, implied };
     }
     case 'grid': {

@@ -1,15 +1,15 @@
-import type { Change } from '@isomeros/core/comparison';
+import type { ContractChange } from '@isomeros/core/comparison';
 import type { Contract, Outline } from '@isomeros/core/contract';
 import type { GridRow } from '@isomeros/core/derivation';
-import type { DesignReleases } from './heldReleases.js';
-import type { Implied } from './implied.js';
+import type { DesignReleases } from './baselineReleases.js';
+import type { Impact } from './impact.js';
 import { WorkerPort, type WithoutNumber } from './workerPort.js';
 import type {
-  Answer,
+  WorkerAnswer,
   Derived,
   DerivedText,
   ExampleExchange,
-  Question,
+  WorkerQuestion,
   ReadText,
   Reviewed,
   TextToDerive,
@@ -79,7 +79,7 @@ class DerivationClient {
   }
 
   /** What changed from a release to the contract of the last sound text; `null` where there is no such release. */
-  async changesSince(label: string): Promise<readonly Change[] | null> {
+  async changesSince(label: string): Promise<readonly ContractChange[] | null> {
     const answer = await this.askWhole({ kind: 'changes', label });
     return answer.kind === 'changes' ? answer.changes : null;
   }
@@ -89,7 +89,7 @@ class DerivationClient {
     return answer.kind === 'grid' ? answer.rows : [];
   }
 
-  async implied(statement: string): Promise<Implied | null> {
+  async implied(statement: string): Promise<Impact | null> {
     const answer = await this.askWhole({ kind: 'implied', statement });
     return answer.kind === 'implied' ? answer.implied : null;
   }
@@ -144,7 +144,7 @@ class DerivationClient {
   }
 
   /** Asks about the whole contract of the newest text. */
-  private askWhole(question: WithoutNumber<Question>): Promise<Answer> {
+  private askWhole(question: WithoutNumber<WorkerQuestion>): Promise<WorkerAnswer> {
     if (this.latest !== null && this.taken !== this.latest) {
       this.taken = this.latest;
       void this.wholes.ask({ kind: 'take', ...this.latest });

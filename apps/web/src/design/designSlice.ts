@@ -3,15 +3,15 @@ import { findArrangement, NO_CHOICES, type Choices } from '@isomeros/core/arrang
 import type { Contract, Outline } from '@isomeros/core/contract';
 import { sameJson, type Json } from '@isomeros/core/model';
 import { api, ApiError } from '../app/api/client.js';
-import type { Design, DesignFigures, Problem } from '../app/api/types.js';
+import type { Design, DesignFigures, ProblemBody } from '../app/api/types.js';
 import type { Derived, Reviewed } from './workerMessages.js';
 
 /** Where the text on screen stands against the text on the server. */
-export type Keeping =
+export type SaveState =
   | { readonly kind: 'kept'; readonly at: string }
   | { readonly kind: 'waiting' }
   | { readonly kind: 'saving' }
-  | { readonly kind: 'failed'; readonly problem: Problem }
+  | { readonly kind: 'failed'; readonly problem: ProblemBody }
   /** Somebody else saved meanwhile. */
   | { readonly kind: 'conflict' };
 
@@ -19,7 +19,7 @@ export interface DesignState {
   /** The design that is asked for; what is shown may still be loading. */
   readonly id: string | null;
   readonly design: Design | null;
-  readonly problem: Problem | null;
+  readonly problem: ProblemBody | null;
   readonly text: string;
   /** What was decided besides the text, kept or not yet. */
   readonly choices: Choices;
@@ -28,7 +28,7 @@ export interface DesignState {
   readonly future: readonly Choices[];
   /** The name of the arrangement that is looked at. */
   readonly arrangement: string;
-  readonly keeping: Keeping;
+  readonly keeping: SaveState;
   readonly derived: Derived | null;
   /** The outline of the contract of the last text without errors. */
   readonly outline: Outline | null;
@@ -59,7 +59,7 @@ const initialState: DesignState = {
   knownPaths: null,
 };
 
-export const openDesign = createAsyncThunk<Design, string, { rejectValue: Problem }>(
+export const openDesign = createAsyncThunk<Design, string, { rejectValue: ProblemBody }>(
   'design/open',
   async (id, { rejectWithValue }) => {
     try {
@@ -74,7 +74,7 @@ export const openDesign = createAsyncThunk<Design, string, { rejectValue: Proble
 export const saveChoices = createAsyncThunk<
   Design,
   { readonly id: string; readonly choices: Choices; readonly revision: number },
-  { rejectValue: Problem }
+  { rejectValue: ProblemBody }
 >('design/saveChoices', async ({ id, choices, revision }, { rejectWithValue }) => {
   try {
     return await api.saveChoices(id, choices, revision);
@@ -90,7 +90,7 @@ interface SaveArguments {
   readonly revision: number;
 }
 
-export const saveText = createAsyncThunk<Design, SaveArguments, { rejectValue: Problem }>(
+export const saveText = createAsyncThunk<Design, SaveArguments, { rejectValue: ProblemBody }>(
   'design/save',
   async ({ id, text, revision }, { rejectWithValue }) => {
     try {
@@ -105,7 +105,7 @@ export const saveText = createAsyncThunk<Design, SaveArguments, { rejectValue: P
 const now = (): string => new Date().toISOString();
 
 /** Whether everything on screen is what the server has. */
-export const isKept = ({ design, text, choices }: DesignState): boolean =>
+export const isSaved = ({ design, text, choices }: DesignState): boolean =>
   design !== null && text === design.text && sameChoices(choices, design.choices);
 
 /** In whatever order their members stand: the server gives them back in its own. */
@@ -113,10 +113,10 @@ export const sameChoices = (a: Choices, b: Choices): boolean =>
   a === b || sameJson(a as unknown as Json, b as unknown as Json);
 
 /** An edit waits to be saved, unless a save is under way or a conflict is to be settled first. */
-const waiting = (keeping: Keeping): Keeping =>
+const waiting = (keeping: SaveState): SaveState =>
   keeping.kind === 'saving' || keeping.kind === 'conflict' ? keeping : { kind: 'waiting' };
 
-const failed = (payload: Problem | undefined, message: string | undefined): Keeping =>
+const failed = (payload: ProblemBody | undefined, message: string | undefined): SaveState =>
   payload?.status === 412
     ? { kind: 'conflict' }
     : { kind: 'failed', problem: payload ?? unexpected(message) };
@@ -125,7 +125,7 @@ const failed = (payload: Problem | undefined, message: string | undefined): Keep
 function saved(state: DesignState, design: Design): DesignState {
   if (state.design?.id !== design.id) return state;
   const next = { ...state, design };
-  return { ...next, keeping: isKept(next) ? { kind: 'kept', at: now() } : { kind: 'waiting' } };
+  return { ...next, keeping: isSaved(next) ? { kind: 'kept', at: now() } : { kind: 'waiting' } };
 }
 
 /** So many steps can be taken back. */
@@ -187,7 +187,7 @@ const slice = createSlice({
     }),
     /** The server changed the design at the request of this page; edits since are still to be saved. */
     designChanged: (state, { payload }: PayloadAction<Design>) => {
-      const untouched = isKept(state);
+      const untouched = isSaved(state);
       const next = { ...state, design: payload };
       return untouched
         ? {
@@ -260,7 +260,7 @@ const slice = createSlice({
   },
 });
 
-const unexpected = (detail: string | undefined): Problem => ({
+const unexpected = (detail: string | undefined): ProblemBody => ({
   type: 'about:blank',
   title: 'Something went wrong',
   status: 0,

@@ -1,9 +1,9 @@
-import { releaseHeld } from '@isomeros/core/comparison';
+import { baselineRelease } from '@isomeros/core/comparison';
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { api } from '../app/api/client.js';
 import type { Release } from '../app/api/types.js';
 import { derivationClient } from './derivationClient.js';
-import type { DesignReleases } from './heldReleases.js';
+import type { DesignReleases } from './baselineReleases.js';
 
 export interface ReleasesState {
   readonly design: string;
@@ -31,7 +31,7 @@ export const loadReleases = createAsyncThunk('releases/load', async (wanted: Wan
   newest = design;
   const items = await api.listReleases(design);
   const compared = items.filter(
-    (one) => one.label === asked || releaseHeld(items, one.arrangement, one.version) === one,
+    (one) => one.label === asked || baselineRelease(items, one.arrangement, one.version) === one,
   );
   const releases = await Promise.all(
     compared.map(async ({ label, arrangement, version, madeAt }) => ({

@@ -4,10 +4,10 @@ import type {
   Consequence,
   ConsequenceAnswer,
   ConsequenceQuestion,
-  HoldReleases,
+  LoadReleases,
   Step,
 } from './consequenceMessages.js';
-import type { DesignReleases } from './heldReleases.js';
+import type { DesignReleases } from './baselineReleases.js';
 
 /** What follows is worked out once the typing pauses, in a worker of its own: typing never waits for it. */
 const QUIET_MS = 700;
@@ -42,7 +42,7 @@ export function useConsequences(
       const { held: releases } = store.getState().releases;
       if (held.current !== releases) {
         held.current = releases;
-        worker.current.postMessage({ held: releases } satisfies HoldReleases);
+        worker.current.postMessage({ held: releases } satisfies LoadReleases);
       }
       const mine = ++number.current;
       worker.current.onmessage = ({ data }: MessageEvent<ConsequenceAnswer>) => {

@@ -1,11 +1,11 @@
-import type { Change } from '@isomeros/core/comparison';
+import type { ContractChange } from '@isomeros/core/comparison';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { GridRow } from '@isomeros/core/derivation';
 import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
 import type { DesignFigures } from '../app/api/types.js';
-import type { DesignReleases } from './heldReleases.js';
-import type { Implied } from './implied.js';
+import type { DesignReleases } from './baselineReleases.js';
+import type { Impact } from './impact.js';
 import type { Assumption, Finding, Outline } from '@isomeros/core/contract';
 
 export interface TextToDerive {
@@ -14,14 +14,14 @@ export interface TextToDerive {
   readonly text: string;
   readonly identities: Identities;
   /** What to derive from while the text has errors and nothing of this design was derived before. */
-  readonly soundText: string;
+  readonly validText: string;
   readonly choices: Choices;
   /** The name of the arrangement to derive. */
   readonly arrangement: string;
 }
 
 /** What the page asks of the worker. `number` comes back in the answer. */
-export type Question =
+export type WorkerQuestion =
   | ({ readonly kind: 'derive'; readonly number: number } & TextToDerive)
   /** What is asked next is about this text. */
   | ({ readonly kind: 'take'; readonly number: number } & TextToDerive)
@@ -79,14 +79,14 @@ export interface ExampleExchange {
   readonly responseBody: string | null;
 }
 
-export type Answer =
+export type WorkerAnswer =
   /** As JSON: read many times faster than a copy is made of it. */
   | { readonly kind: 'derived'; readonly number: number; readonly json: string }
   | { readonly kind: 'taken'; readonly number: number }
   | { readonly kind: 'held'; readonly number: number }
-  | { readonly kind: 'changes'; readonly number: number; readonly changes: readonly Change[] | null }
+  | { readonly kind: 'changes'; readonly number: number; readonly changes: readonly ContractChange[] | null }
   | { readonly kind: 'reviewed'; readonly number: number; readonly json: string }
   | { readonly kind: 'contract'; readonly number: number; readonly json: string }
-  | { readonly kind: 'implied'; readonly number: number; readonly implied: Implied | null }
+  | { readonly kind: 'implied'; readonly number: number; readonly implied: Impact | null }
   | { readonly kind: 'example'; readonly number: number; readonly example: ExampleExchange | null }
   | { readonly kind: 'grid'; readonly number: number; readonly rows: readonly GridRow[] };

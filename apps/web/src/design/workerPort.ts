@@ -1,9 +1,9 @@
-import type { Answer, Question } from './workerMessages.js';
+import type { WorkerAnswer, WorkerQuestion } from './workerMessages.js';
 
 export type WithoutNumber<T> = T extends unknown ? Omit<T, 'number'> : never;
 
 interface Waiting {
-  readonly resolve: (answer: Answer) => void;
+  readonly resolve: (answer: WorkerAnswer) => void;
   readonly reject: (error: Error) => void;
 }
 
@@ -16,7 +16,7 @@ export class WorkerPort {
   private number = 0;
 
   constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+    this.worker.onmessage = ({ data }: MessageEvent<WorkerAnswer>) => {
       this.open.get(data.number)?.resolve(data);
       this.open.delete(data.number);
     };
@@ -27,7 +27,7 @@ export class WorkerPort {
     };
   }
 
-  ask(question: WithoutNumber<Question>): Promise<Answer> {
+  ask(question: WithoutNumber<WorkerQuestion>): Promise<WorkerAnswer> {
     const number = ++this.number;
     return new Promise((resolve, reject) => {
       this.open.set(number, { resolve, reject });

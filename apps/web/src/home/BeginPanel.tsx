@@ -2,7 +2,7 @@ import { Button, Input } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ApiError } from '../app/api/client.js';
-import type { Design, Problem, Sample } from '../app/api/types.js';
+import type { Design, ProblemBody, Sample } from '../app/api/types.js';
 import { kindOfFile } from '../intake/sources.js';
 import { keepSource } from '../intake/pendingSource.js';
 import { FileInput } from '../app/parts/FileInput.js';
@@ -19,7 +19,7 @@ const EXAMPLE =
 export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
   const [name, setName] = useState('');
   const [pasted, setPasted] = useState('');
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const [problem, setProblem] = useState<ProblemBody | null>(null);
   const begin = async (make: () => Promise<Design>): Promise<void> => {
     try {
       const design = await make();

@@ -1,13 +1,13 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
-import type { DesignSummary, Mock, Problem } from '../app/api/types.js';
+import type { DesignSummary, Mock, ProblemBody } from '../app/api/types.js';
 import { DesignRow } from './DesignRow.js';
 
 interface Props {
   readonly items: readonly DesignSummary[] | null;
   readonly mocks: readonly Mock[];
-  readonly problem: Problem | null;
+  readonly problem: ProblemBody | null;
   readonly onOpen: (id: string) => void;
   readonly onChanged: () => void;
 }
@@ -33,7 +33,7 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
     if (await act(() => api.removeDesign(design.id))) setRemoved(design);
   };
   const bringBack = async ({ id }: DesignSummary): Promise<void> => {
-    if (await act(() => api.bringBackDesign(id))) setRemoved(null);
+    if (await act(() => api.restoreDesign(id))) setRemoved(null);
   };
   return (
     <section className="panel" aria-label="Your designs">

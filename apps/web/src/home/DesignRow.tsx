@@ -41,7 +41,7 @@ export function DesignRow(props: RowProps): React.JSX.Element {
         <div>
           {figures.paths} paths, {figures.operations} operations
         </div>
-        {!design.sound && <div className="wrong">its text has errors</div>}
+        {!design.valid && <div className="wrong">its text has errors</div>}
       </div>
       <div>
         <Fingerprint columns={design.fingerprint} />

@@ -1,16 +1,16 @@
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
-import { Bar } from '../app/frame/Bar.js';
+import { TopBar } from '../app/frame/TopBar.js';
 import type { Command } from '../app/frame/commands.js';
-import { StageLine } from '../app/frame/StageLine.js';
-import { STAGES_IN_WORDS } from '../app/frame/stagesInWords.js';
+import { StageNav } from '../app/frame/StageNav.js';
+import { STAGE_DESCRIPTIONS } from '../app/frame/stageDescriptions.js';
 import '../app/frame/frame.css';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { loadMocks } from '../mock/mocksSlice.js';
 import { BeginPanel } from './BeginPanel.js';
 import { loadDesigns } from './designsSlice.js';
 import { DesignList } from './DesignList.js';
-import { Teaching } from './Teaching.js';
+import { Onboarding } from './Onboarding.js';
 import './home.css';
 
 /** The designs there are, and how to begin another. */
@@ -42,12 +42,12 @@ export function HomePage(): React.JSX.Element {
     }));
   return (
     <div className="frame">
-      <Bar
+      <TopBar
         title="Designs"
         note={running === 0 ? undefined : `${running} ${running === 1 ? 'mock' : 'mocks'} running`}
         commands={commands}
       />
-      <StageLine stages={STAGES_IN_WORDS} />
+      <StageNav stages={STAGE_DESCRIPTIONS} />
       <main className="home">
         <DesignList
           items={items}
@@ -57,7 +57,7 @@ export function HomePage(): React.JSX.Element {
           onChanged={() => void dispatch(loadDesigns())}
         />
         <BeginPanel samples={samples} onBegun={open} />
-        <Teaching />
+        <Onboarding />
       </main>
     </div>
   );

@@ -1,11 +1,11 @@
 import { createAsyncThunk, createSlice } from '@reduxjs/toolkit';
 import { api, ApiError } from '../app/api/client.js';
-import type { DesignSummary, Problem, Sample } from '../app/api/types.js';
+import type { DesignSummary, ProblemBody, Sample } from '../app/api/types.js';
 
 export interface DesignsState {
   readonly items: readonly DesignSummary[] | null;
   readonly samples: readonly Sample[];
-  readonly problem: Problem | null;
+  readonly problem: ProblemBody | null;
 }
 
 const initialState: DesignsState = { items: null, samples: [], problem: null };
@@ -13,7 +13,7 @@ const initialState: DesignsState = { items: null, samples: [], problem: null };
 export const loadDesigns = createAsyncThunk<
   { items: readonly DesignSummary[]; samples: readonly Sample[] },
   undefined,
-  { rejectValue: Problem }
+  { rejectValue: ProblemBody }
 >('designs/load', async (_none, { rejectWithValue }) => {
   try {
     const [items, samples] = await Promise.all([api.listDesigns(), api.listSamples()]);

@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, refusal } from '../app/api/client.js';
-import { Bar } from '../app/frame/Bar.js';
+import { TopBar } from '../app/frame/TopBar.js';
 import '../app/frame/frame.css';
-import { StageLine, type Stage } from '../app/frame/StageLine.js';
-import { STAGES_IN_WORDS } from '../app/frame/stagesInWords.js';
-import { GiveSource } from './GiveSource.js';
-import { Report } from './Report.js';
+import { StageNav, type Stage } from '../app/frame/StageNav.js';
+import { STAGE_DESCRIPTIONS } from '../app/frame/stageDescriptions.js';
+import { SourceInput } from './SourceInput.js';
+import { IntakeReport } from './IntakeReport.js';
 import { takeSource } from './pendingSource.js';
 import { designName, isSourceKind, type SourceKind, type SourceText } from './sources.js';
 import { useIntake, type Reading } from './useIntake.js';
@@ -51,15 +51,15 @@ export function IntakePage(): React.JSX.Element {
   const isReport = reading.kind === 'read' && reading.read.intake.problem === null;
   return (
     <div className="frame">
-      <Bar
+      <TopBar
         title={isReport ? name : 'Intake'}
         note={isReport ? 'as it would be; nothing is kept yet' : 'read, never changed; nothing is kept yet'}
         commands={() => []}
       />
-      <StageLine stages={stagesOf(reading)} />
+      <StageNav stages={stagesOf(reading)} />
       <main>
         {reading.kind === 'read' && isReport ? (
-          <Report
+          <IntakeReport
             reading={reading}
             name={name}
             problem={problem}
@@ -69,7 +69,7 @@ export function IntakePage(): React.JSX.Element {
             onLeave={leave}
           />
         ) : (
-          <GiveSource
+          <SourceInput
             kind={kind}
             name={typed}
             reading={reading}
@@ -89,7 +89,7 @@ export function IntakePage(): React.JSX.Element {
 
 /** What the design would amount to, on the stage line as always. */
 function stagesOf(reading: Reading): readonly Stage[] {
-  if (reading.kind !== 'read' || reading.read.figures === null) return STAGES_IN_WORDS;
+  if (reading.kind !== 'read' || reading.read.figures === null) return STAGE_DESCRIPTIONS;
   const { entities, relationships, operations, findings } = reading.read.figures;
   const found = findings.error + findings.doubtful;
   return [

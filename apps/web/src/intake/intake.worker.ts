@@ -1,18 +1,18 @@
 import { arrangementOf, FIRST_ARRANGEMENT, NO_CHOICES } from '@isomeros/core/arrangement';
 import { figuresOf } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
-import { answer, takeIn, type Intake } from '@isomeros/core/intake';
+import { answer, importModel, type Intake } from '@isomeros/core/intake';
 import { indexModel } from '@isomeros/core/model';
-import type { IntakeAsk, IntakeTold, Read } from './intakeMessages.js';
+import type { IntakeRequest, IntakeResponse, ReadSource } from './intakeMessages.js';
 
 let first: Intake | null = null;
 
-const tell = (told: IntakeTold): void => self.postMessage(told);
+const tell = (told: IntakeResponse): void => self.postMessage(told);
 
-self.onmessage = ({ data }: MessageEvent<IntakeAsk>): void => {
+self.onmessage = ({ data }: MessageEvent<IntakeRequest>): void => {
   switch (data.kind) {
     case 'read':
-      first = takeIn(data.format, data.source, data.name, (done) => tell({ kind: 'progress', done }));
+      first = importModel(data.format, data.source, data.name, (done) => tell({ kind: 'progress', done }));
       tell({ kind: 'read', ...withFigures(first) });
       return;
     case 'answer':
@@ -20,7 +20,7 @@ self.onmessage = ({ data }: MessageEvent<IntakeAsk>): void => {
   }
 };
 
-function withFigures(intake: Intake): Read {
+function withFigures(intake: Intake): ReadSource {
   if (intake.problem !== null) return { intake, figures: null };
   const contract = derive(intake.model, arrangementOf(FIRST_ARRANGEMENT, NO_CHOICES));
   const { entities, relationships } = indexModel(intake.model);

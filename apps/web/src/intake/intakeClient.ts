@@ -1,4 +1,4 @@
-import type { IntakeAsk, IntakeTold, Read } from './intakeMessages.js';
+import type { IntakeRequest, IntakeResponse, ReadSource } from './intakeMessages.js';
 
 /** Reads one source in a worker of its own, so that it can be ended at any moment. */
 export class IntakeReading {
@@ -6,11 +6,11 @@ export class IntakeReading {
   private lastProgress = 0;
 
   constructor(
-    onRead: (read: Read) => void,
+    onRead: (read: ReadSource) => void,
     onProgress: (done: number) => void,
     onFailed: (why: string) => void,
   ) {
-    this.worker.onmessage = ({ data }: MessageEvent<IntakeTold>) => {
+    this.worker.onmessage = ({ data }: MessageEvent<IntakeResponse>) => {
       if (data.kind === 'read') onRead(data);
       else if (data.done - this.lastProgress >= 0.01) {
         this.lastProgress = data.done;
@@ -20,7 +20,7 @@ export class IntakeReading {
     this.worker.onerror = (event) => onFailed(`Reading failed inside: ${event.message}`);
   }
 
-  ask(question: IntakeAsk): void {
+  ask(question: IntakeRequest): void {
     this.lastProgress = 0;
     this.worker.postMessage(question);
   }

@@ -1,23 +1,23 @@
 import type { Intake, IntakeFormat } from '@isomeros/core/intake';
 import type { DesignFigures } from '../app/api/types.js';
 
-export interface Read {
+export interface ReadSource {
   readonly intake: Intake;
   /** What the model would amount to; `null` where nothing could be read. */
   readonly figures: DesignFigures | null;
 }
 
 /** Chosen options by the index of their question. */
-export type Chosen = Readonly<Record<number, number>>;
+export type ChosenAnswers = Readonly<Record<number, number>>;
 
-export type IntakeAsk =
+export type IntakeRequest =
   | {
       readonly kind: 'read';
       readonly format: IntakeFormat;
       readonly source: string;
       readonly name: string;
     }
-  | { readonly kind: 'answer'; readonly chosen: Chosen };
+  | { readonly kind: 'answer'; readonly chosen: ChosenAnswers };
 
-export type IntakeTold =
-  { readonly kind: 'progress'; readonly done: number } | ({ readonly kind: 'read' } & Read);
+export type IntakeResponse =
+  { readonly kind: 'progress'; readonly done: number } | ({ readonly kind: 'read' } & ReadSource);

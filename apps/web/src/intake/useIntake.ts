@@ -1,14 +1,19 @@
 import type { IntakeFormat } from '@isomeros/core/intake';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { IntakeReading } from './intakeClient.js';
-import type { Chosen, Read } from './intakeMessages.js';
+import type { ChosenAnswers, ReadSource } from './intakeMessages.js';
 import type { SourceText } from './sources.js';
 
 export type Reading =
   | { readonly kind: 'none' }
   | { readonly kind: 'reading'; readonly done: number }
   | { readonly kind: 'failed'; readonly why: string }
-  | { readonly kind: 'read'; readonly source: SourceText; readonly read: Read; readonly chosen: Chosen };
+  | {
+      readonly kind: 'read';
+      readonly source: SourceText;
+      readonly read: ReadSource;
+      readonly chosen: ChosenAnswers;
+    };
 
 export interface UsedIntake {
   readonly reading: Reading;

@@ -5,17 +5,17 @@ import type { ExchangeSummary } from '../app/api/types.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { ExchangeLog } from './ExchangeLog.js';
-import type { Face } from './faces.js';
+import type { MockEndpoint } from './endpoints.js';
 import { exchangesArrived } from './mocksSlice.js';
 import { useExchange } from './useExchange.js';
-import { useFaceContract } from './useFaceContract.js';
-import { WhatHappened } from './WhatHappened.js';
+import { useEndpointContract } from './useEndpointContract.js';
+import { ExchangeDetail } from './ExchangeDetail.js';
 
 const NONE: readonly ExchangeSummary[] = [];
 
 interface Props {
   /** What messages are sent to. */
-  readonly face: Face;
+  readonly face: MockEndpoint;
   /** Does something that the server may refuse. */
   readonly attempt: (work: () => Promise<void>) => Promise<void>;
 }
@@ -25,7 +25,7 @@ export function Exchanges({ face, attempt }: Props): React.JSX.Element {
   const { mock, kind, name } = face;
   const state: unknown = useLocation().state;
   const dispatch = useAppDispatch();
-  const contract = useFaceContract(face);
+  const contract = useEndpointContract(face);
   const exchanges = useAppSelector(({ mocks }) => mocks.exchanges[mock.id] ?? NONE);
   const [chosen, setChosen] = useState<number | null>(null);
   const newest = exchanges.at(-1)?.number ?? null;
@@ -56,7 +56,7 @@ export function Exchanges({ face, attempt }: Props): React.JSX.Element {
         }}
         onSend={send}
       />
-      <WhatHappened exchange={exchange} />
+      <ExchangeDetail exchange={exchange} />
     </SplitPanels>
   );
 }

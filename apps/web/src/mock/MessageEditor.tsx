@@ -8,7 +8,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { editorTheme } from '../app/parts/editorTheme.js';
 import { completeMessage } from './messageCompletion.js';
-import { firstMessage, foresee } from './messageText.js';
+import { firstMessage, predictMatch } from './messageText.js';
 
 interface Props {
   readonly contract: Contract;
@@ -47,7 +47,7 @@ export function MessageEditor({
       editor.destroy();
     };
   }, []);
-  const foresight = useMemo(() => foresee(contract, message), [contract, message]);
+  const foresight = useMemo(() => predictMatch(contract, message), [contract, message]);
   return (
     <>
       <header className="panel-head">

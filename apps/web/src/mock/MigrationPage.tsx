@@ -1,4 +1,4 @@
-import type { Decision, Doing, MigrationStep } from '@isomeros/core/migration';
+import type { Decision, ResolutionKind, MigrationStep } from '@isomeros/core/migration';
 import { readJson, type Json } from '@isomeros/core/model';
 import { Button, Input, Select } from 'antd';
 import { useEffect, useState } from 'react';
@@ -14,14 +14,14 @@ interface Props {
 
 /** What is chosen about a step, and what is typed to fill in. */
 interface Choice {
-  readonly do: Doing | null;
-  readonly otherwise: Exclude<Doing, 'convert'> | null;
+  readonly do: ResolutionKind | null;
+  readonly otherwise: Exclude<ResolutionKind, 'convert'> | null;
   readonly value: string;
 }
 
 const UNDECIDED: Choice = { do: null, otherwise: null, value: '' };
 
-const NAMES: Readonly<Record<Doing, string>> = { fill: 'Fill in', convert: 'Convert', drop: 'Drop' };
+const NAMES: Readonly<Record<ResolutionKind, string>> = { fill: 'Fill in', convert: 'Convert', drop: 'Drop' };
 
 /** What stands between the records of a mock and the newest model, decided step by step. */
 export function MigrationPage({ mock, onMigrated, onClose }: Props): React.JSX.Element {
@@ -104,9 +104,9 @@ interface StepProps {
 }
 
 function Step({ step, choice, onChoose }: StepProps): React.JSX.Element {
-  const { message, records, first, offers } = step;
+  const { message, records, first, resolutions } = step;
   const more = records - first.length;
-  const others = offers.filter((offer) => offer.do !== 'convert');
+  const others = resolutions.filter((offer) => offer.do !== 'convert');
   return (
     <li>
       <p className="strong">{message}</p>
@@ -115,7 +115,7 @@ function Step({ step, choice, onChoose }: StepProps): React.JSX.Element {
         {more > 0 && `, and ${more} more`}
       </p>
       <div className="choice">
-        <Select<Doing | ''>
+        <Select<ResolutionKind | ''>
           aria-label={`What is done: ${message}`}
           value={choice.do ?? ''}
           onChange={(doing) => {
@@ -124,11 +124,11 @@ function Step({ step, choice, onChoose }: StepProps): React.JSX.Element {
           style={{ width: 420 }}
           options={[
             { value: '', label: 'to be decided' },
-            ...offers.map((offer) => ({ value: offer.do, label: `${NAMES[offer.do]}: ${offer.means}` })),
+            ...resolutions.map((offer) => ({ value: offer.do, label: `${NAMES[offer.do]}: ${offer.means}` })),
           ]}
         />
         {choice.do === 'convert' && others.length > 0 && (
-          <Select<Doing | ''>
+          <Select<ResolutionKind | ''>
             aria-label={`What cannot be converted: ${message}`}
             value={choice.otherwise ?? ''}
             onChange={(doing) => {
@@ -175,7 +175,7 @@ function decisionOf({ do: doing, otherwise, value }: Choice): Decision | null {
 }
 
 function simpleDecision(
-  doing: Exclude<Doing, 'convert'>,
+  doing: Exclude<ResolutionKind, 'convert'>,
   value: string,
 ): Exclude<Decision, { do: 'convert' }> | null {
   if (doing === 'drop') return { do: 'drop' };

@@ -4,13 +4,13 @@ import { api, refusal } from '../app/api/client.js';
 import type { Mock } from '../app/api/types.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { Exchanges } from './Exchanges.js';
-import { faceKey } from './faces.js';
+import { endpointKey } from './endpoints.js';
 import { MigrationPage } from './MigrationPage.js';
-import { MockLine } from './MockLine.js';
+import { MockToolbar } from './MockToolbar.js';
 import { loadMocks, mockChanged, mockRemoved } from './mocksSlice.js';
 import { RecordsPage } from './RecordsPage.js';
 import { StartMock } from './StartMock.js';
-import { useShownFace } from './useShownFace.js';
+import { useShownEndpoint } from './useShownEndpoint.js';
 import './mock.css';
 
 /** What stands below the mock's own line. */
@@ -20,7 +20,7 @@ type View = 'exchanges' | 'records' | 'migration';
 export function MockPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const dispatch = useAppDispatch();
-  const { faces, face } = useShownFace(id);
+  const { faces, face } = useShownEndpoint(id);
   const mock = face?.mock ?? null;
   const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
   const loaded = useAppSelector((root) => root.mocks.loaded);
@@ -57,7 +57,7 @@ export function MockPage(): React.JSX.Element {
   }
   return (
     <div className="mock-page">
-      <MockLine
+      <MockToolbar
         faces={faces}
         face={face}
         onServe={() => start([])}
@@ -98,7 +98,7 @@ export function MockPage(): React.JSX.Element {
           onClose={back}
         />
       )}
-      {view === 'exchanges' && <Exchanges key={faceKey(face)} face={face} attempt={attempt} />}
+      {view === 'exchanges' && <Exchanges key={endpointKey(face)} face={face} attempt={attempt} />}
     </div>
   );
 }

@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
-import type { KindOfRecord, Mock } from '../app/api/types.js';
+import type { RecordType, Mock } from '../app/api/types.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { SeedRecords } from './SeedRecords.js';
-import { TakeRecordsIn } from './TakeRecordsIn.js';
+import { ImportRecords } from './ImportRecords.js';
 
 interface Props {
   readonly mock: Mock;
@@ -17,11 +17,11 @@ interface Props {
 
 /** All records of a mock: how many there are, out, in, and what is wanted when they are seeded. */
 export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React.JSX.Element {
-  const [kinds, setKinds] = useState<readonly KindOfRecord[]>([]);
+  const [kinds, setKinds] = useState<readonly RecordType[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const count = useCallback(async (): Promise<void> => {
     try {
-      setKinds(await api.listKinds(mock.id));
+      setKinds(await api.listRecordTypes(mock.id));
       setProblem(null);
     } catch (error) {
       setProblem(refusal(error));
@@ -34,9 +34,9 @@ export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React
     <SplitPanels name="records" first={540}>
       <RecordKinds mock={mock} kinds={kinds} problem={problem} onClose={onClose} />
       <section className="panel records-in" aria-label="Records in">
-        <TakeRecordsIn
+        <ImportRecords
           mock={mock}
-          kinds={kinds.map(({ kind }) => kind)}
+          kinds={kinds.map(({ name }) => name)}
           onTaken={() => {
             onChanged();
             void count();
@@ -50,7 +50,7 @@ export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React
 
 interface KindsProps {
   readonly mock: Mock;
-  readonly kinds: readonly KindOfRecord[];
+  readonly kinds: readonly RecordType[];
   readonly problem: string | null;
   readonly onClose: () => void;
 }
@@ -105,16 +105,16 @@ function RecordKinds({ mock, kinds, problem, onClose }: KindsProps): React.JSX.E
                 </a>
               </td>
             </tr>
-            {kinds.map(({ kind, records }) => (
-              <tr key={kind}>
-                <td>{kind}</td>
+            {kinds.map(({ name, records }) => (
+              <tr key={name}>
+                <td>{name}</td>
                 <td className="number">{records}</td>
                 <td>
                   {(['json', 'csv'] as const).map((as) => (
                     <a
                       key={as}
-                      aria-label={`${kind} as ${as.toUpperCase()}`}
-                      href={api.recordsAddress(mock.id, kind, { as, ...shown })}
+                      aria-label={`${name} as ${as.toUpperCase()}`}
+                      href={api.recordsAddress(mock.id, name, { as, ...shown })}
                       download
                     >
                       {as.toUpperCase()}

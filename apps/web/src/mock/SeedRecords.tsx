@@ -33,7 +33,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
   }, []);
   useEffect(() => {
     void attempt(async () => {
-      const told = await api.readSeeding(mock.id);
+      const told = await api.readSeedSettings(mock.id);
       setText(printPlan(told));
       setSeed(told.seed);
     });
@@ -44,7 +44,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
     setProblems(read.ok ? [] : read.problems);
     if (!read.ok) return;
     void attempt(async () => {
-      const told = await api.tellSeeding(mock.id, { seed, ...read.plan });
+      const told = await api.saveSeedSettings(mock.id, { seed, ...read.plan });
       setText(printPlan(told));
       await onReset();
     });

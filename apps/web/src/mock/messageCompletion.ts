@@ -1,6 +1,6 @@
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
 import { indexContract, sentName, type Contract, type QueryParameter } from '@isomeros/core/contract';
-import { foresee } from './messageText.js';
+import { predictMatch } from './messageText.js';
 
 const HEADERS = [
   'Accept',
@@ -52,7 +52,7 @@ function completeRequestLine(contract: Contract, before: string, pos: number): C
 
 function completeQuery(contract: Contract, before: string, pos: number): CompletionResult | null {
   const name = /[?&]([^=&]*)$/.exec(before)?.[1];
-  const found = foresee(contract, before);
+  const found = predictMatch(contract, before);
   if (name === undefined || found.kind === 'none') return null;
   return {
     from: pos - name.length,
@@ -82,7 +82,7 @@ function completeHeader(before: string, pos: number): CompletionResult | null {
 }
 
 function completeMember(contract: Contract, text: string, from: number): CompletionResult | null {
-  const found = foresee(contract, text);
+  const found = predictMatch(contract, text);
   if (found.kind === 'none' || found.operation.accepts === null) return null;
   const shape = indexContract(contract).shapes.get(found.operation.accepts);
   const members = (shape?.members ?? []).filter(({ mode }) => mode === 'accepted');

@@ -1,12 +1,12 @@
 import type { Contract, Operation } from '@isomeros/core/contract';
-import { credentialHeader, losingCandidates, readTarget, routerOf } from '@isomeros/core/engine';
+import { credentialHeader, nearMisses, readTarget, routerOf } from '@isomeros/core/engine';
 
 /** What a message will be handled by, as far as its request line tells. */
-export type Foresight =
+export type MatchPrediction =
   | { readonly kind: 'operation'; readonly operation: Operation }
   | { readonly kind: 'none'; readonly why: string };
 
-export function foresee(contract: Contract, message: string): Foresight {
+export function predictMatch(contract: Contract, message: string): MatchPrediction {
   const [line = ''] = message.split('\n', 1);
   const [method = '', target = ''] = line.trim().split(/\s+/);
   if (target === '') return { kind: 'none', why: 'A message begins with a method and a target.' };
@@ -14,7 +14,7 @@ export function foresee(contract: Contract, message: string): Foresight {
   if (!read.ok) return { kind: 'none', why: read.problem.detail };
   const route = routerOf(contract).match(read.target.segments);
   if (route === null) {
-    const [nearest] = losingCandidates(contract, { method, target });
+    const [nearest] = nearMisses(contract, { method, target });
     const hint = nearest === undefined ? '' : ` Nearest is ${nearest.address}.`;
     return { kind: 'none', why: `No path of the contract matches: 404.${hint}` };
   }
@@ -27,7 +27,7 @@ export function foresee(contract: Contract, message: string): Foresight {
 /** A message that reads what is at a target, with credentials where they are asked for. */
 export function readingMessage(contract: Contract, target: string): string {
   const line = `GET ${target} HTTP/1.1`;
-  const foresight = foresee(contract, line);
+  const foresight = predictMatch(contract, line);
   const credentials =
     foresight.kind === 'operation' ? credentialHeader(contract, foresight.operation.access) : null;
   const sent = credentials === null ? [] : [`${credentials[0]}: ${credentials[1]}`];

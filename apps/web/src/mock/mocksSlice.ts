@@ -34,7 +34,7 @@ const slice = createSlice({
         exchanges: restarted ? { ...state.exchanges, [payload.id]: [] } : state.exchanges,
       };
     },
-    faceChosen: (
+    endpointChosen: (
       state,
       { payload }: PayloadAction<{ readonly face: string; readonly arrangement: string }>,
     ) => ({ ...state, chosen: payload }),
@@ -82,5 +82,5 @@ export function mergeByNumber(
   return [...all.values()].sort((a, b) => a.number - b.number);
 }
 
-export const { faceChosen, mockChanged, mockRemoved, exchangesArrived, progressMade } = slice.actions;
+export const { endpointChosen, mockChanged, mockRemoved, exchangesArrived, progressMade } = slice.actions;
 export const mocksReducer = slice.reducer;

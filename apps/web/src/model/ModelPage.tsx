@@ -6,12 +6,12 @@ import { useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
-import { statementAt } from '../design/implied.js';
+import { statementAt } from '../design/impact.js';
 import { outlineRows } from '../app/parts/outlineRows.js';
 import type { EditorContext } from './editorFeatures.js';
-import { ImpliedStrip } from './ImpliedStrip.js';
+import { ImpactStrip } from './ImpactStrip.js';
 import { MapPanel } from './MapPanel.js';
-import type { Reveal } from './NotationEditor.js';
+import type { ScrollTo } from './NotationEditor.js';
 import { NotationPanel } from './NotationPanel.js';
 import type { LineRange } from './selectedMark.js';
 import { declarationOf } from './sheets/edits.js';
@@ -29,11 +29,11 @@ export function ModelPage(): React.JSX.Element {
   const derived = useAppSelector((state) => state.design.derived);
   const outline = useAppSelector((state) => state.design.outline);
   const asked = Number(search.get('line') ?? 0);
-  const askedReveal = useMemo<Reveal | null>(
+  const askedReveal = useMemo<ScrollTo | null>(
     () => (asked > 0 ? { line: asked, focus: true } : null),
     [asked],
   );
-  const [chosenReveal, setChosenReveal] = useState<Reveal | null>(null);
+  const [chosenReveal, setChosenReveal] = useState<ScrollTo | null>(null);
   const [path, setPath] = useState<string | null>(null);
   const [face, setFace] = useState<Face>(() =>
     localStorage.getItem(FACE_KEY) === 'paths' ? 'paths' : 'map',
@@ -90,7 +90,7 @@ export function ModelPage(): React.JSX.Element {
           />
         )}
       </SplitPanels>
-      <ImpliedStrip
+      <ImpactStrip
         row={face === 'paths' ? row : undefined}
         statement={face === 'map' ? selected : null}
         onStatement={goTo}

@@ -20,7 +20,7 @@ import { selectedMark, showSelected, type LineRange } from './selectedMark.js';
 import { notationLanguage } from './notationLanguage.js';
 
 /** A line to bring into view and put the cursor on; a new object asks again. */
-export interface Reveal {
+export interface ScrollTo {
   readonly line: number;
   /** Whether the editor is to be typed in next. */
   readonly focus: boolean;
@@ -29,7 +29,7 @@ export interface Reveal {
 interface Props {
   readonly text: string;
   readonly diagnostics: readonly Diagnostic[];
-  readonly reveal: Reveal | null;
+  readonly reveal: ScrollTo | null;
   readonly onEdit: (text: string) => void;
   readonly onLine: (line: number) => void;
   readonly context: EditorContext;

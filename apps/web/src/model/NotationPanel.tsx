@@ -4,13 +4,13 @@ import { useCallback, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { textEdited } from '../design/designSlice.js';
 import { formatText, type EditorContext } from './editorFeatures.js';
-import { NotationEditor, type Reveal } from './NotationEditor.js';
+import { NotationEditor, type ScrollTo } from './NotationEditor.js';
 import { openRename } from './renamePanel.js';
 import type { LineRange } from './selectedMark.js';
 
 interface Props {
   readonly diagnostics: readonly Diagnostic[];
-  readonly reveal: Reveal | null;
+  readonly reveal: ScrollTo | null;
   readonly selected: LineRange | null;
   readonly context: EditorContext;
   readonly viewRef: React.RefObject<EditorView | null>;

@@ -1,6 +1,6 @@
 import { StateEffect, StateField, type EditorState, type Extension, type Range } from '@codemirror/state';
 import { Decoration, EditorView, WidgetType, type DecorationSet } from '@codemirror/view';
-import type { Diagnostic, Fix, Place } from '@isomeros/core/notation';
+import type { Diagnostic, Fix, TextRange } from '@isomeros/core/notation';
 
 /** Hands the diagnostics of the current text to the editor. */
 export const showDiagnostics = StateEffect.define<readonly Diagnostic[]>();
@@ -42,7 +42,7 @@ function decorate(state: EditorState, diagnostics: readonly Diagnostic[]): Decor
 /** A place of the text as positions in the editor; `null` when the text has become shorter meanwhile. */
 function rangeOf(
   state: EditorState,
-  { line, column, length }: Place,
+  { line, column, length }: TextRange,
 ): { readonly from: number; readonly to: number } | null {
   if (line > state.doc.lines) return null;
   const { from, to } = state.doc.line(line);

@@ -8,14 +8,14 @@ import { codeFolding, foldGutter, foldKeymap, foldService } from '@codemirror/la
 import type { EditorState, Extension } from '@codemirror/state';
 import { EditorView, hoverTooltip, keymap, type Command, type Tooltip } from '@codemirror/view';
 import { findOccurrences, format, occurrenceAt, suggest } from '@isomeros/core/notation';
-import type { Implied } from '../design/implied.js';
+import type { Impact } from '../design/impact.js';
 import { minimalChange } from './minimalChange.js';
 import { openRename, renamePanel } from './renamePanel.js';
 
 /** What the editor asks of the page. */
 export interface EditorContext {
   /** What the statement at a line implies; `null` where there is none, or nothing was derived yet. */
-  readonly implied: (line: number) => Promise<Implied | null>;
+  readonly implied: (line: number) => Promise<Impact | null>;
   /** Tells the person something in a few words. */
   readonly tell: (message: string) => void;
 }

@@ -101,7 +101,7 @@ const WHAT: Readonly<Record<RevisionSummary['what'], string>> = {
 };
 
 function RevisionRow({
-  revision: { number, at, what, sound, lines },
+  revision: { number, at, what, valid, lines },
   isLatest,
 }: {
   readonly revision: RevisionSummary;
@@ -115,7 +115,7 @@ function RevisionRow({
       <span className="mono">
         {lines.added + lines.removed > 0 ? `+${lines.added} −${lines.removed}` : ''}
       </span>
-      <span className={sound ? 'quiet' : 'wrong'}>{sound ? (isLatest ? 'now' : '') : 'errors'}</span>
+      <span className={valid ? 'quiet' : 'wrong'}>{valid ? (isLatest ? 'now' : '') : 'errors'}</span>
     </span>
   );
 }

@@ -12,7 +12,7 @@ import { PART_NAMES, partNamed } from './parts/index.js';
 import { settingsSchema } from './parts/settings.js';
 import { ARRANGEMENT_NAME, readChoices } from './readChoices.js';
 import { CHOICES_FORMAT, upgradeChoices } from './format.js';
-import { escapePointer, type ChoiceProblem, type Read } from './reading.js';
+import { escapePointer, type ChoiceProblem, type ReadResult } from './reading.js';
 
 /** A whole design as one file carries it. */
 export interface DesignFile {
@@ -170,7 +170,7 @@ const isVersion = (value: Json | undefined): value is number =>
 const isName = (value: Json | undefined): boolean =>
   typeof value === 'string' && value.length > 0 && [...value].length <= NAME_LENGTH;
 
-function readIdentities(given: Json | undefined): Read<Identities> {
+function readIdentities(given: Json | undefined): ReadResult<Identities> {
   if (given === undefined) return { value: {}, problems: [] };
   if (!isJsonObject(given))
     return { value: {}, problems: [problem('/identities', 'type', 'Expected an object.')] };

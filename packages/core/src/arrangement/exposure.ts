@@ -13,23 +13,23 @@ export const FILTER_OPERATORS = [
 ] as const;
 export type FilterOperator = (typeof FILTER_OPERATORS)[number];
 
-export type Shown = 'yes' | 'no';
-export type Taken = 'must' | 'may' | 'no';
+export type Visibility = 'yes' | 'no';
+export type Acceptance = 'must' | 'may' | 'no';
 
 /** What goes in and what comes out of one member: a column each of the exposure grid. */
 export interface Exposure {
   /** Returned by a read. */
-  readonly out: Shown;
+  readonly out: Visibility;
   /** Returned in lists. */
-  readonly list: Shown;
-  readonly create: Taken;
-  readonly replace: Taken;
+  readonly list: Visibility;
+  readonly create: Acceptance;
+  readonly replace: Acceptance;
   readonly change: 'may' | 'no';
   /** The operators it can be filtered by. */
   readonly filter: readonly FilterOperator[];
-  readonly sort: Shown;
+  readonly sort: Visibility;
   /** Looked at by a search. */
-  readonly search: Shown;
+  readonly search: Visibility;
 }
 
 export type Aspect = keyof Exposure;

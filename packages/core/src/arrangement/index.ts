@@ -10,8 +10,22 @@ export type { ArrangementChoices, PartName } from './parts/index.js';
 export type { Decided } from './parts/part.js';
 export { decidedSettings, settingText } from './parts/settings.js';
 export { PATH_WORD } from './parts/words.js';
-export { backSubject, pairingPlaces, placeOf, PLACES, placeWords, subjectsOf } from './placements.js';
-export type { Place, PlaceOf, Placements, ResolvedPlace, Subject, SubjectKind } from './placements.js';
+export {
+  backSubject,
+  pairingPlacements,
+  resolvePlacement,
+  PLACEMENTS,
+  placementWords,
+  subjectsOf,
+} from './placements.js';
+export type {
+  Placement,
+  PlacementFor,
+  Placements,
+  ResolvedPlacement,
+  Subject,
+  SubjectKind,
+} from './placements.js';
 export { readSettings } from './readSettings.js';
 export type { SettingProblem, SettingsResult } from './readSettings.js';
 export {
@@ -28,7 +42,7 @@ export type { Arrangement, Choices } from './choices.js';
 export { ARRANGEMENT_NAME, readArrangement, readChoices } from './readChoices.js';
 export { CHOICES_FORMAT, keepChoices, listedSetting, readKeptChoices, upgradeChoices } from './format.js';
 export { escapePointer } from './reading.js';
-export type { ChoiceProblem, Read } from './reading.js';
+export type { ChoiceProblem, ReadResult } from './reading.js';
 export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customOperations.js';
 export type {
   AssignedMember,

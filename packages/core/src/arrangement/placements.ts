@@ -8,7 +8,7 @@ import {
 } from '../model/index.js';
 
 /** For each kind of statement, the places it can be given; the first is what nobody needs to choose. */
-export const PLACES = {
+export const PLACEMENTS = {
   /** An entity that nothing owns. */
   entity: ['root', 'hidden'],
   /** What is owned, many of it. */
@@ -24,12 +24,12 @@ export const PLACES = {
   transition: ['action', 'change', 'hidden'],
 } as const;
 
-export type SubjectKind = keyof typeof PLACES;
-export type PlaceOf<Kind extends SubjectKind> = (typeof PLACES)[Kind][number];
-export type Place = PlaceOf<SubjectKind>;
+export type SubjectKind = keyof typeof PLACEMENTS;
+export type PlacementFor<Kind extends SubjectKind> = (typeof PLACEMENTS)[Kind][number];
+export type Placement = PlacementFor<SubjectKind>;
 
 /** Places that somebody chose, by the id of the subject. */
-export type Placements = Readonly<Record<string, Place>>;
+export type Placements = Readonly<Record<string, Placement>>;
 
 /** Something that can be placed. */
 export interface Subject {
@@ -42,21 +42,21 @@ export interface Subject {
 
 export const backSubject = (relationship: string): string => `${relationship}/back`;
 
-export const isPlace = (place: unknown): place is Place => ALL.has(place);
-const ALL: ReadonlySet<unknown> = new Set(Object.values(PLACES).flat());
+export const isPlacement = (place: unknown): place is Placement => ALL.has(place);
+const ALL: ReadonlySet<unknown> = new Set(Object.values(PLACEMENTS).flat());
 
-export interface ResolvedPlace<Kind extends SubjectKind> {
-  readonly place: PlaceOf<Kind>;
+export interface ResolvedPlacement<Kind extends SubjectKind> {
+  readonly place: PlacementFor<Kind>;
   readonly level: 'default' | 'arrangement';
 }
 
 /** Where something stands in an arrangement. A place that its kind does not have counts as not chosen. */
-export function placeOf<Kind extends SubjectKind>(
+export function resolvePlacement<Kind extends SubjectKind>(
   placements: Placements,
   kind: Kind,
   id: string,
-): ResolvedPlace<Kind> {
-  const options: readonly PlaceOf<Kind>[] = PLACES[kind];
+): ResolvedPlacement<Kind> {
+  const options: readonly PlacementFor<Kind>[] = PLACEMENTS[kind];
   const chosen = Object.hasOwn(placements, id)
     ? options.find((place) => place === placements[id])
     : undefined;
@@ -107,13 +107,13 @@ function relationshipSubjects(relationship: Relationship, intoSlot: boolean): Su
 }
 
 /** Without a way back a pairing has no far side. */
-export const pairingPlaces = ({ back }: PairsWith): readonly PlaceOf<'pairing'>[] =>
-  back === null ? ['near', 'hidden'] : PLACES.pairing;
+export const pairingPlacements = ({ back }: PairsWith): readonly PlacementFor<'pairing'>[] =>
+  back === null ? ['near', 'hidden'] : PLACEMENTS.pairing;
 
 /** What each place is called, and what it means for the paths. */
 const PLACE_WORDS: {
   readonly [Kind in SubjectKind]: Readonly<
-    Record<PlaceOf<Kind>, { readonly label: string; readonly means: string }>
+    Record<PlacementFor<Kind>, { readonly label: string; readonly means: string }>
   >;
 } = {
   entity: {
@@ -160,10 +160,10 @@ const PLACE_WORDS: {
 };
 
 /** The words for the place of a subject. A place that its kind does not have is called by its name. */
-export function placeWords(
+export function placementWords(
   kind: SubjectKind,
-  place: Place,
+  place: Placement,
 ): { readonly label: string; readonly means: string } {
-  const words: Readonly<Partial<Record<Place, { label: string; means: string }>>> = PLACE_WORDS[kind];
+  const words: Readonly<Partial<Record<Placement, { label: string; means: string }>>> = PLACE_WORDS[kind];
   return words[place] ?? { label: place, means: '' };
 }

@@ -3,7 +3,7 @@ import { MOST_ARRANGEMENTS, NO_CHOICES, type Choices } from './choices.js';
 import { PART_NAMES, partNamed, PARTS, type ArrangementChoices } from './parts/index.js';
 import { wrong } from './parts/part.js';
 import { readLevel } from './parts/settings.js';
-import { problem, unknownMembers, type ChoiceProblem, type Read } from './reading.js';
+import { problem, unknownMembers, type ChoiceProblem, type ReadResult } from './reading.js';
 import type { SettingValues } from './settings/values.js';
 
 /** The name of an arrangement: it stands in addresses, and people read it. */
@@ -12,7 +12,7 @@ const EXPECTED_NAME =
   'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores, with a letter or digit at both ends.';
 
 /** Reads what was decided about a design; everything wrong with it is reported at once. */
-export function readChoices(given: Json | undefined, pointer: string): Read<Choices> {
+export function readChoices(given: Json | undefined, pointer: string): ReadResult<Choices> {
   if (given === undefined) return { value: NO_CHOICES, problems: [] };
   if (!isJsonObject(given)) return wrong(NO_CHOICES, pointer, 'Expected an object.');
   const { settings, arrangements, answered, ...others } = given;
@@ -30,16 +30,16 @@ export function readChoices(given: Json | undefined, pointer: string): Read<Choi
   };
 }
 
-const NO_SETTINGS: Read<SettingValues> = { value: {}, problems: [] };
+const NO_SETTINGS: ReadResult<SettingValues> = { value: {}, problems: [] };
 
-function readAnswered(given: Json | undefined, pointer: string): Read<readonly string[]> {
+function readAnswered(given: Json | undefined, pointer: string): ReadResult<readonly string[]> {
   if (given === undefined) return { value: [], problems: [] };
   const texts = Array.isArray(given) && given.every((id) => typeof id === 'string') ? given : null;
   if (texts === null) return wrong([], pointer, 'Expected an array of ids of assumptions.');
   return { value: [...new Set(texts as readonly string[])], problems: [] };
 }
 
-function readArrangements(given: Json | undefined, pointer: string): Read<Choices['arrangements']> {
+function readArrangements(given: Json | undefined, pointer: string): ReadResult<Choices['arrangements']> {
   if (given === undefined) return { value: NO_CHOICES.arrangements, problems: [] };
   if (!Array.isArray(given) || given.length === 0 || given.length > MOST_ARRANGEMENTS)
     return wrong(
@@ -72,7 +72,7 @@ export function readArrangement(
   name: string,
   given: Readonly<Record<string, Json>>,
   pointer: string,
-): Read<ArrangementChoices> {
+): ReadResult<ArrangementChoices> {
   const read = PART_NAMES.map((part) => {
     const own = Object.hasOwn(given, part) ? given[part] : undefined;
     const { empty, read: readPart } = partNamed(part);

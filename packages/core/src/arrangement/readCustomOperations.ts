@@ -12,14 +12,14 @@ import {
   type Operand,
   type OwnComparison,
 } from './customOperations.js';
-import { escapePointer, problem, unknownMembers, type ChoiceProblem, type Read } from './reading.js';
+import { escapePointer, problem, unknownMembers, type ChoiceProblem, type ReadResult } from './reading.js';
 
 /** An identity of a custom operation, as the application makes them. */
 export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
 export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
 
 /** Reads the operations of one's own that an arrangement has; everything wrong is reported at once. */
-export function readCustomOperations(given: Json, pointer: string): Read<readonly CustomOperation[]> {
+export function readCustomOperations(given: Json, pointer: string): ReadResult<readonly CustomOperation[]> {
   const reading = new Reading();
   const value = reading.list(given, pointer, MOST_CUSTOM_OPERATIONS, (item, at) => reading.custom(item, at));
   const ids = new Set<string>();

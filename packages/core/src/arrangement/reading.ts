@@ -9,7 +9,7 @@ export interface ChoiceProblem {
 }
 
 /** What was read, with everything that does not fit in it. */
-export interface Read<T> {
+export interface ReadResult<T> {
   readonly value: T;
   readonly problems: readonly ChoiceProblem[];
 }

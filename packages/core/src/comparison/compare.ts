@@ -8,9 +8,9 @@ import { compareLinks } from './rules/links.js';
 import { compareParameters } from './rules/parameters.js';
 import { compareRepresentations } from './rules/representations.js';
 import { compareStatuses } from './rules/statuses.js';
-import type { Change, Comparison, Weight } from './types.js';
+import type { ContractChange, ComparisonRule, Compatibility } from './types.js';
 
-const COMPARISONS: readonly Comparison[] = [
+const COMPARISONS: readonly ComparisonRule[] = [
   compareAddresses,
   compareEffects,
   compareParameters,
@@ -21,11 +21,11 @@ const COMPARISONS: readonly Comparison[] = [
   compareLinks,
 ];
 
-const WEIGHTS: readonly Weight[] = ['breaking', 'compatible', 'cosmetic'];
+const WEIGHTS: readonly Compatibility[] = ['breaking', 'compatible', 'cosmetic'];
 
 /** Every change from one contract to another, the breaking ones first; none where they are alike. Linear in both. */
-export function compareContracts(before: Contract, after: Contract): readonly Change[] {
+export function compareContracts(before: Contract, after: Contract): readonly ContractChange[] {
   const aligned = align(before, after);
   const changes = COMPARISONS.flatMap((comparison) => [...comparison(aligned)]);
-  return WEIGHTS.flatMap((weight) => changes.filter((change) => change.weight === weight));
+  return WEIGHTS.flatMap((weight) => changes.filter((change) => change.compatibility === weight));
 }

@@ -1,3 +1,3 @@
 export { compareContracts } from './compare.js';
-export { breakingFindings, releaseHeld, type ReleasedContract } from './releases.js';
-export type { Broken, Change, Weight } from './types.js';
+export { breakingFindings, baselineRelease, type ReleasedContract } from './releases.js';
+export type { AffectedParty, ContractChange, Compatibility } from './types.js';

@@ -13,7 +13,7 @@ export interface ReleasedContract {
  * The release that a contract has to go on serving: the newest of its arrangement under its version. Another
  * version stands beside what was released and breaks none of it. `releases` are in the order they were made.
  */
-export function releaseHeld<Release extends Pick<ReleasedContract, 'arrangement'> & { version: string }>(
+export function baselineRelease<Release extends Pick<ReleasedContract, 'arrangement'> & { version: string }>(
   releases: readonly Release[],
   arrangement: string,
   version: string,
@@ -27,11 +27,11 @@ export function breakingFindings(
   contract: Contract,
 ): readonly Finding[] {
   return compareContracts(released, contract)
-    .filter(({ weight }) => weight === 'breaking')
-    .map(({ message, resource, reasons, breaks }) => ({
+    .filter(({ compatibility }) => compatibility === 'breaking')
+    .map(({ message, resource, reasons, affects }) => ({
       id: 'release.broken',
       severity: 'breaking',
-      message: `Breaks ${label} for ${breaks === 'sender' ? 'senders' : 'readers'}: ${message}`,
+      message: `Breaks ${label} for ${affects === 'sender' ? 'senders' : 'readers'}: ${message}`,
       about: resource,
       reasons: [{ rule: 'finding.breaks', because: [{ kind: 'release', label }] }, ...reasons],
     }));

@@ -5,15 +5,15 @@ import type { Contract, ContractIndex, Operation, Reasons, Resource } from '../c
  * or means something else, or an answer no longer fits what it publishes. `compatible`: there is more than
  * before. `cosmetic`: nothing of it travels.
  */
-export type Weight = 'breaking' | 'compatible' | 'cosmetic';
+export type Compatibility = 'breaking' | 'compatible' | 'cosmetic';
 
 /** Who a breaking change breaks: a client that sends something, or one that reads an answer. */
-export type Broken = 'sender' | 'reader';
+export type AffectedParty = 'sender' | 'reader';
 
 /** One difference between two contracts, as clients meet it. */
-export interface Change {
-  readonly weight: Weight;
-  readonly breaks: Broken | null;
+export interface ContractChange {
+  readonly compatibility: Compatibility;
+  readonly affects: AffectedParty | null;
   /** What is another now, in a sentence. */
   readonly message: string;
   /** What it is about: `GET /api/v1/routes`, the name of a shape, or the whole contract. */
@@ -24,7 +24,7 @@ export interface Change {
   readonly reasons: Reasons;
 }
 
-export interface Side {
+export interface IndexedContract {
   readonly contract: Contract;
   readonly index: ContractIndex;
 }
@@ -41,14 +41,14 @@ export interface Pair {
 
 /** Two contracts with what stands at the same address in both. */
 export interface Aligned {
-  readonly before: Side;
-  readonly after: Side;
+  readonly before: IndexedContract;
+  readonly after: IndexedContract;
   readonly pairs: readonly Pair[];
   /** Operations whose address is not there any more. */
-  readonly gone: readonly Operation[];
+  readonly removed: readonly Operation[];
   /** Operations at an address that was not there. */
-  readonly come: readonly Operation[];
+  readonly added: readonly Operation[];
 }
 
 /** One rule: it tells the changes of one kind. */
-export type Comparison = (aligned: Aligned) => Iterable<Change>;
+export type ComparisonRule = (aligned: Aligned) => Iterable<ContractChange>;

@@ -1,5 +1,5 @@
 import type { Operation } from './operation.js';
-import { once } from '../model/index.js';
+import { memoize } from '../model/index.js';
 import type { MemberType, Shape } from './shape.js';
 import type { Contract, Resource } from './types.js';
 
@@ -18,7 +18,7 @@ export interface ContractIndex {
 export const isHome = ({ kind, canonical }: Pick<Resource, 'kind' | 'canonical'>): boolean =>
   canonical && (kind === 'item' || kind === 'singleton');
 
-export const indexContract = once((contract: Contract): ContractIndex => {
+export const indexContract = memoize((contract: Contract): ContractIndex => {
   const operationsOf = new Map<string, Operation[]>();
   for (const operation of contract.operations) {
     const list = operationsOf.get(operation.resource);

@@ -1,4 +1,4 @@
-import type { Aspect, Place, SettingLevel, SettingName, SettingValue } from '../arrangement/index.js';
+import type { Aspect, Placement, SettingLevel, SettingName, SettingValue } from '../arrangement/index.js';
 import type { RuleId } from './rules/index.js';
 
 /**
@@ -17,7 +17,7 @@ export type Source =
       readonly kind: 'placement';
       /** The identity of a statement; a way back adds `/back` to it. */
       readonly subject: string;
-      readonly place: Place;
+      readonly place: Placement;
       readonly level: 'default' | 'arrangement';
     }
   /** A path word that was chosen for a statement, or for its way back. */

@@ -1,4 +1,4 @@
-import type { Aspect, Place, SettingName, SettingValue, SubjectKind } from '../arrangement/index.js';
+import type { Aspect, Placement, SettingName, SettingValue, SubjectKind } from '../arrangement/index.js';
 import type { ModelEdit } from '../model/index.js';
 import type { Reasons } from './reasons.js';
 
@@ -14,13 +14,13 @@ export interface Finding {
   readonly about: string;
   readonly reasons: Reasons;
   /** Edits that would do away with it, where there are any. */
-  readonly mends?: readonly Mend[];
+  readonly quickFixes?: readonly QuickFix[];
 }
 
-export interface Mend {
+export interface QuickFix {
   /** What it does, as a button would say it. */
   readonly title: string;
-  readonly act: Extract<Answer, { kind: 'edit' | 'placement' | 'exposure' | 'word' }>;
+  readonly answer: Extract<Answer, { kind: 'edit' | 'placement' | 'exposure' | 'word' }>;
 }
 
 export type FindingId =
@@ -88,7 +88,7 @@ export type Answer =
       readonly kind: 'placement';
       readonly of: SubjectKind;
       readonly subject: string;
-      readonly place: Place;
+      readonly place: Placement;
     }
   /** Something is called otherwise in the arrangement. */
   | { readonly kind: 'word'; readonly subject: string; readonly word: string }

@@ -1,9 +1,9 @@
 import {
   operationKey,
-  placeOf,
+  resolvePlacement,
   setting,
   type Arrangement,
-  type PlaceOf,
+  type PlacementFor,
   type SettingName,
   type SettingPlace,
   type Settings,
@@ -20,7 +20,7 @@ import {
 } from '../model/index.js';
 
 /** What every rule reads while one contract is derived. */
-export interface Deriving {
+export interface DerivationContext {
   readonly model: Model;
   readonly index: ModelIndex;
   readonly arrangement: Arrangement;
@@ -31,7 +31,7 @@ export interface Deriving {
   readonly farSettings: Map<SettingName, Source & { readonly kind: 'setting' }>;
 }
 
-export function startDeriving(model: Model, arrangement: Arrangement): Deriving {
+export function startDerivation(model: Model, arrangement: Arrangement): DerivationContext {
   const { resources, operations } = arrangement;
   const hasNearSettings = Object.keys(resources).length + Object.keys(operations).length > 0;
   return {
@@ -45,26 +45,26 @@ export function startDeriving(model: Model, arrangement: Arrangement): Deriving 
 }
 
 export const valueOf = <Name extends SettingName>(
-  deriving: Deriving,
+  context: DerivationContext,
   name: Name,
   at?: SettingPlace,
 ): Settings[Name] =>
-  at === undefined || !deriving.hasNearSettings
-    ? (farSetting(deriving, name).value as Settings[Name])
-    : setting(deriving.arrangement, name, at).value;
+  at === undefined || !context.hasNearSettings
+    ? (farSetting(context, name).value as Settings[Name])
+    : setting(context.arrangement, name, at).value;
 
-function farSetting(deriving: Deriving, name: SettingName): Source & { readonly kind: 'setting' } {
-  let source = deriving.farSettings.get(name);
+function farSetting(context: DerivationContext, name: SettingName): Source & { readonly kind: 'setting' } {
+  let source = context.farSettings.get(name);
   if (source === undefined) {
-    source = { kind: 'setting', name, ...setting(deriving.arrangement, name) };
-    deriving.farSettings.set(name, source);
+    source = { kind: 'setting', name, ...setting(context.arrangement, name) };
+    context.farSettings.set(name, source);
   }
   return source;
 }
 
 /** Whether something was chosen for just this resource or operation. */
 export function hasOwnSettings(
-  { arrangement, hasNearSettings }: Deriving,
+  { arrangement, hasNearSettings }: DerivationContext,
   { resource, verb }: SettingPlace,
 ): boolean {
   if (!hasNearSettings) return false;
@@ -75,21 +75,25 @@ export function hasOwnSettings(
 }
 
 /** Where the arrangement has something. */
-export const placed = <Kind extends SubjectKind>(
-  { arrangement }: Deriving,
+export const placementOf = <Kind extends SubjectKind>(
+  { arrangement }: DerivationContext,
   kind: Kind,
   id: string,
-): PlaceOf<Kind> => placeOf(arrangement.placements, kind, id).place;
+): PlacementFor<Kind> => resolvePlacement(arrangement.placements, kind, id).place;
 
 /** A reason that cites statements and where something was placed. */
 export function becausePlaced(
-  { arrangement }: Deriving,
+  { arrangement }: DerivationContext,
   rule: RuleId,
   kind: SubjectKind,
   subject: string,
   ...statements: readonly { readonly id: string }[]
 ): Reason {
-  const source: Source = { kind: 'placement', subject, ...placeOf(arrangement.placements, kind, subject) };
+  const source: Source = {
+    kind: 'placement',
+    subject,
+    ...resolvePlacement(arrangement.placements, kind, subject),
+  };
   return { rule, because: [...because(rule, ...statements).because, source] };
 }
 
@@ -107,36 +111,36 @@ const statementOf = (id: string): string => (isImplicitId(id) ? id.slice(0, -IMP
 
 /** A reason that cites settings, after any statements. */
 export function becauseSet(
-  deriving: Deriving,
+  context: DerivationContext,
   rule: RuleId,
   names: readonly SettingName[],
   ...statements: readonly { readonly id: string }[]
 ): Reason {
-  return becauseSetAt(deriving, rule, names, undefined, ...statements);
+  return becauseSetAt(context, rule, names, undefined, ...statements);
 }
 
 /** The same with settings as they hold for one resource or operation. */
 export function becauseSetAt(
-  deriving: Deriving,
+  context: DerivationContext,
   rule: RuleId,
   names: readonly SettingName[],
   at: SettingPlace | undefined,
   ...statements: readonly { readonly id: string }[]
 ): Reason {
   const cited: Source[] = [...because(rule, ...statements).because];
-  for (const name of names) cited.push(settingSource(deriving, name, at));
+  for (const name of names) cited.push(settingSource(context, name, at));
   return { rule, because: cited };
 }
 
 /** A setting as a source. Where nothing is chosen near, one object stands for it everywhere. */
-function settingSource(deriving: Deriving, name: SettingName, at: SettingPlace | undefined): Source {
-  return at === undefined || !deriving.hasNearSettings
-    ? farSetting(deriving, name)
-    : { kind: 'setting', name, ...setting(deriving.arrangement, name, at) };
+function settingSource(context: DerivationContext, name: SettingName, at: SettingPlace | undefined): Source {
+  return at === undefined || !context.hasNearSettings
+    ? farSetting(context, name)
+    : { kind: 'setting', name, ...setting(context.arrangement, name, at) };
 }
 
-export function entityNamed(deriving: Deriving, name: string): Entity {
-  const entity = deriving.index.entities.get(name);
+export function entityNamed(context: DerivationContext, name: string): Entity {
+  const entity = context.index.entities.get(name);
   if (entity === undefined) throw new Error(`The model has no entity ${name}.`);
   return entity;
 }

@@ -1,15 +1,15 @@
 import type { Arrangement, Settings } from '../arrangement/index.js';
 import type { Contract, MediaType, Resource } from '../contract/index.js';
 import type { Model } from '../model/index.js';
-import { startDeriving, valueOf, type Deriving } from './context.js';
+import { startDerivation, valueOf, type DerivationContext } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
 import { findConstantConditions } from './findings/constantConditions.js';
 import { findImpossible } from './findings/impossible.js';
-import { findLeftovers } from './findings/leftovers.js';
+import { findUnused } from './findings/unused.js';
 import { findMixed } from './findings/mixed.js';
 import { findShadowed } from './findings/shadowed.js';
 import { findUnbounded } from './findings/unbounded.js';
-import { findUnseen } from './findings/unseen.js';
+import { findNeverReturned } from './findings/neverReturned.js';
 import { findVerbs } from './findings/verbs.js';
 import { deriveLinks } from './links/index.js';
 import { structureNames } from './names/members.js';
@@ -23,48 +23,48 @@ import { deriveShapes, findTraits } from './shapes/index.js';
  * same contract byte for byte, and every element carries its reasons.
  */
 export function derive(model: Model, arrangement: Arrangement): Contract {
-  const deriving = startDeriving(model, arrangement);
-  const placed = placeResources(deriving);
-  const traits = findTraits(deriving);
-  const shapes = deriveShapes(deriving, traits, placed);
-  const operations = deriveOperations(deriving, placed, traits);
-  const links = deriveLinks(deriving, placed, traits);
-  findUnseen(deriving, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
-  findUnbounded(deriving, placed);
-  findVerbs(deriving, placed);
-  findShadowed(deriving, placed);
-  findMixed(deriving, placed);
-  findImpossible(deriving);
-  findConstantConditions(deriving);
-  findLeftovers(deriving);
+  const context = startDerivation(model, arrangement);
+  const placed = placeResources(context);
+  const traits = findTraits(context);
+  const shapes = deriveShapes(context, traits, placed);
+  const operations = deriveOperations(context, placed, traits);
+  const links = deriveLinks(context, placed, traits);
+  findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
+  findUnbounded(context, placed);
+  findVerbs(context, placed);
+  findShadowed(context, placed);
+  findMixed(context, placed);
+  findImpossible(context);
+  findConstantConditions(context);
+  findUnused(context);
   return {
-    ...titleAndRoot(deriving),
+    ...titleAndRoot(context),
     description: model.description,
-    version: valueOf(deriving, 'version'),
+    version: valueOf(context, 'version'),
     resources: placed.map((resource): Resource => ({ ...resource, links: links.get(resource.id) ?? [] })),
     operations,
     shapes,
-    findings: deriving.findings,
-    assumptions: findAssumptions(deriving),
-    names: structureNames(deriving),
+    findings: context.findings,
+    assumptions: findAssumptions(context),
+    names: structureNames(context),
     representation: {
-      mediaTypes: valueOf(deriving, 'mediaTypes').map((type) => MEDIA_TYPES[type]),
-      links: valueOf(deriving, 'links'),
-      envelope: valueOf(deriving, 'envelope'),
-      linkForm: valueOf(deriving, 'linkForm'),
-      relationBase: valueOf(deriving, 'relationBase'),
-      unset: valueOf(deriving, 'unset'),
+      mediaTypes: valueOf(context, 'mediaTypes').map((type) => MEDIA_TYPES[type]),
+      links: valueOf(context, 'links'),
+      envelope: valueOf(context, 'envelope'),
+      linkForm: valueOf(context, 'linkForm'),
+      relationBase: valueOf(context, 'relationBase'),
+      unset: valueOf(context, 'unset'),
     },
     paging: {
-      style: valueOf(deriving, 'pageStyle'),
-      totals: valueOf(deriving, 'totals'),
-      oversize: valueOf(deriving, 'oversize'),
+      style: valueOf(context, 'pageStyle'),
+      totals: valueOf(context, 'totals'),
+      oversize: valueOf(context, 'oversize'),
     },
-    versionHeader: valueOf(deriving, 'versionIn') === 'header' ? VERSION_HEADER : null,
-    trailingSlash: valueOf(deriving, 'trailingSlash'),
-    security: securityOf(deriving, operations),
-    unknownMembers: valueOf(deriving, 'unknownMembers'),
-    limits: { bodyBytes: valueOf(deriving, 'maxBodyBytes') },
+    versionHeader: valueOf(context, 'versionIn') === 'header' ? VERSION_HEADER : null,
+    trailingSlash: valueOf(context, 'trailingSlash'),
+    security: securityOf(context, operations),
+    unknownMembers: valueOf(context, 'unknownMembers'),
+    limits: { bodyBytes: valueOf(context, 'maxBodyBytes') },
   };
 }
 
@@ -75,7 +75,7 @@ const MEDIA_TYPES: Readonly<Record<Settings['mediaTypes'][number], MediaType>> =
 
 const VERSION_HEADER = 'API-Version';
 
-export const titleAndRoot = (deriving: Deriving): Pick<Contract, 'title' | 'root'> => ({
-  title: deriving.model.name === '' ? 'Untitled design' : deriving.model.name,
-  root: `${valueOf(deriving, 'basePath')}${valueOf(deriving, 'versionIn') === 'path' ? `/${valueOf(deriving, 'version')}` : ''}`,
+export const titleAndRoot = (context: DerivationContext): Pick<Contract, 'title' | 'root'> => ({
+  title: context.model.name === '' ? 'Untitled design' : context.model.name,
+  root: `${valueOf(context, 'basePath')}${valueOf(context, 'versionIn') === 'path' ? `/${valueOf(context, 'version')}` : ''}`,
 });

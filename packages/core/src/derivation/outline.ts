@@ -1,16 +1,16 @@
 import type { Arrangement } from '../arrangement/index.js';
 import type { Outline } from '../contract/index.js';
 import type { Model } from '../model/index.js';
-import { startDeriving } from './context.js';
+import { startDerivation } from './context.js';
 import { titleAndRoot } from './derive.js';
 import { outlineOperations } from './operations/index.js';
 import { placeResources } from './place/index.js';
 
 /** The outline of the contract that `derive` gives for the same input, in a fraction of its time. */
 export function deriveOutline(model: Model, arrangement: Arrangement): Outline {
-  const deriving = startDeriving(model, arrangement);
-  const placed = placeResources(deriving);
-  const { title, root } = titleAndRoot(deriving);
+  const context = startDerivation(model, arrangement);
+  const placed = placeResources(context);
+  const { title, root } = titleAndRoot(context);
   return {
     title,
     root,
@@ -29,6 +29,6 @@ export function deriveOutline(model: Model, arrangement: Arrangement): Outline {
         reasons,
       }),
     ),
-    operations: outlineOperations(deriving, placed),
+    operations: outlineOperations(context, placed),
   };
 }

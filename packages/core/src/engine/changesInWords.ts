@@ -1,8 +1,8 @@
-import type { Change } from './dataset.js';
+import type { RowChange } from './dataset.js';
 
 /** What a write changed, as the trace says it. */
-export function changesInWords(changes: readonly Change[]): string {
-  const count = (kind: Change['kind']): number => changes.filter((change) => change.kind === kind).length;
+export function changesInWords(changes: readonly RowChange[]): string {
+  const count = (kind: RowChange['kind']): number => changes.filter((change) => change.kind === kind).length;
   const parts = [
     [count('add'), 'added'],
     [count('update'), 'changed'],

@@ -10,10 +10,10 @@ import {
   type Steps,
   type UniqueConstraint,
 } from '../model/index.js';
-import { KeptAnswers, type AnswerView, type KeptAnswer } from './idempotency.js';
+import { IdempotentResponses, type AnswerView, type IdempotentResponse } from './idempotency.js';
 
 /** One step of a write. Changes are applied in order, all or none. */
-export type Change =
+export type RowChange =
   | { readonly kind: 'add'; readonly after: Row }
   | { readonly kind: 'update'; readonly before: Row; readonly after: Row }
   | { readonly kind: 'remove'; readonly before: Row };
@@ -65,7 +65,7 @@ export class Dataset implements RecordView, AnswerView {
     rows: Iterable<Row>,
     counters: Counters,
     /** The answers that are kept for requests sent again. */
-    readonly answers: KeptAnswers = new KeptAnswers(),
+    readonly answers: IdempotentResponses = new IdempotentResponses(),
   ) {
     this.numbers = counters;
     for (const row of rows) this.link(row);
@@ -74,9 +74,9 @@ export class Dataset implements RecordView, AnswerView {
   /** The records as they are after some changes, made beside those there are, in steps. */
   static *changed(
     before: Dataset,
-    changes: readonly Change[],
+    changes: readonly RowChange[],
     counters: Counters,
-    answers: readonly KeptAnswer[] = [],
+    answers: readonly IdempotentResponse[] = [],
   ): Steps<Dataset> {
     const rows = new Map<number, Row>();
     yield* eachInSteps('writing', before.everything(), (row) => rows.set(row.rid, row));
@@ -104,7 +104,7 @@ export class Dataset implements RecordView, AnswerView {
     return this.byEntity.get(entity.entity.id)?.size ?? 0;
   }
 
-  answerTo(id: string, now: number): KeptAnswer | undefined {
+  answerTo(id: string, now: number): IdempotentResponse | undefined {
     return this.answers.get(id, now);
   }
 
@@ -142,7 +142,11 @@ export class Dataset implements RecordView, AnswerView {
   }
 
   /** Takes over what has been committed. */
-  apply(changes: readonly Change[], counters: Counters, answers: readonly KeptAnswer[] = []): void {
+  apply(
+    changes: readonly RowChange[],
+    counters: Counters,
+    answers: readonly IdempotentResponse[] = [],
+  ): void {
     this.answers.add(answers);
     // An index reads what records point at, so what is to go goes while everything is still there.
     for (const change of changes)
@@ -220,7 +224,7 @@ function within<K, V>(map: Map<K, V>, key: K, make: () => V): V {
 export class Draft implements RecordView, AnswerView {
   private readonly touched = new Map<number, Row | null>();
   private readonly pendingAnswers = new Set<string>();
-  private readonly pending: Change[] = [];
+  private readonly pending: RowChange[] = [];
   private rid: number;
   private readonly attributes: Record<string, number>;
 
@@ -230,16 +234,16 @@ export class Draft implements RecordView, AnswerView {
     this.attributes = Object.assign(bareObject() as Record<string, number>, base.counters.attributes);
   }
 
-  answerTo(id: string, now: number): KeptAnswer | 'pending' | undefined {
+  answerTo(id: string, now: number): IdempotentResponse | 'pending' | undefined {
     return this.pendingAnswers.has(id) ? 'pending' : this.base.answerTo(id, now);
   }
 
   /** From now on the answer is pending, until the write it belongs to is settled. */
-  keep({ id }: KeptAnswer): void {
+  keep({ id }: IdempotentResponse): void {
     this.pendingAnswers.add(id);
   }
 
-  get changes(): readonly Change[] {
+  get changes(): readonly RowChange[] {
     return this.pending;
   }
 
@@ -299,14 +303,14 @@ export class Draft implements RecordView, AnswerView {
   }
 
   /** Takes over a draft of this one: its changes, and the numbers it has given out. */
-  takeOver(changes: readonly Change[], { rid, attributes }: Counters): void {
+  merge(changes: readonly RowChange[], { rid, attributes }: Counters): void {
     this.apply(changes);
     this.rid = Math.max(this.rid, rid);
     for (const [attribute, number] of Object.entries(attributes))
       this.attributes[attribute] = Math.max(this.attributes[attribute] ?? number, number);
   }
 
-  apply(changes: readonly Change[]): void {
+  apply(changes: readonly RowChange[]): void {
     for (const change of changes) {
       this.pending.push(change);
       if (change.kind === 'remove') this.touched.set(change.before.rid, null);
@@ -318,7 +322,7 @@ export class Draft implements RecordView, AnswerView {
    * Forgets writes that the base has taken over meanwhile. `committed` are the first changes of this draft;
    * what later ones touched again stays.
    */
-  settle(committed: readonly Change[], answers: readonly KeptAnswer[] = []): void {
+  confirm(committed: readonly RowChange[], answers: readonly IdempotentResponse[] = []): void {
     for (const { id } of answers) this.pendingAnswers.delete(id);
     this.pending.splice(0, committed.length);
     const later = new Set(this.pending.map(ridOf));
@@ -336,4 +340,5 @@ export class Draft implements RecordView, AnswerView {
   }
 }
 
-const ridOf = (change: Change): number => (change.kind === 'remove' ? change.before.rid : change.after.rid);
+const ridOf = (change: RowChange): number =>
+  change.kind === 'remove' ? change.before.rid : change.after.rid;

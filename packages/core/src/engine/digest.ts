@@ -3,7 +3,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { utf8ToBytes } from '@noble/hashes/utils.js';
 import { base64urlnopad } from '@scure/base';
 import type { Contract } from '../contract/index.js';
-import { once } from '../model/index.js';
+import { memoize } from '../model/index.js';
 
 /** So many characters of a digest tell texts apart for good: 96 bits. */
 export const DIGEST_LENGTH = 16;
@@ -18,10 +18,10 @@ export const signatureOf = (secret: string, text: string): string =>
   short(hmac(sha256, utf8ToBytes(secret), utf8ToBytes(text)));
 
 /** Differs where anything differs that a client can see of a contract; the reasons are left aside. */
-export const contractDigest = once((contract: Contract): string => {
+export const contractDigest = memoize((contract: Contract): string => {
   const { findings: _findings, assumptions: _assumptions, ...seen } = contract;
   return digestOf(JSON.stringify(seen, (name, value: unknown) => (name === 'reasons' ? undefined : value)));
 });
 
 /** The beginning of its digest, which tags of records carry. */
-export const contractMark = once((contract: Contract): string => contractDigest(contract).slice(0, 8));
+export const contractMark = memoize((contract: Contract): string => contractDigest(contract).slice(0, 8));

@@ -1,7 +1,7 @@
 import type { Member, Operation, Resource, Shape } from '../contract/index.js';
 import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
-import { findByKey } from './accept.js';
+import { findByKey } from './validateBody.js';
 import { credentialHeader } from './access.js';
 import { pointedAt, type Dataset } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
@@ -10,16 +10,16 @@ import type { EngineRequest } from './message.js';
 import { pairedWith, pairingOf } from './pairing.js';
 import { planRemoval } from './removal.js';
 import { isNeverShown } from './update.js';
-import { recordTag, type Shown } from './validators.js';
-import { WHOLE, memberValue, pathOf } from './represent.js';
+import { recordTag, type Rendering } from './validators.js';
+import { WHOLE, memberValue, pathTo } from './represent.js';
 import {
   indexOf,
-  servingAt,
+  requestContextAt,
   shapeNamed,
   storageNamed,
   storages,
   type Service,
-  type Serving,
+  type RequestContext,
 } from './service.js';
 
 /**
@@ -33,7 +33,7 @@ export function exampleRequest(
   now: number,
 ): EngineRequest | null {
   const mediaType = given.contract.representation.mediaTypes[0] ?? 'application/json';
-  const service = servingAt(given, now, mediaType, null);
+  const service = requestContextAt(given, now, mediaType, null);
   const resource = indexOf(service).resources.get(operation.resource);
   if (resource === undefined) return null;
   const record = exampleRecord(service, dataset, operation, resource);
@@ -43,7 +43,7 @@ export function exampleRequest(
       ? examplePair(service, dataset, operation, resource, record)
       : null;
   if (resource.kind === 'pair' && paired === null) return null;
-  const target = pathOf(service, dataset, resource, record, paired);
+  const target = pathTo(service, dataset, resource, record, paired);
   if (target === null) return null;
   const body = exampleBody(service, dataset, operation, resource, record);
   const headers = new Map<string, string>([['accept', service.mediaType]]);
@@ -77,7 +77,7 @@ export function exampleQuery({ query }: Operation): string {
 
 /** The headers an operation wants: credentials, the state it is made for, a key. */
 function addProtocol(
-  service: Serving,
+  service: RequestContext,
   dataset: Dataset,
   { access, ifMatch, idempotency }: Operation,
   at: { readonly resource: Resource; readonly record: Row | null; readonly paired: Row | null },
@@ -88,7 +88,7 @@ function addProtocol(
   if (idempotency === 'required') headers.set('idempotency-key', '"an-example"');
   const { resource, record, paired } = at;
   if (ifMatch !== 'required' || record === null) return;
-  const shown: Shown =
+  const shown: Rendering =
     paired === null
       ? { resource, record, above: null, pair: null }
       : {
@@ -102,7 +102,7 @@ function addProtocol(
 
 /** The record whose ids fill the path; `null` where the path has none, `undefined` where none is there. */
 function exampleRecord(
-  service: Serving,
+  service: RequestContext,
   dataset: Dataset,
   operation: Operation,
   resource: Resource,
@@ -130,7 +130,7 @@ function exampleRecord(
 }
 
 /** A record that points at something by the reference, else any. */
-function exampleReferrer(service: Serving, dataset: Dataset, { via }: Resource): Row | undefined {
+function exampleReferrer(service: RequestContext, dataset: Dataset, { via }: Resource): Row | undefined {
   const relationship = via?.relationship ?? '';
   const refers = indexModel(service.model).relationshipById.get(relationship);
   const rows = refers === undefined ? [] : [...dataset.all(storageNamed(service, refers.from))];
@@ -139,7 +139,7 @@ function exampleReferrer(service: Serving, dataset: Dataset, { via }: Resource):
 
 /** A record whose condition allows it, else any. */
 function exampleActedOn(
-  service: Serving,
+  service: RequestContext,
   { custom }: Operation,
   candidates: readonly Row[],
 ): Row | undefined {
@@ -147,13 +147,13 @@ function exampleActedOn(
   return candidates.find((row) => holdsFor(service, row, when, service.now)) ?? candidates[0];
 }
 
-function mayMove(service: Serving, resource: Resource, row: Row): boolean {
+function mayMove(service: RequestContext, resource: Resource, row: Row): boolean {
   const found = transitionOf(service, row, resource.transition ?? '');
   return found !== null && allows(found, row, service.now);
 }
 
 /** The record on the near side of a pairing: one that has pairs, else any. */
-function exampleSide(service: Serving, dataset: Dataset, resource: Resource): Row | undefined {
+function exampleSide(service: RequestContext, dataset: Dataset, resource: Resource): Row | undefined {
   const pairs = pairingOf(service, resource);
   const near = [
     ...dataset.all(storageNamed(service, resource.via?.direction === 'paired-back' ? pairs.to : pairs.from)),
@@ -163,7 +163,7 @@ function exampleSide(service: Serving, dataset: Dataset, resource: Resource): Ro
 
 /** The far side of a pair: one that is paired, or for attaching one that is not yet. */
 function examplePair(
-  service: Serving,
+  service: RequestContext,
   dataset: Dataset,
   operation: Operation,
   resource: Resource,
@@ -187,7 +187,7 @@ const richest = (rows: readonly Row[]): Row | undefined =>
     );
 
 function exampleBody(
-  service: Serving,
+  service: RequestContext,
   dataset: Dataset,
   operation: Operation,
   resource: Resource,
@@ -218,7 +218,13 @@ function exampleBody(
 }
 
 /** What a read gave, sent back with one member changed. */
-function replacement(service: Serving, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
+function replacement(
+  service: RequestContext,
+  dataset: Dataset,
+  filler: Filler,
+  shape: Shape,
+  record: Row,
+): Json {
   const body = bareObject();
   for (const member of shape.members) {
     if (member.mode !== 'accepted') continue;
@@ -230,7 +236,13 @@ function replacement(service: Serving, dataset: Dataset, filler: Filler, shape: 
   return Object.assign(body, oneChange(service, dataset, filler, shape, record));
 }
 
-function oneChange(service: Serving, dataset: Dataset, filler: Filler, shape: Shape, record: Row): Json {
+function oneChange(
+  service: RequestContext,
+  dataset: Dataset,
+  filler: Filler,
+  shape: Shape,
+  record: Row,
+): Json {
   const body = bareObject();
   const accepted = shape.members.filter(
     (member) => member.mode === 'accepted' && member.source.kind === 'attribute',
@@ -245,7 +257,7 @@ function oneChange(service: Serving, dataset: Dataset, filler: Filler, shape: Sh
 /** Makes up values that fit and are not taken. */
 class Filler {
   constructor(
-    private readonly service: Serving,
+    private readonly service: RequestContext,
     private readonly dataset: Dataset,
     private readonly random: Random,
     private readonly now: number,

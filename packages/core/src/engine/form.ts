@@ -1,7 +1,7 @@
 import { appendAll, bareObject, isJsonObject, scalarText, type Json } from '../model/index.js';
 import type { MediaType } from '../contract/index.js';
 import type { EngineResponse, Header } from './message.js';
-import type { Serving } from './service.js';
+import type { RequestContext } from './service.js';
 
 /** What a body is: its links are its own, those of its items, or the way in. */
 export type BodyKind = 'record' | 'list' | 'entry';
@@ -39,7 +39,7 @@ export const relationPath = (root: string, relation: string): string => `${root}
 export const variablePath = (root: string, name: string): string => `${root}/-/variables/${name}`;
 
 /** A relation of our own is an absolute URI (RFC 8288 §2.1.2): on the base that was chosen, or at the mock. */
-function relationUri({ contract, host }: Serving, relation: string): string {
+function relationUri({ contract, host }: RequestContext, relation: string): string {
   const { relationBase } = contract.representation;
   if (relationBase !== '') return relationBase + relation;
   return (host ?? 'http://localhost') + relationPath(contract.root, relation);
@@ -57,7 +57,11 @@ export const EMBEDDED = '_embedded';
  * Writes a body in the media type that was agreed on. Bodies are built once, with their links in an object from
  * relation to target; only here that becomes a links object, Link headers (RFC 8288), or HAL.
  */
-export function renderBody(service: Serving, kind: BodyKind, body: Record<string, Json>): RenderedBody {
+export function renderBody(
+  service: RequestContext,
+  kind: BodyKind,
+  body: Record<string, Json>,
+): RenderedBody {
   const headers: Header[] = [CONTENT_TYPE[service.mediaType]];
   const shown =
     service.mediaType === 'application/hal+json' ? hal(service, kind, body) : plain(service, kind, body);
@@ -74,7 +78,7 @@ interface ListOfTexts {
 
 /** A list in plain JSON, from the texts of its records and a body that has everything else, its items empty. */
 export function listOfTexts(
-  service: Serving,
+  service: RequestContext,
   body: Record<string, Json>,
   texts: readonly string[],
 ): ListOfTexts {
@@ -96,7 +100,7 @@ interface Shown {
   readonly inHeaders: Json;
 }
 
-function plain(service: Serving, kind: BodyKind, body: Record<string, Json>): Shown {
+function plain(service: RequestContext, kind: BodyKind, body: Record<string, Json>): Shown {
   const { names, representation } = service.contract;
   const isLinked = representation.links === 'object';
   const links = body[names.links] ?? null;
@@ -118,7 +122,7 @@ const listed = (items: Json | undefined): readonly Json[] =>
   Array.isArray(items) ? (items as readonly Json[]) : [];
 
 /** A record as plain JSON: what is inside it are members like others. */
-function flattened(service: Serving, record: Json, isLinked: boolean): Json {
+function flattened(service: RequestContext, record: Json, isLinked: boolean): Json {
   if (!isJsonObject(record)) return record;
   const object = bareObject();
   for (const [name, value] of Object.entries(record)) {
@@ -141,7 +145,7 @@ function flattened(service: Serving, record: Json, isLinked: boolean): Json {
 }
 
 /** Links with whole URIs, where the arrangement wants them. */
-function withOrigin({ origin }: Serving, links: Json): Json {
+function withOrigin({ origin }: RequestContext, links: Json): Json {
   if (origin === '' || !isJsonObject(links)) return links;
   const whole = bareObject();
   for (const [relation, link] of Object.entries(links)) whole[relation] = withWholeHref(origin, link);
@@ -161,7 +165,7 @@ function insideOf(inside: Json): { readonly name: string; readonly records: Json
 }
 
 /** HAL (draft-kelly-json-hal §4, §8.2): links under `_links`, what a list or a record holds under `_embedded`. */
-function hal(service: Serving, kind: BodyKind, body: Record<string, Json>): Shown {
+function hal(service: RequestContext, kind: BodyKind, body: Record<string, Json>): Shown {
   const { names } = service.contract;
   const curies = [{ name: CURIE, href: relationUri(service, '{rel}'), templated: true }];
   const record = (given: Json, isRoot: boolean): Json => {
@@ -198,7 +202,7 @@ function embedded(inside: { readonly [relation: string]: Json }, record: (given:
 }
 
 /** `Link` (RFC 8288 §3), and `Link-Template` (RFC 9652 §2) for URI templates. */
-function linkHeaders(service: Serving, links: Json): readonly (readonly [string, string])[] {
+function linkHeaders(service: RequestContext, links: Json): readonly (readonly [string, string])[] {
   if (!isJsonObject(links)) return [];
   const texts: Record<'Link' | 'Link-Template', string[]> = { Link: [], 'Link-Template': [] };
   for (const [relation, link] of Object.entries(links)) {

@@ -1,17 +1,17 @@
 import { indexContract, type Operation } from '../contract/index.js';
 import { utf8Length } from '../model/index.js';
 import { authenticate, authorise, type Credential } from './access.js';
-import { losingCandidates } from './candidates.js';
-import { Carrying } from './carryOut.js';
-import type { Change, RecordView } from './dataset.js';
+import { nearMisses } from './nearMisses.js';
+import { OperationExecutor } from './operationExecutor.js';
+import type { RowChange, RecordView } from './dataset.js';
 import { documentationPage } from './documentation.js';
-import type { KeptAnswer } from './idempotency.js';
+import type { IdempotentResponse } from './idempotency.js';
 import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
-import { asPage, wantsPage } from './page.js';
+import { asHtml, wantsHtml } from './htmlView.js';
 import { problem, renderProblem } from './problem.js';
 import { routerOf, type Route } from './router.js';
-import { servingAt, statusFor, type Service, type Serving, type Surroundings } from './service.js';
+import { requestContextAt, statusFor, type Service, type RequestContext, type Runtime } from './service.js';
 import { readTarget } from './target.js';
 import { answered, matched, passed, stopped } from './trace.js';
 
@@ -22,9 +22,9 @@ export interface Handled {
   readonly operation: string | null;
   readonly trace: readonly TraceStep[];
   /** What a write would change; the caller commits it, then answers. */
-  readonly changes: readonly Change[];
+  readonly changes: readonly RowChange[];
   /** An answer that is to be stored with the changes, for when the request is sent again. */
-  readonly kept: KeptAnswer | null;
+  readonly kept: IdempotentResponse | null;
 }
 
 const KNOWN_METHODS: ReadonlySet<string> = new Set([
@@ -45,16 +45,16 @@ export function handle(
   service: Service,
   view: RecordView,
   request: EngineRequest,
-  surroundings: Surroundings,
+  runtime: Runtime,
 ): Handled {
   const { root, representation } = service.contract;
-  const isPage = wantsPage(request, representation.mediaTypes);
+  const isPage = wantsHtml(request, representation.mediaTypes);
   const asked = isPage ? withoutPage(request) : request;
-  const exchange = new Exchange(servingOf(service, request, surroundings), view, asked, surroundings);
+  const exchange = new Exchange(servingOf(service, request, runtime), view, asked, runtime);
   const answer = exchange.run();
   const json = 'code' in answer ? renderProblem(root, answer) : answer;
   const title = exchange.operation?.summary ?? service.contract.title;
-  const rendered = isPage ? asPage(title, root, request, json) : json;
+  const rendered = isPage ? asHtml(title, root, request, json) : json;
   const response =
     request.method === 'HEAD' ? { ...rendered, headers: withLength(rendered), body: null } : rendered;
   if (isPage) exchange.note(passed('represent', 'as a page to read in a browser'));
@@ -85,10 +85,10 @@ const withoutPage = (request: EngineRequest): EngineRequest => ({
 });
 
 /** A service at the moment of a request. */
-function servingOf(service: Service, { headers }: EngineRequest, surroundings: Surroundings): Serving {
+function servingOf(service: Service, { headers }: EngineRequest, runtime: Runtime): RequestContext {
   const host = headers.get('host') ?? '';
   const asked = HOST.test(host) ? `http://${host}` : null;
-  return servingAt(service, surroundings.now(), 'application/json', asked);
+  return requestContextAt(service, runtime.now(), 'application/json', asked);
 }
 
 /** Name or address, and port (RFC 9110 §7.2). */
@@ -101,15 +101,15 @@ function withLength({ headers, body }: EngineResponse): EngineResponse['headers'
 class Exchange {
   readonly trace: TraceStep[] = [];
   operation: Operation | null = null;
-  changes: readonly Change[] = [];
-  kept: KeptAnswer | null = null;
+  changes: readonly RowChange[] = [];
+  kept: IdempotentResponse | null = null;
   private who: Credential | null = null;
 
   constructor(
-    private readonly service: Serving,
+    private readonly service: RequestContext,
     private readonly view: RecordView,
     private readonly request: EngineRequest,
-    private readonly surroundings: Surroundings,
+    private readonly runtime: Runtime,
   ) {}
 
   note(step: TraceStep): void {
@@ -200,7 +200,7 @@ class Exchange {
       this.note(passed('match', 'redirected to the entry'));
       return { status: 307, headers: [['Location', origin + contract.root]], body: null };
     }
-    const near = losingCandidates(contract, this.request).map(({ address }) => address);
+    const near = nearMisses(contract, this.request).map(({ address }) => address);
     const nearest = near.length === 0 ? '' : ` Nearest: ${near.join(', ')}.`;
     return this.stop(
       'match',
@@ -268,7 +268,7 @@ class Exchange {
     const forbidden = authorise(operation, this.who);
     if (forbidden !== null) return this.stop('authorise', forbidden);
     const { resource } = route;
-    const carrying = new Carrying(this.service, this.view, this.request, this.surroundings, {
+    const carrying = new OperationExecutor(this.service, this.view, this.request, this.runtime, {
       resource,
       operation,
       location,

@@ -3,13 +3,13 @@ import type { Credential } from './access.js';
 import { digestOf } from './digest.js';
 import type { EngineRequest, EngineResponse, Problem } from './message.js';
 import { problem } from './problem.js';
-import { statusFor, type Serving } from './service.js';
+import { statusFor, type RequestContext } from './service.js';
 
 /** So long an answer is kept for requests that are sent again. */
-export const KEEP_ANSWERS_MS = 24 * 60 * 60 * 1000;
+export const KEEP_RESPONSES_MS = 24 * 60 * 60 * 1000;
 
 /** The first answer to a request with an Idempotency-Key, as it is stored with what the request wrote. */
-export interface KeptAnswer {
+export interface IdempotentResponse {
   /** Who sent it, to which operation, under which key. */
   readonly id: string;
   /** Of the target and the body: another request may not have the same key. */
@@ -20,31 +20,31 @@ export interface KeptAnswer {
 }
 
 /** The answers of a dataset, by their id. */
-export class KeptAnswers {
-  private readonly byId = new Map<string, KeptAnswer>();
+export class IdempotentResponses {
+  private readonly byId = new Map<string, IdempotentResponse>();
 
-  constructor(kept: Iterable<KeptAnswer> = []) {
+  constructor(kept: Iterable<IdempotentResponse> = []) {
     this.add(kept);
   }
 
   /** The answer, unless it is too old to be given again. */
-  get(id: string, now: number): KeptAnswer | undefined {
+  get(id: string, now: number): IdempotentResponse | undefined {
     const kept = this.byId.get(id);
-    return kept === undefined || kept.at + KEEP_ANSWERS_MS <= now ? undefined : kept;
+    return kept === undefined || kept.at + KEEP_RESPONSES_MS <= now ? undefined : kept;
   }
 
   /** In the order they came in. */
-  all(): Iterable<KeptAnswer> {
+  all(): Iterable<IdempotentResponse> {
     return this.byId.values();
   }
 
   /** Adds answers, and forgets those that are too old by then: they stand in the order they came in. */
-  add(answers: Iterable<KeptAnswer>): void {
+  add(answers: Iterable<IdempotentResponse>): void {
     for (const answer of answers) {
       this.byId.delete(answer.id);
       this.byId.set(answer.id, answer);
       for (const [id, { at }] of this.byId) {
-        if (at + KEEP_ANSWERS_MS > answer.at) break;
+        if (at + KEEP_RESPONSES_MS > answer.at) break;
         this.byId.delete(id);
       }
     }
@@ -56,12 +56,12 @@ export type Keyed =
   /** There is none, or none that counts. */
   | { readonly kind: 'none' }
   | { readonly kind: 'first'; readonly id: string; readonly fingerprint: string }
-  | { readonly kind: 'again'; readonly answer: KeptAnswer }
+  | { readonly kind: 'again'; readonly answer: IdempotentResponse }
   | { readonly kind: 'refused'; readonly problem: Problem };
 
 /** Where answers are looked up: committed ones, and those of writes that are still being committed. */
 export interface AnswerView {
-  answerTo(id: string, now: number): KeptAnswer | 'pending' | undefined;
+  answerTo(id: string, now: number): IdempotentResponse | 'pending' | undefined;
 }
 
 /** A text in quotes (RFC 9651 §3.3.3), or a bare one, of at most 255 characters. */
@@ -76,7 +76,7 @@ export function readKey(
   operation: Operation,
   request: EngineRequest,
   who: Credential | null,
-  { name, now }: Pick<Serving, 'name' | 'now'>,
+  { name, now }: Pick<RequestContext, 'name' | 'now'>,
 ): Keyed {
   const header = request.headers.get('idempotency-key');
   if (operation.idempotency === 'ignored') return { kind: 'none' };

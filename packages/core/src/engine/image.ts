@@ -9,7 +9,7 @@ import {
   type Model,
   type Row,
 } from '../model/index.js';
-import { pointedAt, type Change, type RecordView } from './dataset.js';
+import { pointedAt, type RowChange, type RecordView } from './dataset.js';
 
 /** One record as people read it: by the names of the model, references as the keys they lead to. */
 export interface RecordImage {
@@ -48,7 +48,7 @@ export function keepChanges(
   model: Model,
   before: RecordView,
   after: RecordView,
-  changes: readonly Change[],
+  changes: readonly RowChange[],
 ): readonly KeptChange[] {
   const kept: KeptChange[] = [];
   for (const change of changes) {

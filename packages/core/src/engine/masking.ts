@@ -1,5 +1,5 @@
 import { indexContract, shapeIn, type Contract } from '../contract/index.js';
-import { isJsonObject, once, readJson, type Json, type Model } from '../model/index.js';
+import { isJsonObject, memoize, readJson, type Json, type Model } from '../model/index.js';
 import { credentialsOf, presentedBy } from './access.js';
 import type { RequestBody } from './message.js';
 import type { Service } from './service.js';
@@ -128,7 +128,7 @@ function secretsOf(contract: Contract, model: Model): Secrets {
 }
 
 /** The identities of all write-only attributes, of entities and of values. */
-const writeOnlyOf = once(
+const writeOnlyOf = memoize(
   ({ declarations }: Model): ReadonlySet<string> =>
     new Set(
       declarations.flatMap((declaration) =>

@@ -1,6 +1,6 @@
 import type { Operation, Resource } from '../contract/index.js';
 import type { Json } from '../model/index.js';
-import type { Change } from './dataset.js';
+import type { RowChange } from './dataset.js';
 import type { Location } from './locate.js';
 import type { EngineResponse, Problem, ProblemDetail, StepName } from './message.js';
 import { problem } from './problem.js';
@@ -18,7 +18,7 @@ export interface WriteRequest {
 }
 
 export type WriteOutcome =
-  | { readonly ok: true; readonly response: EngineResponse; readonly changes: readonly Change[] }
+  | { readonly ok: true; readonly response: EngineResponse; readonly changes: readonly RowChange[] }
   | { readonly ok: false; readonly step: StepName; readonly problem: Problem };
 
 /** A write that ends at a step with a problem; nothing is changed. */

@@ -10,21 +10,21 @@ import {
   type PairsWith,
   type Row,
 } from '../model/index.js';
-import { acceptingOf, acceptObject } from './accept.js';
-import type { Change, Draft, RecordView } from './dataset.js';
+import { bodyValidationOf, acceptObject } from './validateBody.js';
+import type { RowChange, Draft, RecordView } from './dataset.js';
 import { renderBody } from './form.js';
 import { pairAt, type Location } from './locate.js';
 import { JSON_PATCH, patchDocument, refusePatch } from './patch.js';
 import { problem } from './problem.js';
-import type { Showing } from './list/query.js';
+import type { Projection } from './list/query.js';
 import { pairedRows } from './related.js';
-import { pathOf, representListed, representRecord, representValue, WHOLE } from './represent.js';
+import { pathTo, representListed, representRecord, representValue, WHOLE } from './represent.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
-import { indexOf, shapeNamed, statusFor, type Serving } from './service.js';
+import { indexOf, shapeNamed, statusFor, type RequestContext } from './service.js';
 import { mergePatch } from './update.js';
 
 /** The pairing a resource is about. */
-export function pairingOf(service: Serving, resource: Resource): PairsWith {
+export function pairingOf(service: RequestContext, resource: Resource): PairsWith {
   const pairs = indexModel(service.model).relationshipById.get(resource.via?.relationship ?? '');
   if (pairs?.kind !== 'pairs') throw new Error(`${resource.id} is about no pairing.`);
   return pairs;
@@ -32,7 +32,7 @@ export function pairingOf(service: Serving, resource: Resource): PairsWith {
 
 /** The records on the other side of the pairs of one record, at a resource about a pairing. */
 export const pairedWith = (
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   resource: Resource,
   above: Row,
@@ -40,12 +40,12 @@ export const pairedWith = (
 
 /** A record as one of those another is paired with: itself, what the pair carries, and where the pair is. */
 export function representPaired(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   resource: Resource,
   above: Row,
   record: Row,
-  showing: Showing = WHOLE,
+  showing: Projection = WHOLE,
 ): Record<string, Json> {
   const represent = resource.kind === 'pair' ? representRecord : representListed;
   const body = represent(service, view, record, showing);
@@ -64,7 +64,7 @@ export function representPaired(
 }
 
 /** The member in which a listed or read record shows what its pair carries. */
-function carriedMember(service: Serving, { id, kind }: Resource): string | null {
+function carriedMember(service: RequestContext, { id, kind }: Resource): string | null {
   const pair = kind === 'pair' ? id : `${id}/pair`;
   const read = indexOf(service)
     .operationsOf.get(pair)
@@ -75,7 +75,7 @@ function carriedMember(service: Serving, { id, kind }: Resource): string | null 
 
 /** The links of a record, and that to the pair. */
 function withPairLink(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   list: Resource,
   links: Json,
@@ -88,14 +88,14 @@ function withPairLink(
     const href =
       resource === undefined || target.kind !== 'pair'
         ? null
-        : pathOf(service, view, resource, above, record);
+        : pathTo(service, view, resource, above, record);
     if (href !== null) all[relation] = { href };
   }
   return all;
 }
 
 /** PUT, PATCH and DELETE of a pair. */
-export function performPair(service: Serving, draft: Draft, request: WriteRequest): WriteOutcome {
+export function executePair(service: RequestContext, draft: Draft, request: WriteRequest): WriteOutcome {
   const { operation, location } = request;
   const pairs = pairingOf(service, request.resource);
   const { above, record, pair } = location;
@@ -110,7 +110,7 @@ const notPaired = ({ operation }: WriteRequest): WriteOutcome =>
   refuse('locate', problem(statusFor(operation, 'missing'), 'not-found', 'They are not paired.'));
 
 function detach(draft: Draft, { operation }: WriteRequest, pair: Row): WriteOutcome {
-  const changes: Change[] = [{ kind: 'remove', before: pair }];
+  const changes: RowChange[] = [{ kind: 'remove', before: pair }];
   draft.apply(changes);
   return {
     ok: true,
@@ -125,7 +125,7 @@ interface Sides extends Location {
 }
 
 function attach(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
   request: WriteRequest,
   pairs: PairsWith,
@@ -136,10 +136,10 @@ function attach(
   values[pairFrom(pairs)] = (isFar ? sides.record : sides.above).rid;
   values[pairTo(pairs)] = (isFar ? sides.above : sides.record).rid;
   if (pairs.carrying !== null) {
-    const accepting = acceptingOf(service, draft);
-    const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), request.body, '');
-    if (accepting.errors.length > 0 || carried === undefined)
-      return invalidBody(request.operation, accepting.errors);
+    const validation = bodyValidationOf(service, draft);
+    const carried = acceptObject(validation, shapeNamed(service, pairs.carrying), request.body, '');
+    if (validation.errors.length > 0 || carried === undefined)
+      return invalidBody(request.operation, validation.errors);
     values[pairCarried(pairs)] = carried;
   }
   if (sides.pair !== null) return keep(service, draft, request, pairs, sides.pair, values);
@@ -149,7 +149,7 @@ function attach(
 
 /** The pair is there already: what it carries is replaced, or nothing changes. */
 function keep(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
   request: WriteRequest,
   pairs: PairsWith,
@@ -165,33 +165,33 @@ function keep(
 }
 
 function change(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
   request: WriteRequest,
   pairs: PairsWith,
   pair: Row,
 ): WriteOutcome {
   if (pairs.carrying === null) throw new Error(`${request.operation.id} changes what is not carried.`);
-  const accepting = acceptingOf(service, draft);
+  const validation = bodyValidationOf(service, draft);
   const now = representValue(service, pairs.carrying, pair.values[pairCarried(pairs)] ?? null);
   const patched =
     request.bodyType === JSON_PATCH
       ? patchDocument(now, request.body)
       : { value: isJsonObject(request.body) ? mergePatch(now, request.body) : null };
   if ('patch' in patched) return refusePatch(request.operation, patched.patch);
-  const carried = acceptObject(accepting, shapeNamed(service, pairs.carrying), patched.value, '');
-  if (accepting.errors.length > 0 || carried === undefined)
-    return invalidBody(request.operation, accepting.errors);
+  const carried = acceptObject(validation, shapeNamed(service, pairs.carrying), patched.value, '');
+  if (validation.errors.length > 0 || carried === undefined)
+    return invalidBody(request.operation, validation.errors);
   const values = Object.assign(bareObject(), pair.values, { [pairCarried(pairs)]: carried });
   const after: Row = { ...pair, values, revision: pair.revision + 1 };
   return answer(service, draft, request, [{ kind: 'update', before: pair, after }], 'ok');
 }
 
 function answer(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
   request: WriteRequest,
-  changes: readonly Change[],
+  changes: readonly RowChange[],
   code: 'created' | 'ok',
 ): WriteOutcome {
   const { operation, resource, location } = request;
@@ -202,7 +202,7 @@ function answer(
   const rendered = isBare
     ? { headers: [], text: null }
     : renderBody(service, 'record', representPaired(service, draft, resource, above, record));
-  const path = code === 'created' ? pathOf(service, draft, resource, above, record) : null;
+  const path = code === 'created' ? pathTo(service, draft, resource, above, record) : null;
   const headers = [
     ...rendered.headers,
     ...(path === null ? [] : [['Location', service.origin + path] as const]),

@@ -1,6 +1,6 @@
 import type { Operation, Shape } from '../contract/index.js';
 import { bareObject, isJsonObject, type Json, type Row } from '../model/index.js';
-import type { Accepting } from './accept.js';
+import type { BodyValidation } from './validateBody.js';
 import { applyPatch, pointerText, readPatch, type PatchStep } from './jsonPatch.js';
 import { refuse, type WriteOutcome } from './outcome.js';
 import { problem } from './problem.js';
@@ -20,24 +20,24 @@ export type PatchProblem =
  * all of it or nothing applies. What is never returned can be added, replaced or removed, but not looked at.
  */
 export function acceptPatch(
-  accepting: Accepting,
+  validation: BodyValidation,
   shape: Shape,
   body: Json,
   record: Row,
 ): Update | { readonly patch: PatchProblem } {
   const hidden = new Set(
     shape.members
-      .filter((member) => member.mode === 'accepted' && isNeverShown(accepting.service, member, record))
+      .filter((member) => member.mode === 'accepted' && isNeverShown(validation.service, member, record))
       .map(({ name }) => name),
   );
   const document = bareObject();
   for (const member of shape.members) {
-    const value = memberValue(accepting.service, accepting.view, member, record);
+    const value = memberValue(validation.service, validation.view, member, record);
     if (value !== undefined && !hidden.has(member.name)) document[member.name] = value;
   }
   const patched = patchDocument(document, body, hidden);
   if ('patch' in patched) return patched;
-  return acceptPatched(accepting, shape, patched.value, record, hidden);
+  return acceptPatched(validation, shape, patched.value, record, hidden);
 }
 
 /** Applies a patch to an object. Members that are hidden are not in it, and may not be looked at. */

@@ -1,9 +1,9 @@
 import type { Contract } from '../contract/index.js';
 import type { Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
-import type { Showing } from './list/query.js';
+import type { Projection } from './list/query.js';
 import { representListed, representRecord } from './represent.js';
-import { indexOf, storages, type Serving } from './service.js';
+import { indexOf, storages, type RequestContext } from './service.js';
 import { allowedMask, holdsOthers, stateOf } from './validators.js';
 
 interface Kept {
@@ -27,7 +27,7 @@ const MOST_CHARACTERS = 32 * 1_048_576;
 
 const texts = new WeakMap<RecordView, WeakMap<Contract, Texts>>();
 
-function textsOf(service: Serving, view: RecordView): Texts {
+function textsOf(service: RequestContext, view: RecordView): Texts {
   let byContract = texts.get(view);
   if (byContract === undefined) {
     byContract = new WeakMap();
@@ -42,13 +42,19 @@ function textsOf(service: Serving, view: RecordView): Texts {
 }
 
 /** Whether records of an entity are shown by themselves alone, so that their texts can be kept. */
-function isAlone(service: Serving, record: Row, { fields, expand }: Showing): boolean {
+function isAlone(service: RequestContext, record: Row, { fields, expand }: Projection): boolean {
   const { links } = service.contract.representation;
   const isPlain = service.mediaType === 'application/json' && links === 'object' && service.origin === '';
   return isPlain && fields === null && expand.size === 0 && !holdsOthers(service, record);
 }
 
-function textFor(service: Serving, view: RecordView, known: Texts, record: Row, purpose: Purpose): Kept {
+function textFor(
+  service: RequestContext,
+  view: RecordView,
+  known: Texts,
+  record: Row,
+  purpose: Purpose,
+): Kept {
   const kept = known[purpose];
   const mask = allowedMask(service, record);
   const last = kept.get(record.rid);
@@ -67,10 +73,10 @@ function textFor(service: Serving, view: RecordView, known: Texts, record: Row, 
  * allows something else. `null` where more than that decides it.
  */
 export const recordText = (
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   record: Row,
-  showing: Showing,
+  showing: Projection,
 ): string | null =>
   isAlone(service, record, showing)
     ? textFor(service, view, textsOf(service, view), record, 'item').text
@@ -84,10 +90,10 @@ export interface ListedTexts {
 
 /** The texts of records of one entity as a list shows them; `null` where more than each by itself decides them. */
 export function listedTexts(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   records: readonly Row[],
-  showing: Showing,
+  showing: Projection,
 ): ListedTexts | null {
   const [first] = records;
   if (first === undefined || !isAlone(service, first, showing)) return null;

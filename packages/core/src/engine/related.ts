@@ -2,11 +2,11 @@ import type { Expanded, Via } from '../contract/index.js';
 import { indexModel, pairFrom, pairTo, type PairsWith, type Row } from '../model/index.js';
 import { pointedAt, type RecordView } from './dataset.js';
 import { decidingKeys, ranked } from './list/sort.js';
-import { storageNamed, storages, type Serving } from './service.js';
+import { storageNamed, storages, type RequestContext } from './service.js';
 
 /** The records on the other side of the pairs of one record. */
 export function pairedRows(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   pairs: PairsWith,
   direction: Via['direction'] | undefined,
@@ -23,7 +23,12 @@ export function pairedRows(
 }
 
 /** The records that a record has by a relationship, in the order of their key, at most as many as are shown. */
-export function relatedBy(service: Serving, view: RecordView, record: Row, source: Expanded): readonly Row[] {
+export function relatedBy(
+  service: RequestContext,
+  view: RecordView,
+  record: Row,
+  source: Expanded,
+): readonly Row[] {
   const rows = unordered(service, view, record, source);
   if (rows.length < 2) return rows;
   const keys = decidingKeys(service, source, []);
@@ -33,7 +38,7 @@ export function relatedBy(service: Serving, view: RecordView, record: Row, sourc
 }
 
 function unordered(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   record: Row,
   { way, relationship, entity }: Expanded,
@@ -57,7 +62,7 @@ function unordered(
 
 /** What a record owns and shows inside itself, in the order of the key. */
 export function inlineRows(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   { entity, relationship }: { readonly entity: string; readonly relationship: string },
   record: Row,

@@ -7,10 +7,10 @@ import {
   type Relationship,
   type Row,
 } from '../model/index.js';
-import type { Change, RecordView } from './dataset.js';
+import type { RowChange, RecordView } from './dataset.js';
 
 export type RemovalPlan =
-  | { readonly ok: true; readonly changes: readonly Change[] }
+  | { readonly ok: true; readonly changes: readonly RowChange[] }
   /** Records that need what would go, with the role by which they do. */
   | { readonly ok: false; readonly blocking: readonly { readonly row: Row; readonly role: string }[] };
 
@@ -70,7 +70,7 @@ function strandedSlots(model: Model, going: ReadonlyMap<number, Row>): Pointing[
   });
 }
 
-function detachments(detaching: readonly Pointing[], going: ReadonlyMap<number, Row>): Change[] {
+function detachments(detaching: readonly Pointing[], going: ReadonlyMap<number, Row>): RowChange[] {
   const changed = new Map<number, { before: Row; after: Row }>();
   for (const { row, relationship } of detaching) {
     if (going.has(row.rid)) continue;
@@ -83,5 +83,5 @@ function detachments(detaching: readonly Pointing[], going: ReadonlyMap<number, 
 }
 
 /** What was found last goes first: children before their owners. */
-const removals = (going: ReadonlyMap<number, Row>): Change[] =>
+const removals = (going: ReadonlyMap<number, Row>): RowChange[] =>
   [...going.values()].reverse().map((before) => ({ kind: 'remove', before }));

@@ -4,16 +4,16 @@ import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { EMBEDDED } from './form.js';
 import { expandedMembers, NOTHING_EXPANDED, type ExpandTree } from './list/expand.js';
-import type { Showing } from './list/query.js';
+import type { Projection } from './list/query.js';
 import { inlineRows, relatedBy } from './related.js';
-import { indexOf, shapeNamed, storageNamed, storages, type Serving } from './service.js';
+import { indexOf, shapeNamed, storageNamed, storages, type RequestContext } from './service.js';
 
 /**
  * The path of a resource for a record, or a record below which it lies; `null` when an owner is missing.
  * The last id of a pair is that of the record it is paired with.
  */
-export function pathOf(
-  service: Serving,
+export function pathTo(
+  service: RequestContext,
   view: RecordView,
   resource: Resource,
   record: Row | null,
@@ -36,7 +36,7 @@ export function pathOf(
 
 /** The path of an item of a list as a URI template (RFC 6570), for the record that the list stands below. */
 export function templateOf(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   { segments, path }: Resource,
   above: Row | null,
@@ -58,13 +58,13 @@ export function templateOf(
 }
 
 /** The key of a record as a path has it. */
-const keyText = (service: Serving, { entity, values }: Row): string => {
+const keyText = (service: RequestContext, { entity, values }: Row): string => {
   const key = storages(service).byId.get(entity)?.key;
   return encodeURIComponent(scalarText(values[key?.id ?? '']));
 };
 
 /** The record itself or the nearest of its owners that is of the entity. */
-function ancestor(service: Serving, view: RecordView, record: Row | null, entity: string): Row | null {
+function ancestor(service: RequestContext, view: RecordView, record: Row | null, entity: string): Row | null {
   let step = record;
   while (step !== null) {
     const storage = storages(service).byId.get(step.entity);
@@ -76,37 +76,37 @@ function ancestor(service: Serving, view: RecordView, record: Row | null, entity
 }
 
 /** The canonical path of a record: what `self` and `Location` give. */
-export function canonicalPath(service: Serving, view: RecordView, record: Row): string | null {
+export function canonicalPath(service: RequestContext, view: RecordView, record: Row): string | null {
   const storage = storages(service).byId.get(record.entity);
   const resource = storage === undefined ? undefined : indexOf(service).canonical.get(storage.entity.name);
-  return resource === undefined ? null : pathOf(service, view, resource, record);
+  return resource === undefined ? null : pathTo(service, view, resource, record);
 }
 
 /** Everything a record has, and nothing inside it. */
-export const WHOLE: Showing = { fields: null, expand: NOTHING_EXPANDED };
+export const WHOLE: Projection = { fields: null, expand: NOTHING_EXPANDED };
 
 /** A record as its item shape shows it, links included. */
 export const representRecord = (
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   record: Row,
-  showing: Showing = WHOLE,
+  showing: Projection = WHOLE,
 ): Record<string, Json> => representAs(service, view, record, 'item', showing);
 
 /** A record as a list shows it, which may be less of it. */
 export const representListed = (
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   record: Row,
-  showing: Showing = WHOLE,
+  showing: Projection = WHOLE,
 ): Record<string, Json> => representAs(service, view, record, 'member', showing);
 
 function representAs(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   record: Row,
   purpose: 'item' | 'member',
-  { fields, expand, isInside = false }: Showing,
+  { fields, expand, isInside = false }: Projection,
 ): Record<string, Json> {
   const storage = storages(service).byId.get(record.entity);
   if (storage === undefined) throw new Error(`The dataset has no entity ${record.entity}.`);
@@ -122,10 +122,10 @@ function representAs(
 }
 
 /** What is inside without being asked, by the name of the entity; kept for one request. */
-const alwaysInside = new WeakMap<Serving, Map<string, ExpandTree>>();
+const alwaysInside = new WeakMap<RequestContext, Map<string, ExpandTree>>();
 
 /** What is asked for inside, and what is there without being asked. */
-function withAlways(service: Serving, entity: string, expand: ExpandTree): ExpandTree {
+function withAlways(service: RequestContext, entity: string, expand: ExpandTree): ExpandTree {
   const members = expandedMembers(service.contract, entity);
   if (members.size === 0) return expand;
   let known = alwaysInside.get(service);
@@ -151,7 +151,7 @@ function onlyNamed(all: Record<string, Json>, fields: ReadonlySet<string>): Reco
 
 /** What is answered inside a record, by link relation; `form.ts` gives it its place. */
 function embedded(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   entity: string,
   record: Row,
@@ -174,7 +174,7 @@ function embedded(
 /** Made once a request, however many records have it inside. The trees belong to one request. */
 const made = new WeakMap<ExpandTree, Map<number, Json>>();
 
-function insideOnce(service: Serving, view: RecordView, record: Row, tree: ExpandTree): Json {
+function insideOnce(service: RequestContext, view: RecordView, record: Row, tree: ExpandTree): Json {
   let known = made.get(tree);
   if (known === undefined) {
     known = new Map();
@@ -190,7 +190,7 @@ function insideOnce(service: Serving, view: RecordView, record: Row, tree: Expan
 
 /** The members of a shape that come from the record itself; unset ones are null. */
 export function representMembers(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   shape: Shape,
   record: Row,
@@ -204,12 +204,12 @@ export function representMembers(
 }
 
 /** What has no value may be left out of answers. */
-const isLeftOut = ({ contract }: Serving, value: Json): boolean =>
+const isLeftOut = ({ contract }: RequestContext, value: Json): boolean =>
   value === null && contract.representation.unset === 'left out';
 
 /** The value of a member as it travels; `undefined` for members that no record holds. */
 export function memberValue(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   member: Member,
   record: Row,
@@ -238,7 +238,7 @@ export function memberValue(
 
 /** What a record owns and shows inside itself, in the order of the key. */
 function inlineValue(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   source: Extract<Member['source'], { kind: 'inline' }>,
   record: Row,
@@ -251,11 +251,11 @@ function inlineValue(
 }
 
 /** What a value holds, as it travels. */
-export const representValue = (service: Serving, name: string, stored: Json): Json =>
+export const representValue = (service: RequestContext, name: string, stored: Json): Json =>
   toWire(service, { kind: 'shape', shape: name }, stored);
 
 /** From the stored form of a value, keyed by identities, to the members a client sees. */
-function toWire(service: Serving, type: MemberType, stored: Json): Json {
+function toWire(service: RequestContext, type: MemberType, stored: Json): Json {
   if (stored === null) return null;
   if (type.kind === 'list')
     return Array.isArray(stored) ? stored.map((item: Json) => toWire(service, type.of, item)) : null;
@@ -270,7 +270,7 @@ function toWire(service: Serving, type: MemberType, stored: Json): Json {
 }
 
 /** The links of a record's representation; those that lead nowhere now are left out. */
-function recordLinks(service: Serving, view: RecordView, record: Row): Json {
+function recordLinks(service: RequestContext, view: RecordView, record: Row): Json {
   const storage = storages(service).byId.get(record.entity);
   const resource = indexOf(service).canonical.get(storage?.entity.name ?? '');
   const links = bareObject();
@@ -281,23 +281,23 @@ function recordLinks(service: Serving, view: RecordView, record: Row): Json {
   return links;
 }
 
-function recordHref(service: Serving, view: RecordView, link: Link, record: Row): string | null {
+function recordHref(service: RequestContext, view: RecordView, link: Link, record: Row): string | null {
   const { target } = link;
   switch (target.kind) {
     case 'self':
       return canonicalPath(service, view, record);
     case 'resource': {
       const resource = indexOf(service).resources.get(target.resource);
-      return resource === undefined ? null : pathOf(service, view, resource, record);
+      return resource === undefined ? null : pathTo(service, view, resource, record);
     }
     case 'read': {
       const resource = indexOf(service).resources.get(target.resource);
       const isSet = pointedAt(view, record, target.relationship) !== null;
-      return resource === undefined || !isSet ? null : pathOf(service, view, resource, record);
+      return resource === undefined || !isSet ? null : pathTo(service, view, resource, record);
     }
     case 'filtered': {
       const list = indexOf(service).resources.get(target.resource);
-      const path = list === undefined ? null : pathOf(service, view, list, null);
+      const path = list === undefined ? null : pathTo(service, view, list, null);
       const key = storages(service).byId.get(record.entity)?.key;
       if (path === null || key === undefined) return null;
       return `${path}?${encodeURIComponent(target.parameter)}=${encodeURIComponent(scalarText(record.values[key.id]))}`;
@@ -311,12 +311,12 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
       const found = transitionOf(service, record, target.transition);
       const resource = indexOf(service).resources.get(target.resource);
       if (found === null || resource === undefined) return null;
-      return allows(found, record, service.now) ? pathOf(service, view, resource, record) : null;
+      return allows(found, record, service.now) ? pathTo(service, view, resource, record) : null;
     }
     case 'custom': {
       const resource = indexOf(service).resources.get(target.resource);
       const isAllowed = holdsFor(service, record, target.when, service.now);
-      return resource === undefined || !isAllowed ? null : pathOf(service, view, resource, record);
+      return resource === undefined || !isAllowed ? null : pathTo(service, view, resource, record);
     }
     case 'pair':
     case 'template':
@@ -328,7 +328,11 @@ function recordHref(service: Serving, view: RecordView, link: Link, record: Row)
 }
 
 /** The entry: where everything begins. */
-export function representEntry(service: Serving, view: RecordView, resource: Resource): Record<string, Json> {
+export function representEntry(
+  service: RequestContext,
+  view: RecordView,
+  resource: Resource,
+): Record<string, Json> {
   const links = bareObject();
   for (const link of resource.links) {
     const href = entryHref(service, view, link);
@@ -337,7 +341,7 @@ export function representEntry(service: Serving, view: RecordView, resource: Res
   return Object.assign(bareObject(), { [service.contract.names.links]: links });
 }
 
-function entryHref(service: Serving, view: RecordView, link: Link): string | null {
+function entryHref(service: RequestContext, view: RecordView, link: Link): string | null {
   switch (link.target.kind) {
     case 'self':
       return service.contract.root === '' ? '/' : service.contract.root;
@@ -345,7 +349,7 @@ function entryHref(service: Serving, view: RecordView, link: Link): string | nul
       return descriptionPath(service.contract.root);
     case 'resource': {
       const resource = indexOf(service).resources.get(link.target.resource);
-      return resource === undefined ? null : pathOf(service, view, resource, null);
+      return resource === undefined ? null : pathTo(service, view, resource, null);
     }
     case 'reference':
     case 'read':

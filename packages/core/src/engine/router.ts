@@ -1,5 +1,5 @@
 import { indexContract, type Contract, type Operation, type Resource } from '../contract/index.js';
-import { once } from '../model/index.js';
+import { memoize } from '../model/index.js';
 
 /** A node of the path tree as requests walk it: a literal wins over an id, always. */
 interface Node {
@@ -20,7 +20,7 @@ export interface Router {
 }
 
 /** Finds the resource of a path in as many steps as the path has segments. */
-export const routerOf = once((contract: Contract): Router => {
+export const routerOf = memoize((contract: Contract): Router => {
   const top: Node = { literals: new Map(), id: null, resource: null };
   const root = contract.root.split('/').filter((text) => text !== '');
   const start = root.reduce(literalChild, top);

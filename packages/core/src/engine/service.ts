@@ -24,7 +24,7 @@ export interface Service {
 }
 
 /** A service while it handles one request: the moment of the request decides what is allowed. */
-export interface Serving extends Service {
+export interface RequestContext extends Service {
   /** Milliseconds since 1970. */
   readonly now: number;
   /** The media type that was agreed on. */
@@ -36,12 +36,12 @@ export interface Serving extends Service {
 }
 
 /** A service at a moment. Written out, since it is made for every request. */
-export const servingAt = (
+export const requestContextAt = (
   { contract, model, description, name, secret, digest }: Service,
   now: number,
   mediaType: MediaType,
   host: string | null,
-): Serving => ({
+): RequestContext => ({
   contract,
   model,
   description,
@@ -54,11 +54,11 @@ export const servingAt = (
   origin: contract.representation.linkForm === 'absolute' ? (host ?? '') : '',
 });
 
-export const asMediaType = (service: Serving, mediaType: MediaType): Serving =>
-  service.mediaType === mediaType ? service : servingAt(service, service.now, mediaType, service.host);
+export const asMediaType = (service: RequestContext, mediaType: MediaType): RequestContext =>
+  service.mediaType === mediaType ? service : requestContextAt(service, service.now, mediaType, service.host);
 
 /** The clock and the dice, handed in so that a run can be repeated. */
-export interface Surroundings {
+export interface Runtime {
   /** Milliseconds since 1970. */
   readonly now: () => number;
   /** A number from 0 up to but not including 1. */

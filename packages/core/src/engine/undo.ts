@@ -1,17 +1,17 @@
 import { bareObject, storageOf, type Json, type Model, type Row } from '../model/index.js';
-import { pointers, type Change, type RecordView } from './dataset.js';
+import { pointers, type RowChange, type RecordView } from './dataset.js';
 
 /**
  * The changes that take others back, as a write of their own: revisions go on, they are never used again.
  * `view`: the records as those changes left them.
  */
-export function inverseOf(changes: readonly Change[], view: RecordView): readonly Change[] {
+export function inverseOf(changes: readonly RowChange[], view: RecordView): readonly RowChange[] {
   const now = new Map<number, Row | null>();
   const rowNow = (rid: number): Row | null => {
     const known = now.get(rid);
     return known === undefined ? (view.get(rid) ?? null) : known;
   };
-  return [...changes].reverse().flatMap((change): Change[] => {
+  return [...changes].reverse().flatMap((change): RowChange[] => {
     switch (change.kind) {
       case 'add': {
         const before = rowNow(change.after.rid);

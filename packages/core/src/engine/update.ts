@@ -16,9 +16,9 @@ import {
   refuseUnknown,
   report,
   sourceId,
-  type Accepting,
+  type BodyValidation,
   type SlotDraft,
-} from './accept.js';
+} from './validateBody.js';
 import { normalKey } from './locate.js';
 import { refusal, transitionOf } from './lifeCycle.js';
 import { memberValue } from './represent.js';
@@ -51,20 +51,20 @@ export type ChildUpdate =
  * sent back with the value they have; what is never returned keeps its value where it is absent.
  */
 export function acceptReplace(
-  accepting: Accepting,
+  validation: BodyValidation,
   shape: Shape,
   body: Json,
   current: Row,
   pointer = '',
 ): Update {
   return acceptUpdate(
-    accepting,
+    validation,
     shape,
     body,
     current,
     (member, members) => {
       const given = members[member.name] ?? null;
-      const keeps = given === null && isNeverShown(accepting.service, member, current);
+      const keeps = given === null && isNeverShown(validation.service, member, current);
       return keeps ? { kept: true } : { kept: false, given };
     },
     pointer,
@@ -72,10 +72,10 @@ export function acceptReplace(
 }
 
 /** Reads a merge patch (RFC 7396): absent keeps, null unsets, objects merge; the whole is validated. */
-export function acceptChange(accepting: Accepting, shape: Shape, body: Json, current: Row): Update {
-  return acceptUpdate(accepting, shape, body, current, (member, members) => {
+export function acceptChange(validation: BodyValidation, shape: Shape, body: Json, current: Row): Update {
+  return acceptUpdate(validation, shape, body, current, (member, members) => {
     if (!(member.name in members)) return { kept: true };
-    const before = memberValue(accepting.service, accepting.view, member, current) ?? null;
+    const before = memberValue(validation.service, validation.view, member, current) ?? null;
     return { kept: false, given: mergePatch(before, members[member.name] ?? null) };
   });
 }
@@ -88,7 +88,7 @@ export const HIDDEN: Json = Object.freeze(bareObject());
  * keeps its value.
  */
 export function acceptPatched(
-  accepting: Accepting,
+  validation: BodyValidation,
   shape: Shape,
   patched: Json,
   current: Row,
@@ -97,7 +97,7 @@ export function acceptPatched(
   const body = isJsonObject(patched) ? Object.assign(bareObject(), patched) : patched;
   if (isJsonObject(body))
     for (const { name, mode } of shape.members) if (!(name in body) && mode !== 'ignored') body[name] = null;
-  return acceptUpdate(accepting, shape, body, current, (member, members) => {
+  return acceptUpdate(validation, shape, body, current, (member, members) => {
     const given = members[member.name] ?? null;
     return hidden.has(member.name) && given === HIDDEN ? { kept: true } : { kept: false, given };
   });
@@ -106,7 +106,7 @@ export function acceptPatched(
 type Given = { readonly kept: true } | { readonly kept: false; readonly given: Json };
 
 function acceptUpdate(
-  accepting: Accepting,
+  validation: BodyValidation,
   shape: Shape,
   body: Json,
   current: Row,
@@ -115,9 +115,9 @@ function acceptUpdate(
 ): Update {
   const values = Object.assign(bareObject(), current.values);
   const children: ChildrenUpdate[] = [];
-  if (!expectObject(accepting, body, pointer))
+  if (!expectObject(validation, body, pointer))
     return { values, keyMismatch: false, notMoved: null, children };
-  refuseUnknown(accepting, shape, body, pointer);
+  refuseUnknown(validation, shape, body, pointer);
   let keyMismatch = false;
   let notMoved: string | null = null;
   for (const member of shape.members) {
@@ -127,21 +127,21 @@ function acceptUpdate(
         if (found.kept) break;
         if (member.source.kind === 'inline') {
           children.push(
-            acceptChildren(accepting, member, found.given, current, pointerTo(pointer, member.name)),
+            acceptChildren(validation, member, found.given, current, pointerTo(pointer, member.name)),
           );
           break;
         }
         const id = sourceId(member);
         if (id !== null) delete values[id];
-        acceptMember(accepting, asRequired(member), found.given, pointerTo(pointer, member.name), values);
+        acceptMember(validation, asRequired(member), found.given, pointerTo(pointer, member.name), values);
         break;
       }
       case 'moved':
-        notMoved ??= move(accepting, member, body, current, values, pointer);
+        notMoved ??= move(validation, member, body, current, values, pointer);
         break;
       case 'must-equal':
-        if (!mustEqual(accepting, member, body, current, pointer))
-          keyMismatch ||= isKey(accepting, member, current);
+        if (!mustEqual(validation, member, body, current, pointer))
+          keyMismatch ||= isKey(validation, member, current);
         break;
       case 'ignored':
       case 'returned':
@@ -156,7 +156,7 @@ function acceptUpdate(
  * out goes.
  */
 function acceptChildren(
-  accepting: Accepting,
+  validation: BodyValidation,
   member: Member,
   given: Json,
   owner: Row,
@@ -165,26 +165,26 @@ function acceptChildren(
   const nothing = { entries: [], removed: [], at };
   if (member.source.kind !== 'inline') return nothing;
   const { entity, relationship, isMany, takesNew } = member.source;
-  const { service, view } = accepting;
+  const { service, view } = validation;
   const storage = storageNamed(service, entity);
   const there = view.pointingAt(storage, relationship, owner.rid);
   if (isMany && !Array.isArray(given)) {
-    report(accepting, at, 'type', 'Expected an array of all of them; what is left out is removed.');
+    report(validation, at, 'type', 'Expected an array of all of them; what is left out is removed.');
     return nothing;
   }
   if (given === null && !member.nullable) {
-    report(accepting, at, 'required', `Expected an object: ${member.name} is required.`);
+    report(validation, at, 'required', `Expected an object: ${member.name} is required.`);
     return nothing;
   }
   const items = isMany ? (given as readonly Json[]) : given === null ? [] : [given];
   const left = new Map(there.map((row) => [row.rid, row]));
   const entries = items.flatMap((item, index) => {
     const pointer = isMany ? pointerTo(at, index) : at;
-    const before = isMany ? knownChild(accepting, entity, there, item, pointer) : (there[0] ?? null);
+    const before = isMany ? knownChild(validation, entity, there, item, pointer) : (there[0] ?? null);
     if (before === 'unknown') return [];
     if (before !== null && !left.delete(before.rid)) {
       report(
-        accepting,
+        validation,
         pointer,
         'duplicate',
         `${entity} ${scalarText(before.values[storage.key.id])} stands twice.`,
@@ -193,28 +193,28 @@ function acceptChildren(
     }
     if (before === null && !takesNew) {
       report(
-        accepting,
+        validation,
         pointer,
         'closed',
         `No new ${entity} can be made here: not all it needs is accepted.`,
       );
       return [];
     }
-    return [childUpdate(accepting, entity, before, item, pointer)];
+    return [childUpdate(validation, entity, before, item, pointer)];
   });
   return { entries, removed: [...left.values()], at };
 }
 
 /** The child that an item is about, by its key; `null` where it is a new one. */
 function knownChild(
-  accepting: Accepting,
+  validation: BodyValidation,
   entity: string,
   there: readonly Row[],
   item: Json,
   pointer: string,
 ): Row | 'unknown' | null {
-  const { key } = storageNamed(accepting.service, entity);
-  const member = shapeNamed(accepting.service, `${entity}.replace`).members.find(
+  const { key } = storageNamed(validation.service, entity);
+  const member = shapeNamed(validation.service, `${entity}.replace`).members.find(
     ({ source }) => source.kind === 'attribute' && source.attribute === key.id,
   );
   const given = member === undefined || !isJsonObject(item) ? null : (item[member.name] ?? null);
@@ -223,31 +223,34 @@ function knownChild(
   const found = there.find(({ values }) => sameJson(values[key.id], wanted));
   if (found !== undefined || !key.generated) return found ?? null;
   const message = `Expected the ${member.name} of a ${entity} that stands here, or none for a new one.`;
-  report(accepting, pointerTo(pointer, member.name), 'reference', message);
+  report(validation, pointerTo(pointer, member.name), 'reference', message);
   return 'unknown';
 }
 
 function childUpdate(
-  accepting: Accepting,
+  validation: BodyValidation,
   entity: string,
   before: Row | null,
   item: Json,
   pointer: string,
 ): ChildUpdate {
-  const { service } = accepting;
+  const { service } = validation;
   if (before === null) {
     const shape = shapeNamed(service, `${entity}.create`);
-    const made = { storage: storageNamed(service, entity), ...acceptCreate(accepting, shape, item, pointer) };
+    const made = {
+      storage: storageNamed(service, entity),
+      ...acceptCreate(validation, shape, item, pointer),
+    };
     return { kind: 'create', made };
   }
-  const update = acceptReplace(accepting, shapeNamed(service, `${entity}.replace`), item, before, pointer);
-  if (update.notMoved !== null) report(accepting, pointer, 'state', update.notMoved);
+  const update = acceptReplace(validation, shapeNamed(service, `${entity}.replace`), item, before, pointer);
+  if (update.notMoved !== null) report(validation, pointer, 'state', update.notMoved);
   return { kind: 'update', before, update, pointer };
 }
 
 /** Moves an attribute along its life cycle; why it cannot, where no transition leads there now. */
 function move(
-  accepting: Accepting,
+  validation: BodyValidation,
   member: Member,
   body: { readonly [name: string]: Json },
   current: Row,
@@ -258,14 +261,14 @@ function move(
   if (id === null || !(member.name in body)) return null;
   const wanted = body[member.name] ?? null;
   if (sameJson(wanted, current.values[id] ?? null)) return null;
-  const count = accepting.errors.length;
-  acceptMember(accepting, { ...member, required: true }, wanted, pointerTo(pointer, member.name), values);
-  if (accepting.errors.length > count) return null;
+  const count = validation.errors.length;
+  acceptMember(validation, { ...member, required: true }, wanted, pointerTo(pointer, member.name), values);
+  if (validation.errors.length > count) return null;
   const found = (member.transitions ?? []).flatMap(
-    (transition) => transitionOf(accepting.service, current, transition) ?? [],
+    (transition) => transitionOf(validation.service, current, transition) ?? [],
   );
   const leading = found.filter(({ transition }) => transition.to === wanted);
-  const refusals = leading.map((way) => refusal(way, current, accepting.service.now));
+  const refusals = leading.map((way) => refusal(way, current, validation.service.now));
   if (refusals.includes(null)) return null;
   return refusals[0] ?? `No transition leads ${member.name} to ${JSON.stringify(wanted)}.`;
 }
@@ -274,10 +277,10 @@ function move(
 const asRequired = (member: Member): Member =>
   member.required || member.nullable ? member : { ...member, required: true };
 
-function attributeOf(accepting: Accepting, member: Member, current: Row): Attribute | undefined {
+function attributeOf(validation: BodyValidation, member: Member, current: Row): Attribute | undefined {
   const { source } = member;
   if (source.kind !== 'attribute') return undefined;
-  const storage = storages(accepting.service).byId.get(current.entity);
+  const storage = storages(validation.service).byId.get(current.entity);
   return storage?.attributes.find((attribute) => attribute.id === source.attribute);
 }
 
@@ -290,23 +293,23 @@ export function isNeverShown(service: Service, member: Member, current: Row): bo
     ?.members.some((shown) => sourceId(shown) === id);
 }
 
-const isKey = (accepting: Accepting, member: Member, current: Row): boolean => {
-  const attribute = attributeOf(accepting, member, current);
-  return attribute !== undefined && attribute === storages(accepting.service).byId.get(current.entity)?.key;
+const isKey = (validation: BodyValidation, member: Member, current: Row): boolean => {
+  const attribute = attributeOf(validation, member, current);
+  return attribute !== undefined && attribute === storages(validation.service).byId.get(current.entity)?.key;
 };
 
 function mustEqual(
-  accepting: Accepting,
+  validation: BodyValidation,
   member: Member,
   body: { readonly [name: string]: Json },
   current: Row,
   pointer: string,
 ): boolean {
   if (!(member.name in body)) return true;
-  const now = memberValue(accepting.service, accepting.view, member, current) ?? null;
+  const now = memberValue(validation.service, validation.view, member, current) ?? null;
   if (sameJson(body[member.name], now)) return true;
   const message = `${member.name} cannot be changed; leave it out or send the value it has, ${JSON.stringify(now)}.`;
-  report(accepting, pointerTo(pointer, member.name), 'fixed', message);
+  report(validation, pointerTo(pointer, member.name), 'fixed', message);
   return false;
 }
 

@@ -1,20 +1,20 @@
 import { base64urlnopad, utf8 } from '@scure/base';
 import type { LinkTarget, MediaType, Resource, Shape } from '../contract/index.js';
-import { isJsonObject, once, readJson, type EntityStorage, type Json, type Row } from '../model/index.js';
+import { isJsonObject, memoize, readJson, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { httpDate } from './conditions.js';
 import type { RecordView } from './dataset.js';
 import { contractDigest, contractMark, digestOf } from './digest.js';
 import { renderBody } from './form.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import type { ExpandTree } from './list/expand.js';
-import type { Showing } from './list/query.js';
+import type { Projection } from './list/query.js';
 import type { Header } from './message.js';
 import { representPaired } from './pairing.js';
 import { representRecord } from './represent.js';
-import { asMediaType, indexOf, storages, type Serving } from './service.js';
+import { asMediaType, indexOf, storages, type RequestContext } from './service.js';
 
 /** A record as a resource shows it, alone or as one of a pair. */
-export interface Shown {
+export interface Rendering {
   readonly resource: Resource;
   readonly record: Row;
   readonly above: Row | null;
@@ -22,7 +22,12 @@ export interface Shown {
 }
 
 /** The body of a record, and its text as it travels. */
-export function renderShown(service: Serving, view: RecordView, shown: Shown, showing: Showing): string {
+export function renderShown(
+  service: RequestContext,
+  view: RecordView,
+  shown: Rendering,
+  showing: Projection,
+): string {
   const { resource, record, above, pair } = shown;
   const body =
     pair !== null && above !== null
@@ -32,10 +37,11 @@ export function renderShown(service: Serving, view: RecordView, shown: Shown, sh
 }
 
 /** The tag of a list or the entry, by what differs where they do: whatever is in it, in whatever order. */
-export const contentTag = ({ digest = digestOf }: Serving, state: string): string => `"${digest(state)}"`;
+export const contentTag = ({ digest = digestOf }: RequestContext, state: string): string =>
+  `"${digest(state)}"`;
 
 /** What differs where a list of records does: what is around them, and what their own tags are made of. */
-export const listState = (service: Serving, around: string, states: readonly string[]): string =>
+export const listState = (service: RequestContext, around: string, states: readonly string[]): string =>
   `${contractDigest(service.contract)}${states.join()}${around}`;
 
 /**
@@ -43,10 +49,10 @@ export const listState = (service: Serving, around: string, states: readonly str
  * are never used again, and what is allowed now; then the contract, the media type, and what was asked for.
  */
 export function recordTag(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
-  shown: Shown,
-  showing: Showing,
+  shown: Rendering,
+  showing: Projection,
   text: string | null = null,
 ): string {
   const form = service.mediaType === 'application/json' ? 'j' : 'h';
@@ -63,12 +69,12 @@ export function recordTag(
 export const stateOf = ({ rid, revision }: Row): string => `${rid.toString(36)}-${revision.toString(36)}`;
 
 /** Whether records of a shape are shown with others inside them, whatever is asked for. */
-const holdsInside = once(({ members }: Shape): boolean =>
+const holdsInside = memoize(({ members }: Shape): boolean =>
   members.some(({ source }) => source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways)),
 );
 
 /** Whether a record is shown with others inside it, whatever is asked for. */
-export function holdsOthers(service: Serving, record: Row): boolean {
+export function holdsOthers(service: RequestContext, record: Row): boolean {
   const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
   const shape = indexOf(service).shapes.get(entity);
   return shape !== undefined && holdsInside(shape);
@@ -79,7 +85,7 @@ const TAG = /^"[^."]*\.[0-9a-f]*([jh])[^."]*(?:\.([A-Za-z0-9_-]+)\.[^."]*)?"$/;
 const TYPES: Readonly<Record<string, MediaType>> = { j: 'application/json', h: 'application/hal+json' };
 
 /** Whether a tag is that of some representation of the record as it is now. */
-export function hasTag(service: Serving, view: RecordView, shown: Shown, tag: string): boolean {
+export function hasTag(service: RequestContext, view: RecordView, shown: Rendering, tag: string): boolean {
   const [, form = '', asked] = TAG.exec(tag) ?? [];
   const mediaType = TYPES[form];
   const showing = asked === undefined ? { fields: null, expand: new Map() } : decodeShowing(asked);
@@ -88,7 +94,7 @@ export function hasTag(service: Serving, view: RecordView, shown: Shown, tag: st
 }
 
 /** Which transitions and operations of one's own the record allows now, in hexadecimal: they are offered as links. */
-export function allowedMask(service: Serving, record: Row): string {
+export function allowedMask(service: RequestContext, record: Row): string {
   const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
   const resource = indexOf(service).canonical.get(entity);
   const deeds = resource === undefined ? [] : deedsOf(resource);
@@ -101,17 +107,17 @@ export function allowedMask(service: Serving, record: Row): string {
 type Deed = Extract<LinkTarget, { kind: 'action' | 'custom' }>;
 
 /** What a resource links only while it is allowed. */
-const deedsOf = once(({ links }: Resource): readonly Deed[] =>
+const deedsOf = memoize(({ links }: Resource): readonly Deed[] =>
   links.flatMap(({ target }) => (target.kind === 'action' || target.kind === 'custom' ? [target] : [])),
 );
 
-function isAllowed(service: Serving, record: Row, target: Deed): boolean {
+function isAllowed(service: RequestContext, record: Row, target: Deed): boolean {
   if (target.kind === 'custom') return holdsFor(service, record, target.when, service.now);
   const found = transitionOf(service, record, target.transition);
   return found !== null && allows(found, record, service.now);
 }
 
-function encodeShowing({ fields, expand }: Showing): string {
+function encodeShowing({ fields, expand }: Projection): string {
   const asked = JSON.stringify([fields === null ? null : [...fields], treeJson(expand)]);
   return base64urlnopad.encode(utf8.decode(asked));
 }
@@ -122,7 +128,7 @@ const treeJson = (tree: ExpandTree): Json =>
 /** The steps that a tag may ask for; no arrangement allows more. */
 const DEEPEST = 3;
 
-function decodeShowing(text: string): Showing | null {
+function decodeShowing(text: string): Projection | null {
   const [fields, expand] = decodedJson(text);
   const tree = treeOf(expand, DEEPEST);
   if (tree === null) return null;
@@ -152,13 +158,13 @@ function treeOf(json: Json | undefined, depth: number): ExpandTree | null {
 }
 
 /** The instant that every change touches, by its identity. */
-const touchedIn = once(
+const touchedIn = memoize(
   ({ attributes }: EntityStorage): string | null =>
     attributes.find(({ touched, type }) => touched && type.kind === 'instant')?.id ?? null,
 );
 
 /** When a record was changed last, where the model keeps that in a touched instant, to the second. */
-export function modifiedAt(service: Serving, record: Row): number | null {
+export function modifiedAt(service: RequestContext, record: Row): number | null {
   const storage = storages(service).byId.get(record.entity);
   const attribute = storage === undefined ? null : touchedIn(storage);
   if (attribute === null) return null;
@@ -168,7 +174,7 @@ export function modifiedAt(service: Serving, record: Row): number | null {
 }
 
 /** ETag and, where it is known, Last-Modified. */
-export function validatorHeaders(service: Serving, shown: Shown | null, tag: string): Header[] {
+export function validatorHeaders(service: RequestContext, shown: Rendering | null, tag: string): Header[] {
   const modified = shown === null ? null : modifiedAt(service, shown.record);
   return modified === null
     ? [['ETag', tag]]

@@ -12,18 +12,18 @@ import {
   type Row,
 } from '../model/index.js';
 import { randomUuid } from '../seeding/index.js';
-import type { SlotDraft } from './accept.js';
-import { Draft, pointers, type Change, type Counters } from './dataset.js';
+import type { SlotDraft } from './validateBody.js';
+import { Draft, pointers, type RowChange, type Counters } from './dataset.js';
 import type { ProblemDetail } from './message.js';
 import { planRemoval } from './removal.js';
-import { indexOf, type Serving, type Surroundings } from './service.js';
+import { indexOf, type RequestContext, type Runtime } from './service.js';
 import type { Update } from './update.js';
 
 export type WritePlan =
   | {
       readonly ok: true;
       readonly record: Row;
-      readonly changes: readonly Change[];
+      readonly changes: readonly RowChange[];
       /** The numbers given out so far. */
       readonly counters: Counters;
     }
@@ -31,26 +31,26 @@ export type WritePlan =
 
 /** Makes a record and whatever is made with it; all of it or nothing. */
 export function planCreate(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
-  surroundings: Surroundings,
+  runtime: Runtime,
   made: SlotDraft,
   owner: Row | null,
 ): WritePlan {
-  const planning = new Planning(service, draft, surroundings);
+  const planning = new Planning(service, draft, runtime);
   const record = planning.create(made, owner?.rid ?? null);
   return planning.plan(record);
 }
 
 /** Puts new values into a record, and brings what stands inside it into the form that was sent. */
 export function planUpdate(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
-  surroundings: Surroundings,
+  runtime: Runtime,
   before: Row,
   update: Pick<Update, 'values' | 'children'>,
 ): WritePlan {
-  const planning = new Planning(service, draft, surroundings);
+  const planning = new Planning(service, draft, runtime);
   const record = planning.update(before, update, '');
   return planning.plan(record);
 }
@@ -63,9 +63,9 @@ class Planning {
   private readonly written = new Map<number, string>();
 
   constructor(
-    private readonly service: Serving,
+    private readonly service: RequestContext,
     draft: Draft,
-    private readonly surroundings: Surroundings,
+    private readonly runtime: Runtime,
   ) {
     this.inner = new Draft(draft);
   }
@@ -73,7 +73,7 @@ class Planning {
   create({ storage, values: given, slots, pointer }: SlotDraft, ownerRid: number | null): Row {
     const values = Object.assign(bareObject(), given);
     if (storage.owner !== null && ownerRid !== null) values[storage.owner.id] = ownerRid;
-    fillMade(this.service, this.inner, this.surroundings, storage, values, this.errors);
+    fillMade(this.service, this.inner, this.runtime, storage, values, this.errors);
     const row: Row = { rid: this.inner.nextRid(), entity: storage.entity.id, values, revision: 1 };
     this.inner.apply([{ kind: 'add', after: row }]);
     this.written.set(row.rid, pointer);
@@ -89,7 +89,7 @@ class Planning {
     const storage = this.storageOf(before);
     const values = Object.assign(bareObject(), given);
     for (const attribute of storage.attributes)
-      if (attribute.touched) values[attribute.id] = instant(this.surroundings);
+      if (attribute.touched) values[attribute.id] = instant(this.runtime);
     const current = this.inner.get(before.rid) ?? before;
     const after: Row = { ...before, values, revision: current.revision + 1 };
     this.inner.apply([{ kind: 'update', before: current, after }]);
@@ -155,16 +155,16 @@ class Planning {
 
 /** What the server makes itself: numbers, UUIDs, instants. */
 function fillMade(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
-  surroundings: Surroundings,
+  runtime: Runtime,
   storage: EntityStorage,
   values: Record<string, Json>,
   errors: ProblemDetail[],
 ): void {
   fillValues(storage.attributes, values, (attribute) => {
-    if (attribute.touched || attribute.type.kind === 'instant') return instant(surroundings);
-    if (attribute.type.kind === 'uuid') return randomUuid(surroundings.random);
+    if (attribute.touched || attribute.type.kind === 'instant') return instant(runtime);
+    if (attribute.type.kind === 'uuid') return randomUuid(runtime.random);
     if (attribute.type.kind !== 'integer') return null;
     const number = draft.nextNumber(attribute.id, attribute.type.min ?? 1);
     if (number > (attribute.type.max ?? Number.MAX_SAFE_INTEGER)) {
@@ -195,11 +195,11 @@ function fillDefaults(attributes: readonly Attribute[], values: Record<string, J
   for (const { id, defaultValue } of attributes) if (defaultValue !== null) values[id] ??= defaultValue;
 }
 
-const instant = (surroundings: Surroundings): string => new Date(surroundings.now()).toISOString();
+const instant = (runtime: Runtime): string => new Date(runtime.now()).toISOString();
 
 /** One error for each unique combination that another record has already. */
 function takenErrors(
-  service: Serving,
+  service: RequestContext,
   draft: Draft,
   storage: EntityStorage,
   values: Record<string, Json>,
@@ -241,7 +241,7 @@ export function unusableKey(
 }
 
 /** Literal paths beside the items of a collection: a key of that text could never be reached. */
-export function siblingLiterals(service: Serving, resource: Resource): ReadonlySet<string> {
+export function siblingLiterals(service: RequestContext, resource: Resource): ReadonlySet<string> {
   const siblings = indexContract(service.contract).childrenOf.get(resource.id) ?? [];
   return new Set(
     siblings.flatMap(({ segments }) => {

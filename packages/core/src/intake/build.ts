@@ -10,14 +10,14 @@ import {
 } from '../model/index.js';
 
 /** An attribute of a block. */
-export const attributeNamed = (
+export const newAttribute = (
   block: string,
   name: string,
   type: AttributeType,
   known: Partial<Attribute> = {},
 ): Attribute => plainAttribute(`${block}.${name}`, name, type, known);
 
-export const entityNamed = (
+export const newEntity = (
   name: string,
   attributes: readonly Attribute[],
   known: Partial<Pick<Entity, 'description' | 'uniques'>> = {},
@@ -33,7 +33,7 @@ export const entityNamed = (
   ...known,
 });
 
-export const valueNamed = (
+export const newValue = (
   name: string,
   attributes: readonly Attribute[],
   description: string | null = null,
@@ -86,7 +86,7 @@ export const blockName = (name: string, otherwise: string): string =>
   pascalCase(name.replace(/[^A-Za-z0-9]+/g, '_')).replace(/^[^A-Z]+/, '') || otherwise;
 
 /** A name for an attribute or a role: camelCase, beginning with a letter. */
-export const memberName = (name: string, otherwise: string): string =>
+export const asMemberName = (name: string, otherwise: string): string =>
   camelCase(name.replace(/[^A-Za-z0-9]+/g, '_')).replace(/^[^a-z]+/, '') || otherwise;
 
 /** Gives out names, each once in its space: a number behind it where it is taken. */

@@ -1,5 +1,5 @@
-export { takeIn, INTAKE_FORMATS } from './takeIn.js';
-export type { IntakeFormat } from './takeIn.js';
+export { importModel, INTAKE_FORMATS } from './importModel.js';
+export type { IntakeFormat } from './importModel.js';
 export { readSql } from './sql/readSql.js';
 export { readJsonSchema } from './jsonSchema/readJsonSchema.js';
 export { readRecords } from './records/readRecords.js';
@@ -10,7 +10,7 @@ export type {
   IntakeOption,
   IntakeQuestion,
   LeftOut,
-  Progress,
+  IntakeProgress,
   SourceLines,
   Understood,
 } from './report.js';

@@ -53,7 +53,7 @@ export interface Intake {
 }
 
 /** Told now and then while a source is read: the share that is done, from 0 to 1. */
-export type Progress = (done: number) => void;
+export type IntakeProgress = (done: number) => void;
 
 /** Gathers what there is to say while a source is read. */
 export class Report {

@@ -1,4 +1,4 @@
 export { migrate } from './migrate.js';
 export type { Decision, Migration } from './migrate.js';
-export type { Doing, MigrationStep, Offer } from './plan.js';
-export type { Tools } from './rewriting.js';
+export type { ResolutionKind, MigrationStep, Resolution } from './plan.js';
+export type { MigrationRuntime } from './recordMigrator.js';

@@ -1,7 +1,7 @@
 import { withDefaults, type Counters, type ProblemDetail } from '../engine/index.js';
 import { bareObject, sameJson, type Json, type Model, type Row } from '../model/index.js';
-import { openSteps, toldStep, type MigrationStep, type OpenStep } from './plan.js';
-import { Rewriting, type Tools } from './rewriting.js';
+import { openSteps, describeStep, type MigrationStep, type OpenStep } from './plan.js';
+import { RecordMigrator, type MigrationRuntime } from './recordMigrator.js';
 
 /** What is to be done about a step. */
 export type Decision =
@@ -33,11 +33,11 @@ export function migrate(
   rows: Iterable<Row>,
   counters: Counters,
   decisions: ReadonlyMap<string, Decision>,
-  tools: Tools,
+  tools: MigrationRuntime,
 ): Migration {
   const originals = new Map([...rows].map((row) => [row.rid, row]));
   const filled = new Map([...originals].map(([rid, row]) => [rid, withDefaults(after, row)] as const));
-  const rewriting = new Rewriting(after, filled, counters, tools);
+  const rewriting = new RecordMigrator(after, filled, counters, tools);
   let open = openSteps(before, after, rewriting.rows);
   const tried = new Set<string>();
   for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -62,19 +62,19 @@ export function migrate(
   return {
     rows: [...rewriting.rows.values()].map((row) => revised(originals.get(row.rid), row)),
     counters: rewriting.counters,
-    open: open.map(toldStep),
+    open: open.map(describeStep),
     problems: rewriting.problems,
   };
 }
 
 /** What is to be done about a step now: of what was converted as far as it could be, the rest. */
 function decisionAbout(
-  { offers }: OpenStep,
+  { resolutions }: OpenStep,
   decision: Decision | undefined,
   isTried: boolean,
 ): Decision | null {
   const meant = decision?.do === 'convert' && isTried ? decision.otherwise : decision;
-  return meant !== undefined && offers.some((offer) => offer.do === meant.do) ? meant : null;
+  return meant !== undefined && resolutions.some((offer) => offer.do === meant.do) ? meant : null;
 }
 
 const isAbout = (problem: ProblemDetail, step: string): boolean =>

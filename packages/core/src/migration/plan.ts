@@ -1,4 +1,4 @@
-import { findLosses, findViolations, type Cause } from '../engine/index.js';
+import { findDataLoss, findViolations, type Cause } from '../engine/index.js';
 import {
   describeType,
   pointedEntity,
@@ -10,13 +10,13 @@ import {
   type Model,
   type Row,
 } from '../model/index.js';
-import { pathAttributes, pathOf } from '../transfer/index.js';
+import { pathAttributes, keyPathOf } from '../transfer/index.js';
 
-export type Doing = 'fill' | 'convert' | 'drop';
+export type ResolutionKind = 'fill' | 'convert' | 'drop';
 
 /** What can be done about a step, and what that means. */
-export interface Offer {
-  readonly do: Doing;
+export interface Resolution {
+  readonly do: ResolutionKind;
   readonly means: string;
 }
 
@@ -29,7 +29,7 @@ export interface MigrationStep {
   readonly records: number;
   /** The keys of the first of them. */
   readonly first: readonly string[];
-  readonly offers: readonly Offer[];
+  readonly resolutions: readonly Resolution[];
 }
 
 /** A step with all it is about. */
@@ -52,16 +52,16 @@ export function openSteps(before: Model, after: Model, rows: ReadonlyMap<number,
 }
 
 /** The part of a step that is told. */
-export const toldStep = ({ id, message, records, first, offers }: OpenStep): MigrationStep => ({
+export const describeStep = ({ id, message, records, first, resolutions }: OpenStep): MigrationStep => ({
   id,
   message,
   records,
   first,
-  offers,
+  resolutions,
 });
 
 function lostSteps(before: Model, after: Model, rows: ReadonlyMap<number, Row>): readonly OpenStep[] {
-  return findLosses(before, after, rows.values()).map(({ id, entity, what, records }) => {
+  return findDataLoss(before, after, rows.values()).map(({ id, entity, what, records }) => {
     const isEntity = id === entity;
     const held = records.length === 1 ? '1 record holds it' : `${records.length} records hold it`;
     return {
@@ -71,7 +71,7 @@ function lostSteps(before: Model, after: Model, rows: ReadonlyMap<number, Row>):
         : `${what} goes, and ${held}.`,
       records: records.length,
       first: firstOf(before, rows, records),
-      offers: [{ do: 'drop', means: isEntity ? 'its records go' : 'its values go' }],
+      resolutions: [{ do: 'drop', means: isEntity ? 'its records go' : 'its values go' }],
       rids: records.map(({ rid }) => rid),
       about: { kind: 'lost', id, isEntity },
     };
@@ -83,7 +83,7 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 function firstOf(model: Model, rows: ReadonlyMap<number, Row>, records: readonly Row[]): readonly string[] {
   return records.slice(0, FIRST_SHOWN).map((row) => {
     const storage = storageOf(model).byId.get(row.entity);
-    const path = storage === undefined ? null : pathOf(model, rows, storage, row);
+    const path = storage === undefined ? null : keyPathOf(model, rows, storage, row);
     return path === null ? `record ${row.rid}` : path.map(scalarText).join(', ');
   });
 }
@@ -114,7 +114,7 @@ function contradictions(before: Model, after: Model, rows: ReadonlyMap<number, R
         rows,
         rids.slice(0, FIRST_SHOWN).flatMap((rid) => rows.get(rid) ?? []),
       ),
-      offers: offersFor(after, cause, storage, instead),
+      resolutions: offersFor(after, cause, storage, instead),
       rids,
       about: { ...cause, storage, instead },
     };
@@ -189,8 +189,8 @@ function offersFor(
   cause: Exclude<Cause, { kind: 'entity' }>,
   { key, entity, attributes }: EntityStorage,
   instead: string | null,
-): readonly Offer[] {
-  const dropRecords: Offer = { do: 'drop', means: 'the records go, with what they own' };
+): readonly Resolution[] {
+  const dropRecords: Resolution = { do: 'drop', means: 'the records go, with what they own' };
   switch (cause.kind) {
     case 'unset': {
       const { generated, type } = cause.attribute;

@@ -1,5 +1,5 @@
 import { indexModel, isSingleton, keyOf, ownerRoleOf, recordAttributes, roleOf } from './lookup.js';
-import { once } from './once.js';
+import { memoize } from './memoize.js';
 import type { Json, Row } from './records.js';
 import { pairStorage } from './pairs.js';
 import type { Attribute, Entity, Model, Owns, RefersTo } from './types.js';
@@ -44,7 +44,7 @@ export interface Pointing {
 }
 
 /** The rules every dataset of the model obeys. */
-export const storageOf = once((model: Model): Storage => {
+export const storageOf = memoize((model: Model): Storage => {
   const byId = new Map<string, EntityStorage>();
   const byName = new Map<string, EntityStorage>();
   const index = indexModel(model);

@@ -74,8 +74,8 @@ export {
   transitionAddress,
 } from './identity.js';
 export type { DeclaredRename, Identities } from './identity.js';
-export { declareRename, NO_LOOSE_ENDS, possibleRenames, tieUp } from './looseEnds.js';
-export type { ElementKind, LooseEnd, LooseEnds, PossibleRename } from './looseEnds.js';
+export { declareRename, NO_RENAME_CANDIDATES, possibleRenames, trackRenames } from './renameCandidates.js';
+export type { ElementKind, RenameCandidate, RenameCandidates, PossibleRename } from './renameCandidates.js';
 export {
   changedLines,
   codePointLength,
@@ -101,4 +101,4 @@ export type { EntityStorage, Pointing, Storage, UniqueConstraint } from './const
 export { compareScalars, instantMillis, sameScalar } from './compare.js';
 export { creationOrder } from './creation.js';
 export type { CreationOrder } from './creation.js';
-export { once } from './once.js';
+export { memoize } from './memoize.js';

@@ -1,6 +1,6 @@
 import { plainAttribute } from './attribute.js';
 import { camelCase, plural } from './names.js';
-import { once } from './once.js';
+import { memoize } from './memoize.js';
 import type {
   Attribute,
   Declaration,
@@ -31,7 +31,7 @@ export interface ModelIndex {
   readonly pairsTo: ReadonlyMap<string, readonly PairsWith[]>;
 }
 
-export const indexModel = once((model: Model): ModelIndex => {
+export const indexModel = memoize((model: Model): ModelIndex => {
   const entities = new Map<string, Entity>();
   const values = new Map<string, ValueDefinition>();
   const relationships: Relationship[] = [];
@@ -127,7 +127,7 @@ export interface Key {
 }
 
 /** The id of an entity's records: the declared key, else an implicit generated `id`. */
-export const keyOf = once((entity: Entity): Key => {
+export const keyOf = memoize((entity: Entity): Key => {
   const declared = entity.attributes.find((attribute) => attribute.key !== null);
   return declared === undefined
     ? { attribute: implicitId(entity), implicit: true }

@@ -1,5 +1,5 @@
 import type { Attribute, ImplicitId, UniqueRule } from '../model/index.js';
-import type { Place } from './diagnostics.js';
+import type { TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
 
 /** An entity or a value while its lines are read. */
@@ -22,7 +22,12 @@ export const emptyBlock = (
   comments: readonly string[],
 ): Block => ({ kind, id, name, description, comments, attributes: [], uniques: [], implicitId: 'integer' });
 
-export function reportBlockCase(reader: LineReader, kind: Block['kind'], name: string, place: Place): void {
+export function reportBlockCase(
+  reader: LineReader,
+  kind: Block['kind'],
+  name: string,
+  place: TextRange,
+): void {
   const words = name.split(/[_-]+/).filter((part) => part !== '');
   const better = words.map((part) => part.charAt(0).toUpperCase() + part.slice(1)).join('');
   const fix = /^[A-Z]/.test(better) ? { title: `Use ${better}`, place, replacement: better } : null;

@@ -1,11 +1,11 @@
 import { checkScalar, listed, replaceItems, type Attribute, type AttributeType } from '../model/index.js';
 import { checkLifeCycle } from './checkLifeCycle.js';
 import type { Block } from './block.js';
-import type { Checking } from './resolve.js';
+import type { ModelCheck } from './resolve.js';
 import { TYPE_NAMES } from './readType.js';
 
 /** Checks the attributes of one block against each other, the values of the text and the to-one roles. */
-export function checkAttributes(block: Block, roles: ReadonlySet<string>, checking: Checking): void {
+export function checkAttributes(block: Block, roles: ReadonlySet<string>, checking: ModelCheck): void {
   let key: Attribute | null = null;
   const kept: Attribute[] = [];
   for (const attribute of block.attributes) {
@@ -25,7 +25,7 @@ export function checkAttributes(block: Block, roles: ReadonlySet<string>, checki
 /** The type of a value, or of each item of a list. */
 export const innermost = (type: AttributeType): AttributeType => (type.kind === 'list' ? type.of : type);
 
-function typeKnown(attribute: Attribute, checking: Checking): boolean {
+function typeKnown(attribute: Attribute, checking: ModelCheck): boolean {
   const type = innermost(attribute.type);
   if (type.kind !== 'value' || checking.values.has(type.name)) return true;
   if (checking.entities.has(type.name)) {
@@ -42,7 +42,7 @@ function typeKnown(attribute: Attribute, checking: Checking): boolean {
 
 const KEY_TYPES: readonly AttributeType['kind'][] = ['text', 'integer', 'uuid', 'date', 'email', 'choice'];
 
-function checkKey(block: Block, attribute: Attribute, key: Attribute | null, checking: Checking): void {
+function checkKey(block: Block, attribute: Attribute, key: Attribute | null, checking: ModelCheck): void {
   if (attribute.key === null) {
     if (attribute.name === 'id' && block.kind === 'entity') {
       const message = 'An attribute called id is the key; add the flag key, or give it another name.';
@@ -62,7 +62,7 @@ function checkKey(block: Block, attribute: Attribute, key: Attribute | null, che
 
 const GENERATED: readonly AttributeType['kind'][] = ['integer', 'uuid', 'instant'];
 
-function checkFlags(attribute: Attribute, checking: Checking): void {
+function checkFlags(attribute: Attribute, checking: ModelCheck): void {
   const conflict = (message: string): void => {
     checking.report(attribute.id, 'flag.conflict', message);
   };
@@ -88,7 +88,7 @@ function checkFlags(attribute: Attribute, checking: Checking): void {
   }
 }
 
-function checkLiterals(attribute: Attribute, checking: Checking): void {
+function checkLiterals(attribute: Attribute, checking: ModelCheck): void {
   const { type } = attribute;
   for (const [flag, literal] of [
     ['default', attribute.defaultValue],
@@ -112,7 +112,7 @@ function checkRole(
   attribute: Attribute,
   role: string | null,
   roles: ReadonlySet<string>,
-  checking: Checking,
+  checking: ModelCheck,
 ): void {
   if (role === null || roles.has(role)) return;
   const near = checking.nearest(role, roles);
@@ -121,7 +121,7 @@ function checkRole(
   checking.report(attribute.id, 'role.unknown', message, role, near ?? undefined);
 }
 
-function checkUniqueRules(block: Block, roles: ReadonlySet<string>, checking: Checking): void {
+function checkUniqueRules(block: Block, roles: ReadonlySet<string>, checking: ModelCheck): void {
   const names = new Set([...block.attributes.map((attribute) => attribute.name), ...roles]);
   const kept = block.uniques.filter((rule) => {
     if (block.kind === 'value') {

@@ -8,12 +8,12 @@ import {
   type Transition,
 } from '../model/index.js';
 import type { Block } from './block.js';
-import type { Checking } from './resolve.js';
+import type { ModelCheck } from './resolve.js';
 
 type Choice = Extract<Attribute['type'], { kind: 'choice' }>;
 
 /** Checks the life cycle of an attribute: states that exist, an initial one, conditions that can be compared. */
-export function checkLifeCycle(block: Block, attribute: Attribute, checking: Checking): Attribute {
+export function checkLifeCycle(block: Block, attribute: Attribute, checking: ModelCheck): Attribute {
   const { lifeCycle, type } = attribute;
   if (lifeCycle === null || type.kind !== 'choice') return attribute;
   if (attribute.defaultValue === null) {
@@ -32,7 +32,7 @@ function statesKnown(
   attribute: Attribute,
   type: Choice,
   transition: Transition,
-  checking: Checking,
+  checking: ModelCheck,
 ): boolean {
   const unknown = [...transition.from, transition.to].find((state) => !type.options.includes(state));
   if (unknown === undefined) return true;
@@ -41,7 +41,7 @@ function statesKnown(
   return false;
 }
 
-function conditionFits(block: Block, transition: Transition, checking: Checking): boolean {
+function conditionFits(block: Block, transition: Transition, checking: ModelCheck): boolean {
   for (const comparison of (transition.when ?? []).flat()) {
     const wrong = comparisonProblem(block, comparison);
     if (wrong === null) continue;

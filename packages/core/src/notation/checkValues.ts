@@ -1,7 +1,7 @@
 import type { Block } from './block.js';
 import { innermost } from './checkAttributes.js';
 import { MODEL_LIMITS } from './limits.js';
-import type { Checking } from './resolve.js';
+import type { ModelCheck } from './resolve.js';
 
 /** A value on the way down to what it contains. */
 interface Visit {
@@ -16,7 +16,7 @@ interface Visit {
  * Leaves out attributes by which a value contains itself, however far down, or nests deeper than a body is read.
  * Each value is gone through once, without recursion.
  */
-export function checkValues(values: ReadonlyMap<string, Block>, checking: Checking): void {
+export function checkValues(values: ReadonlyMap<string, Block>, checking: ModelCheck): void {
   const depths = new Map<string, number>();
   for (const value of values.values()) {
     const trail: Visit[] = depths.has(value.name) ? [] : [{ block: value, at: 0, depth: 1 }];
@@ -48,7 +48,7 @@ export function checkValues(values: ReadonlyMap<string, Block>, checking: Checki
 }
 
 /** Takes the attribute out by which the value at an index of the trail leads back to itself. */
-function leaveOutCircle(trail: Visit[], index: number, checking: Checking): void {
+function leaveOutCircle(trail: Visit[], index: number, checking: ModelCheck): void {
   const visit = trail[index];
   const attribute = visit?.block.attributes[visit.at];
   if (visit === undefined || attribute === undefined) return;

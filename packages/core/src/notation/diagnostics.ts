@@ -42,7 +42,7 @@ export const DIAGNOSTIC_CODES = {
 export type DiagnosticCode = keyof typeof DIAGNOSTIC_CODES;
 
 /** A place in the text: line and column count from 1, length in UTF-16 code units. */
-export interface Place {
+export interface TextRange {
   readonly line: number;
   readonly column: number;
   readonly length: number;
@@ -51,13 +51,13 @@ export interface Place {
 export interface Fix {
   /** What the fix does, as a button would say it: "Use text". */
   readonly title: string;
-  readonly place: Place;
+  readonly place: TextRange;
   readonly replacement: string;
 }
 
 export interface Diagnostic {
   readonly code: DiagnosticCode;
   readonly message: string;
-  readonly place: Place;
+  readonly place: TextRange;
   readonly fix: Fix | null;
 }

@@ -10,7 +10,7 @@ export {
   VERBS,
 } from './print.js';
 export { DIAGNOSTIC_CODES } from './diagnostics.js';
-export type { Diagnostic, DiagnosticCode, Fix, Place } from './diagnostics.js';
+export type { Diagnostic, DiagnosticCode, Fix, TextRange } from './diagnostics.js';
 export { FLAG_NAMES } from './readAttribute.js';
 export { TYPE_NAMES } from './readType.js';
 export { withDesignName } from './designName.js';

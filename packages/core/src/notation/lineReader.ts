@@ -1,4 +1,4 @@
-import type { Diagnostic, DiagnosticCode, Fix, Place } from './diagnostics.js';
+import type { Diagnostic, DiagnosticCode, Fix, TextRange } from './diagnostics.js';
 import type { Token, TokenLine } from './tokens.js';
 
 /** Marks as a message names them; words stand as they are. */
@@ -19,7 +19,7 @@ export class LineReader {
 
   constructor(
     private readonly line: TokenLine,
-    private readonly end: Place,
+    private readonly end: TextRange,
     private readonly diagnostics: Diagnostic[],
   ) {}
 
@@ -99,11 +99,11 @@ export class LineReader {
     this.report('syntax.expected', `Expected ${what}; ${found}.`, token?.place ?? this.end);
   }
 
-  report(code: DiagnosticCode, message: string, place: Place, fix: Fix | null = null): void {
+  report(code: DiagnosticCode, message: string, place: TextRange, fix: Fix | null = null): void {
     this.diagnostics.push({ code, message, place, fix });
   }
 
-  here(): Place {
+  here(): TextRange {
     return this.peek()?.place ?? this.end;
   }
 }

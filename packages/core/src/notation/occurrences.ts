@@ -1,4 +1,4 @@
-import type { Place } from './diagnostics.js';
+import type { TextRange } from './diagnostics.js';
 import { tokenize, type Token } from './tokens.js';
 
 /** A name where it stands in a text, with what it is the name of. */
@@ -7,7 +7,7 @@ export interface Occurrence {
   readonly symbol: string;
   readonly kind: 'block' | 'member' | 'transition' | 'state';
   readonly name: string;
-  readonly place: Place;
+  readonly place: TextRange;
   /** Whether the name is given here, rather than used. */
   readonly defines: boolean;
 }

@@ -8,7 +8,7 @@ import {
   type Model,
 } from '../model/index.js';
 import { emptyBlock, reportBlockCase, type Block } from './block.js';
-import { DIAGNOSTIC_CODES, type Diagnostic, type DiagnosticCode, type Place } from './diagnostics.js';
+import { DIAGNOSTIC_CODES, type Diagnostic, type DiagnosticCode, type TextRange } from './diagnostics.js';
 import { attributeProblem, ModelSize, transitionProblem, uniqueRuleProblem } from './limits.js';
 import { LineReader } from './lineReader.js';
 import { readAttribute } from './readAttribute.js';
@@ -21,7 +21,7 @@ import { tokenize } from './tokens.js';
 export const MAX_TEXT_BYTES = 1_048_576;
 
 /** Where a statement stands: its own line, and the last line of the block it opens. */
-export interface StatementPlace extends Place {
+export interface StatementPlace extends TextRange {
   readonly endLine: number;
 }
 

@@ -1,5 +1,5 @@
 import { nearest, patternProblem, type Attribute, type KeyFlag, type Literal } from '../model/index.js';
-import type { Place } from './diagnostics.js';
+import type { TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
 import { readType } from './readType.js';
 
@@ -65,7 +65,7 @@ export function readAttribute(reader: LineReader, comments: readonly string[]): 
   };
 }
 
-function reportCase(reader: LineReader, name: string, place: Place): void {
+function reportCase(reader: LineReader, name: string, place: TextRange): void {
   const words = name.split(/[_-]+/).filter((word) => word !== '');
   const better = words
     .map(
@@ -110,7 +110,7 @@ function readFlags(reader: LineReader, quiet: boolean): Flags {
   return flags;
 }
 
-function readFlag(reader: LineReader, name: string, place: Place, flags: Flags): boolean {
+function readFlag(reader: LineReader, name: string, place: TextRange, flags: Flags): boolean {
   if (isSwitch(name)) {
     flags[SWITCHES[name]] = true;
     return true;

@@ -1,5 +1,5 @@
 import type { OnRemove, Owns, PairsWith, RefersTo, Relationship } from '../model/index.js';
-import type { Place } from './diagnostics.js';
+import type { TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
 
 const RULES: readonly OnRemove[] = ['cascade', 'restrict', 'detach'];
@@ -7,8 +7,8 @@ const isRule = (text: string): text is OnRemove => (RULES as readonly string[]).
 
 export interface ReadRelationship {
   readonly relationship: Omit<Owns, 'id'> | Omit<RefersTo, 'id'> | Omit<PairsWith, 'id'>;
-  readonly fromPlace: Place;
-  readonly toPlace: Place;
+  readonly fromPlace: TextRange;
+  readonly toPlace: TextRange;
 }
 
 interface Tail {

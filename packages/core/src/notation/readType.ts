@@ -1,5 +1,5 @@
 import { nearest, type AttributeType } from '../model/index.js';
-import type { Place } from './diagnostics.js';
+import type { TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
 
 const PLAIN = ['boolean', 'date', 'time', 'instant', 'duration', 'uuid', 'email', 'uri', 'json'] as const;
@@ -39,7 +39,7 @@ export function readType(reader: LineReader): AttributeType | null {
   }
 }
 
-function reportUnknownType(reader: LineReader, name: string, place: Place): void {
+function reportUnknownType(reader: LineReader, name: string, place: TextRange): void {
   const near = nearest(name, TYPE_NAMES);
   const hint =
     near === null ? `Types are ${TYPE_NAMES.join(', ')} and the names of values.` : `The nearest is ${near}.`;
@@ -81,7 +81,7 @@ function takeNumber(reader: LineReader): number | null {
   return token.value;
 }
 
-function lengthFits(reader: LineReader, place: Place, range: ReadRange): boolean {
+function lengthFits(reader: LineReader, place: TextRange, range: ReadRange): boolean {
   const whole = (bound: number | null): boolean =>
     bound === null || (Number.isSafeInteger(bound) && bound >= 0);
   if (whole(range.min) && whole(range.max)) return true;

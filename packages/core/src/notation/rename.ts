@@ -1,9 +1,9 @@
-import type { Place } from './diagnostics.js';
+import type { TextRange } from './diagnostics.js';
 import { findOccurrences, occurrenceAt, type Occurrence } from './occurrences.js';
 import { RESERVED_OPERANDS, writeOption } from './tokens.js';
 
 export type RenameResult =
-  | { readonly ok: true; readonly text: string; readonly places: readonly Place[] }
+  | { readonly ok: true; readonly text: string; readonly places: readonly TextRange[] }
   /** Why the name cannot be given, in a sentence. */
   | { readonly ok: false; readonly message: string };
 
@@ -39,7 +39,7 @@ const writeState = (name: string): string =>
 
 const isPartOf = (occurrence: Occurrence, chosen: Occurrence): boolean => occurrence.symbol === chosen.symbol;
 
-function replaceAll(text: string, places: readonly Place[], replacement: string): string {
+function replaceAll(text: string, places: readonly TextRange[], replacement: string): string {
   const lines = text.split('\n');
   const fromBehind = [...places].sort((a, b) => b.line - a.line || b.column - a.column);
   for (const { line, column, length } of fromBehind) {

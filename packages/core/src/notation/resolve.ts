@@ -9,7 +9,7 @@ import {
 } from '../model/index.js';
 import { checkAttributes } from './checkAttributes.js';
 import { checkValues } from './checkValues.js';
-import type { Diagnostic, DiagnosticCode, Place } from './diagnostics.js';
+import type { Diagnostic, DiagnosticCode, TextRange } from './diagnostics.js';
 import type { Block } from './block.js';
 import type { StatementPlace } from './parse.js';
 
@@ -17,7 +17,7 @@ import type { StatementPlace } from './parse.js';
 const MOST_GUESSED = 200;
 
 /** What the checks over a whole text share. */
-export interface Checking {
+export interface ModelCheck {
   readonly entities: ReadonlyMap<string, Block>;
   readonly values: ReadonlyMap<string, Block>;
   report(id: string, code: DiagnosticCode, message: string, word?: string, replacement?: string): void;
@@ -37,7 +37,7 @@ export function resolve(
 ): Declaration[] {
   const entities = new Map<string, Block>();
   const values = new Map<string, Block>();
-  const checking: Checking = {
+  const checking: ModelCheck = {
     entities,
     values,
     report(id, code, message, word, replacement) {
@@ -79,7 +79,7 @@ function placeOf(
   lines: readonly string[],
   statement: StatementPlace | undefined,
   word: string | undefined,
-): Place {
+): TextRange {
   const { line, column, length } = statement ?? { line: 1, column: 1, length: 1 };
   const text = lines[line - 1] ?? '';
   const index = word === undefined ? -1 : indexOfWord(text, word);
@@ -97,7 +97,7 @@ function indexOfWord(text: string, word: string): number {
   return index;
 }
 
-function keepRelationships(relationships: readonly Relationship[], checking: Checking): Relationship[] {
+function keepRelationships(relationships: readonly Relationship[], checking: ModelCheck): Relationship[] {
   const owners = new Map<string, Owns>();
   const kept = relationships.filter((relationship) => {
     const known = [relationship.from, relationship.to].every((name) =>
@@ -128,7 +128,7 @@ function keepRelationships(relationships: readonly Relationship[], checking: Che
   });
 }
 
-function entityKnown(relationship: Relationship, name: string, checking: Checking): boolean {
+function entityKnown(relationship: Relationship, name: string, checking: ModelCheck): boolean {
   if (checking.entities.has(name)) return true;
   if (checking.values.has(name)) {
     const message = `${name} is a value; relationships join entities. Give ${relationship.from} an attribute of type ${name}.`;
@@ -147,7 +147,7 @@ function entityKnown(relationship: Relationship, name: string, checking: Checkin
   return false;
 }
 
-function carriedKnown({ id, carrying }: PairsWith, checking: Checking): boolean {
+function carriedKnown({ id, carrying }: PairsWith, checking: ModelCheck): boolean {
   if (carrying === null || checking.values.has(carrying)) return true;
   const near = checking.nearest(carrying, checking.values.keys());
   const hint = near === null ? 'Declare it: value …, with its attributes below.' : `The nearest is ${near}.`;
@@ -155,7 +155,7 @@ function carriedKnown({ id, carrying }: PairsWith, checking: Checking): boolean 
   return false;
 }
 
-function removalFits(relationship: Relationship, checking: Checking): boolean {
+function removalFits(relationship: Relationship, checking: ModelCheck): boolean {
   const { onRemove } = relationship;
   if (relationship.kind === 'pairs') {
     if (onRemove !== 'cascade') return true;
@@ -173,7 +173,7 @@ function removalFits(relationship: Relationship, checking: Checking): boolean {
   return false;
 }
 
-function ownerFits(owns: Owns, owners: Map<string, Owns>, checking: Checking): boolean {
+function ownerFits(owns: Owns, owners: Map<string, Owns>, checking: ModelCheck): boolean {
   if (owns.from === owns.to && owns.cardinality !== 'many') {
     checking.report(
       owns.id,
@@ -234,7 +234,7 @@ function rolesByEntity(relationships: readonly Relationship[]): Map<string, Set<
 }
 
 /** Attributes and roles of one entity share one set of names, and references one of `<role>Id` members. */
-function checkRoles(relationships: readonly Relationship[], checking: Checking): void {
+function checkRoles(relationships: readonly Relationship[], checking: ModelCheck): void {
   const used = new Map<string, Set<string>>();
   const take = (relationship: Relationship, entity: string, name: string): void => {
     const block = checking.entities.get(entity);

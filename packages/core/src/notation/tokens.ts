@@ -1,8 +1,8 @@
 import { quotedEnd } from '../model/index.js';
-import type { Place } from './diagnostics.js';
+import type { TextRange } from './diagnostics.js';
 import { MODEL_LIMITS } from './limits.js';
 
-export type Token = { readonly place: Place; readonly text: string } & (
+export type Token = { readonly place: TextRange; readonly text: string } & (
   | { readonly kind: 'word' }
   | { readonly kind: 'number'; readonly value: number }
   | { readonly kind: 'string'; readonly value: string }
@@ -12,7 +12,7 @@ export type Token = { readonly place: Place; readonly text: string } & (
 export interface TokenProblem {
   readonly code: 'token.unknown' | 'string.open' | 'name.length';
   readonly message: string;
-  readonly place: Place;
+  readonly place: TextRange;
 }
 
 export interface TokenLine {
@@ -69,19 +69,19 @@ function lexemeAt(source: string, index: number): string | null {
   return TOKEN.exec(source)?.[0] ?? null;
 }
 
-const openString = (text: string, place: Place): TokenProblem => ({
+const openString = (text: string, place: TextRange): TokenProblem => ({
   code: 'string.open',
   message: `The quoted text ${text} is not closed, or has a bad escape.`,
   place,
 });
 
-const unknownToken = (text: string, place: Place): TokenProblem => ({
+const unknownToken = (text: string, place: TextRange): TokenProblem => ({
   code: 'token.unknown',
   message: `The notation does not use ${text}.`,
   place,
 });
 
-const longName = (text: string, place: Place): TokenProblem => ({
+const longName = (text: string, place: TextRange): TokenProblem => ({
   code: 'name.length',
   message: `A name has at most ${MODEL_LIMITS.nameLength} characters; this one has ${text.length}.`,
   place,

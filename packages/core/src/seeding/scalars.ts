@@ -1,7 +1,7 @@
 import { codePointLength, kebabCase, words, type ScalarType } from '../model/index.js';
 import { sampleText } from './pattern.js';
 import { randomUuid, type Random } from './random.js';
-import { ADJECTIVES, FAMILY_NAMES, GIVEN_NAMES, NOUNS, PLACES, SENTENCES } from './words.js';
+import { ADJECTIVES, FAMILY_NAMES, GIVEN_NAMES, NOUNS, PLACE_NAMES, SENTENCES } from './words.js';
 
 /** What a seeded value is for: its own name and the name of what has it. */
 export interface SeedSubject {
@@ -134,8 +134,8 @@ function wordsFor(subject: SeedSubject, max: number, random: Random): string {
   if (last === 'name' || last === 'title') {
     if (of.some((word) => PERSON.test(word)))
       return `${random.pick(GIVEN_NAMES)} ${random.pick(FAMILY_NAMES)}`;
-    if (of.some((word) => PLACE.test(word))) return random.pick(PLACES);
-    if (of.includes('route')) return `${random.pick(PLACES)} – ${random.pick(PLACES)}`;
+    if (of.some((word) => PLACE.test(word))) return random.pick(PLACE_NAMES);
+    if (of.includes('route')) return `${random.pick(PLACE_NAMES)} – ${random.pick(PLACE_NAMES)}`;
     return `${random.pick(ADJECTIVES)} ${random.pick(NOUNS)}`;
   }
   if (/^(pin|password|secret|token)$/.test(last)) return digits(Math.min(max, 6), random);

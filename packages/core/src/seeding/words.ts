@@ -43,7 +43,7 @@ export const FAMILY_NAMES = [
   'Vale',
   'Moreau',
 ];
-export const PLACES = [
+export const PLACE_NAMES = [
   'Kestrel Head',
   'Sandholm',
   'Port Ellery',

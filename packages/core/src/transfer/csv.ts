@@ -13,9 +13,9 @@ import {
   type Model,
   type ScalarType,
 } from '../model/index.js';
-import { pathAttributes, pointersOf } from './kinds.js';
-import type { GivenPart, GivenRecord } from './given.js';
-import { unknownMember, type Report } from './values.js';
+import { pathAttributes, pointersOf } from './recordTypes.js';
+import type { SourceRecords, SourceRecord } from './sourceRecords.js';
+import { unknownMember, type ProblemReporter } from './values.js';
 
 /** One column of a kind of record: a scalar, a list or document as JSON, or the keys that lead to another record. */
 type Column =
@@ -119,8 +119,8 @@ export function* readCsv(
   model: Model,
   storage: EntityStorage,
   text: string,
-  report: Report,
-): Generator<GivenPart> {
+  report: ProblemReporter,
+): Generator<SourceRecords> {
   yield { storage, record: null };
   let header: readonly string[] | null = null;
   let columns: readonly (Column | null)[] = [];
@@ -158,9 +158,9 @@ function readLine(
   columns: readonly (Column | null)[],
   cells: readonly string[],
   expected: number,
-  { pointer, place }: Pick<GivenRecord, 'pointer' | 'place'>,
-  report: Report,
-): GivenRecord {
+  { pointer, place }: Pick<SourceRecord, 'pointer' | 'place'>,
+  report: ProblemReporter,
+): SourceRecord {
   if (cells.length !== expected)
     report({
       pointer,
@@ -184,7 +184,7 @@ const newlines = (cells: readonly string[]): number =>
 function readHeader(
   columns: readonly Column[],
   header: readonly string[],
-  report: Report,
+  report: ProblemReporter,
 ): readonly (Column | null)[] {
   const known = columns.map(headerOf);
   return header.map((cell, index) => {

@@ -12,14 +12,14 @@ import {
   type Steps,
 } from '../model/index.js';
 import { pointerTo, type Draft } from '../engine/index.js';
-import type { GivenPart, GivenRecord } from './given.js';
-import { pathAttributes, pathOf, pointersOf, scopeOf, type Pointer } from './kinds.js';
-import type { TakingOptions } from './takeIn.js';
-import { inward, unknownMember, withHiddenParts, type Report } from './values.js';
+import type { SourceRecords, SourceRecord } from './sourceRecords.js';
+import { pathAttributes, keyPathOf, pointersOf, scopeOf, type Pointer } from './recordTypes.js';
+import type { ImportOptions } from './importRecords.js';
+import { toStored, unknownMember, withHiddenParts, type ProblemReporter } from './values.js';
 
 /** One record of a source: found among those that are there, or new. */
 export interface Entry {
-  readonly given: GivenRecord;
+  readonly given: SourceRecord;
   readonly rid: number;
   /** The record that is there already. */
   readonly before: Row | null;
@@ -30,7 +30,7 @@ export interface Entry {
 /** An entry before its to-one roles lead anywhere. */
 interface Reading {
   readonly storage: EntityStorage;
-  readonly given: GivenRecord;
+  readonly given: SourceRecord;
   /** Attributes by identity; `null` unsets. What is not named is absent. */
   readonly attributes: Record<string, Json>;
   /** The keys that each role leads by, as one text; `null` unsets. What is not named is absent. */
@@ -61,17 +61,17 @@ export class Entries {
   private constructor(
     private readonly model: Model,
     private readonly draft: Draft,
-    private readonly options: TakingOptions,
-    private readonly report: Report,
+    private readonly options: ImportOptions,
+    private readonly report: ProblemReporter,
   ) {}
 
   /** Reads a source to its end, in steps. */
   static *read(
     model: Model,
     draft: Draft,
-    given: Iterable<GivenPart>,
-    options: TakingOptions,
-    report: Report,
+    given: Iterable<SourceRecords>,
+    options: ImportOptions,
+    report: ProblemReporter,
   ): Steps<Entries> {
     const entries = new Entries(model, draft, options, report);
     const readings = new Map<EntityStorage, Reading[]>();
@@ -81,7 +81,7 @@ export class Entries {
       const reading = record === null ? null : entries.read(storage, record);
       if (reading !== null) all.push(reading);
     });
-    if (options.way === 'replace') entries.replaced = new Set(readings.keys());
+    if (options.mode === 'replace') entries.replaced = new Set(readings.keys());
     for (const [storage, all] of readings) yield* entries.countOn(storage, all);
     const numbered = new Map<EntityStorage, readonly Numbered[]>();
     for (const [storage, all] of readings) numbered.set(storage, yield* entries.number(storage, all));
@@ -105,12 +105,12 @@ export class Entries {
     [...this.draft.all(storage)].filter(({ rid }) => !this.byRid.has(rid));
 
   /** Reads names and types. Nothing is looked up yet. */
-  private read(storage: EntityStorage, given: GivenRecord): Reading | null {
+  private read(storage: EntityStorage, given: SourceRecord): Reading | null {
     const { place, pointer, value } = given;
     const attributes = bareObject();
     const pointers = new Map<string, string | null>();
     const roles = pointersOf(this.model, storage);
-    const report: Report = (problem) => {
+    const report: ProblemReporter = (problem) => {
       this.report({ ...problem, message: place + problem.message });
     };
     for (const [name, member] of Object.entries(value)) {
@@ -118,7 +118,7 @@ export class Entries {
       const attribute = storage.attributes.find((candidate) => candidate.name === name);
       const role = roles.find((candidate) => candidate.name === name);
       if (attribute !== undefined) {
-        const stored = member === null ? null : inward(this.model, attribute.type, member, at, report);
+        const stored = member === null ? null : toStored(this.model, attribute.type, member, at, report);
         if (stored !== undefined) attributes[attribute.id] = stored;
       } else if (role !== undefined) {
         const path = member === null ? null : this.readPath(role, member, at, report);
@@ -133,7 +133,12 @@ export class Entries {
   }
 
   /** The keys that a role leads by: one value, or an array where the key is unique only below an owner. */
-  private readPath({ name, target }: Pointer, member: Json, at: string, report: Report): string | undefined {
+  private readPath(
+    { name, target }: Pointer,
+    member: Json,
+    at: string,
+    report: ProblemReporter,
+  ): string | undefined {
     const wanted = pathAttributes(this.model, target);
     const keys = Array.isArray(member) ? (member as readonly Json[]) : [member];
     if (keys.length !== wanted.length) {
@@ -145,13 +150,13 @@ export class Entries {
       return undefined;
     }
     const stored = wanted.map(({ type }, index) =>
-      inward(this.model, type, keys[index] ?? null, keys.length === 1 ? at : pointerTo(at, index), report),
+      toStored(this.model, type, keys[index] ?? null, keys.length === 1 ? at : pointerTo(at, index), report),
     );
     return stored.every((key) => key !== undefined) ? pathText(stored) : undefined;
   }
 
   /** Finds the keys that lead to a record. One with a key that is made for it has none yet. */
-  private addressed(reading: Reading, report: Report): boolean {
+  private addressed(reading: Reading, report: ProblemReporter): boolean {
     const { storage, given, attributes, pointers } = reading;
     const path: Json[] = [];
     for (const { id, name } of scopeOf(this.model, storage)) {
@@ -228,7 +233,7 @@ export class Entries {
     const known = new Map<string, Row>();
     this.known.set(storage, known);
     yield* eachInSteps('finding', this.draft.all(storage), (row) => {
-      const path = pathOf(this.model, this.draft, storage, row);
+      const path = keyPathOf(this.model, this.draft, storage, row);
       if (path !== null) known.set(pathText(path), row);
     });
   }
@@ -248,7 +253,7 @@ export class Entries {
     for (const pointer of pointersOf(this.model, storage)) {
       const path = pointers.get(pointer.id);
       if (path !== undefined) set(pointer.id, path === null ? null : this.resolve(pointer, path, given));
-      else if (before !== null && this.options.way === 'merge')
+      else if (before !== null && this.options.mode === 'merge')
         set(pointer.id, before.values[pointer.id] ?? null);
     }
     const isTouched = storage.attributes.filter(({ id, touched }) => touched && attributes[id] === undefined);
@@ -263,7 +268,7 @@ export class Entries {
     const old = before?.values[id] ?? null;
     if (value !== undefined && !(value === null && generated))
       return withHiddenParts(this.model, type, value, old);
-    const keeps = this.options.way === 'merge' || writeOnly || generated || key !== null;
+    const keeps = this.options.mode === 'merge' || writeOnly || generated || key !== null;
     if (before !== null) return keeps ? old : null;
     return this.made(attribute);
   }
@@ -286,7 +291,7 @@ export class Entries {
   }
 
   /** The number of the record that a role leads to: one of the source, or one that is there and stays. */
-  private resolve({ name, target }: Pointer, path: string, { pointer, place }: GivenRecord): Json {
+  private resolve({ name, target }: Pointer, path: string, { pointer, place }: SourceRecord): Json {
     const rid = this.numbers.get(target)?.get(path);
     if (rid !== undefined) return rid;
     const row = this.replaced.has(target) ? undefined : this.knownOf(target).get(path);

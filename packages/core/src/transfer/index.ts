@@ -1,10 +1,10 @@
 export { csvHeader, csvLine, readCsv } from './csv.js';
-export { givenDocument, givenRecords, kindNamed } from './given.js';
-export type { GivenPart, GivenRecord } from './given.js';
-export { kindsOf, pathAttributes, pathOf } from './kinds.js';
-export { takeIn } from './takeIn.js';
-export type { TakenKind, TakingIn, TakingOptions, TakingWay } from './takeIn.js';
-export { inward, readAttributes } from './values.js';
-export type { Report } from './values.js';
+export { recordsInDocument, recordsInArray, recordTypeNamed } from './sourceRecords.js';
+export type { SourceRecords, SourceRecord } from './sourceRecords.js';
+export { recordTypesOf, pathAttributes, keyPathOf } from './recordTypes.js';
+export { importRecords } from './importRecords.js';
+export type { ImportedRecords, ImportOutcome, ImportOptions, ImportMode } from './importRecords.js';
+export { toStored, readAttributes } from './values.js';
+export type { ProblemReporter } from './values.js';
 export { recordsByKind, writeRecord } from './write.js';
 export type { WritingOptions } from './write.js';

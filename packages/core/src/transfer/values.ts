@@ -12,15 +12,15 @@ import {
 import { normalKey, pointerTo, type ProblemDetail } from '../engine/index.js';
 
 /** Takes what is wrong with a value. */
-export type Report = (problem: ProblemDetail) => void;
+export type ProblemReporter = (problem: ProblemDetail) => void;
 
 /** A value by the names of the model as it is stored; `undefined` after something wrong was reported. */
-export function inward(
+export function toStored(
   model: Model,
   type: AttributeType,
   given: Json,
   pointer: string,
-  report: Report,
+  report: ProblemReporter,
 ): Json | undefined {
   switch (type.kind) {
     case 'json':
@@ -28,7 +28,7 @@ export function inward(
     case 'list':
       if (Array.isArray(given))
         return (given as readonly Json[]).map(
-          (item, index) => inward(model, type.of, item, pointerTo(pointer, index), report) ?? null,
+          (item, index) => toStored(model, type.of, item, pointerTo(pointer, index), report) ?? null,
         );
       report({ pointer, code: 'type', message: 'Expected an array.' });
       return undefined;
@@ -48,7 +48,7 @@ function structure(
   name: string,
   given: Json,
   pointer: string,
-  report: Report,
+  report: ProblemReporter,
 ): Json | undefined {
   const parts = indexModel(model).values.get(name)?.attributes ?? [];
   if (!isJsonObject(given)) {
@@ -68,7 +68,7 @@ function structure(
         ),
       });
     else if (value !== null) {
-      const inner = inward(model, part.type, value, at, report);
+      const inner = toStored(model, part.type, value, at, report);
       if (inner !== undefined) stored[part.id] = inner;
     }
   }
@@ -81,7 +81,7 @@ export function readAttributes(
   { attributes }: EntityStorage,
   given: Json,
   pointer: string,
-  report: Report,
+  report: ProblemReporter,
 ): Record<string, Json> | null {
   if (!isJsonObject(given)) {
     report({ pointer, code: 'type', message: 'Expected an object: attributes by their names.' });
@@ -95,7 +95,7 @@ export function readAttributes(
     const known = attributes.map((candidate) => candidate.name);
     if (member === null && attribute !== undefined) continue;
     if (attribute === undefined) report({ pointer: at, ...unknownMember(name, known) });
-    const stored = attribute === undefined ? undefined : inward(model, attribute.type, member, at, report);
+    const stored = attribute === undefined ? undefined : toStored(model, attribute.type, member, at, report);
     if (attribute !== undefined && stored !== undefined) values[attribute.id] = stored;
     else fits = false;
   }

@@ -8,7 +8,7 @@ import {
   type Row,
 } from '../model/index.js';
 import type { RecordView } from '../engine/index.js';
-import { pathOf, pointersOf } from './kinds.js';
+import { keyPathOf, pointersOf } from './recordTypes.js';
 
 export interface WritingOptions {
   /** Whether write-only attributes are written too. */
@@ -40,7 +40,7 @@ export function writeRecord(
   for (const { id, name, target } of pointersOf(model, storage)) {
     const rid = row.values[id];
     const pointed = typeof rid === 'number' ? view.get(rid) : undefined;
-    if (pointed !== undefined) record[name] = pathValue(pathOf(model, view, target, pointed));
+    if (pointed !== undefined) record[name] = pathValue(keyPathOf(model, view, target, pointed));
   }
   return record;
 }

@@ -8,7 +8,7 @@ import {
   type CustomOperation,
   type SettingValues,
 } from '@isomeros/core/arrangement';
-import { breakingFindings, compareContracts, releaseHeld } from '@isomeros/core/comparison';
+import { breakingFindings, compareContracts, baselineRelease } from '@isomeros/core/comparison';
 import { indexContract, type Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { modelOf } from '../support/models.js';
@@ -215,11 +215,11 @@ const told = (contract: readonly [Contract, Contract]): { breaks: string[]; othe
   const changes = compareContracts(...contract);
   return {
     breaks: changes
-      .filter(({ weight }) => weight === 'breaking')
-      .map(({ breaks, message }) => `${breaks}: ${message}`),
+      .filter(({ compatibility }) => compatibility === 'breaking')
+      .map(({ affects, message }) => `${affects}: ${message}`),
     others: changes
-      .filter(({ weight }) => weight !== 'breaking')
-      .map(({ weight, message }) => `${weight}: ${message}`),
+      .filter(({ compatibility }) => compatibility !== 'breaking')
+      .map(({ compatibility, message }) => `${compatibility}: ${message}`),
   };
 };
 
@@ -241,9 +241,9 @@ describe('a release', () => {
   ];
 
   test('is held against its arrangement and its version, the newest of them', () => {
-    expect(releaseHeld(releases, 'main', 'v1')?.label).toBe('1.1');
-    expect(releaseHeld(releases, 'shore', 'v1')?.label).toBe('1.2');
-    expect(releaseHeld(releases, 'main', 'v3')).toBeUndefined();
+    expect(baselineRelease(releases, 'main', 'v1')?.label).toBe('1.1');
+    expect(baselineRelease(releases, 'shore', 'v1')?.label).toBe('1.2');
+    expect(baselineRelease(releases, 'main', 'v3')).toBeUndefined();
   });
 
   test('is broken by each change it does not allow, found where it is felt, with its reasons', () => {

@@ -257,9 +257,9 @@ describe('assumptions', () => {
 describe('findings of the model', () => {
   const mended = (text: string, id: string, index = 0): Contract => {
     const finding = contractOf(text).findings.find((candidate) => candidate.id === id);
-    const mend = finding?.mends?.[index];
-    if (mend?.act.kind !== 'edit') throw new Error(`${id} has no mend in the text.`);
-    return contractOf(editText(text, parse(text), mend.act.edit));
+    const mend = finding?.quickFixes?.[index];
+    if (mend?.answer.kind !== 'edit') throw new Error(`${id} has no mend in the text.`);
+    return contractOf(editText(text, parse(text), mend.answer.edit));
   };
 
   const CIRCLE =
@@ -268,7 +268,7 @@ describe('findings of the model', () => {
   test('a creation that is impossible names the references that could be optional', () => {
     const [finding] = contractOf(CIRCLE).findings;
     expect(finding).toMatchObject({ id: 'create.impossible', severity: 'error', about: 'Hen' });
-    expect(finding?.mends?.map(({ title }) => title)).toEqual(['Make origin optional']);
+    expect(finding?.quickFixes?.map(({ title }) => title)).toEqual(['Make origin optional']);
     expect(mended(CIRCLE, 'create.impossible').findings).toEqual([]);
   });
 

@@ -92,13 +92,13 @@ describe('what was chosen in the grid', () => {
     expect(it?.reasons.map(({ rule }) => rule).filter((rule) => rule === 'member.exposed')).toHaveLength(3);
   });
 
-  test('that a required attribute is not accepted withholds create, says so, and has a mend', () => {
+  test('that a required attribute is not accepted withholds create, says so, and has a quick fix', () => {
     const contract = contractOf('text, required', { create: 'no' });
     expect(contract.operations.map(({ id }) => id)).not.toContain('createThing');
     expect(contract.findings).toMatchObject([
       {
         id: 'create.withheld',
-        mends: [{ act: { kind: 'exposure', entity: 'Thing', of: 'Thing.it', aspect: 'create' } }],
+        quickFixes: [{ answer: { kind: 'exposure', entity: 'Thing', of: 'Thing.it', aspect: 'create' } }],
       },
     ]);
   });

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import { answer, takeIn, type Intake } from '@isomeros/core/intake';
+import { answer, importModel, type Intake } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 
 const folder = join(import.meta.dirname, 'corpus');
@@ -15,7 +15,7 @@ function choose(intake: Intake, question: string, label: string): string {
 }
 
 describe('answers to what an intake asks', () => {
-  const shore = takeIn('sql', corpus('shore-office.sql'), 'Shore');
+  const shore = importModel('sql', corpus('shore-office.sql'), 'Shore');
 
   test.each([
     [
@@ -43,7 +43,7 @@ describe('answers to what an intake asks', () => {
     'every answer to everything %s leaves open gives a sound text',
     (file) => {
       const format = file.endsWith('.sql') ? 'sql' : /schema|draft/.test(file) ? 'json-schema' : 'records';
-      const intake = takeIn(format, corpus(file), 'All');
+      const intake = importModel(format, corpus(file), 'All');
       intake.asked.forEach(({ options }, question) =>
         options.forEach((_option, option) => {
           expect(parse(answer(intake, { [question]: option }).text).diagnostics).toEqual([]);

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import { takeIn, type Intake, type IntakeFormat } from '@isomeros/core/intake';
+import { importModel, type Intake, type IntakeFormat } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import { expectGoldenText } from '../support/golden.js';
 
@@ -43,7 +43,7 @@ function written({ problem, text, understood, asked, leftOut }: Intake): string 
 describe('the corpus of sources', () => {
   test.each(files)('%s is read as it was found right', (file) => {
     const source = readFileSync(join(folder, file), 'utf8');
-    const intake = takeIn(formatOf(file), source, file.split('.')[0] ?? '');
+    const intake = importModel(formatOf(file), source, file.split('.')[0] ?? '');
     expect(parse(intake.text).diagnostics).toEqual([]);
     const lines = source.split('\n').length;
     for (const { line, endLine } of [...intake.understood, ...intake.asked, ...intake.leftOut]) {
@@ -56,7 +56,7 @@ describe('the corpus of sources', () => {
 
   test('every attribute, entity and relationship of a report says why it is there', () => {
     for (const file of files) {
-      const intake = takeIn(formatOf(file), readFileSync(join(folder, file), 'utf8'), 'Whole');
+      const intake = importModel(formatOf(file), readFileSync(join(folder, file), 'utf8'), 'Whole');
       const explained = new Set(intake.understood.map(({ statement }) => statement));
       expect([file, Object.keys(intake.places).filter((id) => !explained.has(id))]).toEqual([file, []]);
     }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { INTAKE_FORMATS, MAX_INTAKE_BYTES, takeIn } from '@isomeros/core/intake';
+import { INTAKE_FORMATS, MAX_INTAKE_BYTES, importModel } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
 
@@ -45,22 +45,22 @@ describe('sources that are hostile, cut short or something else', () => {
   test.each(
     sources.flatMap(([name, source]) => INTAKE_FORMATS.map((format) => [name, format, source] as const)),
   )('%s, as %s, is accounted for', (_name, format, source) => {
-    const { text, problem, model } = takeIn(format, source, 'Hostile');
+    const { text, problem, model } = importModel(format, source, 'Hostile');
     expect(parse(text).diagnostics).toEqual([]);
     if (model.declarations.length === 0) expect(problem).not.toBeNull();
   });
 
   test('a source over the limit is refused with the limit', () => {
-    const { problem } = takeIn('records', 'x'.repeat(MAX_INTAKE_BYTES + 1), 'Large');
+    const { problem } = importModel('records', 'x'.repeat(MAX_INTAKE_BYTES + 1), 'Large');
     expect(problem).toBe(`The source has ${MAX_INTAKE_BYTES + 1} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
   });
 
   test('what is wrong with a source says where', () => {
-    expect(takeIn('json-schema', '{\n  "a": 1,\n  "a": 2\n}', 'Twice').problem).toBe(
+    expect(importModel('json-schema', '{\n  "a": 1,\n  "a": 2\n}', 'Twice').problem).toBe(
       'It is no JSON: The member "a" stands twice. Line 3, column 3.',
     );
-    expect(takeIn('json-schema', '[]', 'List').problem).toBe('Expected a schema: a JSON object.');
-    expect(takeIn('sql', 'once upon a time', 'Tale').problem).toBe('No CREATE TABLE was found.');
+    expect(importModel('json-schema', '[]', 'List').problem).toBe('Expected a schema: a JSON object.');
+    expect(importModel('sql', 'once upon a time', 'Tale').problem).toBe('No CREATE TABLE was found.');
   });
 
   const json = fc.json({ maxDepth: 5 });
@@ -102,7 +102,7 @@ describe('sources that are hostile, cut short or something else', () => {
         ),
         (text) => {
           for (const format of ['json-schema', 'records'] as const)
-            expect(parse(takeIn(format, text, 'Any').text).diagnostics).toEqual([]);
+            expect(parse(importModel(format, text, 'Any').text).diagnostics).toEqual([]);
         },
       ),
       { numRuns: 400 },
@@ -117,7 +117,7 @@ describe('sources that are hostile, cut short or something else', () => {
     const line = fc.array(cell, { maxLength: 6 }).map((cells) => cells.join(','));
     fc.assert(
       fc.property(fc.array(line, { maxLength: 8 }), (lines) => {
-        expect(parse(takeIn('records', lines.join('\n'), 'Any').text).diagnostics).toEqual([]);
+        expect(parse(importModel('records', lines.join('\n'), 'Any').text).diagnostics).toEqual([]);
       }),
       { numRuns: 300 },
     );

@@ -216,7 +216,9 @@ describe('a plan of migration', () => {
   test.each(CASES)('$name', ({ after, waits, decisions, becomes }) => {
     const plan = moved(after, {});
     expect(
-      Object.fromEntries(plan.open.map(({ id, offers }) => [id, offers.map((offer) => offer.do).join(' ')])),
+      Object.fromEntries(
+        plan.open.map(({ id, resolutions }) => [id, resolutions.map((offer) => offer.do).join(' ')]),
+      ),
     ).toEqual(waits);
     const migrated = moved(after, decisions);
     const { waiting = {}, ...kinds } = becomes as Record<string, Json | undefined>;
@@ -237,7 +239,7 @@ describe('a plan of migration', () => {
         message: 'Route.name is required, and has no value.',
         records: 1,
         first: ['C'],
-        offers: expect.anything() as unknown,
+        resolutions: expect.anything() as unknown,
       },
     ]);
     const { rows } = moved(after, { 'unset Route.name Route': { do: 'fill', value: 'Named' } });

@@ -9,7 +9,7 @@ import {
   NO_CHOICES,
   operationKey,
   plainArrangement,
-  PLACES,
+  PLACEMENTS,
   subjectsOf,
   type Arrangement,
   type ChoiceLevel,
@@ -85,7 +85,7 @@ export const anyPlacements = (model: Model): fc.Arbitrary<Placements> =>
   fc
     .tuple(
       ...subjectsOf(model).map(({ id, kind }) =>
-        fc.option(fc.constantFrom(...PLACES[kind]), { freq: 2 }).map((place) => [id, place] as const),
+        fc.option(fc.constantFrom(...PLACEMENTS[kind]), { freq: 2 }).map((place) => [id, place] as const),
       ),
     )
     .map((chosen) => Object.fromEntries(chosen.filter(([, place]) => place !== null)) as Placements);

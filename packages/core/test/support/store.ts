@@ -4,16 +4,16 @@ import { seed } from '@isomeros/core/seeding';
 import {
   csvHeader,
   csvLine,
-  givenDocument,
-  kindNamed,
+  recordsInDocument,
+  recordTypeNamed,
   readCsv,
   recordsByKind,
-  takeIn,
+  importRecords,
   writeRecord,
-  type GivenPart,
-  type Report,
-  type TakingIn,
-  type TakingWay,
+  type SourceRecords,
+  type ProblemReporter,
+  type ImportOutcome,
+  type ImportMode,
 } from '@isomeros/core/transfer';
 import { NOW } from './mock.js';
 
@@ -54,35 +54,35 @@ export class Store {
     ].join('');
   }
 
-  kind(name: string): NonNullable<ReturnType<typeof kindNamed>> {
-    const storage = kindNamed(this.model, name, '', () => undefined);
+  kind(name: string): NonNullable<ReturnType<typeof recordTypeNamed>> {
+    const storage = recordTypeNamed(this.model, name, '', () => undefined);
     if (storage === null) throw new Error(`No kind ${name}.`);
     return storage;
   }
 
-  takeJson(document: Json, way: TakingWay = 'merge'): TakingIn {
-    return this.takeText(JSON.stringify(document), way);
+  takeJson(document: Json, mode: ImportMode = 'merge'): ImportOutcome {
+    return this.takeText(JSON.stringify(document), mode);
   }
 
-  takeText(text: string, way: TakingWay = 'merge'): TakingIn {
-    return this.take((report) => givenDocument(this.model, text, report), way);
+  takeText(text: string, mode: ImportMode = 'merge'): ImportOutcome {
+    return this.take((report) => recordsInDocument(this.model, text, report), mode);
   }
 
-  takeCsv(kind: string, text: string, way: TakingWay = 'merge'): TakingIn {
-    return this.take((report) => readCsv(this.model, this.kind(kind), text, report), way);
+  takeCsv(kind: string, text: string, mode: ImportMode = 'merge'): ImportOutcome {
+    return this.take((report) => readCsv(this.model, this.kind(kind), text, report), mode);
   }
 
-  private take(given: (report: Report) => Iterable<GivenPart>, way: TakingWay): TakingIn {
+  private take(given: (report: ProblemReporter) => Iterable<SourceRecords>, mode: ImportMode): ImportOutcome {
     const draft = new Draft(this.dataset);
-    const options = { way, now: NOW, uuid: () => UUID, most: 1_000 };
-    const taken = runToEnd(takeIn(this.model, draft, given, options));
+    const options = { mode, now: NOW, uuid: () => UUID, most: 1_000 };
+    const taken = runToEnd(importRecords(this.model, draft, given, options));
     if (taken.ok) this.dataset.apply(taken.changes, draft.counters);
     return taken;
   }
 }
 
 /** What stands against taking in, with its places. */
-export const messages = (taken: TakingIn): readonly string[] =>
+export const messages = (taken: ImportOutcome): readonly string[] =>
   taken.ok
     ? []
     : taken.problems.map((problem) => `${'pointer' in problem ? problem.pointer : ''} ${problem.message}`);

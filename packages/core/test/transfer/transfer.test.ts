@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { findViolations, inverseOf, type ProblemDetail } from '@isomeros/core/engine';
 import { storageOf, type Json } from '@isomeros/core/model';
-import { givenRecords, kindsOf } from '@isomeros/core/transfer';
+import { recordsInArray, recordTypesOf } from '@isomeros/core/transfer';
 import fc from 'fast-check';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
@@ -28,10 +28,10 @@ describe('records out and in', () => {
     fc.assert(
       fc.property(anyModel, fc.nat(), (model, number) => {
         const store = Store.seeded(model, number);
-        for (const kind of kindsOf(model).keys()) {
+        for (const kind of recordTypesOf(model).keys()) {
           const taken = store.takeCsv(kind, store.csv(kind));
           expect(messages(taken)).toEqual([]);
-          expect(taken.ok && taken.kinds.map(({ added, changed }) => added + changed)).toEqual([0]);
+          expect(taken.ok && taken.types.map(({ added, changed }) => added + changed)).toEqual([0]);
         }
       }),
       { numRuns: 60 },
@@ -64,7 +64,7 @@ describe('records out and in', () => {
         fc.pre(first.ok);
         const again = store.takeCsv('Note', store.csv('Note'));
         expect(messages(again)).toEqual([]);
-        expect(again).toMatchObject({ kinds: [{ unchanged: 1 }] });
+        expect(again).toMatchObject({ types: [{ unchanged: 1 }] });
       }),
       { numRuns: 300 },
     );
@@ -99,7 +99,7 @@ describe('records out and in', () => {
 test('kinds have names of their own in any model', () => {
   fc.assert(
     fc.property(anyModel, (model) => {
-      expect(kindsOf(model).size).toBe(storageOf(model).byId.size);
+      expect(recordTypesOf(model).size).toBe(storageOf(model).byId.size);
     }),
   );
 });
@@ -107,7 +107,7 @@ test('kinds have names of their own in any model', () => {
 test('an array of one kind is read as such', () => {
   const storage = new Store(FERRIES).kind('Harbour');
   const problems: ProblemDetail[] = [];
-  const parts = [...givenRecords(storage, '[{"a":1},"x"]', (problem) => problems.push(problem))];
+  const parts = [...recordsInArray(storage, '[{"a":1},"x"]', (problem) => problems.push(problem))];
   expect(parts.map(({ record }) => record)).toEqual([null, { value: { a: 1 }, pointer: '/0', place: '' }]);
   expect(problems).toMatchObject([{ pointer: '/1' }]);
 });

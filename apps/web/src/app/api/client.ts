@@ -1,32 +1,32 @@
 import type { Choices } from '@isomeros/core/arrangement';
 import type { Decision } from '@isomeros/core/migration';
-import type { TakingWay } from '@isomeros/core/transfer';
+import type { ImportMode } from '@isomeros/core/transfer';
 import type {
   Design,
   DesignSummary,
   Exchange,
   ExchangeSummary,
-  KindOfRecord,
+  RecordType,
   LiveSchema,
   LiveSchemaAddress,
   Migration,
   Mock,
   MockAction,
   Snapshot,
-  Problem,
+  ProblemBody,
   Release,
   ReleaseEnd,
   Revision,
   RevisionSummary,
   Sample,
-  Seeding,
-  TakenIn,
-  Troubles,
+  SeedSettings,
+  ImportResult,
+  Faults,
 } from './types.js';
 
 /** Thrown where the server refuses or cannot be reached; `problem.detail` is fit to show. */
 export class ApiError extends Error {
-  constructor(readonly problem: Problem) {
+  constructor(readonly problem: ProblemBody) {
     super(problem.detail);
   }
 }
@@ -37,7 +37,7 @@ export function refusal(error: unknown): string {
   return error.problem.detail;
 }
 
-const UNREACHABLE: Problem = {
+const UNREACHABLE: ProblemBody = {
   type: 'about:blank',
   title: 'Server not reachable',
   status: 0,
@@ -60,7 +60,7 @@ async function ask(path: string, init: RequestInit = {}): Promise<Response> {
     status: response.status,
     detail: `The server answered ${response.status}.`,
   };
-  throw new ApiError(isProblem ? ((await response.json()) as Problem) : unknown);
+  throw new ApiError(isProblem ? ((await response.json()) as ProblemBody) : unknown);
 }
 
 const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
@@ -105,7 +105,7 @@ export const api = {
   copyDesign: (id: string, name: string): Promise<Design> => send('POST', `/designs/${id}/copy`, { name }),
   renameDesign: (id: string, name: string, revision: number): Promise<Design> =>
     send('PUT', `/designs/${id}/name`, { name }, { 'If-Match': etag(revision) }),
-  bringBackDesign: (id: string): Promise<Design> => send('POST', `/designs/${id}/bring-back`),
+  restoreDesign: (id: string): Promise<Design> => send('POST', `/designs/${id}/bring-back`),
   saveChoices: (id: string, choices: Choices, revision: number): Promise<Design> =>
     send('PUT', `/designs/${id}/choices`, choices, { 'If-Match': etag(revision) }),
   renameArrangement: (id: string, from: string, to: string, revision: number): Promise<Design> =>
@@ -176,24 +176,24 @@ export const api = {
   removeSnapshot: async (id: string, name: string): Promise<void> => {
     await ask(`/mocks/${id}/snapshots/${encodeURIComponent(name)}`, { method: 'DELETE' });
   },
-  listKinds: async (id: string): Promise<readonly KindOfRecord[]> =>
-    (await get<Items<KindOfRecord>>(`/mocks/${id}/kinds`)).items,
+  listRecordTypes: async (id: string): Promise<readonly RecordType[]> =>
+    (await get<Items<RecordType>>(`/mocks/${id}/kinds`)).items,
   /** Where the records of a mock are to be had, of one kind or of all. */
   recordsAddress: (id: string, kind: string | null, query: Readonly<Record<string, string>>): string => {
     const asked = new URLSearchParams(query).toString();
     const of = kind === null ? '' : `/${encodeURIComponent(kind)}`;
     return `/api/mocks/${id}/records${of}${asked === '' ? '' : `?${asked}`}`;
   },
-  takeRecordsIn: async (
+  importRecords: async (
     id: string,
     kind: string | null,
     given: {
       readonly text: string;
       readonly isCsv: boolean;
-      readonly way: TakingWay;
+      readonly way: ImportMode;
       readonly check: boolean;
     },
-  ): Promise<TakenIn> => {
+  ): Promise<ImportResult> => {
     const { text, isCsv, way, check } = given;
     const of = kind === null ? '' : `/${encodeURIComponent(kind)}`;
     const response = await ask(`/mocks/${id}/records${of}?way=${way}${check ? '&check=only' : ''}`, {
@@ -201,16 +201,16 @@ export const api = {
       headers: { 'Content-Type': isCsv ? 'text/csv' : 'application/json' },
       body: text,
     });
-    return (await response.json()) as TakenIn;
+    return (await response.json()) as ImportResult;
   },
   readMigration: (id: string): Promise<Migration> => get(`/mocks/${id}/migration`),
   migrate: (id: string, decisions: Readonly<Record<string, Decision>>): Promise<Mock> =>
     send('POST', `/mocks/${id}/migration`, { decisions }),
-  readSeeding: (id: string): Promise<Seeding> => get(`/mocks/${id}/seeding`),
-  tellSeeding: (id: string, seeding: Seeding): Promise<Seeding> =>
+  readSeedSettings: (id: string): Promise<SeedSettings> => get(`/mocks/${id}/seeding`),
+  saveSeedSettings: (id: string, seeding: SeedSettings): Promise<SeedSettings> =>
     send('PUT', `/mocks/${id}/seeding`, seeding),
-  readTroubles: (id: string): Promise<Troubles> => get(`/mocks/${id}/trouble`),
-  tellTroubles: (id: string, troubles: Troubles): Promise<Troubles> =>
+  readFaults: (id: string): Promise<Faults> => get(`/mocks/${id}/trouble`),
+  saveFaults: (id: string, troubles: Faults): Promise<Faults> =>
     send('PUT', `/mocks/${id}/trouble`, troubles),
   removeMock: async (id: string): Promise<void> => {
     await ask(`/mocks/${id}`, { method: 'DELETE' });

@@ -1,9 +1,9 @@
 import type { MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan } from '@isomeros/core/seeding';
-import type { TakenKind } from '@isomeros/core/transfer';
+import type { ImportedRecords } from '@isomeros/core/transfer';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
-import type { Candidate, RecordChange, TraceStep, Trouble } from '@isomeros/core/engine';
+import type { NearMiss, RecordChange, TraceStep, FaultRule } from '@isomeros/core/engine';
 import type { Identities, PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
 
@@ -19,7 +19,7 @@ export interface DesignSummary {
   readonly revision: number;
   readonly createdAt: string;
   readonly changedAt: string;
-  readonly sound: boolean;
+  readonly valid: boolean;
   readonly figures: DesignFigures;
   readonly fingerprint: readonly FingerprintColumn[];
 }
@@ -27,7 +27,7 @@ export interface DesignSummary {
 export interface Design extends DesignSummary {
   readonly text: string;
   /** The last saved text without errors. */
-  readonly soundText: string;
+  readonly validText: string;
   readonly identities: Identities;
   readonly diagnostics: readonly Diagnostic[];
   readonly choices: Choices;
@@ -39,7 +39,7 @@ export interface RevisionSummary {
   readonly number: number;
   readonly at: string;
   readonly what: 'begun' | 'text' | 'choices' | 'rename' | 'restored';
-  readonly sound: boolean;
+  readonly valid: boolean;
   readonly lines: { readonly added: number; readonly removed: number };
 }
 
@@ -105,7 +105,7 @@ export interface Mock {
   readonly exchanges: number;
   readonly servesRevision: number;
   /** How many entries tell what goes wrong on purpose. */
-  readonly troubles: number;
+  readonly faults: number;
   readonly obstacles: readonly string[];
   /** Entities that got fewer seed records than wanted. */
   readonly shortfalls: readonly {
@@ -120,19 +120,19 @@ export interface Mock {
 export type MockAction = 'start' | 'stop' | 'reset' | 'undo';
 
 /** What goes wrong on purpose; the same seed gives the same run. */
-export interface Troubles {
+export interface Faults {
   readonly seed: number;
-  readonly items: readonly Trouble[];
+  readonly items: readonly FaultRule[];
 }
 
 /** What is wanted of seed records. */
-export interface Seeding extends SeedPlan {
+export interface SeedSettings extends SeedPlan {
   readonly seed: number;
 }
 
 /** How many records of a kind a mock has. */
-export interface KindOfRecord {
-  readonly kind: string;
+export interface RecordType {
+  readonly name: string;
   readonly records: number;
   /** Whether something of it is write-only. */
   readonly hasSecrets: boolean;
@@ -147,9 +147,9 @@ export interface Migration {
 }
 
 /** What became of records that were taken in, or would. */
-export interface TakenIn {
+export interface ImportResult {
   readonly done: boolean;
-  readonly kinds: readonly TakenKind[];
+  readonly types: readonly ImportedRecords[];
 }
 
 /** Records of a mock as they were at a moment, under a name. */
@@ -185,11 +185,11 @@ export interface Exchange extends ExchangeSummary {
   readonly response: Message;
   readonly trace: readonly TraceStep[];
   /** Other operations it might have been meant for, and why it was not. */
-  readonly candidates: readonly Candidate[];
+  readonly nearMisses: readonly NearMiss[];
   readonly records: readonly RecordChange[];
 }
 
-export interface Problem {
+export interface ProblemBody {
   readonly type: string;
   readonly title: string;
   readonly status: number;

@@ -8,7 +8,7 @@ import {
 } from '@isomeros/core/arrangement';
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { arrangementChosen, choicesMade, designChanged, isKept } from '../../design/designSlice.js';
+import { arrangementChosen, choicesMade, designChanged, isSaved } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
 import { api, refusal } from '../api/client.js';
 import type { Design } from '../api/types.js';
@@ -75,8 +75,8 @@ function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.El
             key={name}
             name={name}
             isCurrent={name === arrangement}
-            mayRename={isKept(state)}
-            mayRemove={isKept(state) && choices.arrangements.length > 1}
+            mayRename={isSaved(state)}
+            mayRemove={isSaved(state) && choices.arrangements.length > 1}
             onLook={() => look(name)}
             onRename={(to) => rename(name, to)}
             onRemove={() => void ask((id, revision) => api.removeArrangement(id, name, revision))}

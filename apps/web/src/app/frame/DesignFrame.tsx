@@ -3,15 +3,15 @@ import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
 import { loadMocks } from '../../mock/mocksSlice.js';
-import { useShownFace } from '../../mock/useShownFace.js';
+import { useShownEndpoint } from '../../mock/useShownEndpoint.js';
 import { useMockEvents } from '../../mock/useMockEvents.js';
 import { useAppDispatch, useAppSelector, type RootState } from '../store.js';
 import { ArrangementChooser } from './ArrangementChooser.js';
-import { Bar } from './Bar.js';
+import { TopBar } from './TopBar.js';
 import { ConflictNotice } from './ConflictNotice.js';
 import { designCommands } from './designCommands.js';
-import { KeepingNote } from './KeepingNote.js';
-import { StageLine, type Stage } from './StageLine.js';
+import { SaveStatus } from './SaveStatus.js';
+import { StageNav, type Stage } from './StageNav.js';
 import './frame.css';
 
 /** The frame around the stages of one design; it keeps the design, its contract and its mock current. */
@@ -20,7 +20,7 @@ export function DesignFrame(): React.JSX.Element {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const design = useAppSelector((state) => state.design);
-  const { face } = useShownFace(id);
+  const { face } = useShownEndpoint(id);
   const mock = face?.mock ?? null;
   const stages = useAppSelector((state) => stagesOf(state, id));
   useMockEvents(mock?.id ?? null);
@@ -34,13 +34,13 @@ export function DesignFrame(): React.JSX.Element {
   const missing = design.problem;
   return (
     <div className="frame">
-      <Bar
+      <TopBar
         title={title}
         chooser={missing === null && design.arrangement !== '' && <ArrangementChooser />}
-        keeping={<KeepingNote keeping={design.keeping} revisions={`/designs/${id}/revisions`} />}
+        keeping={<SaveStatus keeping={design.keeping} revisions={`/designs/${id}/revisions`} />}
         commands={() => designCommands(design, id, (to) => void navigate(to))}
       />
-      <StageLine stages={missing === null ? stages : []} />
+      <StageNav stages={missing === null ? stages : []} />
       <main>
         {missing !== null && (
           <p className="empty-note">

@@ -1,8 +1,8 @@
 import { theme, type ThemeConfig } from 'antd';
 
-export type Look = 'light' | 'dark';
+export type ColorScheme = 'light' | 'dark';
 
-const TOKENS: Readonly<Record<Look, NonNullable<ThemeConfig['token']>>> = {
+const TOKENS: Readonly<Record<ColorScheme, NonNullable<ThemeConfig['token']>>> = {
   light: {
     colorPrimary: '#0a5a6a',
     colorInfo: '#0a5a6a',
@@ -39,7 +39,7 @@ const TOKENS: Readonly<Record<Look, NonNullable<ThemeConfig['token']>>> = {
 };
 
 /** Our tokens for the components: square, flat, dense, without motion that delays. */
-export const antTheme = (look: Look): ThemeConfig => ({
+export const antTheme = (look: ColorScheme): ThemeConfig => ({
   algorithm: look === 'dark' ? theme.darkAlgorithm : theme.defaultAlgorithm,
   token: {
     ...TOKENS[look],

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerE
 import { mapGraph } from './graph.js';
 import { layOut, type PlacedEdge, type PlacedMap, type PlacedNode } from './layout.js';
 import { MapEdgeShape, MapNodeShape } from './shapes.js';
-import { begin, fit, isVisible, neighbour, reveal, zoomAt, type Size, type View } from './view.js';
+import { begin, fit, isVisible, neighbour, scrollTo, zoomAt, type Size, type View } from './view.js';
 import { Legend } from './Legend.js';
 import { Overview } from './Overview.js';
 import './map.css';
@@ -168,7 +168,7 @@ function useReveal(
 ): void {
   useEffect(() => {
     if (map !== null && node !== undefined && window !== null)
-      setView((view) => (view === null ? null : reveal(view, node, window)));
+      setView((view) => (view === null ? null : scrollTo(view, node, window)));
   }, [map, node, window, setView]);
 }
 

@@ -51,7 +51,7 @@ export function zoomAt(view: View, at: Point, factor: number): View {
 }
 
 /** Brings a node into view with as little movement as possible. */
-export function reveal(view: View, node: PlacedNode, window: Size): View {
+export function scrollTo(view: View, node: PlacedNode, window: Size): View {
   const margin = 24 / view.scale;
   const shift = (from: number, size: number, start: number, length: number): number => {
     if (start - margin < from) return start - margin;

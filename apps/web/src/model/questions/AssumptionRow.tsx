@@ -3,7 +3,7 @@ import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { withExposure, withPlace, withWord } from '../../design/chosen.js';
+import { withExposure, withPlacement, withWord } from '../../design/choiceUpdates.js';
 import { choicesMade } from '../../design/designSlice.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
 
@@ -40,7 +40,7 @@ export function AssumptionRow({ assumption, difference, onStatement }: Props): R
         edit(answer.edit);
         return;
       case 'placement':
-        dispatch(choicesMade(withPlace(choices, arrangement, answer.of, answer.subject, answer.place)));
+        dispatch(choicesMade(withPlacement(choices, arrangement, answer.of, answer.subject, answer.place)));
         return;
       case 'word':
         dispatch(choicesMade(withWord(choices, arrangement, answer.subject, answer.word)));

@@ -1,7 +1,7 @@
 import type { Finding } from '@isomeros/core/contract';
 import { Button } from 'antd';
 import { useAppSelector } from '../../app/store.js';
-import { useMend } from '../../design/useMend.js';
+import { useQuickFix } from '../../design/useQuickFix.js';
 
 interface Props {
   readonly finding: Finding;
@@ -11,7 +11,7 @@ interface Props {
 /** Something wrong or doubtful, with its mends where there are any. */
 export function FindingRow({ finding, onStatement }: Props): React.JSX.Element {
   const places = useAppSelector((state) => state.design.derived?.places);
-  const carryOut = useMend();
+  const carryOut = useQuickFix();
   const cited = finding.reasons.flatMap(({ because }) => because).find(({ kind }) => kind === 'statement');
   const id = places?.[finding.about] === undefined && cited?.kind === 'statement' ? cited.id : finding.about;
   const place = places?.[id];
@@ -27,7 +27,7 @@ export function FindingRow({ finding, onStatement }: Props): React.JSX.Element {
           </button>
         )}
       </div>
-      {(finding.mends ?? []).map((mend) => (
+      {(finding.quickFixes ?? []).map((mend) => (
         <Button key={mend.title} onClick={() => carryOut(mend)}>
           {mend.title}
         </Button>

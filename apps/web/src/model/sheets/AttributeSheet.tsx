@@ -3,7 +3,7 @@ import { indexModel } from '@isomeros/core/model';
 import { parse, printType } from '@isomeros/core/notation';
 import { Button, Checkbox, Select } from 'antd';
 import { useState } from 'react';
-import { writeAttribute, type Block } from './edits.js';
+import { writeAttribute, type SheetBlock } from './edits.js';
 import { LifeCycleSheet } from './LifeCycleSheet.js';
 import { toOneRoles } from './names.js';
 import { TextField } from '../../app/parts/TextField.js';
@@ -11,7 +11,7 @@ import type { Edits } from './useEdits.js';
 
 interface Props {
   readonly model: Model;
-  readonly block: Block;
+  readonly block: SheetBlock;
   readonly attribute: Attribute;
   readonly edits: Edits;
 }
@@ -79,7 +79,7 @@ export function AttributeSheet({ model, block, attribute, edits }: Props): React
 
 interface FieldsProps {
   readonly model: Model;
-  readonly block: Block;
+  readonly block: SheetBlock;
   readonly attribute: Attribute;
   readonly onRename: (name: string) => void;
   readonly onType: (text: string) => void;

@@ -2,14 +2,14 @@ import { indexModel, type Attribute, type Model } from '@isomeros/core/model';
 import { printAttribute, VERBS } from '@isomeros/core/notation';
 import { Button, Popconfirm } from 'antd';
 import { AttributeSheet } from './AttributeSheet.js';
-import { unusedName, writeBlock, type Block } from './edits.js';
+import { unusedName, writeBlock, type SheetBlock } from './edits.js';
 import { TextField } from '../../app/parts/TextField.js';
 import { UniqueRules } from './UniqueRules.js';
 import type { Edits } from './useEdits.js';
 
 interface Props {
   readonly model: Model;
-  readonly block: Block;
+  readonly block: SheetBlock;
   readonly edits: Edits;
   /** The attribute that is open, by its identity. */
   readonly open: string | null;

@@ -17,7 +17,7 @@ import {
   type StatementPlace,
 } from '@isomeros/core/notation';
 
-export type Block = Entity | ValueDefinition;
+export type SheetBlock = Entity | ValueDefinition;
 
 const quoted = (description: string | null): string =>
   description === null || description === '' ? '' : ` ${JSON.stringify(description)}`;
@@ -63,7 +63,7 @@ export const writeRelationship =
   };
 
 export const writeBlock =
-  (block: Block): TextEdit =>
+  (block: SheetBlock): TextEdit =>
   (text, parsed) => {
     const place = at(parsed, block.id);
     return place === undefined
@@ -82,7 +82,7 @@ export const writeUnique =
       : replaceStatement(text, place, printUnique(rule.names) + quoted(rule.description));
   };
 
-export const isBlock = (declaration: Declaration): declaration is Block =>
+export const isBlock = (declaration: Declaration): declaration is SheetBlock =>
   declaration.kind === 'entity' || declaration.kind === 'value';
 
 /** The declaration an identity belongs to: of an attribute, its block. */

@@ -6,7 +6,7 @@ import {
   type ExposureChoice,
   type Exposures,
 } from '../exposure.js';
-import { escapePointer, problem, type Read } from '../reading.js';
+import { escapePointer, problem, type ReadResult } from '../reading.js';
 import { readEach, said, type Part } from './part.js';
 
 /** What goes in and out of members. */
@@ -39,7 +39,7 @@ export const EXPOSURES_PART: Part<Exposures> = {
     ),
 };
 
-function readExposure(given: Json, pointer: string): Read<ExposureChoice> {
+function readExposure(given: Json, pointer: string): ReadResult<ExposureChoice> {
   const read = readEach<Json>(given, pointer, 'Expected an object from aspects to values.', (value) => ({
     value,
     problems: [],

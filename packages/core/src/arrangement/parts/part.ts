@@ -1,12 +1,12 @@
 import { isJsonObject, type Json } from '../../model/index.js';
-import { escapePointer, problem, type Read } from '../reading.js';
+import { escapePointer, problem, type ReadResult } from '../reading.js';
 
 /** One kind of thing that is decided about an arrangement. */
 export interface Part<Value> {
   /** Nothing was decided. */
   readonly empty: Value;
   /** Reads what a client or a file gives; everything wrong with it is reported at once. */
-  readonly read: (given: Json, pointer: string) => Read<Value>;
+  readonly read: (given: Json, pointer: string) => ReadResult<Value>;
   /** What is expected, as a JSON Schema (2020-12). */
   readonly schema: object;
   /** Everything that was decided, by what it is in words: what two states differ in follows from it. */
@@ -18,7 +18,7 @@ export type Decided = readonly [what: string, how: string];
 
 export const said = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
 
-export const wrong = <T>(value: T, pointer: string, message: string): Read<T> => ({
+export const wrong = <T>(value: T, pointer: string, message: string): ReadResult<T> => ({
   value,
   problems: [problem(pointer, 'type', message)],
 });
@@ -30,8 +30,8 @@ export function readEach<T>(
   given: Json,
   pointer: string,
   expected: string,
-  read: (value: Json, at: string) => Read<T>,
-): Read<Record<string, T>> {
+  read: (value: Json, at: string) => ReadResult<T>,
+): ReadResult<Record<string, T>> {
   if (!isJsonObject(given)) return wrong({}, pointer, expected);
   const entries = Object.entries(given);
   if (entries.length > MOST_ENTRIES) return wrong({}, pointer, `Expected at most ${MOST_ENTRIES} entries.`);

@@ -1,17 +1,21 @@
-import { isPlace, PLACES, type Place, type Placements } from '../placements.js';
+import { isPlacement, PLACEMENTS, type Placement, type Placements } from '../placements.js';
 import { problem } from '../reading.js';
 import { readEach, type Part } from './part.js';
 
-const ALL = [...new Set(Object.values(PLACES).flat())];
+const ALL = [...new Set(Object.values(PLACEMENTS).flat())];
 
 /** Where statements stand. */
 export const PLACEMENTS_PART: Part<Placements> = {
   empty: {},
   read: (given, pointer) =>
-    readEach<Place>(given, pointer, 'Expected an object from ids of statements to places.', (value, at) =>
-      isPlace(value)
-        ? { value, problems: [] }
-        : { value: 'nested', problems: [problem(at, 'options', `Expected one of ${ALL.join(', ')}.`)] },
+    readEach<Placement>(
+      given,
+      pointer,
+      'Expected an object from ids of statements to places.',
+      (value, at) =>
+        isPlacement(value)
+          ? { value, problems: [] }
+          : { value: 'nested', problems: [problem(at, 'options', `Expected one of ${ALL.join(', ')}.`)] },
     ),
   schema: {
     type: 'object',

@@ -1,5 +1,5 @@
 import { isJsonObject, type Json } from '../../model/index.js';
-import { escapePointer, problem, type Read } from '../reading.js';
+import { escapePointer, problem, type ReadResult } from '../reading.js';
 import { readSettings } from '../readSettings.js';
 import type { ChoiceLevel, ChoosableRow, SettingValue } from '../settings/row.js';
 import { CHOOSABLE_NAMES, hasLevel, rowOf, SETTINGS, type SettingName } from '../settings/table.js';
@@ -7,7 +7,7 @@ import type { SettingsById, SettingValues } from '../settings/values.js';
 import { readEach, wrong, type Decided, type Part } from './part.js';
 
 /** Reads settings as they can be chosen at a level. */
-export function readLevel(given: Json, pointer: string, level: ChoiceLevel): Read<SettingValues> {
+export function readLevel(given: Json, pointer: string, level: ChoiceLevel): ReadResult<SettingValues> {
   if (!isJsonObject(given))
     return wrong({}, pointer, 'Expected an object from names of settings to their values.');
   const read = readSettings(given, level);

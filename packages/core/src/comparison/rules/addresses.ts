@@ -2,12 +2,12 @@ import type { Operation } from '../../contract/index.js';
 import { ENTRY, pathAt, standsFor } from '../align.js';
 import { breaking, compatible, cosmetic, type About } from '../change.js';
 import { scalarProblem } from '../values.js';
-import type { Aligned, Change, Pair } from '../types.js';
+import type { Aligned, ContractChange, Pair } from '../types.js';
 
 /** Operations that went and came, what their ids can be, and what they are called. */
-export function* compareAddresses(aligned: Aligned): Generator<Change> {
+export function* compareAddresses(aligned: Aligned): Generator<ContractChange> {
   yield* compareGone(aligned);
-  for (const [resource, operations] of byResource(aligned.come)) {
+  for (const [resource, operations] of byResource(aligned.added)) {
     const where = pathAt(aligned.after, resource);
     const about: About = { where, resource, reasons: operations[0]?.reasons ?? [] };
     yield compatible(about, `${methods(operations)} ${where} ${isOrAre(operations)} new.`);
@@ -16,10 +16,10 @@ export function* compareAddresses(aligned: Aligned): Generator<Change> {
 }
 
 /** What a resource lost is told at once, with where it went: alike for all that went there. */
-function* compareGone(aligned: Aligned): Generator<Change> {
+function* compareGone(aligned: Aligned): Generator<ContractChange> {
   const { before, after } = aligned;
   const now = new Map(after.contract.operations.map((one) => [`${one.verb} ${one.resource}`, one]));
-  for (const [id, operations] of byResource(aligned.gone)) {
+  for (const [id, operations] of byResource(aligned.removed)) {
     const resource = before.index.resources.get(id);
     const where = pathAt(before, id);
     const about = {
@@ -57,7 +57,13 @@ const methods = (operations: readonly Operation[]): string =>
 
 const isOrAre = ({ length }: readonly Operation[]): string => (length === 1 ? 'is' : 'are');
 
-function* compareIds({ before, after, resourceBefore, resourceAfter, where }: Pair): Generator<Change> {
+function* compareIds({
+  before,
+  after,
+  resourceBefore,
+  resourceAfter,
+  where,
+}: Pair): Generator<ContractChange> {
   const about: About = { where, resource: resourceAfter.id, reasons: resourceAfter.reasons };
   for (const [at, segment] of resourceAfter.segments.entries()) {
     const was = resourceBefore.segments[at];

@@ -1,13 +1,13 @@
 import type { Member, MemberType, Shape } from '../../contract/index.js';
 import { breaking, compatible, type About } from '../change.js';
 import { describe, notWithin } from '../values.js';
-import type { Aligned, Change, Pair } from '../types.js';
+import type { Aligned, ContractChange, Pair } from '../types.js';
 
 type Direction = 'sent' | 'answered';
-type Compare = (was: Member, is: Member, about: About) => Generator<Change>;
+type Compare = (was: Member, is: Member, about: About) => Generator<ContractChange>;
 
 /** What goes in and comes out. Each pair of shapes is compared once, wherever it is used. */
-export function* compareBodies(aligned: Aligned): Generator<Change> {
+export function* compareBodies(aligned: Aligned): Generator<ContractChange> {
   const met = new Set<string>();
   for (const pair of aligned.pairs) {
     yield* compareAccepted(aligned, pair, met);
@@ -15,7 +15,7 @@ export function* compareBodies(aligned: Aligned): Generator<Change> {
   }
 }
 
-function* compareAccepted(aligned: Aligned, pair: Pair, met: Set<string>): Generator<Change> {
+function* compareAccepted(aligned: Aligned, pair: Pair, met: Set<string>): Generator<ContractChange> {
   const { before, after, where } = pair;
   const about: About = { where, resource: after.resource, reasons: after.reasons };
   const lost = before.acceptedTypes.filter((type) => !after.acceptedTypes.includes(type));
@@ -28,7 +28,7 @@ function* compareAccepted(aligned: Aligned, pair: Pair, met: Set<string>): Gener
   }
 }
 
-function* compareReturned(aligned: Aligned, pair: Pair, met: Set<string>): Generator<Change> {
+function* compareReturned(aligned: Aligned, pair: Pair, met: Set<string>): Generator<ContractChange> {
   const { before, after, where } = pair;
   const about: About = { where, resource: after.resource, reasons: after.reasons };
   if (before.returns !== null && after.returns !== null)
@@ -46,7 +46,7 @@ function* compareShapes(
   direction: Direction,
   { resource }: About,
   met: Set<string>,
-): Generator<Change> {
+): Generator<ContractChange> {
   const key = `${direction} ${nameBefore} ${nameAfter}`;
   const [was, is] = [shapeOf(aligned, 'before', nameBefore), shapeOf(aligned, 'after', nameAfter)];
   if (met.has(key) || was === undefined || is === undefined) return;
@@ -75,9 +75,9 @@ function* eachMember(
   is: Shape,
   about: About,
   both: Compare,
-  gone: (member: Member, about: About) => Generator<Change>,
-  come: (member: Member, about: About) => Generator<Change>,
-): Generator<Change> {
+  gone: (member: Member, about: About) => Generator<ContractChange>,
+  come: (member: Member, about: About) => Generator<ContractChange>,
+): Generator<ContractChange> {
   const now = new Map(is.members.map((member) => [member.name, member]));
   for (const member of was.members) {
     const other = now.get(member.name);
@@ -119,21 +119,21 @@ const compareSent = (refuses: boolean): Compare =>
   };
 
 const goneSent = (refuses: boolean) =>
-  function* (member: Member, about: About): Generator<Change> {
+  function* (member: Member, about: About): Generator<ContractChange> {
     if (!isSent(member)) return;
     const name = `${member.name} of ${about.where}`;
     if (refuses) yield breaking('sender', about, `${name} is refused.`);
     else if (isStored(member)) yield breaking('sender', about, `${name} is ignored.`);
   };
 
-function* comeSent(member: Member, about: About): Generator<Change> {
+function* comeSent(member: Member, about: About): Generator<ContractChange> {
   if (!isSent(member)) return;
   const name = `${member.name} of ${about.where}`;
   if (member.required) yield breaking('sender', about, `${name} is new and required.`);
   else yield compatible(about, `${name} is new.`);
 }
 
-function* compareAnswered(was: Member, is: Member, about: About): Generator<Change> {
+function* compareAnswered(was: Member, is: Member, about: About): Generator<ContractChange> {
   const name = `${is.name} of ${about.where}`;
   if (was.required && !is.required) yield breaking('reader', about, `${name} can be missing.`);
   if (!was.nullable && is.nullable) yield breaking('reader', about, `${name} can be null.`);
@@ -141,10 +141,10 @@ function* compareAnswered(was: Member, is: Member, about: About): Generator<Chan
     yield breaking('reader', about, `${name} was ${describe(was.type)} and is ${describe(is.type)} now.`);
 }
 
-function* goneAnswered(member: Member, about: About): Generator<Change> {
+function* goneAnswered(member: Member, about: About): Generator<ContractChange> {
   yield breaking('reader', about, `${member.name} of ${about.where} is not answered any more.`);
 }
 
-function* comeAnswered(member: Member, about: About): Generator<Change> {
+function* comeAnswered(member: Member, about: About): Generator<ContractChange> {
   yield compatible(about, `${member.name} of ${about.where} is answered.`);
 }

@@ -1,10 +1,10 @@
 import type { Access } from '../../contract/index.js';
 import { ENTRY } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
-import type { Aligned, Change } from '../types.js';
+import type { Aligned, ContractChange } from '../types.js';
 
 /** What is asked of who sends a request: credentials, a state, a key, a size. */
-export function* compareDemands({ before, after, pairs }: Aligned): Generator<Change> {
+export function* compareDemands({ before, after, pairs }: Aligned): Generator<ContractChange> {
   for (const pair of pairs) {
     const about: About = { where: pair.where, resource: pair.after.resource, reasons: pair.after.reasons };
     if (!isAllowed(pair.before.access, pair.after.access))

@@ -1,8 +1,8 @@
 import { breaking, type About } from '../change.js';
-import type { Aligned, Change } from '../types.js';
+import type { Aligned, ContractChange } from '../types.js';
 
 /** What the same request does: another transition, another effect of one's own, or something of another kind. */
-export function* compareEffects({ pairs }: Aligned): Generator<Change> {
+export function* compareEffects({ pairs }: Aligned): Generator<ContractChange> {
   for (const { before, after, resourceBefore, resourceAfter, where } of pairs) {
     const isSame =
       before.verb === after.verb &&

@@ -1,10 +1,10 @@
 import type { Resource } from '../../contract/index.js';
 import { pathAt } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
-import type { Aligned, Change } from '../types.js';
+import type { Aligned, ContractChange } from '../types.js';
 
 /** The links that resources offer at the same address. */
-export function* compareLinks({ pairs, before, after }: Aligned): Generator<Change> {
+export function* compareLinks({ pairs, before, after }: Aligned): Generator<ContractChange> {
   if (before.contract.representation.links === 'none') return;
   const met = new Set<Resource>();
   for (const { resourceBefore, resourceAfter } of pairs) {

@@ -1,15 +1,15 @@
 import type { QueryParameter } from '../../contract/index.js';
 import { breaking, compatible, type About } from '../change.js';
 import { scalarProblem } from '../values.js';
-import type { Aligned, Change, Pair } from '../types.js';
+import type { Aligned, ContractChange, Pair } from '../types.js';
 
 /** What can be asked of lists. */
-export function* compareParameters({ pairs, after }: Aligned): Generator<Change> {
+export function* compareParameters({ pairs, after }: Aligned): Generator<ContractChange> {
   const refusesLarge = after.contract.paging.oversize === 'refused';
   for (const pair of pairs) yield* compareQueries(pair, refusesLarge);
 }
 
-function* compareQueries({ before, after, where }: Pair, refusesLarge: boolean): Generator<Change> {
+function* compareQueries({ before, after, where }: Pair, refusesLarge: boolean): Generator<ContractChange> {
   const about: About = { where, resource: after.resource, reasons: after.reasons };
   const now = new Map(after.query.map((parameter) => [parameter.name, parameter]));
   const fate = after.unknownParameters === 'refused' ? 'refused' : 'ignored';
@@ -35,7 +35,7 @@ function* compareParameter(
   is: QueryParameter,
   about: About,
   refusesLarge: boolean,
-): Generator<Change> {
+): Generator<ContractChange> {
   const name = `${is.name} of ${about.where}`;
   const lost = (kept: readonly string[], had: readonly string[]): readonly string[] =>
     had.filter((one) => !kept.includes(one));

@@ -1,9 +1,9 @@
 import { ENTRY } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
-import type { Aligned, Change } from '../types.js';
+import type { Aligned, ContractChange } from '../types.js';
 
 /** The forms that answers have as a whole: media types, links, pages. */
-export function* compareRepresentations({ before, after }: Aligned): Generator<Change> {
+export function* compareRepresentations({ before, after }: Aligned): Generator<ContractChange> {
   const about: About = { where: 'everything', resource: ENTRY, reasons: [] };
   const [was, is] = [before.contract, after.contract];
   const [types, typesNow] = [was.representation.mediaTypes, is.representation.mediaTypes];

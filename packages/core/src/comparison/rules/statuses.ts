@@ -1,9 +1,9 @@
 import type { Operation, ResponseCode } from '../../contract/index.js';
 import { breaking, type About } from '../change.js';
-import type { Aligned, Change } from '../types.js';
+import type { Aligned, ContractChange } from '../types.js';
 
 /** The statuses that the same outcomes have. */
-export function* compareStatuses({ pairs }: Aligned): Generator<Change> {
+export function* compareStatuses({ pairs }: Aligned): Generator<ContractChange> {
   for (const { before, after, where } of pairs) {
     const now = new Map(after.responses.map((response) => [response.code, response]));
     for (const [code, status] of statusesOf(before)) {

@@ -1,13 +1,13 @@
 import type { Assumption } from '../../contract/index.js';
 import { isSingleton, ownsItself, phrase, withArticle, type Owns } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
+import { because, type DerivationContext } from '../context.js';
 
 /** What is owned, though something else leads to it as well, may be meant to stand on its own. */
-export function assumeExistence(deriving: Deriving): readonly Assumption[] {
+export function assumeExistence(context: DerivationContext): readonly Assumption[] {
   const found: Assumption[] = [];
-  for (const owns of deriving.index.ownerOf.values()) {
-    if (ownsItself(owns) || isSingleton(deriving.index, owns.to)) continue;
-    const leading = leadingTo(deriving, owns);
+  for (const owns of context.index.ownerOf.values()) {
+    if (ownsItself(owns) || isSingleton(context.index, owns.to)) continue;
+    const leading = leadingTo(context, owns);
     if (leading.length === 0) continue;
     const named = leading.map(phrase);
     const others = named.length === 1 ? named[0] : `${named.slice(0, -1).join(', ')} and ${named.at(-1)}`;
@@ -31,7 +31,7 @@ export function assumeExistence(deriving: Deriving): readonly Assumption[] {
 }
 
 /** Entities other than the owner from which a way leads to an owned entity. */
-function leadingTo({ index }: Deriving, owns: Owns): readonly string[] {
+function leadingTo({ index }: DerivationContext, owns: Owns): readonly string[] {
   const leading = new Set([
     ...(index.referredBy.get(owns.to) ?? []).map(({ from }) => from),
     ...(index.refersFrom.get(owns.to) ?? []).flatMap(({ back, to }) => (back === null ? [] : [to])),

@@ -1,16 +1,16 @@
 import { setting } from '../../arrangement/index.js';
 import type { Assumption } from '../../contract/index.js';
 import { isSingleton, keyOf, phrase, withArticle } from '../../model/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
+import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 
 /** Entities without a key have an id of one kind, which nobody chose. */
-export function assumeIds(deriving: Deriving): readonly Assumption[] {
-  const entities = [...deriving.index.entities.values()].filter(
-    (entity) => keyOf(entity).implicit && !isSingleton(deriving.index, entity.name),
+export function assumeIds(context: DerivationContext): readonly Assumption[] {
+  const entities = [...context.index.entities.values()].filter(
+    (entity) => keyOf(entity).implicit && !isSingleton(context.index, entity.name),
   );
   const [first] = entities;
   if (first === undefined) return [];
-  const kind = valueOf(deriving, 'implicitId');
+  const kind = valueOf(context, 'implicitId');
   const others = entities.length === 1 ? '' : ` and ${entities.length - 1} more`;
   return [
     {
@@ -29,8 +29,8 @@ export function assumeIds(deriving: Deriving): readonly Assumption[] {
           answer: { kind: 'setting', name: 'implicitId', value: 'uuid' },
         },
       ],
-      settled: setting(deriving.arrangement, 'implicitId').level !== 'default',
-      reasons: [becauseSet(deriving, 'member.implicit-id', ['implicitId'], ...entities)],
+      settled: setting(context.arrangement, 'implicitId').level !== 'default',
+      reasons: [becauseSet(context, 'member.implicit-id', ['implicitId'], ...entities)],
     },
   ];
 }

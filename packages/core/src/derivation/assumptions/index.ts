@@ -1,5 +1,5 @@
 import type { Assumption } from '../../contract/index.js';
-import type { Deriving } from '../context.js';
+import type { DerivationContext } from '../context.js';
 import { assumeExistence } from './existence.js';
 import { assumeIds } from './ids.js';
 import { assumeMade } from './made.js';
@@ -9,7 +9,7 @@ import { assumeRoles } from './roles.js';
 import { assumeSecrets } from './secrets.js';
 import { assumeTwice } from './twice.js';
 
-const KINDS: readonly ((deriving: Deriving) => readonly Assumption[])[] = [
+const KINDS: readonly ((context: DerivationContext) => readonly Assumption[])[] = [
   assumeSecrets,
   assumeExistence,
   assumeMade,
@@ -21,5 +21,5 @@ const KINDS: readonly ((deriving: Deriving) => readonly Assumption[])[] = [
 ];
 
 /** The decisions derivation took on its own, each as a question with its alternatives. */
-export const findAssumptions = (deriving: Deriving): readonly Assumption[] =>
-  KINDS.flatMap((find) => find(deriving));
+export const findAssumptions = (context: DerivationContext): readonly Assumption[] =>
+  KINDS.flatMap((find) => find(context));

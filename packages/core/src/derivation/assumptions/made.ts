@@ -7,11 +7,11 @@ import {
   type Attribute,
   type AttributeEdit,
 } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
+import { because, type DerivationContext } from '../context.js';
 
 /** What clients must send, though it is called like something that servers make. */
-export const assumeMade = (deriving: Deriving): readonly Assumption[] =>
-  [...deriving.index.entities.values()].flatMap((entity) =>
+export const assumeMade = (context: DerivationContext): readonly Assumption[] =>
+  [...context.index.entities.values()].flatMap((entity) =>
     entity.attributes.flatMap((attribute): readonly Assumption[] => {
       const change = madeByServer(attribute);
       if (change === null) return [];

@@ -1,14 +1,14 @@
 import { setting } from '../../arrangement/index.js';
 import type { Assumption } from '../../contract/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
+import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 
 const SIZES = [20, 50, 100];
 
 /** Lists are answered in pages of a size nobody chose. */
-export function assumePageSize(deriving: Deriving): readonly Assumption[] {
-  if (deriving.index.entities.size === 0) return [];
-  const assumed = valueOf(deriving, 'pageSize');
-  const most = valueOf(deriving, 'maxPageSize');
+export function assumePageSize(context: DerivationContext): readonly Assumption[] {
+  if (context.index.entities.size === 0) return [];
+  const assumed = valueOf(context, 'pageSize');
+  const most = valueOf(context, 'maxPageSize');
   const sizes = [...new Set([...SIZES, assumed])].filter((size) => size <= most).sort((a, b) => a - b);
   return [
     {
@@ -20,8 +20,8 @@ export function assumePageSize(deriving: Deriving): readonly Assumption[] {
         assumed: size === assumed,
         answer: { kind: 'setting', name: 'pageSize', value: size },
       })),
-      settled: setting(deriving.arrangement, 'pageSize').level !== 'default',
-      reasons: [becauseSet(deriving, 'list.page', ['pageSize', 'maxPageSize'])],
+      settled: setting(context.arrangement, 'pageSize').level !== 'default',
+      reasons: [becauseSet(context, 'list.page', ['pageSize', 'maxPageSize'])],
     },
   ];
 }

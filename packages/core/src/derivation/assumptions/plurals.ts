@@ -1,16 +1,16 @@
 import type { Assumption } from '../../contract/index.js';
 import { phrase, plural } from '../../model/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
+import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 import { pluralOf, pluralSubject } from '../names/words.js';
 
 /** Names whose plural is more than the usual ending. */
-export function assumePlurals(deriving: Deriving): readonly Assumption[] {
-  if (valueOf(deriving, 'collectionNames') !== 'plural') return [];
-  return [...deriving.index.entities.values()].flatMap((entity): Assumption[] => {
+export function assumePlurals(context: DerivationContext): readonly Assumption[] {
+  if (valueOf(context, 'collectionNames') !== 'plural') return [];
+  return [...context.index.entities.values()].flatMap((entity): Assumption[] => {
     const derived = plural(entity.name);
     if (usual(entity.name) === derived) return [];
     const subject = pluralSubject(entity.id);
-    const taken = pluralOf(deriving, entity);
+    const taken = pluralOf(context, entity);
     const regular = usual(entity.name);
     return [
       {
@@ -23,7 +23,7 @@ export function assumePlurals(deriving: Deriving): readonly Assumption[] {
           answer: word === derived ? { kind: 'accept' } : { kind: 'word', subject, word },
         })),
         settled: taken !== derived,
-        reasons: [becauseSet(deriving, 'name.plural', ['collectionNames'], entity)],
+        reasons: [becauseSet(context, 'name.plural', ['collectionNames'], entity)],
       },
     ];
   });

@@ -1,10 +1,10 @@
 import type { Assumption, AssumptionOption } from '../../contract/index.js';
 import { ownerRoleOf, phrase, withArticle, roleOf, type Relationship } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
+import { because, type DerivationContext } from '../context.js';
 
 /** Roles that are left out are derived from the names of entities. */
-export const assumeRoles = (deriving: Deriving): readonly Assumption[] =>
-  deriving.index.relationships.flatMap((relationship) => [
+export const assumeRoles = (context: DerivationContext): readonly Assumption[] =>
+  context.index.relationships.flatMap((relationship) => [
     ...(relationship.role === null ? [roleAssumption(relationship)] : []),
     ...(relationship.kind === 'owns' && relationship.back === null
       ? [ownerAssumption(relationship, ownerRoleOf(relationship))]

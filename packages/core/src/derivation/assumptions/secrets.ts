@@ -1,13 +1,13 @@
 import { exposureChoice } from '../../arrangement/index.js';
 import type { Assumption } from '../../contract/index.js';
 import { isSecretName, phrase, withArticle, type Attribute } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
+import { because, type DerivationContext } from '../context.js';
 
 /** What is called like a secret, and is returned all the same. */
-export const assumeSecrets = (deriving: Deriving): readonly Assumption[] =>
-  [...deriving.index.entities.values(), ...deriving.index.values.values()].flatMap((block) =>
+export const assumeSecrets = (context: DerivationContext): readonly Assumption[] =>
+  [...context.index.entities.values(), ...context.index.values.values()].flatMap((block) =>
     block.attributes
-      .filter((attribute) => isShownSecret(attribute) && !isHidden(deriving, block.id, attribute))
+      .filter((attribute) => isShownSecret(attribute) && !isHidden(context, block.id, attribute))
       .map((attribute): Assumption => {
         const change = { writeOnly: true };
         return {
@@ -31,5 +31,5 @@ export const assumeSecrets = (deriving: Deriving): readonly Assumption[] =>
 const isShownSecret = ({ name, type, key, writeOnly, readOnly }: Attribute): boolean =>
   type.kind === 'text' && key === null && !writeOnly && !readOnly && isSecretName(name);
 
-const isHidden = ({ arrangement }: Deriving, block: string, { id }: Attribute): boolean =>
+const isHidden = ({ arrangement }: DerivationContext, block: string, { id }: Attribute): boolean =>
   exposureChoice(arrangement.exposures, block, id).out === 'no';

@@ -9,16 +9,16 @@ import {
   type Attribute,
   type Entity,
 } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
-import { standingsOf } from '../place/index.js';
-import { isCreateWithheld } from '../shapes/index.js';
+import { because, type DerivationContext } from '../context.js';
+import { reachabilityOf } from '../place/index.js';
+import { isUncreatable } from '../shapes/index.js';
 
 /** Entities of which a client can make the same record again and again, since nothing that it sends is unique. */
-export const assumeTwice = (deriving: Deriving): readonly Assumption[] =>
-  [...deriving.index.entities.values()]
-    .filter((entity) => isMadeByClients(deriving, entity) && !isTold(deriving, entity))
+export const assumeTwice = (context: DerivationContext): readonly Assumption[] =>
+  [...context.index.entities.values()]
+    .filter((entity) => isMadeByClients(context, entity) && !isTold(context, entity))
     .flatMap((entity): readonly Assumption[] => {
-      const unique = candidates(entity).map((one) => uniqueOption(deriving, entity, one));
+      const unique = candidates(entity).map((one) => uniqueOption(context, entity, one));
       if (unique.length === 0) return [];
       return [
         {
@@ -32,13 +32,13 @@ export const assumeTwice = (deriving: Deriving): readonly Assumption[] =>
       ];
     });
 
-const isMadeByClients = (deriving: Deriving, entity: Entity): boolean =>
-  standingsOf(deriving).of.get(entity.name) === 'exposed' &&
-  !isSingleton(deriving.index, entity.name) &&
-  !isCreateWithheld(deriving, entity);
+const isMadeByClients = (context: DerivationContext, entity: Entity): boolean =>
+  reachabilityOf(context).of.get(entity.name) === 'exposed' &&
+  !isSingleton(context.index, entity.name) &&
+  !isUncreatable(context, entity);
 
 /** Whether something that clients send tells two records apart. */
-function isTold({ index }: Deriving, entity: Entity): boolean {
+function isTold({ index }: DerivationContext, entity: Entity): boolean {
   const { implicit, attribute: key } = keyOf(entity);
   return (
     (!implicit && key.key?.generated !== true) ||
@@ -72,7 +72,11 @@ function rankOf({ name, type }: Attribute): number {
   return TELLING.length + (type.kind === 'date' || type.kind === 'instant' ? 1 : 0);
 }
 
-function uniqueOption({ index }: Deriving, entity: Entity, { id, name }: Attribute): AssumptionOption {
+function uniqueOption(
+  { index }: DerivationContext,
+  entity: Entity,
+  { id, name }: Attribute,
+): AssumptionOption {
   const owner = index.ownerOf.get(entity.name);
   const isWithin = owner !== undefined && !ownsItself(owner);
   const change = isWithin ? { uniqueWithin: ownerRoleOf(owner) } : { unique: true };

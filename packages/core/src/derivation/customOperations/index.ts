@@ -1,37 +1,37 @@
 import type { Finding, Reason, RuleId } from '../../contract/index.js';
-import { once } from '../../model/index.js';
-import type { Deriving } from '../context.js';
+import { memoize } from '../../model/index.js';
+import type { DerivationContext } from '../context.js';
 import { resolveCustom, Unfit, type ResolvedCustom } from './resolve.js';
 
 const NONE: readonly ResolvedCustom[] = [];
-const allCustoms = once(resolveAll);
+const allCustoms = memoize(resolveAll);
 
 /** The operations of one's own about an entity, by its name; those the model does not allow are reported. */
-export const customOperationsOf = (deriving: Deriving, entity: string): readonly ResolvedCustom[] =>
-  allCustoms(deriving).get(entity) ?? NONE;
+export const customOperationsOf = (context: DerivationContext, entity: string): readonly ResolvedCustom[] =>
+  allCustoms(context).get(entity) ?? NONE;
 
 /** The operation that a resource carries out. */
 export const customOf = (
-  deriving: Deriving,
+  context: DerivationContext,
   { entity, custom }: { readonly entity: string | null; readonly custom: string | null },
 ): ResolvedCustom | null =>
   custom === null || entity === null
     ? null
-    : (customOperationsOf(deriving, entity).find(({ operation }) => operation.id === custom) ?? null);
+    : (customOperationsOf(context, entity).find(({ operation }) => operation.id === custom) ?? null);
 
-function resolveAll(deriving: Deriving): ReadonlyMap<string, readonly ResolvedCustom[]> {
+function resolveAll(context: DerivationContext): ReadonlyMap<string, readonly ResolvedCustom[]> {
   const all = new Map<string, ResolvedCustom[]>();
-  for (const operation of deriving.arrangement.customOperations) {
+  for (const operation of context.arrangement.customOperations) {
     try {
-      const resolved = resolveCustom(deriving, operation);
+      const resolved = resolveCustom(context, operation);
       const { name } = resolved.entity;
       const others = all.get(name);
       if (others === undefined) all.set(name, [resolved]);
       else others.push(resolved);
-      if (isRepeated(deriving, resolved)) deriving.findings.push(repeats(resolved));
+      if (isRepeated(context, resolved)) context.findings.push(repeats(resolved));
     } catch (error) {
       if (!(error instanceof Unfit)) throw error;
-      deriving.findings.push({
+      context.findings.push({
         id: 'custom.unfit',
         severity: 'error',
         message: `${operation.name} is left out. ${error.message}`,
@@ -44,14 +44,14 @@ function resolveAll(deriving: Deriving): ReadonlyMap<string, readonly ResolvedCu
 }
 
 /** Whether a derived operation does the same: a plain list, or a change that anybody may send. */
-function isRepeated(deriving: Deriving, { operation: { effect }, inputs }: ResolvedCustom): boolean {
+function isRepeated(context: DerivationContext, { operation: { effect }, inputs }: ResolvedCustom): boolean {
   switch (effect.kind) {
     case 'query':
       return effect.filters.length === 0 && effect.order.length === 0;
     case 'assign':
       return effect.when.length === 0 && effect.values.length > 0 && inputs.length === effect.values.length;
     case 'create': {
-      const made = deriving.index.relationshipById.get(effect.relationship);
+      const made = context.index.relationshipById.get(effect.relationship);
       return made?.kind === 'owns' && effect.when.length === 0 && inputs.length === effect.values.length;
     }
   }

@@ -18,9 +18,9 @@ import {
   type RefersTo,
   type ScalarType,
 } from '../../model/index.js';
-import type { Deriving } from '../context.js';
+import type { DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
-import { isLeftOut } from '../shapes/withheld.js';
+import { isMissingFromCreate } from '../shapes/uncreatable.js';
 
 /** An operation of one's own, checked against the model. */
 export interface ResolvedCustom {
@@ -41,8 +41,8 @@ type Found =
   | { readonly kind: 'reference'; readonly refers: RefersTo; readonly target: Entity };
 
 /** Resolves an operation of one's own; throws `Unfit` with what the model does not allow. */
-export function resolveCustom(deriving: Deriving, operation: CustomOperation): ResolvedCustom {
-  const entity = [...deriving.index.entities.values()].find(({ id }) => id === operation.entity);
+export function resolveCustom(context: DerivationContext, operation: CustomOperation): ResolvedCustom {
+  const entity = [...context.index.entities.values()].find(({ id }) => id === operation.entity);
   if (entity === undefined) throw new Unfit('The entity it is about is not there any more.');
   const { effect } = operation;
   const plain = { operation, entity, order: [], inputs: [] };
@@ -52,11 +52,11 @@ export function resolveCustom(deriving: Deriving, operation: CustomOperation): R
         ...plain,
         custom: {
           kind: 'query',
-          filters: effect.filters.map((filter) => resolveFilter(deriving, entity, filter)),
+          filters: effect.filters.map((filter) => resolveFilter(context, entity, filter)),
           limit: effect.limit,
         },
         order: effect.order.map(({ member, descending }) => ({
-          ...comparable(deriving, entity, member),
+          ...comparable(context, entity, member),
           descending,
         })),
       };
@@ -65,21 +65,21 @@ export function resolveCustom(deriving: Deriving, operation: CustomOperation): R
         ...plain,
         custom: {
           kind: 'assign',
-          when: resolveWhen(deriving, entity, effect.when),
-          values: resolveValues(deriving, entity, effect.values, 'assign'),
+          when: resolveWhen(context, entity, effect.when),
+          values: resolveValues(context, entity, effect.values, 'assign'),
         },
         inputs: inputsOf(effect.values),
       };
     case 'create': {
-      const { made, isOwned } = madeBy(deriving, entity, effect.relationship);
-      const values = resolveValues(deriving, made, effect.values, 'create');
+      const { made, isOwned } = madeBy(context, entity, effect.relationship);
+      const values = resolveValues(context, made, effect.values, 'create');
       const given = [...effect.values.map(({ member }) => member), effect.relationship];
-      checkComplete(deriving, made, given, isOwned);
+      checkComplete(context, made, given, isOwned);
       return {
         ...plain,
         custom: {
           kind: 'create',
-          when: resolveWhen(deriving, entity, effect.when),
+          when: resolveWhen(context, entity, effect.when),
           entity: made.name,
           relationship: effect.relationship,
           values,
@@ -95,38 +95,43 @@ const inputsOf = (values: readonly AssignedMember[]): readonly string[] =>
 
 /** The entity whose records are made, by an ownership of many or a reference to this one. */
 function madeBy(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
   relationship: string,
 ): { readonly made: Entity; readonly isOwned: boolean } {
-  const found = deriving.index.relationshipById.get(relationship);
+  const found = context.index.relationshipById.get(relationship);
   const made =
     found?.kind === 'owns' && found.cardinality === 'many' && found.from === entity.name
       ? found.to
       : found?.kind === 'refers' && found.to === entity.name
         ? found.from
         : null;
-  const of = made === null ? undefined : deriving.index.entities.get(made);
+  const of = made === null ? undefined : context.index.entities.get(made);
   if (of === undefined)
     throw new Unfit(`There is no relationship ${relationship} that leads to many from a ${entity.name}.`);
   return { made: of, isOwned: found?.kind === 'owns' };
 }
 
 /** Whatever a record must have is given, sent, or made by the server. */
-function checkComplete(deriving: Deriving, made: Entity, given: readonly string[], isOwned: boolean): void {
-  const owner = deriving.index.ownerOf.get(made.name);
+function checkComplete(
+  context: DerivationContext,
+  made: Entity,
+  given: readonly string[],
+  isOwned: boolean,
+): void {
+  const owner = context.index.ownerOf.get(made.name);
   if (owner !== undefined && !isOwned && owner.from !== owner.to)
     throw new Unfit(`A ${made.name} is made below its ${owner.from}, not by what it refers to.`);
-  if ((deriving.index.ownedBy.get(made.name) ?? []).some(({ cardinality }) => cardinality === 'one'))
+  if ((context.index.ownedBy.get(made.name) ?? []).some(({ cardinality }) => cardinality === 'one'))
     throw new Unfit(`A ${made.name} is made together with what it owns, which cannot be told here.`);
-  const attributes = recordAttributes(deriving.index, made).filter(
+  const attributes = recordAttributes(context.index, made).filter(
     ({ required, key, defaultValue, generated, touched }) =>
       (required || key !== null) && defaultValue === null && !generated && !touched,
   );
-  const references = (deriving.index.refersFrom.get(made.name) ?? []).filter(
+  const references = (context.index.refersFrom.get(made.name) ?? []).filter(
     ({ cardinality }) => cardinality === 'one',
   );
-  if (isLeftOut(deriving, made))
+  if (isMissingFromCreate(context, made))
     throw new Unfit(
       `Something a ${made.name} needs has the name of another member, so that it cannot be sent.`,
     );
@@ -138,8 +143,8 @@ function checkComplete(deriving: Deriving, made: Entity, given: readonly string[
     throw new Unfit(`A ${made.name} needs ${missing.name}: give it a value, or have it sent.`);
 }
 
-function resolveFilter(deriving: Deriving, entity: Entity, filter: FixedFilter): CustomFilter {
-  const { field, type, name } = comparable(deriving, entity, filter.member);
+function resolveFilter(context: DerivationContext, entity: Entity, filter: FixedFilter): CustomFilter {
+  const { field, type, name } = comparable(context, entity, filter.member);
   const { operator, value } = filter;
   if (operator === 'unset') {
     if (value.kind !== 'literal' || typeof value.value !== 'boolean')
@@ -150,15 +155,15 @@ function resolveFilter(deriving: Deriving, entity: Entity, filter: FixedFilter):
 
 /** A member that can be compared and is no secret, as a list sorts and filters by it. */
 function comparable(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
   id: string,
 ): { readonly name: string; readonly field: OwnField; readonly type: ScalarType } {
-  const found = findMember(deriving, entity, id);
+  const found = findMember(context, entity, id);
   const { name, type } = scalarOf(found);
   if (found.kind === 'attribute' && found.attribute.writeOnly)
     throw new Unfit(`${name} is never returned, so nothing is looked for by it.`);
-  return { name: memberName(deriving, name), field: fieldOf(found), type };
+  return { name: memberName(context, name), field: fieldOf(found), type };
 }
 
 const fieldOf = (found: Found): OwnField =>
@@ -166,11 +171,11 @@ const fieldOf = (found: Found): OwnField =>
     ? { kind: 'attribute', attribute: found.attribute.id }
     : { kind: 'reference', relationship: found.refers.id, entity: found.target.name };
 
-function findMember(deriving: Deriving, entity: Entity, id: string): Found {
-  const attribute = recordAttributes(deriving.index, entity).find((one) => one.id === id);
+function findMember(context: DerivationContext, entity: Entity, id: string): Found {
+  const attribute = recordAttributes(context.index, entity).find((one) => one.id === id);
   if (attribute !== undefined) return { kind: 'attribute', attribute };
-  const refers = (deriving.index.refersFrom.get(entity.name) ?? []).find((one) => one.id === id);
-  const target = refers === undefined ? undefined : deriving.index.entities.get(refers.to);
+  const refers = (context.index.refersFrom.get(entity.name) ?? []).find((one) => one.id === id);
+  const target = refers === undefined ? undefined : context.index.entities.get(refers.to);
   if (refers === undefined || target === undefined || keyOf(target).attribute.key?.within != null)
     throw new Unfit(`${entity.name} has no attribute or reference ${id} any more.`);
   return { kind: 'reference', refers, target };
@@ -197,10 +202,10 @@ function checkOperand(name: string, type: ScalarType, operand: Operand): void {
     throw new Unfit(`${name} cannot be ${JSON.stringify(operand.value)}. ${problem.message}`);
 }
 
-function resolveWhen(deriving: Deriving, entity: Entity, when: readonly OwnComparison[]): Condition {
+function resolveWhen(context: DerivationContext, entity: Entity, when: readonly OwnComparison[]): Condition {
   if (when.length === 0) return [];
   const all = when.map(({ member, operator, value }): Comparison => {
-    const found = findMember(deriving, entity, member);
+    const found = findMember(context, entity, member);
     if (found.kind !== 'attribute')
       throw new Unfit(`${roleOf(found.refers)} is a reference; conditions compare attributes.`);
     checkOperand(found.attribute.name, scalarOf(found).type, value);
@@ -210,7 +215,7 @@ function resolveWhen(deriving: Deriving, entity: Entity, when: readonly OwnCompa
 }
 
 function resolveValues(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
   values: readonly AssignedMember[],
   effect: 'assign' | 'create',
@@ -219,7 +224,7 @@ function resolveValues(
   return values.flatMap(({ member, value }): CustomValue[] => {
     if (seen.has(member)) throw new Unfit(`${member} is given two values.`);
     seen.add(member);
-    const found = findMember(deriving, entity, member);
+    const found = findMember(context, entity, member);
     checkAssignable(found, effect, value.kind === 'input');
     if (value.kind === 'input') return [];
     if (value.kind === 'unset') {

@@ -6,16 +6,16 @@ import {
   type Transition,
 } from '../../model/index.js';
 import { printCondition } from '../../notation/index.js';
-import { because, type Deriving } from '../context.js';
+import { because, type DerivationContext } from '../context.js';
 
 /** Reports comparisons of conditions that hold for every value there can be, or for none. */
-export function findConstantConditions(deriving: Deriving): void {
-  for (const entity of deriving.index.entities.values())
+export function findConstantConditions(context: DerivationContext): void {
+  for (const entity of context.index.entities.values())
     for (const { lifeCycle } of entity.attributes)
-      for (const transition of lifeCycle ?? []) report(deriving, entity, transition);
+      for (const transition of lifeCycle ?? []) report(context, entity, transition);
 }
 
-function report(deriving: Deriving, entity: Entity, transition: Transition): void {
+function report(context: DerivationContext, entity: Entity, transition: Transition): void {
   const byName = new Map<string, Attribute>(
     entity.attributes.map((attribute) => [attribute.name, attribute]),
   );
@@ -23,7 +23,7 @@ function report(deriving: Deriving, entity: Entity, transition: Transition): voi
     const holds = constant(byName, comparison);
     if (holds === null) continue;
     const text = printCondition([[comparison]]);
-    deriving.findings.push({
+    context.findings.push({
       id: 'condition.constant',
       severity: 'doubtful',
       message: `${text}, in ${transition.name} of ${entity.name}, ${holds ? 'always holds where there is a value' : 'never holds'}.`,

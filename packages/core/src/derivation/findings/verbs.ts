@@ -1,6 +1,6 @@
 import { words } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
-import type { Placed } from '../place/index.js';
+import { because, type DerivationContext } from '../context.js';
+import type { PlacedResource } from '../place/index.js';
 
 /** What methods say; a path that begins a word with one says it again. */
 const VERBS: ReadonlySet<string> = new Set([
@@ -19,14 +19,14 @@ const VERBS: ReadonlySet<string> = new Set([
 const MAY_BE_VERB = new RegExp(`^(?:${[...VERBS].join('|')})`, 'i');
 
 /** Reports paths whose word begins with a verb that methods already say. Actions may: they are what is done. */
-export function findVerbs(deriving: Deriving, resources: readonly Placed[]): void {
+export function findVerbs(context: DerivationContext, resources: readonly PlacedResource[]): void {
   for (const { id, kind, word, segments, path, reasons } of resources) {
     if (word === null || kind === 'action') continue;
     const text = segments.findLast((segment) => segment.kind === 'literal')?.text ?? '';
     if (!MAY_BE_VERB.test(text)) continue;
     const [first = '', ...others] = words(text);
     if (others.length === 0 || !VERBS.has(first)) continue;
-    deriving.findings.push({
+    context.findings.push({
       id: 'name.verb',
       severity: 'doubtful',
       message: `${path} begins a word with ${first}; the method says that already.`,

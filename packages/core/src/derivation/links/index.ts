@@ -1,9 +1,9 @@
 import { exposureChoice } from '../../arrangement/index.js';
 import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '../../contract/index.js';
 import { camelCase, ownsItself, roleOf, type Owns } from '../../model/index.js';
-import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
+import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf } from '../customOperations/index.js';
-import type { Placed } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
 import { ownerMember, type Traits } from '../shapes/index.js';
@@ -11,22 +11,22 @@ import { itemLink } from './items.js';
 
 /** The links of every resource, derived once the path tree stands. */
 export function deriveLinks(
-  deriving: Deriving,
-  resources: readonly Placed[],
+  context: DerivationContext,
+  resources: readonly PlacedResource[],
   traits: Traits,
 ): ReadonlyMap<string, readonly Link[]> {
   const places = new Places(resources);
-  return new Map(resources.map((resource) => [resource.id, linksOf(deriving, places, traits, resource)]));
+  return new Map(resources.map((resource) => [resource.id, linksOf(context, places, traits, resource)]));
 }
 
 /** Where things stand in the finished tree. */
 class Places {
   /** Item or singleton, by entity name. */
-  readonly canonical = new Map<string, Placed>();
-  readonly byId = new Map<string, Placed>();
-  readonly below = new Map<string, Placed[]>();
+  readonly canonical = new Map<string, PlacedResource>();
+  readonly byId = new Map<string, PlacedResource>();
+  readonly below = new Map<string, PlacedResource[]>();
 
-  constructor(readonly all: readonly Placed[]) {
+  constructor(readonly all: readonly PlacedResource[]) {
     for (const resource of all) {
       this.byId.set(resource.id, resource);
       if (resource.entity !== null && isHome(resource)) {
@@ -40,18 +40,23 @@ class Places {
   }
 }
 
-function linksOf(deriving: Deriving, places: Places, traits: Traits, resource: Placed): readonly Link[] {
+function linksOf(
+  context: DerivationContext,
+  places: Places,
+  traits: Traits,
+  resource: PlacedResource,
+): readonly Link[] {
   switch (resource.kind) {
     case 'entry':
-      return entryLinks(deriving, places);
+      return entryLinks(context, places);
     case 'collection':
     case 'reverse':
     case 'pairing':
-      return pageLinks(deriving, places, traits, resource);
+      return pageLinks(context, places, traits, resource);
     case 'item':
     case 'singleton':
       if (!resource.canonical) return [];
-      return recordLinks(deriving, places, resource);
+      return recordLinks(context, places, resource);
     case 'pair':
       return [link('edit', { kind: 'pair' }, because('link.edit', { id: resource.via?.relationship ?? '' }))];
     // What these answer are records, which carry the links of their canonical address.
@@ -62,7 +67,7 @@ function linksOf(deriving: Deriving, places: Places, traits: Traits, resource: P
       const above = places.byId.get(resource.parent ?? '');
       const up =
         above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
-      return [SELF, ...up, ...itemsOf(deriving, places, traits, resource)];
+      return [SELF, ...up, ...itemsOf(context, places, traits, resource)];
     }
   }
 }
@@ -78,7 +83,7 @@ const PAGES = (['first', 'prev', 'next', 'last'] as const).map((page) =>
   link(page, { kind: 'page', page }, because('link.page')),
 );
 
-function entryLinks(deriving: Deriving, places: Places): Link[] {
+function entryLinks(context: DerivationContext, places: Places): Link[] {
   const collections = places.all.filter(
     (resource) => resource.kind === 'collection' && resource.parent === 'entry',
   );
@@ -86,9 +91,9 @@ function entryLinks(deriving: Deriving, places: Places): Link[] {
     SELF,
     ...collections.map((resource) =>
       link(
-        camelCase(pluralOf(deriving, entityNamed(deriving, resource.entity ?? ''))),
+        camelCase(pluralOf(context, entityNamed(context, resource.entity ?? ''))),
         { kind: 'resource', resource: resource.id },
-        becauseSet(deriving, 'link.entry', ['collectionNames'], entityNamed(deriving, resource.entity ?? '')),
+        becauseSet(context, 'link.entry', ['collectionNames'], entityNamed(context, resource.entity ?? '')),
       ),
     ),
     link('service-desc', { kind: 'description' }, because('link.description')),
@@ -96,26 +101,36 @@ function entryLinks(deriving: Deriving, places: Places): Link[] {
 }
 
 /** The last page is known only where all records are counted; a cursor leads on from one page to the next. */
-function pagesOf(deriving: Deriving): readonly Link[] {
-  const style = valueOf(deriving, 'pageStyle');
+function pagesOf(context: DerivationContext): readonly Link[] {
+  const style = valueOf(context, 'pageStyle');
   if (style === 'none') return [];
-  return style === 'cursor' || valueOf(deriving, 'totals') === 'none'
+  return style === 'cursor' || valueOf(context, 'totals') === 'none'
     ? PAGES.filter(({ relation }) => relation !== 'last')
     : PAGES;
 }
 
-function pageLinks(deriving: Deriving, places: Places, traits: Traits, resource: Placed): Link[] {
+function pageLinks(
+  context: DerivationContext,
+  places: Places,
+  traits: Traits,
+  resource: PlacedResource,
+): Link[] {
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
   const up =
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
-  const items = itemsOf(deriving, places, traits, resource);
-  const links = [SELF, ...up, ...items, ...pagesOf(deriving)];
-  for (const child of places.below.get(resource.id) ?? []) addCustom(deriving, links, child);
+  const items = itemsOf(context, places, traits, resource);
+  const links = [SELF, ...up, ...items, ...pagesOf(context)];
+  for (const child of places.below.get(resource.id) ?? []) addCustom(context, links, child);
   return links;
 }
 
-const itemsOf = (deriving: Deriving, places: Places, traits: Traits, resource: Placed): readonly Link[] =>
-  itemLink(deriving, traits, {
+const itemsOf = (
+  context: DerivationContext,
+  places: Places,
+  traits: Traits,
+  resource: PlacedResource,
+): readonly Link[] =>
+  itemLink(context, traits, {
     list: resource,
     below: places.below.get(resource.id) ?? [],
     home: places.canonical.get(resource.entity ?? ''),
@@ -124,47 +139,43 @@ const itemsOf = (deriving: Deriving, places: Places, traits: Traits, resource: P
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
 const RESERVED: ReadonlySet<string> = new Set(['self', 'up', 'collection']);
 
-function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
+function recordLinks(context: DerivationContext, places: Places, resource: PlacedResource): Link[] {
   const entity = resource.entity ?? '';
-  const links = [
-    SELF,
-    ...ownerLinks(deriving, places, entity),
-    ...collectionLinks(deriving, places, resource),
-  ];
-  for (const refers of deriving.index.refersFrom.get(entity) ?? []) {
+  const links = [SELF, ...ownerLinks(context, places, entity), ...collectionLinks(context, places, resource)];
+  for (const refers of context.index.refersFrom.get(entity) ?? []) {
     const target = places.canonical.get(refers.to);
     if (target === undefined) continue;
     const read = places.byId.get(`${refers.id}/read`);
-    addRole(deriving, links, roleOf(refers), 'link.role', refers, {
+    addRole(context, links, roleOf(refers), 'link.role', refers, {
       kind: read === undefined ? 'reference' : 'read',
       relationship: refers.id,
       resource: (read ?? target).id,
     });
   }
-  for (const owns of deriving.index.ownedBy.get(entity) ?? [])
-    addFiltered(deriving, places, links, resource, owns);
+  for (const owns of context.index.ownedBy.get(entity) ?? [])
+    addFiltered(context, places, links, resource, owns);
   for (const child of places.below.get(resource.id) ?? []) {
     if (child.custom !== null) {
-      addCustom(deriving, links, child);
+      addCustom(context, links, child);
       continue;
     }
     if (child.transition !== null) {
       const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
       addRole(
-        deriving,
+        context,
         links,
-        transitionName(deriving, child),
+        transitionName(context, child),
         'link.action',
         { id: child.transition },
         target,
       );
       continue;
     }
-    const statement = deriving.index.relationshipById.get(child.via?.relationship ?? '');
+    const statement = context.index.relationshipById.get(child.via?.relationship ?? '');
     if (statement === undefined || child.kind === 'reference') continue;
     const back = child.via?.direction === 'referrers' || child.via?.direction === 'paired-back';
     const role = back && statement.back !== null ? statement.back : roleOf(statement);
-    addRole(deriving, links, role, back ? 'link.back' : 'link.role', statement, {
+    addRole(context, links, role, back ? 'link.back' : 'link.role', statement, {
       kind: 'resource',
       resource: child.id,
     });
@@ -173,62 +184,68 @@ function recordLinks(deriving: Deriving, places: Places, resource: Placed): Link
 }
 
 /** An operation of one's own is a link named by it. */
-function addCustom(deriving: Deriving, links: Link[], child: Placed): void {
-  const own = customOf(deriving, child);
+function addCustom(context: DerivationContext, links: Link[], child: PlacedResource): void {
+  const own = customOf(context, child);
   if (own === null) return;
   const { operation, custom, entity } = own;
   const target: LinkTarget =
     custom.kind === 'query'
       ? { kind: 'resource', resource: child.id }
       : { kind: 'custom', resource: child.id, when: custom.when };
-  addRole(deriving, links, operation.name, 'link.custom', entity, target, operation);
+  addRole(context, links, operation.name, 'link.custom', entity, target, operation);
 }
 
 /** What is owned and stands beside its owner is found from it by a list narrowed to it, where that is offered. */
-function addFiltered(deriving: Deriving, places: Places, links: Link[], resource: Placed, owns: Owns): void {
+function addFiltered(
+  context: DerivationContext,
+  places: Places,
+  links: Link[],
+  resource: PlacedResource,
+  owns: Owns,
+): void {
   const list = places.byId.get(owns.id);
   if (list === undefined || list.parent === resource.id || ownsItself(owns)) return;
-  const parameter = ownerMember(deriving, owns);
+  const parameter = ownerMember(context, owns);
   if (parameter === null) return;
-  if (offersOwnerFilter(deriving, list, owns)) {
+  if (offersOwnerFilter(context, list, owns)) {
     const target = { kind: 'filtered', resource: list.id, parameter } as const;
-    addRole(deriving, links, roleOf(owns), 'link.filtered', owns, target);
+    addRole(context, links, roleOf(owns), 'link.filtered', owns, target);
     return;
   }
-  deriving.findings.push({
+  context.findings.push({
     id: 'children.unlinked',
     severity: 'doubtful',
     message: `Nothing leads from a ${owns.from} to its ${roleOf(owns)}: their list cannot be narrowed to it.`,
     about: owns.id,
     reasons: [because('finding.unlinked', owns)],
-    mends: [
+    quickFixes: [
       {
         title: 'Place them nested',
-        act: { kind: 'placement', of: 'owned', subject: owns.id, place: 'nested' },
+        answer: { kind: 'placement', of: 'owned', subject: owns.id, place: 'nested' },
       },
     ],
   });
 }
 
-function offersOwnerFilter(deriving: Deriving, list: Placed, owns: Owns): boolean {
-  if (valueOf(deriving, 'filterStyle', { resource: list.id, verb: 'list' }) === 'none') return false;
-  const { exposures } = deriving.arrangement;
-  const choice = exposureChoice(exposures, entityNamed(deriving, owns.to).id, owns.id);
+function offersOwnerFilter(context: DerivationContext, list: PlacedResource, owns: Owns): boolean {
+  if (valueOf(context, 'filterStyle', { resource: list.id, verb: 'list' }) === 'none') return false;
+  const { exposures } = context.arrangement;
+  const choice = exposureChoice(exposures, entityNamed(context, owns.to).id, owns.id);
   return choice.out !== 'no' && (choice.filter === undefined || choice.filter.includes('eq'));
 }
 
-function ownerLinks(deriving: Deriving, places: Places, entity: string): Link[] {
-  const owns = deriving.index.ownerOf.get(entity);
+function ownerLinks(context: DerivationContext, places: Places, entity: string): Link[] {
+  const owns = context.index.ownerOf.get(entity);
   const owner = owns === undefined ? undefined : places.canonical.get(owns.from);
   if (owns === undefined || owner === undefined) return [];
   return [link('up', { kind: 'owner', relationship: owns.id, resource: owner.id }, because('link.up', owns))];
 }
 
 /** The collection an item is listed in: the one above it, or, when it moved to the root, its owner's. */
-function collectionLinks(deriving: Deriving, places: Places, resource: Placed): Link[] {
+function collectionLinks(context: DerivationContext, places: Places, resource: PlacedResource): Link[] {
   if (resource.kind !== 'item') return [];
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
-  const owns = deriving.index.ownerOf.get(resource.entity ?? '');
+  const owns = context.index.ownerOf.get(resource.entity ?? '');
   const moved = owns === undefined || ownsItself(owns) ? undefined : places.byId.get(owns.id);
   const collection = above?.kind === 'collection' ? above : moved;
   if (collection === undefined) return [];
@@ -236,7 +253,7 @@ function collectionLinks(deriving: Deriving, places: Places, resource: Placed): 
 }
 
 function addRole(
-  deriving: Deriving,
+  context: DerivationContext,
   links: Link[],
   role: string,
   rule: RuleId,
@@ -249,7 +266,7 @@ function addRole(
     links.push(link(role, target, why));
     return;
   }
-  deriving.findings.push({
+  context.findings.push({
     id: 'member.collide',
     severity: 'error',
     message: `Two links would be called ${role}; the second is left out. Give the relationship another role.`,

@@ -1,7 +1,7 @@
 import type { Settings } from '../../arrangement/index.js';
 import type { StructureNames } from '../../contract/index.js';
-import { kebabCase, once, pascalCase, snakeCase } from '../../model/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
+import { kebabCase, memoize, pascalCase, snakeCase } from '../../model/index.js';
+import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 
 const CASES: Readonly<Record<Settings['memberCase'], (name: string) => string>> = {
   // The notation writes names so.
@@ -12,25 +12,25 @@ const CASES: Readonly<Record<Settings['memberCase'], (name: string) => string>> 
 };
 
 /** A name as members and query parameters have it. */
-export const memberName = (deriving: Deriving, name: string): string =>
-  CASES[valueOf(deriving, 'memberCase')](name);
+export const memberName = (context: DerivationContext, name: string): string =>
+  CASES[valueOf(context, 'memberCase')](name);
 
 /** What the structures of answers are called. Of two that would be called the same, one keeps its usual name. */
-export const structureNames = once(findNames);
+export const structureNames = memoize(findNames);
 
-function findNames(deriving: Deriving): StructureNames {
-  const named = (name: string): string => memberName(deriving, name);
+function findNames(context: DerivationContext): StructureNames {
+  const named = (name: string): string => memberName(context, name);
   const chosen = (['links', 'items', 'page'] as const).map(
-    (usual) => [usual, named(valueOf(deriving, `${usual}Member`))] as const,
+    (usual) => [usual, named(valueOf(context, `${usual}Member`))] as const,
   );
   const apart = new Set(chosen.map(([, name]) => name)).size === chosen.length;
   if (!apart)
-    deriving.findings.push({
+    context.findings.push({
       id: 'member.collide',
       severity: 'error',
       message: 'The items of a list, its page and its links need a name each; they have their usual ones.',
       about: 'entry',
-      reasons: [becauseSet(deriving, 'finding.collision', ['itemsMember', 'pageMember', 'linksMember'])],
+      reasons: [becauseSet(context, 'finding.collision', ['itemsMember', 'pageMember', 'linksMember'])],
     });
   const [links, items, page] = chosen.map(([usual, name]) => (apart ? name : named(usual)));
   return {

@@ -9,7 +9,7 @@ import {
   snakeCase,
   type Entity,
 } from '../../model/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
+import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 
 const CASES: Readonly<Record<Settings['pathCase'], (name: string) => string>> = {
   kebab: kebabCase,
@@ -19,56 +19,56 @@ const CASES: Readonly<Record<Settings['pathCase'], (name: string) => string>> = 
 };
 
 /** The word that was chosen for a statement, or for the way back of one; `undefined` where none was. */
-const chosenWord = ({ arrangement }: Deriving, subject: string): string | undefined =>
+const chosenWord = ({ arrangement }: DerivationContext, subject: string): string | undefined =>
   Object.hasOwn(arrangement.words, subject) ? arrangement.words[subject] : undefined;
 
 /** Under what the plural of an entity is filed where it was chosen. */
 export const pluralSubject = (entity: string): string => `${entity}/plural`;
 
 /** The plural of an entity: the one that was chosen, else by the rules of English. */
-export function pluralOf(deriving: Deriving, entity: Entity): string {
-  const chosen = chosenWord(deriving, pluralSubject(entity.id));
+export function pluralOf(context: DerivationContext, entity: Entity): string {
+  const chosen = chosenWord(context, pluralSubject(entity.id));
   return chosen === undefined ? plural(entity.name) : pascalCase(chosen);
 }
 
 /** A name as a path has it, unless another word was chosen for it. */
-export const literal = (deriving: Deriving, name: string, subject: string): Segment => ({
+export const literal = (context: DerivationContext, name: string, subject: string): Segment => ({
   kind: 'literal',
-  text: chosenWord(deriving, subject) ?? CASES[valueOf(deriving, 'pathCase')](name),
+  text: chosenWord(context, subject) ?? CASES[valueOf(context, 'pathCase')](name),
 });
 
 /** The word of an entity's collection. */
-export const collectionWord = (deriving: Deriving, entity: Entity): Segment =>
+export const collectionWord = (context: DerivationContext, entity: Entity): Segment =>
   literal(
-    deriving,
-    valueOf(deriving, 'collectionNames') === 'plural' ? pluralOf(deriving, entity) : entity.name,
+    context,
+    valueOf(context, 'collectionNames') === 'plural' ? pluralOf(context, entity) : entity.name,
     entity.id,
   );
 
 /** The word of a list that is named by a role: in the singular where collections are. */
-export const listWord = (deriving: Deriving, role: string, subject: string): Segment =>
-  literal(deriving, valueOf(deriving, 'collectionNames') === 'plural' ? role : singular(role), subject);
+export const listWord = (context: DerivationContext, role: string, subject: string): Segment =>
+  literal(context, valueOf(context, 'collectionNames') === 'plural' ? role : singular(role), subject);
 
 /** Why the word of such a list reads as it does. */
 export function namedList(
-  deriving: Deriving,
+  context: DerivationContext,
   subject: string,
   ...statements: readonly { readonly id: string }[]
 ): readonly Reason[] {
-  const named = namedPath(deriving, subject, ...statements);
-  if (valueOf(deriving, 'collectionNames') === 'plural' || chosenWord(deriving, subject) !== undefined)
+  const named = namedPath(context, subject, ...statements);
+  if (valueOf(context, 'collectionNames') === 'plural' || chosenWord(context, subject) !== undefined)
     return [named];
-  return [named, becauseSet(deriving, 'name.singular', ['collectionNames'], ...statements)];
+  return [named, becauseSet(context, 'name.singular', ['collectionNames'], ...statements)];
 }
 
 /** Why a path word reads as it does. */
 export function namedPath(
-  deriving: Deriving,
+  context: DerivationContext,
   subject: string,
   ...statements: readonly { readonly id: string }[]
 ): Reason {
-  const word = chosenWord(deriving, subject);
-  if (word === undefined) return becauseSet(deriving, 'name.path', ['pathCase'], ...statements);
-  const reason = becauseSet(deriving, 'name.word', [], ...statements);
+  const word = chosenWord(context, subject);
+  if (word === undefined) return becauseSet(context, 'name.path', ['pathCase'], ...statements);
+  const reason = becauseSet(context, 'name.word', [], ...statements);
   return { ...reason, because: [...reason.because, { kind: 'word', subject, word, level: 'arrangement' }] };
 }

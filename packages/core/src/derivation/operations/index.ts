@@ -8,17 +8,17 @@ import type {
   Verb,
 } from '../../contract/index.js';
 import type { Entity, PairsWith } from '../../model/index.js';
-import { because, becauseSet, entityNamed, valueOf, type Deriving } from '../context.js';
+import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
-import type { Placed } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
 import {
   customAnswer,
   customShapeName,
   ENTRY_SHAPE,
   inlineOwned,
-  isCreateWithheld,
+  isUncreatable,
   pairShapeName,
-  reportWithheld,
+  reportUncreatable,
   shapeName,
   type PairSide,
   type Traits,
@@ -64,24 +64,24 @@ const JSON_AND_HAL = [JSON_TYPE, 'application/hal+json'];
 
 /** What each resource can do, in the order of the path tree. */
 export function deriveOperations(
-  deriving: Deriving,
-  resources: readonly Placed[],
+  context: DerivationContext,
+  resources: readonly PlacedResource[],
   traits: Traits,
 ): readonly Operation[] {
   for (const { kind, canonical, entity } of resources)
     if (kind === 'collection' && canonical && entity !== null) {
-      const found = entityNamed(deriving, entity);
-      if (isCreateWithheld(deriving, found)) reportWithheld(deriving, found);
+      const found = entityNamed(context, entity);
+      if (isUncreatable(context, found)) reportUncreatable(context, found);
     }
-  const names = new OperationNames(deriving);
-  const verbs = new Map(resources.map((resource) => [resource, verbsOf(deriving, resource)]));
+  const names = new OperationNames(context);
+  const verbs = new Map(resources.map((resource) => [resource, verbsOf(context, resource)]));
   const among: Among = {
     names,
-    restricted: restrictedEntities(deriving),
+    restricted: restrictedEntities(context),
     creating: creatingAmong(verbs),
   };
   return [...verbs].flatMap(([resource, all]) =>
-    all.map((verb) => deriveOperation(deriving, resource, verb, traits, among)),
+    all.map((verb) => deriveOperation(context, resource, verb, traits, among)),
   );
 }
 
@@ -95,12 +95,12 @@ interface Among {
 
 /** The same operations with nothing but what they are called and do. */
 export function outlineOperations(
-  deriving: Deriving,
-  resources: readonly Placed[],
+  context: DerivationContext,
+  resources: readonly PlacedResource[],
 ): readonly OutlineOperation[] {
-  const names = new OperationNames(deriving);
+  const names = new OperationNames(context);
   return resources.flatMap((resource) =>
-    verbsOf(deriving, resource).map((verb) => {
+    verbsOf(context, resource).map((verb) => {
       const method = METHODS[verb];
       const { id } = names.name(verb, method, resource);
       return { id, verb, method, resource: resource.id, effect: EFFECTS[method] };
@@ -109,12 +109,12 @@ export function outlineOperations(
 }
 
 /** The verbs of a resource, by its kind. A required slot is never removed alone. */
-function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
+function verbsOf(context: DerivationContext, resource: PlacedResource): readonly Verb[] {
   switch (resource.kind) {
     case 'entry':
       return ['entry'];
     case 'collection':
-      return resource.canonical && !isWithheld(deriving, resource) ? ['list', 'create'] : ['list'];
+      return resource.canonical && !isWithheld(context, resource) ? ['list', 'create'] : ['list'];
     case 'reverse':
       return ['list'];
     case 'reference':
@@ -124,7 +124,7 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
     case 'pairing':
       return ['list'];
     case 'pair':
-      return carriedBy(deriving, resource) === null
+      return carriedBy(context, resource) === null
         ? ['read', 'attach', 'detach']
         : ['read', 'attach', 'change', 'detach'];
     case 'action':
@@ -132,64 +132,64 @@ function verbsOf(deriving: Deriving, resource: Placed): readonly Verb[] {
     case 'query':
       return ['list'];
     case 'singleton':
-      return isOptionalSlot(deriving, resource)
+      return isOptionalSlot(context, resource)
         ? ['read', 'replace', 'change', 'remove']
         : ['read', 'replace', 'change'];
   }
 }
 
-const isWithheld = (deriving: Deriving, { entity }: Placed): boolean =>
-  entity !== null && isCreateWithheld(deriving, entityNamed(deriving, entity));
+const isWithheld = (context: DerivationContext, { entity }: PlacedResource): boolean =>
+  entity !== null && isUncreatable(context, entityNamed(context, entity));
 
-function isOptionalSlot(deriving: Deriving, resource: Placed): boolean {
+function isOptionalSlot(context: DerivationContext, resource: PlacedResource): boolean {
   if (resource.kind !== 'singleton' || resource.entity === null) return false;
-  return deriving.index.ownerOf.get(resource.entity)?.cardinality === 'optional';
+  return context.index.ownerOf.get(resource.entity)?.cardinality === 'optional';
 }
 
 function deriveOperation(
-  deriving: Deriving,
-  resource: Placed,
+  context: DerivationContext,
+  resource: PlacedResource,
   verb: Verb,
   traits: Traits,
   { names, restricted, creating }: Among,
 ): Operation {
   const method = METHODS[verb];
-  const entity = resource.entity === null ? null : entityNamed(deriving, resource.entity);
+  const entity = resource.entity === null ? null : entityNamed(context, resource.entity);
   const { id, byOwner } = names.name(verb, method, resource);
-  const { query, order } = askedFor(deriving, resource, verb, entity, traits);
-  const carrying = carriedBy(deriving, resource);
+  const { query, order } = askedFor(context, resource, verb, entity, traits);
+  const carrying = carriedBy(context, resource);
   const at = { resource: resource.id, verb };
-  const own = customOf(deriving, resource);
+  const own = customOf(context, resource);
   const isSent = own !== null && own.inputs.length > 0;
-  const acceptedTypes = isSent ? bodyTypes(deriving) : typesOf(deriving, verb, carrying);
-  const returns = entity === null ? ENTRY_SHAPE : returnedShape(deriving, verb, entity, carrying, resource);
-  const access = accessOf(deriving, at);
-  const protocol = protocolOf(deriving, at, verb, method, returns);
-  const optionalSlot = isOptionalSlot(deriving, resource);
-  const fillsSlot = optionalSlot && !isWithheld(deriving, resource);
+  const acceptedTypes = isSent ? bodyTypes(context) : typesOf(context, verb, carrying);
+  const returns = entity === null ? ENTRY_SHAPE : returnedShape(context, verb, entity, carrying, resource);
+  const access = accessOf(context, at);
+  const protocol = protocolOf(context, at, verb, method, returns);
+  const optionalSlot = isOptionalSlot(context, resource);
+  const fillsSlot = optionalSlot && !isWithheld(context, resource);
   const createsItem =
-    verb === 'replace' && entity !== null && putCreates(deriving, resource, entity, creating);
+    verb === 'replace' && entity !== null && putCreates(context, resource, entity, creating);
   return {
     id,
     verb,
     method,
     resource: resource.id,
     effect: EFFECTS[method],
-    summary: summaryOf(deriving, verb, resource, entity),
+    summary: summaryOf(context, verb, resource, entity),
     query,
     order,
-    unknownParameters: valueOf(deriving, 'unknownParameters', at),
+    unknownParameters: valueOf(context, 'unknownParameters', at),
     access,
     ...protocol,
     acceptedTypes,
     accepts: acceptedTypes.length === 0 ? null : acceptedShape(verb, entity, carrying, resource, own),
     returns,
     custom: own?.custom ?? null,
-    responses: deriveResponses(deriving, {
+    responses: deriveResponses(context, {
       verb,
       resource,
       entity,
-      written: own?.custom.kind === 'create' ? entityNamed(deriving, own.custom.entity) : entity,
+      written: own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity,
       hasBody: acceptedTypes.length > 0,
       access,
       protocol,
@@ -199,15 +199,15 @@ function deriveOperation(
       carries: carrying !== null,
       canMove: canMove(verb, resource, traits),
       own,
-      holdsOthers: entity !== null && inlineOwned(deriving, entity.name).length > 0,
+      holdsOthers: entity !== null && inlineOwned(context, entity.name).length > 0,
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
-    reasons: operationReasons(deriving, verb, resource, entity, byOwner, fillsSlot || createsItem),
+    reasons: operationReasons(context, verb, resource, entity, byOwner, fillsSlot || createsItem),
   };
 }
 
 /** Whether a body can move an attribute along its life cycle. */
-const canMove = (verb: Verb, { kind, entity }: Placed, traits: Traits): boolean =>
+const canMove = (verb: Verb, { kind, entity }: PlacedResource, traits: Traits): boolean =>
   (verb === 'replace' || verb === 'change') &&
   kind !== 'pair' &&
   (traits.get(entity ?? '') ?? []).some(({ transitions }) => transitions.length > 0);
@@ -216,49 +216,49 @@ const NOTHING_ASKED: ListPolicy = { query: [], order: [] };
 
 /** What the query of an operation may ask for. */
 function askedFor(
-  deriving: Deriving,
-  resource: Placed,
+  context: DerivationContext,
+  resource: PlacedResource,
   verb: Verb,
   entity: Entity | null,
   traits: Traits,
 ): ListPolicy {
   if (entity === null) return NOTHING_ASKED;
-  const own = customOf(deriving, resource);
+  const own = customOf(context, resource);
   if (own !== null) {
     const isQuery = own.custom.kind === 'query';
-    const query = isQuery ? recordParameters(deriving, entity, traits.get(entity.name) ?? []) : [];
-    return { query: apart(deriving, resource, query), order: own.order };
+    const query = isQuery ? recordParameters(context, entity, traits.get(entity.name) ?? []) : [];
+    return { query: apart(context, resource, query), order: own.order };
   }
-  if (verb === 'list') return listPolicy(deriving, resource, entity, traits);
+  if (verb === 'list') return listPolicy(context, resource, entity, traits);
   if (verb !== 'read') return NOTHING_ASKED;
-  const query = recordParameters(deriving, entity, traits.get(entity.name) ?? []);
-  return { query: apart(deriving, resource, query), order: [] };
+  const query = recordParameters(context, entity, traits.get(entity.name) ?? []);
+  return { query: apart(context, resource, query), order: [] };
 }
 
 /** The pairing whose pairs carry a value, where the resource is about those. */
-function carriedBy(deriving: Deriving, resource: Placed): PairsWith | null {
+function carriedBy(context: DerivationContext, resource: PlacedResource): PairsWith | null {
   if (resource.kind !== 'pair' && (resource.kind !== 'pairing' || !resource.canonical)) return null;
-  const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
-  return pairs?.kind === 'pairs' && pairs.carrying !== null && deriving.index.values.has(pairs.carrying)
+  const pairs = context.index.relationshipById.get(resource.via?.relationship ?? '');
+  return pairs?.kind === 'pairs' && pairs.carrying !== null && context.index.values.has(pairs.carrying)
     ? pairs
     : null;
 }
 
 /** What was read as HAL can be sent back so. */
-const bodyTypes = (deriving: Deriving): readonly string[] =>
-  valueOf(deriving, 'mediaTypes').includes('hal') ? JSON_AND_HAL : JSON_ALONE;
+const bodyTypes = (context: DerivationContext): readonly string[] =>
+  valueOf(context, 'mediaTypes').includes('hal') ? JSON_AND_HAL : JSON_ALONE;
 
-function typesOf(deriving: Deriving, verb: Verb, carrying: PairsWith | null): readonly string[] {
+function typesOf(context: DerivationContext, verb: Verb, carrying: PairsWith | null): readonly string[] {
   switch (verb) {
     case 'create':
     case 'replace':
-      return bodyTypes(deriving);
+      return bodyTypes(context);
     case 'change':
-      return valueOf(deriving, 'plainPatch') === 'refused'
+      return valueOf(context, 'plainPatch') === 'refused'
         ? PATCH_TYPES
-        : [...PATCH_TYPES, ...bodyTypes(deriving)];
+        : [...PATCH_TYPES, ...bodyTypes(context)];
     case 'attach':
-      return carrying === null ? [] : bodyTypes(deriving);
+      return carrying === null ? [] : bodyTypes(context);
     case 'entry':
     case 'list':
     case 'read':
@@ -274,7 +274,7 @@ function acceptedShape(
   verb: Verb,
   entity: Entity | null,
   carrying: PairsWith | null,
-  resource: Placed,
+  resource: PlacedResource,
   own: ResolvedCustom | null,
 ): string | null {
   if (entity === null) return null;
@@ -285,18 +285,18 @@ function acceptedShape(
 }
 
 function returnedShape(
-  deriving: Deriving,
+  context: DerivationContext,
   verb: Verb,
   entity: Entity,
   carrying: PairsWith | null,
-  resource: Placed,
+  resource: PlacedResource,
 ): string | null {
   const at = { resource: resource.id, verb };
   if (verb === 'detach') return null;
-  const own = customOf(deriving, resource);
+  const own = customOf(context, resource);
   if (own !== null) return customAnswer(own);
-  if (verb === 'remove' && valueOf(deriving, 'removeAnswers', at) === 'nothing') return null;
-  if (verb === 'create' && valueOf(deriving, 'createAnswers', at) === 'nothing') return null;
+  if (verb === 'remove' && valueOf(context, 'removeAnswers', at) === 'nothing') return null;
+  if (verb === 'create' && valueOf(context, 'createAnswers', at) === 'nothing') return null;
   const purpose = verb === 'list' ? 'page' : 'item';
   return carrying === null
     ? shapeName(entity.name, purpose)
@@ -304,22 +304,22 @@ function returnedShape(
 }
 
 /** From which side of a pairing a resource looks at it. */
-const sideOf = ({ via }: Placed): PairSide => (via?.direction === 'paired-back' ? 'far' : 'near');
+const sideOf = ({ via }: PlacedResource): PairSide => (via?.direction === 'paired-back' ? 'far' : 'near');
 
 function operationReasons(
-  deriving: Deriving,
+  context: DerivationContext,
   verb: Verb,
-  resource: Placed,
+  resource: PlacedResource,
   entity: Entity | null,
   byOwner: boolean,
   creates: boolean,
 ): readonly Reason[] {
   const statements = entity === null ? [] : [entity];
-  const name = nameReason(deriving, entity, byOwner);
+  const name = nameReason(context, entity, byOwner);
   const placed: Reason[] = [...resource.reasons.slice(0, 1)];
   if (verb === 'entry') return [...placed, name];
   const rule: RuleId = `operation.${verb}`;
-  const own = customOf(deriving, resource);
+  const own = customOf(context, resource);
   const why =
     own === null
       ? because(rule, ...statements)
@@ -330,19 +330,19 @@ function operationReasons(
 }
 
 /** Why operations of an entity are called as they are, made once. */
-const nameReasons = new WeakMap<Deriving, Map<string, Reason>>();
+const nameReasons = new WeakMap<DerivationContext, Map<string, Reason>>();
 
-function nameReason(deriving: Deriving, entity: Entity | null, byOwner: boolean): Reason {
-  let known = nameReasons.get(deriving);
+function nameReason(context: DerivationContext, entity: Entity | null, byOwner: boolean): Reason {
+  let known = nameReasons.get(context);
   if (known === undefined) {
     known = new Map();
-    nameReasons.set(deriving, known);
+    nameReasons.set(context, known);
   }
   const key = `${byOwner ? '!' : ''}${entity?.id ?? ''}`;
   let reason = known.get(key);
   if (reason === undefined) {
     const rule = byOwner ? 'operation.unnameable' : 'operation.name';
-    reason = becauseSet(deriving, rule, ['operationNames'], ...(entity === null ? [] : [entity]));
+    reason = becauseSet(context, rule, ['operationNames'], ...(entity === null ? [] : [entity]));
     known.set(key, reason);
   }
   return reason;

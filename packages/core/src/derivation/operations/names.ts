@@ -1,20 +1,24 @@
 import type { Method, Verb } from '../../contract/index.js';
 import { pascalCase, roleOf, words } from '../../model/index.js';
-import { entityNamed, valueOf, type Deriving } from '../context.js';
+import { entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { customOf } from '../customOperations/index.js';
 import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
-import type { Placed } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
 
 /** Gives each operation a name nobody else has: verb and noun, then with the owner's name, then with its path. */
 export class OperationNames {
   private readonly taken = new Set<string>();
 
-  constructor(private readonly deriving: Deriving) {}
+  constructor(private readonly context: DerivationContext) {}
 
-  name(verb: Verb, method: Method, resource: Placed): { readonly id: string; readonly byOwner: boolean } {
-    const pattern = OPERATION_PATTERNS[valueOf(this.deriving, 'operationNames')];
+  name(
+    verb: Verb,
+    method: Method,
+    resource: PlacedResource,
+  ): { readonly id: string; readonly byOwner: boolean } {
+    const pattern = OPERATION_PATTERNS[valueOf(this.context, 'operationNames')];
     const candidates = this.candidates(verb, resource).map(pattern);
     const id =
       candidates.find((candidate) => !this.taken.has(candidate)) ?? this.byPath(method, resource, pattern);
@@ -22,19 +26,19 @@ export class OperationNames {
     return { id, byOwner: id !== candidates[0] };
   }
 
-  private byPath(method: Method, resource: Placed, pattern: (name: VerbAndNoun) => string): string {
+  private byPath(method: Method, resource: PlacedResource, pattern: (name: VerbAndNoun) => string): string {
     const byPath = pattern({ verb: method.toLowerCase(), noun: pathWords(resource) });
     if (!this.taken.has(byPath)) return byPath;
     return `${method.toLowerCase()}_${resource.id.replace(/[^A-Za-z0-9]/g, (c) => `_${c.charCodeAt(0)}_`)}`;
   }
 
-  private candidates(verb: Verb, resource: Placed): VerbAndNoun[] {
+  private candidates(verb: Verb, resource: PlacedResource): VerbAndNoun[] {
     if (resource.entity === null) return [{ verb: 'read', noun: 'Entry' }];
     const of = (...nouns: readonly string[]): VerbAndNoun[] => nouns.map((one) => ({ verb, noun: one }));
     const noun = resource.entity;
     const owner = this.ownerAndRole(resource);
     if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
-    const own = customOf(this.deriving, resource);
+    const own = customOf(this.context, resource);
     if (own !== null)
       return own.custom.kind === 'query'
         ? of(pascalCase(own.operation.name) + this.plural(noun))
@@ -58,7 +62,7 @@ export class OperationNames {
       case 'remove':
         return owner === null ? of(noun) : of(noun, owner.name + noun);
       case 'transition':
-        return [{ verb: transitionName(this.deriving, resource), noun }];
+        return [{ verb: transitionName(this.context, resource), noun }];
       case 'attach':
       case 'detach':
       case 'custom':
@@ -67,12 +71,12 @@ export class OperationNames {
   }
 
   private plural(entity: string): string {
-    return pluralOf(this.deriving, entityNamed(this.deriving, entity));
+    return pluralOf(this.context, entityNamed(this.context, entity));
   }
 
   /** A pairing is named by the entity and its role: `listSailingCrew`, `attachSailingCrew`. */
-  private pairCandidates(verb: Verb, resource: Placed): VerbAndNoun[] {
-    const pairs = this.deriving.index.relationshipById.get(resource.via?.relationship ?? '');
+  private pairCandidates(verb: Verb, resource: PlacedResource): VerbAndNoun[] {
+    const pairs = this.context.index.relationshipById.get(resource.via?.relationship ?? '');
     if (pairs === undefined) return [];
     const back = resource.via?.direction === 'paired-back';
     const role = back ? (pairs.back ?? pairs.from) : roleOf(pairs);
@@ -80,10 +84,10 @@ export class OperationNames {
   }
 
   /** `own` is true where the list is not the entity's main one and is named by its role from the start. */
-  private ownerAndRole(resource: Placed): { name: string; role: string; own: boolean } | null {
+  private ownerAndRole(resource: PlacedResource): { name: string; role: string; own: boolean } | null {
     const { via } = resource;
     if (via === null) return null;
-    const relationship = this.deriving.index.relationshipById.get(via.relationship);
+    const relationship = this.context.index.relationshipById.get(via.relationship);
     if (relationship === undefined) return null;
     if (via.direction === 'referred')
       return { name: relationship.from, role: roleOf(relationship), own: true };
@@ -97,7 +101,7 @@ export class OperationNames {
   }
 }
 
-const pathWords = (resource: Placed): string =>
+const pathWords = (resource: PlacedResource): string =>
   resource.segments
     .map((segment) =>
       segment.kind === 'literal'

@@ -1,12 +1,12 @@
 import type { SettingPlace, Settings } from '../../arrangement/index.js';
-import { once } from '../../model/index.js';
+import { memoize } from '../../model/index.js';
 import type { QueryParameter, Reason } from '../../contract/index.js';
-import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
+import { becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
-import type { Placed } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
 
-export type Search = Extract<QueryParameter, { role: 'search' }>;
-export type Filter = Extract<QueryParameter, { role: 'filter' }>;
+export type SearchParameter = Extract<QueryParameter, { role: 'search' }>;
+export type FilterParameter = Extract<QueryParameter, { role: 'filter' }>;
 
 /** What lists that are paged alike have in common. */
 export interface Paging {
@@ -17,67 +17,67 @@ export interface Paging {
   readonly filterStyle: Settings['filterStyle'];
   readonly filterReason: Reason;
   /** Without its fields; `null` where lists cannot be searched. */
-  readonly search: Omit<Search, 'fields'> | null;
+  readonly search: Omit<SearchParameter, 'fields'> | null;
   readonly through: boolean;
   /** Filters through roles, by the name of the entity they narrow. */
-  readonly throughOf: Map<string, readonly Filter[]>;
+  readonly throughOf: Map<string, readonly FilterParameter[]>;
   /** All that a list can be asked for, and the relationships it can be narrowed by, by the name of its entity. */
   readonly queryOf: Map<string, readonly QueryParameter[]>;
   readonly narrowed: Map<string, ReadonlySet<string>>;
 }
 
 /** Lists without settings of their own are paged alike, so what they share is made once. */
-const usualPaging = once((deriving: Deriving) => makePaging(deriving));
+const usualPaging = memoize((context: DerivationContext) => makePaging(context));
 
-export function pagingOf(deriving: Deriving, { id }: Placed): Paging {
+export function pagingOf(context: DerivationContext, { id }: PlacedResource): Paging {
   const at = { resource: id, verb: 'list' };
-  return hasOwnSettings(deriving, at) ? makePaging(deriving, at) : usualPaging(deriving);
+  return hasOwnSettings(context, at) ? makePaging(context, at) : usualPaging(context);
 }
 
-function makePaging(deriving: Deriving, at?: SettingPlace): Paging {
-  const sortStyle = valueOf(deriving, 'sortStyle', at);
+function makePaging(context: DerivationContext, at?: SettingPlace): Paging {
+  const sortStyle = valueOf(context, 'sortStyle', at);
   return {
-    pages: pageParameters(deriving, at),
+    pages: pageParameters(context, at),
     sort:
       sortStyle === 'none'
         ? null
         : {
             role: 'sort',
             style: sortStyle,
-            name: ownName(deriving, 'sortParameter', at),
-            reasons: [becauseSetAt(deriving, 'list.sort', ['sortParameter', 'sortStyle'], at)],
+            name: ownName(context, 'sortParameter', at),
+            reasons: [becauseSetAt(context, 'list.sort', ['sortParameter', 'sortStyle'], at)],
           },
-    filterStyle: valueOf(deriving, 'filterStyle', at),
-    filterReason: becauseSetAt(deriving, 'list.filter-style', ['filterStyle'], at),
+    filterStyle: valueOf(context, 'filterStyle', at),
+    filterReason: becauseSetAt(context, 'list.filter-style', ['filterStyle'], at),
     search:
-      valueOf(deriving, 'search', at) === 'off'
+      valueOf(context, 'search', at) === 'off'
         ? null
         : {
             role: 'search',
-            name: ownName(deriving, 'searchParameter', at),
-            reasons: [becauseSetAt(deriving, 'list.search', ['search'], at)],
+            name: ownName(context, 'searchParameter', at),
+            reasons: [becauseSetAt(context, 'list.search', ['search'], at)],
           },
-    through: valueOf(deriving, 'filterThrough', at) === 'on',
+    through: valueOf(context, 'filterThrough', at) === 'on',
     throughOf: new Map(),
     queryOf: new Map(),
     narrowed: new Map(),
   };
 }
 
-function pageParameters(deriving: Deriving, at?: SettingPlace): readonly QueryParameter[] {
-  const style = valueOf(deriving, 'pageStyle');
+function pageParameters(context: DerivationContext, at?: SettingPlace): readonly QueryParameter[] {
+  const style = valueOf(context, 'pageStyle');
   if (style === 'none') return [];
   const reasons = [
-    becauseSetAt(deriving, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize', 'oversize'], at),
+    becauseSetAt(context, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize', 'oversize'], at),
   ];
   const named = (
     parameter: 'pageParameter' | 'sizeParameter' | 'offsetParameter' | 'limitParameter' | 'cursorParameter',
-  ): string => memberName(deriving, valueOf(deriving, parameter, at));
-  const max = valueOf(deriving, 'maxPageSize', at);
+  ): string => memberName(context, valueOf(context, parameter, at));
+  const max = valueOf(context, 'maxPageSize', at);
   const size = {
     role: 'size',
     name: named(style === 'number' ? 'sizeParameter' : 'limitParameter'),
-    default: Math.min(valueOf(deriving, 'pageSize', at), max),
+    default: Math.min(valueOf(context, 'pageSize', at), max),
     max,
     reasons,
   } as const;
@@ -92,7 +92,7 @@ function pageParameters(deriving: Deriving, at?: SettingPlace): readonly QueryPa
 }
 
 export const ownName = (
-  deriving: Deriving,
+  context: DerivationContext,
   parameter: 'fieldsParameter' | 'expandParameter' | 'searchParameter' | 'sortParameter',
   at?: SettingPlace,
-): string => memberName(deriving, valueOf(deriving, parameter, at));
+): string => memberName(context, valueOf(context, parameter, at));

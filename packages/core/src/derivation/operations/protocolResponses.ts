@@ -1,7 +1,7 @@
 import type { ResponseCode, RuleId } from '../../contract/index.js';
 import type { SettingName } from '../../arrangement/index.js';
-import { valueOf, type Deriving } from '../context.js';
-import type { Placed } from '../place/index.js';
+import { valueOf, type DerivationContext } from '../context.js';
+import type { PlacedResource } from '../place/index.js';
 import type { Situation } from './responses.js';
 
 /** Adds an answer to those of an operation. */
@@ -14,10 +14,10 @@ export type Add = (
 ) => void;
 
 /** What the headers of a request, and its path, can come to in whatever operation. */
-export function addProtocol(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
+export function addProtocol(context: DerivationContext, situation: Situation, noun: string, add: Add): void {
   if (situation.protocol.prefers && situation.verb !== 'create' && situation.own?.custom.kind !== 'create')
     add(204, 'minimal', 'status.minimal', () => 'The same, where Prefer asks for no body.', ['prefer']);
-  if (valueOf(deriving, 'versionIn') === 'header')
+  if (valueOf(context, 'versionIn') === 'header')
     add(400, 'version', 'name.version', () => 'API-Version asks for another version.', [
       'versionIn',
       'version',
@@ -25,7 +25,7 @@ export function addProtocol(deriving: Deriving, situation: Situation, noun: stri
   addConditions(situation, noun, add);
   addIdempotency(situation, add);
   addAccess(situation, add);
-  if (valueOf(deriving, 'wrongId') === 400 && hasTypedId(situation.resource))
+  if (valueOf(context, 'wrongId') === 400 && hasTypedId(situation.resource))
     add(400, 'bad-id', 'status.wrong-id', () => 'An id in the path cannot be one by its type.', ['wrongId']);
 }
 
@@ -93,5 +93,5 @@ function addAccess({ access }: Situation, add: Add): void {
 }
 
 /** Whether some id of a path has a form that not every text has. */
-const hasTypedId = ({ segments }: Placed): boolean =>
+const hasTypedId = ({ segments }: PlacedResource): boolean =>
   segments.some((segment) => segment.kind === 'id' && segment.type.kind !== 'text');

@@ -1,7 +1,7 @@
 import type { Verb } from '../../contract/index.js';
 import { keyOf, type Entity } from '../../model/index.js';
-import { valueOf, type Deriving } from '../context.js';
-import type { Placed } from '../place/index.js';
+import { valueOf, type DerivationContext } from '../context.js';
+import type { PlacedResource } from '../place/index.js';
 
 /** The collections in which records of an entity are made. */
 export type Creating = ReadonlySet<string>;
@@ -9,7 +9,7 @@ export type Creating = ReadonlySet<string>;
 const placeOf = (resource: string | null, entity: string | null): string =>
   `${resource ?? ''} ${entity ?? ''}`;
 
-export const creatingAmong = (verbs: ReadonlyMap<Placed, readonly Verb[]>): Creating =>
+export const creatingAmong = (verbs: ReadonlyMap<PlacedResource, readonly Verb[]>): Creating =>
   new Set(
     [...verbs].flatMap(([{ id, entity }, all]) => (all.includes('create') ? [placeOf(id, entity)] : [])),
   );
@@ -19,8 +19,8 @@ export const creatingAmong = (verbs: ReadonlyMap<Placed, readonly Verb[]>): Crea
  * made in the collection that the item is in.
  */
 export function putCreates(
-  deriving: Deriving,
-  { id, kind, canonical, parent, entity: name }: Placed,
+  context: DerivationContext,
+  { id, kind, canonical, parent, entity: name }: PlacedResource,
   entity: Entity | null,
   creating: Creating,
 ): boolean {
@@ -30,6 +30,6 @@ export function putCreates(
     key !== null &&
     !generated &&
     creating.has(placeOf(parent, name)) &&
-    valueOf(deriving, 'putCreates', { resource: id, verb: 'replace' }) === 'on'
+    valueOf(context, 'putCreates', { resource: id, verb: 'replace' }) === 'on'
   );
 }

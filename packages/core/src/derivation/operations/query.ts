@@ -1,14 +1,14 @@
 import type { Field, OrderKey, QueryParameter, Reason, SortKey } from '../../contract/index.js';
-import { once, ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
-import { becauseSet, becauseSetAt, valueOf, type Deriving } from '../context.js';
+import { memoize, ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
+import { becauseSet, becauseSetAt, valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
-import { standingsOf, type Placed } from '../place/index.js';
-import { ownName, pagingOf, type Filter, type Paging, type Search } from './paging.js';
-import { expansionsOf, isScalar, type Trait, type Traits } from '../shapes/index.js';
+import { reachabilityOf, type PlacedResource } from '../place/index.js';
+import { ownName, pagingOf, type FilterParameter, type Paging, type SearchParameter } from './paging.js';
+import { expansionsOf, isScalar, type MemberTraits, type Traits } from '../shapes/index.js';
 
-type Comparable = Trait & { readonly type: ScalarType };
+type Comparable = MemberTraits & { readonly type: ScalarType };
 
-const isComparable = (trait: Trait): trait is Comparable => isScalar(trait.type);
+const isComparable = (trait: MemberTraits): trait is Comparable => isScalar(trait.type);
 
 /** What a list can be asked for, and its order where nobody asks. */
 export interface ListPolicy {
@@ -17,57 +17,62 @@ export interface ListPolicy {
 }
 
 /** Of a list: pages, sort keys, a search, chosen members, and a filter for each member that can be compared. */
-export function listPolicy(deriving: Deriving, resource: Placed, entity: Entity, all: Traits): ListPolicy {
+export function listPolicy(
+  context: DerivationContext,
+  resource: PlacedResource,
+  entity: Entity,
+  all: Traits,
+): ListPolicy {
   const traits = all.get(entity.name) ?? [];
-  const paging = pagingOf(deriving, resource);
+  const paging = pagingOf(context, resource);
   const isNarrowed = paging.narrowed.get(entity.name)?.has(resource.via?.relationship ?? '') ?? false;
   const known = isNarrowed ? undefined : paging.queryOf.get(entity.name);
-  const query = known ?? listQuery(deriving, resource, entity, all, paging);
-  return { query, order: orderOf(deriving, resource, traits) };
+  const query = known ?? listQuery(context, resource, entity, all, paging);
+  return { query, order: orderOf(context, resource, traits) };
 }
 
 /** Lists of one entity that are paged alike ask for the same, unless their path says some of it or names collide. */
 function listQuery(
-  deriving: Deriving,
-  resource: Placed,
+  context: DerivationContext,
+  resource: PlacedResource,
   entity: Entity,
   all: Traits,
   paging: Paging,
 ): readonly QueryParameter[] {
   const traits = all.get(entity.name) ?? [];
   const { sort, filters, search } = offeredBy(paging, traits);
-  const findings = deriving.findings.length;
-  const own = apart(deriving, resource, [
+  const findings = context.findings.length;
+  const own = apart(context, resource, [
     ...paging.pages,
     ...(sort === null ? [] : [sort]),
     ...(search === null ? [] : [search]),
-    ...recordParameters(deriving, entity, traits),
+    ...recordParameters(context, entity, traits),
   ]);
   const reserved = new Set(own.map(({ name }) => name));
-  const through = paging.through ? filtersThrough(deriving, paging, entity, all) : [];
+  const through = paging.through ? filtersThrough(context, paging, entity, all) : [];
   const offeredFilters = through.length === 0 ? filters : [...filters, ...through];
   const query = [
     ...own,
     ...offeredFilters.filter((filter) => {
       if (isFixedByPath(resource, filter.field)) return false;
-      if (reserved.has(filter.name)) reportReserved(deriving, resource, filter);
+      if (reserved.has(filter.name)) reportReserved(context, resource, filter);
       return !reserved.has(filter.name);
     }),
   ];
   paging.narrowed.set(entity.name, relationshipsOf(offeredFilters));
   const isWhole = query.length === own.length + offeredFilters.length;
-  if (isWhole && deriving.findings.length === findings) paging.queryOf.set(entity.name, query);
+  if (isWhole && context.findings.length === findings) paging.queryOf.set(entity.name, query);
   return query;
 }
 
 /** The relationships by which some filter narrows. */
-const relationshipsOf = (filters: readonly Filter[]): ReadonlySet<string> =>
+const relationshipsOf = (filters: readonly FilterParameter[]): ReadonlySet<string> =>
   new Set(filters.flatMap(({ field }) => (field.kind === 'attribute' ? [] : [field.relationship])));
 
 /** Of two parameters that were given one name the second is left out, and reported. */
 export function apart(
-  deriving: Deriving,
-  resource: Pick<Placed, 'id' | 'path'>,
+  context: DerivationContext,
+  resource: Pick<PlacedResource, 'id' | 'path'>,
   parameters: readonly QueryParameter[],
 ): readonly QueryParameter[] {
   // How large a page is decides more than which one it is.
@@ -76,94 +81,103 @@ export function apart(
   return parameters.filter((parameter) => {
     const isFirst = parameter === size || !names.has(parameter.name);
     names.add(parameter.name);
-    if (!isFirst) reportReserved(deriving, resource, parameter);
+    if (!isFirst) reportReserved(context, resource, parameter);
     return isFirst;
   });
 }
 
-const ofRecords = new WeakMap<readonly Trait[], readonly QueryParameter[]>();
+const ofRecords = new WeakMap<readonly MemberTraits[], readonly QueryParameter[]>();
 
 /** What every answer with records can be asked for: only some of its members, and related records inside. */
 export function recordParameters(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
-  traits: readonly Trait[],
+  traits: readonly MemberTraits[],
 ): readonly QueryParameter[] {
   let parameters = ofRecords.get(traits);
   if (parameters === undefined) {
-    parameters = makeRecordParameters(deriving, entity, traits);
+    parameters = makeRecordParameters(context, entity, traits);
     ofRecords.set(traits, parameters);
   }
   return parameters;
 }
 
 function makeRecordParameters(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
-  traits: readonly Trait[],
+  traits: readonly MemberTraits[],
 ): readonly QueryParameter[] {
   const parameters: QueryParameter[] = [];
-  if (valueOf(deriving, 'fields') === 'on') {
+  if (valueOf(context, 'fields') === 'on') {
     const names = traits.filter(({ exposed }) => exposed.out === 'yes').map(({ name }) => name);
-    const reasons = [becauseSet(deriving, 'list.fields', ['fields'], entity)];
-    parameters.push({ role: 'fields', name: ownName(deriving, 'fieldsParameter'), names, reasons });
+    const reasons = [becauseSet(context, 'list.fields', ['fields'], entity)];
+    parameters.push({ role: 'fields', name: ownName(context, 'fieldsParameter'), names, reasons });
   }
   const taken = new Set(traits.map(({ name }) => name));
-  const names = expansionsOf(deriving, entity.name)
+  const names = expansionsOf(context, entity.name)
     .map(({ name }) => name)
     .filter((name) => !taken.has(name));
   if (names.length > 0)
     parameters.push({
       role: 'expand',
-      name: ownName(deriving, 'expandParameter'),
+      name: ownName(context, 'expandParameter'),
       names,
-      depth: valueOf(deriving, 'expandDepth'),
-      reasons: [becauseSet(deriving, 'member.expanded', ['expand', 'expandDepth'], entity)],
+      depth: valueOf(context, 'expandDepth'),
+      reasons: [becauseSet(context, 'member.expanded', ['expand', 'expandDepth'], entity)],
     });
   return parameters;
 }
 
 /** The order that was chosen; keys that the list does not show are reported and left out. */
-function orderOf(deriving: Deriving, { id, path }: Placed, traits: readonly Trait[]): readonly OrderKey[] {
+function orderOf(
+  context: DerivationContext,
+  { id, path }: PlacedResource,
+  traits: readonly MemberTraits[],
+): readonly OrderKey[] {
   const at = { resource: id, verb: 'list' };
-  const chosen = valueOf(deriving, 'defaultSort', at);
+  const chosen = valueOf(context, 'defaultSort', at);
   if (chosen.length === 0) return [];
   const { keys } = comparableTraits(traits);
   return chosen.flatMap((written) => {
     const name = written.replace(/^-/, '');
     const key = keys.find((candidate) => candidate.name === name);
     if (key !== undefined) return [{ ...key, descending: written.startsWith('-') }];
-    deriving.findings.push({
+    context.findings.push({
       id: 'list.order',
       severity: 'error',
       message: `${path} cannot be sorted by ${name}: there are ${keys.map((one) => one.name).join(', ')}.`,
       about: id,
-      reasons: [becauseSetAt(deriving, 'finding.order', ['defaultSort'], at)],
+      reasons: [becauseSetAt(context, 'finding.order', ['defaultSort'], at)],
     });
     return [];
   });
 }
 
 /** Filters by what the records point at: the role, a dot, the member. */
-function filtersThrough(deriving: Deriving, paging: Paging, entity: Entity, all: Traits): readonly Filter[] {
+function filtersThrough(
+  context: DerivationContext,
+  paging: Paging,
+  entity: Entity,
+  all: Traits,
+): readonly FilterParameter[] {
   const known = paging.throughOf.get(entity.name);
   if (known !== undefined) return known;
-  const owns = deriving.index.ownerOf.get(entity.name);
+  const owns = context.index.ownerOf.get(entity.name);
   const roles = [
     ...(owns === undefined ? [] : [{ statement: owns, role: ownerRoleOf(owns), to: owns.from }]),
-    ...(deriving.index.refersFrom.get(entity.name) ?? []).map((refers) => ({
+    ...(context.index.refersFrom.get(entity.name) ?? []).map((refers) => ({
       statement: refers,
       role: roleOf(refers),
       to: refers.to,
     })),
   ];
   const found = roles.flatMap(({ statement, role, to }) => {
-    if (standingsOf(deriving).of.get(to) !== 'exposed') return [];
-    const reasons = [becauseSet(deriving, 'list.through', ['filterThrough'], statement)];
-    return comparableTraits(all.get(to) ?? []).filters.flatMap((filter): readonly Filter[] => {
+    if (reachabilityOf(context).of.get(to) !== 'exposed') return [];
+    const reasons = [becauseSet(context, 'list.through', ['filterThrough'], statement)];
+    return comparableTraits(all.get(to) ?? []).filters.flatMap((filter): readonly FilterParameter[] => {
       if (filter.field.kind !== 'attribute') return [];
       const field = { kind: 'through', relationship: statement.id, entity: to, of: filter.field } as const;
-      const name = `${memberName(deriving, role)}.${filter.name}`;
+      const name = `${memberName(context, role)}.${filter.name}`;
       return styled({ ...filter, name, field, reasons }, paging);
     });
   });
@@ -173,14 +187,14 @@ function filtersThrough(deriving: Deriving, paging: Paging, entity: Entity, all:
 
 interface Offered {
   readonly sort: QueryParameter | null;
-  readonly filters: readonly Filter[];
+  readonly filters: readonly FilterParameter[];
   readonly search: QueryParameter | null;
 }
 
 /** What lists of one entity that are paged alike offer, made once. */
-const offered = new WeakMap<Paging, WeakMap<readonly Trait[], Offered>>();
+const offered = new WeakMap<Paging, WeakMap<readonly MemberTraits[], Offered>>();
 
-function offeredBy(paging: Paging, traits: readonly Trait[]): Offered {
+function offeredBy(paging: Paging, traits: readonly MemberTraits[]): Offered {
   let byTraits = offered.get(paging);
   if (byTraits === undefined) {
     byTraits = new WeakMap();
@@ -200,13 +214,16 @@ function offeredBy(paging: Paging, traits: readonly Trait[]): Offered {
 }
 
 /** Looks at every text that answers show; none where there is none. */
-function searchOf(search: Omit<Search, 'fields'>, traits: readonly Trait[]): Search | null {
+function searchOf(
+  search: Omit<SearchParameter, 'fields'>,
+  traits: readonly MemberTraits[],
+): SearchParameter | null {
   const fields = traits.filter(({ exposed }) => exposed.search === 'yes').map(({ source }) => source);
   return fields.length === 0 ? null : { ...search, fields };
 }
 
 /** A filter as the style writes it; none where it has no operator left. */
-function styled(filter: Filter, { filterStyle, filterReason }: Paging): readonly Filter[] {
+function styled(filter: FilterParameter, { filterStyle, filterReason }: Paging): readonly FilterParameter[] {
   if (filterStyle === 'none') return [];
   const operators =
     filterStyle === 'bracketed' ? filter.operators : filter.operators.filter((operator) => operator === 'eq');
@@ -215,11 +232,11 @@ function styled(filter: Filter, { filterStyle, filterReason }: Paging): readonly
 
 interface ComparableTraits {
   readonly keys: readonly SortKey[];
-  readonly filters: readonly Filter[];
+  readonly filters: readonly FilterParameter[];
 }
 
 /** The lists of one entity sort and filter alike, so what they share is made once. */
-const comparableTraits = once((traits: readonly Trait[]): ComparableTraits => {
+const comparableTraits = memoize((traits: readonly MemberTraits[]): ComparableTraits => {
   const comparable = traits.filter(isComparable);
   return {
     keys: comparable
@@ -239,10 +256,10 @@ const comparableTraits = once((traits: readonly Trait[]): ComparableTraits => {
 });
 
 /** The path says already which owner or which target: a filter on it could only contradict. */
-const isFixedByPath = (resource: Placed, field: Field): boolean =>
+const isFixedByPath = (resource: PlacedResource, field: Field): boolean =>
   field.kind !== 'attribute' && resource.via?.relationship === field.relationship;
 
-function filterReason({ reasons }: Trait): Reason {
+function filterReason({ reasons }: MemberTraits): Reason {
   for (const { because } of reasons) {
     const statement = because.find(({ kind }) => kind === 'statement');
     if (statement !== undefined) return { rule: 'list.filter', because: [statement] };
@@ -251,11 +268,11 @@ function filterReason({ reasons }: Trait): Reason {
 }
 
 function reportReserved(
-  deriving: Deriving,
-  resource: Pick<Placed, 'id' | 'path'>,
+  context: DerivationContext,
+  resource: Pick<PlacedResource, 'id' | 'path'>,
   { name, reasons }: Pick<QueryParameter, 'name' | 'reasons'>,
 ): void {
-  deriving.findings.push({
+  context.findings.push({
     id: 'parameter.reserved',
     severity: 'error',
     message: `${resource.path} has another parameter called ${name}; the second is left out.`,

@@ -1,6 +1,6 @@
 import type { Access, ResponseCase, ResponseCode, RuleId, Verb } from '../../contract/index.js';
 import {
-  once,
+  memoize,
   phrase,
   storageOf,
   type Attribute,
@@ -9,8 +9,8 @@ import {
 } from '../../model/index.js';
 import { printCondition } from '../../notation/index.js';
 import type { SettingName, SettingPlace } from '../../arrangement/index.js';
-import { becauseSetAt, hasOwnSettings, valueOf, type Deriving } from '../context.js';
-import type { Placed } from '../place/index.js';
+import { becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
+import type { PlacedResource } from '../place/index.js';
 import { inlineOwned } from '../shapes/index.js';
 import type { Protocol } from './protocol.js';
 import type { ResolvedCustom } from '../customOperations/index.js';
@@ -19,7 +19,7 @@ import { addProtocol, type Add } from './protocolResponses.js';
 /** What the responses of an operation depend on. */
 export interface Situation {
   readonly verb: Verb;
-  readonly resource: Placed;
+  readonly resource: PlacedResource;
   readonly entity: Entity | null;
   /** The entity whose records are written, where that is another one. */
   readonly written: Entity | null;
@@ -45,13 +45,13 @@ export interface Situation {
 
 /** The answers of the operations of each entity by their rule: many operations answer alike. */
 type Shared = Map<Entity | null, Map<RuleId, ResponseCase[]>>;
-const shared = new WeakMap<Deriving, Shared>();
+const shared = new WeakMap<DerivationContext, Shared>();
 
-function sharedBy(deriving: Deriving, entity: Entity | null): Map<RuleId, ResponseCase[]> {
-  let byEntity = shared.get(deriving);
+function sharedBy(context: DerivationContext, entity: Entity | null): Map<RuleId, ResponseCase[]> {
+  let byEntity = shared.get(context);
   if (byEntity === undefined) {
     byEntity = new Map();
-    shared.set(deriving, byEntity);
+    shared.set(context, byEntity);
   }
   let known = byEntity.get(entity);
   if (known === undefined) {
@@ -62,13 +62,13 @@ function sharedBy(deriving: Deriving, entity: Entity | null): Map<RuleId, Respon
 }
 
 /** Every answer of an operation, in the order of their status, each with when it happens. */
-export function deriveResponses(deriving: Deriving, situation: Situation): readonly ResponseCase[] {
+export function deriveResponses(context: DerivationContext, situation: Situation): readonly ResponseCase[] {
   const { entity, verb } = situation;
   const responses: ResponseCase[] = [];
-  const known = sharedBy(deriving, entity);
+  const known = sharedBy(context, entity);
   const statements = entity === null ? [] : [entity];
   const at = { resource: situation.resource.id, verb };
-  const isOwn = hasOwnSettings(deriving, at) || situation.own !== null;
+  const isOwn = hasOwnSettings(context, at) || situation.own !== null;
   const make = (
     status: number,
     code: ResponseCode,
@@ -79,7 +79,7 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     status,
     code,
     when,
-    reasons: [becauseSetAt(deriving, rule, settings, at, ...statements)],
+    reasons: [becauseSetAt(context, rule, settings, at, ...statements)],
   });
   const add: Add = (status, code, rule, when, settings = []) => {
     if (isOwn) {
@@ -97,19 +97,19 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     responses.push(response);
   };
   const noun = entity === null ? 'entry' : phrase(entity.name);
-  addSuccess(deriving, situation, noun, add);
+  addSuccess(context, situation, noun, add);
   add(
     400,
     'bad-parameter',
     'status.parameter',
     () =>
-      valueOf(deriving, 'unknownParameters', at) === 'refused'
+      valueOf(context, 'unknownParameters', at) === 'refused'
         ? 'A query parameter is unknown, given twice, or has a value that does not fit.'
         : 'A query parameter is given twice, or has a value that does not fit; unknown ones are ignored.',
     ['unknownParameters'],
   );
-  addProtocol(deriving, situation, noun, add);
-  if (situation.hasBody) addBodyProblems(deriving, situation, at, add);
+  addProtocol(context, situation, noun, add);
+  if (situation.hasBody) addBodyProblems(context, situation, at, add);
   const missing = whenMissing(situation, noun);
   // When something is missing depends on the path, so this answer is not shared.
   if (missing !== null) responses.push(make(404, 'missing', 'status.missing', missing, []));
@@ -119,30 +119,30 @@ export function deriveResponses(deriving: Deriving, situation: Situation): reado
     'status.not-acceptable',
     () => 'Accept rules out every media type that is offered.',
   );
-  addConflicts(deriving, situation, noun, add);
+  addConflicts(context, situation, noun, add);
   return responses.sort((a, b) => a.status - b.status);
 }
 
-function addBodyProblems(deriving: Deriving, { verb }: Situation, at: SettingPlace, add: Add): void {
+function addBodyProblems(context: DerivationContext, { verb }: Situation, at: SettingPlace, add: Add): void {
   add(400, 'malformed', 'status.malformed', () => 'The body is not JSON, or names a member twice.');
   const invalid = 'A member is missing, unknown or does not fit, or points at nothing; all errors at once.';
-  add(valueOf(deriving, 'invalidStatus', at), 'invalid', 'status.invalid', () => invalid, [
+  add(valueOf(context, 'invalidStatus', at), 'invalid', 'status.invalid', () => invalid, [
     'invalidStatus',
     'unknownMembers',
   ]);
   if (verb === 'change')
     add(409, 'patch', 'status.patch', () => 'A test of a JSON Patch fails, or a path of it is not there.');
-  const limit = valueOf(deriving, 'maxBodyBytes');
+  const limit = valueOf(context, 'maxBodyBytes');
   add(413, 'too-large', 'status.too-large', () => `The body is larger than ${limit} bytes.`, [
     'maxBodyBytes',
   ]);
   add(415, 'media-type', 'status.media-type', () => 'Content-Type is absent or not accepted here.');
 }
 
-function addConflicts(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
+function addConflicts(context: DerivationContext, situation: Situation, noun: string, add: Add): void {
   const { verb } = situation;
   const written = situation.written;
-  const isTaken = written !== null && canBeTaken(deriving, written, situation.own !== null);
+  const isTaken = written !== null && canBeTaken(context, written, situation.own !== null);
   if (canCollide(situation) && (isTaken || situation.holdsOthers)) {
     add(
       409,
@@ -176,7 +176,7 @@ function addConflicts(deriving: Deriving, situation: Situation, noun: string, ad
 const canCollide = ({ hasBody, verb, resource }: Situation): boolean =>
   (hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'custom';
 
-function addSuccess(deriving: Deriving, situation: Situation, noun: string, add: Add): void {
+function addSuccess(context: DerivationContext, situation: Situation, noun: string, add: Add): void {
   const { verb, resource } = situation;
   const at = { resource: resource.id, verb };
   switch (verb) {
@@ -198,7 +198,7 @@ function addSuccess(deriving: Deriving, situation: Situation, noun: string, add:
       return;
     case 'create': {
       const body =
-        valueOf(deriving, 'createAnswers', at) === 'record' ? `the body is the ${noun}` : 'there is no body';
+        valueOf(context, 'createAnswers', at) === 'record' ? `the body is the ${noun}` : 'there is no body';
       add(201, 'created', 'status.created', () => `The ${noun} is stored. Location names it; ${body}.`, [
         'createAnswers',
       ]);
@@ -211,7 +211,7 @@ function addSuccess(deriving: Deriving, situation: Situation, noun: string, add:
       add(200, 'ok', 'status.ok', () => `The ${noun} is changed; the body is the ${noun} as it is now.`);
       return;
     case 'remove': {
-      const isShown = valueOf(deriving, 'removeAnswers', at) === 'record';
+      const isShown = valueOf(context, 'removeAnswers', at) === 'record';
       const body = isShown ? `; the body is the ${noun} as it was` : '';
       const when = `The ${noun} is gone, with everything it owned${body}.`;
       add(isShown ? 200 : 204, 'removed', 'status.removed', () => when, ['removeAnswers']);
@@ -279,7 +279,7 @@ function whenMissing(situation: Situation, noun: string): string | null {
 }
 
 /** What an address may name in vain; the same for all operations of a resource. */
-const missingThings = once((resource: Placed): string | null => {
+const missingThings = memoize((resource: PlacedResource): string | null => {
   const ids = resource.segments.flatMap((segment) => (segment.kind === 'id' ? [phrase(segment.entity)] : []));
   const [only = ''] = ids;
   return ids.length === 0
@@ -297,9 +297,9 @@ const canRunOut = ({ generated, type }: Attribute): boolean =>
   generated && type.kind === 'integer' && type.max !== null;
 
 /** Whether a write can meet a value that is taken: by what the store itself keeps unique, whatever that is. */
-function canBeTaken(deriving: Deriving, entity: Entity, intoSlot: boolean): boolean {
-  return writtenWith(deriving, entity).some((written) => {
-    const storage = storageOf(deriving.model).byName.get(written.name);
+function canBeTaken(context: DerivationContext, entity: Entity, intoSlot: boolean): boolean {
+  return writtenWith(context, entity).some((written) => {
+    const storage = storageOf(context.model).byName.get(written.name);
     const isMet = (constraint: UniqueConstraint): boolean =>
       constraint === storage?.keyConstraint
         ? !storage.key.generated
@@ -309,12 +309,12 @@ function canBeTaken(deriving: Deriving, entity: Entity, intoSlot: boolean): bool
 }
 
 /** An entity with everything that is written in its body: what it owns one of, and what stands inside it. */
-function writtenWith(deriving: Deriving, entity: Entity): readonly Entity[] {
+function writtenWith(context: DerivationContext, entity: Entity): readonly Entity[] {
   const found = new Map([[entity.name, entity]]);
   for (const { name } of found.values()) {
-    const slots = (deriving.index.ownedBy.get(name) ?? []).filter(({ cardinality }) => cardinality === 'one');
-    for (const { to } of [...slots, ...inlineOwned(deriving, name)]) {
-      const inner = deriving.index.entities.get(to);
+    const slots = (context.index.ownedBy.get(name) ?? []).filter(({ cardinality }) => cardinality === 'one');
+    for (const { to } of [...slots, ...inlineOwned(context, name)]) {
+      const inner = context.index.entities.get(to);
       if (inner !== undefined) found.set(to, inner);
     }
   }

@@ -1,18 +1,23 @@
 import type { Verb } from '../../contract/index.js';
 import { ownsItself, phrase, roleOf, singular, withArticle, type Entity } from '../../model/index.js';
-import type { Deriving } from '../context.js';
+import type { DerivationContext } from '../context.js';
 import { customOf } from '../customOperations/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
-import type { Placed } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
 
 /** What an operation does, in a few words. */
-export function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, entity: Entity | null): string {
+export function summaryOf(
+  context: DerivationContext,
+  verb: Verb,
+  resource: PlacedResource,
+  entity: Entity | null,
+): string {
   if (entity === null) return 'Where everything begins: links to what can be reached first';
   const noun = phrase(entity.name);
-  const many = phrase(pluralOf(deriving, entity));
-  const owner = below(deriving, resource);
-  const own = customOf(deriving, resource);
+  const many = phrase(pluralOf(context, entity));
+  const owner = below(context, resource);
+  const own = customOf(context, resource);
   if (own !== null) {
     const name = capital(phrase(own.operation.name));
     return own.custom.kind === 'query'
@@ -35,45 +40,45 @@ export function summaryOf(deriving: Deriving, verb: Verb, resource: Placed, enti
     case 'remove':
       return `Remove ${withArticle(noun)}`;
     case 'attach':
-      return `Pair ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
+      return `Pair ${withArticle(noun)} with ${pairedWith(context, resource)}`;
     case 'detach':
-      return `End the pair of ${withArticle(noun)} with ${pairedWith(deriving, resource)}`;
+      return `End the pair of ${withArticle(noun)} with ${pairedWith(context, resource)}`;
     case 'transition':
-      return `${capital(phrase(transitionName(deriving, resource)))} ${withArticle(noun)}`;
+      return `${capital(phrase(transitionName(context, resource)))} ${withArticle(noun)}`;
   }
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-function pairedWith(deriving: Deriving, resource: Placed): string {
-  const pairs = deriving.index.relationshipById.get(resource.via?.relationship ?? '');
+function pairedWith(context: DerivationContext, resource: PlacedResource): string {
+  const pairs = context.index.relationshipById.get(resource.via?.relationship ?? '');
   if (pairs === undefined) return 'another';
   const back = resource.via?.direction === 'paired-back';
   const noun = phrase(back ? pairs.to : pairs.from);
   return `${withArticle(noun)}, as its ${phrase(singular(back ? (pairs.back ?? pairs.from) : roleOf(pairs)))}`;
 }
 
-function below(deriving: Deriving, resource: Placed): string {
+function below(context: DerivationContext, resource: PlacedResource): string {
   const { via } = resource;
   if (via === null) return '';
   if (via.direction === 'paired' || via.direction === 'paired-back') {
-    const pairs = deriving.index.relationshipById.get(via.relationship);
+    const pairs = context.index.relationshipById.get(via.relationship);
     const other = pairs === undefined ? 'one' : phrase(via.direction === 'paired' ? pairs.from : pairs.to);
     return ` that ${withArticle(other)} is paired with`;
   }
   if (via.direction === 'referred') {
-    const refers = deriving.index.relationshipById.get(via.relationship);
+    const refers = context.index.relationshipById.get(via.relationship);
     return refers === undefined
       ? ''
       : ` that ${withArticle(phrase(refers.from))} has as its ${phrase(roleOf(refers))}`;
   }
   if (via.direction === 'referrers') {
-    const refers = deriving.index.relationshipById.get(via.relationship);
+    const refers = context.index.relationshipById.get(via.relationship);
     return refers === undefined
       ? ''
       : ` that have ${withArticle(phrase(refers.to))} as ${phrase(refers.role ?? refers.to)}`;
   }
-  const owns = deriving.index.ownerOf.get(resource.entity ?? '');
+  const owns = context.index.ownerOf.get(resource.entity ?? '');
   if (owns === undefined) return '';
   return ownsItself(owns) ? ` below another` : ` of ${withArticle(phrase(owns.from))}`;
 }

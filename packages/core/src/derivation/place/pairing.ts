@@ -1,69 +1,75 @@
-import { backSubject, pairingPlaces, type PlaceOf } from '../../arrangement/index.js';
+import { backSubject, pairingPlacements, type PlacementFor } from '../../arrangement/index.js';
 import type { Reason, RuleId, Via } from '../../contract/index.js';
 import { keyOf, pascalCase, roleOf, singular, type Entity, type PairsWith } from '../../model/index.js';
-import { because, becausePlaced, entityNamed, placed, type Deriving } from '../context.js';
+import { because, becausePlaced, entityNamed, placementOf, type DerivationContext } from '../context.js';
 import { listWord, namedList } from '../names/words.js';
-import { idSegment, namedItem, type PathTree, type Placed } from './tree.js';
+import { idSegment, namedItem, type PathTree, type PlacedResource } from './tree.js';
 
 /** Where a pairing is kept; without a way back it has no far side. */
-function pairingPlace(deriving: Deriving, pairs: PairsWith): PlaceOf<'pairing'> {
-  const place = placed(deriving, 'pairing', pairs.id);
-  return pairingPlaces(pairs).includes(place) ? place : 'near';
+function pairingPlace(context: DerivationContext, pairs: PairsWith): PlacementFor<'pairing'> {
+  const place = placementOf(context, 'pairing', pairs.id);
+  return pairingPlacements(pairs).includes(place) ? place : 'near';
 }
 
-const why = (deriving: Deriving, rule: RuleId, pairs: PairsWith): Reason =>
-  becausePlaced(deriving, rule, 'pairing', pairs.id, pairs);
+const why = (context: DerivationContext, rule: RuleId, pairs: PairsWith): Reason =>
+  becausePlaced(context, rule, 'pairing', pairs.id, pairs);
 
 /** `A pairs with many B as r`: below each A, a list of the Bs it is paired with, and each pair. */
-export function placePairing(deriving: Deriving, tree: PathTree, above: Placed, pairs: PairsWith): void {
-  const place = pairingPlace(deriving, pairs);
+export function placePairing(
+  context: DerivationContext,
+  tree: PathTree,
+  above: PlacedResource,
+  pairs: PairsWith,
+): void {
+  const place = pairingPlace(context, pairs);
   if (place === 'far' || place === 'hidden') return;
-  const reason = why(deriving, 'place.pairing', pairs);
-  placeSide(deriving, tree, above, pairs, entityNamed(deriving, pairs.to), 'paired', roleOf(pairs), reason);
+  const reason = why(context, 'place.pairing', pairs);
+  placeSide(context, tree, above, pairs, entityNamed(context, pairs.to), 'paired', roleOf(pairs), reason);
 }
 
 /** `back as s`: below each B, a list of the As that are paired with it, and each pair where it is kept there. */
-export function placePairingFar(deriving: Deriving, tree: PathTree, above: Placed, pairs: PairsWith): void {
-  const place = pairingPlace(deriving, pairs);
+export function placePairingFar(
+  context: DerivationContext,
+  tree: PathTree,
+  above: PlacedResource,
+  pairs: PairsWith,
+): void {
+  const place = pairingPlace(context, pairs);
   if (pairs.back === null || place === 'near' || place === 'hidden') return;
-  const reason = why(deriving, 'place.pairing-far', pairs);
-  placeSide(
-    deriving,
-    tree,
-    above,
-    pairs,
-    entityNamed(deriving, pairs.from),
-    'paired-back',
-    pairs.back,
-    reason,
-  );
+  const reason = why(context, 'place.pairing-far', pairs);
+  placeSide(context, tree, above, pairs, entityNamed(context, pairs.from), 'paired-back', pairs.back, reason);
 }
 
 /** `back as s` of a pairing that is kept from the near side: below each B, a list of the As. */
-export function placePairingBack(deriving: Deriving, tree: PathTree, above: Placed, pairs: PairsWith): void {
+export function placePairingBack(
+  context: DerivationContext,
+  tree: PathTree,
+  above: PlacedResource,
+  pairs: PairsWith,
+): void {
   const subject = backSubject(pairs.id);
-  if (pairs.back === null || pairingPlace(deriving, pairs) !== 'near') return;
-  if (placed(deriving, 'back', subject) === 'off') return;
+  if (pairs.back === null || pairingPlace(context, pairs) !== 'near') return;
+  if (placementOf(context, 'back', subject) === 'off') return;
   tree.add({
     id: subject,
     kind: 'pairing',
     canonical: false,
-    segments: [...above.segments, listWord(deriving, pairs.back, subject)],
+    segments: [...above.segments, listWord(context, pairs.back, subject)],
     word: subject,
     parent: above.id,
     entity: pairs.from,
     via: { relationship: pairs.id, direction: 'paired-back' },
     reasons: [
-      becausePlaced(deriving, 'place.pairing-back', 'back', subject, pairs),
-      ...namedList(deriving, subject, pairs),
+      becausePlaced(context, 'place.pairing-back', 'back', subject, pairs),
+      ...namedList(context, subject, pairs),
     ],
   });
 }
 
 function placeSide(
-  deriving: Deriving,
+  context: DerivationContext,
   tree: PathTree,
-  above: Placed,
+  above: PlacedResource,
   pairs: PairsWith,
   target: Entity,
   direction: Via['direction'],
@@ -72,7 +78,7 @@ function placeSide(
 ): void {
   const key = keyOf(target).attribute;
   if (key.key?.within != null) {
-    deriving.findings.push({
+    context.findings.push({
       id: 'key.scoped-reference',
       severity: 'error',
       message: `${above.entity ?? ''} cannot pair with ${target.name}: its key ${key.name} is unique only under its ${key.key.within}.`,
@@ -83,7 +89,7 @@ function placeSide(
   }
   const id = direction === 'paired' ? pairs.id : backSubject(pairs.id);
   const via: Via = { relationship: pairs.id, direction };
-  const segments = [...above.segments, listWord(deriving, role, id)];
+  const segments = [...above.segments, listWord(context, role, id)];
   const list = tree.add({
     id,
     kind: 'pairing',
@@ -92,29 +98,29 @@ function placeSide(
     entity: target.name,
     via,
     word: id,
-    reasons: [reason, ...namedList(deriving, id, pairs)],
+    reasons: [reason, ...namedList(context, id, pairs)],
   });
   if (list === null) return;
   tree.add({
     id: `${id}/pair`,
     kind: 'pair',
-    segments: [...segments, pairSegment(deriving, list, target, role)],
+    segments: [...segments, pairSegment(context, list, target, role)],
     parent: list.id,
     entity: target.name,
     via,
-    reasons: [reason, namedItem(deriving, target)],
+    reasons: [reason, namedItem(context, target)],
   });
 }
 
 /** Where the same entity stands further up, the parameter is named by the role instead. */
 function pairSegment(
-  deriving: Deriving,
-  list: Placed,
+  context: DerivationContext,
+  list: PlacedResource,
   target: Entity,
   role: string,
-): Placed['segments'][number] {
+): PlacedResource['segments'][number] {
   const taken = list.segments.some((segment) => segment.kind === 'id' && segment.entity === target.name);
-  if (!taken) return idSegment(deriving, target);
+  if (!taken) return idSegment(context, target);
   const byRole = pascalCase(singular(role));
-  return idSegment(deriving, target, byRole === target.name ? `Other${byRole}` : byRole);
+  return idSegment(context, target, byRole === target.name ? `Other${byRole}` : byRole);
 }

@@ -1,28 +1,32 @@
 import { ownsItself, type Entity } from '../../model/index.js';
-import { because, becausePlaced, becauseSet, type Deriving } from '../context.js';
+import { because, becausePlaced, becauseSet, type DerivationContext } from '../context.js';
 import { collectionWord, namedPath } from '../names/words.js';
-import { idSegment, itemId, namedItem, type PathTree, type Placed } from './tree.js';
+import { idSegment, itemId, namedItem, type PathTree, type PlacedResource } from './tree.js';
 
 /** The entry at the root of the contract. */
-export function placeEntry(deriving: Deriving, tree: PathTree): void {
+export function placeEntry(context: DerivationContext, tree: PathTree): void {
   const reasons = [
     because('place.entry'),
-    becauseSet(deriving, 'name.base', ['basePath', 'versionIn', 'version']),
+    becauseSet(context, 'name.base', ['basePath', 'versionIn', 'version']),
   ];
   tree.add({ id: 'entry', kind: 'entry', segments: [], parent: null, entity: null, via: null, reasons });
 }
 
 /** An entity that nothing else owns: a collection at the root and its items. Returns the item. */
-export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity): Placed | null {
-  const owner = deriving.index.ownerOf.get(entity.name);
+export function placeAtRoot(
+  context: DerivationContext,
+  tree: PathTree,
+  entity: Entity,
+): PlacedResource | null {
+  const owner = context.index.ownerOf.get(entity.name);
   const why =
     owner !== undefined && ownsItself(owner)
-      ? becausePlaced(deriving, 'place.tree', 'tree', owner.id, owner)
-      : becausePlaced(deriving, 'place.root', 'entity', entity.id, entity);
-  const segments = [collectionWord(deriving, entity)];
+      ? becausePlaced(context, 'place.tree', 'tree', owner.id, owner)
+      : becausePlaced(context, 'place.root', 'entity', entity.id, entity);
+  const segments = [collectionWord(context, entity)];
   const named = [
-    becauseSet(deriving, 'name.plural', ['collectionNames'], entity),
-    namedPath(deriving, entity.id, entity),
+    becauseSet(context, 'name.plural', ['collectionNames'], entity),
+    namedPath(context, entity.id, entity),
   ];
   const collection = tree.add({
     id: entity.id,
@@ -38,10 +42,10 @@ export function placeAtRoot(deriving: Deriving, tree: PathTree, entity: Entity):
   return tree.add({
     id: itemId(entity),
     kind: 'item',
-    segments: [...segments, idSegment(deriving, entity)],
+    segments: [...segments, idSegment(context, entity)],
     parent: collection.id,
     entity: entity.name,
     via: null,
-    reasons: [why, namedItem(deriving, entity)],
+    reasons: [why, namedItem(context, entity)],
   });
 }

@@ -2,10 +2,10 @@ import type { Settings } from '../../arrangement/index.js';
 import type { Finding, Reason, Reasons, ResourceKind, Segment, Via } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
 import { camelCase, keyOf, pascalCase, snakeCase, type Entity, type Owns } from '../../model/index.js';
-import { becauseSet, valueOf, type Deriving } from '../context.js';
+import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 
 /** A resource with its place in the path tree, before its links are derived. */
-export interface Placed {
+export interface PlacedResource {
   readonly id: string;
   readonly kind: ResourceKind;
   readonly canonical: boolean;
@@ -20,7 +20,7 @@ export interface Placed {
   readonly reasons: Reasons;
 }
 
-type NewPlace = Omit<Placed, 'path' | 'canonical' | 'transition' | 'custom' | 'word'> & {
+type NewPlace = Omit<PlacedResource, 'path' | 'canonical' | 'transition' | 'custom' | 'word'> & {
   readonly canonical?: boolean;
   readonly transition?: string;
   readonly custom?: string;
@@ -29,18 +29,18 @@ type NewPlace = Omit<Placed, 'path' | 'canonical' | 'transition' | 'custom' | 'w
 
 /** The path tree while it grows. A path is given once; whoever comes second is left out and reported. */
 export class PathTree {
-  readonly placed: Placed[] = [];
+  readonly placed: PlacedResource[] = [];
   /** What stands at the root though something owns it, still to be placed; gives the item, if there is one. */
-  readonly atRoot: (() => Placed | null)[] = [];
-  private readonly byPath = new Map<string, Placed>();
+  readonly atRoot: (() => PlacedResource | null)[] = [];
+  private readonly byPath = new Map<string, PlacedResource>();
 
   constructor(
     private readonly findings: Finding[],
     /** Hangs below a resource what is not derived from the model. */
-    private readonly onPlaced: (tree: PathTree, resource: Placed) => void,
+    private readonly onPlaced: (tree: PathTree, resource: PlacedResource) => void,
   ) {}
 
-  add(given: NewPlace): Placed | null {
+  add(given: NewPlace): PlacedResource | null {
     const { id, kind, canonical = true, transition = null, custom = null, word = null, ...rest } = given;
     const resource = { id, kind, canonical, ...rest, transition, custom, word };
     const path = resource.segments.map((segment) => `/${segmentText(segment)}`).join('');
@@ -78,11 +78,11 @@ const CASES: Readonly<Record<Settings['parameterCase'], (name: string) => string
 };
 
 /** The segment that holds an entity's key: `{sailingId}`, `{harbourCode}`; `as` names it where one is there already. */
-export function idSegment(deriving: Deriving, entity: Entity, as: string = entity.name): Segment {
+export function idSegment(context: DerivationContext, entity: Entity, as: string = entity.name): Segment {
   const { attribute } = keyOf(entity);
   return {
     kind: 'id',
-    parameter: CASES[valueOf(deriving, 'parameterCase')](`${camelCase(as)}${pascalCase(attribute.name)}`),
+    parameter: CASES[valueOf(context, 'parameterCase')](`${camelCase(as)}${pascalCase(attribute.name)}`),
     entity: entity.name,
     type: keyType(entity),
   };
@@ -104,5 +104,5 @@ export const flatItem = (entity: Entity): string => `${entity.id}/flat-item`;
 export const flatList = (owns: Owns): string => `${owns.id}/flat`;
 
 /** Why a path parameter is called as it is. */
-export const namedItem = (deriving: Deriving, entity: Entity): Reason =>
-  becauseSet(deriving, 'name.parameter', ['parameterCase'], entity, keyOf(entity).attribute);
+export const namedItem = (context: DerivationContext, entity: Entity): Reason =>
+  becauseSet(context, 'name.parameter', ['parameterCase'], entity, keyOf(entity).attribute);

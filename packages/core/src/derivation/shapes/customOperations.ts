@@ -1,11 +1,11 @@
 import type { Member, Shape } from '../../contract/index.js';
 import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
-import type { Deriving } from '../context.js';
+import type { DerivationContext } from '../context.js';
 import { structureNames } from '../names/members.js';
-import type { Placed } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
 import { memberId } from './exposure.js';
 import { linksMembers, member } from './members.js';
-import type { Trait } from './traits.js';
+import type { MemberTraits } from './traits.js';
 
 /** What an operation of one's own is sent, or lists: apart, since one of each kind may have the same name. */
 export const customShapeName = ({ operation, entity, custom }: ResolvedCustom): string =>
@@ -25,36 +25,40 @@ export function customAnswer(own: ResolvedCustom): string {
 
 /** Names of the entities whose records operations of one's own make, and answer. */
 export const madeByCustomOperations = (
-  deriving: Deriving,
-  resources: readonly Placed[],
+  context: DerivationContext,
+  resources: readonly PlacedResource[],
 ): ReadonlySet<string> =>
   new Set(
     resources.flatMap((resource) => {
-      const custom = customOf(deriving, resource)?.custom;
+      const custom = customOf(context, resource)?.custom;
       return custom?.kind === 'create' ? [custom.entity] : [];
     }),
   );
 
 /** The shapes of the operations of one's own that have a path. */
 export function customShapes(
-  deriving: Deriving,
-  resources: readonly Placed[],
-  traits: ReadonlyMap<string, readonly Trait[]>,
+  context: DerivationContext,
+  resources: readonly PlacedResource[],
+  traits: ReadonlyMap<string, readonly MemberTraits[]>,
   hasShape: (name: string) => boolean,
 ): readonly Shape[] {
   return resources.flatMap((resource): Shape[] => {
-    const own = customOf(deriving, resource);
+    const own = customOf(context, resource);
     if (own === null) return [];
-    if (own.custom.kind === 'query') return [foundShape(deriving, own, hasShape)];
+    if (own.custom.kind === 'query') return [foundShape(context, own, hasShape)];
     return own.inputs.length === 0 ? [] : [inputShape(own, traits)];
   });
 }
 
-function foundShape(deriving: Deriving, own: ResolvedCustom, hasShape: (name: string) => boolean): Shape {
+function foundShape(
+  context: DerivationContext,
+  own: ResolvedCustom,
+  hasShape: (name: string) => boolean,
+): Shape {
   const { name } = own.entity;
   const listed = hasShape(`${name}.member`) ? `${name}.member` : name;
   const items: Member = {
-    name: structureNames(deriving).items,
+    name: structureNames(context).items,
     mode: 'returned',
     required: true,
     nullable: false,
@@ -69,13 +73,13 @@ function foundShape(deriving: Deriving, own: ResolvedCustom, hasShape: (name: st
     name: customShapeName(own),
     purpose: 'page',
     of: name,
-    members: [items, ...linksMembers(deriving)],
+    members: [items, ...linksMembers(context)],
     reasons: [becauseCustom('list.query', own.operation, own.entity)],
   };
 }
 
 /** What is sent, by the rules of the entity whose record gets it. */
-function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Trait[]>): Shape {
+function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly MemberTraits[]>): Shape {
   const of = own.custom.kind === 'create' ? own.custom.entity : own.entity.name;
   const sent = (traits.get(of) ?? []).filter((trait) => own.inputs.includes(memberId(trait)));
   return {

@@ -1,66 +1,66 @@
 import type { Expanded, Member, Via } from '../../contract/index.js';
 import { appendAll, ownerRoleOf, ownsItself, roleOf, type Relationship } from '../../model/index.js';
-import { becauseSet, placed, valueOf, type Deriving } from '../context.js';
+import { becauseSet, placementOf, valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
-import type { Placed } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
 
 /** What can be answered inside a record, by the name of its entity. */
 export type Expansions = ReadonlyMap<string, readonly Member[]>;
 
 const NONE: readonly Member[] = [];
-const known = new WeakMap<Deriving, Expansions>();
+const known = new WeakMap<DerivationContext, Expansions>();
 
 /** Found once, when the path tree stands: what a record links to can be answered inside it. */
-export function findExpansions(deriving: Deriving, resources: readonly Placed[]): void {
+export function findExpansions(context: DerivationContext, resources: readonly PlacedResource[]): void {
   const found = new Map<string, Member[]>();
-  if (valueOf(deriving, 'expand') === 'on') {
-    const exposed = new Map<string, Placed>();
+  if (valueOf(context, 'expand') === 'on') {
+    const exposed = new Map<string, PlacedResource>();
     for (const resource of resources)
       if (resource.canonical && (resource.kind === 'item' || resource.kind === 'singleton'))
         exposed.set(resource.id, resource);
     const names = new Set([...exposed.values()].flatMap(({ entity }) => entity ?? []));
     for (const { entity } of exposed.values())
-      if (entity !== null) found.set(entity, toOne(deriving, entity, names));
+      if (entity !== null) found.set(entity, toOne(context, entity, names));
     for (const resource of resources) {
       const above = exposed.get(resource.parent ?? '')?.entity;
       const members = above == null ? undefined : found.get(above);
-      if (members !== undefined) appendAll(members, below(deriving, resource));
+      if (members !== undefined) appendAll(members, below(context, resource));
     }
     for (const [entity, members] of found) found.set(entity, distinct(members));
   }
-  known.set(deriving, found);
+  known.set(context, found);
 }
 
-export const expansionsOf = (deriving: Deriving, entity: string): readonly Member[] =>
-  known.get(deriving)?.get(entity) ?? NONE;
+export const expansionsOf = (context: DerivationContext, entity: string): readonly Member[] =>
+  known.get(context)?.get(entity) ?? NONE;
 
 /** The owner, and what its references point at. */
-function toOne(deriving: Deriving, entity: string, exposed: ReadonlySet<string>): Member[] {
-  const owns = deriving.index.ownerOf.get(entity);
+function toOne(context: DerivationContext, entity: string, exposed: ReadonlySet<string>): Member[] {
+  const owns = context.index.ownerOf.get(entity);
   const owner =
     owns === undefined || !exposed.has(owns.from)
       ? []
-      : [expanded(deriving, owns, 'owner', owns.from, ownerRoleOf(owns), null)];
-  const referred = (deriving.index.refersFrom.get(entity) ?? [])
-    .filter(({ id, to }) => exposed.has(to) && placed(deriving, 'reference', id) !== 'inline')
-    .map((refers) => expanded(deriving, refers, 'referred', refers.to, roleOf(refers), null));
+      : [expanded(context, owns, 'owner', owns.from, ownerRoleOf(owns), null)];
+  const referred = (context.index.refersFrom.get(entity) ?? [])
+    .filter(({ id, to }) => exposed.has(to) && placementOf(context, 'reference', id) !== 'inline')
+    .map((refers) => expanded(context, refers, 'referred', refers.to, roleOf(refers), null));
   return [...owner, ...referred];
 }
 
 /** What is listed or kept below a record. */
-function below(deriving: Deriving, { via, kind, entity }: Placed): Member[] {
-  const statement = deriving.index.relationshipById.get(via?.relationship ?? '');
+function below(context: DerivationContext, { via, kind, entity }: PlacedResource): Member[] {
+  const statement = context.index.relationshipById.get(via?.relationship ?? '');
   if (via === null || entity === null || statement === undefined || kind === 'reference' || kind === 'pair')
     return [];
   const isBack = via.direction === 'referrers' || via.direction === 'paired-back';
   const role = isBack && statement.back !== null ? statement.back : roleOf(statement);
   const isMany = kind !== 'singleton';
-  const limit = isMany ? valueOf(deriving, 'maxPageSize') : null;
-  return [expanded(deriving, statement, via.direction, entity, role, limit)];
+  const limit = isMany ? valueOf(context, 'maxPageSize') : null;
+  return [expanded(context, statement, via.direction, entity, role, limit)];
 }
 
 function expanded(
-  deriving: Deriving,
+  context: DerivationContext,
   statement: Relationship,
   way: 'owner' | Via['direction'],
   entity: string,
@@ -79,7 +79,7 @@ function expanded(
   const shape = { kind: 'shape', shape: entity } as const;
   const isAlways = limit === null && isNeverAbsent(statement, way);
   return {
-    name: memberName(deriving, role),
+    name: memberName(context, role),
     mode: 'returned',
     required: false,
     nullable: limit === null && !isAlways,
@@ -88,7 +88,7 @@ function expanded(
     description: null,
     default: null,
     example: null,
-    reasons: [becauseSet(deriving, 'member.expanded', ['expand', 'expandDepth'], statement)],
+    reasons: [becauseSet(context, 'member.expanded', ['expand', 'expandDepth'], statement)],
   };
 }
 

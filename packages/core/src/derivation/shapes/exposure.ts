@@ -7,7 +7,7 @@ import {
 } from '../../arrangement/index.js';
 import type { Reason } from '../../contract/index.js';
 import type { Entity, ScalarType } from '../../model/index.js';
-import { isScalar, type BareTrait } from './traits.js';
+import { isScalar, type AttributeTraits } from './traits.js';
 
 /** What may be chosen for each aspect of a member; the first of them holds where nobody chose. */
 export type ExposureOptions = { readonly [A in Exclude<Aspect, 'filter'>]: readonly Exposure[A][] } & {
@@ -49,7 +49,7 @@ const withUnset = (operators: readonly FilterOperator[]): readonly FilterOperato
 const UNSET = new Map<readonly FilterOperator[], readonly FilterOperator[]>();
 
 /** The operators a member can be filtered by. */
-function filterOperators({ type, source, required }: BareTrait): readonly FilterOperator[] {
+function filterOperators({ type, source, required }: AttributeTraits): readonly FilterOperator[] {
   if (!isScalar(type)) return NONE;
   const own = source.kind === 'attribute' ? operatorsOf(type) : EQUAL;
   if (required) return own;
@@ -62,7 +62,7 @@ function filterOperators({ type, source, required }: BareTrait): readonly Filter
 }
 
 /** Texts are looked through; what has a fixed form is compared as a whole. */
-const isSearchable = ({ type, source }: BareTrait): boolean =>
+const isSearchable = ({ type, source }: AttributeTraits): boolean =>
   source.kind === 'attribute' && (type.kind === 'text' || type.kind === 'email' || type.kind === 'uri');
 
 const NONE: readonly FilterOperator[] = [];
@@ -75,7 +75,7 @@ const FREE = ['may', 'must', 'no'] as const;
 const MAY = ['may', 'no'] as const;
 
 /** What the flags of the model leave to choose. `isShown`: a read returns it. */
-export function optionsOf(trait: BareTrait, isShown: boolean): ExposureOptions {
+export function optionsOf(trait: AttributeTraits, isShown: boolean): ExposureOptions {
   const mustBeSent = trait.required && !trait.supplied;
   const isComparable = isShown && isScalar(trait.type);
   return {
@@ -91,7 +91,7 @@ export function optionsOf(trait: BareTrait, isShown: boolean): ExposureOptions {
 }
 
 /** What goes in and what comes out of a member. What was chosen and the model does not allow counts as not chosen. */
-export function exposureOf(trait: BareTrait, choice: ExposureChoice): Exposure {
+export function exposureOf(trait: AttributeTraits, choice: ExposureChoice): Exposure {
   const ifShown = optionsOf(trait, trait.returned);
   const out = pick(ifShown.out, choice.out);
   const options = trait.returned && out === 'no' ? optionsOf(trait, false) : ifShown;
@@ -116,11 +116,15 @@ function pick<T>(options: readonly T[], chosen: T | undefined): T {
 }
 
 /** The identity under which what was chosen for a member is filed. */
-export const memberId = ({ source }: Pick<BareTrait, 'source'>): string =>
+export const memberId = ({ source }: Pick<AttributeTraits, 'source'>): string =>
   source.kind === 'attribute' ? source.attribute : source.relationship;
 
 /** The aspects of a member that somebody chose, as reasons. */
-export function exposureReasons(entity: Entity, trait: BareTrait, choice: ExposureChoice): readonly Reason[] {
+export function exposureReasons(
+  entity: Entity,
+  trait: AttributeTraits,
+  choice: ExposureChoice,
+): readonly Reason[] {
   const of = memberId(trait);
   return ASPECTS.filter((aspect) => choice[aspect] !== undefined).map((aspect) => ({
     rule: 'member.exposed',

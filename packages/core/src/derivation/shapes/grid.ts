@@ -7,7 +7,7 @@ import {
 } from '../../arrangement/index.js';
 import type { Reasons } from '../../contract/index.js';
 import { indexModel, type Model } from '../../model/index.js';
-import { startDeriving } from '../context.js';
+import { startDerivation } from '../context.js';
 import { exposureOf, memberId, optionsOf, type ExposureOptions } from './exposure.js';
 import { traitsOf } from './members.js';
 
@@ -26,10 +26,10 @@ export interface GridRow {
 
 /** What goes in and what comes out of the records of an entity. Empty for an entity that is not there. */
 export function exposureGrid(model: Model, arrangement: Arrangement, entity: string): readonly GridRow[] {
-  const deriving = startDeriving(model, arrangement);
+  const context = startDerivation(model, arrangement);
   const found = indexModel(model).entities.get(entity);
   if (found === undefined) return [];
-  return traitsOf(deriving, found).map((trait) => {
+  return traitsOf(context, found).map((trait) => {
     const id = memberId(trait);
     const choice = exposureChoice(arrangement.exposures, found.id, id);
     const exposed = exposureOf(trait, choice);

@@ -7,104 +7,104 @@ import {
   type Owns,
   type ValueDefinition,
 } from '../../model/index.js';
-import { because, entityNamed, type Deriving } from '../context.js';
+import { because, entityNamed, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
-import { standingsOf, type Placed } from '../place/index.js';
+import { reachabilityOf, type PlacedResource } from '../place/index.js';
 import { customShapes, madeByCustomOperations } from './customOperations.js';
 import { expansionsOf, findExpansions } from './expansions.js';
 import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
 import { linksMembers, member, memberType, pageOf, shownMember, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
 import { hasPath, shapeName } from './named.js';
-import type { Trait } from './traits.js';
+import type { MemberTraits } from './traits.js';
 import { changeShape, replaceShape } from './updates.js';
 
 /** The traits of every exposed entity, found once and shared by shapes and operations. */
-export type Traits = ReadonlyMap<string, readonly Trait[]>;
+export type Traits = ReadonlyMap<string, readonly MemberTraits[]>;
 
 export const ENTRY_SHAPE = 'entry';
 
-export function findTraits(deriving: Deriving): Traits {
-  const traits = new Map<string, readonly Trait[]>();
-  for (const entity of deriving.index.entities.values()) traits.set(entity.name, traitsOf(deriving, entity));
+export function findTraits(context: DerivationContext): Traits {
+  const traits = new Map<string, readonly MemberTraits[]>();
+  for (const entity of context.index.entities.values()) traits.set(entity.name, traitsOf(context, entity));
   return traits;
 }
 
 /** The shapes of everything that has a path, and of the values those use. */
 export function deriveShapes(
-  deriving: Deriving,
+  context: DerivationContext,
   traits: Traits,
-  resources: readonly Placed[],
+  resources: readonly PlacedResource[],
 ): readonly Shape[] {
-  findExpansions(deriving, resources);
+  findExpansions(context, resources);
   const exposed = new Set(resources.flatMap(({ entity }) => entity ?? []));
-  const shapes: Shape[] = [entryShape(deriving)];
+  const shapes: Shape[] = [entryShape(context)];
   const required = new Map<string, boolean>();
-  const made = madeByCustomOperations(deriving, resources);
-  for (const entity of deriving.index.entities.values()) {
+  const made = madeByCustomOperations(context, resources);
+  for (const entity of context.index.entities.values()) {
     const own = traits.get(entity.name) ?? [];
     if (!exposed.has(entity.name)) {
-      appendAll(shapes, shapesWithoutPath(deriving, entity, own, traits, required, exposed, made));
+      appendAll(shapes, shapesWithoutPath(context, entity, own, traits, required, exposed, made));
       continue;
     }
-    shapes.push(itemShape(deriving, entity, own, 'item'));
-    if (isListed(deriving, entity)) appendAll(shapes, listShapes(deriving, entity, own));
-    shapes.push(createShape(deriving, entity, own, traits, required));
-    shapes.push(replaceShape(deriving, entity, own), changeShape(deriving, entity, own));
+    shapes.push(itemShape(context, entity, own, 'item'));
+    if (isListed(context, entity)) appendAll(shapes, listShapes(context, entity, own));
+    shapes.push(createShape(context, entity, own, traits, required));
+    shapes.push(replaceShape(context, entity, own), changeShape(context, entity, own));
   }
   for (const { kind, canonical, via } of resources) {
-    const pairs = deriving.index.relationshipById.get(via?.relationship ?? '');
+    const pairs = context.index.relationshipById.get(via?.relationship ?? '');
     if (kind !== 'pairing' || !canonical || pairs?.kind !== 'pairs') continue;
     const side = via?.direction === 'paired-back' ? 'far' : 'near';
-    appendAll(shapes, pairShapes(deriving, pairs, traits, side));
+    appendAll(shapes, pairShapes(context, pairs, traits, side));
   }
-  if (deriving.arrangement.customOperations.length > 0)
+  if (context.arrangement.customOperations.length > 0)
     appendAll(
       shapes,
-      customShapes(deriving, resources, traits, (name) => shapes.some((shape) => shape.name === name)),
+      customShapes(context, resources, traits, (name) => shapes.some((shape) => shape.name === name)),
     );
-  return [...valueShapes(deriving, shapes), ...shapes];
+  return [...valueShapes(context, shapes), ...shapes];
 }
 
 /** What has no path may still be made by an operation of one's own and answered by it, be shown inside something, be written with its owner, or only be made with it. */
 function shapesWithoutPath(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
-  own: readonly Trait[],
+  own: readonly MemberTraits[],
   traits: Traits,
   required: Map<string, boolean>,
   exposed: ReadonlySet<string>,
   made: ReadonlySet<string>,
 ): readonly Shape[] {
   const shown =
-    isEmbedded(deriving, entity, made) || made.has(entity.name)
-      ? [itemShape(deriving, entity, own, 'item')]
+    isEmbedded(context, entity, made) || made.has(entity.name)
+      ? [itemShape(context, entity, own, 'item')]
       : [];
-  const isInline = standingsOf(deriving).of.get(entity.name) === 'inline';
-  if (!isInline && !isMadeWithOwner(deriving, entity, exposed)) return shown;
-  const create = createShape(deriving, entity, own, traits, required);
+  const isInline = reachabilityOf(context).of.get(entity.name) === 'inline';
+  if (!isInline && !isMadeWithOwner(context, entity, exposed)) return shown;
+  const create = createShape(context, entity, own, traits, required);
   if (!isInline) return [...shown, create];
-  const replace = replaceShape(deriving, entity, own);
-  return [...shown, create, replace, inlineShape(deriving, entity, create, replace)];
+  const replace = replaceShape(context, entity, own);
+  return [...shown, create, replace, inlineShape(context, entity, create, replace)];
 }
 
 /** What has no path of its own may still be made in the body of an owner that has one. */
-function isMadeWithOwner(deriving: Deriving, entity: Entity, exposed: ReadonlySet<string>): boolean {
+function isMadeWithOwner(context: DerivationContext, entity: Entity, exposed: ReadonlySet<string>): boolean {
   for (
-    let owns = deriving.index.ownerOf.get(entity.name);
+    let owns = context.index.ownerOf.get(entity.name);
     owns?.cardinality === 'one';
-    owns = deriving.index.ownerOf.get(owns.from)
+    owns = context.index.ownerOf.get(owns.from)
   ) {
-    if (exposed.has(owns.from) || standingsOf(deriving).of.get(owns.from) === 'inline') return true;
+    if (exposed.has(owns.from) || reachabilityOf(context).of.get(owns.from) === 'inline') return true;
   }
   return false;
 }
 
 /** The values that some shape shows or takes, and those they are made of, in the order of the text. */
-function valueShapes(deriving: Deriving, shapes: readonly Shape[]): readonly Shape[] {
-  if (deriving.index.values.size === 0) return [];
+function valueShapes(context: DerivationContext, shapes: readonly Shape[]): readonly Shape[] {
+  if (context.index.values.size === 0) return [];
   const values = new Map(
-    [...deriving.index.values.values()].map((value) => [value.name, valueShape(deriving, value)]),
+    [...context.index.values.values()].map((value) => [value.name, valueShape(context, value)]),
   );
   const used = new Set<string>();
   const waiting = [...shapes];
@@ -121,24 +121,24 @@ function valueShapes(deriving: Deriving, shapes: readonly Shape[]): readonly Sha
 }
 
 /** Every entity with ids is listed; what fills a slot only where a way back lists it. */
-const isListed = (deriving: Deriving, entity: Entity): boolean =>
-  !isSingleton(deriving.index, entity.name) ||
-  (deriving.index.refersFrom.get(entity.name) ?? []).some((refers) => refers.back !== null);
+const isListed = (context: DerivationContext, entity: Entity): boolean =>
+  !isSingleton(context.index, entity.name) ||
+  (context.index.refersFrom.get(entity.name) ?? []).some((refers) => refers.back !== null);
 
-function entryShape(deriving: Deriving): Shape {
+function entryShape(context: DerivationContext): Shape {
   const reasons = [because('place.entry')];
   return {
     name: ENTRY_SHAPE,
     purpose: 'entry',
     of: null,
-    members: linksMembers(deriving),
+    members: linksMembers(context),
     reasons,
   };
 }
 
-function valueShape(deriving: Deriving, value: ValueDefinition): Shape {
+function valueShape(context: DerivationContext, value: ValueDefinition): Shape {
   const members = value.attributes.map((attribute): Member => ({
-    name: memberName(deriving, attribute.name),
+    name: memberName(context, attribute.name),
     mode: 'accepted',
     required: attribute.required && attribute.defaultValue === null,
     nullable: !attribute.required || attribute.defaultValue !== null,
@@ -155,7 +155,7 @@ function valueShape(deriving: Deriving, value: ValueDefinition): Shape {
       names.add(name);
       return true;
     }
-    deriving.findings.push({
+    context.findings.push({
       id: 'member.collide',
       severity: 'error',
       message: `${value.name} would have two members called ${name}; the second is left out.`,
@@ -175,49 +175,57 @@ function valueShape(deriving: Deriving, value: ValueDefinition): Shape {
 
 /** What a read, or a list, answers: every returned member is there, unset ones as null. */
 function itemShape(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
-  traits: readonly Trait[],
+  traits: readonly MemberTraits[],
   purpose: 'item' | 'member',
 ): Shape {
   const members = traits
     .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
-    .map((trait) => shownMember(deriving, trait));
+    .map((trait) => shownMember(context, trait));
   return {
     name: shapeName(entity.name, purpose),
     purpose,
     of: entity.name,
     members: [
       ...members,
-      ...inlineMembers(deriving, entity.name, 'item'),
-      ...shownReferences(deriving, entity.name, traits),
-      ...expandedIn(deriving, entity, traits),
-      ...(hasPath(deriving, entity) ? linksMembers(deriving) : []),
+      ...inlineMembers(context, entity.name, 'item'),
+      ...shownReferences(context, entity.name, traits),
+      ...expandedIn(context, entity, traits),
+      ...(hasPath(context, entity) ? linksMembers(context) : []),
     ],
     reasons: [because('member.attribute', entity)],
   };
 }
 
 /** Related records inside a record; a member of its own that has the same name takes precedence. */
-function expandedIn(deriving: Deriving, entity: Entity, traits: readonly Trait[]): readonly Member[] {
-  const expanded = expansionsOf(deriving, entity.name);
+function expandedIn(
+  context: DerivationContext,
+  entity: Entity,
+  traits: readonly MemberTraits[],
+): readonly Member[] {
+  const expanded = expansionsOf(context, entity.name);
   if (expanded.length === 0) return expanded;
   const names = new Set(traits.map(({ name }) => name));
   return expanded.filter(({ name }) => !names.has(name));
 }
 
 /** A page, and what is in it where lists show less of a record than a read does. */
-function listShapes(deriving: Deriving, entity: Entity, traits: readonly Trait[]): readonly Shape[] {
-  const page = (items: string): Shape => pageOf(deriving, shapeName(entity.name, 'page'), entity.name, items);
+function listShapes(
+  context: DerivationContext,
+  entity: Entity,
+  traits: readonly MemberTraits[],
+): readonly Shape[] {
+  const page = (items: string): Shape => pageOf(context, shapeName(entity.name, 'page'), entity.name, items);
   if (traits.every(({ exposed }) => exposed.list === exposed.out)) return [page(entity.name)];
-  const listed = itemShape(deriving, entity, traits, 'member');
+  const listed = itemShape(context, entity, traits, 'member');
   return [listed, page(listed.name)];
 }
 
 function createShape(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
-  traits: readonly Trait[],
+  traits: readonly MemberTraits[],
   all: Traits,
   required: Map<string, boolean>,
 ): Shape {
@@ -226,25 +234,30 @@ function createShape(
     .map((trait) =>
       member(trait, 'accepted', trait.exposed.create === 'must', trait.exposed.create !== 'must'),
     );
-  const slots = madeWith(deriving, entity).map((owns) => slotMember(deriving, owns, all, required));
+  const slots = madeWith(context, entity).map((owns) => slotMember(context, owns, all, required));
   const name = shapeName(entity.name, 'create');
   return {
     name,
     purpose: 'create',
     of: entity.name,
-    members: [...members, ...slots, ...inlineMembers(deriving, entity.name, 'create')],
+    members: [...members, ...slots, ...inlineMembers(context, entity.name, 'create')],
     reasons: [because('operation.create', entity)],
   };
 }
 
-const madeWith = (deriving: Deriving, entity: Entity): Owns[] =>
-  (deriving.index.ownedBy.get(entity.name) ?? []).filter((owns) => owns.cardinality === 'one');
+const madeWith = (context: DerivationContext, entity: Entity): Owns[] =>
+  (context.index.ownedBy.get(entity.name) ?? []).filter((owns) => owns.cardinality === 'one');
 
-function slotMember(deriving: Deriving, owns: Owns, all: Traits, required: Map<string, boolean>): Member {
-  const child = entityNamed(deriving, owns.to);
-  const must = slotMustBeSent(deriving, child, all, required);
+function slotMember(
+  context: DerivationContext,
+  owns: Owns,
+  all: Traits,
+  required: Map<string, boolean>,
+): Member {
+  const child = entityNamed(context, owns.to);
+  const must = slotMustBeSent(context, child, all, required);
   return {
-    name: memberName(deriving, roleOf(owns)),
+    name: memberName(context, roleOf(owns)),
     mode: 'accepted',
     required: must,
     nullable: !must,
@@ -259,7 +272,7 @@ function slotMember(deriving: Deriving, owns: Owns, all: Traits, required: Map<s
 
 /** Whether the body that makes a slot needs anything; settled once an entity. */
 function slotMustBeSent(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
   all: Traits,
   known: Map<string, boolean>,
@@ -268,8 +281,8 @@ function slotMustBeSent(
   if (settled !== undefined) return settled;
   const own = (all.get(entity.name) ?? []).some(({ exposed }) => exposed.create === 'must');
   const below = (): boolean =>
-    madeWith(deriving, entity).some((owns) =>
-      slotMustBeSent(deriving, entityNamed(deriving, owns.to), all, known),
+    madeWith(context, entity).some((owns) =>
+      slotMustBeSent(context, entityNamed(context, owns.to), all, known),
     );
   const answer = own || below();
   known.set(entity.name, answer);
@@ -279,11 +292,11 @@ function slotMustBeSent(
 export { shapeName } from './named.js';
 export { ownerMember } from './members.js';
 export { pairShapeName, type PairSide } from './pairs.js';
-export { isScalar, type Trait } from './traits.js';
+export { isScalar, type MemberTraits } from './traits.js';
 export { exposureGrid, type GridRow } from './grid.js';
 export { refusedExposures } from './refused.js';
 export { customAnswer, customShapeName } from './customOperations.js';
 export { memberId } from './exposure.js';
 export { inlineOwned } from './inline.js';
-export { isCreateWithheld, reportWithheld } from './withheld.js';
+export { isUncreatable, reportUncreatable } from './uncreatable.js';
 export { expansionsOf } from './expansions.js';

@@ -1,31 +1,31 @@
 import type { Expanded, Member, Shape } from '../../contract/index.js';
 import { isSingleton, keyOf, roleOf, type Entity, type Owns, type RefersTo } from '../../model/index.js';
-import { becausePlaced, entityNamed, placed, valueOf, type Deriving } from '../context.js';
+import { becausePlaced, entityNamed, placementOf, valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
-import { standingsOf } from '../place/index.js';
-import type { Trait } from './traits.js';
-import { isCreateWithheld } from './withheld.js';
+import { reachabilityOf } from '../place/index.js';
+import type { MemberTraits } from './traits.js';
+import { isUncreatable } from './uncreatable.js';
 
 /** What an entity owns that stands inside its records. */
-export const inlineOwned = (deriving: Deriving, entity: string): readonly Owns[] =>
-  (deriving.index.ownedBy.get(entity) ?? []).filter(
+export const inlineOwned = (context: DerivationContext, entity: string): readonly Owns[] =>
+  (context.index.ownedBy.get(entity) ?? []).filter(
     (owns) =>
       owns.from !== owns.to &&
-      standingsOf(deriving).of.get(owns.to) === 'inline' &&
-      isPlacedInline(deriving, owns),
+      reachabilityOf(context).of.get(owns.to) === 'inline' &&
+      isPlacedInline(context, owns),
   );
 
-const isPlacedInline = (deriving: Deriving, owns: Owns): boolean =>
+const isPlacedInline = (context: DerivationContext, owns: Owns): boolean =>
   owns.cardinality === 'many'
-    ? standingsOf(deriving).owned.get(owns.id) === 'inline'
-    : placed(deriving, 'slot', owns.id) === 'inline';
+    ? reachabilityOf(context).owned.get(owns.id) === 'inline'
+    : placementOf(context, 'slot', owns.id) === 'inline';
 
 /** The references of an entity that show what they point at. */
-export const inlineReferences = (deriving: Deriving, entity: string): readonly RefersTo[] =>
-  (deriving.index.refersFrom.get(entity) ?? []).filter(
+export const inlineReferences = (context: DerivationContext, entity: string): readonly RefersTo[] =>
+  (context.index.refersFrom.get(entity) ?? []).filter(
     ({ id, to }) =>
-      placed(deriving, 'reference', id) === 'inline' &&
-      keyOf(entityNamed(deriving, to)).attribute.key?.within == null,
+      placementOf(context, 'reference', id) === 'inline' &&
+      keyOf(entityNamed(context, to)).attribute.key?.within == null,
   );
 
 /**
@@ -34,19 +34,19 @@ export const inlineReferences = (deriving: Deriving, entity: string): readonly R
  * entities that are being asked about.
  */
 export function isEmbedded(
-  deriving: Deriving,
+  context: DerivationContext,
   { name }: Entity,
   made: ReadonlySet<string>,
   seen: ReadonlySet<string> = new Set(),
 ): boolean {
-  if (standingsOf(deriving).of.get(name) === 'inline') return true;
+  if (reachabilityOf(context).of.get(name) === 'inline') return true;
   const asked = new Set([...seen, name]);
-  return (deriving.index.referredBy.get(name) ?? []).some(
+  return (context.index.referredBy.get(name) ?? []).some(
     ({ id, from }) =>
-      placed(deriving, 'reference', id) === 'inline' &&
-      (standingsOf(deriving).of.get(from) !== 'hidden' ||
+      placementOf(context, 'reference', id) === 'inline' &&
+      (reachabilityOf(context).of.get(from) !== 'hidden' ||
         made.has(from) ||
-        (!asked.has(from) && isEmbedded(deriving, entityNamed(deriving, from), made, asked))),
+        (!asked.has(from) && isEmbedded(context, entityNamed(context, from), made, asked))),
   );
 }
 
@@ -54,26 +54,30 @@ export function isEmbedded(
 type Taking = 'item' | 'create' | 'replace' | 'change';
 
 /** Members for what stands inside a record, as one of its shapes has them. */
-export const inlineMembers = (deriving: Deriving, entity: string, taking: Taking): readonly Member[] =>
-  inlineOwned(deriving, entity)
+export const inlineMembers = (
+  context: DerivationContext,
+  entity: string,
+  taking: Taking,
+): readonly Member[] =>
+  inlineOwned(context, entity)
     // What must exist from the start is made in any create, inline or not.
     .filter(({ cardinality }) => !(taking === 'create' && cardinality === 'one'))
-    .filter((owns) => !(taking === 'create' && !takesNew(deriving, owns)))
-    .map((owns) => inlineMember(deriving, owns, taking));
+    .filter((owns) => !(taking === 'create' && !takesNew(context, owns)))
+    .map((owns) => inlineMember(context, owns, taking));
 
 /** Whether records can be made inside their owner: whatever they need can be sent. */
-const takesNew = (deriving: Deriving, owns: Owns): boolean =>
-  !isCreateWithheld(deriving, entityNamed(deriving, owns.to));
+const takesNew = (context: DerivationContext, owns: Owns): boolean =>
+  !isUncreatable(context, entityNamed(context, owns.to));
 
-function inlineMember(deriving: Deriving, owns: Owns, taking: Taking): Member {
+function inlineMember(context: DerivationContext, owns: Owns, taking: Taking): Member {
   const isMany = owns.cardinality === 'many';
   const name = taking === 'item' ? owns.to : taking === 'create' ? `${owns.to}.create` : `${owns.to}.inline`;
   const one = { kind: 'shape', shape: name } as const;
-  const printsNull = valueOf(deriving, 'unset') === 'null';
+  const printsNull = valueOf(context, 'unset') === 'null';
   const isAlways = isMany || owns.cardinality === 'one';
-  const isShown = valueOf(deriving, 'fields') === 'off' && (isAlways || printsNull);
+  const isShown = valueOf(context, 'fields') === 'off' && (isAlways || printsNull);
   return {
-    name: memberName(deriving, roleOf(owns)),
+    name: memberName(context, roleOf(owns)),
     mode: taking === 'item' ? 'returned' : 'accepted',
     required: taking === 'item' ? isShown : taking === 'replace' && isAlways,
     nullable: !isAlways && (taking !== 'item' || printsNull),
@@ -83,18 +87,23 @@ function inlineMember(deriving: Deriving, owns: Owns, taking: Taking): Member {
       relationship: owns.id,
       entity: owns.to,
       isMany,
-      takesNew: takesNew(deriving, owns),
+      takesNew: takesNew(context, owns),
     },
     description: owns.description,
     default: null,
     example: null,
-    reasons: [becausePlaced(deriving, 'place.inline', isMany ? 'owned' : 'slot', owns.id, owns)],
+    reasons: [becausePlaced(context, 'place.inline', isMany ? 'owned' : 'slot', owns.id, owns)],
   };
 }
 
 /** What a record of an entity is when its owner is written: known by its id, or new without one. */
-export function inlineShape(deriving: Deriving, entity: Entity, create: Shape, replace: Shape): Shape {
-  const key = isSingleton(deriving.index, entity.name) ? null : keyOf(entity).attribute;
+export function inlineShape(
+  context: DerivationContext,
+  entity: Entity,
+  create: Shape,
+  replace: Shape,
+): Shape {
+  const key = isSingleton(context.index, entity.name) ? null : keyOf(entity).attribute;
   const inCreate = new Map(create.members.map((member) => [member.name, member]));
   const members = replace.members.map((member): Member => {
     const made = inCreate.get(member.name);
@@ -122,12 +131,12 @@ const asOptional = (member: Member): Member => ({ ...member, required: false, nu
 
 /** What references show beside their keys, whatever is asked for. */
 export const shownReferences = (
-  deriving: Deriving,
+  context: DerivationContext,
   entity: string,
-  traits: readonly Trait[],
+  traits: readonly MemberTraits[],
 ): readonly Member[] => {
   const names = new Set(traits.map(({ name }) => name));
-  return inlineReferences(deriving, entity)
+  return inlineReferences(context, entity)
     .map((refers): Member => {
       const source: Expanded = {
         kind: 'expanded',
@@ -139,7 +148,7 @@ export const shownReferences = (
         isAlways: true,
       };
       return {
-        name: memberName(deriving, roleOf(refers)),
+        name: memberName(context, roleOf(refers)),
         mode: 'returned',
         // Not inside what is inside: there nobody is shown a second time.
         required: false,
@@ -149,7 +158,7 @@ export const shownReferences = (
         description: null,
         default: null,
         example: null,
-        reasons: [becausePlaced(deriving, 'place.inline-reference', 'reference', refers.id, refers)],
+        reasons: [becausePlaced(context, 'place.inline-reference', 'reference', refers.id, refers)],
       };
     })
     .filter(({ name }) => !names.has(name));

@@ -1,7 +1,7 @@
 import { exposureChoice, NOT_CHOSEN } from '../../arrangement/index.js';
 import type { Member, MemberMode, MemberType, Reason, Shape } from '../../contract/index.js';
 import {
-  once,
+  memoize,
   isImplicitId,
   keyOf,
   ownerRoleOf,
@@ -20,31 +20,31 @@ import {
   becausePlaced,
   becauseSet,
   entityNamed,
-  placed,
+  placementOf,
   valueOf,
-  type Deriving,
+  type DerivationContext,
 } from '../context.js';
 import { memberName, structureNames } from '../names/members.js';
-import { keyType, standingsOf } from '../place/index.js';
+import { keyType, reachabilityOf } from '../place/index.js';
 import { exposureOf, exposureReasons, memberId } from './exposure.js';
-import type { BareTrait, Trait } from './traits.js';
+import type { AttributeTraits, MemberTraits } from './traits.js';
 
 /** Everything the representations of an entity can carry, in the order they show it. */
-export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
+export function traitsOf(context: DerivationContext, entity: Entity): readonly MemberTraits[] {
   const candidates = [
-    ...recordAttributes(deriving.index, entity).map((attribute) => attributeTrait(deriving, attribute)),
-    ...ownerTraits(deriving, entity),
-    ...(deriving.index.refersFrom.get(entity.name) ?? []).flatMap((refers) =>
-      referenceTraits(deriving, entity, refers),
+    ...recordAttributes(context.index, entity).map((attribute) => attributeTrait(context, attribute)),
+    ...ownerTraits(context, entity),
+    ...(context.index.refersFrom.get(entity.name) ?? []).flatMap((refers) =>
+      referenceTraits(context, entity, refers),
     ),
   ];
-  const names = new Set([structureNames(deriving).links]);
+  const names = new Set([structureNames(context).links]);
   const kept = candidates.filter((trait) => {
     if (!names.has(trait.name)) {
       names.add(trait.name);
       return true;
     }
-    deriving.findings.push({
+    context.findings.push({
       id: 'member.collide',
       severity: 'error',
       message: `${entity.name} would have two members called ${trait.name}; the second is left out.`,
@@ -53,22 +53,22 @@ export function traitsOf(deriving: Deriving, entity: Entity): readonly Trait[] {
     });
     return false;
   });
-  return kept.map((trait): Trait => {
-    const choice = exposureChoice(deriving.arrangement.exposures, entity.id, memberId(trait));
+  return kept.map((trait): MemberTraits => {
+    const choice = exposureChoice(context.arrangement.exposures, entity.id, memberId(trait));
     if (choice === NOT_CHOSEN) return { ...trait, exposed: exposureOf(trait, choice) };
     const reasons = [...trait.reasons, ...exposureReasons(entity, trait, choice)];
     return { ...trait, exposed: exposureOf(trait, choice), reasons };
   });
 }
 
-function attributeTrait(deriving: Deriving, attribute: Attribute): BareTrait {
+function attributeTrait(context: DerivationContext, attribute: Attribute): AttributeTraits {
   const made = attribute.generated || attribute.touched;
   const accepted = !made && !attribute.readOnly && attribute.lifeCycle === null;
   const transitions = (attribute.lifeCycle ?? []).filter(
-    ({ id }) => placed(deriving, 'transition', id) === 'change',
+    ({ id }) => placementOf(context, 'transition', id) === 'change',
   );
   return {
-    name: memberName(deriving, attribute.name),
+    name: memberName(context, attribute.name),
     type: memberType(attribute.type),
     source: { kind: 'attribute', attribute: attribute.id },
     description: attribute.description,
@@ -83,20 +83,20 @@ function attributeTrait(deriving: Deriving, attribute: Attribute): BareTrait {
     transitions: transitions.map(({ id }) => id),
     supplied: made || attribute.defaultValue !== null,
     reasons: [
-      ...attributeReasons(deriving, attribute),
+      ...attributeReasons(context, attribute),
       ...transitions.map((transition) =>
-        becausePlaced(deriving, 'place.change', 'transition', transition.id, transition),
+        becausePlaced(context, 'place.change', 'transition', transition.id, transition),
       ),
     ],
   };
 }
 
-function attributeReasons(deriving: Deriving, attribute: Attribute): readonly Reason[] {
+function attributeReasons(context: DerivationContext, attribute: Attribute): readonly Reason[] {
   const implicit = isImplicitId(attribute.id);
   const reasons: Reason[] = [
     implicit
-      ? becauseSet(deriving, 'member.implicit-id', ['implicitId'], attribute)
-      : becauseSet(deriving, 'member.attribute', ['memberCase'], attribute),
+      ? becauseSet(context, 'member.implicit-id', ['implicitId'], attribute)
+      : becauseSet(context, 'member.attribute', ['memberCase'], attribute),
   ];
   if (implicit) return reasons;
   if (attribute.key !== null) reasons.push(because('member.key', attribute));
@@ -123,15 +123,15 @@ export function memberType(type: AttributeType): MemberType {
   }
 }
 
-function ownerTraits(deriving: Deriving, entity: Entity): readonly BareTrait[] {
-  const owns = deriving.index.ownerOf.get(entity.name);
+function ownerTraits(context: DerivationContext, entity: Entity): readonly AttributeTraits[] {
+  const owns = context.index.ownerOf.get(entity.name);
   // Inside its owner nobody asks whose it is.
-  if (owns === undefined || standingsOf(deriving).of.get(entity.name) === 'inline') return [];
-  const owner = ownerWithKey(deriving, owns);
-  const name = ownerMember(deriving, owns);
+  if (owns === undefined || reachabilityOf(context).of.get(entity.name) === 'inline') return [];
+  const owner = ownerWithKey(context, owns);
+  const name = ownerMember(context, owns);
   if (owner === null || name === null) return [];
   // What is placed flat is made beside its owner, so that its body must name it.
-  const isNamed = standingsOf(deriving).owned.get(owns.id) === 'flat';
+  const isNamed = reachabilityOf(context).owned.get(owns.id) === 'flat';
   return [
     {
       name,
@@ -150,7 +150,7 @@ function ownerTraits(deriving: Deriving, entity: Entity): readonly BareTrait[] {
       supplied: !isNamed,
       reasons: [
         isNamed
-          ? becausePlaced(deriving, 'member.owner-named', 'owned', owns.id, owns)
+          ? becausePlaced(context, 'member.owner-named', 'owned', owns.id, owns)
           : because('member.owner', owns),
       ],
     },
@@ -158,25 +158,29 @@ function ownerTraits(deriving: Deriving, entity: Entity): readonly BareTrait[] {
 }
 
 /** The member that holds the key of the owner; `null` where the owner has none. */
-export function ownerMember(deriving: Deriving, owns: Owns): string | null {
-  const owner = ownerWithKey(deriving, owns);
+export function ownerMember(context: DerivationContext, owns: Owns): string | null {
+  const owner = ownerWithKey(context, owns);
   return owner === null
     ? null
-    : memberName(deriving, ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name));
+    : memberName(context, ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name));
 }
 
 /** The owner, when it has an id that a member can hold; a slot has none. */
-function ownerWithKey(deriving: Deriving, owns: Owns): Entity | null {
-  const above = deriving.index.ownerOf.get(owns.from);
+function ownerWithKey(context: DerivationContext, owns: Owns): Entity | null {
+  const above = context.index.ownerOf.get(owns.from);
   const inSlot = above !== undefined && above.cardinality !== 'many';
-  return inSlot ? null : entityNamed(deriving, owns.from);
+  return inSlot ? null : entityNamed(context, owns.from);
 }
 
-function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): readonly BareTrait[] {
-  const target = entityNamed(deriving, refers.to);
+function referenceTraits(
+  context: DerivationContext,
+  entity: Entity,
+  refers: RefersTo,
+): readonly AttributeTraits[] {
+  const target = entityNamed(context, refers.to);
   const key = keyOf(target).attribute;
   if (key.key?.within != null) {
-    deriving.findings.push({
+    context.findings.push({
       id: 'key.scoped-reference',
       severity: 'error',
       message: `${entity.name} cannot refer to ${target.name}: its key ${key.name} is unique only under its ${key.key.within}.`,
@@ -187,7 +191,7 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
   }
   return [
     {
-      name: memberName(deriving, roleOf(refers) + pascalCase(key.name)),
+      name: memberName(context, roleOf(refers) + pascalCase(key.name)),
       type: keyType(target),
       source: { kind: 'reference', relationship: refers.id, entity: target.name },
       description: refers.description,
@@ -210,7 +214,7 @@ function referenceTraits(deriving: Deriving, entity: Entity, refers: RefersTo): 
 }
 
 /** One view of a trait. */
-export function member(trait: Trait, mode: MemberMode, required: boolean, nullable: boolean): Member {
+export function member(trait: MemberTraits, mode: MemberMode, required: boolean, nullable: boolean): Member {
   const { name, type, source, description, default: fallback, example, transitions, reasons } = trait;
   const bare = {
     name,
@@ -228,9 +232,9 @@ export function member(trait: Trait, mode: MemberMode, required: boolean, nullab
 }
 
 /** A trait in an answer: there, unless only some members were asked for, or it has no value and is left out. */
-export function shownMember(deriving: Deriving, trait: Trait): Member {
-  const printsNull = valueOf(deriving, 'unset') === 'null';
-  const isThere = valueOf(deriving, 'fields') === 'off' && (printsNull || trait.required);
+export function shownMember(context: DerivationContext, trait: MemberTraits): Member {
+  const printsNull = valueOf(context, 'unset') === 'null';
+  const isThere = valueOf(context, 'fields') === 'off' && (printsNull || trait.required);
   return member(trait, 'returned', isThere, printsNull && !trait.required);
 }
 
@@ -251,49 +255,48 @@ interface LinkMembers {
 }
 
 /** The same in every shape, so made once. */
-const linkMembersOf = once((deriving: Deriving): LinkMembers => {
+const linkMembersOf = memoize((context: DerivationContext): LinkMembers => {
   const returned =
-    valueOf(deriving, 'links') === 'object'
+    valueOf(context, 'links') === 'object'
       ? [
           linksMember(
-            structureNames(deriving).links,
-            becauseSet(deriving, 'member.links', ['links']),
+            structureNames(context).links,
+            becauseSet(context, 'member.links', ['links']),
             'returned',
           ),
         ]
       : [];
-  const hal = valueOf(deriving, 'mediaTypes').includes('hal')
-    ? [linksMember('_links', becauseSet(deriving, 'member.hal-links', ['mediaTypes']), 'ignored')]
+  const hal = valueOf(context, 'mediaTypes').includes('hal')
+    ? [linksMember('_links', becauseSet(context, 'member.hal-links', ['mediaTypes']), 'ignored')]
     : [];
   const ignored = returned.map((own): Member => ({ ...own, mode: 'ignored', required: false }));
   return { returned, ignored: [...ignored, ...hal] };
 });
 
 /** The links of an answer; none where plain JSON has them elsewhere. */
-export const linksMembers = (deriving: Deriving): readonly Member[] => linkMembersOf(deriving).returned;
+export const linksMembers = (context: DerivationContext): readonly Member[] =>
+  linkMembersOf(context).returned;
 
 /** The links that may be sent back as they were read, in whatever form that was. */
-export const ignoredLinks = (deriving: Deriving): readonly Member[] => linkMembersOf(deriving).ignored;
+export const ignoredLinks = (context: DerivationContext): readonly Member[] => linkMembersOf(context).ignored;
 
 const linksMember = (name: string, reason: Reason, mode: MemberMode): Member =>
   structural(name, { kind: 'links' }, { kind: 'links' }, reason, mode);
 
 /** A page of a list whose members have the shape `items`. */
-export function pageOf(deriving: Deriving, name: string, of: string, items: string): Shape {
-  const reason = becauseSet(deriving, 'list.page', ['pageStyle']);
+export function pageOf(context: DerivationContext, name: string, of: string, items: string): Shape {
+  const reason = becauseSet(context, 'list.page', ['pageStyle']);
   const list = { kind: 'list', of: { kind: 'shape', shape: items }, min: null, max: null } as const;
   return {
     name,
     purpose: 'page',
     of,
     members: [
-      structural(structureNames(deriving).items, list, { kind: 'items' }, reason, 'returned'),
-      ...(valueOf(deriving, 'pageStyle') === 'none'
+      structural(structureNames(context).items, list, { kind: 'items' }, reason, 'returned'),
+      ...(valueOf(context, 'pageStyle') === 'none'
         ? []
-        : [
-            structural(structureNames(deriving).page, { kind: 'page' }, { kind: 'page' }, reason, 'returned'),
-          ]),
-      ...linksMembers(deriving),
+        : [structural(structureNames(context).page, { kind: 'page' }, { kind: 'page' }, reason, 'returned')]),
+      ...linksMembers(context),
     ],
     reasons: [reason],
   };

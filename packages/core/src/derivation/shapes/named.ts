@@ -1,6 +1,6 @@
 import type { Entity } from '../../model/index.js';
-import type { Deriving } from '../context.js';
-import { standingsOf } from '../place/index.js';
+import type { DerivationContext } from '../context.js';
+import { reachabilityOf } from '../place/index.js';
 
 export const shapeName = (
   of: string,
@@ -8,5 +8,5 @@ export const shapeName = (
 ): string => (purpose === 'item' ? of : `${of}.${purpose}`);
 
 /** Whether records of the entity have an address of their own, and so links. */
-export const hasPath = (deriving: Deriving, entity: Entity): boolean =>
-  standingsOf(deriving).of.get(entity.name) === 'exposed';
+export const hasPath = (context: DerivationContext, entity: Entity): boolean =>
+  reachabilityOf(context).of.get(entity.name) === 'exposed';

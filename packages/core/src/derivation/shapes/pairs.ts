@@ -1,10 +1,10 @@
 import type { Member, Shape } from '../../contract/index.js';
 import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
+import { because, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { expansionsOf } from './expansions.js';
 import { linksMembers, memberType, pageOf, shownMember } from './members.js';
-import type { Trait } from './traits.js';
+import type { MemberTraits } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
 export type PairSide = 'near' | 'far';
@@ -21,19 +21,19 @@ export const pairShapeName = (
 
 /** What a listed pair shows, a page of them, and the patch of what it carries; none where it carries nothing. */
 export function pairShapes(
-  deriving: Deriving,
+  context: DerivationContext,
   pairs: PairsWith,
-  traits: ReadonlyMap<string, readonly Trait[]>,
+  traits: ReadonlyMap<string, readonly MemberTraits[]>,
   side: PairSide,
 ): readonly Shape[] {
-  const value = deriving.index.values.get(pairs.carrying ?? '');
+  const value = context.index.values.get(pairs.carrying ?? '');
   if (value === undefined) return [];
   const why = because('member.carried', pairs, value);
   const shown = side === 'near' ? pairs.to : pairs.from;
   const all = traits.get(shown) ?? [];
-  const name = memberName(deriving, carriedName(value.name));
+  const name = memberName(context, carriedName(value.name));
   if (all.some((trait) => trait.name === name && trait.exposed.out === 'yes'))
-    reportTaken(deriving, pairs, shown, name);
+    reportTaken(context, pairs, shown, name);
   const showing = (purpose: 'item' | 'member'): Shape => ({
     name: pairShapeName(pairs, purpose, side),
     purpose,
@@ -42,24 +42,24 @@ export function pairShapes(
       ...all
         .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
         .filter((trait) => trait.name !== name)
-        .map((trait) => shownMember(deriving, trait)),
-      ...expansionsOf(deriving, shown).filter(
+        .map((trait) => shownMember(context, trait)),
+      ...expansionsOf(context, shown).filter(
         (one) => !all.some((trait) => trait.name === one.name) && one.name !== name,
       ),
       carriedMember(name, pairs, value),
-      ...linksMembers(deriving),
+      ...linksMembers(context),
     ],
     reasons: [why],
   });
   const item = showing('item');
   const isShortened = all.some(({ exposed }) => exposed.list !== exposed.out);
   const listed = isShortened ? [showing('member')] : [];
-  const page = pageOf(deriving, pairShapeName(pairs, 'page', side), shown, (listed[0] ?? item).name);
-  return [item, ...listed, page, patchShape(deriving, pairs, value, side)];
+  const page = pageOf(context, pairShapeName(pairs, 'page', side), shown, (listed[0] ?? item).name);
+  return [item, ...listed, page, patchShape(context, pairs, value, side)];
 }
 
-function reportTaken(deriving: Deriving, pairs: PairsWith, shown: string, name: string): void {
-  deriving.findings.push({
+function reportTaken(context: DerivationContext, pairs: PairsWith, shown: string, name: string): void {
+  context.findings.push({
     id: 'member.collide',
     severity: 'error',
     message: `A listed ${shown} would have two members called ${name}; that of the pair takes the place of its own.`,
@@ -82,9 +82,14 @@ const carriedMember = (name: string, pairs: PairsWith, value: ValueDefinition): 
 });
 
 /** PATCH of what a pair carries: nothing is required, but what is required cannot be unset. */
-function patchShape(deriving: Deriving, pairs: PairsWith, value: ValueDefinition, side: PairSide): Shape {
+function patchShape(
+  context: DerivationContext,
+  pairs: PairsWith,
+  value: ValueDefinition,
+  side: PairSide,
+): Shape {
   const members = value.attributes.map((attribute): Member => ({
-    name: memberName(deriving, attribute.name),
+    name: memberName(context, attribute.name),
     mode: 'accepted',
     required: false,
     nullable: !attribute.required || attribute.defaultValue !== null,

@@ -3,7 +3,7 @@ import type { Member, MemberType, OwnField, Reason } from '../../contract/index.
 import type { ScalarType } from '../../model/index.js';
 
 /** One thing an entity's representations can carry, with what the model says of it. */
-export interface BareTrait {
+export interface AttributeTraits {
   readonly name: string;
   readonly type: MemberType;
   readonly source: OwnField;
@@ -25,7 +25,7 @@ export interface BareTrait {
 }
 
 /** The same with what goes in and what comes out. The shapes of one entity are different views of its traits. */
-export interface Trait extends BareTrait {
+export interface MemberTraits extends AttributeTraits {
   readonly exposed: Exposure;
 }
 

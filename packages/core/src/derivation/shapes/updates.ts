@@ -1,33 +1,41 @@
 import type { Member, MemberMode, Shape } from '../../contract/index.js';
 import type { Entity } from '../../model/index.js';
-import { because, type Deriving } from '../context.js';
+import { because, type DerivationContext } from '../context.js';
 import { expansionsOf } from './expansions.js';
 import { inlineMembers, shownReferences } from './inline.js';
 import { ignoredLinks, member } from './members.js';
 import { hasPath, shapeName } from './named.js';
-import type { Trait } from './traits.js';
+import type { MemberTraits } from './traits.js';
 
 /** PUT: a whole new value. What a client got from a read may be sent back. */
-export function replaceShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
-  return updateShape(deriving, entity, traits, 'replace', (trait, mode) => {
+export function replaceShape(
+  context: DerivationContext,
+  entity: Entity,
+  traits: readonly MemberTraits[],
+): Shape {
+  return updateShape(context, entity, traits, 'replace', (trait, mode) => {
     const required = mode === 'accepted' && trait.exposed.replace === 'must';
     return member(trait, mode, required, !required && (mode === 'accepted' || !trait.required));
   });
 }
 
 /** PATCH as a merge patch (RFC 7396): absent keeps, null unsets. */
-export function changeShape(deriving: Deriving, entity: Entity, traits: readonly Trait[]): Shape {
-  return updateShape(deriving, entity, traits, 'change', (trait, mode) =>
+export function changeShape(
+  context: DerivationContext,
+  entity: Entity,
+  traits: readonly MemberTraits[],
+): Shape {
+  return updateShape(context, entity, traits, 'change', (trait, mode) =>
     member(trait, mode, false, !trait.required || trait.supplied),
   );
 }
 
 function updateShape(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
-  traits: readonly Trait[],
+  traits: readonly MemberTraits[],
   verb: 'replace' | 'change',
-  asMember: (trait: Trait, mode: MemberMode) => Member,
+  asMember: (trait: MemberTraits, mode: MemberMode) => Member,
 ): Shape {
   const members = traits
     .filter((trait) => isWritable(trait, verb))
@@ -38,9 +46,9 @@ function updateShape(
     of: entity.name,
     members: [
       ...members,
-      ...inlineMembers(deriving, entity.name, verb),
-      ...ignoredExpansions(deriving, entity, traits, members),
-      ...(hasPath(deriving, entity) ? ignoredLinks(deriving) : []),
+      ...inlineMembers(context, entity.name, verb),
+      ...ignoredExpansions(context, entity, traits, members),
+      ...(hasPath(context, entity) ? ignoredLinks(context) : []),
     ],
     reasons: [because(`operation.${verb}`, entity)],
   };
@@ -48,22 +56,22 @@ function updateShape(
 
 /** Related records that were read inside may be sent back; they are changed at their own address. */
 function ignoredExpansions(
-  deriving: Deriving,
+  context: DerivationContext,
   entity: Entity,
-  traits: readonly Trait[],
+  traits: readonly MemberTraits[],
   members: readonly Member[],
 ): readonly Member[] {
   const names = new Set(members.map(({ name }) => name));
-  return [...shownReferences(deriving, entity.name, traits), ...expansionsOf(deriving, entity.name)]
+  return [...shownReferences(context, entity.name, traits), ...expansionsOf(context, entity.name)]
     .filter(({ name }) => !names.has(name))
     .map((expanded): Member => ({ ...expanded, mode: 'ignored' }));
 }
 
 /** What is returned may be sent back, also where it is not accepted. */
-const isWritable = ({ exposed }: Trait, verb: 'replace' | 'change'): boolean =>
+const isWritable = ({ exposed }: MemberTraits, verb: 'replace' | 'change'): boolean =>
   exposed.out === 'yes' || exposed[verb] !== 'no';
 
-function writeMode(trait: Trait, verb: 'replace' | 'change'): MemberMode {
+function writeMode(trait: MemberTraits, verb: 'replace' | 'change'): MemberMode {
   if (trait.transitions.length > 0) return 'moved';
   if (trait.exposed[verb] !== 'no') return 'accepted';
   return trait.touched ? 'ignored' : 'must-equal';

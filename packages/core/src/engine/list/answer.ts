@@ -3,17 +3,17 @@ import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
 import { pairedWith, representPaired } from '../pairing.js';
 import { listedTexts, type ListedTexts } from '../recordText.js';
-import { canonicalPath, pathOf, representListed, templateOf } from '../represent.js';
-import { indexOf, storageNamed, type Serving } from '../service.js';
+import { canonicalPath, pathTo, representListed, templateOf } from '../represent.js';
+import { indexOf, storageNamed, type RequestContext } from '../service.js';
 import type { QueryEntry } from '../target.js';
 import { cursorScope, writeCursor, type Cursor } from './cursor.js';
 import { filtered, type Filter } from './filter.js';
-import { indexed } from './ordered.js';
-import { sliceOf, type Slice } from './page.js';
+import { indexed } from './indexScan.js';
+import { pageRangeOf, type PageRange } from './pagination.js';
 import type { ListQuery } from './query.js';
 import { isFound } from './search.js';
 import { decidingKeys, ranked, type Position, type SortBy } from './sort.js';
-import { Span } from './span.js';
+import { IndexRange } from './indexRange.js';
 
 /** One page of a list with its links, and how many records there are. */
 export interface ListAnswer {
@@ -28,7 +28,7 @@ export interface ListAnswer {
 type Parameter = Pick<QueryEntry, 'name' | 'value'>;
 
 export function answerList(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   resource: Resource,
   above: Row | null,
@@ -37,9 +37,9 @@ export function answerList(
 ): ListAnswer {
   const keys = decidingKeys(service, resource, query.sort);
   const all = spanOf(service, view, resource, above, query, keys);
-  const slice = sliceOf(keys, all, query.page);
+  const slice = pageRangeOf(keys, all, query.page);
   const { names } = service.contract;
-  const path = pathOf(service, view, resource, above) ?? '';
+  const path = pathTo(service, view, resource, above) ?? '';
   const neighbours = neighboursOf(service, path, query, slice, all.length);
   const body = bareObject();
   const rows = slice.shown;
@@ -52,7 +52,7 @@ export function answerList(
 }
 
 function represented(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   resource: Resource,
   above: Row | null,
@@ -68,16 +68,16 @@ function represented(
 
 /** The records for which every filter holds, and the search, in order. */
 function spanOf(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   resource: Resource,
   above: Row | null,
   query: ListQuery,
   keys: readonly SortBy[],
-): Span {
+): IndexRange {
   if (!(view instanceof Dataset) || resource.via !== null || resource.kind === 'pairing') {
     const rows = narrowed(service, view, candidates(service, view, resource, above), query, query.filters);
-    return new Span(ranked(service, view, keys, rows));
+    return new IndexRange(ranked(service, view, keys, rows));
   }
   const storage = storageNamed(service, resource.entity);
   const { span, left } = indexed(service, view, storage, query, keys);
@@ -87,7 +87,7 @@ function spanOf(
 }
 
 function narrowed(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   rows: Iterable<Row>,
   { search }: ListQuery,
@@ -98,7 +98,7 @@ function narrowed(
 }
 
 function pageObject(
-  { contract }: Serving,
+  { contract }: RequestContext,
   { page: wanted }: ListQuery,
   neighbours: Neighbours,
   total: number,
@@ -125,7 +125,7 @@ function pageObject(
 }
 
 function candidates(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   resource: Resource,
   above: Row | null,
@@ -142,10 +142,10 @@ type Neighbours = Readonly<Record<'first' | 'prev' | 'next' | 'last', string | n
 const NO_NEIGHBOURS: Neighbours = { first: null, prev: null, next: null, last: null };
 
 function neighboursOf(
-  service: Serving,
+  service: RequestContext,
   path: string,
   query: ListQuery,
-  { before, behind }: Slice,
+  { before, behind }: PageRange,
   total: number,
 ): Neighbours {
   const { page } = query;
@@ -194,7 +194,7 @@ interface Listed {
   readonly neighbours: Neighbours;
 }
 
-function listLinks(service: Serving, view: RecordView, listed: Listed): Json {
+function listLinks(service: RequestContext, view: RecordView, listed: Listed): Json {
   const links = bareObject();
   for (const link of listed.resource.links) {
     const found = listLink(service, view, link, listed);
@@ -203,7 +203,7 @@ function listLinks(service: Serving, view: RecordView, listed: Listed): Json {
   return links;
 }
 
-function listLink(service: Serving, view: RecordView, { target }: Link, listed: Listed): Json {
+function listLink(service: RequestContext, view: RecordView, { target }: Link, listed: Listed): Json {
   const { resource, above, path, entries, neighbours } = listed;
   switch (target.kind) {
     case 'self':
@@ -214,7 +214,7 @@ function listLink(service: Serving, view: RecordView, { target }: Link, listed: 
     }
     case 'resource': {
       const other = indexOf(service).resources.get(target.resource);
-      const href = other === undefined ? null : pathOf(service, view, other, above);
+      const href = other === undefined ? null : pathTo(service, view, other, above);
       return href === null ? null : { href };
     }
     case 'template': {
@@ -240,7 +240,7 @@ function listLink(service: Serving, view: RecordView, { target }: Link, listed: 
 const MOST_ITEM_LINKS = 8_192;
 
 /** A link to each record, as far as a head holds them; in HAL records carry their own. */
-function itemLinks(service: Serving, view: RecordView, rows: readonly Row[]): Json {
+function itemLinks(service: RequestContext, view: RecordView, rows: readonly Row[]): Json {
   if (service.mediaType !== 'application/json') return null;
   const links: Json[] = [];
   let room = MOST_ITEM_LINKS;
@@ -256,7 +256,7 @@ function itemLinks(service: Serving, view: RecordView, rows: readonly Row[]): Js
 
 /** The query of another page: the parameter that says which, and everything else as it was asked. */
 function atPage(
-  service: Serving,
+  service: RequestContext,
   resource: Resource,
   entries: readonly Parameter[],
   value: string,

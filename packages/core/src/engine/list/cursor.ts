@@ -1,7 +1,7 @@
 import { base64urlnopad, utf8 } from '@scure/base';
 import { bareObject, isJsonObject, readJson, type Json } from '../../model/index.js';
 import { contractDigest, signatureOf } from '../digest.js';
-import type { Serving } from '../service.js';
+import type { RequestContext } from '../service.js';
 import type { ListQuery } from './query.js';
 import type { Position } from './sort.js';
 
@@ -13,7 +13,7 @@ export interface Cursor {
 
 /** What a cursor holds for and nothing else: the list, its order, and what narrows it. */
 export function cursorScope(
-  { contract }: Serving,
+  { contract }: RequestContext,
   path: string,
   { sort, filters, search }: Pick<ListQuery, 'sort' | 'filters' | 'search'>,
 ): string {
@@ -21,13 +21,17 @@ export function cursorScope(
 }
 
 /** Writes a cursor: its position as JSON and the signature of that and its scope, each in base64url. */
-export function writeCursor({ secret }: Serving, scope: string, { direction, position }: Cursor): string {
+export function writeCursor(
+  { secret }: RequestContext,
+  scope: string,
+  { direction, position }: Cursor,
+): string {
   const content = JSON.stringify({ [direction]: [...position.values, position.rid] });
   return `${base64urlnopad.encode(utf8.decode(content))}.${signatureOf(secret, `${scope}\n${content}`)}`;
 }
 
 /** Reads a cursor; `null` where it was not written here for this scope. */
-export function readCursor({ secret }: Serving, scope: string, text: string): Cursor | null {
+export function readCursor({ secret }: RequestContext, scope: string, text: string): Cursor | null {
   const [encoded = '', signature, ...more] = text.split('.');
   const content = decoded(encoded);
   if (content === null || more.length > 0) return null;

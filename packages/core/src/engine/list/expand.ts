@@ -5,7 +5,7 @@ import {
   type QueryParameter,
   type Shape,
 } from '../../contract/index.js';
-import { once } from '../../model/index.js';
+import { memoize } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
 
 /** What is answered inside a record, by the name of the member; each with what is answered inside that. */
@@ -65,7 +65,7 @@ function grow(
 }
 
 const NO_MEMBERS: ReadonlyMap<string, Expanded> = new Map();
-const expandedOf = once(
+const expandedOf = memoize(
   ({ members }: Shape): ReadonlyMap<string, Expanded> =>
     new Map(
       members.flatMap(({ name, source }) => (source.kind === 'expanded' ? [[name, source] as const] : [])),

@@ -1,17 +1,17 @@
 import { indexContract, type Operation, type QueryParameter } from '../../contract/index.js';
-import { appendAll, once } from '../../model/index.js';
+import { appendAll, memoize } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
-import type { Serving } from '../service.js';
+import type { RequestContext } from '../service.js';
 import { readQuery, type QueryEntry } from '../target.js';
 import { cursorScope, readCursor, type Cursor } from './cursor.js';
 import { NOTHING_EXPANDED, readExpand, type ExpandTree } from './expand.js';
 import { fixedFilter, readFilter, type Filter } from './filter.js';
-import type { Wanted } from './page.js';
+import type { PageRequest } from './pagination.js';
 import { readSearch, type Search } from './search.js';
 import { readSort, type SortBy } from './sort.js';
 
 /** How much of each record is wanted. */
-export interface Showing {
+export interface Projection {
   /** Names of members; `null` for all of them. */
   readonly fields: ReadonlySet<string> | null;
   readonly expand: ExpandTree;
@@ -20,8 +20,8 @@ export interface Showing {
 }
 
 /** A query, typed and checked. */
-export interface ListQuery extends Showing {
-  readonly page: Wanted;
+export interface ListQuery extends Projection {
+  readonly page: PageRequest;
   readonly sort: readonly SortBy[];
   readonly filters: readonly Filter[];
   readonly search: Search | null;
@@ -35,36 +35,36 @@ type QueryResult =
 const BRACKETED = /^([^[\]]+)\[([^[\]]*)\]$/;
 
 /** A query that passed, and what it was read from. */
-export interface Asked {
+export interface ParsedQuery {
   readonly entries: readonly QueryEntry[];
   readonly query: ListQuery;
 }
 
-export type AskedResult =
-  | { readonly ok: true; readonly asked: Asked }
+export type ParsedQueryResult =
+  | { readonly ok: true; readonly asked: ParsedQuery }
   | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
 
 /** So many queries of an operation are remembered at once, of at most so many characters. */
 const MOST_REMEMBERED = 200;
 const LONGEST_REMEMBERED = 400;
 
-const remembered = new WeakMap<Operation, Map<string, AskedResult>>();
+const remembered = new WeakMap<Operation, Map<string, ParsedQueryResult>>();
 
 /** Reads the text of a query. Clients ask the same again and again, so that is read once. */
-export function readAsked(
-  service: Serving,
+export function parseQuery(
+  service: RequestContext,
   operation: Operation,
   /** Where the list is; cursors are bound to it. */
   path: () => string,
   text: string,
-): AskedResult {
+): ParsedQueryResult {
   let known = remembered.get(operation);
   const before = known?.get(text);
   if (before !== undefined) return before;
   const { entries, unreadable } = readQuery(text);
   const read = readListQuery(service, operation, path, entries, unreadable);
   if (!read.ok) return read;
-  const result: AskedResult = { ok: true, asked: { entries, query: read.query } };
+  const result: ParsedQueryResult = { ok: true, asked: { entries, query: read.query } };
   if (!isLasting(operation, read.query) || text.length > LONGEST_REMEMBERED) return result;
   if (known === undefined || known.size === MOST_REMEMBERED) {
     known = new Map();
@@ -83,7 +83,7 @@ const isLasting = ({ custom }: Operation, { page, expand }: ListQuery): boolean 
 
 /** Reads the query parameters of an operation at a path; every parameter that is wrong is reported. */
 function readListQuery(
-  service: Serving,
+  service: RequestContext,
   operation: Operation,
   path: () => string,
   entries: readonly QueryEntry[],
@@ -119,7 +119,7 @@ function readListQuery(
   return errors.length === 0 ? { ok: true, query } : { ok: false, errors };
 }
 
-const parametersOf = once(
+const parametersOf = memoize(
   ({ query }: Operation): ReadonlyMap<string, QueryParameter> =>
     new Map(query.map((parameter) => [parameter.name, parameter])),
 );
@@ -146,7 +146,7 @@ class Reading {
   private readonly filters: Filter[] = [];
 
   constructor(
-    private readonly service: Serving,
+    private readonly service: RequestContext,
     private readonly operation: Operation,
     private readonly path: () => string,
     private readonly errors: ProblemDetail[],
@@ -208,7 +208,7 @@ class Reading {
     return indexContract(this.service.contract).resources.get(this.operation.resource)?.entity ?? '';
   }
 
-  private wanted(): Wanted {
+  private wanted(): PageRequest {
     const { size } = this;
     const { custom } = this.operation;
     if (custom?.kind === 'query') return { kind: 'first', size: custom.limit };

@@ -1,8 +1,8 @@
 import type { OwnField, QueryParameter, Resource, SortKey } from '../../contract/index.js';
-import { compareScalars, once, type Json, type Row, type ScalarType } from '../../model/index.js';
+import { compareScalars, memoize, type Json, type Row, type ScalarType } from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
 import type { ProblemDetail } from '../message.js';
-import { storageNamed, type Serving } from '../service.js';
+import { storageNamed, type RequestContext } from '../service.js';
 import { fieldValue, isScalarValue } from './field.js';
 
 export interface SortBy {
@@ -24,7 +24,7 @@ export interface Ranked extends Position {
 
 type SortParameter = Extract<QueryParameter, { role: 'sort' }>;
 
-const keysOf = once(
+const keysOf = memoize(
   ({ keys }: SortParameter): ReadonlyMap<string, SortKey> => new Map(keys.map((key) => [key.name, key])),
 );
 
@@ -57,7 +57,7 @@ function suffixKey(part: string): Key {
 
 /** The keys that decide: those asked for, then the key of the record, which breaks ties. */
 export function decidingKeys(
-  service: Serving,
+  service: RequestContext,
   resource: Pick<Resource, 'entity'>,
   sort: readonly SortBy[],
 ): readonly SortBy[] {
@@ -72,7 +72,7 @@ export function decidingKeys(
 
 /** Orders by the keys, unset last ascending and first descending. */
 export function ranked(
-  service: Serving,
+  service: RequestContext,
   view: RecordView,
   keys: readonly SortBy[],
   rows: readonly Row[],

@@ -1,12 +1,12 @@
 import { typesOf } from './schemas.js';
-import { memberName } from '../build.js';
-import type { Definition, Definitions, Lead } from './definitions.js';
+import { asMemberName } from '../build.js';
+import type { Definition, Definitions, SchemaReference } from './definitions.js';
 
 const KEYS = ['id', 'uuid', 'key', 'code'];
 
 /** The property by which an object is told from others of its kind; `null` where it has none. */
 export function keyProperty({ name, properties, required }: Definition): string | null {
-  const own = memberName(name, 'thing');
+  const own = asMemberName(name, 'thing');
   const candidates = [...KEYS, `${own}Id`, `${own.toLowerCase()}_id`];
   const found = candidates.find((candidate) => {
     const types = typesOf(properties.get(candidate) ?? {});
@@ -17,7 +17,7 @@ export function keyProperty({ name, properties, required }: Definition): string 
 }
 
 /** What each object leads to. */
-type Leads = ReadonlyMap<Definition, readonly Lead[]>;
+type Leads = ReadonlyMap<Definition, readonly SchemaReference[]>;
 
 const leadsOf = (definitions: Definitions): Leads =>
   new Map(
@@ -25,7 +25,7 @@ const leadsOf = (definitions: Definitions): Leads =>
       .all()
       .map((definition) => [
         definition,
-        [...definition.properties.values()].flatMap((schema) => definitions.lead(schema) ?? []),
+        [...definition.properties.values()].flatMap((schema) => definitions.referenceIn(schema) ?? []),
       ]),
   );
 

@@ -1,5 +1,5 @@
 import { singular } from '../../model/index.js';
-import { blockName, memberName, Names } from '../build.js';
+import { blockName, asMemberName, Names } from '../build.js';
 import type { Report } from '../report.js';
 import {
   allowsNull,
@@ -24,7 +24,7 @@ export interface Definition {
 }
 
 /** What a property leads to. */
-export interface Lead {
+export interface SchemaReference {
   readonly definition: Definition;
   readonly many: boolean;
 }
@@ -58,7 +58,7 @@ export class Definitions {
   }
 
   /** The object a property leads to, whether it may be null, and whether to many; `null` for anything else. */
-  lead(schema: Schema): Lead | null {
+  referenceIn(schema: Schema): SchemaReference | null {
     const single = this.of(schema);
     if (single !== null) return { definition: single, many: false };
     const resolved = this.document.resolve(withoutNull(schema));
@@ -100,7 +100,7 @@ export class Definitions {
       if (resolved !== null) {
         this.parts.add(resolved);
         this.gather(resolved, properties, required, seen);
-      } else this.report.leave(this.document.linesOf(schema), JSON.stringify(part), OUTSIDE);
+      } else this.report.leave(this.document.linesOf(schema), JSON.stringify(part), UNRESOLVED);
     }
     for (const [name, property] of propertiesOf(schema)) properties.set(name, property);
     for (const name of requiredOf(schema)) required.add(name);
@@ -110,13 +110,13 @@ export class Definitions {
   private addInline(within: Definition, property: string, schema: Schema): void {
     const plain = withoutNull(schema);
     const inline = typesOf(plain).includes('array') ? withoutNull(asSchema(plain['items'])) : plain;
-    const short = blockName(singular(memberName(property, 'part')), 'Part');
+    const short = blockName(singular(asMemberName(property, 'part')), 'Part');
     const isTaken = [...this.bySchema.values()].some(({ name }) => name === short);
     this.add(inline, isTaken ? within.name + short : short, false);
   }
 }
 
-export const OUTSIDE = 'It points at nothing in this document.';
+export const UNRESOLVED = 'It points at nothing in this document.';
 
 /** The schemas under `$defs` (2020-12) and `definitions` (draft-07), wherever these stand. */
 function namedSchemas(root: Schema): readonly (readonly [string, Schema])[] {

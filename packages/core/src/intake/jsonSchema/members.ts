@@ -9,9 +9,9 @@ import {
   type Json,
   type Literal,
 } from '../../model/index.js';
-import { attributeNamed, memberName } from '../build.js';
+import { newAttribute, asMemberName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
-import { isNullable, OUTSIDE, withoutNull, type Definition, type Definitions } from './definitions.js';
+import { isNullable, UNRESOLVED, withoutNull, type Definition, type Definitions } from './definitions.js';
 import { keyProperty } from './classify.js';
 import { patternOf, scalarTypeOf } from './scalarTypes.js';
 import {
@@ -33,7 +33,7 @@ export interface SchemaReading {
 }
 
 /** The attribute of an entity or a value that a property is; `null` where it is none. */
-export function attributeOf(
+export function schemaAttribute(
   reading: SchemaReading,
   definition: Definition,
   property: string,
@@ -43,13 +43,13 @@ export function attributeOf(
   const lines = document.linesOf(schema);
   const resolved = document.resolve(withoutNull(schema));
   if (resolved === null) {
-    report.leave(lines, `${property}: ${textIn(withoutNull(schema), '$ref') ?? ''}`, OUTSIDE);
+    report.leave(lines, `${property}: ${textIn(withoutNull(schema), '$ref') ?? ''}`, UNRESOLVED);
     return null;
   }
   const type = typeOf(reading, schema, resolved);
   noteIgnored(reading, property, resolved);
   const isEntity = entities.has(definition);
-  const named = attributeNamed(definition.name, memberName(property, 'member'), type, {
+  const named = newAttribute(definition.name, asMemberName(property, 'member'), type, {
     description: textIn(schema, 'description') ?? textIn(schema, 'title'),
     required: definition.required.has(property) && !isNullable(schema),
     defaultValue: literalIn(type, schema['default'] ?? resolved['default']),
@@ -61,7 +61,7 @@ export function attributeOf(
 }
 
 function typeOf(reading: SchemaReading, schema: Schema, resolved: Schema): AttributeType {
-  const lead = reading.definitions.lead(schema);
+  const lead = reading.definitions.referenceIn(schema);
   if (lead !== null && !lead.many) return { kind: 'value', name: lead.definition.name };
   if (typesOf(resolved).includes('array')) {
     const items = asSchema(resolved['items']);

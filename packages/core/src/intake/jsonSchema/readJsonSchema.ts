@@ -1,10 +1,10 @@
 import { isJsonObject, readJson, type Declaration } from '../../model/index.js';
-import { entityNamed, Names, valueNamed } from '../build.js';
-import { Report, type Intake, type Progress } from '../report.js';
+import { newEntity, Names, newValue } from '../build.js';
+import { Report, type Intake, type IntakeProgress } from '../report.js';
 import { settle } from '../settle.js';
 import { findEntities, findParts, keyProperty } from './classify.js';
 import { Definitions, type Definition } from './definitions.js';
-import { attributeOf, type SchemaReading } from './members.js';
+import { schemaAttribute, type SchemaReading } from './members.js';
 import { joinEntities } from './relationships.js';
 import { SchemaDocument, textIn } from './schemas.js';
 
@@ -15,7 +15,11 @@ const DEPTH = 100;
  * Reads a JSON Schema (2020-12 or draft-07) as a model: objects with an identity of their own become entities,
  * others values; references and lists become relationships. Total: whatever cannot be read is in the report.
  */
-export function readJsonSchema(source: string, name: string, progress: Progress = () => undefined): Intake {
+export function readJsonSchema(
+  source: string,
+  name: string,
+  progress: IntakeProgress = () => undefined,
+): Intake {
   const report = new Report();
   const offsets = new WeakMap<object, number>();
   const read = readJson(source, { depth: DEPTH, rounded: true, offsets });
@@ -67,7 +71,7 @@ function block(
   const { document, entities, report } = reading;
   const attributes = [...definition.properties].flatMap(([property, schema]) => {
     if (taken?.has(property) === true) return [];
-    const attribute = attributeOf(reading, definition, property, schema);
+    const attribute = schemaAttribute(reading, definition, property, schema);
     if (attribute === null || names.take(definition.name, attribute.name)) return attribute ?? [];
     report.leave(
       document.linesOf(schema),
@@ -80,7 +84,7 @@ function block(
   const lines = document.linesOf(definition.schema);
   if (!entities.has(definition)) {
     report.understand(definition.name, lines, 'an object without a key, had by others');
-    return valueNamed(definition.name, attributes, description);
+    return newValue(definition.name, attributes, description);
   }
   const key = keyProperty(definition);
   report.understand(
@@ -88,5 +92,5 @@ function block(
     lines,
     key === null ? 'an object that stands alone' : `an object with a key, ${key}`,
   );
-  return entityNamed(definition.name, attributes, { description });
+  return newEntity(definition.name, attributes, { description });
 }

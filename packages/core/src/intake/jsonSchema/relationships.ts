@@ -1,5 +1,5 @@
 import { singular, withArticle, type Relationship } from '../../model/index.js';
-import { memberName, Names, ownsMany, pairsWith, refersTo } from '../build.js';
+import { asMemberName, Names, ownsMany, pairsWith, refersTo } from '../build.js';
 import { assumed, instead, type SourceLines } from '../report.js';
 import { isNullable, type Definition } from './definitions.js';
 import type { SchemaReading } from './members.js';
@@ -56,13 +56,13 @@ export function joinEntities(reading: SchemaReading): Joined {
 function edgeOf(reading: SchemaReading, from: Definition, property: string, schema: Schema): Edge | null {
   const lines = reading.document.linesOf(schema);
   const required = from.required.has(property) && !isNullable(schema);
-  const lead = reading.definitions.lead(schema);
+  const lead = reading.definitions.referenceIn(schema);
   if (lead !== null) {
     if (!reading.entities.has(lead.definition)) return null;
     return {
       from,
       to: lead.definition,
-      role: memberName(property, 'other'),
+      role: asMemberName(property, 'other'),
       many: lead.many,
       required,
       lines,
@@ -71,11 +71,11 @@ function edgeOf(reading: SchemaReading, from: Definition, property: string, sche
   const stem = /^(.+?)_?(?:id|uuid|code|key)$/i.exec(property)?.[1];
   if (stem === undefined) return null;
   const to = [...reading.entities].find(
-    ({ name }) => memberName(name, '') === memberName(stem, '') && name !== from.name,
+    ({ name }) => asMemberName(name, '') === asMemberName(stem, '') && name !== from.name,
   );
   return to === undefined
     ? null
-    : { from, to, role: memberName(stem, 'other'), many: false, required, lines };
+    : { from, to, role: asMemberName(stem, 'other'), many: false, required, lines };
 }
 
 function relationshipOf(
@@ -101,7 +101,7 @@ function relationshipOf(
     return pairs;
   }
   if (owned.has(edge.to) || inverse?.required === false) {
-    const role = back ?? memberName(from, 'owner');
+    const role = back ?? asMemberName(from, 'owner');
     const refers = refersTo({ from: to, to: from, role, back: edge.role }, inverse?.required === true);
     report.understand(refers.id, edge.lines, 'a list of what may stand alone');
     return refers;

@@ -1,4 +1,4 @@
-import { memberName } from '../build.js';
+import { asMemberName } from '../build.js';
 import type { Profile } from './profile.js';
 import type { SampleTable } from './tables.js';
 
@@ -13,7 +13,7 @@ const KEY_NAMES = ['id', '_id', 'uuid', 'key', 'code'];
 
 /** The column that tells the records of a table apart: always there, never twice, and named like a key. */
 export function keyOfTable(table: SampleTable, profiles: readonly Profile[]): TableKey | null {
-  const own = memberName(table.name, 'record');
+  const own = asMemberName(table.name, 'record');
   const wanted = new Set([...KEY_NAMES, `${own}Id`, `${own}Code`, `${own}Number`, `${own}Key`]);
   const fitting = profiles.filter(({ column, type, missing, present, distinct }) => {
     const isScalar = type.kind !== 'json' && type.kind !== 'list' && type.kind !== 'value';
@@ -55,7 +55,7 @@ export function referenceOf(
 ): { readonly role: string; readonly target: SampleTable } | null {
   if (present === 0) return null;
   const ending = /^(.+?)[_-]?(id|uuid|code|key|number|no)$/i.exec(column);
-  const role = memberName(ending?.[1] ?? column, 'other');
+  const role = asMemberName(ending?.[1] ?? column, 'other');
   const target =
     tableNamed(keys, (name) => name === role) ??
     tableNamed(keys, (name) => role.toLowerCase().endsWith(name.toLowerCase())) ??
@@ -68,7 +68,7 @@ export function referenceOf(
 type Keys = ReadonlyMap<SampleTable, TableKey | null>;
 
 const tableNamed = (keys: Keys, fits: (name: string) => boolean): SampleTable | undefined =>
-  [...keys.keys()].find(({ name }) => fits(memberName(name, 'x')));
+  [...keys.keys()].find(({ name }) => fits(asMemberName(name, 'x')));
 
 /** The one table among whose keys all values are. Small whole numbers are in every table, so they say nothing. */
 function onlyTableWith(keys: Keys, values: ReadonlySet<string>): SampleTable | undefined {

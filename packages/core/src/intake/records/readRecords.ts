@@ -7,8 +7,8 @@ import {
   type Declaration,
   type Relationship,
 } from '../../model/index.js';
-import { attributeNamed, entityNamed, memberName, Names, ownsMany, refersTo, valueNamed } from '../build.js';
-import { assumed, instead, Report, type Intake, type Progress, type SourceLines } from '../report.js';
+import { newAttribute, newEntity, asMemberName, Names, ownsMany, refersTo, newValue } from '../build.js';
+import { assumed, instead, Report, type Intake, type IntakeProgress, type SourceLines } from '../report.js';
 import { settle } from '../settle.js';
 import { keyOfTable, referenceOf, type TableKey } from './keys.js';
 import { profileOf, type Profile } from './profile.js';
@@ -19,7 +19,11 @@ import { Tables, type SampleTable } from './tables.js';
  * Reads sample records (a JSON array or object, lines of JSON, or comma-separated values) as a model: types,
  * keys, references and enumerations are inferred from the values, which are the evidence. Total.
  */
-export function readRecords(source: string, name: string, progress: Progress = () => undefined): Intake {
+export function readRecords(
+  source: string,
+  name: string,
+  progress: IntakeProgress = () => undefined,
+): Intake {
   const report = new Report();
   const tables = new Tables(report);
   for (const { kind, records } of readRecordSets(source, report))
@@ -67,7 +71,7 @@ class RecordModel {
     const { within } = table;
     if (within === null || this.isValue(table)) return;
     const lines = linesOf(table);
-    const role = this.names.free(within.table, memberName(within.property, 'part'));
+    const role = this.names.free(within.table, asMemberName(within.property, 'part'));
     const what = counts(table);
     if (!within.many) {
       const outer = this.tables.find(({ name }) => name === within.table);
@@ -104,14 +108,14 @@ class RecordModel {
       counts(table) + (isValue ? ' without a key inside others' : ''),
     );
     const all = [...attributes, ...values];
-    return isValue ? valueNamed(table.name, all) : entityNamed(table.name, all);
+    return isValue ? newValue(table.name, all) : newEntity(table.name, all);
   }
 
   private valueMembers(table: SampleTable): Attribute[] {
     return this.tables.flatMap((inner) => {
       if (inner.within?.table !== table.name || !this.isValue(inner)) return [];
-      const name = this.names.free(table.name, memberName(inner.within.property, 'part'));
-      const attribute = attributeNamed(
+      const name = this.names.free(table.name, asMemberName(inner.within.property, 'part'));
+      const attribute = newAttribute(
         table.name,
         name,
         { kind: 'value', name: inner.name },
@@ -127,7 +131,7 @@ class RecordModel {
   private plain(table: SampleTable, profile: Profile): Attribute[] {
     const name = table.columns.get(profile.column) ?? profile.column;
     if (!this.names.take(table.name, name)) return [];
-    const attribute = attributeNamed(table.name, name, profile.type, { required: profile.missing === 0 });
+    const attribute = newAttribute(table.name, name, profile.type, { required: profile.missing === 0 });
     this.report.understand(attribute.id, linesOf(table), profile.evidence);
     return [attribute];
   }
@@ -171,7 +175,7 @@ class RecordModel {
       `${profile.present} records, ${profile.distinct.size} different values.`,
       [assumed('yes'), instead('no, any value', { kind: 'change-attribute', attribute: id, change })],
     );
-    return [attributeNamed(table.name, name, type, { key: { generated, within: null }, generated })];
+    return [newAttribute(table.name, name, type, { key: { generated, within: null }, generated })];
   }
 
   private askAbout({ id, name, type }: Attribute, table: SampleTable, profile: Profile): void {

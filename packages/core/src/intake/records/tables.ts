@@ -1,5 +1,5 @@
 import { isJsonObject, singular, type Json } from '../../model/index.js';
-import { blockName, memberName, Names } from '../build.js';
+import { blockName, asMemberName, Names } from '../build.js';
 import type { Report, SourceLines } from '../report.js';
 
 /** A record as it was found, flat: nested records are tables of their own. */
@@ -48,7 +48,7 @@ export class Tables {
 
   /** Adds the records of a kind. */
   add(kind: string, records: readonly SampleRecord[]): void {
-    const name = this.names.free('', blockName(singular(memberName(kind, 'record')), 'Record'));
+    const name = this.names.free('', blockName(singular(asMemberName(kind, 'record')), 'Record'));
     this.fill(this.open(name, name, null), records);
   }
 
@@ -81,7 +81,7 @@ export class Tables {
     const path = `${table.name}.${property}`;
     const known = this.tables.get(path);
     if (known !== undefined) return known;
-    const short = blockName(singular(memberName(property, 'part')), 'Part');
+    const short = blockName(singular(asMemberName(property, 'part')), 'Part');
     const name = this.names.take('', short) ? short : this.names.free('', table.name + short);
     return this.open(path, name, { table: table.name, property, many });
   }
@@ -89,7 +89,7 @@ export class Tables {
   private hasColumn(table: OpenTable, property: string, lines: SourceLines): boolean {
     if (table.columns.has(property)) return true;
     if (table.columns.size >= MOST_COLUMNS) return false;
-    const name = memberName(property, 'column');
+    const name = asMemberName(property, 'column');
     if ([...table.columns.values()].includes(name)) {
       this.report.leave(lines, property, `${table.name} has something called ${name} already.`);
       return false;

@@ -1,13 +1,13 @@
 import { checkScalar, isSecretName, type Attribute, type AttributeType } from '../../model/index.js';
 import { printType } from '../../notation/index.js';
-import { attributeNamed, memberName, typeByName } from '../build.js';
+import { newAttribute, asMemberName, typeByName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
 import type { SqlColumn, SqlSchema, SqlTable } from './schema.js';
 
 const NUMBER = /^\d+$/;
 
 /** The attribute a column becomes; `null` where its type has no place in a model. */
-export function attributeOf(
+export function columnAttribute(
   schema: SqlSchema,
   table: SqlTable,
   column: SqlColumn,
@@ -19,7 +19,7 @@ export function attributeOf(
     report.leave(column.lines, `${column.name} ${column.type}`, 'A model has no type for it.');
     return null;
   }
-  const name = memberName(column.name, 'column');
+  const name = asMemberName(column.name, 'column');
   const listed: AttributeType = column.isArray ? { kind: 'list', min: null, max: null, of: single } : single;
   const type = withChecks(table, column, listed);
   const made = column.default?.kind === 'now' && type.kind === 'instant';
@@ -31,7 +31,7 @@ export function attributeOf(
       `${column.name} DEFAULT ${column.default.text}`,
       'Only literals and the time are defaults.',
     );
-  const attribute = attributeNamed(entity, name, type, {
+  const attribute = newAttribute(entity, name, type, {
     description: column.comment,
     required: column.notNull,
     unique: table.uniques.some((names) => names.length === 1 && same(names[0], column.name)),

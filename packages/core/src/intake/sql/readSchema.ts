@@ -1,4 +1,4 @@
-import type { Progress, Report } from '../report.js';
+import type { IntakeProgress, Report } from '../report.js';
 import { readColumn } from './readColumn.js';
 import { readCheck } from './readCheck.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
@@ -6,7 +6,7 @@ import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
 import { splitStatements, tokenizeSql, type SqlToken } from './tokens.js';
 
 /** Reads what DDL declares. Statements that declare nothing of a model are noted and left out. */
-export function readSqlSchema(source: string, report: Report, progress: Progress): SqlSchema {
+export function readSqlSchema(source: string, report: Report, progress: IntakeProgress): SqlSchema {
   const schema: SqlSchema = { tables: new Map(), enums: new Map() };
   const statements = splitStatements(tokenizeSql(source));
   statements.forEach((tokens, index) => {

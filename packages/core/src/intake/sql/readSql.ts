@@ -9,11 +9,11 @@ import {
   type Relationship,
   type UniqueRule,
 } from '../../model/index.js';
-import { counted, entityNamed, valueNamed } from '../build.js';
-import { assumed, instead, Report, type Intake, type Progress, type SourceLines } from '../report.js';
+import { counted, newEntity, newValue } from '../build.js';
+import { assumed, instead, Report, type Intake, type IntakeProgress, type SourceLines } from '../report.js';
 import { settle } from '../settle.js';
 import { entityNames, roleFrom } from './names.js';
-import { attributeOf, same } from './attributes.js';
+import { columnAttribute, same } from './attributes.js';
 import { isJoin, isReferredTo, ownColumns } from './joins.js';
 import { readSqlSchema, tableNamed } from './readSchema.js';
 import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
@@ -23,7 +23,7 @@ import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
  * relationships, join tables pairings, what is removed with its parent is owned by it. Total: whatever cannot
  * be read is in the report.
  */
-export function readSql(source: string, name: string, progress: Progress = () => undefined): Intake {
+export function readSql(source: string, name: string, progress: IntakeProgress = () => undefined): Intake {
   const report = new Report();
   const schema = readSqlSchema(source, report, (done) => progress(done * 0.6));
   if (schema.tables.size === 0) report.problem = 'No CREATE TABLE was found.';
@@ -79,7 +79,7 @@ class ModelBuilder {
   private attributes(table: SqlTable, owner: string): Attribute[] {
     const names = new Set<string>();
     return ownColumns(table).flatMap((column) => {
-      const attribute = attributeOf(this.schema, table, column, owner, this.report);
+      const attribute = columnAttribute(this.schema, table, column, owner, this.report);
       if (attribute === null) return [];
       if (names.has(attribute.name)) {
         this.report.leave(column.lines, column.name, `${owner} has an attribute ${attribute.name} already.`);
@@ -102,7 +102,7 @@ class ModelBuilder {
           'Only options and ranges of one column are read.',
         );
     const uniques = this.uniqueRules(table, name, attributes);
-    return entityNamed(name, attributes, { description: table.comment, uniques });
+    return newEntity(name, attributes, { description: table.comment, uniques });
   }
 
   /** A counted id is what an entity has anyway; any other single key is written. */
@@ -273,7 +273,7 @@ class ModelBuilder {
       }));
     if (attributes.length === 0) return [];
     this.report.understand(name, table.lines, 'columns of a pair of its own');
-    return [valueNamed(name, attributes, table.comment)];
+    return [newValue(name, attributes, table.comment)];
   }
 
   private pairing(table: SqlTable): Relationship[] {

@@ -49,7 +49,7 @@ export const CUSTOMS: Chapter = {
           ],
         }),
       ],
-      paths: [...TRIPS, '/trips/{tripId}/settle: act'],
+      paths: [...TRIPS, '/trips/{tripId}/settle: custom'],
       links: ['/trips/{tripId}: settle → /trips/{tripId}/settle'],
       members: ['Trip.settle.input: name!'],
     },
@@ -66,7 +66,7 @@ export const CUSTOMS: Chapter = {
       paths: [
         '/routes: list create',
         '/routes/{routeId}: read replace change remove',
-        '/routes/{routeId}/plan: act',
+        '/routes/{routeId}/plan: custom',
         '/routes/{routeId}/sailings: list create',
         '/routes/{routeId}/sailings/{sailingId}: read replace change remove',
       ],

@@ -1,0 +1,154 @@
+import type { MigrationStep } from '@isomeros/core/migration';
+import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
+import type { ServedRelease } from '../designs/releases.service.js';
+import type { DatasetRow, MockRow } from '../database/tables.js';
+import type { Derivation } from '../compute/program.js';
+import { ApiProblem } from '../http/problem.js';
+import { FIRST_MOCK_PORT } from '../config.js';
+import type { DurableDataset } from './durableDataset.js';
+import type { Endpoint } from './endpoint.js';
+import type { Journal } from './journal.js';
+import { isPortTaken, serviceOf, type ModelColumns } from './createDataset.js';
+import type { RecordStore } from './recordStore.js';
+import { servedPorts, servedText, type Served } from './served.js';
+import type { FaultInjector } from './faults.js';
+import type { MockView } from './views.js';
+
+/** A mock in memory. */
+export interface LoadedMock {
+  row: MockRow;
+  dataset: Pick<DatasetRow, 'seed' | 'seedPlan'> & ModelColumns;
+  readonly store: RecordStore;
+  readonly records: DurableDataset;
+  /** One for each arrangement, then one for each release, in their order. */
+  endpoints: readonly Endpoint[];
+  /** Releases that are served from the same records. */
+  releases: readonly ServedRelease[];
+  readonly journal: Journal;
+  readonly faultInjector: FaultInjector;
+  /** What stands against the newest model of the design; empty when it is served. */
+  waiting: readonly MigrationStep[];
+  /** What could not be made when it was seeded last since it is in memory. */
+  shortfalls: readonly Shortfall[];
+}
+
+const PORTS_TRIED = 200;
+
+/** What is wanted of its seed records. */
+export const seedPlanOf = ({ dataset }: LoadedMock): SeedPlan => JSON.parse(dataset.seedPlan) as SeedPlan;
+
+export const isRunning = ({ endpoints }: LoadedMock): boolean => endpoints.some(({ running }) => running);
+
+/** Stops every arrangement, and waits until nothing is pending. */
+export async function stopAll({ endpoints, records }: LoadedMock): Promise<void> {
+  await Promise.all(endpoints.map((endpoint) => endpoint.stop()));
+  await records.settled();
+}
+
+/** Every arrangement serves what it implies from now on. */
+export function serveContracts({ endpoints, row }: LoadedMock, derivations: readonly Derivation[]): void {
+  for (const [index, endpoint] of endpoints.entries()) {
+    const derivation = derivations[index];
+    if (derivation !== undefined) endpoint.service = serviceOf(derivation, row, servedText(endpoint.served));
+  }
+}
+
+/** All arrangements of a design complete its model alike, so that the first one stands for all. */
+export function firstOf(derivations: readonly Derivation[]): Derivation {
+  const [first] = derivations;
+  if (first === undefined) throw new Error('A mock serves at least one arrangement.');
+  return first;
+}
+
+/** Opens a port for each arrangement: the one it had, or, where that may be, the next free one. */
+export async function listenAll(
+  mock: LoadedMock,
+  taken: ReadonlySet<number>,
+  mayMove: boolean,
+): Promise<readonly number[]> {
+  const ports: number[] = [];
+  try {
+    for (const [index, endpoint] of mock.endpoints.entries()) {
+      const wanted = servedPorts(mock.row)[index] ?? 0;
+      // Only the first port was asked for by number.
+      ports.push(await listenOn(endpoint, wanted, ports, taken, mayMove || index > 0));
+    }
+  } catch (error) {
+    await stopAll(mock);
+    throw error;
+  }
+  return ports;
+}
+
+async function listenOn(
+  endpoint: Endpoint,
+  wanted: number,
+  own: readonly number[],
+  taken: ReadonlySet<number>,
+  mayMove: boolean,
+): Promise<number> {
+  const first = wanted === 0 ? (own[0] ?? FIRST_MOCK_PORT) : wanted;
+  for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
+    if (mayMove && port !== wanted && (taken.has(port) || own.includes(port))) continue;
+    try {
+      await endpoint.start(port);
+      return port;
+    } catch (error) {
+      if (!isPortTaken(error)) throw error;
+      if (!mayMove)
+        throw new ApiProblem('conflict', `The port ${port} is in use; choose another or leave it out.`);
+    }
+  }
+  throw new ApiProblem('conflict', `No free port was found from ${first} on.`);
+}
+
+/** Where a mock that runs serves an arrangement or a release; `null` where it does not. */
+export function addressOf(
+  { row, endpoints }: LoadedMock,
+  kind: Served['kind'],
+  called: string,
+): string | null {
+  const index = endpoints.findIndex(
+    ({ served, running }) =>
+      running && served.kind === kind && (served.kind === 'release' ? served.label : served.name) === called,
+  );
+  return index === -1 ? null : urlOf(servedPorts(row)[index] ?? 0, endpoints[index]?.root ?? '');
+}
+
+const urlOf = (port: number, root: string): string => `http://127.0.0.1:${port}${root}`;
+
+const KEYS_SHOWN = 3;
+
+const obstacleText = ({ message, records, first }: MigrationStep): string => {
+  const more = records > KEYS_SHOWN ? `, and ${records - KEYS_SHOWN} more` : '';
+  return `${message.replace(/\.$/, '')}: ${first.slice(0, KEYS_SHOWN).join('; ')}${more}.`;
+};
+
+export function viewOf(mock: LoadedMock): MockView {
+  const { row, dataset, endpoints, records, journal, faultInjector, waiting, shortfalls } = mock;
+  const ports = servedPorts(row);
+  const urls = endpoints.map(({ served, root }, index) => [served, urlOf(ports[index] ?? 0, root)] as const);
+  const names = urls.flatMap(([served, url]) =>
+    served.kind === 'arrangement' ? [[served.name, url] as const] : [],
+  );
+  const labels = urls.flatMap(([served, url]) =>
+    served.kind === 'release' ? [[served.label, url] as const] : [],
+  );
+  return {
+    id: row.id,
+    design: row.designId,
+    arrangements: names.map(([name]) => name),
+    baseUrls: Object.fromEntries(names),
+    releases: labels.map(([label]) => label),
+    releaseUrls: Object.fromEntries(labels),
+    port: ports[0] ?? 0,
+    running: isRunning(mock),
+    seed: dataset.seed,
+    records: records.dataset.size,
+    exchanges: journal.count,
+    servesRevision: dataset.modelRevision,
+    faults: faultInjector.faults.items.length,
+    obstacles: waiting.map(obstacleText),
+    shortfalls,
+  };
+}

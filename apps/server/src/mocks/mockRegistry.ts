@@ -1,0 +1,278 @@
+import { randomUUID } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
+import { InjectDataSource } from '@nestjs/typeorm';
+import { Dataset, IdempotentResponses, type Counters } from '@isomeros/core/engine';
+import type { Progress, Row } from '@isomeros/core/model';
+import type { SeedPlan } from '@isomeros/core/seeding';
+import { Subject } from 'rxjs';
+import type { DataSource } from 'typeorm';
+import { MockRow, type DatasetRow } from '../database/tables.js';
+import { ReleasesService, type ReleaseEnd, type ServedRelease } from '../designs/releases.service.js';
+import { DesignsService, type ValidModel } from '../designs/designs.service.js';
+import type { MockLimits } from '../config.js';
+import { ApiProblem } from '../http/problem.js';
+import { SETTINGS, type ServerSettings } from '../settings.js';
+import { DurableDataset } from './durableDataset.js';
+import { Endpoint, type EndpointContext } from './endpoint.js';
+import type { NewestModel } from './replaceRecords.js';
+import { addressOf, firstOf, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
+import { KeyedQueue } from './keyedQueue.js';
+import { Journal, summaryOf, type KeptExchange } from './journal.js';
+import { modelColumns, serviceOf, storedModel } from './createDataset.js';
+import { RecordStore, type Stored } from './recordStore.js';
+import { allDerivations, deprecationOf, splitRows } from './releaseEndpoints.js';
+import { servedBy, servedLabels, servedNames, servedPorts, servedText } from './served.js';
+import { FaultInjector, NO_FAULTS, type Faults } from './faults.js';
+import type { MockEvent } from './views.js';
+
+const PROGRESS_EVERY_MS = 250;
+
+/** What a new dataset begins with. */
+export interface FirstRecords {
+  readonly seed: number;
+  readonly plan: SeedPlan;
+  readonly model: ValidModel;
+  readonly rows: readonly Row[];
+  readonly counters: Counters;
+}
+
+/** The mocks in memory: read, made, listening, and parting from releases they cannot share records with. */
+@Injectable()
+export class MockRegistry {
+  private readonly holder = randomUUID();
+  private readonly loaded = new Map<string, LoadedMock>();
+  /** What puts other records or another model in place is done one after the other, for each design. */
+  readonly queue = new KeyedQueue();
+  readonly events = new Subject<MockEvent>();
+
+  constructor(
+    @InjectDataSource() private readonly database: DataSource,
+    private readonly designs: DesignsService,
+    private readonly releases: ReleasesService,
+    @Inject(SETTINGS) private readonly settings: ServerSettings,
+  ) {}
+
+  get limits(): MockLimits {
+    return this.settings.limits;
+  }
+
+  all(): readonly LoadedMock[] {
+    return [...this.loaded.values()];
+  }
+
+  ofDesign(design: string): readonly LoadedMock[] {
+    return this.all().filter(({ row }) => row.designId === design);
+  }
+
+  find(id: string): LoadedMock {
+    const mock = this.loaded.get(id);
+    if (mock === undefined) throw new ApiProblem('not-found', `There is no mock ${id}.`);
+    return mock;
+  }
+
+  /** The newest sound model of a mock's design, with what it implies under what the mock serves. */
+  async newestFor({ row }: LoadedMock): Promise<NewestModel> {
+    const model = await this.designs.validModel(row.designId);
+    return { ...model, derivations: await this.designs.derivations(model, servedNames(row)) };
+  }
+
+  announce(mock: LoadedMock): void {
+    this.events.next({ kind: 'mock', mock: mock.row.id, state: viewOf(mock) });
+  }
+
+  /** Tells whoever looks on how far a large write is, now and then. */
+  progressOf(mock: LoadedMock): (progress: Progress) => void {
+    let told = performance.now();
+    return (progress) => {
+      if (performance.now() - told < PROGRESS_EVERY_MS) return;
+      told = performance.now();
+      this.events.next({ kind: 'progress', mock: mock.row.id, progress });
+    };
+  }
+
+  /** Stops serving a mock, and forgets it until it is read again. */
+  async unload(mock: LoadedMock): Promise<void> {
+    this.loaded.delete(mock.row.id);
+    await stopAll(mock);
+    this.events.next({ kind: 'removed', mock: mock.row.id });
+  }
+
+  /** Writes a new mock with its records, which are in memory already. */
+  async begin(row: MockRow, { seed, plan, model, rows, counters }: FirstRecords): Promise<LoadedMock> {
+    const store = this.storeOf(row.id);
+    const dataset = datasetOf({ seed, seedPlan: JSON.stringify(plan) }, model, counters);
+    await store.insertAll(row, dataset, rows);
+    return this.loadStored(row, store, { dataset, rows, answers: [] });
+  }
+
+  private storeOf(id: string): RecordStore {
+    return new RecordStore(this.database, id, this.holder);
+  }
+
+  /** Reads a mock into memory. */
+  async load(row: MockRow): Promise<LoadedMock> {
+    const store = this.storeOf(row.id);
+    return this.loadStored(row, store, await store.open());
+  }
+
+  private async loadStored(
+    row: MockRow,
+    store: RecordStore,
+    {
+      dataset,
+      rows,
+      answers,
+    }: Omit<Stored, 'dataset'> & {
+      readonly dataset: Omit<DatasetRow, 'id' | 'holder'>;
+    },
+  ): Promise<LoadedMock> {
+    const releases = await Promise.all(
+      servedLabels(row).map((label) => this.releases.served(row.designId, label)),
+    );
+    const derivations = allDerivations(
+      await this.designs.derivations(storedModel(dataset), servedNames(row)),
+      releases,
+    );
+    const { model } = firstOf(derivations);
+    const counters = JSON.parse(dataset.counters) as Counters;
+    const kept = new IdempotentResponses(answers);
+    const records = new DurableDataset(store, new Dataset(model, rows, counters, kept), dataset.sequence);
+    const mock: LoadedMock = {
+      ...this.heldParts(row),
+      row,
+      dataset,
+      store,
+      records,
+      endpoints: [],
+      releases,
+    };
+    const shared = this.sharedBy(mock);
+    mock.endpoints = servedBy(row).map((served, index) => {
+      const derivation = derivations[index] ?? firstOf(derivations);
+      const end = (): ReleaseEnd | null =>
+        served.kind === 'release' ? this.endOf(row.designId, served.label) : null;
+      return new Endpoint(served, serviceOf(derivation, row, servedText(served)), shared, () =>
+        deprecationOf(end(), (successor) => this.successorAt(row.designId, successor)),
+      );
+    });
+    this.loaded.set(row.id, mock);
+    return mock;
+  }
+
+  private heldParts(row: MockRow): Pick<LoadedMock, 'journal' | 'faultInjector' | 'waiting' | 'shortfalls'> {
+    const faultInjector = new FaultInjector({ ...NO_FAULTS, ...(JSON.parse(row.faults) as Partial<Faults>) });
+    return { journal: new Journal(this.limits.exchanges), faultInjector, waiting: [], shortfalls: [] };
+  }
+
+  private sharedBy(mock: LoadedMock): EndpointContext {
+    const { records, journal, faultInjector } = mock;
+    const onExchange = (exchange: KeptExchange): void => {
+      if (this.events.observed)
+        this.events.next({ kind: 'exchange', mock: mock.row.id, exchange: summaryOf(exchange) });
+    };
+    const { records: mostRecords } = this.limits;
+    return { records, journal, faultInjector, onExchange, partners: this.partnersOf(mock), mostRecords };
+  }
+
+  /** The releases that share the records of a mock, and how they get their own. */
+  partnersOf(mock: LoadedMock): EndpointContext['partners'] {
+    return {
+      releases: () => mock.releases,
+      split: (releases) => this.queue.run(mock.row.designId, () => this.split(mock, releases)),
+    };
+  }
+
+  private endOf(design: string, label: string): ReleaseEnd | null {
+    for (const { releases } of this.ofDesign(design))
+      for (const release of releases) if (release.label === label) return release.end;
+    return null;
+  }
+
+  private successorAt(design: string, successor: NonNullable<ReleaseEnd['successor']>): string | null {
+    const wanted = 'release' in successor ? successor.release : successor.arrangement;
+    const kind = 'release' in successor ? 'release' : 'arrangement';
+    for (const mock of this.ofDesign(design)) {
+      const address = addressOf(mock, kind, wanted);
+      if (address !== null) return address;
+    }
+    return null;
+  }
+
+  /** Follows what is said about the end of a release. */
+  mark(design: string, label: string, end: ReleaseEnd | null): void {
+    for (const mock of this.ofDesign(design))
+      mock.releases = mock.releases.map((release) =>
+        release.label === label ? { ...release, end } : release,
+      );
+  }
+
+  /**
+   * Gives releases the records there are now, each as a mock of its own; their ports go with them, and nobody who
+   * is connected is cut off. Writes wait meanwhile.
+   */
+  async split(mock: LoadedMock, wanted: readonly ServedRelease[]): Promise<void> {
+    for (const { label } of wanted) {
+      const release = mock.releases.find((known) => known.label === label);
+      if (release === undefined) continue;
+      const parted = await mock.records.exclusively(() => this.partOne(mock, release));
+      this.announce(mock);
+      this.announce(parted);
+    }
+  }
+
+  private async partOne(mock: LoadedMock, release: ServedRelease): Promise<LoadedMock> {
+    const { dataset: now } = mock.records;
+    const { left, apart } = splitRows(mock.row, [release.label], randomUUID());
+    const rows = [...now.everything()];
+    const answers = [...now.answers.all()];
+    const store = this.storeOf(apart.id);
+    const dataset = datasetOf(mock.dataset, release.model, now.counters);
+    await store.insertAll(apart, dataset, rows, answers, (manager) =>
+      manager.update(MockRow, { id: mock.row.id }, left),
+    );
+    const own = new Dataset(release.derivation.model, rows, now.counters, new IdempotentResponses(answers));
+    const endpoint = mock.endpoints.find(
+      ({ served }) => served.kind === 'release' && served.label === release.label,
+    );
+    const parted: LoadedMock = {
+      ...this.heldParts(apart),
+      row: apart,
+      dataset,
+      store,
+      records: new DurableDataset(store, own, dataset.sequence),
+      endpoints: endpoint === undefined ? [] : [endpoint],
+      releases: [release],
+    };
+    endpoint?.moveTo(this.sharedBy(parted));
+    mock.row = { ...mock.row, ...left };
+    mock.endpoints = mock.endpoints.filter((other) => other !== endpoint);
+    mock.releases = mock.releases.filter((other) => other !== release);
+    this.loaded.set(apart.id, parted);
+    return parted;
+  }
+
+  /** Opens the port that each arrangement and release had, or, where that may be, the next free one. */
+  async listen(mock: LoadedMock, mayMove: boolean): Promise<void> {
+    const others = this.all().filter((other) => other !== mock);
+    const taken = new Set(others.flatMap(({ row }) => servedPorts(row)));
+    const ports = await listenAll(mock, taken, mayMove);
+    await this.save(mock, { running: true, ports: JSON.stringify(ports) });
+  }
+
+  async save(mock: LoadedMock, changes: Partial<Pick<MockRow, 'running' | 'ports'>>): Promise<void> {
+    mock.row = { ...mock.row, ...changes };
+    await this.database.getRepository(MockRow).update({ id: mock.row.id }, changes);
+  }
+}
+
+const datasetOf = (
+  { seed, seedPlan }: Pick<DatasetRow, 'seed' | 'seedPlan'>,
+  model: ValidModel,
+  counters: Counters,
+): Omit<DatasetRow, 'id' | 'holder'> => ({
+  seed,
+  seedPlan,
+  ...modelColumns(model),
+  counters: JSON.stringify(counters),
+  sequence: 0,
+});

@@ -1,0 +1,57 @@
+import type { IntakeQuestion } from '@isomeros/core/intake';
+import { Button, Space } from 'antd';
+import type { ChosenAnswers } from './intakeMessages.js';
+
+interface Props {
+  readonly questions: readonly IntakeQuestion[];
+  readonly chosen: ChosenAnswers;
+  readonly onChoose: (question: number, option: number) => void;
+  readonly onLine: (line: number) => void;
+}
+
+/** What the source leaves open: an answer changes the lines above at once. */
+export function IntakeQuestions({ questions, chosen, onChoose, onLine }: Props): React.JSX.Element {
+  return (
+    <section className="panel" aria-label="Assumed">
+      <header className="panel-head">
+        <h2>Assumed</h2>
+        <span className="quiet">
+          {questions.length === 0
+            ? 'nothing'
+            : `${questions.length} ${questions.length === 1 ? 'question' : 'questions'}; an answer changes the lines above at once`}
+        </span>
+      </header>
+      <ol className="panel-body asked-list">
+        {questions.map(({ line, question, ground, options }, index) => (
+          <li key={index}>
+            <span className="asked-mark">{index + 1}</span>
+            <div className="asked">
+              <button type="button" className="plain-button strong" onClick={() => onLine(line)}>
+                {question}
+              </button>
+              <div className="quiet">
+                Line {line}. {ground}
+              </div>
+            </div>
+            <Space.Compact>
+              {options.map((option, at) => {
+                const taken = chosen[index] === undefined ? option.assumed : chosen[index] === at;
+                return (
+                  <Button
+                    key={option.label}
+                    className={taken ? 'assumed' : ''}
+                    aria-pressed={taken}
+                    onClick={() => onChoose(index, at)}
+                  >
+                    {option.label}
+                    {option.assumed && ', assumed'}
+                  </Button>
+                );
+              })}
+            </Space.Compact>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

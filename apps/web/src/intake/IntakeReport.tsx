@@ -1,0 +1,95 @@
+import { Button, Input } from 'antd';
+import { useMemo, useState } from 'react';
+import { IntakeQuestions } from './IntakeQuestions.js';
+import { LeftOutList } from './LeftOutList.js';
+import { reportRows } from './reportRows.js';
+import { SourcePane } from './SourcePane.js';
+import { SOURCES } from './sources.js';
+import { UnderstoodPane } from './UnderstoodPane.js';
+import type { Reading } from './useIntake.js';
+
+interface Props {
+  readonly reading: Extract<Reading, { kind: 'read' }>;
+  readonly name: string;
+  readonly problem: string | null;
+  readonly onName: (name: string) => void;
+  readonly onChoose: (question: number, option: number) => void;
+  readonly onKeep: () => void;
+  readonly onLeave: () => void;
+}
+
+/** Source and model side by side: each line of one with what it became, or why it became nothing. */
+export function IntakeReport(props: Props): React.JSX.Element {
+  const { reading, name, problem, onName, onChoose, onKeep, onLeave } = props;
+  const { source, read, chosen } = reading;
+  const { intake, figures } = read;
+  const rows = useMemo(() => reportRows(source.text, intake), [source, intake]);
+  const [line, setLine] = useState<number | null>(null);
+  const [statement, setStatement] = useState<string | null>(null);
+  const showSource = (from: number): void => setLine(from);
+  const values = intake.model.declarations.filter(({ kind }) => kind === 'value').length;
+  return (
+    <div className="intake-report">
+      <div className="intake-line">
+        <Figure name="Given">
+          <code>{source.name === '' ? 'pasted' : source.name}</code>, {SOURCES[source.kind].title}
+        </Figure>
+        <Figure name="Read">{rows.source.length} lines</Figure>
+        <Figure name="Understood">
+          <b>{figures?.entities ?? 0}</b> entities, <b>{values}</b> {values === 1 ? 'value' : 'values'},{' '}
+          <b>{figures?.relationships ?? 0}</b> relationships
+        </Figure>
+        <Figure name="Assumed">
+          <b>{intake.asked.length}</b>, asked below
+        </Figure>
+        <Figure name="Left out">
+          <b>{intake.leftOut.length}</b>, each with why
+        </Figure>
+        <span className="end">
+          {problem !== null && (
+            <span className="wrong" role="alert">
+              {problem}
+            </span>
+          )}
+          <Input
+            aria-label="Name of the design"
+            style={{ width: 176 }}
+            maxLength={120}
+            value={name}
+            onChange={({ target }) => onName(target.value)}
+          />
+          <Button type="primary" onClick={onKeep}>
+            Keep as a design
+          </Button>
+          <Button onClick={onLeave}>Discard</Button>
+        </span>
+      </div>
+      <SourcePane rows={rows.source} line={line} onLine={setLine} />
+      <UnderstoodPane
+        rows={rows.understood}
+        selected={statement}
+        onSelect={(row) => {
+          setStatement(row.key);
+          if (row.from !== null) showSource(row.from.line);
+        }}
+      />
+      <LeftOutList items={intake.leftOut} onLine={showSource} />
+      <IntakeQuestions questions={intake.asked} chosen={chosen} onChoose={onChoose} onLine={showSource} />
+    </div>
+  );
+}
+
+function Figure({
+  name,
+  children,
+}: {
+  readonly name: string;
+  readonly children: React.ReactNode;
+}): React.JSX.Element {
+  return (
+    <div className="figure">
+      <div className="quiet">{name}</div>
+      <div>{children}</div>
+    </div>
+  );
+}

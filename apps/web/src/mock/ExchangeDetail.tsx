@@ -1,0 +1,137 @@
+import type { RecordChange, RecordImage, StepName } from '@isomeros/core/engine';
+import type { Exchange } from '../app/api/types.js';
+
+const STEP_WORDS: Readonly<Record<StepName, string>> = {
+  target: 'Target',
+  match: 'Match',
+  authenticate: 'Who',
+  locate: 'Locate',
+  authorise: 'May they',
+  negotiate: 'Negotiate',
+  query: 'Query',
+  conditions: 'Conditions',
+  body: 'Body',
+  store: 'Store rules',
+  apply: 'Apply',
+  represent: 'Represent',
+  answer: 'Answer',
+};
+
+/** How one exchange was handled, step by step, and the records it touched. */
+export function ExchangeDetail({ exchange }: { readonly exchange: Exchange | null }): React.JSX.Element {
+  if (exchange === null) {
+    return (
+      <section className="panel" aria-label="What happened">
+        <header className="panel-head">
+          <h2>What happened</h2>
+        </header>
+        <p className="empty-note">
+          Choose an exchange to see which operation handled it, step by step, and what changed in the records.
+        </p>
+      </section>
+    );
+  }
+  return (
+    <section className="panel" aria-label="What happened">
+      <header className="panel-head">
+        <h2>What happened in {exchange.number}</h2>
+        <span>{exchange.operation ?? 'no operation'}</span>
+        <span className="end quiet">{exchange.milliseconds} ms</span>
+      </header>
+      <div className="panel-body">
+        <table className="trace">
+          <tbody>
+            {exchange.trace.map(({ step, outcome, text }, index) => (
+              <tr key={index} className={outcome}>
+                <td>{STEP_WORDS[step]}</td>
+                <td className={text.includes('\n') ? 'long mono' : ''}>{text}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <Candidates exchange={exchange} />
+        <header className="panel-head">
+          <h3>Records</h3>
+          <span className="quiet">{countText(exchange.records)}</span>
+        </header>
+        {exchange.records.map((change, index) => (
+          <RecordTable key={index} change={change} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** What else it might have been meant for: open where nothing matched, a click away where something did. */
+function Candidates({ exchange }: { readonly exchange: Exchange }): React.JSX.Element | null {
+  const { nearMisses, operation, number } = exchange;
+  if (nearMisses.length === 0) return null;
+  return (
+    <details key={number} className="candidates" open={operation === null}>
+      <summary>
+        {operation === null
+          ? 'The nearest that there are'
+          : `${nearMisses.length} ${nearMisses.length === 1 ? 'other' : 'others'} it was not for`}
+      </summary>
+      <ul>
+        {nearMisses.map((candidate) => (
+          <li key={candidate.operation}>
+            <code>{candidate.address}</code> <span className="quiet">{candidate.why}</span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function countText(records: readonly RecordChange[]): string {
+  if (records.length === 0) return 'none changed';
+  return records.length === 1 ? 'one changed' : `${records.length} changed`;
+}
+
+function RecordTable({ change }: { readonly change: RecordChange }): React.JSX.Element {
+  const { entity, key, effect, before, after } = change;
+  const names = [...new Set([...Object.keys(before ?? {}), ...Object.keys(after ?? {})])];
+  const changed = names.filter((name) => isChanged(change, name)).length;
+  return (
+    <>
+      <div className="record-title">
+        <span className="strong">
+          {entity} {text(key)}
+        </span>{' '}
+        {effect === 'changed' ? `${changed} of ${names.length} attributes changed` : effect}
+      </div>
+      <table className="records">
+        <thead>
+          <tr>
+            <th>attribute</th>
+            <th>before</th>
+            <th>after</th>
+          </tr>
+        </thead>
+        <tbody>
+          {names.map((name) => (
+            <tr key={name}>
+              <td className="name">{name}</td>
+              <td className={before === null ? 'quiet' : ''}>{cell(before, name)}</td>
+              <td className={isChanged(change, name) ? 'changed' : 'quiet'}>
+                {isChanged(change, name) || after === null ? cell(after, name) : 'same'}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const text = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
+
+function cell(image: RecordImage | null, name: string): string {
+  if (image === null) return 'not there';
+  const value = image[name] ?? null;
+  return value === null ? 'unset' : text(value);
+}
+
+const isChanged = ({ before, after }: RecordChange, name: string): boolean =>
+  after !== null && JSON.stringify(before?.[name] ?? null) !== JSON.stringify(after[name] ?? null);

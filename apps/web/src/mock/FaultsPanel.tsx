@@ -1,0 +1,128 @@
+import { printFaults, readFaults, type FaultTextProblem } from '@isomeros/core/engine';
+import { Button, Input, InputNumber, Popover } from 'antd';
+import { useState } from 'react';
+import { api, refusal } from '../app/api/client.js';
+import type { Mock } from '../app/api/types.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { LineProblems } from './LineProblems.js';
+import { mockChanged } from './mocksSlice.js';
+
+const EXAMPLE = 'all: 50..400 ms, 503 5%\ncreateBooking: around 300 ms by 80, cut 2%';
+const MOST_SEED = 4_294_967_295;
+
+/** What goes wrong on purpose, a line an operation. */
+export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Element {
+  const dispatch = useAppDispatch();
+  const outline = useAppSelector((state) => state.design.outline);
+  const [isOpen, setOpen] = useState(false);
+  const [text, setText] = useState('');
+  const [seed, setSeed] = useState(1);
+  const [problems, setProblems] = useState<readonly FaultTextProblem[]>([]);
+  const [refused, setRefused] = useState<string | null>(null);
+  const after = (work: Promise<void>): void => {
+    void work.catch((error: unknown) => {
+      setRefused(refusal(error));
+    });
+  };
+  const open = async (): Promise<void> => {
+    const told = await api.readFaults(mock.id);
+    setText(printFaults(told.items));
+    setSeed(told.seed);
+    setProblems([]);
+    setRefused(null);
+  };
+  const tell = async (lines: string): Promise<void> => {
+    const read = readFaults(lines, new Set(outline?.operations.map(({ id }) => id)));
+    setProblems(read.ok ? [] : read.problems);
+    setRefused(null);
+    if (!read.ok) return;
+    const told = await api.saveFaults(mock.id, { seed, items: read.items });
+    dispatch(mockChanged(await api.readMock(mock.id)));
+    setText(printFaults(told.items));
+    setOpen(false);
+  };
+  return (
+    <Popover
+      trigger="click"
+      placement="bottomRight"
+      arrow={false}
+      open={isOpen}
+      onOpenChange={(opens) => {
+        setOpen(opens);
+        if (opens) after(open());
+      }}
+      content={
+        <TroubleLines
+          text={text}
+          seed={seed}
+          problems={problems}
+          refused={refused}
+          isCalm={mock.faults === 0}
+          onText={setText}
+          onSeed={setSeed}
+          onTell={(lines) => after(tell(lines))}
+        />
+      }
+    >
+      <Button className={mock.faults > 0 ? 'troubled' : ''}>
+        {mock.faults > 0 ? `Trouble ${mock.faults}` : 'Trouble'}
+      </Button>
+    </Popover>
+  );
+}
+
+interface LinesProps {
+  readonly text: string;
+  readonly seed: number;
+  readonly problems: readonly FaultTextProblem[];
+  /** Why the server did not take it. */
+  readonly refused: string | null;
+  readonly isCalm: boolean;
+  readonly onText: (text: string) => void;
+  readonly onSeed: (seed: number) => void;
+  readonly onTell: (text: string) => void;
+}
+
+function TroubleLines(props: LinesProps): React.JSX.Element {
+  const { text, seed, problems, refused, isCalm, onText, onSeed, onTell } = props;
+  return (
+    <div className="troubles">
+      <p>
+        A line an operation, or <code>all</code>: what is held back, fails, is cut, or sent slowly.
+      </p>
+      <Input.TextArea
+        aria-label="What goes wrong"
+        className="mono"
+        spellCheck={false}
+        autoSize={{ minRows: 4, maxRows: 12 }}
+        placeholder={EXAMPLE}
+        value={text}
+        onChange={({ target }) => onText(target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && event.ctrlKey) onTell(text);
+        }}
+      />
+      <LineProblems problems={problems} refused={refused} />
+      <div className="acts">
+        <label>
+          Seed{' '}
+          <InputNumber<number>
+            aria-label="Seed of the run"
+            min={0}
+            max={MOST_SEED}
+            precision={0}
+            value={seed}
+            onChange={(value) => onSeed(value ?? 1)}
+          />
+        </label>
+        <span className="quiet">repeats the run</span>
+        <Button disabled={isCalm} onClick={() => onTell('')}>
+          Calm
+        </Button>
+        <Button type="primary" onClick={() => onTell(text)}>
+          Let it go wrong
+        </Button>
+      </div>
+    </div>
+  );
+}

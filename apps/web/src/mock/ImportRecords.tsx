@@ -1,0 +1,200 @@
+import type { Progress } from '@isomeros/core/model';
+import type { ImportMode } from '@isomeros/core/transfer';
+import { Button, Segmented, Select } from 'antd';
+import { useRef, useState, type DragEvent } from 'react';
+import { api, ApiError } from '../app/api/client.js';
+import type { Mock, ProblemBody, ImportResult } from '../app/api/types.js';
+import { FileInput } from '../app/parts/FileInput.js';
+import { useAppSelector } from '../app/store.js';
+
+interface Props {
+  readonly mock: Mock;
+  readonly kinds: readonly string[];
+  readonly onTaken: () => void;
+}
+
+type Outcome =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'working' }
+  | { readonly kind: 'taken'; readonly taken: ImportResult }
+  | { readonly kind: 'refused'; readonly problem: ProblemBody };
+
+/** Every kind of record at once, in one JSON document. */
+const ALL = '';
+
+const EXAMPLE = `{ "Harbour": [ { "code": "KSH", "name": "Kestrel Head" } ] }
+
+or, for one entity:
+
+code,name
+KSH,Kestrel Head`;
+
+const WAYS: readonly { readonly value: ImportMode; readonly label: string; readonly means: string }[] = [
+  { value: 'merge', label: 'Merge', means: 'Records with a known key change, others are added.' },
+  { value: 'replace', label: 'Replace', means: 'Whatever is not given goes.' },
+];
+
+/** Takes records in, from a file or from what is pasted. */
+export function ImportRecords({ mock, kinds, onTaken }: Props): React.JSX.Element {
+  const [of, setOf] = useState(ALL);
+  const [way, setWay] = useState<ImportMode>('merge');
+  const [text, setText] = useState('');
+  const [outcome, setOutcome] = useState<Outcome>({ kind: 'none' });
+  const file = useRef<HTMLInputElement>(null);
+  const open = async (chosen: File): Promise<void> => {
+    setText(await chosen.text());
+    setOutcome({ kind: 'none' });
+    const named = chosen.name.replace(/( \(\d+\))?\.(json|csv|tsv|txt)$/, '');
+    if (kinds.includes(named)) setOf(named);
+  };
+  const take = async (check: boolean): Promise<void> => {
+    setOutcome({ kind: 'working' });
+    const isCsv = of !== ALL && !/^\s*[[{]/.test(text);
+    try {
+      const taken = await api.importRecords(mock.id, of === ALL ? null : of, { text, isCsv, way, check });
+      setOutcome({ kind: 'taken', taken });
+      if (taken.done) onTaken();
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      setOutcome({ kind: 'refused', problem: error.problem });
+    }
+  };
+  const drop = (event: DragEvent): void => {
+    event.preventDefault();
+    const [dropped] = event.dataTransfer.files;
+    if (dropped !== undefined) void open(dropped);
+  };
+  const isEmpty = text.trim() === '' || outcome.kind === 'working';
+  return (
+    <div className="take-in">
+      <header className="panel-head">
+        <h3>Take in</h3>
+        <Select
+          aria-label="Of which entity"
+          value={of}
+          onChange={setOf}
+          style={{ width: 190 }}
+          options={[
+            { value: ALL, label: 'all, from one document' },
+            ...kinds.map((kind) => ({ value: kind, label: kind })),
+          ]}
+        />
+        <Segmented<ImportMode>
+          value={way}
+          onChange={setWay}
+          options={WAYS.map(({ value, label, means }) => ({ value, label, tooltip: means }))}
+        />
+        <span className="end">
+          <Button onClick={() => file.current?.click()}>Open a file</Button>
+        </span>
+      </header>
+      <FileInput
+        ref={file}
+        label="A file of records"
+        accept=".json,.csv,.tsv,.txt"
+        onFile={(chosen) => void open(chosen)}
+      />
+      <textarea
+        aria-label="Records as JSON or comma-separated values"
+        spellCheck={false}
+        placeholder={EXAMPLE}
+        value={text}
+        onChange={({ target }) => {
+          setText(target.value);
+          setOutcome({ kind: 'none' });
+        }}
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={drop}
+      />
+      <div className="acts">
+        <span className="quiet">{WAYS.find(({ value }) => value === way)?.means} All or none.</span>
+        <Button disabled={isEmpty} onClick={() => void take(true)}>
+          Check
+        </Button>
+        <Button type="primary" disabled={isEmpty} onClick={() => void take(false)}>
+          Take in
+        </Button>
+      </div>
+      {outcome.kind === 'working' ? <TakingProgress mock={mock} /> : <TakingReport outcome={outcome} />}
+    </div>
+  );
+}
+
+const IN_WORDS: Readonly<Record<Progress['doing'], string>> = {
+  reading: 'Reading',
+  finding: 'Finding records by their keys',
+  comparing: 'Comparing',
+  checking: 'Checking',
+  writing: 'Writing',
+};
+
+function TakingProgress({ mock }: Pick<Props, 'mock'>): React.JSX.Element {
+  const progress = useAppSelector((state) => state.mocks.progress[mock.id]);
+  return (
+    <div className="taking-report" role="status">
+      {progress === undefined ? 'Working.' : `${IN_WORDS[progress.doing]}: ${progress.count} records.`}
+    </div>
+  );
+}
+
+function TakingReport({
+  outcome,
+}: {
+  readonly outcome: Exclude<Outcome, { readonly kind: 'working' }>;
+}): React.JSX.Element | null {
+  switch (outcome.kind) {
+    case 'none':
+      return null;
+    case 'refused':
+      return (
+        <div className="taking-report" role="alert">
+          <p className="wrong">{outcome.problem.detail}</p>
+          <ul aria-label="What does not fit">
+            {(outcome.problem.errors ?? []).map(({ pointer, message }, index) => (
+              <li key={index}>
+                {pointer !== undefined && pointer !== '' && !message.startsWith('Line ') && (
+                  <span className="mono">{pointer} </span>
+                )}
+                {message}
+              </li>
+            ))}
+          </ul>
+        </div>
+      );
+    case 'taken':
+      return <TakenTable taken={outcome.taken} />;
+  }
+}
+
+function TakenTable({ taken: { done, types } }: { readonly taken: ImportResult }): React.JSX.Element {
+  const touched = types.filter(
+    ({ added, changed, removed, unchanged }) => added + changed + removed + unchanged > 0,
+  );
+  return (
+    <div className="taking-report" role="status">
+      <p>{done ? 'Taken in.' : 'It fits. Nothing was written yet.'}</p>
+      <table className="record-kinds">
+        <thead>
+          <tr>
+            <th>Entity or pairing</th>
+            <th className="number">Added</th>
+            <th className="number">Changed</th>
+            <th className="number">As before</th>
+            <th className="number">Removed</th>
+          </tr>
+        </thead>
+        <tbody>
+          {touched.map(({ type, added, changed, unchanged, removed }) => (
+            <tr key={type}>
+              <td>{type}</td>
+              <td className="number">{added}</td>
+              <td className="number">{changed}</td>
+              <td className="number">{unchanged}</td>
+              <td className="number">{removed}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

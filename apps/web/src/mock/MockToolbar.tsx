@@ -1,0 +1,100 @@
+import { Button, Popconfirm } from 'antd';
+import { useState } from 'react';
+import type { MockAction } from '../app/api/types.js';
+import { Credentials } from './Credentials.js';
+import { endpointText, type MockEndpoint } from './endpoints.js';
+import { MockEndpoints } from './MockEndpoints.js';
+import { Snapshots } from './Snapshots.js';
+import { FaultsPanel } from './FaultsPanel.js';
+
+interface Props {
+  readonly faces: readonly MockEndpoint[];
+  /** What is looked at. */
+  readonly face: MockEndpoint;
+  readonly onAct: (action: MockAction) => void;
+  /** Starts a mock of the arrangements. */
+  readonly onServe: () => void;
+  readonly showsRecords: boolean;
+  readonly onRecords: () => void;
+  readonly onRestore: (snapshot: string) => void;
+  readonly onRemove: () => void;
+}
+
+/** The mock's own line: where it is, what it serves, what can be done with it. */
+export function MockToolbar(props: Props): React.JSX.Element {
+  const { faces, face, onServe, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
+  const { mock, url: baseUrl } = face;
+  const [copied, setCopied] = useState(false);
+  const copy = (): void => {
+    void navigator.clipboard.writeText(baseUrl).then(() => {
+      setCopied(true);
+    });
+  };
+  return (
+    <div className="mock-line">
+      <div className="fact">
+        <span className="label">
+          Base URL{faces.length > 1 && ` of ${endpointText(face)}`}, {mock.running ? 'running' : 'stopped'}
+        </span>
+        <span>
+          <span className={mock.running ? 'base-url' : 'base-url quiet'} data-testid="base-url">
+            {baseUrl}
+          </span>
+          <button type="button" className="text-button" onClick={copy}>
+            {copied ? 'Copied' : 'Copy'}
+          </button>
+          <button
+            type="button"
+            className="text-button"
+            onClick={() => {
+              onAct(mock.running ? 'stop' : 'start');
+            }}
+          >
+            {mock.running ? 'Stop' : 'Start'}
+          </button>
+        </span>
+      </div>
+      <div className="fact">
+        <span className="label">Serves, revision {mock.servesRevision}</span>
+        <MockEndpoints faces={faces} shown={face} onServe={onServe} />
+      </div>
+      <div className="fact">
+        <span className="label">Records, seed {mock.seed}</span>
+        <span>
+          {mock.records}
+          <button type="button" className="text-button" aria-pressed={showsRecords} onClick={onRecords}>
+            {showsRecords ? 'Close' : 'Open'}
+          </button>
+        </span>
+      </div>
+      <Credentials />
+      <div className="acts">
+        <Button title="Take the latest write back" onClick={() => onAct('undo')}>
+          Undo
+        </Button>
+        <FaultsPanel mock={mock} />
+        <Snapshots mock={mock.id} onRestore={onRestore} />
+        <Popconfirm
+          title="Reset to the seed?"
+          description="All records are replaced by fresh ones."
+          okText="Reset"
+          cancelText="Keep"
+          onConfirm={() => {
+            onAct('reset');
+          }}
+        >
+          <Button>Reset</Button>
+        </Popconfirm>
+        <Popconfirm
+          title="Remove the mock?"
+          description="Its records go with it."
+          okText="Remove"
+          cancelText="Keep"
+          onConfirm={onRemove}
+        >
+          <Button>Remove</Button>
+        </Popconfirm>
+      </div>
+    </div>
+  );
+}

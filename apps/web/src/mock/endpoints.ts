@@ -1,0 +1,42 @@
+import type { Mock } from '../app/api/types.js';
+
+/** What stands behind one base URL: an arrangement, or a release, of one of the mocks of a design. */
+export interface MockEndpoint {
+  readonly mock: Mock;
+  readonly kind: 'arrangement' | 'release';
+  readonly name: string;
+  readonly url: string;
+}
+
+/** Everything that some mocks serve, arrangements first. */
+export function endpointsOf(mocks: readonly Mock[]): readonly MockEndpoint[] {
+  const faces = mocks.flatMap((mock): MockEndpoint[] => [
+    ...mock.arrangements.map((name): MockEndpoint => {
+      return { mock, kind: 'arrangement', name, url: mock.baseUrls[name] ?? '' };
+    }),
+    ...mock.releases.map((name): MockEndpoint => {
+      return { mock, kind: 'release', name, url: mock.releaseUrls[name] ?? '' };
+    }),
+  ]);
+  const place = ({ kind }: MockEndpoint): number => (kind === 'arrangement' ? 0 : 1);
+  return [...faces].sort((a, b) => place(a) - place(b));
+}
+
+export const endpointKey = ({ mock, kind, name }: MockEndpoint): string => `${mock.id} ${kind} ${name}`;
+
+export const endpointText = ({ kind, name }: MockEndpoint): string =>
+  kind === 'arrangement' ? name : `release ${name}`;
+
+/** The face that was chosen, else that of the arrangement that is looked at, else the first one. */
+export function shownEndpoint(
+  faces: readonly MockEndpoint[],
+  chosen: string | null,
+  arrangement: string,
+): MockEndpoint | null {
+  return (
+    faces.find((face) => endpointKey(face) === chosen) ??
+    faces.find(({ kind, name }) => kind === 'arrangement' && name === arrangement) ??
+    faces[0] ??
+    null
+  );
+}

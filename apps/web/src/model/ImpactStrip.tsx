@@ -1,0 +1,135 @@
+import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { WhyPanel } from '../app/parts/WhyPanel.js';
+import type { OutlineRow } from '../app/parts/outlineRows.js';
+import { useAppSelector } from '../app/store.js';
+import { derivationClient } from '../design/derivationClient.js';
+import type { Impact } from '../design/impact.js';
+import type { Outline } from '@isomeros/core/contract';
+import { QuestionsPanel } from './questions/QuestionsPanel.js';
+
+interface Props {
+  /** The path that is asked why. */
+  readonly row: OutlineRow | undefined;
+  /** The statement that is asked what it implies, by its identity. */
+  readonly statement: string | null;
+  readonly onStatement: (line: number) => void;
+}
+
+/** Under the two faces: what the selection implies or why it is there, and what nobody has said yet. */
+export const ImpactStrip = memo(function ImpliedStrip({
+  row,
+  statement,
+  onStatement,
+}: Props): React.JSX.Element {
+  const outline = useDeferredValue(useAppSelector((state) => state.design.outline));
+  return (
+    <div className="model-strip">
+      {row === undefined ? (
+        <Implies outline={outline} statement={statement} />
+      ) : (
+        <WhyPanel label="Why" row={row} root={outline?.root ?? ''} onStatement={onStatement} />
+      )}
+      <QuestionsPanel onStatement={onStatement} />
+    </div>
+  );
+});
+
+interface ImpliesProps {
+  readonly outline: Outline | null;
+  readonly statement: string | null;
+}
+
+/** What a statement implies, asked of the worker; `null` while nothing is selected or the answer is on its way. */
+function useImplied(outline: Outline | null, statement: string | null): Impact | null {
+  const [answer, setAnswer] = useState<{
+    readonly statement: string;
+    readonly implied: Impact | null;
+  } | null>(null);
+  useEffect(() => {
+    if (statement === null || outline === null) return;
+    let isWanted = true;
+    void derivationClient.implied(statement).then((implied) => {
+      if (isWanted) setAnswer({ statement, implied });
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [outline, statement]);
+  return answer !== null && answer.statement === statement ? answer.implied : null;
+}
+
+/** What the selected statement implies; with nothing selected, the top of the path tree. */
+function Implies({ outline, statement }: ImpliesProps): React.JSX.Element {
+  const implied = useImplied(outline, statement);
+  const tops = useMemo(() => (outline === null ? [] : topLevels(outline)), [outline]);
+  return (
+    <section className="panel" aria-label="What this implies">
+      <header className="panel-head">
+        <h2>What this implies</h2>
+        <span className="quiet">
+          {implied === null
+            ? `${outline?.resources.length ?? 0} paths, ${outline?.operations.length ?? 0} operations under ${outline?.root ?? ''}`
+            : `the selected statement: ${counted(implied.paths.length, 'path')}, ${counted(implied.members.length, 'member')}`}
+        </span>
+      </header>
+      <div className="panel-body">
+        {implied === null ? (
+          <ul className="tops">
+            {tops.map(({ path, below, paths, operations }) => (
+              <li key={path}>
+                <code className="strong">{path}</code>
+                <code className="quiet below">{below}</code>
+                <span className="quiet">
+                  {paths} {paths === 1 ? 'path' : 'paths'}
+                </span>
+                <span className="quiet">
+                  {operations} {operations === 1 ? 'operation' : 'operations'}
+                </span>
+              </li>
+            ))}
+          </ul>
+        ) : (
+          <div className="implied">
+            <code>{implied.paths.join('\n')}</code>
+            <code className="quiet">{implied.members.join('\n')}</code>
+          </div>
+        )}
+      </div>
+    </section>
+  );
+}
+
+const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
+
+interface Top {
+  readonly path: string;
+  readonly below: string;
+  readonly paths: number;
+  readonly operations: number;
+}
+
+/** The first segments of the paths, each with the words that follow below it. */
+function topLevels(outline: Outline): readonly Top[] {
+  const tops = new Map<string, { words: Set<string>; paths: number; operations: number }>();
+  const resourceTop = new Map<string, string>();
+  for (const { id, path } of outline.resources) {
+    const segments = path.split('/').slice(1);
+    const top = `/${segments[0] ?? ''}`;
+    resourceTop.set(id, top);
+    const known = tops.get(top) ?? { words: new Set<string>(), paths: 0, operations: 0 };
+    tops.set(top, known);
+    known.paths++;
+    const last = segments.at(-1);
+    if (segments.length > 2 && last?.startsWith('{') === false) known.words.add(last);
+  }
+  for (const { resource } of outline.operations) {
+    const known = tops.get(resourceTop.get(resource) ?? '');
+    if (known !== undefined) known.operations++;
+  }
+  return [...tops].map(([path, { words, paths, operations }]) => ({
+    path,
+    below: [...words].join(' '),
+    paths,
+    operations,
+  }));
+}

@@ -1,0 +1,11 @@
+import type { OpenApiBody } from './designs.js';
+
+/** What the interface says of itself. */
+export interface AboutRoutes {
+  /** This description */
+  'GET /api/openapi.json': { readonly answer: OpenApiBody };
+  /** Read what each type of problem means */
+  'GET /api/problems': {
+    readonly answer: Readonly<Record<string, { readonly status: number; readonly title: string }>>;
+  };
+}

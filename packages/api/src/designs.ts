@@ -1,0 +1,329 @@
+import type { ArrangementChoices, Choices, SettingLevel, SettingValue } from '@isomeros/core/arrangement';
+import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
+import type { Identities, PossibleRename } from '@isomeros/core/model';
+import type { Diagnostic } from '@isomeros/core/notation';
+import type { Items, PageQuery } from './route.js';
+
+/** What a design amounts to, in numbers. */
+export interface DesignFigures extends ContractFigures {
+  /** @TJS-type integer */
+  readonly entities: number;
+  /** @TJS-type integer */
+  readonly relationships: number;
+}
+
+/** A design as a list shows it. */
+export interface DesignSummary {
+  /** @format uuid */
+  readonly id: string;
+  readonly name: string;
+  /** @TJS-type integer */
+  readonly revision: number;
+  /** @format date-time */
+  readonly createdAt: string;
+  /** @format date-time */
+  readonly changedAt: string;
+  readonly arrangements: readonly { readonly name: string }[];
+  /** Whether the saved text has no errors; figures are those of the last valid one. */
+  readonly valid: boolean;
+  readonly figures: DesignFigures;
+  readonly fingerprint: readonly FingerprintColumn[];
+}
+
+/** A design with its model. */
+export interface Design extends DesignSummary {
+  readonly text: string;
+  /** The last saved text without errors: what contracts are derived from. */
+  readonly validText: string;
+  readonly identities: Identities;
+  readonly diagnostics: readonly Diagnostic[];
+  readonly choices: Choices;
+  /** What went and what came in its place: each may have been a rename. */
+  readonly possibleRenames: readonly PossibleRename[];
+}
+
+/** What a design can be made from. */
+export const SOURCE_FORMATS = ['notation', 'sql', 'json-schema', 'records', 'design'] as const;
+export type SourceFormat = (typeof SOURCE_FORMATS)[number];
+
+export interface NewDesign {
+  /**
+   * Takes the place of the name in the text.
+   * @minLength 1
+   * @maxLength 120
+   */
+  readonly name?: string;
+  readonly source: {
+    readonly format: SourceFormat;
+    readonly text: string;
+  };
+}
+
+export interface DesignName {
+  /**
+   * @minLength 1
+   * @maxLength 120
+   */
+  readonly name: string;
+}
+
+export interface ModelText {
+  /** The model in its notation, at most 1 MiB. */
+  readonly text: string;
+}
+
+/** What was decided besides the text. */
+export interface NewChoices extends Pick<Choices, 'settings' | 'answered'> {
+  /** What was decided about each arrangement. One, called main, where it is left out. */
+  readonly arrangements?: readonly ArrangementBody[];
+}
+
+/** What was decided about an arrangement; parts that are left out are empty. */
+export type ArrangementBody = Partial<Omit<ArrangementChoices, 'name'>> & Pick<ArrangementChoices, 'name'>;
+
+/** Whether one element became another one. */
+export interface Rename {
+  /** The address of what went. */
+  readonly from: string;
+  /** The address of what came. */
+  readonly to: string;
+  /** Whether one became the other. */
+  readonly renamed: boolean;
+}
+
+/** A sample that a design can begin with. */
+export interface Sample {
+  /** The name of its file, without ending. */
+  readonly id: string;
+  readonly name: string;
+  readonly description: string | null;
+  readonly text: string;
+  readonly figures: DesignFigures;
+  readonly fingerprint: readonly FingerprintColumn[];
+}
+
+/** What came about with a revision. */
+export type RevisionKind = 'begun' | 'text' | 'choices' | 'rename' | 'restored';
+
+export interface RevisionSummary {
+  /** @TJS-type integer */
+  readonly number: number;
+  /** @format date-time */
+  readonly at: string;
+  readonly what: RevisionKind;
+  /** Whether its text has no errors. */
+  readonly valid: boolean;
+  readonly lines: {
+    /** @TJS-type integer */
+    readonly added: number;
+    /** @TJS-type integer */
+    readonly removed: number;
+  };
+}
+
+/** One saved state of a design. */
+export interface Revision extends RevisionSummary {
+  readonly text: string;
+  readonly choices: Choices;
+}
+
+/** A setting with where its value comes from. */
+export interface ResolvedSettingView {
+  readonly name: string;
+  readonly title: string;
+  readonly value: SettingValue;
+  readonly level: SettingLevel;
+}
+
+/** What was decided about an arrangement, every setting with its value. */
+export interface Arrangement extends Omit<ArrangementChoices, 'settings'> {
+  readonly settings: readonly ResolvedSettingView[];
+}
+
+export interface ArrangementName {
+  /** @pattern ^[\p{L}\p{N}](?:[\p{L}\p{N} ._-]{0,58}[\p{L}\p{N}])?$ */
+  readonly name: string;
+}
+
+/** What can be done with designs. */
+export interface DesignRoutes {
+  /** List the samples */
+  'GET /api/samples': { readonly answer: Items<Sample> };
+  /** List the designs, latest change first */
+  'GET /api/designs': {
+    readonly query: PageQuery;
+    readonly answer: Items<DesignSummary>;
+    readonly headers: 'Link';
+    readonly problems: 'bad-parameter';
+  };
+  /** Create a design */
+  'POST /api/designs': {
+    readonly body: NewDesign;
+    readonly status: 201;
+    readonly answer: Design;
+    readonly headers: 'Location' | 'ETag';
+    readonly problems: 'invalid' | 'too-large' | 'media-type' | 'unsound';
+  };
+  /** Read a design */
+  'GET /api/designs/{id}': {
+    readonly answer: Design;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found';
+  };
+  /** Remove a design; it can be restored */
+  'DELETE /api/designs/{id}': {
+    readonly status: 204;
+    readonly ifMatch: true;
+    readonly problems: 'not-found' | 'precondition-failed';
+  };
+  /** Restore a removed design, with its mocks */
+  'POST /api/designs/{id}/restore': {
+    readonly answer: Design;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found';
+  };
+  /** Create a design like another one */
+  'POST /api/designs/{id}/copy': {
+    readonly body: DesignName;
+    readonly status: 201;
+    readonly answer: Design;
+    readonly headers: 'Location' | 'ETag';
+    readonly problems: 'invalid' | 'not-found' | 'media-type';
+  };
+  /** Give a design another name */
+  'PUT /api/designs/{id}/name': {
+    readonly body: DesignName;
+    readonly answer: Design;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'invalid' | 'not-found' | 'precondition-failed' | 'media-type';
+  };
+  /** Read a whole design as one file */
+  'GET /api/designs/{id}/file': {
+    readonly answer: DesignFileBody;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found';
+  };
+  /** Read the text of a model as a file */
+  'GET /api/designs/{id}/model.iso.txt': {
+    readonly answerMedia: 'text/vnd.isomeros.model';
+    readonly headers: 'ETag';
+    readonly problems: 'not-found';
+  };
+  /** Read the text of a model */
+  'GET /api/designs/{id}/model': {
+    readonly answer: ModelText;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found';
+  };
+  /** Save the text of a model, errors and all */
+  'PUT /api/designs/{id}/model': {
+    readonly body: ModelText;
+    readonly answer: Design;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'invalid' | 'not-found' | 'precondition-failed' | 'too-large' | 'media-type';
+  };
+  /** Save what was decided besides the text */
+  'PUT /api/designs/{id}/choices': {
+    readonly body: NewChoices;
+    readonly answer: Design;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'precondition-failed' | 'media-type';
+  };
+  /** Say whether what came lately is what went */
+  'POST /api/designs/{id}/renames': {
+    readonly body: Rename;
+    readonly answer: Design;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'precondition-failed' | 'media-type';
+  };
+  /** List the saved states of a design, latest first */
+  'GET /api/designs/{id}/revisions': {
+    readonly query: PageQuery;
+    readonly answer: Items<RevisionSummary>;
+    readonly headers: 'Link';
+    readonly problems: 'not-found' | 'bad-parameter';
+  };
+  /** Read one saved state */
+  'GET /api/designs/{id}/revisions/{number}': {
+    readonly answer: Revision;
+    readonly problems: 'not-found';
+  };
+  /** Make an earlier state the latest one */
+  'POST /api/designs/{id}/revisions/{number}/restore': {
+    readonly answer: Design;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found' | 'conflict' | 'precondition-failed';
+  };
+  /** Read what was decided about an arrangement */
+  'GET /api/designs/{id}/arrangements/{name}': {
+    readonly answer: Arrangement;
+    readonly problems: 'not-found';
+  };
+  /** Save what was decided about an arrangement, or make one */
+  'PUT /api/designs/{id}/arrangements/{name}': {
+    readonly body: Partial<Omit<ArrangementChoices, 'name' | 'settings'>> &
+      Pick<ArrangementChoices, 'settings'>;
+    readonly creates: true;
+    readonly answer: Arrangement;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'precondition-failed' | 'media-type';
+  };
+  /** Remove an arrangement that is not the last one and that no mock serves */
+  'DELETE /api/designs/{id}/arrangements/{name}': {
+    readonly answer: Design;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found' | 'conflict' | 'precondition-failed';
+  };
+  /** Give an arrangement another name */
+  'PUT /api/designs/{id}/arrangements/{name}/name': {
+    readonly body: ArrangementName;
+    readonly answer: Design;
+    readonly ifMatch: true;
+    readonly headers: 'ETag';
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'precondition-failed' | 'media-type';
+  };
+  /** Read the contract that an arrangement implies */
+  'GET /api/designs/{id}/arrangements/{name}/contract': {
+    readonly answer: ContractBody;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found' | 'unsound';
+  };
+  /** Read the contract as an OpenAPI 3.1 document */
+  'GET /api/designs/{id}/arrangements/{name}/openapi.json': {
+    readonly answer: OpenApiBody;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found' | 'unsound';
+  };
+  /** Read the same document in YAML */
+  'GET /api/designs/{id}/arrangements/{name}/openapi.yaml': {
+    readonly answerMedia: 'application/yaml';
+    readonly headers: 'ETag';
+    readonly problems: 'not-found' | 'unsound';
+  };
+}
+
+/** A design file, as its own schema has it: urn:isomeros:design-file. */
+export interface DesignFileBody {
+  readonly format: 'isomeros-design';
+  /** @TJS-type integer */
+  readonly version: number;
+  readonly [member: string]: unknown;
+}
+
+/** Resources, operations, shapes, findings and assumptions, each with its reasons. */
+export interface ContractBody {
+  readonly [member: string]: unknown;
+}
+
+/** An OpenAPI 3.1 document. */
+export interface OpenApiBody {
+  readonly openapi: string;
+  readonly [member: string]: unknown;
+}

@@ -1,0 +1,284 @@
+import type { FaultRule, NearMiss, RecordChange, TraceStep } from '@isomeros/core/engine';
+import type { Decision, MigrationStep } from '@isomeros/core/migration';
+import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
+import type { Items, PageQuery } from './route.js';
+
+export interface NewMock extends Partial<SeedPlan> {
+  /** @format uuid */
+  readonly design: string;
+  /**
+   * Names of arrangements.
+   * @maxItems 20
+   * @uniqueItems true
+   */
+  readonly arrangements: readonly string[];
+  /**
+   * Labels. A release that the records cannot be served under gets a mock of its own.
+   * @maxItems 20
+   * @uniqueItems true
+   */
+  readonly releases?: readonly string[];
+  /**
+   * The next free one from 4811 where it is left out.
+   * @minimum 1024
+   * @maximum 65535
+   * @TJS-type integer
+   */
+  readonly port?: number;
+  /**
+   * 42 where nobody says.
+   * @minimum 0
+   * @maximum 4294967295
+   * @TJS-type integer
+   */
+  readonly seed?: number;
+}
+
+/** A mock server. */
+export interface Mock {
+  /** @format uuid */
+  readonly id: string;
+  /** @format uuid */
+  readonly design: string;
+  readonly arrangements: readonly string[];
+  /** By the names of arrangements. */
+  readonly baseUrls: Readonly<Record<string, string>>;
+  /** Labels of releases that are served from the same records. */
+  readonly releases: readonly string[];
+  /** By labels. */
+  readonly releaseUrls: Readonly<Record<string, string>>;
+  /** @TJS-type integer */
+  readonly port: number;
+  readonly running: boolean;
+  /** @TJS-type integer */
+  readonly seed: number;
+  /** @TJS-type integer */
+  readonly records: number;
+  /** @TJS-type integer */
+  readonly exchanges: number;
+  /**
+   * Revision of the design that is served.
+   * @TJS-type integer
+   */
+  readonly servesRevision: number;
+  /**
+   * How many fault rules there are.
+   * @TJS-type integer
+   */
+  readonly faults: number;
+  /** Why a newer model is not served: what its records would lose or contradict. Empty when all is served. */
+  readonly obstacles: readonly string[];
+  /** Entities that got fewer seed records than wanted when the mock was made or reset. */
+  readonly shortfalls: readonly Shortfall[];
+}
+
+/** What is wanted of seed records. */
+export interface SeedSettings extends SeedPlan {
+  /**
+   * The same number gives the same records.
+   * @minimum 0
+   * @maximum 4294967295
+   * @TJS-type integer
+   */
+  readonly seed: number;
+}
+
+/** What goes wrong on purpose, and the number that makes a run of it repeatable. */
+export interface Faults {
+  /**
+   * The same number gives the same run.
+   * @minimum 0
+   * @maximum 4294967295
+   * @TJS-type integer
+   */
+  readonly seed: number;
+  /** @maxItems 100 */
+  readonly items: readonly FaultRule[];
+}
+
+/** Records of a mock as they were at a moment, under a name. */
+export interface Snapshot {
+  readonly name: string;
+  /** @format date-time */
+  readonly takenAt: string;
+  /** @TJS-type integer */
+  readonly records: number;
+}
+
+export interface NewSnapshot {
+  /** @pattern ^[\p{L}\p{N}](?:[\p{L}\p{N} ._-]{0,58}[\p{L}\p{N}])?$ */
+  readonly name: string;
+}
+
+/** What stands between the records of a mock and the newest model of its design. */
+export interface MigrationView {
+  /**
+   * The revision that is served.
+   * @TJS-type integer
+   */
+  readonly from: number;
+  /**
+   * The newest valid revision.
+   * @TJS-type integer
+   */
+  readonly to: number;
+  readonly steps: readonly MigrationStep[];
+}
+
+export interface Decisions {
+  /** By the ids of steps. */
+  readonly decisions: Readonly<Record<string, Decision>>;
+}
+
+export interface NewMessage {
+  /**
+   * Request line, header lines, an empty line, a body (RFC 9112).
+   * @maxLength 2000000
+   */
+  readonly message: string;
+  /** The first one of the mock where nothing is named. */
+  readonly arrangement?: string;
+  /** The label of a release that it serves. */
+  readonly release?: string;
+}
+
+export interface SentMessage {
+  /** @TJS-type integer */
+  readonly lastExchange: number;
+}
+
+/** A message as it travelled. */
+export interface Message {
+  /** Request line or status line, then header lines. */
+  readonly head: string;
+  readonly body: string;
+  /** True when the body was longer than what is kept, or has been let go to save memory. */
+  readonly cut: boolean;
+  /** The bytes of a body that may hold a secret and could not be masked, so that nothing else of it is kept. */
+  readonly withheld: number | null;
+}
+
+export interface ExchangeSummary {
+  /** @TJS-type integer */
+  readonly number: number;
+  /** @format date-time */
+  readonly at: string;
+  /** The arrangement it was sent to, or release and a label. */
+  readonly arrangement: string;
+  readonly client: string;
+  readonly method: string;
+  readonly target: string;
+  readonly operation: string | null;
+  /** @TJS-type integer */
+  readonly status: number;
+  readonly milliseconds: number;
+}
+
+/** One request with its answer, and how it came to it. */
+export interface Exchange extends ExchangeSummary {
+  readonly request: Message;
+  readonly response: Message;
+  readonly trace: readonly TraceStep[];
+  /** Other operations it might have been meant for. */
+  readonly nearMisses: readonly NearMiss[];
+  readonly records: readonly RecordChange[];
+}
+
+/** What can be done with mocks. */
+export interface MockRoutes {
+  /** List the mocks */
+  'GET /api/mocks': {
+    readonly query: {
+      /** Only mocks of this design. */
+      readonly design?: string;
+    };
+    readonly answer: Items<Mock>;
+    readonly problems: 'bad-parameter';
+  };
+  /** Create a mock and start it */
+  'POST /api/mocks': {
+    readonly body: NewMock;
+    readonly status: 201;
+    readonly answer: Mock;
+    readonly headers: 'Location';
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'media-type';
+  };
+  /** Read a mock */
+  'GET /api/mocks/{id}': { readonly answer: Mock; readonly problems: 'not-found' };
+  /** Stop a mock and remove it with its records */
+  'DELETE /api/mocks/{id}': { readonly status: 204; readonly problems: 'not-found' };
+  /** Start a mock */
+  'POST /api/mocks/{id}/start': { readonly answer: Mock; readonly problems: 'not-found' | 'conflict' };
+  /** Stop a mock; its records stay */
+  'POST /api/mocks/{id}/stop': { readonly answer: Mock; readonly problems: 'not-found' };
+  /** Put fresh seed records in place of all */
+  'POST /api/mocks/{id}/reset': { readonly answer: Mock; readonly problems: 'not-found' | 'unavailable' };
+  /** Take the latest write back, as a write of its own */
+  'POST /api/mocks/{id}/undo': {
+    readonly answer: Mock;
+    readonly problems: 'not-found' | 'conflict' | 'unavailable';
+  };
+  /** Read what is wanted of seed records */
+  'GET /api/mocks/{id}/seed-plan': { readonly answer: SeedSettings; readonly problems: 'not-found' };
+  /** Say what is wanted of seed records from the next reset on */
+  'PUT /api/mocks/{id}/seed-plan': {
+    readonly body: Partial<SeedSettings>;
+    readonly answer: SeedSettings;
+    readonly problems: 'invalid' | 'not-found' | 'unsound' | 'media-type';
+  };
+  /** Read what goes wrong on purpose */
+  'GET /api/mocks/{id}/faults': { readonly answer: Faults; readonly problems: 'not-found' };
+  /** Say what goes wrong: latency, failures, cut connections; for one operation or for all */
+  'PUT /api/mocks/{id}/faults': {
+    readonly body: Faults;
+    readonly answer: Faults;
+    readonly problems: 'invalid' | 'not-found' | 'media-type';
+  };
+  /** Read what stands between the records and the newest model of the design */
+  'GET /api/mocks/{id}/migration': { readonly answer: MigrationView; readonly problems: 'not-found' };
+  /** Migrate the records to the newest model as decided, after a snapshot; all or nothing */
+  'POST /api/mocks/{id}/migration': {
+    readonly body: Decisions;
+    readonly answer: Mock;
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'media-type' | 'unavailable';
+  };
+  /** List the snapshots of a mock, the latest first */
+  'GET /api/mocks/{id}/snapshots': { readonly answer: Items<Snapshot>; readonly problems: 'not-found' };
+  /** Keep the records as they are, under a name */
+  'POST /api/mocks/{id}/snapshots': {
+    readonly body: NewSnapshot;
+    readonly creates: true;
+    readonly answer: Snapshot;
+    readonly headers: 'Location';
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'media-type';
+  };
+  /** Put the records of a snapshot in the place of all */
+  'POST /api/mocks/{id}/snapshots/{name}/restore': {
+    readonly answer: Mock;
+    readonly problems: 'not-found' | 'conflict' | 'unavailable';
+  };
+  /** Remove a snapshot */
+  'DELETE /api/mocks/{id}/snapshots/{name}': { readonly status: 204; readonly problems: 'not-found' };
+  /** Send a message to a mock as it travels */
+  'POST /api/mocks/{id}/messages': {
+    readonly body: NewMessage;
+    readonly status: 202;
+    readonly answer: SentMessage;
+    readonly problems: 'invalid' | 'not-found' | 'conflict' | 'media-type' | 'unavailable';
+  };
+  /** List the exchanges of a mock, newest first */
+  'GET /api/mocks/{id}/exchanges': {
+    readonly query: PageQuery;
+    readonly answer: Items<ExchangeSummary>;
+    readonly headers: 'Link';
+    readonly problems: 'not-found' | 'bad-parameter';
+  };
+  /** Read one exchange with its trace */
+  'GET /api/mocks/{id}/exchanges/{number}': { readonly answer: Exchange; readonly problems: 'not-found' };
+  /** Follow a mock: exchanges and changes as they happen */
+  'GET /api/mocks/{id}/events': {
+    readonly answerMedia: 'text/event-stream';
+    readonly lastEventId: true;
+    readonly problems: 'not-found';
+  };
+}

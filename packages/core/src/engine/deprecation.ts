@@ -1,0 +1,24 @@
+import type { EngineResponse } from './message.js';
+
+/** What a release says about its end. */
+export interface Deprecation {
+  /** Since when, or from when, it is not to be used any more; milliseconds since 1970. */
+  readonly deprecatedAt: number;
+  /** When it stops answering; milliseconds since 1970, or `null` where nobody knows. */
+  readonly sunsetAt: number | null;
+  /** Where what comes after it is served; `null` where nothing is. */
+  readonly successor: string | null;
+}
+
+/**
+ * An answer of a release that is coming to its end: `Deprecation` (RFC 9745 §2.1), `Sunset` (RFC 8594 §3) and a link
+ * to its successor (RFC 5829 §3.3).
+ */
+export function withDeprecation(response: EngineResponse, lifespan: Deprecation | null): EngineResponse {
+  if (lifespan === null) return response;
+  const { deprecatedAt, sunsetAt, successor } = lifespan;
+  const headers: [string, string][] = [['Deprecation', `@${Math.floor(deprecatedAt / 1_000)}`]];
+  if (sunsetAt !== null) headers.push(['Sunset', new Date(sunsetAt).toUTCString()]);
+  if (successor !== null) headers.push(['Link', `<${successor}>; rel="successor-version"`]);
+  return { ...response, headers: [...response.headers, ...headers] };
+}

@@ -1,0 +1,76 @@
+import type { Resource } from '../contract/index.js';
+import type { Json, Row } from '../model/index.js';
+import type { RecordView } from './dataset.js';
+import { CONTENT_TYPE, listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
+import { answerList } from './list/answer.js';
+import type { ParsedQuery, ListQuery } from './list/query.js';
+import type { Location } from './locate.js';
+import { representPaired } from './pairing.js';
+import { recordText } from './recordText.js';
+import { representEntry, representRecord } from './represent.js';
+import type { RequestContext } from './service.js';
+import { listState } from './validators.js';
+
+/** The answer to a safe operation; of a list, also how many records there are. */
+export interface ReadAnswer {
+  readonly rendered: RenderedBody;
+  /** Differs where the body does. */
+  readonly state: string;
+  readonly total: number | null;
+}
+
+/** What a safe operation answers. */
+export function executeRead(
+  service: RequestContext,
+  view: RecordView,
+  resource: Resource,
+  location: Location,
+  { query, entries }: ParsedQuery,
+): ReadAnswer {
+  const built = (kind: BodyKind, body: Record<string, Json>): ReadAnswer =>
+    whole(renderBody(service, kind, body));
+  switch (resource.kind) {
+    case 'entry':
+      return built('entry', representEntry(service, view, resource));
+    case 'collection':
+    case 'reverse':
+    case 'pairing':
+    case 'query': {
+      const { body, texts, total } = answerList(service, view, resource, location.above, query, entries);
+      if (texts === null) return whole(renderBody(service, 'list', body), total);
+      const { rendered, around } = listOfTexts(service, body, texts.texts);
+      return { rendered, state: listState(service, around, texts.states), total };
+    }
+    case 'item':
+    case 'singleton':
+    case 'reference':
+      if (location.record === null) throw new Error(`${resource.id} was read without a record.`);
+      return readRecord(service, view, location.record, query);
+    case 'pair':
+      if (location.record === null || location.above === null)
+        throw new Error(`${resource.id} was read without both sides.`);
+      return built(
+        'record',
+        representPaired(service, view, resource, location.above, location.record, query),
+      );
+    case 'action':
+      throw new Error(`${resource.id} is not read.`);
+  }
+}
+
+/** A record alone, by its text where that was made before. */
+function readRecord(service: RequestContext, view: RecordView, record: Row, query: ListQuery): ReadAnswer {
+  const text = recordText(service, view, record, query);
+  return whole(
+    text === null
+      ? renderBody(service, 'record', representRecord(service, view, record, query))
+      : { headers: [CONTENT_TYPE[service.mediaType]], text },
+  );
+}
+
+/** An answer that nothing shorter than its text tells apart from others. */
+const whole = (rendered: RenderedBody, total: number | null = null): ReadAnswer => ({
+  rendered,
+  state: rendered.text ?? '',
+  total,
+});

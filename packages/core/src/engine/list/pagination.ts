@@ -1,0 +1,67 @@
+import type { Row } from '../../model/index.js';
+import type { Cursor } from './cursor.js';
+import type { IndexRange } from './indexRange.js';
+import { comparePositions, type Position, type SortBy } from './sort.js';
+import { firstWhere } from './sorted.js';
+
+/** Which records of an ordered list are asked for. */
+export type PageRequest =
+  | { readonly kind: 'all' }
+  /** So many from the beginning, and no other page. */
+  | { readonly kind: 'first'; readonly size: number }
+  | { readonly kind: 'offset'; readonly offset: number; readonly size: number }
+  | { readonly kind: 'cursor'; readonly cursor: Cursor | null; readonly size: number };
+
+/** The records of a page, and where its neighbours begin. */
+export interface PageRange {
+  readonly shown: readonly Row[];
+  /** Where the records before and behind the page are; `null` where there are none. */
+  readonly before: Position | null;
+  readonly behind: Position | null;
+}
+
+/** Cuts a page out of an ordered list. */
+export function pageRangeOf(keys: readonly SortBy[], all: IndexRange, wanted: PageRequest): PageRange {
+  switch (wanted.kind) {
+    case 'all':
+      return { shown: all.rows(0, all.length), before: null, behind: null };
+    case 'first':
+      return { shown: all.rows(0, wanted.size), before: null, behind: null };
+    case 'offset':
+      return between(all, wanted.offset, wanted.offset + wanted.size);
+    case 'cursor':
+      return beside(keys, all, wanted.cursor, wanted.size);
+  }
+}
+
+/** A cursor names a position, not a number, so that records that come and go do not shift the page. */
+function beside(keys: readonly SortBy[], all: IndexRange, cursor: Cursor | null, size: number): PageRange {
+  if (cursor === null) return between(all, 0, size);
+  const isAfter = cursor.direction === 'after';
+  const at = firstBeyond(keys, all, cursor.position, isAfter);
+  const slice = isAfter ? between(all, at, at + size) : between(all, Math.max(0, at - size), at);
+  if (slice.shown.length > 0) return slice;
+  if (all.length === 0) return slice;
+  // Beyond the end there is still a way back: from just behind where the cursor stands, so that what stands
+  // there is not left out.
+  const { values, rid } = cursor.position;
+  return isAfter
+    ? { ...slice, before: { values, rid: rid + 0.5 } }
+    : { ...slice, behind: { values, rid: rid - 0.5 } };
+}
+
+function between(all: IndexRange, from: number, to: number): PageRange {
+  return {
+    shown: all.rows(from, to),
+    before: from > 0 && from < to ? (all.at(from) ?? null) : null,
+    behind: to < all.length && from < to ? (all.at(to - 1) ?? null) : null,
+  };
+}
+
+/** The number of the first record behind a position, or at it where `past` is false. */
+const firstBeyond = (keys: readonly SortBy[], all: IndexRange, position: Position, past: boolean): number =>
+  firstWhere(all.length, (number) => {
+    const found = all.at(number);
+    const order = found === undefined ? 0 : comparePositions(keys, found, position);
+    return order > 0 || (order === 0 && !past);
+  });

@@ -1,0 +1,232 @@
+import { indexContract, type Operation, type Resource } from '../contract/index.js';
+import type { Credential } from './access.js';
+import { readBody, refuseBody } from './body.js';
+import { changesInWords } from './changesInWords.js';
+import { evaluate, hasConditions, type Verdict } from './conditions.js';
+import { Draft, type RowChange, type RecordView } from './dataset.js';
+import { readKey, type IdempotentResponse } from './idempotency.js';
+import { parseQuery, type ParsedQuery } from './list/query.js';
+import type { Location } from './locate.js';
+import type { EngineRequest, EngineResponse, Header, Problem, StepName, TraceStep } from './message.js';
+import { mediaTypeOf, negotiate } from './negotiate.js';
+import { isWrite } from './method.js';
+import { executeWrite } from './executeWrite.js';
+import { returnPreference, withPreference } from './prefer.js';
+import { problem } from './problem.js';
+import { executeRead } from './executeRead.js';
+import { canonicalPath, pathTo } from './represent.js';
+import { asMediaType, statusFor, type RequestContext, type Runtime } from './service.js';
+import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
+import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Rendering } from './validators.js';
+
+/** What is known of a request once its operation and its records are found. */
+export interface Matched {
+  readonly resource: Resource;
+  readonly operation: Operation;
+  readonly location: Location;
+  readonly who: Credential | null;
+  readonly note: (step: TraceStep) => void;
+}
+
+/** Carries out an operation: negotiation, query, conditions, body, store rules, representation. */
+export class OperationExecutor {
+  changes: readonly RowChange[] = [];
+  kept: IdempotentResponse | null = null;
+
+  constructor(
+    private service: RequestContext,
+    private readonly view: RecordView,
+    private readonly request: EngineRequest,
+    private readonly runtime: Runtime,
+    private readonly matched: Matched,
+  ) {}
+
+  private note(step: TraceStep): void {
+    this.matched.note(step);
+  }
+
+  private stop(step: StepName, found: Problem): Problem {
+    this.note(stopped(step, found.detail));
+    return found;
+  }
+
+  /** Negotiates, reads what is asked for, and answers. */
+  run(query: string): EngineResponse | Problem {
+    const { operation, resource, location } = this.matched;
+    const offered = this.service.contract.representation.mediaTypes;
+    const wanted = negotiate(this.request.headers.get('accept'), offered);
+    const mediaType = offered.find((type) => type === wanted);
+    if (mediaType === undefined) {
+      const detail = `Accept rules out everything that is offered: ${offered.join(', ')}.`;
+      return this.stop(
+        'negotiate',
+        problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail),
+      );
+    }
+    this.service = asMediaType(this.service, mediaType);
+    this.note(AGREED[mediaType]);
+    const path = (): string =>
+      pathTo(this.service, this.view, resource, location.above ?? location.record) ?? '';
+    const read = parseQuery(this.service, operation, path, query);
+    if (!read.ok) {
+      const detail =
+        read.errors.length === 1
+          ? (read.errors[0]?.message ?? '')
+          : `${read.errors.length} parameters do not fit.`;
+      return this.stop(
+        'query',
+        problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors),
+      );
+    }
+    return isWrite(operation.method)
+      ? this.write(resource, operation, location)
+      : this.read(resource, operation, location, read.asked);
+  }
+
+  private read(
+    resource: Resource,
+    operation: Operation,
+    location: Location,
+    asked: ParsedQuery,
+  ): EngineResponse | Problem {
+    const { service, view } = this;
+    const { rendered, state, total } = executeRead(service, view, resource, location, asked);
+    const shown = shownAt(resource, location);
+    const tag =
+      shown === null
+        ? contentTag(service, state)
+        : recordTag(service, view, shown, asked.query, rendered.text ?? '');
+    const cached = [...validatorHeaders(service, shown, tag), VARY, REVALIDATED];
+    const elsewhere = this.elsewhere(resource, location);
+    if (elsewhere !== null) cached.push(elsewhere);
+    const verdict = this.verdict(shown, tag);
+    if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
+    if (verdict.kind === 'not-modified') {
+      this.note(passed('conditions', 'the client has it already'));
+      return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
+    }
+    this.note(operation.verb === 'list' ? PAGE_OF_LIST : RECORD_WITH_LINKS);
+    const headers = [...rendered.headers, ...cached];
+    if (this.isTotalTold(total)) headers.push(['Total-Count', String(total)]);
+    return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
+  }
+
+  private verdict(shown: Rendering | null, tag: string | null): Verdict {
+    if (!hasConditions(this.request)) return { kind: 'go' };
+    return evaluate(this.request, {
+      exists: shown !== null || tag !== null,
+      hasTag: (given) => given === tag || (shown !== null && hasTag(this.service, this.view, shown, given)),
+      modified: shown === null ? null : modifiedAt(this.service, shown.record),
+    });
+  }
+
+  private failed(operation: Operation, detail: string): Problem {
+    return this.stop('conditions', problem(statusFor(operation, 'precondition'), 'precondition', detail));
+  }
+
+  /** Whether a write may go on, by what it says about the state it was made for. */
+  private conditions(resource: Resource, operation: Operation, location: Location): Problem | null {
+    const shown = shownAt(resource, location);
+    const isNamed = this.request.headers.has('if-match') || this.request.headers.has('if-none-match');
+    if (operation.ifMatch === 'required' && shown !== null && !isNamed) {
+      const detail = 'Expected If-Match with the ETag of what is to be changed.';
+      const status = statusFor(operation, 'precondition-missing');
+      return this.stop('conditions', problem(status, 'precondition-missing', detail));
+    }
+    const isList = resource.kind === 'collection';
+    const tag = isList && hasConditions(this.request) ? this.listTag(resource, location) : null;
+    const verdict = this.verdict(shown, tag);
+    if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
+    if (hasConditions(this.request))
+      this.note(passed('conditions', 'the state is the one that was asked for'));
+    return null;
+  }
+
+  /** The tag of a list as it is answered where nothing is asked for. */
+  private listTag(resource: Resource, location: Location): string | null {
+    const list = indexContract(this.service.contract)
+      .operationsOf.get(resource.id)
+      ?.find(({ verb }) => verb === 'list');
+    if (list === undefined) return null;
+    const read = parseQuery(this.service, list, () => this.request.target, '');
+    if (!read.ok) return null;
+    const { state } = executeRead(this.service, this.view, resource, location, read.asked);
+    return contentTag(this.service, state);
+  }
+
+  private write(resource: Resource, operation: Operation, location: Location): EngineResponse | Problem {
+    const { service, view, request } = this;
+    if (!(view instanceof Draft)) throw new Error('A write needs a draft.');
+    const unread = refuseBody(service.contract, operation, request);
+    if (unread !== null) return this.stop('body', unread);
+    const failed = this.conditions(resource, operation, location);
+    if (failed !== null) return failed;
+    const keyed = readKey(view, operation, request, this.matched.who, service);
+    if (keyed.kind === 'refused') return this.stop('conditions', keyed.problem);
+    if (keyed.kind === 'again') {
+      this.note(passed('conditions', 'sent again with its Idempotency-Key: the first answer'));
+      return keyed.answer.response;
+    }
+    const body = this.readBody(operation);
+    if ('problem' in body) return this.stop('body', body.problem);
+    const preference = operation.prefers ? returnPreference(request) : null;
+    const outcome = executeWrite(service, view, this.runtime, {
+      resource,
+      operation,
+      location,
+      body: body.value,
+      bodyType: mediaTypeOf(request.headers.get('content-type')),
+      isMinimal: preference === 'minimal',
+    });
+    if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
+    this.changes = outcome.changes;
+    this.note(passed('apply', changesInWords(outcome.changes)));
+    const response = withPreference(outcome.response, preference);
+    if (keyed.kind === 'first') {
+      const { id, fingerprint } = keyed;
+      this.kept = { id, fingerprint, at: service.now, response };
+      view.keep(this.kept);
+    }
+    return response;
+  }
+
+  /** Whether a header tells how many records there are. */
+  private isTotalTold(total: number | null): boolean {
+    const { paging, representation } = this.service.contract;
+    const isBare = representation.envelope === 'bare' && this.service.mediaType === 'application/json';
+    return total !== null && (paging.totals === 'header' || (paging.totals === 'body' && isBare));
+  }
+
+  /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
+  private elsewhere({ kind, canonical }: Resource, { record }: Location): Header | null {
+    if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return null;
+    const path = canonicalPath(this.service, this.view, record);
+    return path === null ? null : ['Content-Location', this.service.origin + path];
+  }
+
+  private readBody(operation: Operation): ReturnType<typeof readBody> {
+    if (operation.acceptedTypes.length === 0) return { value: null };
+    const read = readBody(operation, this.request);
+    const { body, headers } = this.request;
+    if ('value' in read)
+      this.note(
+        passed(
+          'body',
+          `${mediaTypeOf(headers.get('content-type'))}, ${body.kind === 'text' ? body.bytes : 0} bytes`,
+        ),
+      );
+    return read;
+  }
+}
+
+/** The record that a resource shows here, or acts on; `null` for lists, the entry, and an empty slot. */
+function shownAt(resource: Resource, { record, above, pair }: Location): Rendering | null {
+  const { kind } = resource;
+  if (record === null || kind === 'collection' || kind === 'reverse' || kind === 'pairing') return null;
+  if (kind === 'pair' && pair === null) return null;
+  return { resource, record, above, pair: kind === 'pair' ? pair : null };
+}
+
+/** Answers may differ by what is accepted, and are checked again before they are used from a cache. */
+const VARY: Header = ['Vary', 'Accept, Accept-Encoding'];
+const REVALIDATED: Header = ['Cache-Control', 'no-cache'];
