@@ -124,7 +124,7 @@ try {
     kept.samples.slice(-SAMPLES / 4),
   ];
   console.log(`Last quarter against the one before: ${(mean(last) / mean(middle)).toFixed(3)}`);
-  const lean = await soak(database.url, { ISOMEROS_MOST_EXCHANGES: '1' }, SECONDS / 4);
+  const lean = await soak(database.url, { ISOMEROS_MAX_EXCHANGES: '1' }, SECONDS / 4);
   console.log(`Without a journal, ${lean.requests} requests; MiB resident: ${whole(lean.samples)}`);
   console.log(`The journal's share: ${(mean(last) - mean(lean.samples.slice(-SAMPLES / 4))).toFixed(0)} MiB`);
 } finally {

@@ -69,7 +69,6 @@ function readTypes() {
   const program = TJS.programFromConfig(join(root, 'packages/api/tsconfig.json'), [join(source, 'index.ts')]);
   const settings = {
     required: true,
-    noExtraProps: true,
     strictNullChecks: true,
     ignoreErrors: true,
     ref: true,
@@ -82,8 +81,7 @@ function readTypes() {
   const names = namesOf(definitions);
   const schemas = {};
   for (const [long, name] of names) schemas[name] = cleaned(definitions[long], names, definitions);
-  const { definitions: _own, $schema: _of, ...problemSchema } = problem;
-  schemas.ProblemBody = cleaned(problemSchema, names, definitions);
+  schemas.ProblemBody = cleaned(without(problem, 'definitions', '$schema'), names, definitions);
   const sorted = Object.fromEntries(Object.entries(schemas).sort(([a], [b]) => (a < b ? -1 : 1)));
   return { routes: cleaned({ properties: api.properties }, names, definitions).properties, schemas: sorted };
 }
@@ -124,8 +122,30 @@ function cleaned(value, names, definitions) {
     else if (name === 'description') result.description = member.replace(/\s*\n\s*/g, ' ');
     else result[name] = cleaned(member, names, definitions);
   }
-  return result;
+  return closed(merged(result));
 }
+
+const without = (object, ...names) =>
+  Object.fromEntries(Object.entries(object).filter(([name]) => !names.includes(name)));
+
+/** What is made of several inline objects is one object. */
+function merged(schema) {
+  const parts = schema.allOf;
+  if (parts === undefined || parts.some((part) => part.$ref !== undefined || part.properties === undefined))
+    return schema;
+  return {
+    ...without(schema, 'allOf'),
+    type: 'object',
+    properties: Object.assign({}, ...parts.map((part) => part.properties)),
+    required: parts.flatMap((part) => part.required ?? []).sort(),
+  };
+}
+
+/** Objects have the members of their type, and no others. */
+const closed = (schema) =>
+  schema.properties === undefined || schema.allOf !== undefined || schema.additionalProperties !== undefined
+    ? schema
+    : { ...schema, additionalProperties: false };
 
 function operation(path, key, { description, properties }, { problemKinds, schemas }) {
   const unknown = Object.keys(properties).find((name) => !KNOWN.has(name));

@@ -119,9 +119,9 @@ async function arrangePictures(open, keep, path) {
 
 /** A model that records stand against, half decided. */
 async function migrationPicture(open, keep, url, id) {
-  const { soundText } = await ask(`${url}api/designs/${id}`);
+  const { validText } = await ask(`${url}api/designs/${id}`);
   await ask(`${url}api/designs/${id}/model`, 'PUT', {
-    text: soundText
+    text: validText
       .replace('  website: uri\n', '')
       .replace('distance: decimal(0.., scale 1), required', 'distance: integer(0..60), required')
       .replace('built: integer(1900..2100)', 'built: integer(1900..2100), required')
@@ -201,7 +201,7 @@ await run(async () => {
   await revisions.locator('.cm-changedLine').first().waitFor();
   await keep(revisions, 'revisions');
   await ask(`${url}api/designs/${id}/model`, 'PUT', {
-    text: (await ask(`${url}api/designs/${id}`)).soundText.replace(
+    text: (await ask(`${url}api/designs/${id}`)).validText.replace(
       'note: text(0..600)',
       'note: text(0..200)',
     ),

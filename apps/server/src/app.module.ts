@@ -1,29 +1,19 @@
 import { Module, type DynamicModule } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { ComputeService } from './compute/compute.service.js';
+import { AboutController } from './about/about.controller.js';
 import type { Config } from './config.js';
 import { databaseOptions } from './database/options.js';
-import { DescriptionController } from './description/description.controller.js';
-import { ChangesService } from './designs/changes.service.js';
-import { ContractsController } from './designs/contracts.controller.js';
-import { DesignEvents } from './designs/designEvents.js';
-import { DesignsController } from './designs/designs.controller.js';
-import { DesignsService } from './designs/designs.service.js';
-import { ReleasesController } from './designs/releases.controller.js';
-import { ReleasesService } from './designs/releases.service.js';
-import { RevisionsController } from './designs/revisions.controller.js';
-import { RevisionsService } from './designs/revisions.service.js';
-import { SamplesController } from './designs/samples.controller.js';
-import { IntakeController } from './intake/intake.controller.js';
-import { IntakeService } from './intake/intake.service.js';
-import { MocksController } from './mocks/mocks.controller.js';
-import { MigrationController } from './mocks/migration.controller.js';
-import { RecordsController } from './mocks/records.controller.js';
-import { MockRegistry } from './mocks/mockRegistry.js';
-import { MockLifecycle } from './mocks/mockLifecycle.js';
-import { MigrationService } from './mocks/migration.service.js';
-import { MocksService } from './mocks/mocks.service.js';
-import { SETTINGS } from './settings.js';
+import { DesignsModule } from './designs/designs.module.js';
+import { AccessGuard } from './http/accessGuard.js';
+import { AnswerInterceptor } from './http/answered.js';
+import { BodyInterceptor } from './http/bodyInterceptor.js';
+import { InputPipe } from './http/inputPipe.js';
+import { ProblemFilter } from './http/problem.filter.js';
+import { IntakeModule } from './intake/intake.module.js';
+import { MocksModule } from './mocks/mocks.module.js';
+import { PagesModule } from './pages.module.js';
+import { SettingsModule } from './settings.module.js';
 
 @Module({})
 export class AppModule {
@@ -31,37 +21,25 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
+        SettingsModule.with(config),
         TypeOrmModule.forRoot({
           ...databaseOptions(config.databaseUrl),
           retryAttempts: 5,
           retryDelay: 1_000,
         }),
+        IntakeModule,
+        DesignsModule,
+        MocksModule,
+        // Last: it answers whatever no other does.
+        PagesModule,
       ],
-      controllers: [
-        SamplesController,
-        DesignsController,
-        RevisionsController,
-        ReleasesController,
-        ContractsController,
-        IntakeController,
-        MocksController,
-        RecordsController,
-        MigrationController,
-        DescriptionController,
-      ],
+      controllers: [AboutController],
       providers: [
-        DesignEvents,
-        DesignsService,
-        RevisionsService,
-        ReleasesService,
-        ChangesService,
-        ComputeService,
-        IntakeService,
-        MockRegistry,
-        MockLifecycle,
-        MocksService,
-        MigrationService,
-        { provide: SETTINGS, useValue: config },
+        { provide: APP_GUARD, useClass: AccessGuard },
+        { provide: APP_INTERCEPTOR, useClass: BodyInterceptor },
+        { provide: APP_INTERCEPTOR, useClass: AnswerInterceptor },
+        { provide: APP_PIPE, useClass: InputPipe },
+        { provide: APP_FILTER, useClass: ProblemFilter },
       ],
     };
   }

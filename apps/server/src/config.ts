@@ -63,8 +63,8 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     computeProgram: fromHere('./compute/program.js'),
     token,
     limits: {
-      records: readLimit(environment, 'ISOMEROS_MOST_RECORDS', USUAL_LIMITS.records),
-      exchanges: readLimit(environment, 'ISOMEROS_MOST_EXCHANGES', USUAL_LIMITS.exchanges),
+      records: readLimit(environment, 'RECORDS', USUAL_LIMITS.records),
+      exchanges: readLimit(environment, 'EXCHANGES', USUAL_LIMITS.exchanges),
     },
   };
 }
@@ -78,15 +78,26 @@ function isDatabaseUrl(text: string): boolean {
 
 const MOST_LIMIT = 10_000_000;
 
+/** A limit from `ISOMEROS_MAX_…`, or from the name it had in the version before. */
 function readLimit(
   environment: Readonly<Record<string, string | undefined>>,
-  name: string,
+  of: string,
   usual: number,
 ): number {
-  const limit = Number(environment[name] ?? usual);
+  const [name, before] = [`ISOMEROS_MAX_${of}`, `ISOMEROS_MOST_${of}`];
+  const limit = Number(environment[name] ?? environment[before] ?? usual);
   if (Number.isInteger(limit) && limit >= 1 && limit <= MOST_LIMIT) return limit;
-  throw new ConfigError(`${name} must be a whole number from 1 to ${MOST_LIMIT}.`);
+  const named = environment[name] === undefined ? before : name;
+  throw new ConfigError(`${named} must be a whole number from 1 to ${MOST_LIMIT}.`);
 }
+
+/** What is said about variables whose names are those of the version before. */
+export const oldVariables = (environment: Readonly<Record<string, string | undefined>>): readonly string[] =>
+  ['RECORDS', 'EXCHANGES'].flatMap((of) =>
+    environment[`ISOMEROS_MOST_${of}`] === undefined
+      ? []
+      : [`ISOMEROS_MOST_${of} is called ISOMEROS_MAX_${of} now; the old name is read in this version only.`],
+  );
 
 export const isLoopback = (host: string): boolean =>
   host === 'localhost' || host === '::1' || /^127(\.\d{1,3}){3}$/.test(host);

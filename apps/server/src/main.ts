@@ -1,6 +1,6 @@
 import type { Server } from 'node:http';
 import { createApplication } from './application.js';
-import { ConfigError, readConfig, type Config } from './config.js';
+import { ConfigError, oldVariables, readConfig, type Config } from './config.js';
 import { waitForDatabase } from './database/reachable.js';
 import { errorCode } from './errors.js';
 
@@ -64,6 +64,7 @@ async function start(config: Config): Promise<void> {
 const WRONG_CONFIGURATION = 78;
 
 try {
+  for (const warning of oldVariables(process.env)) console.warn(warning);
   await start(readConfig(process.env));
 } catch (error) {
   if (!(error instanceof ConfigError)) throw error;

@@ -1,7 +1,10 @@
 import type { Config } from './config.js';
 
 /** The part of the configuration that services read. */
-export type ServerSettings = Pick<Config, 'samplesFolder' | 'computeProgram' | 'host' | 'token' | 'limits'>;
+export type ServerSettings = Pick<
+  Config,
+  'samplesFolder' | 'computeProgram' | 'webFolder' | 'host' | 'token' | 'limits'
+>;
 
 /** The token under which Nest hands the settings out. */
 export const SETTINGS = Symbol('settings');

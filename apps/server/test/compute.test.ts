@@ -18,7 +18,13 @@ afterEach(() => {
 test('threads import their program; none can be ended while it requires it', async () => {
   const computeProgram = join(folder, 'program.mjs');
   writeFileSync(computeProgram, 'export const sample = () => process.features.require_module;');
-  const settings = { samplesFolder: folder, host: '127.0.0.1', token: null, limits: USUAL_LIMITS };
+  const settings = {
+    samplesFolder: folder,
+    host: '127.0.0.1',
+    webFolder: null,
+    token: null,
+    limits: USUAL_LIMITS,
+  };
   const compute = new ComputeService({ ...settings, computeProgram });
   try {
     expect(await compute.run('sample', '')).toBe(false);

@@ -1,12 +1,63 @@
-import { readdir, readFile } from 'node:fs/promises';
+import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { validate } from '@hyperjump/json-schema/openapi-3-1';
 import type { Json } from '@hyperjump/json-pointer';
-import { Ajv2020 } from 'ajv/dist/2020.js';
+import { PROBLEM_KINDS, type RouteKey } from '@isomeros/api';
+import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import formats from 'ajv-formats';
-import { apiDescription, OPERATIONS } from '../src/description/apiDescription.js';
-import { TestApp, type DesignBody, type MockBody } from './support/app.js';
+import {
+  CreateDesignDto,
+  ArrangementNameDto,
+  ChangesQueryDto,
+  MakeReleaseDto,
+  NameDto,
+  ReleaseEndDto,
+  RenameDto,
+  SaveChoicesDto,
+  SaveModelDto,
+} from '../src/designs/designs.dto.js';
+import { membersOf } from '../src/http/inputPipe.js';
+import type { InputClass } from '../src/http/nested.js';
+import { PageQueryDto } from '../src/http/query.dto.js';
+import { API_DESCRIPTION, handledRoutes } from '../src/http/route.js';
+import { LiveSchemaDto } from '../src/intake/intake.dto.js';
+import { FaultsDto } from '../src/mocks/faults.dto.js';
+import {
+  CreateMockDto,
+  DecisionsDto,
+  MocksQueryDto,
+  SeedPlanDto,
+  SendMessageDto,
+  SnapshotDto,
+} from '../src/mocks/mocks.dto.js';
+import { ExportQueryDto, ImportQueryDto, TypeExportQueryDto } from '../src/mocks/records.dto.js';
+import { TestApp } from './support/app.js';
+
+interface Operation {
+  readonly summary?: string;
+  readonly parameters?: readonly { readonly in: string; readonly name: string }[];
+  readonly requestBody?: { readonly content: Readonly<Record<string, { readonly schema: Schema }>> };
+  readonly responses: Readonly<
+    Record<string, { readonly content?: Readonly<Record<string, { readonly schema: Schema }>> }>
+  >;
+}
+
+interface Schema {
+  readonly $ref?: string;
+  readonly properties?: Readonly<Record<string, unknown>>;
+  readonly allOf?: readonly Schema[];
+}
+
+const document = API_DESCRIPTION as unknown as {
+  readonly paths: Readonly<Record<string, Readonly<Record<string, Operation>>>>;
+  readonly components: { readonly schemas: Readonly<Record<string, Schema>> };
+};
+
+const operations = Object.entries(document.paths).flatMap(([path, item]) =>
+  Object.entries(item).map(([method, operation]) => [`${method.toUpperCase()} ${path}`, operation] as const),
+);
+const operationOf = (key: string): Operation | undefined => operations.find(([known]) => known === key)?.[1];
 
 let app: TestApp;
 beforeAll(async () => {
@@ -14,62 +65,278 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-const plain = (): Json => JSON.parse(JSON.stringify(apiDescription())) as Json;
-
 describe('the description of the interface', () => {
+  test('is made of its types', async () => {
+    const script = (await import(join(import.meta.dirname, '../../../scripts/describeApi.mjs'))) as {
+      readonly describeApi: (kinds: typeof PROBLEM_KINDS) => object;
+    };
+    // `npm run api` writes it anew.
+    expect(JSON.parse(JSON.stringify(script.describeApi(PROBLEM_KINDS)))).toEqual(document);
+  });
+
   test('fits the official schema of OpenAPI 3.1', async () => {
-    const output = await validate('https://spec.openapis.org/oas/3.1/schema-base', plain(), 'BASIC');
+    const plain = JSON.parse(JSON.stringify(document)) as Json;
+    const output = await validate('https://spec.openapis.org/oas/3.1/schema-base', plain, 'BASIC');
     expect(output.valid ? [] : output.errors).toEqual([]);
   });
 
   test('is served', async () => {
-    expect(await app.json('GET', '/api/openapi.json')).toEqual(plain());
+    expect(await app.json('GET', '/api/openapi.json')).toEqual(document);
   });
 
-  test('describes every route there is, and no other', async () => {
-    const decorator = /@(Get|Post|Put|Delete|Sse)\((?:'([^']*)')?\)/g;
+  test('describes every route there is, and no other; each says in a sentence what it does', async () => {
+    // A controller that nobody imported would handle nothing.
     const source = join(import.meta.dirname, '../src');
-    const files = (await readdir(source, { recursive: true })).filter((file) =>
+    const controllers = (await readdir(source, { recursive: true })).filter((file) =>
       file.endsWith('.controller.ts'),
     );
-    const routes = await Promise.all(
-      files.map(async (file) => {
-        const text = await readFile(join(source, file), 'utf8');
-        const base = /@Controller\('([^']*)'\)/.exec(text)?.[1] ?? '';
-        return [...text.matchAll(decorator)].map(([, kind = '', path = '']) => {
-          const method = kind === 'Sse' ? 'GET' : kind.toUpperCase();
-          return `${method} /${[base, path].filter((part) => part !== '').join('/')}`.replace(
-            /:(\w+)/g,
-            '{$1}',
-          );
-        });
-      }),
-    );
-    expect(routes.flat().sort()).toEqual(Object.keys(OPERATIONS).sort());
+    expect(controllers.length).toBeGreaterThan(5);
+    expect([...handledRoutes()].sort()).toEqual(operations.map(([key]) => key).sort());
+    for (const [key, { summary }] of operations) expect([key, summary]).toEqual([key, expect.any(String)]);
+  });
+});
+
+/** The classes that check what comes in, and where. */
+const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = [
+  ['GET /api/designs', 'query', PageQueryDto],
+  ['POST /api/designs', 'body', CreateDesignDto],
+  ['POST /api/designs/{id}/copy', 'body', NameDto],
+  ['PUT /api/designs/{id}/name', 'body', NameDto],
+  ['PUT /api/designs/{id}/model', 'body', SaveModelDto],
+  ['PUT /api/designs/{id}/choices', 'body', SaveChoicesDto],
+  ['POST /api/designs/{id}/renames', 'body', RenameDto],
+  ['GET /api/designs/{id}/revisions', 'query', PageQueryDto],
+  ['PUT /api/designs/{id}/arrangements/{name}/name', 'body', ArrangementNameDto],
+  ['POST /api/designs/{id}/releases', 'body', MakeReleaseDto],
+  ['PUT /api/designs/{id}/releases/{label}/end', 'body', ReleaseEndDto],
+  ['GET /api/designs/{id}/releases/{label}/changes', 'query', ChangesQueryDto],
+  ['POST /api/live-schemas', 'body', LiveSchemaDto],
+  ['GET /api/mocks', 'query', MocksQueryDto],
+  ['POST /api/mocks', 'body', CreateMockDto],
+  ['PUT /api/mocks/{id}/seed-plan', 'body', SeedPlanDto],
+  ['PUT /api/mocks/{id}/faults', 'body', FaultsDto],
+  ['POST /api/mocks/{id}/migration', 'body', DecisionsDto],
+  ['POST /api/mocks/{id}/snapshots', 'body', SnapshotDto],
+  ['POST /api/mocks/{id}/messages', 'body', SendMessageDto],
+  ['GET /api/mocks/{id}/exchanges', 'query', PageQueryDto],
+  ['GET /api/mocks/{id}/records', 'query', ExportQueryDto],
+  ['GET /api/mocks/{id}/records/{type}', 'query', TypeExportQueryDto],
+  ['POST /api/mocks/{id}/records', 'query', ImportQueryDto],
+  ['POST /api/mocks/{id}/records/{type}', 'query', ImportQueryDto],
+];
+
+/** What is read as a whole by its own reader: records, and what is decided about an arrangement. */
+const READ_AS_A_WHOLE: readonly string[] = [
+  'PUT /api/designs/{id}/arrangements/{name}',
+  'POST /api/mocks/{id}/records',
+  'POST /api/mocks/{id}/records/{type}',
+];
+
+const membersIn = (schema: Schema | undefined): readonly string[] => {
+  if (schema === undefined) return [];
+  if (schema.$ref !== undefined)
+    return membersIn(document.components.schemas[schema.$ref.split('/').at(-1) ?? '']);
+  return [...Object.keys(schema.properties ?? {}), ...(schema.allOf ?? []).flatMap(membersIn)];
+};
+
+const queryOf = (operation: Operation | undefined): readonly string[] =>
+  (operation?.parameters ?? []).flatMap(({ in: place, name }) => (place === 'query' ? [name] : []));
+
+describe('what comes in', () => {
+  test.each(CHECKED)('%s: the %s has the members of its type', (key, part, checkedBy) => {
+    const operation = operationOf(key);
+    const typed =
+      part === 'query'
+        ? queryOf(operation)
+        : membersIn(operation?.requestBody?.content['application/json']?.schema);
+    expect([...membersOf(checkedBy)].sort()).toEqual([...typed].sort());
   });
 
-  test('answers fit the schemas they are described by', async () => {
-    const ajv = new Ajv2020({ strict: false, allErrors: true });
-    (formats as unknown as (ajv: Ajv2020) => void)(ajv);
-    ajv.addSchema({ $id: 'doc', ...(plain() as object) });
-    const fits = (name: string, value: unknown): void => {
-      const check = ajv.compile({ $ref: `doc#/components/schemas/${name}` });
-      expect([name, check(value), check.errors]).toEqual([name, true, null]);
+  test('is checked wherever there is something', () => {
+    const of = (part: 'query' | 'body'): readonly string[] =>
+      CHECKED.flatMap(([key, checked]) => (checked === part ? [key] : [])).sort();
+    const withQuery = operations.flatMap(([key, operation]) => (queryOf(operation).length > 0 ? [key] : []));
+    expect(withQuery.sort()).toEqual(of('query'));
+    const withBody = operations.flatMap(([key, { requestBody }]) => (requestBody === undefined ? [] : [key]));
+    expect(withBody.filter((key) => !READ_AS_A_WHOLE.includes(key)).sort()).toEqual(of('body'));
+  });
+});
+
+describe('what is answered', () => {
+  const ajv = new Ajv2020({ strict: false, allErrors: true });
+  (formats as unknown as (ajv: Ajv2020) => void)(ajv);
+  ajv.addSchema({ $id: 'doc', ...document });
+  const checks = new Map<string, ValidateFunction>();
+  const checkOf = (key: string, status: number): ValidateFunction => {
+    const name = `${key} ${status}`;
+    const [method = '', path = ''] = key.split(' ');
+    const pointer = [
+      path,
+      method.toLowerCase(),
+      'responses',
+      String(status),
+      'content',
+      'application/json',
+      'schema',
+    ]
+      .map((part) => encodeURIComponent(part.replaceAll('~', '~0').replaceAll('/', '~1')))
+      .join('/');
+    const check = checks.get(name) ?? ajv.compile({ $ref: `doc#/paths/${pointer}` });
+    checks.set(name, check);
+    return check;
+  };
+
+  test('has every member of its type, and no other', async () => {
+    const seen = new Set<string>();
+    const ask = async (key: RouteKey, path: string, body?: unknown): Promise<Record<string, unknown>> => {
+      const response = await app.send(key.split(' ')[0] ?? '', path, body);
+      expect([key, response.status < 300]).toEqual([key, true]);
+      const answer = (await response.json()) as Record<string, unknown>;
+      const check = checkOf(key, response.status);
+      expect([key, check(answer), check.errors]).toEqual([key, true, null]);
+      seen.add(key);
+      return answer;
     };
-    const design = await app.createDesign('entity Route\n  name: text\n');
-    fits('Design', design);
-    const { items } = await app.json<{ items: DesignBody[] }>('GET', '/api/designs');
-    items.forEach((item) => fits('DesignSummary', item));
-    fits('Arrangement', await app.json('GET', `/api/designs/${design.id}/arrangements/main`));
-    const samples = await app.json<{ items: unknown[] }>('GET', '/api/samples');
-    samples.items.forEach((item) => fits('Sample', item));
-    const mock = await app.createMock(design.id);
-    fits('Mock', mock);
-    await fetch(`${mock.baseUrls.main}/routes`);
-    const exchanges = await app.json<{ items: MockBody[] }>('GET', `/api/mocks/${mock.id}/exchanges`);
-    exchanges.items.forEach((item) => fits('ExchangeSummary', item));
-    fits('Exchange', await app.json('GET', `/api/mocks/${mock.id}/exchanges/1`));
-    fits('Problem', await (await app.send('GET', '/api/designs/none')).json());
-    fits('ProblemKinds', await app.json('GET', '/api/problems'));
+    const text =
+      'entity Route\n  name: text, required, unique\n  state: choice(open, closed), default open\n    close: open -> closed\n';
+    const design = await ask('POST /api/designs', '/api/designs', { source: { format: 'notation', text } });
+    const at = `/api/designs/${String(design['id'])}`;
+    await ask('GET /api/designs', '/api/designs');
+    await ask('GET /api/samples', '/api/samples');
+    await ask('GET /api/problems', '/api/problems');
+    await ask('POST /api/designs/{id}/copy', `${at}/copy`, { name: 'Copy' });
+    await ask('PUT /api/designs/{id}/model', `${at}/model`, { text: `${text}  nonsense\n` });
+    await ask('PUT /api/designs/{id}/model', `${at}/model`, { text: text.replaceAll('name', 'title') });
+    await ask('GET /api/designs/{id}/model', `${at}/model`);
+    await ask('PUT /api/designs/{id}/name', `${at}/name`, { name: 'Routes' });
+    await ask('GET /api/designs/{id}/file', `${at}/file`);
+    const customOperations = [
+      {
+        id: 'c',
+        name: 'latest',
+        entity: 'Route',
+        effect: { kind: 'query', filters: [], order: [], limit: 3 },
+      },
+    ];
+    await ask('PUT /api/designs/{id}/arrangements/{name}', `${at}/arrangements/more`, {
+      settings: { security: ['bearer'], mediaTypes: ['hal', 'json'] },
+      customOperations,
+      exposures: { Route: { 'Route.state': { out: 'yes', filter: ['eq'] } } },
+    });
+    await ask('GET /api/designs/{id}/arrangements/{name}', `${at}/arrangements/more`);
+    await ask('GET /api/designs/{id}/arrangements/{name}/contract', `${at}/arrangements/more/contract`);
+    await ask('GET /api/designs/{id}/arrangements/{name}/{document}', `${at}/arrangements/more/openapi.json`);
+    await ask('PUT /api/designs/{id}/arrangements/{name}/name', `${at}/arrangements/more/name`, {
+      name: 'other',
+    });
+    await ask('GET /api/designs/{id}', at);
+    await ask('GET /api/designs/{id}/revisions', `${at}/revisions`);
+    await ask('GET /api/designs/{id}/revisions/{number}', `${at}/revisions/1`);
+    await ask('POST /api/designs/{id}/releases', `${at}/releases`, { label: '1', arrangement: 'main' });
+    await ask('PUT /api/designs/{id}/releases/{label}/end', `${at}/releases/1/end`, {
+      deprecatedAt: '2026-06-14T08:30:00Z',
+      successor: { arrangement: 'main' },
+    });
+    await ask('GET /api/designs/{id}/releases/{label}', `${at}/releases/1`);
+    await ask('GET /api/designs/{id}/releases', `${at}/releases`);
+    await ask('GET /api/designs/{id}/releases/{label}/contract', `${at}/releases/1/contract`);
+    await ask('GET /api/designs/{id}/releases/{label}/{document}', `${at}/releases/1/openapi.json`);
+    await ask('GET /api/designs/{id}/releases/{label}/changes', `${at}/releases/1/changes?arrangement=other`);
+    await ask('DELETE /api/designs/{id}/releases/{label}/end', `${at}/releases/1/end`);
+    const mock = await ask('POST /api/mocks', '/api/mocks', { design: design['id'], arrangements: ['main'] });
+    const base = (mock['baseUrls'] as { main: string }).main;
+    const on = `/api/mocks/${String(mock['id'])}`;
+    await fetch(`${base}/routes`);
+    await fetch(`${base}/routes/1/nowhere`);
+    await fetch(`${base}/routes/1/close`, { method: 'POST' });
+    await ask('GET /api/mocks', '/api/mocks');
+    await ask('GET /api/mocks/{id}', on);
+    await ask('POST /api/mocks/{id}/messages', `${on}/messages`, {
+      message: `POST /api/v1/routes HTTP/1.1\r\nHost: here\r\nContent-Type: application/json\r\n\r\n{"title":"New"}`,
+    });
+    await ask('GET /api/mocks/{id}/exchanges', `${on}/exchanges`);
+    for (const number of [1, 2, 3, 4])
+      await ask('GET /api/mocks/{id}/exchanges/{number}', `${on}/exchanges/${number}`);
+    await ask('PUT /api/mocks/{id}/faults', `${on}/faults`, {
+      seed: 7,
+      items: [
+        {
+          latency: { kind: 'fixed', ms: 1 },
+          failures: [{ status: 503, rate: 0.1 }],
+          drop: 0,
+          bytesPerSecond: 9_000,
+        },
+      ],
+    });
+    await ask('GET /api/mocks/{id}/faults', `${on}/faults`);
+    await ask('PUT /api/mocks/{id}/seed-plan', `${on}/seed-plan`, { counts: { Route: 4 } });
+    await ask('GET /api/mocks/{id}/seed-plan', `${on}/seed-plan`);
+    await ask('GET /api/mocks/{id}/record-types', `${on}/record-types`);
+    await ask('GET /api/mocks/{id}/records', `${on}/records`);
+    await ask('GET /api/mocks/{id}/records/{type}', `${on}/records/Route`);
+    await ask('POST /api/mocks/{id}/records', `${on}/records?mode=merge&check=only`, {
+      Route: [{ title: 'One' }],
+    });
+    await ask('POST /api/mocks/{id}/records/{type}', `${on}/records/Route`, [{ title: 'Two' }]);
+    await ask('POST /api/mocks/{id}/undo', `${on}/undo`);
+    await ask('POST /api/mocks/{id}/snapshots', `${on}/snapshots`, { name: 'now' });
+    await ask('GET /api/mocks/{id}/snapshots', `${on}/snapshots`);
+    await ask('POST /api/mocks/{id}/snapshots/{name}/restore', `${on}/snapshots/now/restore`);
+    await ask('PUT /api/designs/{id}/model', `${at}/model`, {
+      text: text.replace('text, required', 'text(1..1), required'),
+    });
+    await ask('GET /api/mocks/{id}/migration', `${on}/migration`);
+    await ask('POST /api/mocks/{id}/reset', `${on}/reset`);
+    await ask('POST /api/mocks/{id}/stop', `${on}/stop`);
+    await ask('POST /api/mocks/{id}/start', `${on}/start`);
+    await ask('DELETE /api/designs/{id}/arrangements/{name}', `${at}/arrangements/other`);
+    await ask('POST /api/designs/{id}/revisions/{number}/restore', `${at}/revisions/1/restore`);
+    await ask('PUT /api/designs/{id}/choices', `${at}/choices`, {
+      settings: { pageSize: 5 },
+      answered: ['a'],
+    });
+    await app.send('DELETE', at);
+    await ask('POST /api/designs/{id}/restore', `${at}/restore`);
+    await app.send('DELETE', on);
+    const answering = operations.flatMap(([key, { responses }]) =>
+      Object.values(responses).some(({ content }) => content?.['application/json'] !== undefined)
+        ? [key]
+        : [],
+    );
+    // Their answers have the types of others that are here.
+    const likeOthers = [
+      'GET /api/openapi.json',
+      'POST /api/designs/{id}/renames',
+      'POST /api/mocks/{id}/migration',
+      'POST /api/live-schemas',
+    ];
+    expect(answering.filter((key) => !seen.has(key) && !likeOthers.includes(key))).toEqual([]);
+  });
+
+  test('problems have the members of theirs', async () => {
+    const check = ajv.compile({ $ref: 'doc#/components/schemas/ProblemBody' });
+    for (const response of [
+      await app.send('GET', '/api/designs/none'),
+      await app.send('GET', '/api/designs?limit=0'),
+      await app.send('GET', '/api/designs?size=3'),
+      await app.send('POST', '/api/designs', { name: '' }),
+      await app.send('POST', '/api/designs', { source: { format: 'notation', text: 'entity' } }),
+      await app.send('PATCH', '/api/designs'),
+    ]) {
+      const body: unknown = await response.json();
+      expect([body, check(body), check.errors]).toEqual([body, true, null]);
+    }
+  });
+});
+
+describe('for one version', () => {
+  test.each([
+    ['POST', '/api/designs/d1/bring-back', '/api/designs/d1/restore'],
+    ['GET', '/api/mocks/m1/trouble?token=x', '/api/mocks/m1/faults?token=x'],
+    ['PUT', '/api/mocks/m1/seeding', '/api/mocks/m1/seed-plan'],
+    ['GET', '/api/mocks/m1/kinds', '/api/mocks/m1/record-types'],
+  ])('%s %s leads to %s', async (method, before, now) => {
+    const response = await fetch(app.url + before, { method, redirect: 'manual' });
+    expect([response.status, response.headers.get('location')]).toEqual([308, now]);
   });
 });

@@ -135,7 +135,7 @@ describe('what was acknowledged', () => {
     server = await ServerProcess.start(schema);
     const mock = await startMock(server);
     const Route = Array.from({ length: 1_200 }, (_, index) => ({ id: index + 1, name: `Route ${index}` }));
-    const taken = await server.post(`/api/mocks/${mock.id}/records?way=replace`, { Route });
+    const taken = await server.post(`/api/mocks/${mock.id}/records?mode=replace`, { Route });
     expect(taken.status).toBe(200);
     await server.end('SIGKILL');
     server = await ServerProcess.start(schema);

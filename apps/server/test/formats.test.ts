@@ -14,7 +14,9 @@ interface Answered {
   /** Hashes of documents, by the label of the release. */
   readonly openApi: Readonly<Record<string, { readonly json: string; readonly yaml: string }>>;
   /** Without reasons. */
-  readonly changes: Readonly<Record<string, readonly object[]>>;
+  readonly changes: Readonly<
+    Record<string, readonly { readonly weight: string; readonly breaks: string | null }[]>
+  >;
   /** By label and path below the base URL of the release. */
   readonly mock: Readonly<
     Record<
@@ -79,7 +81,11 @@ describe('an installation from before formats had numbers', () => {
     }).toEqual(before.openApi[label]);
     const { items } = await app.json<{ items: readonly object[] }>('GET', `${path}/changes`);
     expect(items.map(({ reasons: _reasons, ...change }: { reasons?: unknown }) => change)).toEqual(
-      before.changes[label],
+      before.changes[label]?.map(({ weight, breaks, ...change }) => ({
+        compatibility: weight,
+        affects: breaks,
+        ...change,
+      })),
     );
     const kept = await text(`${path}/contract`);
     expect(JSON.parse(kept)).not.toHaveProperty('format');

@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { USUAL_LIMITS } from '../src/config.js';
 import { clientAbortSignal } from '../src/http/clientAbort.js';
-import { readLiveSchema, type LiveSchemaAddress } from '../src/intake/liveSchema.js';
+import type { LiveSchemaAddress } from '@isomeros/api';
+import { readLiveSchema } from '../src/intake/liveSchema.js';
 import { ComputeService } from '../src/compute/compute.service.js';
 import { IntakeService } from '../src/intake/intake.service.js';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
@@ -82,6 +83,7 @@ describe('designs from what there is already', () => {
       computeProgram: join(import.meta.dirname, '../dist/compute/program.js'),
       samplesFolder: '',
       host: '127.0.0.1',
+      webFolder: null,
       token: null,
       limits: USUAL_LIMITS,
     });

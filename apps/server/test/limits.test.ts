@@ -49,8 +49,8 @@ describe('what a mock holds', () => {
   });
 
   test.each([
-    [{ ISOMEROS_MOST_RECORDS: '0' }, /ISOMEROS_MOST_RECORDS must be a whole number/],
-    [{ ISOMEROS_MOST_EXCHANGES: 'all' }, /ISOMEROS_MOST_EXCHANGES must be a whole number/],
+    [{ ISOMEROS_MAX_RECORDS: '0' }, /ISOMEROS_MAX_RECORDS must be a whole number/],
+    [{ ISOMEROS_MAX_EXCHANGES: 'all' }, /ISOMEROS_MAX_EXCHANGES must be a whole number/],
   ])('is told by the environment, or the server does not start: %j', (environment, message) => {
     const address = { ISOMEROS_DATABASE_URL: 'mariadb://a@b/c' };
     expect(() => readConfig({ ...address, ...environment })).toThrow(message);

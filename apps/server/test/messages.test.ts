@@ -20,7 +20,7 @@ beforeAll(async () => {
   });
   guarded = (await app.createMock(closed.id)).port;
   slow = await app.createMock(id, { counts: { Route: 3 } });
-  await app.json('PUT', `/api/mocks/${slow.id}/trouble`, {
+  await app.json('PUT', `/api/mocks/${slow.id}/faults`, {
     seed: 1,
     items: [{ operation: 'createRoute', latency: { kind: 'fixed', ms: 300 } }],
   });

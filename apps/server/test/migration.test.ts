@@ -44,7 +44,7 @@ async function waiting(): Promise<{ design: string; base: string; path: string }
   const { id } = await app.createDesign(TEXT);
   const mock = await app.createMock(id);
   const path = `/api/mocks/${mock.id}`;
-  await app.json('POST', `${path}/records?way=replace`, RECORDS);
+  await app.json('POST', `${path}/records?mode=replace`, RECORDS);
   await app.json('PUT', `/api/designs/${id}/model`, { text: EDITED });
   await eventually(async () => {
     const { obstacles } = await app.json<MockBody>('GET', path);

@@ -27,7 +27,7 @@ const RECORDS = {
 
 interface Taken {
   readonly done: boolean;
-  readonly kinds: readonly unknown[];
+  readonly types: readonly unknown[];
 }
 
 let app: TestApp;
@@ -66,13 +66,13 @@ const postCsv = (path: string, body: string): Promise<Response> =>
 describe('records out and in', () => {
   test('a document replaces all, is served, and comes out as it went in', async () => {
     const { base, path } = await started();
-    const taken = await app.json<Taken>('POST', `${path}/records?way=replace`, RECORDS);
+    const taken = await app.json<Taken>('POST', `${path}/records?mode=replace`, RECORDS);
     expect(taken).toMatchObject({
       done: true,
       types: [
         { type: 'Route', added: 2, removed: 12 },
         { type: 'Sailing', added: 1 },
-        { kind: 'Route detours', added: 1 },
+        { type: 'Route detours', added: 1 },
       ],
     });
     expect(await (await fetch(`${base}/routes/TV`)).json()).toMatchObject({ name: 'Round; the "long" way' });
@@ -85,7 +85,7 @@ describe('records out and in', () => {
 
   test('what was taken in can be taken back', async () => {
     const { base, path } = await started();
-    await app.json('POST', `${path}/records?way=replace`, RECORDS);
+    await app.json('POST', `${path}/records?mode=replace`, RECORDS);
     await app.json('POST', `${path}/records`, { Route: [{ code: 'XX', name: 'New' }] });
     expect((await fetch(`${base}/routes/XX`)).status).toBe(200);
     await app.json('POST', `${path}/undo`);
@@ -95,7 +95,7 @@ describe('records out and in', () => {
 
   test('one kind goes out and in as comma-separated values', async () => {
     const { path } = await started();
-    await app.json('POST', `${path}/records?way=replace`, RECORDS);
+    await app.json('POST', `${path}/records?mode=replace`, RECORDS);
     const { type, text } = await get(`${path}/records/Route`, 'text/csv');
     expect(type).toBe('text/csv; charset=utf-8; header=present');
     expect(text).toBe('code,name,state\r\nKS,Over,open\r\nTV,"Round; the ""long"" way",closed\r\n');
@@ -110,11 +110,11 @@ describe('records out and in', () => {
     expect((await get(`${path}/records/Rout`)).status).toBe(404);
     expect(await get(`${path}/records/Route?as=csv`, '*/*')).toMatchObject({ type, status: 200 });
     expect((await get(`${path}/records/Route?as=xml`)).status).toBe(400);
-    expect(await app.json('GET', `${path}/kinds`)).toEqual({
+    expect(await app.json('GET', `${path}/record-types`)).toEqual({
       items: [
-        { kind: 'Route', records: 2, hasSecrets: true },
-        { kind: 'Sailing', records: 1, hasSecrets: false },
-        { kind: 'Route detours', records: 1, hasSecrets: false },
+        { name: 'Route', records: 2, hasSecrets: true },
+        { name: 'Sailing', records: 1, hasSecrets: false },
+        { name: 'Route detours', records: 1, hasSecrets: false },
       ],
     });
   });
@@ -132,7 +132,7 @@ describe('records out and in', () => {
       ) as unknown,
       expect.stringMatching(/^Line 3: .* there is none with ZZ/) as unknown,
     ]);
-    const removal = await app.send('POST', `${path}/records?way=replace`, { Route: [] });
+    const removal = await app.send('POST', `${path}/records?mode=replace`, { Route: [] });
     expect(removal.status).toBe(200);
     await app.json('POST', `${path}/undo`);
     expect(JSON.parse((await get(`${path}/records`)).text)).toEqual(JSON.parse(before));
@@ -141,13 +141,13 @@ describe('records out and in', () => {
   test('a check says what would happen, and does nothing', async () => {
     const { path } = await started();
     const before = (await get(`${path}/records`)).text;
-    const checked = await app.json<Taken>('POST', `${path}/records?way=replace&check=only`, RECORDS);
+    const checked = await app.json<Taken>('POST', `${path}/records?mode=replace&check=only`, RECORDS);
     expect(checked).toMatchObject({ done: false, types: [{ added: 2, removed: 12 }, {}, {}] });
     expect((await get(`${path}/records`)).text).toBe(before);
   });
 
   test.each([
-    ['way=all', /Expected way=replace/],
+    ['mode=all', /Expected mode=merge or mode=replace/],
     ['check=yes', /Expected check=only/],
   ])('refuses the parameter %s', async (query, message) => {
     const { path } = await started();
@@ -184,9 +184,9 @@ describe('what is wanted of seed records', () => {
     const first = await read();
     expect([first.Route.length, first.Sailing.length]).toEqual([10, 20]);
     expect(new Set(first.Route.map(({ state }) => state))).toEqual(new Set(['closed']));
-    const told = await app.json('PUT', `${path}/seeding`, { seed: 5, counts: { Route: 3, Sailing: 1 } });
+    const told = await app.json('PUT', `${path}/seed-plan`, { seed: 5, counts: { Route: 3, Sailing: 1 } });
     expect(told).toEqual({ seed: 5, counts: { Route: 3, Sailing: 1 }, children: {}, shares: {} });
-    expect(await app.json('GET', `${path}/seeding`)).toEqual(told);
+    expect(await app.json('GET', `${path}/seed-plan`)).toEqual(told);
     await app.json('POST', `${path}/reset`);
     const then = await read();
     expect([then.Route.length, then.Sailing.length]).toEqual([3, 1]);
@@ -194,7 +194,7 @@ describe('what is wanted of seed records', () => {
 
   test('says what does not fit, each at its place', async () => {
     const { path } = await started();
-    const response = await app.send('PUT', `${path}/seeding`, {
+    const response = await app.send('PUT', `${path}/seed-plan`, {
       counts: { Boat: 1, Route: 'many' },
       children: { Route: { least: 0, most: 1 }, Sailing: { least: 3 } },
       shares: { 'Route.state': { ajar: 1 } },

@@ -18,7 +18,7 @@ interface ReleaseBody {
 }
 
 interface ChangeBody {
-  readonly weight: string;
+  readonly compatibility: string;
   readonly message: string;
 }
 
@@ -31,7 +31,7 @@ afterAll(() => app.close());
 const changesOf = async (id: string, query = ''): Promise<string[]> => {
   const path = `/api/designs/${id}/releases/1.0/changes${query}`;
   const { items } = await app.json<{ items: readonly ChangeBody[] }>('GET', path);
-  return items.map(({ weight, message }) => `${weight}: ${message}`);
+  return items.map(({ compatibility, message }) => `${compatibility}: ${message}`);
 };
 
 const refusal = async (response: Response): Promise<[number, string]> => [

@@ -14,7 +14,7 @@ const TEXT = 'design "Test"\n\nentity Route\n  name: text(1..60), required\n  le
 interface RevisionBody {
   readonly number: number;
   readonly what: string;
-  readonly sound: boolean;
+  readonly valid: boolean;
   readonly lines: { readonly added: number; readonly removed: number };
   readonly text: string;
 }
@@ -32,7 +32,7 @@ describe('revisions', () => {
     await save(id, `${TEXT}  opened: date\n`);
     await save(id, `${TEXT}  opened: date\n`);
     const items = await revisionsOf(id);
-    expect(items.map(({ number, what, sound, lines }) => [number, what, sound, lines])).toEqual([
+    expect(items.map(({ number, what, valid, lines }) => [number, what, valid, lines])).toEqual([
       [3, 'text', true, { added: 1, removed: 1 }],
       [2, 'text', false, { added: 1, removed: 0 }],
       [1, 'begun', true, { added: 5, removed: 0 }],
@@ -203,10 +203,10 @@ describe('designs as wholes', () => {
     await expect(fetch(base)).rejects.toThrow();
     const listed = await app.json<{ items: DesignBody[] }>('GET', '/api/designs?limit=200');
     expect(listed.items.map((design) => design.id)).not.toContain(id);
-    const back = await app.json<DesignBody>('POST', `/api/designs/${id}/bring-back`);
+    const back = await app.json<DesignBody>('POST', `/api/designs/${id}/restore`);
     expect(back.text).toBe(TEXT);
     expect(await (await fetch(`${base}/routes/2`)).json()).toMatchObject({ name: 'Kept' });
-    expect((await app.send('POST', `/api/designs/${id}/bring-back`)).status).toBe(404);
+    expect((await app.send('POST', `/api/designs/${id}/restore`)).status).toBe(404);
   });
 
   test('a copy has the text, the identities and the decisions under another name', async () => {

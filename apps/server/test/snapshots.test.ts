@@ -116,7 +116,7 @@ describe('trouble on purpose', () => {
   test('holds answers back, fails and cuts connections as it was told, and changes nothing', async () => {
     const { base, path } = await started();
     const tell = (items: readonly object[]): Promise<Response> =>
-      app.send('PUT', `${path}/trouble`, { seed: 7, items });
+      app.send('PUT', `${path}/faults`, { seed: 7, items });
     expect((await tell([{ operation: 'createRoute', failures: [{ status: 503, rate: 1 }] }])).status).toBe(
       200,
     );
@@ -129,21 +129,21 @@ describe('trouble on purpose', () => {
     const begun = performance.now();
     expect((await read(`${base}/routes`)).status).toBe(200);
     expect(performance.now() - begun).toBeGreaterThanOrEqual(110);
-    expect(await app.json('GET', `${path}/trouble`)).toMatchObject({ items: [{ latency: { ms: 120 } }] });
+    expect(await app.json('GET', `${path}/faults`)).toMatchObject({ items: [{ latency: { ms: 120 } }] });
     await tell([{ operation: 'listRoutes', bytesPerSecond: 1_000 }]);
     const slow = performance.now();
     const page = await read(`${base}/routes`);
     expect(page).toMatchObject({ status: 200, body: { page: { totalItems: 2 } } });
     const atLeast = JSON.stringify(page.body).length - 100;
     expect(performance.now() - slow).toBeGreaterThanOrEqual(atLeast);
-    expect(await app.json('GET', path)).toMatchObject({ troubles: 1 });
+    expect(await app.json('GET', path)).toMatchObject({ faults: 1 });
   });
 
   test('is the same again from the same number', async () => {
     const { base, path } = await started();
     const run = async (): Promise<number[]> => {
       const items = [{ failures: [{ status: 500, rate: 0.5 }] }];
-      await app.json('PUT', `${path}/trouble`, { seed: 3, items });
+      await app.json('PUT', `${path}/faults`, { seed: 3, items });
       const statuses: number[] = [];
       for (let turn = 0; turn < 12; turn++) statuses.push((await fetch(`${base}/routes`)).status);
       return statuses;
@@ -160,7 +160,7 @@ describe('trouble on purpose', () => {
     [{ latency: { kind: 'slow' } }, '/items/0/latency/kind'],
   ])('is refused where it does not fit: %j', async (item, pointer) => {
     const { path } = await started();
-    const answer = await app.send('PUT', `${path}/trouble`, { seed: 1, items: [item] });
+    const answer = await app.send('PUT', `${path}/faults`, { seed: 1, items: [item] });
     expect(answer.status).toBe(400);
     expect(((await answer.json()) as ProblemBody).errors?.map((error) => error.pointer)).toContain(pointer);
   });

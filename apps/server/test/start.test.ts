@@ -147,7 +147,7 @@ describe('the start command', () => {
       { ISOMEROS_HOST: '0.0.0.0' },
       'set ISOMEROS_TOKEN to 16 characters or more.',
     ],
-    ['a limit that is none', { ISOMEROS_MOST_RECORDS: '-1' }, 'ISOMEROS_MOST_RECORDS must be a whole number'],
+    ['a limit that is none', { ISOMEROS_MAX_RECORDS: '-1' }, 'ISOMEROS_MAX_RECORDS must be a whole number'],
     [
       'a database address that is none',
       { ISOMEROS_DATABASE_URL: 'mariadb://me:opensesame@:x/y' },

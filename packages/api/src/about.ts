@@ -6,6 +6,6 @@ export interface AboutRoutes {
   'GET /api/openapi.json': { readonly answer: OpenApiBody };
   /** Read what each type of problem means */
   'GET /api/problems': {
-    readonly answer: Readonly<Record<string, { readonly status: number; readonly title: string }>>;
+    readonly answer: { readonly [name: string]: { readonly status: number; readonly title: string } };
   };
 }

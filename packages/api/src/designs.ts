@@ -26,12 +26,14 @@ export interface DesignSummary {
   readonly arrangements: readonly { readonly name: string }[];
   /** Whether the saved text has no errors; figures are those of the last valid one. */
   readonly valid: boolean;
-  readonly figures: DesignFigures;
+  /** null while they are worked out anew after an upgrade. */
+  readonly figures: DesignFigures | null;
   readonly fingerprint: readonly FingerprintColumn[];
 }
 
 /** A design with its model. */
 export interface Design extends DesignSummary {
+  readonly figures: DesignFigures;
   readonly text: string;
   /** The last saved text without errors: what contracts are derived from. */
   readonly validText: string;
@@ -77,6 +79,10 @@ export interface NewChoices extends Pick<Choices, 'settings' | 'answered'> {
   /** What was decided about each arrangement. One, called main, where it is left out. */
   readonly arrangements?: readonly ArrangementBody[];
 }
+
+/** What is decided about an arrangement whose name stands in the path; parts that are left out are empty. */
+export type NewArrangement = Partial<Omit<ArrangementChoices, 'name' | 'settings'>> &
+  Pick<ArrangementChoices, 'settings'>;
 
 /** What was decided about an arrangement; parts that are left out are empty. */
 export type ArrangementBody = Partial<Omit<ArrangementChoices, 'name'>> & Pick<ArrangementChoices, 'name'>;
@@ -295,14 +301,9 @@ export interface DesignRoutes {
     readonly headers: 'ETag';
     readonly problems: 'not-found' | 'unsound';
   };
-  /** Read the contract as an OpenAPI 3.1 document */
-  'GET /api/designs/{id}/arrangements/{name}/openapi.json': {
+  /** Read the contract as a document in an open format: openapi.json or openapi.yaml */
+  'GET /api/designs/{id}/arrangements/{name}/{document}': {
     readonly answer: OpenApiBody;
-    readonly headers: 'ETag';
-    readonly problems: 'not-found' | 'unsound';
-  };
-  /** Read the same document in YAML */
-  'GET /api/designs/{id}/arrangements/{name}/openapi.yaml': {
     readonly answerMedia: 'application/yaml';
     readonly headers: 'ETag';
     readonly problems: 'not-found' | 'unsound';

@@ -42,11 +42,11 @@ export interface Mock {
   readonly design: string;
   readonly arrangements: readonly string[];
   /** By the names of arrangements. */
-  readonly baseUrls: Readonly<Record<string, string>>;
+  readonly baseUrls: { readonly [name: string]: string };
   /** Labels of releases that are served from the same records. */
   readonly releases: readonly string[];
   /** By labels. */
-  readonly releaseUrls: Readonly<Record<string, string>>;
+  readonly releaseUrls: { readonly [name: string]: string };
   /** @TJS-type integer */
   readonly port: number;
   readonly running: boolean;
@@ -127,7 +127,7 @@ export interface MigrationView {
 
 export interface Decisions {
   /** By the ids of steps. */
-  readonly decisions: Readonly<Record<string, Decision>>;
+  readonly decisions: { readonly [name: string]: Decision };
 }
 
 export interface NewMessage {
@@ -184,14 +184,16 @@ export interface Exchange extends ExchangeSummary {
   readonly records: readonly RecordChange[];
 }
 
+export interface MocksQuery {
+  /** Only mocks of this design. */
+  readonly design?: string;
+}
+
 /** What can be done with mocks. */
 export interface MockRoutes {
   /** List the mocks */
   'GET /api/mocks': {
-    readonly query: {
-      /** Only mocks of this design. */
-      readonly design?: string;
-    };
+    readonly query: MocksQuery;
     readonly answer: Items<Mock>;
     readonly problems: 'bad-parameter';
   };

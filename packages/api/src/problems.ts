@@ -1,3 +1,4 @@
+import type { MigrationStep } from '@isomeros/core/migration';
 import type { Diagnostic } from '@isomeros/core/notation';
 
 /** Every kind of problem the application answers with, its status and its title. A retired code is never used again. */
@@ -44,4 +45,6 @@ export interface ProblemBody {
   readonly errors?: readonly ProblemError[];
   /** What is wrong with a model, where that is the problem. */
   readonly diagnostics?: readonly Diagnostic[];
+  /** What is still open of a migration, where that is the problem. */
+  readonly steps?: readonly MigrationStep[];
 }

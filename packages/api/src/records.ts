@@ -11,10 +11,10 @@ export interface RecordType {
 }
 
 /** One record, by the names of the model. */
-export type RecordBody = Readonly<Record<string, unknown>>;
+export type RecordBody = { readonly [name: string]: unknown };
 
 /** Records by the names of the model, an array for each entity and pairing. */
-export type RecordsByType = Readonly<Record<string, readonly RecordBody[]>>;
+export type RecordsByType = { readonly [name: string]: readonly RecordBody[] };
 
 /** What became of records that were imported, or would. */
 export interface ImportResult {
@@ -36,6 +36,11 @@ export interface ImportQuery {
 export interface ExportQuery {
   /** Write-only attributes are written only with include. */
   readonly secrets?: 'include';
+}
+
+export interface TypeExportQuery extends ExportQuery {
+  /** Says which form is wanted where a header cannot. */
+  readonly as?: 'json' | 'csv';
 }
 
 /** What can be done with the records of a mock. */
@@ -61,10 +66,7 @@ export interface RecordRoutes {
   };
   /** Export the records of one entity or pairing */
   'GET /api/mocks/{id}/records/{type}': {
-    readonly query: ExportQuery & {
-      /** Says which form is wanted where a header cannot. */
-      readonly as?: 'json' | 'csv';
-    };
+    readonly query: TypeExportQuery;
     readonly answer: readonly RecordBody[];
     readonly answerMedia: 'text/csv';
     readonly problems: 'not-found' | 'bad-parameter' | 'not-acceptable';

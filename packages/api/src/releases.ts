@@ -44,6 +44,11 @@ export interface NewRelease {
   readonly arrangement: string;
 }
 
+export interface ChangesQuery {
+  /** The one the release was made from, where it is left out. */
+  readonly arrangement?: string;
+}
+
 /** What can be done with releases. */
 export interface ReleaseRoutes {
   /** List the releases of a design in the order they were made */
@@ -79,22 +84,15 @@ export interface ReleaseRoutes {
     readonly answer: ContractBody;
     readonly problems: 'not-found';
   };
-  /** Read a release as an OpenAPI 3.1 document */
-  'GET /api/designs/{id}/releases/{label}/openapi.json': {
+  /** Read a release as a document in an open format: openapi.json or openapi.yaml */
+  'GET /api/designs/{id}/releases/{label}/{document}': {
     readonly answer: OpenApiBody;
-    readonly problems: 'not-found';
-  };
-  /** Read the same document in YAML */
-  'GET /api/designs/{id}/releases/{label}/openapi.yaml': {
     readonly answerMedia: 'application/yaml';
     readonly problems: 'not-found';
   };
   /** List what changed from a release to what an arrangement implies now, the breaking first */
   'GET /api/designs/{id}/releases/{label}/changes': {
-    readonly query: {
-      /** The one the release was made from, where it is left out. */
-      readonly arrangement?: string;
-    };
+    readonly query: ChangesQuery;
     readonly answer: Items<ContractChange>;
     readonly problems: 'not-found' | 'bad-parameter';
   };

@@ -1,3 +1,4 @@
+import type { DesignFigures } from '@isomeros/api';
 import {
   arrangementOf,
   completeModel,
@@ -6,7 +7,7 @@ import {
   type Choices,
   type Exposures,
 } from '@isomeros/core/arrangement';
-import { compareContracts, type ContractChange } from '@isomeros/core/comparison';
+import { compare, type ContractChange } from '@isomeros/core/comparison';
 import {
   fingerprintOf,
   readContract,
@@ -18,10 +19,9 @@ import { derive, refusedExposures } from '@isomeros/core/derivation';
 import { importModel, type Intake, type IntakeFormat } from '@isomeros/core/intake';
 import type { Identities, Model } from '@isomeros/core/model';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
-import { openApiDocument } from '@isomeros/core/publication';
+import { publish, type PublicationName } from '@isomeros/core/publication';
 import { packText, unpackText } from '../database/compressedJson.js';
-import { figuresOfDesign, type DesignFigures } from '../designs/figures.js';
-import { writeYaml } from '../designs/openApiYaml.js';
+import { figuresOfDesign } from '../designs/figures.js';
 
 /**
  * What is worked out in threads of their own, so that the server and its mocks go on answering: everything that
@@ -77,7 +77,8 @@ function deriveAnew({
   return { model, contract: derive(model, arrangementOf(arrangement, choices)) };
 }
 
-const describe = (contract: Contract): string => JSON.stringify(openApiDocument(contract), null, 2);
+/** What a mock says of itself. */
+const describe = (contract: Contract): string => publish(contract, 'openapi.json');
 
 /** What a design amounts to: the errors of its text, and the figures of the last sound one. */
 export function outcome({ saved, ...source }: DerivationSource & { readonly saved: string }): DesignOutcome {
@@ -112,10 +113,9 @@ export function derivation(source: DerivationSource): Derivation {
 
 export const contractText = (source: DerivationSource): string => writeContract(derived(source).contract);
 
-export const openApiJson = (source: DerivationSource): string => describe(derived(source).contract);
-
-export const openApiYaml = (source: DerivationSource): string =>
-  writeYaml(openApiDocument(derived(source).contract));
+/** A document of what is implied. */
+export const document = ({ as, ...source }: DerivationSource & { readonly as: PublicationName }): string =>
+  publish(derived(source).contract, as);
 
 /** A contract as a release keeps it. */
 export interface Frozen {
@@ -150,18 +150,27 @@ export async function frozenDerivation({
   return { model, contract, description: describe(contract) };
 }
 
-export const frozenOpenApiJson = async (packed: Uint8Array): Promise<string> =>
-  describe(await frozen(packed));
-
-export const frozenOpenApiYaml = async (packed: Uint8Array): Promise<string> =>
-  writeYaml(openApiDocument(await frozen(packed)));
+/** A document of a frozen contract. */
+export const frozenDocument = async ({
+  packed,
+  as,
+}: {
+  readonly packed: Uint8Array;
+  readonly as: PublicationName;
+}): Promise<string> => publish(await frozen(packed), as);
 
 /** What changed from a frozen contract to what is implied now. */
-export const changesSince = async ({
+export async function changesSince({
   packed,
+  label,
   ...source
-}: DerivationSource & { readonly packed: Uint8Array }): Promise<readonly ContractChange[]> =>
-  compareContracts(await frozen(packed), derived(source).contract);
+}: DerivationSource & { readonly packed: Uint8Array; readonly label: string }): Promise<
+  readonly ContractChange[]
+> {
+  const { contract } = derived(source);
+  const release = { kind: 'release', label, contract: await frozen(packed) } as const;
+  return compare(release, { kind: 'arrangement', name: source.arrangement, contract }).changes;
+}
 
 /** Reads a source as a model. */
 export const readSource = ({

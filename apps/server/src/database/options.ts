@@ -9,6 +9,7 @@ import { Trouble1795000000007 } from './migrations/0007-trouble.js';
 import { Releases1795000000008 } from './migrations/0008-releases.js';
 import { ServedReleases1795000000010 } from './migrations/0010-served-releases.js';
 import { Names1795000000011 } from './migrations/0011-names.js';
+import { Figures1795000000012 } from './migrations/0012-figures.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
@@ -47,6 +48,7 @@ export const MIGRATIONS = [
   SeedPlans1795000000009,
   ServedReleases1795000000010,
   Names1795000000011,
+  Figures1795000000012,
 ];
 
 interface ConnectionOptions {

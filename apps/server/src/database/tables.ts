@@ -1,3 +1,4 @@
+import type { RevisionKind } from '@isomeros/api';
 import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
 
 /** One piece of work: the text of a model and what belongs to it. */
@@ -30,6 +31,14 @@ export class DesignRow {
   @Column({ type: 'longtext', name: 'rename_candidates' })
   renameCandidates: string;
 
+  /** What it amounts to, as JSON; `null` before that was worked out. */
+  @Column({ type: 'longtext', nullable: true })
+  figures: string | null;
+
+  /** The version of the derivation that found it. */
+  @Column({ type: 'int', unsigned: true, name: 'figures_version' })
+  figuresVersion: number;
+
   /** Counts the saved changes, from 1. */
   @Column({ type: 'int', unsigned: true })
   revision: number;
@@ -44,9 +53,6 @@ export class DesignRow {
   @Column({ type: 'datetime', precision: 3, name: 'removed_at', nullable: true })
   removedAt: Date | null;
 }
-
-/** How a revision came about. */
-export type RevisionKind = 'begun' | 'text' | 'choices' | 'rename' | 'restored';
 
 /** One saved state of a design. */
 @Entity({ name: 'revisions' })

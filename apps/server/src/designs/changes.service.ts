@@ -1,5 +1,6 @@
+import type { Design, RevisionKind } from '@isomeros/api';
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
-import { InjectDataSource } from '@nestjs/typeorm';
+import { InjectRepository } from '@nestjs/typeorm';
 import {
   findArrangement,
   MOST_ARRANGEMENTS,
@@ -9,20 +10,13 @@ import {
   type DesignFile,
 } from '@isomeros/core/arrangement';
 import { MAX_TEXT_BYTES, withDesignName, type Diagnostic } from '@isomeros/core/notation';
-import { IsNull, LessThan, Not, type DataSource, type EntityManager } from 'typeorm';
+import { IsNull, LessThan, Not, Repository, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
-import {
-  DesignRow,
-  InstallationStateRow,
-  MockRow,
-  ReleaseRow,
-  type RevisionKind,
-} from '../database/tables.js';
+import { DesignRow, InstallationStateRow, ReleaseRow } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
-import { servedNames, servedPorts, withRenamed } from '../mocks/served.js';
 import { ApiProblem } from '../http/problem.js';
 import { orThrow } from './orThrow.js';
-import { DesignEvents } from './designEvents.js';
+import { DesignDependents } from './designDependents.js';
 import {
   readChoices,
   readIdentities,
@@ -34,7 +28,6 @@ import {
 } from './designRows.js';
 import { DesignsService } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
-import type { DesignView } from './views.js';
 
 const FIRST_SAMPLE = 'kestrel-sound-ferries';
 /** A removed design can be brought back for so long. */
@@ -44,20 +37,18 @@ const REMOVED_KEPT_MS = 30 * 24 * 3_600_000;
 @Injectable()
 export class ChangesService implements OnApplicationBootstrap {
   constructor(
-    @InjectDataSource() private readonly database: DataSource,
+    @InjectRepository(DesignRow) private readonly rows: Repository<DesignRow>,
+    @InjectRepository(InstallationStateRow) private readonly state: Repository<InstallationStateRow>,
     private readonly designs: DesignsService,
     private readonly revisions: RevisionsService,
-    private readonly events: DesignEvents,
+    private readonly dependents: DesignDependents,
     private readonly compute: ComputeService,
   ) {}
 
   /** Loads the sample once in the life of an installation, and forgets what was removed long ago. */
   async onApplicationBootstrap(): Promise<void> {
-    await this.database
-      .getRepository(DesignRow)
-      .delete({ removedAt: LessThan(new Date(Date.now() - REMOVED_KEPT_MS)) });
-    const state = this.database.getRepository(InstallationStateRow);
-    if (await state.existsBy({ name: 'samples.loaded' })) return;
+    await this.rows.delete({ removedAt: LessThan(new Date(Date.now() - REMOVED_KEPT_MS)) });
+    if (await this.state.existsBy({ name: 'samples.loaded' })) return;
     const sample = (await this.designs.listSamples()).find(({ id }) => id === FIRST_SAMPLE);
     if (sample === undefined) return;
     const loaded = { name: 'samples.loaded', value: new Date().toISOString() };
@@ -66,19 +57,19 @@ export class ChangesService implements OnApplicationBootstrap {
     );
   }
 
-  create(name: string | undefined, source: string): Promise<DesignView> {
+  create(name: string | undefined, source: string): Promise<Design> {
     return this.insert({ text: name === undefined ? source : withDesignName(source, name) });
   }
 
   /** A design as a file carries it, identities and decisions included. */
-  createFromFile(name: string | undefined, file: DesignFile): Promise<DesignView> {
+  createFromFile(name: string | undefined, file: DesignFile): Promise<Design> {
     const named = (text: string): string => (name === undefined ? text : withDesignName(text, name));
     const { identities, choices } = file;
     return this.insert({ text: named(file.model), identities, choices }, named(file.draft ?? file.model));
   }
 
   /** A design like another one, under another name. Errors of its text are copied too. */
-  async copy(id: string, name: string): Promise<DesignView> {
+  async copy(id: string, name: string): Promise<Design> {
     const row = await this.designs.row(id);
     const [identities, choices] = [readIdentities(row), readChoices(row)];
     const text = withDesignName(row.validText, name);
@@ -90,13 +81,12 @@ export class ChangesService implements OnApplicationBootstrap {
     design: NewDesign,
     saved: string = design.text,
     together?: (manager: EntityManager) => Promise<unknown>,
-  ): Promise<DesignView> {
+  ): Promise<Design> {
     const begun = await this.compute.run('newRow', design);
     if (!('id' in begun)) throw invalidModel(begun);
     checkSize(saved);
-    const row = { ...begun, text: saved };
-    await this.designs.outcome(row);
-    await this.database.transaction(async (manager) => {
+    const row = await this.designs.withFigures({ ...begun, text: saved });
+    await this.rows.manager.transaction(async (manager) => {
       await manager.insert(DesignRow, row);
       await this.revisions.keep(manager, row, 'begun', '');
       await together?.(manager);
@@ -108,13 +98,13 @@ export class ChangesService implements OnApplicationBootstrap {
    * Saves the text of a model. A text with errors is kept too, so that nothing is lost; what is derived and
    * served stays that of the last sound text.
    */
-  saveModel(id: string, text: string, ifMatch: string | undefined): Promise<DesignView> {
+  saveModel(id: string, text: string, ifMatch: string | undefined): Promise<Design> {
     checkSize(text);
     return this.change(id, ifMatch, 'text', (row) => this.compute.run('withText', { row, text }));
   }
 
   /** Writes another name into the text. */
-  rename(id: string, name: string, ifMatch: string | undefined): Promise<DesignView> {
+  rename(id: string, name: string, ifMatch: string | undefined): Promise<Design> {
     return this.change(id, ifMatch, 'text', (row) => {
       const text = withDesignName(row.text, name);
       checkSize(text);
@@ -122,7 +112,7 @@ export class ChangesService implements OnApplicationBootstrap {
     });
   }
 
-  saveChoices(id: string, choices: Choices, ifMatch: string | undefined): Promise<DesignView> {
+  saveChoices(id: string, choices: Choices, ifMatch: string | undefined): Promise<Design> {
     return this.change(id, ifMatch, 'choices', async (row) => {
       for (const [index, own] of choices.arrangements.entries())
         await this.checkExposures(row, choices, own, `/arrangements/${index}`);
@@ -135,7 +125,7 @@ export class ChangesService implements OnApplicationBootstrap {
     id: string,
     arrangement: ArrangementChoices,
     ifMatch: string | undefined,
-  ): Promise<{ readonly design: DesignView; readonly isNew: boolean }> {
+  ): Promise<{ readonly design: Design; readonly isNew: boolean }> {
     let isNew = false;
     const design = await this.change(id, ifMatch, 'choices', async (row) => {
       const choices = readChoices(row);
@@ -173,7 +163,7 @@ export class ChangesService implements OnApplicationBootstrap {
     from: string,
     to: string,
     ifMatch: string | undefined,
-  ): Promise<DesignView> {
+  ): Promise<Design> {
     return this.change(
       id,
       ifMatch,
@@ -183,18 +173,16 @@ export class ChangesService implements OnApplicationBootstrap {
         this.designs.arrangement(choices, from);
         if (from !== to && findArrangement(choices, to) !== undefined)
           throw new ApiProblem('conflict', `The design has an arrangement ${to} already.`);
-        for (const mock of await manager.findBy(MockRow, { designId: id })) {
-          await manager.update(MockRow, { id: mock.id }, { arrangements: withRenamed(mock, from, to) });
-        }
+        await this.dependents.arrangementRenaming(manager, id, from, to);
         await manager.update(ReleaseRow, { designId: id, arrangement: from }, { arrangement: to });
         return withArrangementName(row, from, to);
       },
-      () => this.events.arrangementRenamed.next({ design: id, from, to }),
+      () => this.dependents.arrangementRenamed(id, from, to),
     );
   }
 
   /** Removes an arrangement that is not the last one and that no mock serves. */
-  removeArrangement(id: string, name: string, ifMatch: string | undefined): Promise<DesignView> {
+  removeArrangement(id: string, name: string, ifMatch: string | undefined): Promise<Design> {
     return this.change(id, ifMatch, 'choices', (row) => {
       const choices = readChoices(row);
       this.designs.arrangement(choices, name);
@@ -205,19 +193,8 @@ export class ChangesService implements OnApplicationBootstrap {
     });
   }
 
-  /** What a mock serves stays there. */
-  private async checkServed(manager: EntityManager, row: DesignRow): Promise<void> {
-    const choices = readChoices(row);
-    for (const mock of await manager.findBy(MockRow, { designId: row.id })) {
-      const gone = servedNames(mock).find((name) => findArrangement(choices, name) === undefined);
-      if (gone === undefined) continue;
-      const detail = `The mock on port ${servedPorts(mock)[0]} serves the arrangement ${gone}; remove the mock first.`;
-      throw new ApiProblem('conflict', detail);
-    }
-  }
-
   /** Brings the state of an earlier revision back, as a new revision. */
-  async restoreRevision(id: string, number: number, ifMatch: string | undefined): Promise<DesignView> {
+  async restoreRevision(id: string, number: number, ifMatch: string | undefined): Promise<Design> {
     await this.designs.row(id);
     const kept = await this.revisions.state(id, number);
     return this.change(id, ifMatch, 'restored', (row) => this.compute.run('withState', { row, kept }));
@@ -228,7 +205,7 @@ export class ChangesService implements OnApplicationBootstrap {
     id: string,
     rename: { readonly from: string; readonly to: string },
     ifMatch: string | undefined,
-  ): Promise<DesignView> {
+  ): Promise<Design> {
     return this.change(id, ifMatch, 'rename', async (row, manager) => {
       const gone = readRenameCandidates(row).removed.find(({ address }) => address === rename.from);
       const before = gone === undefined ? null : await this.revisions.stateBefore(manager, id, gone.revision);
@@ -238,8 +215,8 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   /** Takes what came for something new; it is not asked about again. */
-  async denyRename(id: string, rename: { readonly from: string; readonly to: string }): Promise<DesignView> {
-    const row = await this.database.transaction(async (manager) => {
+  async denyRename(id: string, rename: { readonly from: string; readonly to: string }): Promise<Design> {
+    const row = await this.rows.manager.transaction(async (manager) => {
       const known = await this.designs.row(id, manager);
       if (!readRenameCandidates(known).added.some(({ address }) => address === rename.to))
         throw notAsked(rename);
@@ -257,24 +234,27 @@ export class ChangesService implements OnApplicationBootstrap {
     make: (row: DesignRow, manager: EntityManager) => DesignRow | Promise<DesignRow>,
     /** Called once the change is done, before those who serve the design hear of it. */
     onDone?: () => void,
-  ): Promise<DesignView> {
-    const { before, after } = await this.database.transaction(async (manager) => {
+  ): Promise<Design> {
+    const { before, after } = await this.rows.manager.transaction(async (manager) => {
       const row = await this.designs.row(id, manager);
       checkIfMatch(ifMatch, row.revision);
       const changed = await make(row, manager);
       if (changed.revision !== row.revision) {
-        await this.checkServed(manager, changed);
+        const left = readChoices(changed).arrangements.map(({ name }) => name);
+        const objection = await this.dependents.objectionToArrangements(manager, id, left);
+        if (objection !== null) throw new ApiProblem('conflict', objection);
         // What cannot be worked out is not kept: nobody could open it.
-        await this.designs.outcome(changed);
-        await manager.save(DesignRow, changed);
-        await this.revisions.keep(manager, changed, what, row.text);
+        const kept = await this.designs.withFigures(changed);
+        await manager.save(DesignRow, kept);
+        await this.revisions.keep(manager, kept, what, row.text);
+        return { before: row, after: kept };
       }
       return { before: row, after: changed };
     });
     onDone?.();
     const served = ({ validText, identities, choices }: DesignRow): string =>
       `${identities}\n${choices}\n${validText}`;
-    if (served(before) !== served(after)) this.events.modelChanged.next(id);
+    if (served(before) !== served(after)) this.dependents.modelChanged(id);
     return this.designs.view(after);
   }
 
@@ -282,25 +262,17 @@ export class ChangesService implements OnApplicationBootstrap {
   async remove(id: string, ifMatch: string | undefined): Promise<void> {
     const row = await this.designs.row(id);
     checkIfMatch(ifMatch, row.revision);
-    await this.database.getRepository(DesignRow).update({ id }, { removedAt: new Date() });
-    await follow((done) => this.events.removing.next({ id, done }));
+    await this.rows.update({ id }, { removedAt: new Date() });
+    await this.dependents.designRemoved(id);
   }
 
   /** Brings a removed design back, with its mocks as they were. */
-  async restore(id: string): Promise<DesignView> {
-    const result = await this.database
-      .getRepository(DesignRow)
-      .update({ id, removedAt: Not(IsNull()) }, { removedAt: null });
+  async restore(id: string): Promise<Design> {
+    const result = await this.rows.update({ id, removedAt: Not(IsNull()) }, { removedAt: null });
     if (result.affected !== 1) throw new ApiProblem('not-found', `There is no removed design ${id}.`);
-    await follow((done) => this.events.broughtBack.next({ id, done }));
+    await this.dependents.designRestored(id);
     return this.designs.read(id);
   }
-}
-
-async function follow(tell: (done: Promise<void>[]) => void): Promise<void> {
-  const done: Promise<void>[] = [];
-  tell(done);
-  await Promise.all(done);
 }
 
 function invalidModel(diagnostics: readonly Diagnostic[]): ApiProblem {

@@ -1,38 +1,27 @@
-import { Body, Controller, Delete, Get, Header, Headers, HttpCode, Param, Put, Res } from '@nestjs/common';
+import { Body, Controller, Headers, Param, Res } from '@nestjs/common';
+import { pathOf, type Arrangement, type Design } from '@isomeros/api';
 import {
   arrangementOf,
   readArrangement,
   setting as resolveSetting,
   SETTINGS,
-  type ArrangementChoices,
-  type SettingLevel,
   type SettingName,
 } from '@isomeros/core/arrangement';
-import { isJsonObject, type Json } from '@isomeros/core/model';
+import { isJsonObject, type Json, type JsonObject } from '@isomeros/core/model';
+import { PUBLICATION_FORMATS } from '@isomeros/core/publication';
 import type { Response } from 'express';
 import { ComputeService } from '../compute/compute.service.js';
-import { withETag } from '../http/etag.js';
+import { Answered, withETag } from '../http/answered.js';
+import { etagOf } from '../http/etag.js';
 import { ApiProblem } from '../http/problem.js';
+import { Route, TextRoute } from '../http/route.js';
 import { ChangesService } from './changes.service.js';
-import { orThrow } from './orThrow.js';
 import { ArrangementNameDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
-import type { DesignView } from './views.js';
+import { documentNamed } from './documentNamed.js';
+import { orThrow } from './orThrow.js';
 
-const pathOf = (id: string, name: string): string =>
-  `/api/designs/${id}/arrangements/${encodeURIComponent(name)}`;
-
-interface ArrangementView extends Omit<ArrangementChoices, 'name' | 'settings'> {
-  readonly name: string;
-  readonly settings: readonly {
-    readonly name: string;
-    readonly title: string;
-    readonly value: unknown;
-    readonly level: SettingLevel;
-  }[];
-}
-
-@Controller('api/designs/:id/arrangements/:name')
+@Controller()
 export class ContractsController {
   constructor(
     private readonly designs: DesignsService,
@@ -40,12 +29,12 @@ export class ContractsController {
     private readonly compute: ComputeService,
   ) {}
 
-  @Get()
-  async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<ArrangementView> {
+  @Route('GET /api/designs/{id}/arrangements/{name}')
+  async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<Arrangement> {
     return this.viewOf(await this.designs.read(id), name);
   }
 
-  private viewOf({ choices }: DesignView, name: string): ArrangementView {
+  private viewOf({ choices }: Design, name: string): Arrangement {
     const { settings: _own, name: _name, ...parts } = this.designs.arrangement(choices, name);
     const arrangement = arrangementOf(name, choices);
     const names = Object.keys(SETTINGS) as SettingName[];
@@ -58,81 +47,70 @@ export class ContractsController {
   }
 
   /** Puts other decisions in the place of those about an arrangement, or makes one. */
-  @Put()
+  @Route('PUT /api/designs/{id}/arrangements/{name}')
   async saveArrangement(
     @Param('id') id: string,
     @Param('name') name: string,
     @Body() body: Json,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<ArrangementView> {
+  ): Promise<Answered<Arrangement>> {
     const own = orThrow(readArrangement(name, partsIn(body), ''));
     const { design, isNew } = await this.changes.saveArrangement(id, own, ifMatch);
-    if (isNew) {
-      response.status(201);
-      response.setHeader('Location', pathOf(id, name));
-    }
-    return this.viewOf(withETag(design, response), name);
+    const location = pathOf('GET /api/designs/{id}/arrangements/{name}', { id, name });
+    return new Answered(this.viewOf(design, name), {
+      revision: design.revision,
+      created: isNew,
+      ...(isNew ? { location } : {}),
+    });
   }
 
-  @Put('name')
+  @Route('PUT /api/designs/{id}/arrangements/{name}/name')
   async renameArrangement(
     @Param('id') id: string,
     @Param('name') name: string,
     @Body() { name: wanted }: ArrangementNameDto,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return withETag(await this.changes.renameArrangement(id, name, wanted, ifMatch), response);
+  ): Promise<Answered<Design>> {
+    return withETag(await this.changes.renameArrangement(id, name, wanted, ifMatch));
   }
 
-  @Delete()
-  @HttpCode(200)
+  @Route('DELETE /api/designs/{id}/arrangements/{name}')
   async removeArrangement(
     @Param('id') id: string,
     @Param('name') name: string,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return withETag(await this.changes.removeArrangement(id, name, ifMatch), response);
+  ): Promise<Answered<Design>> {
+    return withETag(await this.changes.removeArrangement(id, name, ifMatch));
   }
 
-  @Get('contract')
-  @Header('Content-Type', 'application/json')
+  @TextRoute('GET /api/designs/{id}/arrangements/{name}/contract')
   async contract(
     @Param('id') id: string,
     @Param('name') name: string,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<string> {
-    const { source } = withETag(await this.designs.source(id, name), response);
-    return this.compute.run('contractText', source);
+    @Res() response: Response,
+  ): Promise<void> {
+    const { source, revision } = await this.designs.source(id, name);
+    const text = await this.compute.run('contractText', source);
+    response.setHeader('ETag', etagOf(revision)).setHeader('Content-Type', 'application/json').send(text);
   }
 
-  @Get('openapi.json')
-  @Header('Content-Type', 'application/json')
-  async openApi(
+  @TextRoute('GET /api/designs/{id}/arrangements/{name}/{document}')
+  async document(
     @Param('id') id: string,
     @Param('name') name: string,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<string> {
-    const { source } = withETag(await this.designs.source(id, name), response);
-    return this.compute.run('openApiJson', source);
-  }
-
-  @Get('openapi.yaml')
-  @Header('Content-Type', 'application/yaml')
-  async openApiYaml(
-    @Param('id') id: string,
-    @Param('name') name: string,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<string> {
-    const { source } = withETag(await this.designs.source(id, name), response);
-    return this.compute.run('openApiYaml', source);
+    @Param('document') document: string,
+    @Res() response: Response,
+  ): Promise<void> {
+    const as = documentNamed(document);
+    const { source, revision } = await this.designs.source(id, name);
+    const text = await this.compute.run('document', { ...source, as });
+    const { mediaType } = PUBLICATION_FORMATS[as];
+    response.setHeader('ETag', etagOf(revision)).setHeader('Content-Type', mediaType).send(text);
   }
 }
 
 /** A body in which settings stand, as they always do where everything else of an arrangement is put in its place. */
-function partsIn(body: Json): Readonly<Record<string, Json>> {
+function partsIn(body: Json): JsonObject {
   if (!isJsonObject(body)) {
     const message = 'Expected a JSON object.';
     throw new ApiProblem('invalid', message, { errors: [{ pointer: '', code: 'type', message }] });

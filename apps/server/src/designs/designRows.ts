@@ -58,6 +58,8 @@ export function newRow({ text, ...given }: NewDesign): DesignRow | readonly Diag
     identities: JSON.stringify(reconcile(parsed.model, parsed.model)),
     choices: keepChoices(given.choices ?? NO_CHOICES),
     renameCandidates: keepRenameCandidates(NO_RENAME_CANDIDATES),
+    figures: null,
+    figuresVersion: 0,
     revision: 1,
     createdAt: now,
     changedAt: now,

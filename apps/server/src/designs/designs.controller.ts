@@ -1,31 +1,22 @@
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  Headers,
-  HttpCode,
-  Param,
-  Post,
-  Put,
-  Query,
-  Res,
-} from '@nestjs/common';
+import { Body, Controller, Headers, Param, Query, Res } from '@nestjs/common';
+import type { Design, DesignSummary, Items, ModelText } from '@isomeros/api';
 import { readChoices, readDesignFile, writeDesignFile } from '@isomeros/core/arrangement';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
-import { withETag } from '../http/etag.js';
+import { Answered, withETag } from '../http/answered.js';
 import { clientAbortSignal } from '../http/clientAbort.js';
+import { etagOf } from '../http/etag.js';
 import { readLimit } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
+import { PageQueryDto } from '../http/query.dto.js';
+import { Route, TextRoute } from '../http/route.js';
 import { IntakeService } from '../intake/intake.service.js';
 import { ChangesService } from './changes.service.js';
-import { orThrow } from './orThrow.js';
 import { CreateDesignDto, NameDto, RenameDto, SaveChoicesDto, SaveModelDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
-import type { DesignSummary, DesignView } from './views.js';
+import { orThrow } from './orThrow.js';
 
-@Controller('api/designs')
+@Controller()
 export class DesignsController {
   constructor(
     private readonly designs: DesignsService,
@@ -33,26 +24,21 @@ export class DesignsController {
     private readonly intake: IntakeService,
   ) {}
 
-  @Get()
-  async list(
-    @Query('limit') limit: string | undefined,
-    @Query('cursor') cursor: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<{ items: readonly DesignSummary[] }> {
+  @Route('GET /api/designs')
+  async list(@Query() { limit, cursor }: PageQueryDto): Promise<Answered<Items<DesignSummary>>> {
     const { items, next } = await this.designs.list(readLimit(limit), cursor);
-    if (next !== null) response.setHeader('Link', next);
-    return { items };
+    return new Answered({ items }, { next });
   }
 
-  @Post()
+  @Route('POST /api/designs')
   async create(
     @Body() body: CreateDesignDto,
     @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return created(await this.begin(body, clientAbortSignal(response)), response);
+  ): Promise<Answered<Design>> {
+    return created(await this.begin(body, clientAbortSignal(response)));
   }
 
-  private async begin({ name, source }: CreateDesignDto, gone: AbortSignal): Promise<DesignView> {
+  private async begin({ name, source }: CreateDesignDto, aborted: AbortSignal): Promise<Design> {
     switch (source.format) {
       case 'notation':
         return this.changes.create(name, source.text);
@@ -66,114 +52,96 @@ export class DesignsController {
       case 'json-schema':
       case 'records': {
         const title = name ?? 'Untitled design';
-        const { text } = await this.intake.read(source.format, source.text, title, gone);
+        const { text } = await this.intake.read(source.format, source.text, title, aborted);
         return this.changes.create(name, text);
       }
     }
   }
 
-  @Get(':id')
-  async read(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<DesignView> {
-    return withETag(await this.designs.read(id), response);
+  @Route('GET /api/designs/{id}')
+  async read(@Param('id') id: string): Promise<Answered<Design>> {
+    return withETag(await this.designs.read(id));
   }
 
-  @Delete(':id')
-  @HttpCode(204)
+  @Route('DELETE /api/designs/{id}')
   async remove(@Param('id') id: string, @Headers('if-match') ifMatch: string | undefined): Promise<void> {
     await this.changes.remove(id, ifMatch);
   }
 
-  @Post(':id/bring-back')
-  @HttpCode(200)
-  async bringBack(
-    @Param('id') id: string,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return withETag(await this.changes.restore(id), response);
+  @Route('POST /api/designs/{id}/restore')
+  async restore(@Param('id') id: string): Promise<Answered<Design>> {
+    return withETag(await this.changes.restore(id));
   }
 
-  @Post(':id/copy')
-  async copy(
-    @Param('id') id: string,
-    @Body() { name }: NameDto,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return created(await this.changes.copy(id, name), response);
+  @Route('POST /api/designs/{id}/copy')
+  async copy(@Param('id') id: string, @Body() { name }: NameDto): Promise<Answered<Design>> {
+    return created(await this.changes.copy(id, name));
   }
 
-  @Put(':id/name')
+  @Route('PUT /api/designs/{id}/name')
   async rename(
     @Param('id') id: string,
     @Body() { name }: NameDto,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return withETag(await this.changes.rename(id, name, ifMatch), response);
+  ): Promise<Answered<Design>> {
+    return withETag(await this.changes.rename(id, name, ifMatch));
   }
 
-  @Get(':id/file')
+  @TextRoute('GET /api/designs/{id}/file')
   async file(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { name, text, validText, identities, choices } = withETag(await this.designs.read(id), response);
+    const { name, revision, text, validText, identities, choices } = await this.designs.read(id);
     const draft = text === validText ? {} : { draft: text };
     const file = writeDesignFile({ name, model: validText, ...draft, identities, choices });
     response
       .attachment(`${fileName(name)}.isomeros.json`)
       .type('application/json')
+      .setHeader('ETag', etagOf(revision))
       .send(file);
   }
 
-  @Get(':id/model')
-  async readModel(
-    @Param('id') id: string,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<{ text: string }> {
-    const { text } = withETag(await this.designs.read(id), response);
-    return { text };
+  @Route('GET /api/designs/{id}/model')
+  async readModel(@Param('id') id: string): Promise<Answered<ModelText>> {
+    const { text, revision } = await this.designs.read(id);
+    return new Answered({ text }, { revision });
   }
 
-  @Get(':id/model.iso.txt')
+  @TextRoute('GET /api/designs/{id}/model.iso.txt')
   async notation(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { name, text } = withETag(await this.designs.read(id), response);
-    response.attachment(`${fileName(name)}.iso.txt`);
+    const { name, text, revision } = await this.designs.read(id);
+    response.attachment(`${fileName(name)}.iso.txt`).setHeader('ETag', etagOf(revision));
     response.setHeader('Content-Type', 'text/vnd.isomeros.model; charset=utf-8');
     response.send(text);
   }
 
-  @Put(':id/model')
+  @Route('PUT /api/designs/{id}/model')
   async saveModel(
     @Param('id') id: string,
-    @Body() body: SaveModelDto,
+    @Body() { text }: SaveModelDto,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return withETag(await this.changes.saveModel(id, body.text, ifMatch), response);
+  ): Promise<Answered<Design>> {
+    return withETag(await this.changes.saveModel(id, text, ifMatch));
   }
 
-  @Put(':id/choices')
+  @Route('PUT /api/designs/{id}/choices')
   async saveChoices(
     @Param('id') id: string,
     @Body() body: SaveChoicesDto,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return withETag(
-      await this.changes.saveChoices(id, orThrow(readChoices({ ...body } as unknown as Json, '')), ifMatch),
-      response,
-    );
+  ): Promise<Answered<Design>> {
+    const choices = orThrow(readChoices({ ...body } as unknown as Json, ''));
+    return withETag(await this.changes.saveChoices(id, choices, ifMatch));
   }
 
-  @Post(':id/renames')
-  @HttpCode(200)
+  @Route('POST /api/designs/{id}/renames')
   async declareRename(
     @Param('id') id: string,
     @Body() { renamed, ...rename }: RenameDto,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
+  ): Promise<Answered<Design>> {
     const design = renamed
       ? this.changes.declareRename(id, rename, ifMatch)
       : this.changes.denyRename(id, rename);
-    return withETag(await design, response);
+    return withETag(await design);
   }
 }
 
@@ -184,7 +152,5 @@ const fileName = (name: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, '-')
     .replace(/^-|-$/g, '') || 'design';
 
-function created(design: DesignView, response: Response): DesignView {
-  response.setHeader('Location', `/api/designs/${design.id}`);
-  return withETag(design, response);
-}
+const created = (design: Design): Answered<Design> =>
+  withETag(design, { location: `/api/designs/${design.id}` });

@@ -14,24 +14,33 @@ import {
   MinLength,
 } from 'class-validator';
 
+import {
+  SOURCE_FORMATS,
+  type ArrangementName,
+  type ChangesQuery,
+  type DesignName,
+  type ModelText,
+  type NewDesign,
+  type NewRelease,
+  type Rename,
+  type SourceFormat,
+  type Successor,
+} from '@isomeros/api';
 import { Nested } from '../http/nested.js';
 import { ApiProblem } from '../http/problem.js';
-import type { Successor } from './designEvents.js';
-
-/** What a design can be made from in this version. */
-export const SOURCE_FORMATS = ['notation', 'sql', 'json-schema', 'records', 'design'] as const;
+import type { AsText } from '../http/query.dto.js';
 
 const NAME = { message: 'Expected a name of 1 to 120 characters.' };
 
-export class SourceDto {
+export class SourceDto implements Pick<NewDesign['source'], 'format' | 'text'> {
   @IsIn(SOURCE_FORMATS, { message: `Expected one of ${SOURCE_FORMATS.join(', ')}.` })
-  format: (typeof SOURCE_FORMATS)[number];
+  format: SourceFormat;
 
   @IsString({ message: 'Expected the text of the source.' })
   text: string;
 }
 
-export class CreateDesignDto {
+export class CreateDesignDto implements NewDesign {
   @IsOptional()
   @IsString(NAME)
   @MinLength(1, NAME)
@@ -44,14 +53,14 @@ export class CreateDesignDto {
   source: SourceDto;
 }
 
-export class NameDto {
+export class NameDto implements DesignName {
   @IsString(NAME)
   @MinLength(1, NAME)
   @MaxLength(120, NAME)
   name: string;
 }
 
-export class SaveModelDto {
+export class SaveModelDto implements ModelText {
   @IsString({ message: 'Expected the text of the model.' })
   text: string;
 }
@@ -72,7 +81,7 @@ export class SaveChoicesDto {
   answered: string[];
 }
 
-export class RenameDto {
+export class RenameDto implements Rename {
   @IsString({ message: 'Expected the address of what went.' })
   from: string;
 
@@ -83,7 +92,7 @@ export class RenameDto {
   renamed: boolean;
 }
 
-export class ArrangementNameDto {
+export class ArrangementNameDto implements ArrangementName {
   @Matches(ARRANGEMENT_NAME, {
     message: 'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores.',
   })
@@ -97,7 +106,7 @@ const LABEL = {
     'Expected a label of 1 to 60 letters, digits, dots, dashes and underscores, the first a letter or digit.',
 };
 
-export class MakeReleaseDto {
+export class MakeReleaseDto implements NewRelease {
   @IsString(LABEL)
   @Matches(/^[A-Za-z0-9][A-Za-z0-9._-]{0,59}$/, LABEL)
   label: string;
@@ -132,4 +141,10 @@ export function readSuccessor(given: Record<string, unknown> | null | undefined)
   }
   const errors = [{ pointer: '/successor', code: 'type', message: SUCCESSOR }];
   throw new ApiProblem('invalid', SUCCESSOR, { errors });
+}
+
+export class ChangesQueryDto implements AsText<ChangesQuery> {
+  @IsOptional()
+  @IsString({ message: 'Expected the name of an arrangement.' })
+  arrangement?: string;
 }

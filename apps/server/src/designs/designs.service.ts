@@ -1,14 +1,16 @@
+import type { Design, DesignSummary, Sample } from '@isomeros/api';
 import { hash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { InjectDataSource } from '@nestjs/typeorm';
+import { InjectRepository } from '@nestjs/typeorm';
 import {
   findArrangement,
   FIRST_ARRANGEMENT,
   type ArrangementChoices,
   type Choices,
 } from '@isomeros/core/arrangement';
+import { DERIVATION_VERSION } from '@isomeros/core/derivation';
 import { possibleRenames, type Identities } from '@isomeros/core/model';
-import { IsNull, type DataSource, type EntityManager } from 'typeorm';
+import { IsNull, Repository, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
 import type { Derivation, DerivationSource, DesignOutcome } from '../compute/program.js';
 import { DesignRow } from '../database/tables.js';
@@ -17,8 +19,7 @@ import { ApiProblem } from '../http/problem.js';
 import { SETTINGS, type ServerSettings } from '../settings.js';
 import { readChoices, readIdentities, readRenameCandidates } from './designRows.js';
 import { RecentAnswers } from './recent.js';
-import { readSamples, type Sample } from './samples.js';
-import type { DesignSummary, DesignView } from './views.js';
+import { readSamples } from './samples.js';
 
 const OUTCOMES_KEPT = 1_000;
 
@@ -37,7 +38,7 @@ export class DesignsService {
   private samples: Promise<readonly Sample[]> | null = null;
 
   constructor(
-    @InjectDataSource() private readonly database: DataSource,
+    @InjectRepository(DesignRow) private readonly rows: Repository<DesignRow>,
     @Inject(SETTINGS) private readonly settings: ServerSettings,
     private readonly compute: ComputeService,
   ) {}
@@ -51,8 +52,7 @@ export class DesignsService {
     limit: number,
     cursor: string | undefined,
   ): Promise<{ items: DesignSummary[]; next: string | null }> {
-    const query = this.database
-      .getRepository(DesignRow)
+    const query = this.rows
       .createQueryBuilder('d')
       .where('d.removedAt IS NULL')
       .orderBy('d.changedAt', 'DESC')
@@ -74,10 +74,10 @@ export class DesignsService {
           cursor: writePageCursor([last.changedAt.toISOString(), last.id]),
         })
       : null;
-    return { items: await Promise.all(shown.map((row) => this.summary(row))), next };
+    return { items: shown.map(summaryOf), next };
   }
 
-  async read(id: string): Promise<DesignView> {
+  async read(id: string): Promise<Design> {
     return this.view(await this.row(id));
   }
 
@@ -119,7 +119,7 @@ export class DesignsService {
 
   /** The row of a design that is not removed. Inside a transaction it is locked until its end. */
   async row(id: string, manager?: EntityManager): Promise<DesignRow> {
-    const row = await (manager ?? this.database.manager).findOne(DesignRow, {
+    const row = await (manager ?? this.rows.manager).findOne(DesignRow, {
       where: { id, removedAt: IsNull() },
       ...(manager === undefined ? {} : { lock: { mode: 'pessimistic_write' as const } }),
     });
@@ -129,13 +129,15 @@ export class DesignsService {
 
   /** Whether there is a design that is not removed. */
   isThere(id: string): Promise<boolean> {
-    return this.database.getRepository(DesignRow).existsBy({ id, removedAt: IsNull() });
+    return this.rows.existsBy({ id, removedAt: IsNull() });
   }
 
-  async view(row: DesignRow): Promise<DesignView> {
-    const { diagnostics } = await this.outcome(row);
+  async view(row: DesignRow): Promise<Design> {
+    const { diagnostics, figures, fingerprint } = await this.outcome(row);
     return {
-      ...(await this.summary(row)),
+      ...summaryOf(row),
+      figures,
+      fingerprint,
       text: row.text,
       validText: row.validText,
       identities: readIdentities(row),
@@ -153,20 +155,31 @@ export class DesignsService {
     );
   }
 
-  private async summary(row: DesignRow): Promise<DesignSummary> {
-    const { diagnostics, figures, fingerprint } = await this.outcome(row);
-    return {
-      id: row.id,
-      name: row.name,
-      revision: row.revision,
-      createdAt: row.createdAt.toISOString(),
-      changedAt: row.changedAt.toISOString(),
-      arrangements: readChoices(row).arrangements.map(({ name }) => ({ name })),
-      valid: diagnostics.length === 0,
-      figures,
-      fingerprint,
-    };
+  /** The row with what it amounts to, to be kept with it. A problem where that is more than can be worked out. */
+  async withFigures(row: DesignRow): Promise<DesignRow> {
+    const { figures, fingerprint } = await this.outcome(row);
+    const kept: KeptFigures = { figures, fingerprint };
+    return { ...row, figures: JSON.stringify(kept), figuresVersion: DERIVATION_VERSION };
   }
+}
+
+/** What a list shows of the contract of a design. */
+type KeptFigures = Pick<DesignOutcome, 'figures' | 'fingerprint'>;
+
+/** Nothing is derived: what it amounts to is kept with it. */
+function summaryOf(row: DesignRow): DesignSummary {
+  const kept = row.figures === null ? null : (JSON.parse(row.figures) as KeptFigures);
+  return {
+    id: row.id,
+    name: row.name,
+    revision: row.revision,
+    createdAt: row.createdAt.toISOString(),
+    changedAt: row.changedAt.toISOString(),
+    arrangements: readChoices(row).arrangements.map(({ name }) => ({ name })),
+    valid: row.text === row.validText,
+    figures: kept?.figures ?? null,
+    fingerprint: kept?.fingerprint ?? [],
+  };
 }
 
 /** The content of a row, whatever its number: a change that is not kept in the end has one too. */

@@ -1,93 +1,81 @@
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  Header,
-  HttpCode,
-  Param,
-  Post,
-  Put,
-  Query,
-  Res,
-} from '@nestjs/common';
+import { Body, Controller, Header, Param, Query, Res } from '@nestjs/common';
+import { pathOf, type Items, type Release } from '@isomeros/api';
 import type { ContractChange } from '@isomeros/core/comparison';
+import { PUBLICATION_FORMATS } from '@isomeros/core/publication';
 import type { Response } from 'express';
-import { MakeReleaseDto, readSuccessor, ReleaseEndDto } from './designs.dto.js';
-import { ReleasesService, type ReleaseView } from './releases.service.js';
+import { Answered } from '../http/answered.js';
+import { Route, TextRoute } from '../http/route.js';
+import { ChangesQueryDto, MakeReleaseDto, readSuccessor, ReleaseEndDto } from './designs.dto.js';
+import { documentNamed } from './documentNamed.js';
+import { ReleasesService } from './releases.service.js';
 
-@Controller('api/designs/:id/releases')
+@Controller()
 export class ReleasesController {
   constructor(private readonly releases: ReleasesService) {}
 
-  @Get()
-  async list(@Param('id') id: string): Promise<{ items: readonly ReleaseView[] }> {
+  @Route('GET /api/designs/{id}/releases')
+  async list(@Param('id') id: string): Promise<Items<Release>> {
     return { items: await this.releases.list(id) };
   }
 
-  @Post()
+  @Route('POST /api/designs/{id}/releases')
   async make(
     @Param('id') id: string,
     @Body() { label, arrangement }: MakeReleaseDto,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<ReleaseView> {
+  ): Promise<Answered<Release>> {
     const made = await this.releases.make(id, label, arrangement);
-    response.setHeader('Location', `/api/designs/${id}/releases/${encodeURIComponent(label)}`);
-    return made;
+    return new Answered(made, { location: pathOf('GET /api/designs/{id}/releases/{label}', { id, label }) });
   }
 
-  @Get(':label')
-  read(@Param('id') id: string, @Param('label') label: string): Promise<ReleaseView> {
+  @Route('GET /api/designs/{id}/releases/{label}')
+  read(@Param('id') id: string, @Param('label') label: string): Promise<Release> {
     return this.releases.read(id, label);
   }
 
-  @Delete(':label')
-  @HttpCode(204)
+  @Route('DELETE /api/designs/{id}/releases/{label}')
   async remove(@Param('id') id: string, @Param('label') label: string): Promise<void> {
     await this.releases.remove(id, label);
   }
 
-  /** Says from when a release is not to be used any more, when it stops, and what comes after it. */
-  @Put(':label/end')
+  @Route('PUT /api/designs/{id}/releases/{label}/end')
   mark(
     @Param('id') id: string,
     @Param('label') label: string,
     @Body() { deprecatedAt, sunsetAt, successor }: ReleaseEndDto,
-  ): Promise<ReleaseView> {
+  ): Promise<Release> {
     const end = { deprecatedAt, sunsetAt: sunsetAt ?? null, successor: readSuccessor(successor) };
     return this.releases.mark(id, label, end);
   }
 
-  /** It may be used again. */
-  @Delete(':label/end')
-  unmark(@Param('id') id: string, @Param('label') label: string): Promise<ReleaseView> {
+  @Route('DELETE /api/designs/{id}/releases/{label}/end')
+  unmark(@Param('id') id: string, @Param('label') label: string): Promise<Release> {
     return this.releases.mark(id, label, null);
   }
 
-  @Get(':label/contract')
+  @TextRoute('GET /api/designs/{id}/releases/{label}/contract')
   @Header('Content-Type', 'application/json')
   contract(@Param('id') id: string, @Param('label') label: string): Promise<string> {
     return this.releases.contract(id, label);
   }
 
-  @Get(':label/openapi.json')
-  @Header('Content-Type', 'application/json')
-  openApiJson(@Param('id') id: string, @Param('label') label: string): Promise<string> {
-    return this.releases.openApi(id, label, 'json');
-  }
-
-  @Get(':label/openapi.yaml')
-  @Header('Content-Type', 'application/yaml')
-  openApiYaml(@Param('id') id: string, @Param('label') label: string): Promise<string> {
-    return this.releases.openApi(id, label, 'yaml');
-  }
-
-  @Get(':label/changes')
+  @Route('GET /api/designs/{id}/releases/{label}/changes')
   async changes(
     @Param('id') id: string,
     @Param('label') label: string,
-    @Query('arrangement') arrangement: string | undefined,
-  ): Promise<{ items: readonly ContractChange[] }> {
+    @Query() { arrangement }: ChangesQueryDto,
+  ): Promise<Items<ContractChange>> {
     return { items: await this.releases.changes(id, label, arrangement) };
+  }
+
+  @TextRoute('GET /api/designs/{id}/releases/{label}/{document}')
+  async document(
+    @Param('id') id: string,
+    @Param('label') label: string,
+    @Param('document') document: string,
+    @Res() response: Response,
+  ): Promise<void> {
+    const as = documentNamed(document);
+    const text = await this.releases.document(id, label, as);
+    response.setHeader('Content-Type', PUBLICATION_FORMATS[as].mediaType).send(text);
   }
 }

@@ -1,34 +1,22 @@
+import type { Release, ReleaseEnd, Successor } from '@isomeros/api';
 import { Injectable } from '@nestjs/common';
-import { InjectDataSource } from '@nestjs/typeorm';
+import { InjectRepository } from '@nestjs/typeorm';
 import type { ContractChange } from '@isomeros/core/comparison';
 import { greatest, instantMillis } from '@isomeros/core/model';
-import type { DataSource, EntityManager } from 'typeorm';
+import type { PublicationName } from '@isomeros/core/publication';
+import { Repository, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
 import type { Derivation } from '../compute/program.js';
 import { unpackText } from '../database/compressedJson.js';
 import { ReleaseRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
-import { DesignEvents, type ReleaseEnd, type Successor } from './designEvents.js';
+import { DesignDependents } from './designDependents.js';
 import { readChoices, readIdentities } from './designRows.js';
 import { DesignsService, type ValidModel } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
 
-export type { ReleaseEnd, Successor } from './designEvents.js';
-
 /** More of them a design does not keep. */
 const MOST_RELEASES = 200;
-
-/** A release as a list shows it. */
-export interface ReleaseView {
-  readonly label: string;
-  readonly arrangement: string;
-  readonly version: string;
-  readonly revision: number;
-  readonly operations: number;
-  readonly madeAt: string;
-  /** What is said about its end; `null` while it may be used. */
-  readonly end: ReleaseEnd | null;
-}
 
 /** A release as a mock serves it. */
 export interface ServedRelease {
@@ -43,17 +31,17 @@ export interface ServedRelease {
 @Injectable()
 export class ReleasesService {
   constructor(
-    @InjectDataSource() private readonly database: DataSource,
+    @InjectRepository(ReleaseRow) private readonly rows: Repository<ReleaseRow>,
     private readonly designs: DesignsService,
     private readonly revisions: RevisionsService,
-    private readonly events: DesignEvents,
+    private readonly dependents: DesignDependents,
     private readonly compute: ComputeService,
   ) {}
 
   /** In the order they were made. */
-  async list(design: string): Promise<readonly ReleaseView[]> {
+  async list(design: string): Promise<readonly Release[]> {
     await this.designs.row(design);
-    const rows = await this.database.getRepository(ReleaseRow).find({
+    const rows = await this.rows.find({
       select: {
         designId: true,
         label: true,
@@ -74,8 +62,8 @@ export class ReleasesService {
   }
 
   /** Freezes what the last sound text implies in an arrangement. A contract with an error is not released. */
-  async make(design: string, label: string, arrangement: string): Promise<ReleaseView> {
-    return this.database.transaction(async (manager) => {
+  async make(design: string, label: string, arrangement: string): Promise<Release> {
+    return this.rows.manager.transaction(async (manager) => {
       // Locks the design, so that two releases made at once get numbers of their own.
       await this.designs.row(design, manager);
       const { source, revision } = await this.designs.source(design, arrangement);
@@ -120,7 +108,7 @@ export class ReleasesService {
     );
   }
 
-  async read(design: string, label: string): Promise<ReleaseView> {
+  async read(design: string, label: string): Promise<Release> {
     return viewOf(await this.row(design, label));
   }
 
@@ -129,10 +117,10 @@ export class ReleasesService {
     return unpackText((await this.row(design, label)).contract);
   }
 
-  /** The OpenAPI document of a release. */
-  async openApi(design: string, label: string, format: 'json' | 'yaml'): Promise<string> {
-    const { contract } = await this.row(design, label);
-    return this.compute.run(format === 'json' ? 'frozenOpenApiJson' : 'frozenOpenApiYaml', contract);
+  /** A release as a document. */
+  async document(design: string, label: string, as: PublicationName): Promise<string> {
+    const { contract: packed } = await this.row(design, label);
+    return this.compute.run('frozenDocument', { packed, as });
   }
 
   /** What changed from a release to what an arrangement implies now; its own where none is named. */
@@ -143,11 +131,11 @@ export class ReleasesService {
   ): Promise<readonly ContractChange[]> {
     const row = await this.row(design, label);
     const { source } = await this.designs.source(design, arrangement ?? row.arrangement);
-    return this.compute.run('changesSince', { ...source, packed: row.contract });
+    return this.compute.run('changesSince', { ...source, label, packed: row.contract });
   }
 
   /** Says something about the end of a release, or takes it back; its contract stays as it is. */
-  async mark(design: string, label: string, end: ReleaseEnd | null): Promise<ReleaseView> {
+  async mark(design: string, label: string, end: ReleaseEnd | null): Promise<Release> {
     const row = await this.row(design, label);
     if (end !== null) await this.checkEnd(design, label, end);
     const marked = {
@@ -155,9 +143,9 @@ export class ReleasesService {
       sunsetAt: end?.sunsetAt == null ? null : new Date(instantMillis(end.sunsetAt)),
       successor: end?.successor == null ? null : JSON.stringify(end.successor),
     };
-    await this.database.getRepository(ReleaseRow).update({ designId: design, label }, marked);
+    await this.rows.update({ designId: design, label }, marked);
     const view = viewOf({ ...row, ...marked });
-    this.events.releaseMarked.next({ design, label, end: view.end });
+    this.dependents.releaseMarked(design, label, view.end);
     return view;
   }
 
@@ -198,17 +186,15 @@ export class ReleasesService {
   /** Takes a release back, as if it had not been made. */
   async remove(design: string, label: string): Promise<void> {
     await this.designs.row(design);
-    const objections: string[] = [];
-    this.events.releaseRemoving.next({ design, label, objections });
-    const [objection] = objections;
-    if (objection !== undefined) throw new ApiProblem('conflict', objection);
-    const gone = await this.database.getRepository(ReleaseRow).delete({ designId: design, label });
+    const objection = this.dependents.objectionToRemovingRelease(design, label);
+    if (objection !== null) throw new ApiProblem('conflict', objection);
+    const gone = await this.rows.delete({ designId: design, label });
     if (gone.affected !== 1) throw notThere(label);
   }
 
   private async row(design: string, label: string): Promise<ReleaseRow> {
     await this.designs.row(design);
-    const row = await this.database.getRepository(ReleaseRow).findOneBy({ designId: design, label });
+    const row = await this.rows.findOneBy({ designId: design, label });
     if (row === null) throw notThere(label);
     return row;
   }
@@ -241,7 +227,7 @@ const viewOf = ({
   operations,
   madeAt,
   ...end
-}: Omit<ReleaseRow, 'contract'>): ReleaseView => ({
+}: Omit<ReleaseRow, 'contract'>): Release => ({
   label,
   arrangement,
   version,

@@ -1,47 +1,43 @@
-import { Controller, Get, Headers, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
-import type { Response } from 'express';
-import { withETag } from '../http/etag.js';
+import { Controller, Headers, Param, Query } from '@nestjs/common';
+import type { Design, Items, Revision, RevisionSummary } from '@isomeros/api';
+import { Answered, withETag } from '../http/answered.js';
 import { readLimit } from '../http/pagination.js';
+import { PageQueryDto } from '../http/query.dto.js';
+import { Route } from '../http/route.js';
 import { ChangesService } from './changes.service.js';
 import { DesignsService } from './designs.service.js';
-import { RevisionsService, type RevisionSummary, type RevisionView } from './revisions.service.js';
-import type { DesignView } from './views.js';
+import { RevisionsService } from './revisions.service.js';
 
-@Controller('api/designs/:id/revisions')
+@Controller()
 export class RevisionsController {
   constructor(
     private readonly designs: DesignsService,
-    private readonly revisions: RevisionsService,
     private readonly changes: ChangesService,
+    private readonly revisions: RevisionsService,
   ) {}
 
-  @Get()
+  @Route('GET /api/designs/{id}/revisions')
   async list(
     @Param('id') id: string,
-    @Query('limit') limit: string | undefined,
-    @Query('cursor') cursor: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<{ items: readonly RevisionSummary[] }> {
+    @Query() { limit, cursor }: PageQueryDto,
+  ): Promise<Answered<Items<RevisionSummary>>> {
     await this.designs.row(id);
     const { items, next } = await this.revisions.list(id, readLimit(limit), cursor);
-    if (next !== null) response.setHeader('Link', next);
-    return { items };
+    return new Answered({ items }, { next });
   }
 
-  @Get(':number')
-  async read(@Param('id') id: string, @Param('number') number: string): Promise<RevisionView> {
+  @Route('GET /api/designs/{id}/revisions/{number}')
+  async read(@Param('id') id: string, @Param('number') number: string): Promise<Revision> {
     await this.designs.row(id);
     return this.revisions.read(id, Number(number));
   }
 
-  @Post(':number/restore')
-  @HttpCode(200)
+  @Route('POST /api/designs/{id}/revisions/{number}/restore')
   async restore(
     @Param('id') id: string,
     @Param('number') number: string,
     @Headers('if-match') ifMatch: string | undefined,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<DesignView> {
-    return withETag(await this.changes.restoreRevision(id, Number(number), ifMatch), response);
+  ): Promise<Answered<Design>> {
+    return withETag(await this.changes.restoreRevision(id, Number(number), ifMatch));
   }
 }

@@ -1,34 +1,18 @@
+import type { Revision, RevisionKind, RevisionSummary } from '@isomeros/api';
 import { Injectable } from '@nestjs/common';
-import { InjectDataSource } from '@nestjs/typeorm';
-import type { Choices } from '@isomeros/core/arrangement';
-import { changedLines } from '@isomeros/core/model';
-import { LessThan, type DataSource, type EntityManager } from 'typeorm';
+import { InjectRepository } from '@nestjs/typeorm';
+import { changedLines, Format, type JsonObject } from '@isomeros/core/model';
+import { LessThan, Repository, type EntityManager } from 'typeorm';
 import { packJson, unpackJson } from '../database/compressedJson.js';
-import { RevisionRow, type DesignRow, type RevisionKind } from '../database/tables.js';
+import { RevisionRow, type DesignRow } from '../database/tables.js';
 import { isNumber, nextLink, readPageCursor, writePageCursor } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
 import { readChoices, type KeptState } from './designRows.js';
 
-/** One saved state of a design, as a list shows it. Who saved it is not known. */
-export interface RevisionSummary {
-  readonly number: number;
-  readonly at: string;
-  readonly what: RevisionKind;
-  /** Whether its text has no errors. */
-  readonly valid: boolean;
-  /** Lines against the revision before, wherever they stand. */
-  readonly lines: { readonly added: number; readonly removed: number };
-}
-
-export interface RevisionView extends RevisionSummary {
-  readonly text: string;
-  readonly choices: Choices;
-}
-
 /** Keeps every saved state of a design. */
 @Injectable()
 export class RevisionsService {
-  constructor(@InjectDataSource() private readonly database: DataSource) {}
+  constructor(@InjectRepository(RevisionRow) private readonly rows: Repository<RevisionRow>) {}
 
   /** Keeps the state of a row as the revision whose number it has. */
   async keep(manager: EntityManager, row: DesignRow, what: RevisionKind, before: string): Promise<void> {
@@ -43,7 +27,7 @@ export class RevisionsService {
       valid: text === validText,
       linesAdded: lines.added,
       linesRemoved: lines.removed,
-      state: await packJson(kept),
+      state: await packJson(STATE_FORMAT.stamp(kept)),
     });
   }
 
@@ -53,7 +37,7 @@ export class RevisionsService {
     cursor: string | undefined,
   ): Promise<{ items: RevisionSummary[]; next: string | null }> {
     const [before] = cursor === undefined ? [] : readPageCursor(cursor, [isNumber]);
-    const rows = await this.database.getRepository(RevisionRow).find({
+    const rows = await this.rows.find({
       select: {
         designId: true,
         number: true,
@@ -79,7 +63,7 @@ export class RevisionsService {
     return { items: shown.map(summaryOf), next };
   }
 
-  async read(design: string, number: number): Promise<RevisionView> {
+  async read(design: string, number: number): Promise<Revision> {
     const row = await this.row(design, number);
     const kept = await stateOf(row);
     return { ...summaryOf(row), text: kept.text, choices: readChoices(kept) };
@@ -100,15 +84,19 @@ export class RevisionsService {
 
   private async row(design: string, number: number): Promise<RevisionRow> {
     const isNumber = Number.isInteger(number) && number > 0 && number < 2 ** 32;
-    const row = isNumber
-      ? await this.database.getRepository(RevisionRow).findOneBy({ designId: design, number })
-      : null;
+    const row = isNumber ? await this.rows.findOneBy({ designId: design, number }) : null;
     if (row === null) throw new ApiProblem('not-found', `The design has no revision ${number}.`);
     return row;
   }
 }
 
-const stateOf = ({ state }: RevisionRow): Promise<KeptState> => unpackJson<KeptState>(state);
+const stateOf = async ({ state }: RevisionRow): Promise<KeptState> =>
+  STATE_FORMAT.upgrade(await unpackJson<JsonObject>(state)) as unknown as KeptState;
+
+/** Format 1 calls the last text without errors otherwise. */
+const STATE_FORMAT = new Format('A revision', [
+  ({ soundText, ...others }) => ({ ...others, validText: soundText ?? '' }),
+]);
 
 const summaryOf = (row: RevisionRow): RevisionSummary => ({
   number: row.number,

@@ -1,13 +1,14 @@
-import { Controller, Get } from '@nestjs/common';
+import type { Items, Sample } from '@isomeros/api';
+import { Controller } from '@nestjs/common';
+import { Route } from '../http/route.js';
 import { DesignsService } from './designs.service.js';
-import type { Sample } from './samples.js';
 
-@Controller('api/samples')
+@Controller()
 export class SamplesController {
   constructor(private readonly designs: DesignsService) {}
 
-  @Get()
-  async list(): Promise<{ items: readonly Sample[] }> {
+  @Route('GET /api/samples')
+  async list(): Promise<Items<Sample>> {
     return { items: await this.designs.listSamples() };
   }
 }

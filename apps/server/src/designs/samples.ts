@@ -1,18 +1,7 @@
+import type { Sample } from '@isomeros/api';
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { FingerprintColumn } from '@isomeros/core/contract';
 import type { ComputeService } from '../compute/compute.service.js';
-import type { DesignFigures } from './figures.js';
-
-export interface Sample {
-  /** The name of its file, without ending. */
-  readonly id: string;
-  readonly name: string;
-  readonly description: string | null;
-  readonly text: string;
-  readonly figures: DesignFigures;
-  readonly fingerprint: readonly FingerprintColumn[];
-}
 
 const ENDING = '.iso.txt';
 

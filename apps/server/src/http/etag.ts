@@ -1,4 +1,3 @@
-import type { Response } from 'express';
 import { ApiProblem } from './problem.js';
 
 /** The strong entity tag (RFC 9110 §8.8.3) of a revision. */
@@ -15,10 +14,4 @@ export function checkIfMatch(header: string | undefined, revision: number): void
     `It was changed meanwhile and is at revision ${revision} now.`,
     { headers },
   );
-}
-
-/** Gives an answer the entity tag of the revision it shows. */
-export function withETag<T extends { readonly revision: number }>(shown: T, response: Response): T {
-  response.setHeader('ETag', etagOf(shown.revision));
-  return shown;
 }

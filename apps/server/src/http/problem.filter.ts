@@ -1,7 +1,6 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { errorCode } from '../errors.js';
-import { methodsOf } from '../description/apiDescription.js';
 import { ApiProblem, sendProblem } from './problem.js';
 
 /** Turns whatever a handler throws into problem details. Nothing of the inside leaves the server. */
@@ -21,7 +20,6 @@ export class ProblemFilter implements ExceptionFilter {
 
   private asProblem(error: unknown, request: Request): ApiProblem {
     if (error instanceof ApiProblem) return error;
-    if (error instanceof HttpException && error.getStatus() === 404) return nothingThere(request);
     if (isUnreadablePath(error))
       return new ApiProblem('bad-request', 'The path is not percent-encoded UTF-8.');
     if (isDatabaseAway(error)) {
@@ -36,14 +34,6 @@ export class ProblemFilter implements ExceptionFilter {
     );
     return new ApiProblem('unexpected', 'The request failed inside the server. Its log holds the details.');
   }
-}
-
-/** A path that is described, asked with another method, is 405; any other is 404 (RFC 9110 §15.5.6). */
-function nothingThere({ method, path }: Request): ApiProblem {
-  const allow = methodsOf(path);
-  if (allow.length === 0) return new ApiProblem('not-found', `Nothing answers to ${method} ${path}.`);
-  const headers = { Allow: allow.join(', ') };
-  return new ApiProblem('method-not-allowed', `${path} takes ${allow.join(', ')}.`, { headers });
 }
 
 /** The router, and Nest in its name, throw so where a segment cannot be decoded. */

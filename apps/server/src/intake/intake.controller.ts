@@ -1,12 +1,13 @@
-import { Body, Controller, HttpCode, Post } from '@nestjs/common';
+import type { LiveSchema } from '@isomeros/api';
+import { Body, Controller } from '@nestjs/common';
+import { Route } from '../http/route.js';
 import { LiveSchemaDto } from './intake.dto.js';
-import { readLiveSchema, type LiveSchema } from './liveSchema.js';
+import { readLiveSchema } from './liveSchema.js';
 
-@Controller('api/live-schemas')
+@Controller()
 export class IntakeController {
   /** Reads a schema as DDL. Nothing of it is kept, the password least of all. */
-  @Post()
-  @HttpCode(200)
+  @Route('POST /api/live-schemas')
   read(@Body() { remote = false, ...address }: LiveSchemaDto): Promise<LiveSchema> {
     return readLiveSchema({ ...address, remote });
   }

@@ -1,25 +1,8 @@
+import type { LiveSchema, LiveSchemaAddress } from '@isomeros/api';
 import { createConnection, type Connection, type RowDataPacket } from 'mysql2/promise';
 import { isLoopback } from '../config.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
-
-/** How to reach a schema. The password is used once and kept nowhere. */
-export interface LiveSchemaAddress {
-  readonly host: string;
-  readonly port: number;
-  readonly user: string;
-  readonly password: string;
-  readonly schema: string;
-  /** Set where somebody confirmed that the host is not on this machine. */
-  readonly remote: boolean;
-}
-
-/** The declarations of a schema as DDL. */
-export interface LiveSchema {
-  readonly ddl: string;
-  readonly tables: number;
-  readonly views: number;
-}
 
 const CONNECT_MS = 5_000;
 const STATEMENT_SECONDS = 20;

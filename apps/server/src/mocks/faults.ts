@@ -1,13 +1,8 @@
+import type { Faults } from '@isomeros/api';
 import { drawOutcome, type FaultOutcome, type FaultRule } from '@isomeros/core/engine';
 import { ApiProblem } from '../http/problem.js';
 import { LATENCY_PARTS, type FaultsDto } from './faults.dto.js';
 import { Random } from '@isomeros/core/seeding';
-
-/** What goes wrong on purpose, and the number that makes a run of it repeatable. */
-export interface Faults {
-  readonly seed: number;
-  readonly items: readonly FaultRule[];
-}
 
 export const NO_FAULTS: Faults = { seed: 1, items: [] };
 

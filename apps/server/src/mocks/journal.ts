@@ -1,27 +1,14 @@
+import type { Exchange, ExchangeSummary, Message } from '@isomeros/api';
 import { STATUS_CODES } from 'node:http';
 import type { Contract } from '@isomeros/core/contract';
 import {
   describeChange,
   nearMisses,
-  type NearMiss,
   type EngineResponse,
   type KeptChange,
   type Problem,
-  type RecordChange,
   type RecordedBody,
-  type TraceStep,
 } from '@isomeros/core/engine';
-
-/** A message as it travelled. */
-export interface Message {
-  /** Request line or status line, then header lines. */
-  readonly head: string;
-  readonly body: string;
-  /** True when the body was longer than what is kept, or has been let go to save memory. */
-  readonly cut: boolean;
-  /** The bytes of a body that may hold a secret and could not be masked, so that nothing else of it is kept. */
-  readonly withheld: number | null;
-}
 
 /** The head of a message as it comes: lines are made of it when somebody looks. */
 export interface Head {
@@ -34,30 +21,6 @@ export interface Head {
   /** What is wrong with it, whatever it asks for. */
   readonly problem: Problem | null;
 }
-
-/** One request with its response and how it was handled. */
-export interface Exchange {
-  readonly number: number;
-  readonly at: string;
-  /** The name of the arrangement it was sent to. */
-  readonly arrangement: string;
-  /** Who sent it: the product of its User-Agent, or `here` for the application itself. */
-  readonly client: string;
-  readonly method: string;
-  readonly target: string;
-  /** The operation that handled it, or `null`. */
-  readonly operation: string | null;
-  readonly status: number;
-  readonly milliseconds: number;
-  readonly request: Message;
-  readonly response: Message;
-  readonly trace: readonly TraceStep[];
-  /** Other operations it might have been meant for, and why it was not. */
-  readonly nearMisses: readonly NearMiss[];
-  readonly records: readonly RecordChange[];
-}
-
-export type ExchangeSummary = Omit<Exchange, 'request' | 'response' | 'trace' | 'nearMisses' | 'records'>;
 
 /**
  * An exchange as it is kept: most are never looked at, so what came and what went is kept as it is, and messages are

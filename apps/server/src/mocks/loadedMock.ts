@@ -1,3 +1,4 @@
+import type { Mock } from '@isomeros/api';
 import type { MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
 import type { ServedRelease } from '../designs/releases.service.js';
@@ -12,7 +13,6 @@ import { isPortTaken, serviceOf, type ModelColumns } from './createDataset.js';
 import type { RecordStore } from './recordStore.js';
 import { servedPorts, servedText, type Served } from './served.js';
 import type { FaultInjector } from './faults.js';
-import type { MockView } from './views.js';
 
 /** A mock in memory. */
 export interface LoadedMock {
@@ -124,7 +124,7 @@ const obstacleText = ({ message, records, first }: MigrationStep): string => {
   return `${message.replace(/\.$/, '')}: ${first.slice(0, KEYS_SHOWN).join('; ')}${more}.`;
 };
 
-export function viewOf(mock: LoadedMock): MockView {
+export function viewOf(mock: LoadedMock): Mock {
   const { row, dataset, endpoints, records, journal, faultInjector, waiting, shortfalls } = mock;
   const ports = servedPorts(row);
   const urls = endpoints.map(({ served, root }, index) => [served, urlOf(ports[index] ?? 0, root)] as const);

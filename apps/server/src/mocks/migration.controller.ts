@@ -1,25 +1,25 @@
-import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { Body, Controller, Param } from '@nestjs/common';
+import type { MigrationView, Mock } from '@isomeros/api';
 import { pointerTo } from '@isomeros/core/engine';
 import type { Decision } from '@isomeros/core/migration';
 import type { Json } from '@isomeros/core/model';
 import { ApiProblem } from '../http/problem.js';
-import { MigrationService, type MigrationView } from './migration.service.js';
+import { Route } from '../http/route.js';
+import { MigrationService } from './migration.service.js';
 import { DecisionsDto } from './mocks.dto.js';
-import type { MockView } from './views.js';
 
 /** The plan by which the records of a mock follow an edited model. */
-@Controller('api/mocks/:id/migration')
+@Controller()
 export class MigrationController {
   constructor(private readonly migrations: MigrationService) {}
 
-  @Get()
+  @Route('GET /api/mocks/{id}/migration')
   plan(@Param('id') id: string): Promise<MigrationView> {
     return this.migrations.plan(id);
   }
 
-  @Post()
-  @HttpCode(200)
-  migrate(@Param('id') id: string, @Body() { decisions }: DecisionsDto): Promise<MockView> {
+  @Route('POST /api/mocks/{id}/migration')
+  migrate(@Param('id') id: string, @Body() { decisions }: DecisionsDto): Promise<Mock> {
     return this.migrations.migrate(id, readDecisions(decisions));
   }
 }

@@ -1,7 +1,9 @@
+import type { MigrationView, Mock } from '@isomeros/api';
 import { Injectable } from '@nestjs/common';
-import { InjectDataSource } from '@nestjs/typeorm';
-import type { Decision, MigrationStep } from '@isomeros/core/migration';
-import type { DataSource } from 'typeorm';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { Decision } from '@isomeros/core/migration';
+import { Repository } from 'typeorm';
+import { SnapshotRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
 import { viewOf, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
@@ -9,22 +11,12 @@ import { modelColumnsOf } from './createDataset.js';
 import { migrationOf, NOTHING_DECIDED, migrateRecords, type NewestModel } from './replaceRecords.js';
 import { servedNames } from './served.js';
 import { Snapshots } from './snapshots.js';
-import type { MockView } from './views.js';
-
-/** What stands between the records of a mock and the newest model of its design. */
-export interface MigrationView {
-  /** The revision that is served. */
-  readonly from: number;
-  /** The newest sound revision. */
-  readonly to: number;
-  readonly steps: readonly MigrationStep[];
-}
 
 /** Takes the records of a mock to an edited model, as somebody decides. */
 @Injectable()
 export class MigrationService {
   constructor(
-    @InjectDataSource() private readonly database: DataSource,
+    @InjectRepository(SnapshotRow) private readonly snapshots: Repository<SnapshotRow>,
     private readonly mocks: MockRegistry,
   ) {}
 
@@ -38,7 +30,7 @@ export class MigrationService {
   }
 
   /** Carries out what was decided, after a snapshot, or does nothing and says what is still open. */
-  migrate(id: string, decided: ReadonlyMap<string, Decision>): Promise<MockView> {
+  migrate(id: string, decided: ReadonlyMap<string, Decision>): Promise<Mock> {
     const mock = this.mocks.find(id);
     return this.mocks.queue.run(mock.row.designId, async () => {
       const newest = await this.newest(mock);
@@ -69,7 +61,7 @@ export class MigrationService {
     }
     const model = modelColumnsOf(mock.dataset);
     const rows = [...mock.records.dataset.everything()];
-    await new Snapshots(this.database, mock.row.id).take(`before revision ${newest.revision}`, {
+    await new Snapshots(this.snapshots, mock.row.id).take(`before revision ${newest.revision}`, {
       model,
       rows,
     });

@@ -4,59 +4,90 @@ import {
   type BeforeApplicationShutdown,
   type OnApplicationBootstrap,
 } from '@nestjs/common';
-import { InjectDataSource } from '@nestjs/typeorm';
-import type { DataSource } from 'typeorm';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { ReleaseEnd } from '@isomeros/api';
+import { Repository, type EntityManager } from 'typeorm';
 import { MockRow } from '../database/tables.js';
-import { DesignEvents, type ArrangementRenamed } from '../designs/designEvents.js';
+import { DesignDependents, type DesignDependent } from '../designs/designDependents.js';
 import { DesignsService } from '../designs/designs.service.js';
 import { stopAll, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import { isOutdated } from './createDataset.js';
 import { adoptModel } from './replaceRecords.js';
-import { servedNames, withRenamed } from './served.js';
+import { servedNames, servedPorts, withRenamed } from './served.js';
 
 /** Keeps mocks running across restarts, and lets them follow what happens to their designs. */
 @Injectable()
-export class MockLifecycle implements OnApplicationBootstrap, BeforeApplicationShutdown {
+export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('Mocks');
 
   constructor(
-    @InjectDataSource() private readonly database: DataSource,
+    @InjectRepository(MockRow) private readonly rows: Repository<MockRow>,
     private readonly mocks: MockRegistry,
     private readonly designs: DesignsService,
-    private readonly designEvents: DesignEvents,
-  ) {}
+    dependents: DesignDependents,
+  ) {
+    dependents.register(this);
+  }
 
   /** Mocks that were running when the server ended are running again. */
   async onApplicationBootstrap(): Promise<void> {
-    const { modelChanged, arrangementRenamed, removing, broughtBack, releaseRemoving, releaseMarked } =
-      this.designEvents;
-    modelChanged.subscribe((design) => {
-      this.mocks.queue
-        .run(design, () => this.takeOverModel(design))
-        .catch((error: unknown) => {
-          this.logger.error(error instanceof Error ? error.stack : String(error));
-        });
-    });
-    arrangementRenamed.subscribe((renamed) => {
-      this.rename(renamed);
-    });
-    removing.subscribe(({ id, done }) => {
-      for (const mock of this.mocks.ofDesign(id)) done.push(this.mocks.unload(mock));
-    });
-    broughtBack.subscribe(({ id, done }) => {
-      done.push(this.holdAll({ designId: id }));
-    });
-    releaseRemoving.subscribe(({ design, label, objections }) => {
-      const serving = this.mocks
-        .ofDesign(design)
-        .some(({ releases }) => releases.some((release) => release.label === label));
-      if (serving) objections.push(`A mock serves the release ${label}; remove the mock first.`);
-    });
-    releaseMarked.subscribe(({ design, label, end }) => {
-      this.mocks.mark(design, label, end);
-    });
-    await this.holdAll({});
+    await this.loadAll({});
+  }
+
+  modelChanged(design: string): void {
+    this.mocks.queue
+      .run(design, () => this.takeOverModel(design))
+      .catch((error: unknown) => {
+        this.logger.error(error instanceof Error ? error.stack : String(error));
+      });
+  }
+
+  async arrangementRenaming(manager: EntityManager, design: string, from: string, to: string): Promise<void> {
+    for (const mock of await manager.findBy(MockRow, { designId: design }))
+      await manager.update(MockRow, { id: mock.id }, { arrangements: withRenamed(mock, from, to) });
+  }
+
+  arrangementRenamed(design: string, from: string, to: string): void {
+    for (const mock of this.mocks.ofDesign(design)) {
+      mock.row = { ...mock.row, arrangements: withRenamed(mock.row, from, to) };
+      for (const endpoint of mock.endpoints)
+        if (endpoint.served.kind === 'arrangement' && endpoint.served.name === from)
+          endpoint.served = { kind: 'arrangement', name: to };
+    }
+  }
+
+  /** What a mock serves stays there. */
+  async objectionToArrangements(
+    manager: EntityManager,
+    design: string,
+    left: readonly string[],
+  ): Promise<string | null> {
+    for (const mock of await manager.findBy(MockRow, { designId: design })) {
+      const removed = servedNames(mock).find((name) => !left.includes(name));
+      if (removed !== undefined)
+        return `The mock on port ${servedPorts(mock)[0]} serves the arrangement ${removed}; remove the mock first.`;
+    }
+    return null;
+  }
+
+  async designRemoved(design: string): Promise<void> {
+    await Promise.all(this.mocks.ofDesign(design).map((mock) => this.mocks.unload(mock)));
+  }
+
+  designRestored(design: string): Promise<void> {
+    return this.loadAll({ designId: design });
+  }
+
+  objectionToRemovingRelease(design: string, label: string): string | null {
+    const isServed = this.mocks
+      .ofDesign(design)
+      .some(({ releases }) => releases.some((release) => release.label === label));
+    return isServed ? `A mock serves the release ${label}; remove the mock first.` : null;
+  }
+
+  releaseMarked(design: string, label: string, end: ReleaseEnd | null): void {
+    this.mocks.mark(design, label, end);
   }
 
   async beforeApplicationShutdown(): Promise<void> {
@@ -65,24 +96,13 @@ export class MockLifecycle implements OnApplicationBootstrap, BeforeApplicationS
   }
 
   /** Reads the mocks of designs that are not removed; those that were running are running again. */
-  private async holdAll(wanted: { readonly designId?: string }): Promise<void> {
-    const rows = await this.database
-      .getRepository(MockRow)
-      .find({ where: wanted, order: { createdAt: 'ASC' } });
+  private async loadAll(wanted: { readonly designId?: string }): Promise<void> {
+    const rows = await this.rows.find({ where: wanted, order: { createdAt: 'ASC' } });
     for (const row of rows) {
       if (!(await this.designs.isThere(row.designId))) continue;
       const mock = await this.mocks.load(row);
       if (row.running) await this.mocks.listen(mock, true);
       await this.refreshModel(mock);
-    }
-  }
-
-  private rename({ design, from, to }: ArrangementRenamed): void {
-    for (const mock of this.mocks.ofDesign(design)) {
-      mock.row = { ...mock.row, arrangements: withRenamed(mock.row, from, to) };
-      for (const endpoint of mock.endpoints)
-        if (endpoint.served.kind === 'arrangement' && endpoint.served.name === from)
-          endpoint.served = { kind: 'arrangement', name: to };
     }
   }
 

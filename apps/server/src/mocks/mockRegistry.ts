@@ -1,3 +1,5 @@
+import type { MockEvent } from './mockEvent.js';
+import type { Faults, ReleaseEnd } from '@isomeros/api';
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
@@ -7,7 +9,7 @@ import type { SeedPlan } from '@isomeros/core/seeding';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
 import { MockRow, type DatasetRow } from '../database/tables.js';
-import { ReleasesService, type ReleaseEnd, type ServedRelease } from '../designs/releases.service.js';
+import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { DesignsService, type ValidModel } from '../designs/designs.service.js';
 import type { MockLimits } from '../config.js';
 import { ApiProblem } from '../http/problem.js';
@@ -22,8 +24,7 @@ import { modelColumns, serviceOf, storedModel } from './createDataset.js';
 import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, deprecationOf, splitRows } from './releaseEndpoints.js';
 import { servedBy, servedLabels, servedNames, servedPorts, servedText } from './served.js';
-import { FaultInjector, NO_FAULTS, type Faults } from './faults.js';
-import type { MockEvent } from './views.js';
+import { FaultInjector, NO_FAULTS } from './faults.js';
 
 const PROGRESS_EVERY_MS = 250;
 

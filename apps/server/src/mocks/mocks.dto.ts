@@ -12,7 +12,9 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+import type { MocksQuery, NewMessage, NewSnapshot } from '@isomeros/api';
 import { EachOnce } from '../http/eachOnce.js';
+import type { AsText } from '../http/query.dto.js';
 import type { Served } from './served.js';
 
 /** What is wanted of seed records. */
@@ -69,14 +71,14 @@ export class DecisionsDto {
   decisions: Record<string, unknown>;
 }
 
-export class SnapshotDto {
+export class SnapshotDto implements NewSnapshot {
   @Matches(ARRANGEMENT_NAME, {
     message: 'Expected a name of 1 to 60 letters, digits, spaces, dots, hyphens or underscores.',
   })
   name: string;
 }
 
-export class SendMessageDto {
+export class SendMessageDto implements NewMessage {
   @IsString({
     message: 'Expected a request as it travels: request line, header lines, an empty line, a body.',
   })
@@ -92,6 +94,12 @@ export class SendMessageDto {
   @IsOptional()
   @IsString({ message: 'Expected the label of a release.' })
   release?: string;
+}
+
+export class MocksQueryDto implements AsText<MocksQuery> {
+  @IsOptional()
+  @IsString({ message: 'Expected the id of a design.' })
+  design?: string;
 }
 
 /** What a message is sent to; `null` where nothing is named. */

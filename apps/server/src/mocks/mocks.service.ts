@@ -1,15 +1,15 @@
+import type { Exchange, ExchangeSummary, Faults, Mock, SeedSettings, Snapshot } from '@isomeros/api';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { InjectDataSource } from '@nestjs/typeorm';
+import { InjectRepository } from '@nestjs/typeorm';
 import type { Model, Row } from '@isomeros/core/model';
-import type { DataSource } from 'typeorm';
-import { DatasetRow, MockRow } from '../database/tables.js';
+import { Repository } from 'typeorm';
+import { DatasetRow, MockRow, SnapshotRow } from '../database/tables.js';
 import { DesignsService } from '../designs/designs.service.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { firstOf, isRunning, seedPlanOf, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
-import type { Exchange, ExchangeSummary } from './journal.js';
 import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
 import { checkArrangements, createRecords, modelColumnsOf } from './createDataset.js';
 import { sharedRows } from './releaseEndpoints.js';
@@ -17,9 +17,7 @@ import { newestOf, reset, restore } from './replaceRecords.js';
 import { readSeedPlan } from './seedPlan.js';
 import { sendMessage } from './rawHttpClient.js';
 import { servedBy, servedPorts, servedText, type Served } from './served.js';
-import { Snapshots, type SnapshotView } from './snapshots.js';
-import type { Faults } from './faults.js';
-import type { MockView, SeedSettings } from './views.js';
+import { Snapshots } from './snapshots.js';
 
 const USUAL_SEED = 42;
 
@@ -27,17 +25,19 @@ const USUAL_SEED = 42;
 @Injectable()
 export class MocksService {
   constructor(
-    @InjectDataSource() private readonly database: DataSource,
+    @InjectRepository(MockRow) private readonly rows: Repository<MockRow>,
+    @InjectRepository(DatasetRow) private readonly datasets: Repository<DatasetRow>,
+    @InjectRepository(SnapshotRow) private readonly snapshotRows: Repository<SnapshotRow>,
     private readonly mocks: MockRegistry,
     private readonly designs: DesignsService,
     private readonly releases: ReleasesService,
   ) {}
 
-  list(design: string | undefined): MockView[] {
+  list(design: string | undefined): Mock[] {
     return (design === undefined ? this.mocks.all() : this.mocks.ofDesign(design)).map(viewOf);
   }
 
-  read(id: string): MockView {
+  read(id: string): Mock {
     return viewOf(this.mocks.find(id));
   }
 
@@ -45,7 +45,7 @@ export class MocksService {
    * Makes a mock and starts it. Its releases are served from the same records, as long as these satisfy their
    * models too; a release that they cannot be served under gets a mock of its own, beside it.
    */
-  async create(wanted: CreateMockDto): Promise<MockView> {
+  async create(wanted: CreateMockDto): Promise<Mock> {
     const releases = await this.releasesOf(wanted);
     const newest = await this.designs.validModel(wanted.design);
     checkArrangements(newest, wanted.arrangements);
@@ -88,14 +88,14 @@ export class MocksService {
     return Promise.all(labels.map((label) => this.releases.served(design, label)));
   }
 
-  async start(id: string): Promise<MockView> {
+  async start(id: string): Promise<Mock> {
     const mock = this.mocks.find(id);
     if (!isRunning(mock)) await this.mocks.listen(mock, true);
     this.mocks.announce(mock);
     return viewOf(mock);
   }
 
-  async stop(id: string): Promise<MockView> {
+  async stop(id: string): Promise<Mock> {
     const mock = this.mocks.find(id);
     await stopAll(mock);
     await this.mocks.save(mock, { running: false });
@@ -104,7 +104,7 @@ export class MocksService {
   }
 
   /** Puts fresh seed records in place of all, under the newest model of the design. */
-  async reset(id: string): Promise<MockView> {
+  async reset(id: string): Promise<Mock> {
     const mock = this.mocks.find(id);
     const { designId } = mock.row;
     await this.mocks.queue.run(designId, async () => {
@@ -129,7 +129,7 @@ export class MocksService {
       readSeedPlan(wanted, firstOf(derivations).model, this.mocks.limits.records),
     );
     const seed = wanted.seed ?? mock.dataset.seed;
-    await this.database.getRepository(DatasetRow).update({ id }, { seed, seedPlan });
+    await this.datasets.update({ id }, { seed, seedPlan });
     mock.dataset = { ...mock.dataset, seed, seedPlan };
     return this.seedSettings(id);
   }
@@ -142,7 +142,7 @@ export class MocksService {
   async saveFaults(id: string, faults: Faults): Promise<Faults> {
     const mock = this.mocks.find(id);
     const kept = JSON.stringify(faults);
-    await this.database.getRepository(MockRow).update({ id }, { faults: kept });
+    await this.rows.update({ id }, { faults: kept });
     mock.row = { ...mock.row, faults: kept };
     mock.faultInjector.configure(faults);
     this.mocks.announce(mock);
@@ -150,7 +150,7 @@ export class MocksService {
   }
 
   /** Takes the latest write back, as a new one. */
-  async undo(id: string): Promise<MockView> {
+  async undo(id: string): Promise<Mock> {
     const mock = this.mocks.find(id);
     if ((await mock.records.undo()) === null)
       throw new ApiProblem('conflict', 'There is no write to take back since the records were read.');
@@ -158,11 +158,11 @@ export class MocksService {
     return viewOf(mock);
   }
 
-  snapshots(id: string): Promise<readonly SnapshotView[]> {
+  snapshots(id: string): Promise<readonly Snapshot[]> {
     return this.snapshotsOf(this.mocks.find(id)).list();
   }
 
-  async takeSnapshot(id: string, name: string): Promise<{ view: SnapshotView; isNew: boolean }> {
+  async takeSnapshot(id: string, name: string): Promise<{ view: Snapshot; isNew: boolean }> {
     const mock = this.mocks.find(id);
     await mock.records.settled();
     const model = modelColumnsOf(mock.dataset);
@@ -174,7 +174,7 @@ export class MocksService {
   }
 
   /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
-  async restoreSnapshot(id: string, name: string): Promise<MockView> {
+  async restoreSnapshot(id: string, name: string): Promise<Mock> {
     const mock = this.mocks.find(id);
     const state = await this.snapshotsOf(mock).read(name);
     await this.mocks.queue.run(mock.row.designId, () =>
@@ -185,12 +185,12 @@ export class MocksService {
   }
 
   private snapshotsOf({ row }: LoadedMock): Snapshots {
-    return new Snapshots(this.database, row.id);
+    return new Snapshots(this.snapshotRows, row.id);
   }
 
   async remove(id: string): Promise<void> {
     await this.mocks.unload(this.mocks.find(id));
-    await this.database.getRepository(MockRow).delete({ id });
+    await this.rows.delete({ id });
   }
 
   exchanges(id: string, before: number, limit: number): ExchangeSummary[] {

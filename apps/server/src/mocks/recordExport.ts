@@ -1,3 +1,4 @@
+import type { RecordType } from '@isomeros/api';
 import type { EntityStorage, Model, Row } from '@isomeros/core/model';
 import {
   csvHeader,
@@ -24,14 +25,7 @@ export const freeze = ({ records: { dataset } }: LoadedMock): FrozenRecords => (
   rows: new Map([...dataset.everything()].map((row) => [row.rid, row])),
 });
 
-/** How many records of a kind there are, and whether something of it is write-only. */
-export interface RecordTypeView {
-  readonly name: string;
-  readonly records: number;
-  readonly hasSecrets: boolean;
-}
-
-export const recordTypesIn = ({ records: { dataset } }: LoadedMock): readonly RecordTypeView[] =>
+export const recordTypesIn = ({ records: { dataset } }: LoadedMock): readonly RecordType[] =>
   [...recordTypesOf(dataset.model)].map(([name, storage]) => ({
     name,
     records: dataset.countOf(storage),

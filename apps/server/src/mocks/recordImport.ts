@@ -1,3 +1,4 @@
+import type { ImportResult } from '@isomeros/api';
 import { randomUUID } from 'node:crypto';
 import { Draft, withDefaultsOf, firstViolation, type RowChange } from '@isomeros/core/engine';
 import type { Model, Progress, Steps } from '@isomeros/core/model';
@@ -23,12 +24,6 @@ export type RecordsSource =
   | { readonly kind: 'document'; readonly text: string }
   | { readonly kind: 'records'; readonly of: string; readonly text: string }
   | { readonly kind: 'csv'; readonly of: string; readonly text: string };
-
-export interface ImportResult {
-  /** Whether it was done, and not only checked. */
-  readonly done: boolean;
-  readonly types: readonly ImportedRecords[];
-}
 
 export interface ImportTarget {
   /** More records than this there may not be afterwards. */

@@ -1,7 +1,8 @@
+import type { ReleaseEnd } from '@isomeros/api';
 import { canShareRecords, findViolations, withDefaults } from '@isomeros/core/engine';
 import type { Model, Row } from '@isomeros/core/model';
 import type { Derivation } from '../compute/program.js';
-import type { ReleaseEnd, ServedRelease } from '../designs/releases.service.js';
+import type { ServedRelease } from '../designs/releases.service.js';
 import type { MockRow } from '../database/tables.js';
 import { servedLabels, servedPorts } from './served.js';
 

@@ -1,4 +1,5 @@
 import type { AddressInfo } from 'node:net';
+import type { Design as DesignBody, Mock } from '@isomeros/api';
 import { join } from 'node:path';
 import { createApplication } from '../../src/application.js';
 import { USUAL_LIMITS, type Config } from '../../src/config.js';
@@ -31,8 +32,13 @@ export class TestApp {
     return new TestApp(`http://127.0.0.1:${port}`, schema, () => app.close());
   }
 
+  /** Ends it, and leaves the schema as it is. */
+  stop(): Promise<void> {
+    return this.closeApp();
+  }
+
   async close(): Promise<void> {
-    await this.closeApp();
+    await this.stop();
     await dropSchema(this.schema);
   }
 
@@ -64,39 +70,7 @@ export class TestApp {
   }
 }
 
-export interface DesignBody {
-  readonly id: string;
-  readonly name: string;
-  readonly text: string;
-  readonly revision: number;
-  readonly diagnostics: readonly { readonly code: string; readonly place: { readonly line: number } }[];
-  readonly identities: Readonly<Record<string, string>>;
-  readonly choices: { readonly settings: object; readonly answered: readonly string[] };
-  readonly possibleRenames: readonly { readonly kind: string; readonly from: string; readonly to: string }[];
-  readonly figures: { readonly entities: number; readonly paths: number };
-}
+export type { Design as DesignBody, ProblemBody } from '@isomeros/api';
 
-export interface MockBody {
-  readonly id: string;
-  readonly baseUrls: { readonly main: string };
-  readonly releaseUrls: Readonly<Record<string, string>>;
-  readonly running: boolean;
-  readonly port: number;
-  readonly records: number;
-  readonly exchanges: number;
-  readonly servesRevision: number;
-  readonly obstacles: readonly string[];
-}
-
-export interface ProblemBody {
-  readonly type: string;
-  readonly status: number;
-  readonly detail: string;
-  readonly errors?: readonly {
-    readonly pointer?: string;
-    readonly parameter?: string;
-    readonly code: string;
-    readonly message: string;
-  }[];
-  readonly diagnostics?: readonly { readonly code: string }[];
-}
+/** A mock that serves the arrangement main, as most do. */
+export type MockBody = Mock & { readonly baseUrls: { readonly main: string } };

@@ -1,4 +1,5 @@
-import type { ContractDifference, Finding } from '@isomeros/core/contract';
+import type { ChangeSummary } from '@isomeros/core/comparison';
+import type { Finding } from '@isomeros/core/contract';
 import type { Consequence } from '../design/consequenceMessages.js';
 import { NOWHERE, ROOT, type Move } from './moves.js';
 import type { MovingControl } from './useMoving.js';
@@ -53,7 +54,7 @@ export function MovePanel({ control, pathOf }: Props): React.JSX.Element {
           </li>
         ))}
       </ol>
-      {consequence !== null && <Details difference={consequence.difference} />}
+      {consequence !== null && <Details summary={consequence.summary} />}
       <button type="button" className="text-button put-back" onClick={cancel}>
         Put it back
       </button>
@@ -68,12 +69,12 @@ function Counts({
   readonly move: Move;
 }): React.JSX.Element {
   if (consequence === null) return <span className="quiet counts">working it out</span>;
-  const { appear, disappear, findingsAppear } = consequence.difference;
-  const breaks = findingsAppear.filter(isBreaking).length;
+  const { pathsAdded, pathsRemoved, findingsAdded } = consequence.summary;
+  const breaks = findingsAdded.filter(isBreaking).length;
   return (
     <span className="counts">
       {breaks > 0 && <span className="breaks">breaks a release in {breaks}, </span>}
-      {disappear.length} go, {appear.length} come
+      {pathsRemoved.length} removed, {pathsAdded.length} added
     </span>
   );
 }
@@ -81,23 +82,22 @@ function Counts({
 const isBreaking = ({ severity }: Finding): boolean => severity === 'breaking';
 
 /** Operations and findings that would come, go, or be called otherwise. */
-function Details({ difference }: { readonly difference: ContractDifference }): React.JSX.Element | null {
-  const { operationsAppear, operationsDisappear, operationsRenamed, findingsAppear, findingsDisappear } =
-    difference;
+function Details({ summary }: { readonly summary: ChangeSummary }): React.JSX.Element | null {
+  const { operationsAdded, operationsRemoved, operationsRenamed, findingsAdded, findingsRemoved } = summary;
   const [breaks, others] = [
-    findingsAppear.filter(isBreaking),
-    findingsAppear.filter((one) => !isBreaking(one)),
+    findingsAdded.filter(isBreaking),
+    findingsAdded.filter((one) => !isBreaking(one)),
   ];
   const lines = [
     ...breaks.slice(0, MOST).map(({ message }) => message),
     ...(breaks.length > MOST ? [`Breaks it in ${breaks.length - MOST} more.`] : []),
-    ...(operationsDisappear.length === 0 ? [] : [`Operations that go: ${some(operationsDisappear)}`]),
-    ...(operationsAppear.length === 0 ? [] : [`Operations that come: ${some(operationsAppear)}`]),
+    ...(operationsRemoved.length === 0 ? [] : [`Operations removed: ${some(operationsRemoved)}`]),
+    ...(operationsAdded.length === 0 ? [] : [`Operations added: ${some(operationsAdded)}`]),
     ...(operationsRenamed.length === 0
       ? []
-      : [`Called otherwise: ${some(operationsRenamed.map(({ was, is }) => `${was} → ${is}`))}`]),
-    ...others.map(({ message }) => `Comes: ${message}`),
-    ...findingsDisappear.map(({ message }) => `Mended: ${message}`),
+      : [`Renamed: ${some(operationsRenamed.map(({ was, is }) => `${was} → ${is}`))}`]),
+    ...others.map(({ message }) => `New: ${message}`),
+    ...findingsRemoved.map(({ message }) => `Resolved: ${message}`),
   ];
   if (lines.length === 0) return null;
   return (

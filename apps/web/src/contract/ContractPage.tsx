@@ -1,3 +1,5 @@
+import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
+import { pathOf } from '@isomeros/api';
 import { findingKey, indexContract, type Operation } from '@isomeros/core/contract';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
@@ -36,7 +38,7 @@ export function ContractPage(): React.JSX.Element {
     setSearch({ operation: operation.id }, { replace: true });
   };
   const findings = reviewed?.findings ?? [];
-  const published = `/api/designs/${id}/arrangements/${encodeURIComponent(arrangement)}`;
+  const place = { id, name: arrangement };
   const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
   const broken = (derived?.diagnostics.length ?? 0) > 0;
   return (
@@ -64,12 +66,16 @@ export function ContractPage(): React.JSX.Element {
         />
         <footer className="publish">
           <span className="strong">Publish</span>
-          <a href={`${published}/openapi.json`} target="_blank" rel="noreferrer">
-            OpenAPI 3.1
-          </a>
-          <a href={`${published}/openapi.yaml`} target="_blank" rel="noreferrer">
-            as YAML
-          </a>
+          {PUBLICATION_NAMES.map((document) => (
+            <a
+              key={document}
+              href={pathOf('GET /api/designs/{id}/arrangements/{name}/{document}', { ...place, document })}
+              target="_blank"
+              rel="noreferrer"
+            >
+              {PUBLICATION_FORMATS[document].title}
+            </a>
+          ))}
           <span className="quiet">HEAD and OPTIONS answer on every path</span>
         </footer>
       </section>

@@ -1,6 +1,6 @@
 import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
-import type { Release, ReleaseEnd } from '../app/api/types.js';
+import type { Release, ReleaseEnd } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { releasesOf } from '../design/releasesSlice.js';
 

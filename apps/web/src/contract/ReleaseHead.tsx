@@ -2,7 +2,8 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, refusal } from '../app/api/client.js';
-import type { Release, ReleaseEnd } from '../app/api/types.js';
+import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
+import { pathOf, type Release, type ReleaseEnd } from '@isomeros/api';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { loadReleases } from '../design/releasesSlice.js';
 import { endpointKey, endpointsOf } from '../mock/endpoints.js';
@@ -22,7 +23,7 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
   const navigate = useNavigate();
   const arrangement = useAppSelector((state) => state.design.arrangement);
   const [problem, setProblem] = useState<string | null>(null);
-  const base = `/api/designs/${design}/releases/${release.label}`;
+  const place = { id: design, label: release.label };
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
     try {
       await work();
@@ -41,8 +42,8 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
     void attempt(async () => {
       const mock = await api.createMock(design, [], [release.label]);
       dispatch(mockChanged(mock));
-      const [face] = endpointsOf([mock]);
-      if (face !== undefined) dispatch(endpointChosen({ face: endpointKey(face), arrangement }));
+      const [endpoint] = endpointsOf([mock]);
+      if (endpoint !== undefined) dispatch(endpointChosen({ endpoint: endpointKey(endpoint), arrangement }));
       await navigate(`/designs/${design}/mock`);
     });
   };
@@ -76,12 +77,16 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
         {release.operations} operations. It never changes.
       </p>
       <div className="release-links">
-        <a href={`${base}/openapi.json`} target="_blank" rel="noreferrer">
-          OpenAPI 3.1, JSON
-        </a>
-        <a href={`${base}/openapi.yaml`} target="_blank" rel="noreferrer">
-          YAML
-        </a>
+        {PUBLICATION_NAMES.map((document) => (
+          <a
+            key={document}
+            href={pathOf('GET /api/designs/{id}/releases/{label}/{document}', { ...place, document })}
+            target="_blank"
+            rel="noreferrer"
+          >
+            {PUBLICATION_FORMATS[document].title}
+          </a>
+        ))}
         <Button size="small" onClick={serve}>
           Serve it
         </Button>

@@ -1,6 +1,6 @@
 import type { ContractChange, Compatibility } from '@isomeros/core/comparison';
 import { useEffect, useState } from 'react';
-import type { Release } from '../app/api/types.js';
+import type { Release } from '@isomeros/api';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';

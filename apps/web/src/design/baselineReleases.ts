@@ -1,9 +1,4 @@
-import {
-  breakingFindings,
-  compareContracts,
-  baselineRelease,
-  type ContractChange,
-} from '@isomeros/core/comparison';
+import { breakingFindings, compare, baselineRelease, type ContractChange } from '@isomeros/core/comparison';
 import { readContract, type Contract, type Finding } from '@isomeros/core/contract';
 
 /** A release with its contract as JSON, as workers are given it. */
@@ -42,7 +37,10 @@ export class BaselineReleases {
   changesSince(design: string, label: string, contract: Contract): readonly ContractChange[] | null {
     const release = this.loaded.releases.find((one) => one.label === label);
     if (design !== this.loaded.design || release === undefined) return null;
-    return compareContracts(this.contractOf(release), contract);
+    return compare(
+      { kind: 'release', label, contract: this.contractOf(release) },
+      { kind: 'draft', contract },
+    ).changes;
   }
 
   private contractOf(release: BaselineRelease): Contract {

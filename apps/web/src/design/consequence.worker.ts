@@ -1,5 +1,6 @@
 import { arrangementOf, completeModel, type Choices } from '@isomeros/core/arrangement';
-import { differenceOf, type Contract } from '@isomeros/core/contract';
+import { compare } from '@isomeros/core/comparison';
+import type { Contract } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
 import type { Model } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
@@ -45,7 +46,10 @@ function consequencesOf({
     const next = afterStep(model, choices, step);
     if (next === null) return null;
     return {
-      difference: differenceOf(before, contractOf(next.model, next.choices)),
+      summary: compare(
+        { kind: 'arrangement', name: arrangement, contract: before },
+        { kind: 'draft', contract: contractOf(next.model, next.choices) },
+      ).summary,
       outline: deriveOutline(
         completeModel(next.model, next.choices),
         arrangementOf(arrangement, next.choices),

@@ -1,5 +1,6 @@
 import type { Choices } from '@isomeros/core/arrangement';
-import type { ContractDifference, Outline } from '@isomeros/core/contract';
+import type { ChangeSummary } from '@isomeros/core/comparison';
+import type { Outline } from '@isomeros/core/contract';
 import type { DesignReleases } from './baselineReleases.js';
 import type { Identities, ModelEdit } from '@isomeros/core/model';
 
@@ -25,7 +26,7 @@ export interface LoadReleases {
 }
 
 export interface Consequence {
-  readonly difference: ContractDifference;
+  readonly summary: ChangeSummary;
   /** The path tree as it would be. */
   readonly outline: Outline;
 }

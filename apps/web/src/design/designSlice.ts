@@ -3,7 +3,7 @@ import { findArrangement, NO_CHOICES, type Choices } from '@isomeros/core/arrang
 import type { Contract, Outline } from '@isomeros/core/contract';
 import { sameJson, type Json } from '@isomeros/core/model';
 import { api, ApiError } from '../app/api/client.js';
-import type { Design, DesignFigures, ProblemBody } from '../app/api/types.js';
+import type { Design, DesignFigures, ProblemBody } from '@isomeros/api';
 import type { Derived, Reviewed } from './workerMessages.js';
 
 /** Where the text on screen stands against the text on the server. */

@@ -1,7 +1,7 @@
 import { baselineRelease } from '@isomeros/core/comparison';
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { api } from '../app/api/client.js';
-import type { Release } from '../app/api/types.js';
+import type { Release } from '@isomeros/api';
 import { derivationClient } from './derivationClient.js';
 import type { DesignReleases } from './baselineReleases.js';
 

@@ -3,7 +3,7 @@ import type { Choices } from '@isomeros/core/arrangement';
 import type { GridRow } from '@isomeros/core/derivation';
 import type { Identities, Model } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
-import type { DesignFigures } from '../app/api/types.js';
+import type { DesignFigures } from '@isomeros/api';
 import type { DesignReleases } from './baselineReleases.js';
 import type { Impact } from './impact.js';
 import type { Assumption, Finding, Outline } from '@isomeros/core/contract';

@@ -2,7 +2,7 @@ import { Button, Input } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ApiError } from '../app/api/client.js';
-import type { Design, ProblemBody, Sample } from '../app/api/types.js';
+import type { Design, ProblemBody, Sample } from '@isomeros/api';
 import { kindOfFile } from '../intake/sources.js';
 import { keepSource } from '../intake/pendingSource.js';
 import { FileInput } from '../app/parts/FileInput.js';

@@ -1,7 +1,7 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
-import type { DesignSummary, Mock, ProblemBody } from '../app/api/types.js';
+import type { DesignSummary, Mock, ProblemBody } from '@isomeros/api';
 import { DesignRow } from './DesignRow.js';
 
 interface Props {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { DesignSummary, Mock } from '../app/api/types.js';
+import { pathOf, type DesignSummary, type Mock } from '@isomeros/api';
 import { Fingerprint } from '../app/parts/Fingerprint.js';
 import { NameField } from '../app/parts/NameField.js';
 
@@ -35,19 +35,27 @@ export function DesignRow(props: RowProps): React.JSX.Element {
             {design.name}
           </Link>
         )}
-        <div>
-          {figures.entities} entities, {figures.relationships} relationships
-        </div>
-        <div>
-          {figures.paths} paths, {figures.operations} operations
-        </div>
+        {figures === null ? (
+          <div className="quiet">its figures are being worked out</div>
+        ) : (
+          <>
+            <div>
+              {figures.entities} entities, {figures.relationships} relationships
+            </div>
+            <div>
+              {figures.paths} paths, {figures.operations} operations
+            </div>
+          </>
+        )}
         {!design.valid && <div className="wrong">its text has errors</div>}
       </div>
       <div>
         <Fingerprint columns={design.fingerprint} />
       </div>
       <div>
-        <FindingCounts error={figures.findings.error} doubtful={figures.findings.doubtful} />
+        {figures !== null && (
+          <FindingCounts error={figures.findings.error} doubtful={figures.findings.doubtful} />
+        )}
       </div>
       <div>{mock === undefined ? <span className="quiet">none</span> : <MockCell mock={mock} />}</div>
       <Acts {...props} onRenaming={() => setRenaming(true)} />
@@ -75,7 +83,7 @@ function Acts({
         <button type="button" className="text-button" onClick={onCopy}>
           Copy
         </button>
-        <a className="text-button" href={`/api/designs/${design.id}/file`} download>
+        <a className="text-button" href={pathOf('GET /api/designs/{id}/file', { id: design.id })} download>
           File
         </a>
         <button type="button" className="text-button" onClick={onRemove}>

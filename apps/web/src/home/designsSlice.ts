@@ -1,6 +1,6 @@
 import { createAsyncThunk, createSlice } from '@reduxjs/toolkit';
 import { api, ApiError } from '../app/api/client.js';
-import type { DesignSummary, ProblemBody, Sample } from '../app/api/types.js';
+import type { DesignSummary, ProblemBody, Sample } from '@isomeros/api';
 
 export interface DesignsState {
   readonly items: readonly DesignSummary[] | null;

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Input, InputNumber } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { api, ApiError } from '../app/api/client.js';
-import type { LiveSchemaAddress } from '../app/api/types.js';
+import type { LiveSchemaAddress } from '@isomeros/api';
 import type { SourceText } from './sources.js';
 
 interface Props {
@@ -60,9 +60,9 @@ export function LiveSchemaForm({ isReading, onRead }: Props): React.JSX.Element 
       }}
     >
       <Fields address={address} onChange={(change) => setAddress({ ...address, ...change })} />
-      {(needsConfirming || address.remote) && (
+      {(needsConfirming || address.remote === true) && (
         <Checkbox
-          checked={address.remote}
+          checked={address.remote === true}
           onChange={({ target }) => setAddress({ ...address, remote: target.checked })}
         >
           The password may travel to {address.host}

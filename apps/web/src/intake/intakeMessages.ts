@@ -1,5 +1,5 @@
 import type { Intake, IntakeFormat } from '@isomeros/core/intake';
-import type { DesignFigures } from '../app/api/types.js';
+import type { DesignFigures } from '@isomeros/api';
 
 export interface ReadSource {
   readonly intake: Intake;

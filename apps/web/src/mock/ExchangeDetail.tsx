@@ -1,5 +1,5 @@
 import type { RecordChange, RecordImage, StepName } from '@isomeros/core/engine';
-import type { Exchange } from '../app/api/types.js';
+import type { Exchange } from '@isomeros/api';
 
 const STEP_WORDS: Readonly<Record<StepName, string>> = {
   target: 'Target',

@@ -1,7 +1,7 @@
 import { indexContract, type Contract, type Effect } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
-import type { Exchange, ExchangeSummary } from '../app/api/types.js';
+import type { Exchange, ExchangeSummary } from '@isomeros/api';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';

@@ -1,6 +1,6 @@
 import { MASK } from '@isomeros/core/engine';
 import { Fragment } from 'react';
-import type { Exchange, Message } from '../app/api/types.js';
+import type { Exchange, Message } from '@isomeros/api';
 import { indentJson } from '../app/parts/json.js';
 
 interface Props {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useLocation } from 'react-router';
 import { api } from '../app/api/client.js';
-import type { ExchangeSummary } from '../app/api/types.js';
+import type { ExchangeSummary } from '@isomeros/api';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { ExchangeLog } from './ExchangeLog.js';
@@ -15,17 +15,17 @@ const NONE: readonly ExchangeSummary[] = [];
 
 interface Props {
   /** What messages are sent to. */
-  readonly face: MockEndpoint;
+  readonly endpoint: MockEndpoint;
   /** Does something that the server may refuse. */
   readonly attempt: (work: () => Promise<void>) => Promise<void>;
 }
 
 /** Every exchange of a mock, and what happened in one of them. */
-export function Exchanges({ face, attempt }: Props): React.JSX.Element {
-  const { mock, kind, name } = face;
+export function Exchanges({ endpoint, attempt }: Props): React.JSX.Element {
+  const { mock, kind, name } = endpoint;
   const state: unknown = useLocation().state;
   const dispatch = useAppDispatch();
-  const contract = useEndpointContract(face);
+  const contract = useEndpointContract(endpoint);
   const exchanges = useAppSelector(({ mocks }) => mocks.exchanges[mock.id] ?? NONE);
   const [chosen, setChosen] = useState<number | null>(null);
   const newest = exchanges.at(-1)?.number ?? null;

@@ -2,7 +2,7 @@ import { printFaults, readFaults, type FaultTextProblem } from '@isomeros/core/e
 import { Button, Input, InputNumber, Popover } from 'antd';
 import { useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
-import type { Mock } from '../app/api/types.js';
+import type { Mock } from '@isomeros/api';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
 import { mockChanged } from './mocksSlice.js';

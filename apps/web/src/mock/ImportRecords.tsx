@@ -3,13 +3,13 @@ import type { ImportMode } from '@isomeros/core/transfer';
 import { Button, Segmented, Select } from 'antd';
 import { useRef, useState, type DragEvent } from 'react';
 import { api, ApiError } from '../app/api/client.js';
-import type { Mock, ProblemBody, ImportResult } from '../app/api/types.js';
+import type { Mock, ProblemBody, ImportResult } from '@isomeros/api';
 import { FileInput } from '../app/parts/FileInput.js';
 import { useAppSelector } from '../app/store.js';
 
 interface Props {
   readonly mock: Mock;
-  readonly kinds: readonly string[];
+  readonly types: readonly string[];
   readonly onTaken: () => void;
 }
 
@@ -35,9 +35,9 @@ const WAYS: readonly { readonly value: ImportMode; readonly label: string; reado
 ];
 
 /** Takes records in, from a file or from what is pasted. */
-export function ImportRecords({ mock, kinds, onTaken }: Props): React.JSX.Element {
+export function ImportRecords({ mock, types, onTaken }: Props): React.JSX.Element {
   const [of, setOf] = useState(ALL);
-  const [way, setWay] = useState<ImportMode>('merge');
+  const [mode, setMode] = useState<ImportMode>('merge');
   const [text, setText] = useState('');
   const [outcome, setOutcome] = useState<Outcome>({ kind: 'none' });
   const file = useRef<HTMLInputElement>(null);
@@ -45,13 +45,13 @@ export function ImportRecords({ mock, kinds, onTaken }: Props): React.JSX.Elemen
     setText(await chosen.text());
     setOutcome({ kind: 'none' });
     const named = chosen.name.replace(/( \(\d+\))?\.(json|csv|tsv|txt)$/, '');
-    if (kinds.includes(named)) setOf(named);
+    if (types.includes(named)) setOf(named);
   };
   const take = async (check: boolean): Promise<void> => {
     setOutcome({ kind: 'working' });
     const isCsv = of !== ALL && !/^\s*[[{]/.test(text);
     try {
-      const taken = await api.importRecords(mock.id, of === ALL ? null : of, { text, isCsv, way, check });
+      const taken = await api.importRecords(mock.id, of === ALL ? null : of, { text, isCsv, mode, check });
       setOutcome({ kind: 'taken', taken });
       if (taken.done) onTaken();
     } catch (error) {
@@ -76,12 +76,12 @@ export function ImportRecords({ mock, kinds, onTaken }: Props): React.JSX.Elemen
           style={{ width: 190 }}
           options={[
             { value: ALL, label: 'all, from one document' },
-            ...kinds.map((kind) => ({ value: kind, label: kind })),
+            ...types.map((kind) => ({ value: kind, label: kind })),
           ]}
         />
         <Segmented<ImportMode>
-          value={way}
-          onChange={setWay}
+          value={mode}
+          onChange={setMode}
           options={WAYS.map(({ value, label, means }) => ({ value, label, tooltip: means }))}
         />
         <span className="end">
@@ -107,7 +107,7 @@ export function ImportRecords({ mock, kinds, onTaken }: Props): React.JSX.Elemen
         onDrop={drop}
       />
       <div className="acts">
-        <span className="quiet">{WAYS.find(({ value }) => value === way)?.means} All or none.</span>
+        <span className="quiet">{WAYS.find(({ value }) => value === mode)?.means} All or none.</span>
         <Button disabled={isEmpty} onClick={() => void take(true)}>
           Check
         </Button>
@@ -173,7 +173,7 @@ function TakenTable({ taken: { done, types } }: { readonly taken: ImportResult }
   return (
     <div className="taking-report" role="status">
       <p>{done ? 'Taken in.' : 'It fits. Nothing was written yet.'}</p>
-      <table className="record-kinds">
+      <table className="record-types">
         <thead>
           <tr>
             <th>Entity or pairing</th>

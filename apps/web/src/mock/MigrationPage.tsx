@@ -3,7 +3,7 @@ import { readJson, type Json } from '@isomeros/core/model';
 import { Button, Input, Select } from 'antd';
 import { useEffect, useState } from 'react';
 import { api, ApiError } from '../app/api/client.js';
-import type { Migration, Mock } from '../app/api/types.js';
+import type { MigrationView, Mock } from '@isomeros/api';
 
 interface Props {
   readonly mock: Mock;
@@ -25,7 +25,7 @@ const NAMES: Readonly<Record<ResolutionKind, string>> = { fill: 'Fill in', conve
 
 /** What stands between the records of a mock and the newest model, decided step by step. */
 export function MigrationPage({ mock, onMigrated, onClose }: Props): React.JSX.Element {
-  const [migration, setMigration] = useState<Migration | null>(null);
+  const [migration, setMigration] = useState<MigrationView | null>(null);
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
   const refused = (error: unknown): void => {

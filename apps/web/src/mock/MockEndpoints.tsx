@@ -3,36 +3,36 @@ import { endpointKey, endpointText, type MockEndpoint } from './endpoints.js';
 import { endpointChosen } from './mocksSlice.js';
 
 interface Props {
-  readonly faces: readonly MockEndpoint[];
+  readonly endpoints: readonly MockEndpoint[];
   readonly shown: MockEndpoint;
   /** Starts a mock of the arrangements, where only releases are served. */
   readonly onServe: () => void;
 }
 
 /** What the mocks of a design serve; the one that is pressed is the one whose base URL is shown. */
-export function MockEndpoints({ faces, shown, onServe }: Props): React.JSX.Element {
+export function MockEndpoints({ endpoints, shown, onServe }: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
   const arrangement = useAppSelector((root) => root.design.arrangement);
   return (
-    <span className="mock-faces" role="group" aria-label="What is served">
-      {faces.map((face) => (
+    <span className="mock-endpoints" role="group" aria-label="What is served">
+      {endpoints.map((endpoint) => (
         <button
-          key={endpointKey(face)}
+          key={endpointKey(endpoint)}
           type="button"
           className="text-button"
-          aria-pressed={endpointKey(face) === endpointKey(shown)}
+          aria-pressed={endpointKey(endpoint) === endpointKey(shown)}
           title={
-            face.mock.id === shown.mock.id
-              ? `Show where ${endpointText(face)} is served`
-              : `${endpointText(face)} has records of its own`
+            endpoint.mock.id === shown.mock.id
+              ? `Show where ${endpointText(endpoint)} is served`
+              : `${endpointText(endpoint)} has records of its own`
           }
-          onClick={() => dispatch(endpointChosen({ face: endpointKey(face), arrangement }))}
+          onClick={() => dispatch(endpointChosen({ endpoint: endpointKey(endpoint), arrangement }))}
         >
-          {endpointText(face)}
-          {face.mock.id !== shown.mock.id && <span className="quiet"> own records</span>}
+          {endpointText(endpoint)}
+          {endpoint.mock.id !== shown.mock.id && <span className="quiet"> own records</span>}
         </button>
       ))}
-      {faces.every(({ kind }) => kind === 'release') && (
+      {endpoints.every(({ kind }) => kind === 'release') && (
         <button type="button" className="text-button" onClick={onServe}>
           Serve {arrangement}, too
         </button>

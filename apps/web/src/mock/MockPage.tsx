@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { api, refusal } from '../app/api/client.js';
-import type { Mock } from '../app/api/types.js';
+import type { Mock } from '@isomeros/api';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { Exchanges } from './Exchanges.js';
 import { endpointKey } from './endpoints.js';
@@ -20,8 +20,8 @@ type View = 'exchanges' | 'records' | 'migration';
 export function MockPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const dispatch = useAppDispatch();
-  const { faces, face } = useShownEndpoint(id);
-  const mock = face?.mock ?? null;
+  const { endpoints, endpoint } = useShownEndpoint(id);
+  const mock = endpoint?.mock ?? null;
   const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
   const loaded = useAppSelector((root) => root.mocks.loaded);
   const [problem, setProblem] = useState<string | null>(null);
@@ -52,14 +52,14 @@ export function MockPage(): React.JSX.Element {
       void dispatch(loadMocks());
     });
   };
-  if (face === null || mock === null) {
+  if (endpoint === null || mock === null) {
     return loaded ? <StartMock problem={problem} onStart={start} /> : <section className="panel" />;
   }
   return (
     <div className="mock-page">
       <MockToolbar
-        faces={faces}
-        face={face}
+        endpoints={endpoints}
+        endpoint={endpoint}
         onServe={() => start([])}
         onAct={(action) => {
           change(() => api.actOnMock(mock.id, action));
@@ -98,7 +98,9 @@ export function MockPage(): React.JSX.Element {
           onClose={back}
         />
       )}
-      {view === 'exchanges' && <Exchanges key={endpointKey(face)} face={face} attempt={attempt} />}
+      {view === 'exchanges' && (
+        <Exchanges key={endpointKey(endpoint)} endpoint={endpoint} attempt={attempt} />
+      )}
     </div>
   );
 }

@@ -1,6 +1,6 @@
+import type { MockAction } from '../app/api/client.js';
 import { Button, Popconfirm } from 'antd';
 import { useState } from 'react';
-import type { MockAction } from '../app/api/types.js';
 import { Credentials } from './Credentials.js';
 import { endpointText, type MockEndpoint } from './endpoints.js';
 import { MockEndpoints } from './MockEndpoints.js';
@@ -8,9 +8,9 @@ import { Snapshots } from './Snapshots.js';
 import { FaultsPanel } from './FaultsPanel.js';
 
 interface Props {
-  readonly faces: readonly MockEndpoint[];
+  readonly endpoints: readonly MockEndpoint[];
   /** What is looked at. */
-  readonly face: MockEndpoint;
+  readonly endpoint: MockEndpoint;
   readonly onAct: (action: MockAction) => void;
   /** Starts a mock of the arrangements. */
   readonly onServe: () => void;
@@ -22,8 +22,8 @@ interface Props {
 
 /** The mock's own line: where it is, what it serves, what can be done with it. */
 export function MockToolbar(props: Props): React.JSX.Element {
-  const { faces, face, onServe, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
-  const { mock, url: baseUrl } = face;
+  const { endpoints, endpoint, onServe, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
+  const { mock, url: baseUrl } = endpoint;
   const [copied, setCopied] = useState(false);
   const copy = (): void => {
     void navigator.clipboard.writeText(baseUrl).then(() => {
@@ -34,7 +34,8 @@ export function MockToolbar(props: Props): React.JSX.Element {
     <div className="mock-line">
       <div className="fact">
         <span className="label">
-          Base URL{faces.length > 1 && ` of ${endpointText(face)}`}, {mock.running ? 'running' : 'stopped'}
+          Base URL{endpoints.length > 1 && ` of ${endpointText(endpoint)}`},{' '}
+          {mock.running ? 'running' : 'stopped'}
         </span>
         <span>
           <span className={mock.running ? 'base-url' : 'base-url quiet'} data-testid="base-url">
@@ -56,7 +57,7 @@ export function MockToolbar(props: Props): React.JSX.Element {
       </div>
       <div className="fact">
         <span className="label">Serves, revision {mock.servesRevision}</span>
-        <MockEndpoints faces={faces} shown={face} onServe={onServe} />
+        <MockEndpoints endpoints={endpoints} shown={endpoint} onServe={onServe} />
       </div>
       <div className="fact">
         <span className="label">Records, seed {mock.seed}</span>

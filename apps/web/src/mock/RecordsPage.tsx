@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
-import type { RecordType, Mock } from '../app/api/types.js';
+import type { RecordType, Mock } from '@isomeros/api';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { SeedRecords } from './SeedRecords.js';
 import { ImportRecords } from './ImportRecords.js';
@@ -17,11 +17,11 @@ interface Props {
 
 /** All records of a mock: how many there are, out, in, and what is wanted when they are seeded. */
 export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React.JSX.Element {
-  const [kinds, setKinds] = useState<readonly RecordType[]>([]);
+  const [types, setTypes] = useState<readonly RecordType[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const count = useCallback(async (): Promise<void> => {
     try {
-      setKinds(await api.listRecordTypes(mock.id));
+      setTypes(await api.listRecordTypes(mock.id));
       setProblem(null);
     } catch (error) {
       setProblem(refusal(error));
@@ -32,11 +32,11 @@ export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React
   }, [count, mock.records, mock.servesRevision]);
   return (
     <SplitPanels name="records" first={540}>
-      <RecordKinds mock={mock} kinds={kinds} problem={problem} onClose={onClose} />
+      <RecordTypes mock={mock} types={types} problem={problem} onClose={onClose} />
       <section className="panel records-in" aria-label="Records in">
         <ImportRecords
           mock={mock}
-          kinds={kinds.map(({ name }) => name)}
+          types={types.map(({ name }) => name)}
           onTaken={() => {
             onChanged();
             void count();
@@ -48,22 +48,22 @@ export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React
   );
 }
 
-interface KindsProps {
+interface RecordTypesProps {
   readonly mock: Mock;
-  readonly kinds: readonly RecordType[];
+  readonly types: readonly RecordType[];
   readonly problem: string | null;
   readonly onClose: () => void;
 }
 
-function RecordKinds({ mock, kinds, problem, onClose }: KindsProps): React.JSX.Element {
+function RecordTypes({ mock, types, problem, onClose }: RecordTypesProps): React.JSX.Element {
   const [secrets, setSecrets] = useState(false);
-  const all = kinds.reduce((sum, { records }) => sum + records, 0);
+  const all = types.reduce((sum, { records }) => sum + records, 0);
   const shown: Readonly<Record<string, string>> = secrets ? { secrets: 'include' } : {};
   return (
     <section className="panel" aria-label="Records">
       <header className="panel-head">
         <h3>Records</h3>
-        {kinds.some(({ hasSecrets }) => hasSecrets) && (
+        {types.some(({ hasSecrets }) => hasSecrets) && (
           <label className="quiet">
             <input
               type="checkbox"
@@ -87,7 +87,7 @@ function RecordKinds({ mock, kinds, problem, onClose }: KindsProps): React.JSX.E
             {problem}
           </p>
         )}
-        <table className="record-kinds">
+        <table className="record-types">
           <thead>
             <tr>
               <th>Entity or pairing</th>
@@ -105,7 +105,7 @@ function RecordKinds({ mock, kinds, problem, onClose }: KindsProps): React.JSX.E
                 </a>
               </td>
             </tr>
-            {kinds.map(({ name, records }) => (
+            {types.map(({ name, records }) => (
               <tr key={name}>
                 <td>{name}</td>
                 <td className="number">{records}</td>

@@ -3,7 +3,7 @@ import { printPlan, readPlan, type PlanTextProblem } from '@isomeros/core/seedin
 import { Button, Input, InputNumber, Popconfirm } from 'antd';
 import { useCallback, useEffect, useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
-import type { Mock } from '../app/api/types.js';
+import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
 

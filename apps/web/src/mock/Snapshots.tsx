@@ -1,7 +1,7 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
 import { api, refusal } from '../app/api/client.js';
-import type { Snapshot } from '../app/api/types.js';
+import type { Snapshot } from '@isomeros/api';
 
 interface Props {
   readonly mock: string;

@@ -1,4 +1,4 @@
-import type { Mock } from '../app/api/types.js';
+import type { Mock } from '@isomeros/api';
 
 /** What stands behind one base URL: an arrangement, or a release, of one of the mocks of a design. */
 export interface MockEndpoint {
@@ -10,7 +10,7 @@ export interface MockEndpoint {
 
 /** Everything that some mocks serve, arrangements first. */
 export function endpointsOf(mocks: readonly Mock[]): readonly MockEndpoint[] {
-  const faces = mocks.flatMap((mock): MockEndpoint[] => [
+  const endpoints = mocks.flatMap((mock): MockEndpoint[] => [
     ...mock.arrangements.map((name): MockEndpoint => {
       return { mock, kind: 'arrangement', name, url: mock.baseUrls[name] ?? '' };
     }),
@@ -19,7 +19,7 @@ export function endpointsOf(mocks: readonly Mock[]): readonly MockEndpoint[] {
     }),
   ]);
   const place = ({ kind }: MockEndpoint): number => (kind === 'arrangement' ? 0 : 1);
-  return [...faces].sort((a, b) => place(a) - place(b));
+  return [...endpoints].sort((a, b) => place(a) - place(b));
 }
 
 export const endpointKey = ({ mock, kind, name }: MockEndpoint): string => `${mock.id} ${kind} ${name}`;
@@ -27,16 +27,16 @@ export const endpointKey = ({ mock, kind, name }: MockEndpoint): string => `${mo
 export const endpointText = ({ kind, name }: MockEndpoint): string =>
   kind === 'arrangement' ? name : `release ${name}`;
 
-/** The face that was chosen, else that of the arrangement that is looked at, else the first one. */
+/** The endpoint that was chosen, else that of the arrangement that is looked at, else the first one. */
 export function shownEndpoint(
-  faces: readonly MockEndpoint[],
+  endpoints: readonly MockEndpoint[],
   chosen: string | null,
   arrangement: string,
 ): MockEndpoint | null {
   return (
-    faces.find((face) => endpointKey(face) === chosen) ??
-    faces.find(({ kind, name }) => kind === 'arrangement' && name === arrangement) ??
-    faces[0] ??
+    endpoints.find((endpoint) => endpointKey(endpoint) === chosen) ??
+    endpoints.find(({ kind, name }) => kind === 'arrangement' && name === arrangement) ??
+    endpoints[0] ??
     null
   );
 }

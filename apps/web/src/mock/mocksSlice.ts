@@ -1,7 +1,7 @@
 import type { Progress } from '@isomeros/core/model';
 import { createAsyncThunk, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { api } from '../app/api/client.js';
-import type { ExchangeSummary, Mock } from '../app/api/types.js';
+import type { ExchangeSummary, Mock } from '@isomeros/api';
 
 export interface MocksState {
   readonly byId: Readonly<Record<string, Mock>>;
@@ -9,7 +9,7 @@ export interface MocksState {
   /** The latest exchanges of each mock that is followed, oldest first. */
   readonly exchanges: Readonly<Record<string, readonly ExchangeSummary[]>>;
   /** What somebody wants to look at, as long as the arrangement is the one that was looked at then. */
-  readonly chosen: { readonly face: string; readonly arrangement: string } | null;
+  readonly chosen: { readonly endpoint: string; readonly arrangement: string } | null;
   /** How far a large write of a mock is. */
   readonly progress: Readonly<Record<string, Progress>>;
 }
@@ -36,7 +36,7 @@ const slice = createSlice({
     },
     endpointChosen: (
       state,
-      { payload }: PayloadAction<{ readonly face: string; readonly arrangement: string }>,
+      { payload }: PayloadAction<{ readonly endpoint: string; readonly arrangement: string }>,
     ) => ({ ...state, chosen: payload }),
     progressMade: (state, { payload }: PayloadAction<{ mock: string; progress: Progress }>) => ({
       ...state,

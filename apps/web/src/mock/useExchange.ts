@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { api, ApiError } from '../app/api/client.js';
-import type { Exchange } from '../app/api/types.js';
+import type { Exchange } from '@isomeros/api';
 
 /** One exchange in full; the one before stays while the next is read. */
 export function useExchange(mock: string | null, number: number | null): Exchange | null {

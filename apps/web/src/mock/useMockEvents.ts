@@ -1,7 +1,7 @@
 import type { Progress } from '@isomeros/core/model';
 import { useEffect } from 'react';
 import { api, ApiError } from '../app/api/client.js';
-import type { ExchangeSummary, Mock } from '../app/api/types.js';
+import type { ExchangeSummary, Mock } from '@isomeros/api';
 import { useAppDispatch } from '../app/store.js';
 import { exchangesArrived, mockChanged, mockRemoved, progressMade } from './mocksSlice.js';
 
@@ -22,7 +22,7 @@ export function useMockEvents(id: string | null): void {
         },
       );
     };
-    const source = new EventSource(`/api/mocks/${id}/events`);
+    const source = new EventSource(api.eventsAddress(id));
     source.addEventListener('open', catchUp);
     source.addEventListener('exchange', ({ data }: MessageEvent<string>) => {
       dispatch(exchangesArrived({ mock: id, exchanges: [JSON.parse(data) as ExchangeSummary] }));

@@ -4,15 +4,15 @@ import { endpointsOf, shownEndpoint, type MockEndpoint } from './endpoints.js';
 
 /** Everything the mocks of a design serve, and what of it is looked at; `null` where nothing is served. */
 export function useShownEndpoint(design: string): {
-  readonly faces: readonly MockEndpoint[];
-  readonly face: MockEndpoint | null;
+  readonly endpoints: readonly MockEndpoint[];
+  readonly endpoint: MockEndpoint | null;
 } {
   const arrangement = useAppSelector((root) => root.design.arrangement);
   const byId = useAppSelector(({ mocks }) => mocks.byId);
   const chosen = useAppSelector(({ mocks }) => mocks.chosen);
   return useMemo(() => {
-    const faces = endpointsOf(Object.values(byId).filter((mock) => mock.design === design));
-    const key = chosen?.arrangement === arrangement ? chosen.face : null;
-    return { faces, face: shownEndpoint(faces, key, arrangement) };
+    const endpoints = endpointsOf(Object.values(byId).filter((mock) => mock.design === design));
+    const key = chosen?.arrangement === arrangement ? chosen.endpoint : null;
+    return { endpoints, endpoint: shownEndpoint(endpoints, key, arrangement) };
   }, [design, arrangement, byId, chosen]);
 }

@@ -20,8 +20,8 @@ import './model.css';
 
 const NONE: readonly Diagnostic[] = [];
 
-type Face = 'map' | 'paths';
-const FACE_KEY = 'isomeros.face';
+type MockEndpoint = 'map' | 'paths';
+const FACE_KEY = 'isomeros.endpoint';
 
 /** The model as text and, beside it, as a map or as the paths it implies. */
 export function ModelPage(): React.JSX.Element {
@@ -35,7 +35,7 @@ export function ModelPage(): React.JSX.Element {
   );
   const [chosenReveal, setChosenReveal] = useState<ScrollTo | null>(null);
   const [path, setPath] = useState<string | null>(null);
-  const [face, setFace] = useState<Face>(() =>
+  const [endpoint, setFace] = useState<MockEndpoint>(() =>
     localStorage.getItem(FACE_KEY) === 'paths' ? 'paths' : 'map',
   );
   const [selected, setSelected] = useState<string | null>(null);
@@ -54,7 +54,7 @@ export function ModelPage(): React.JSX.Element {
     },
     [derived],
   );
-  const choose = (next: Face): void => {
+  const choose = (next: MockEndpoint): void => {
     localStorage.setItem(FACE_KEY, next);
     setFace(next);
   };
@@ -64,7 +64,7 @@ export function ModelPage(): React.JSX.Element {
   const range = useSelectedRange(selected);
   const [told, setTold] = useState<string | null>(null);
   const context = useEditorContext(setTold);
-  const faces = <FaceSwitch face={face} onChoose={choose} />;
+  const endpoints = <FaceSwitch endpoint={endpoint} onChoose={choose} />;
   return (
     <div className="model-page">
       <SplitPanels name="model" first={660}>
@@ -78,11 +78,11 @@ export function ModelPage(): React.JSX.Element {
           onReveal={goTo}
           onLine={onLine}
         />
-        {face === 'map' && derived !== null ? (
-          <MapPanel faces={faces} model={derived.model} selected={selected} onSelect={select} />
+        {endpoint === 'map' && derived !== null ? (
+          <MapPanel endpoints={endpoints} model={derived.model} selected={selected} onSelect={select} />
         ) : (
           <TreePanel
-            faces={faces}
+            endpoints={endpoints}
             outline={outline}
             broken={diagnostics.length > 0}
             selected={path}
@@ -91,8 +91,8 @@ export function ModelPage(): React.JSX.Element {
         )}
       </SplitPanels>
       <ImpactStrip
-        row={face === 'paths' ? row : undefined}
-        statement={face === 'map' ? selected : null}
+        row={endpoint === 'paths' ? row : undefined}
+        statement={endpoint === 'map' ? selected : null}
         onStatement={goTo}
       />
     </div>
@@ -100,14 +100,14 @@ export function ModelPage(): React.JSX.Element {
 }
 
 interface FaceSwitchProps {
-  readonly face: Face;
-  readonly onChoose: (face: Face) => void;
+  readonly endpoint: MockEndpoint;
+  readonly onChoose: (endpoint: MockEndpoint) => void;
 }
 
-function FaceSwitch({ face, onChoose }: FaceSwitchProps): React.JSX.Element {
+function FaceSwitch({ endpoint, onChoose }: FaceSwitchProps): React.JSX.Element {
   return (
-    <Segmented<Face>
-      value={face}
+    <Segmented<MockEndpoint>
+      value={endpoint}
       onChange={onChoose}
       options={[
         { value: 'map', label: 'Map' },

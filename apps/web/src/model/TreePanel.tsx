@@ -6,8 +6,8 @@ import { outlineRows } from '../app/parts/outlineRows.js';
 import { PathTree } from '../app/parts/PathTree.js';
 
 interface Props {
-  /** The switch between the faces. */
-  readonly faces: ReactNode;
+  /** The switch between the endpoints. */
+  readonly endpoints: ReactNode;
   readonly outline: Outline | null;
   /** Whether the text has errors, so that the tree is that of an earlier one. */
   readonly broken: boolean;
@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** The paths the model implies; those that are new since the design was opened are marked. */
-export function TreePanel({ faces, outline, broken, selected, onSelect }: Props): React.JSX.Element {
+export function TreePanel({ endpoints, outline, broken, selected, onSelect }: Props): React.JSX.Element {
   const { id = '' } = useParams();
   const navigate = useNavigate();
   const knownPaths = useAppSelector((state) => state.design.knownPaths);
@@ -27,7 +27,7 @@ export function TreePanel({ faces, outline, broken, selected, onSelect }: Props)
   return (
     <section className="panel" aria-label="What this implies">
       <header className="panel-head">
-        {faces}
+        {endpoints}
         {outline !== null && (
           <span className="quiet">
             {outline.resources.length} paths, {outline.operations.length} operations

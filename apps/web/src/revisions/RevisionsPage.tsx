@@ -2,7 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Button, Segmented } from 'antd';
 import { api, ApiError, refusal } from '../app/api/client.js';
-import type { Revision, RevisionSummary } from '../app/api/types.js';
+import type { Revision, RevisionSummary } from '@isomeros/api';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';

@@ -49,7 +49,7 @@ export const ASPECTS: readonly Aspect[] = [
 export type ExposureChoice = Partial<Exposure>;
 
 /** By the identity of an entity, then by that of an attribute, a reference or the ownership. */
-export type Exposures = Readonly<Record<string, Readonly<Record<string, ExposureChoice>>>>;
+export type Exposures = { readonly [name: string]: { readonly [name: string]: ExposureChoice } };
 
 /** What may be chosen at all; the model allows less of it for most members. */
 export const ASPECT_VALUES: {

@@ -29,7 +29,7 @@ export type PlacementFor<Kind extends SubjectKind> = (typeof PLACEMENTS)[Kind][n
 export type Placement = PlacementFor<SubjectKind>;
 
 /** Places that somebody chose, by the id of the subject. */
-export type Placements = Readonly<Record<string, Placement>>;
+export type Placements = { readonly [name: string]: Placement };
 
 /** Something that can be placed. */
 export interface Subject {

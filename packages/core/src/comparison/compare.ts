@@ -8,9 +8,10 @@ import { compareLinks } from './rules/links.js';
 import { compareParameters } from './rules/parameters.js';
 import { compareRepresentations } from './rules/representations.js';
 import { compareStatuses } from './rules/statuses.js';
+import { summarise, type ChangeSummary } from './summary.js';
 import type { ContractChange, ComparisonRule, Compatibility } from './types.js';
 
-const COMPARISONS: readonly ComparisonRule[] = [
+const RULES: readonly ComparisonRule[] = [
   compareAddresses,
   compareEffects,
   compareParameters,
@@ -21,11 +22,32 @@ const COMPARISONS: readonly ComparisonRule[] = [
   compareLinks,
 ];
 
-const WEIGHTS: readonly Compatibility[] = ['breaking', 'compatible', 'cosmetic'];
+const ORDER: readonly Compatibility[] = ['breaking', 'compatible', 'cosmetic'];
 
-/** Every change from one contract to another, the breaking ones first; none where they are alike. Linear in both. */
-export function compareContracts(before: Contract, after: Contract): readonly ContractChange[] {
+/** A contract that can be compared with any other: what an arrangement implies, a release, or what was not saved yet. */
+export type ComparedContract =
+  | { readonly kind: 'arrangement'; readonly name: string; readonly contract: Contract }
+  | { readonly kind: 'release'; readonly label: string; readonly contract: Contract }
+  | { readonly kind: 'draft'; readonly contract: Contract };
+
+/** How one contract differs from another, as clients meet it. */
+export interface ContractComparison {
+  /** The breaking ones first; none where they are alike. */
+  readonly changes: readonly ContractChange[];
+  readonly summary: ChangeSummary;
+}
+
+/** Everything that is another in the later contract. Linear in both. */
+export function compare(
+  { contract: before }: ComparedContract,
+  { contract: after }: ComparedContract,
+): ContractComparison {
   const aligned = align(before, after);
-  const changes = COMPARISONS.flatMap((comparison) => [...comparison(aligned)]);
-  return WEIGHTS.flatMap((weight) => changes.filter((change) => change.compatibility === weight));
+  const changes = RULES.flatMap((rule) => [...rule(aligned)]);
+  return {
+    changes: ORDER.flatMap((compatibility) =>
+      changes.filter((change) => change.compatibility === compatibility),
+    ),
+    summary: summarise(aligned),
+  };
 }

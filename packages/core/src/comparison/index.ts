@@ -1,3 +1,5 @@
-export { compareContracts } from './compare.js';
+export { compare } from './compare.js';
+export type { ComparedContract, ContractComparison } from './compare.js';
+export type { ChangeSummary } from './summary.js';
 export { breakingFindings, baselineRelease, type ReleasedContract } from './releases.js';
 export type { AffectedParty, ContractChange, Compatibility } from './types.js';

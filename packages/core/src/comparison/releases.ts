@@ -1,5 +1,5 @@
 import type { Contract, Finding } from '../contract/index.js';
-import { compareContracts } from './compare.js';
+import { compare } from './compare.js';
 
 /** A contract frozen under a label. */
 export interface ReleasedContract {
@@ -26,8 +26,8 @@ export function breakingFindings(
   { label, contract: released }: Pick<ReleasedContract, 'label' | 'contract'>,
   contract: Contract,
 ): readonly Finding[] {
-  return compareContracts(released, contract)
-    .filter(({ compatibility }) => compatibility === 'breaking')
+  return compare({ kind: 'release', label, contract: released }, { kind: 'draft', contract })
+    .changes.filter(({ compatibility }) => compatibility === 'breaking')
     .map(({ message, resource, reasons, affects }) => ({
       id: 'release.broken',
       severity: 'breaking',

@@ -39,7 +39,7 @@ function upgraded(value: Json): Json {
     case 'template':
       return { variables: null, ...inside };
     case 'setting':
-      return { ...inside, value: listedSetting(String(inside['name']), inside['value'] ?? null) };
+      return { ...inside, value: listedSetting(inside['name'] as string, inside['value'] ?? null) };
     default:
       return inside;
   }

@@ -10,8 +10,6 @@ export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';
 export { indexContract, isHome, shapeIn, successStatus, wholePath } from './lookup.js';
 export type { ContractIndex } from './lookup.js';
-export { differenceOf } from './difference.js';
-export type { ContractDifference } from './difference.js';
 export { figuresOf, fingerprintOf, openAssumptions } from './figures.js';
 export type { ContractFigures, FingerprintColumn } from './figures.js';
 export { sentName } from './sentName.js';

@@ -1,6 +1,6 @@
 import type { Arrangement, Settings } from '../arrangement/index.js';
 import type { Contract, MediaType, Resource } from '../contract/index.js';
-import type { Model } from '../model/index.js';
+import { appendAll, type Model } from '../model/index.js';
 import { startDerivation, valueOf, type DerivationContext } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
 import { findConstantConditions } from './findings/constantConditions.js';
@@ -12,7 +12,7 @@ import { findUnbounded } from './findings/unbounded.js';
 import { findNeverReturned } from './findings/neverReturned.js';
 import { findVerbs } from './findings/verbs.js';
 import { deriveLinks } from './links/index.js';
-import { structureNames } from './names/members.js';
+import { structureNameFindings, structureNames } from './names/members.js';
 import { securityOf } from './operations/access.js';
 import { deriveOperations } from './operations/index.js';
 import { placeResources } from './place/index.js';
@@ -25,6 +25,7 @@ import { deriveShapes, findTraits } from './shapes/index.js';
 export function derive(model: Model, arrangement: Arrangement): Contract {
   const context = startDerivation(model, arrangement);
   const placed = placeResources(context);
+  appendAll(context.findings, structureNameFindings(context));
   const traits = findTraits(context);
   const shapes = deriveShapes(context, traits, placed);
   const operations = deriveOperations(context, placed, traits);

@@ -9,6 +9,8 @@ import {
   type Model,
   type Row,
   type ScalarType,
+  entryOf,
+  memoize,
 } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 
@@ -147,17 +149,11 @@ function findPair(model: Model, view: RecordView, pairing: string, from: Row, to
 export const normalKey = <T>(kind: string, value: T): T | string =>
   kind === 'uuid' && typeof value === 'string' ? value.toLowerCase() : value;
 
-const trails = new WeakMap<Contract, Map<string, readonly Resource[]>>();
+const trails = memoize<Contract, Map<string, readonly Resource[]>>(() => new Map());
 
 /** The resources from the entry down to one resource. */
-export function trailOf(contract: Contract, resource: Resource): readonly Resource[] {
-  let known = trails.get(contract);
-  if (known === undefined) {
-    known = new Map();
-    trails.set(contract, known);
-  }
-  let trail = known.get(resource.id);
-  if (trail === undefined) {
+export const trailOf = (contract: Contract, resource: Resource): readonly Resource[] =>
+  entryOf(trails(contract), resource.id, () => {
     const steps: Resource[] = [];
     const { resources } = indexContract(contract);
     for (
@@ -166,8 +162,5 @@ export function trailOf(contract: Contract, resource: Resource): readonly Resour
       step = resources.get(step.parent ?? '')
     )
       steps.unshift(step);
-    trail = steps;
-    known.set(resource.id, trail);
-  }
-  return trail;
-}
+    return steps;
+  });

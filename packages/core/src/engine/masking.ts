@@ -118,14 +118,10 @@ interface Secrets {
   readonly ofAny: ReadonlySet<string>;
 }
 
-/** Kept by contract: a contract is always served with the same model. */
-const known = new WeakMap<Contract, Secrets>();
-
-function secretsOf(contract: Contract, model: Model): Secrets {
-  const found = known.get(contract) ?? findSecrets(contract, writeOnlyOf(model));
-  known.set(contract, found);
-  return found;
-}
+/** A contract is always served with the same model. */
+const secretsOf = memoize((contract: Contract, model: Model): Secrets =>
+  findSecrets(contract, writeOnlyOf(model)),
+);
 
 /** The identities of all write-only attributes, of entities and of values. */
 const writeOnlyOf = memoize(

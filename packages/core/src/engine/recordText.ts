@@ -1,5 +1,5 @@
 import type { Contract } from '../contract/index.js';
-import type { Row } from '../model/index.js';
+import { memoize, type Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import type { Projection } from './list/query.js';
 import { representListed, representRecord } from './represent.js';
@@ -25,19 +25,16 @@ interface Texts {
 /** So much text is kept for a contract. */
 const MOST_CHARACTERS = 32 * 1_048_576;
 
-const texts = new WeakMap<RecordView, WeakMap<Contract, Texts>>();
+const texts = memoize<RecordView, (contract: Contract) => Texts>(() =>
+  memoize(() => ({ item: new Map(), member: new Map(), characters: 0 })),
+);
 
 function textsOf(service: RequestContext, view: RecordView): Texts {
-  let byContract = texts.get(view);
-  if (byContract === undefined) {
-    byContract = new WeakMap();
-    texts.set(view, byContract);
-  }
-  let known = byContract.get(service.contract);
-  if (known === undefined || known.characters > MOST_CHARACTERS) {
-    known = { item: new Map(), member: new Map(), characters: 0 };
-    byContract.set(service.contract, known);
-  }
+  const known = texts(view)(service.contract);
+  if (known.characters <= MOST_CHARACTERS) return known;
+  known.item.clear();
+  known.member.clear();
+  known.characters = 0;
   return known;
 }
 

@@ -1,5 +1,13 @@
 import type { Link, Member, MemberType, Resource, Shape } from '../contract/index.js';
-import { bareObject, isJsonObject, scalarText, type Json, type Row } from '../model/index.js';
+import {
+  bareObject,
+  isJsonObject,
+  scalarText,
+  type Json,
+  type Row,
+  entryOf,
+  memoize,
+} from '../model/index.js';
 import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { EMBEDDED } from './form.js';
@@ -122,23 +130,16 @@ function representAs(
 }
 
 /** What is inside without being asked, by the name of the entity; kept for one request. */
-const alwaysInside = new WeakMap<RequestContext, Map<string, ExpandTree>>();
+const alwaysInside = memoize<RequestContext, Map<string, ExpandTree>>(() => new Map());
 
 /** What is asked for inside, and what is there without being asked. */
 function withAlways(service: RequestContext, entity: string, expand: ExpandTree): ExpandTree {
   const members = expandedMembers(service.contract, entity);
   if (members.size === 0) return expand;
-  let known = alwaysInside.get(service);
-  if (known === undefined) {
-    known = new Map();
-    alwaysInside.set(service, known);
-  }
-  let always = known.get(entity);
-  if (always === undefined) {
+  const always = entryOf(alwaysInside(service), entity, () => {
     const shown = [...members].filter(([, { isAlways }]) => isAlways);
-    always = new Map(shown.map(([name]) => [name, new Map()]));
-    known.set(entity, always);
-  }
+    return new Map(shown.map(([name]) => [name, new Map()]));
+  });
   if (always.size === 0) return expand;
   return expand.size === 0 ? always : new Map([...always, ...expand]);
 }
@@ -172,21 +173,12 @@ function embedded(
 }
 
 /** Made once a request, however many records have it inside. The trees belong to one request. */
-const made = new WeakMap<ExpandTree, Map<number, Json>>();
+const made = memoize<ExpandTree, Map<number, Json>>(() => new Map());
 
-function insideOnce(service: RequestContext, view: RecordView, record: Row, tree: ExpandTree): Json {
-  let known = made.get(tree);
-  if (known === undefined) {
-    known = new Map();
-    made.set(tree, known);
-  }
-  let body = known.get(record.rid);
-  if (body === undefined) {
-    body = representRecord(service, view, record, { fields: null, expand: tree, isInside: true });
-    known.set(record.rid, body);
-  }
-  return body;
-}
+const insideOnce = (service: RequestContext, view: RecordView, record: Row, tree: ExpandTree): Json =>
+  entryOf(made(tree), record.rid, () =>
+    representRecord(service, view, record, { fields: null, expand: tree, isInside: true }),
+  );
 
 /** The members of a shape that come from the record itself; unset ones are null. */
 export function representMembers(

@@ -1,3 +1,4 @@
+import { memoize } from '../model/index.js';
 import type { Contract, MediaType, Operation } from '../contract/index.js';
 import type { StepName, TraceStep } from './message.js';
 
@@ -5,17 +6,13 @@ export const passed = (step: StepName, text: string): TraceStep => ({ step, outc
 export const stopped = (step: StepName, text: string): TraceStep => ({ step, outcome: 'stopped', text });
 
 /** Most steps say the same for many requests; these are made once, since thousands of traces are kept. */
-const matches = new WeakMap<Operation, TraceStep>();
+const matchOf = memoize((operation: Operation, root: string, path: string) =>
+  passed('match', `${operation.id}, ${operation.method} ${root}${path}`),
+);
 
 /** The path of a resource leads to an operation of a contract. */
-export function matched({ root }: Contract, path: string, operation: Operation): TraceStep {
-  let step = matches.get(operation);
-  if (step === undefined) {
-    step = passed('match', `${operation.id}, ${operation.method} ${root}${path}`);
-    matches.set(operation, step);
-  }
-  return step;
-}
+export const matched = ({ root }: Contract, path: string, operation: Operation): TraceStep =>
+  matchOf(operation, root, path);
 
 export const AGREED: Readonly<Record<MediaType, TraceStep>> = {
   'application/json': passed('negotiate', 'application/json'),

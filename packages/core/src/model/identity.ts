@@ -5,7 +5,7 @@ import type { Attribute, Declaration, Model, Relationship } from './types.js';
  * An identity map goes from the address of an element in the text (`Sailing`, `Sailing.departsAt`,
  * `Route>Sailing:sailings`) to its identity. Unknown addresses are their own identity.
  */
-export type Identities = Readonly<Record<string, string>>;
+export type Identities = { readonly [name: string]: string };
 
 export const declarationAddress = (declaration: Declaration): string => {
   switch (declaration.kind) {

@@ -101,4 +101,4 @@ export type { EntityStorage, Pointing, Storage, UniqueConstraint } from './const
 export { compareScalars, instantMillis, sameScalar } from './compare.js';
 export { creationOrder } from './creation.js';
 export type { CreationOrder } from './creation.js';
-export { memoize } from './memoize.js';
+export { entryOf, memoize } from './memoize.js';

@@ -11,11 +11,11 @@ export interface Children {
 /** What is wanted of seed records; what is not named gets what is usual. */
 export interface SeedPlan {
   /** How many records of an entity, by its name. */
-  readonly counts: Readonly<Record<string, number>>;
+  readonly counts: { readonly [name: string]: number };
   /** How many records of an entity each of their owners gets, by its name. */
-  readonly children: Readonly<Record<string, Children>>;
+  readonly children: { readonly [name: string]: Children };
   /** How often each option of a choice is to be met, by `Entity.attribute`. */
-  readonly shares: Readonly<Record<string, Readonly<Record<string, number>>>>;
+  readonly shares: { readonly [name: string]: { readonly [name: string]: number } };
 }
 
 export const USUAL_PLAN: SeedPlan = { counts: {}, children: {}, shares: {} };
@@ -86,7 +86,11 @@ function childrenProblems(model: Model, plan: SeedPlan, name: string, wanted: Ch
   return [{ path, code: 'range', message }];
 }
 
-function shareProblems(model: Model, name: string, shares: Readonly<Record<string, number>>): PlanProblem[] {
+function shareProblems(
+  model: Model,
+  name: string,
+  shares: { readonly [name: string]: number },
+): PlanProblem[] {
   const path = ['shares', name];
   const attribute = choiceNamed(model, name);
   if (attribute?.type.kind !== 'choice')

@@ -8,7 +8,7 @@ import {
   type CustomOperation,
   type SettingValues,
 } from '@isomeros/core/arrangement';
-import { breakingFindings, compareContracts, baselineRelease } from '@isomeros/core/comparison';
+import { baselineRelease, breakingFindings, compare, type ChangeSummary } from '@isomeros/core/comparison';
 import { indexContract, type Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { modelOf } from '../support/models.js';
@@ -212,7 +212,8 @@ const CASES: readonly Case[] = [
 ];
 
 const told = (contract: readonly [Contract, Contract]): { breaks: string[]; others: string[] } => {
-  const changes = compareContracts(...contract);
+  const [before, after] = contract;
+  const { changes } = compare({ kind: 'draft', contract: before }, { kind: 'draft', contract: after });
   return {
     breaks: changes
       .filter(({ compatibility }) => compatibility === 'breaking')
@@ -228,6 +229,33 @@ describe('what changes from one contract to another', () => {
     const found = told([contractOf(before), contractOf(after)]);
     expect(found.breaks).toEqual(breaks);
     expect(found.others).toEqual(expect.arrayContaining([...others]));
+  });
+});
+
+describe('the summary', () => {
+  const summary = (before: Laid, after: Laid): ChangeSummary =>
+    compare({ kind: 'draft', contract: contractOf(before) }, { kind: 'draft', contract: contractOf(after) })
+      .summary;
+
+  test('names the paths that are added and removed, and operations of another name', () => {
+    const found = summary(
+      { model: OWNED },
+      { model: OWNED, choices: { placements: { 'Route>Sailing:sailings': 'shallow' } } },
+    );
+    expect(found.pathsAdded).toEqual(['/api/v1/sailings/{sailingId}']);
+    expect(found.pathsRemoved).toEqual(['/api/v1/routes/{routeId}/sailings/{sailingId}']);
+    expect(found.operationsAdded).toEqual([]);
+    const renamed = summary(
+      { model: 'entity Port' },
+      { model: 'entity Harbour', choices: { words: { Harbour: 'ports' } } },
+    );
+    expect(renamed.pathsAdded).toEqual([]);
+    expect(renamed.operationsRenamed).toContainEqual({ was: 'listPorts', is: 'listHarbours' });
+  });
+
+  test('is empty where nothing is another', () => {
+    const lists = Object.values(summary({ model: OWNED }, { model: OWNED })) as readonly unknown[][];
+    expect(lists.flat()).toEqual([]);
   });
 });
 

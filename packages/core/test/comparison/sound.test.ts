@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Arrangement, SettingValues } from '@isomeros/core/arrangement';
-import { compareContracts } from '@isomeros/core/comparison';
+import { compare } from '@isomeros/core/comparison';
 import { indexContract, successStatus } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { exampleRequest, type EngineRequest } from '@isomeros/core/engine';
@@ -38,7 +38,7 @@ describe('comparing any contracts', () => {
     fc.assert(
       fc.property(anyArrangement, ({ model, arrangement }) => {
         const { contract } = new TestMock(model, {}, arrangement).service;
-        expect(compareContracts(contract, contract)).toEqual([]);
+        expect(compare({ kind: 'draft', contract }, { kind: 'draft', contract }).changes).toEqual([]);
       }),
       { numRuns: 60 },
     );
@@ -49,7 +49,8 @@ describe('comparing any contracts', () => {
     fc.assert(
       fc.property(anyArrangement, fewSettings, ({ model, arrangement }, settings) => {
         const contract = derive(model, arrangement);
-        const changes = compareContracts(contract, derive(model, withSettings(arrangement, settings)));
+        const changed = derive(model, withSettings(arrangement, settings));
+        const { changes } = compare({ kind: 'draft', contract }, { kind: 'draft', contract: changed });
         if (changes.length === 0 || changes.some(({ compatibility }) => compatibility === 'breaking')) return;
         compared += 1;
         const before = new TestMock(model, {}, arrangement);

@@ -1,3 +1,4 @@
+import { settingText } from '@isomeros/core/arrangement';
 import { RULES, type RuleId } from '@isomeros/core/contract';
 import type { Chapter, Layout } from '../derivation/layouts/layout.js';
 
@@ -12,7 +13,7 @@ function chosen({ placements = {}, settings = {}, words = {} }: Layout): string[
   const lines = [
     ...Object.entries(placements).map(([subject, place]) => `${subject} is placed ${place}`),
     ...Object.entries(words).map(([subject, word]) => `${subject} is called ${word}`),
-    ...Object.entries(settings).map(([name, value]) => `${name} is ${value}`),
+    ...Object.entries(settings).map(([name, value]) => `${name} is ${settingText(value)}`),
   ];
   return list('Chosen', lines);
 }

@@ -1,28 +1,35 @@
+import {
+  methodOf,
+  pathOf,
+  type AnswerOf,
+  type BodyOf,
+  type Design,
+  type DesignSummary,
+  type Exchange,
+  type ExchangeSummary,
+  type Faults,
+  type ImportResult,
+  type LiveSchema,
+  type LiveSchemaAddress,
+  type MigrationView,
+  type Mock,
+  type PathParameters,
+  type ProblemBody,
+  type QueryOf,
+  type RecordType,
+  type Release,
+  type ReleaseEnd,
+  type Revision,
+  type RevisionSummary,
+  type RouteKey,
+  type Sample,
+  type SeedSettings,
+  type SentMessage,
+  type Snapshot,
+} from '@isomeros/api';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { Decision } from '@isomeros/core/migration';
 import type { ImportMode } from '@isomeros/core/transfer';
-import type {
-  Design,
-  DesignSummary,
-  Exchange,
-  ExchangeSummary,
-  RecordType,
-  LiveSchema,
-  LiveSchemaAddress,
-  Migration,
-  Mock,
-  MockAction,
-  Snapshot,
-  ProblemBody,
-  Release,
-  ReleaseEnd,
-  Revision,
-  RevisionSummary,
-  Sample,
-  SeedSettings,
-  ImportResult,
-  Faults,
-} from './types.js';
 
 /** Thrown where the server refuses or cannot be reached; `problem.detail` is fit to show. */
 export class ApiError extends Error {
@@ -44,10 +51,36 @@ const UNREACHABLE: ProblemBody = {
   detail: 'The server does not answer. Is it still running?',
 };
 
-async function ask(path: string, init: RequestInit = {}): Promise<Response> {
+/** What an operation is given. */
+interface Given<Key extends RouteKey> {
+  readonly query?: QueryOf<Key>;
+  readonly body?: BodyOf<Key>;
+  /** A body that is no JSON, or is JSON already. */
+  readonly text?: { readonly type: string; readonly content: string };
+  /** The revision that was read. */
+  readonly revision?: number;
+  readonly signal?: AbortSignal;
+}
+
+async function ask<Key extends RouteKey>(
+  key: Key,
+  path: PathParameters<Key>,
+  { query, body, text, revision, signal }: Given<Key> = {},
+): Promise<Response> {
+  const sent =
+    text ?? (body === undefined ? null : { type: 'application/json', content: JSON.stringify(body) });
+  const address = pathOf(key, path, (query ?? {}) as Readonly<Record<string, string | number | undefined>>);
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = await fetch(address, {
+      method: methodOf(key),
+      headers: {
+        ...(sent === null ? {} : { 'Content-Type': sent.type }),
+        ...(revision === undefined ? {} : { 'If-Match': `"${revision}"` }),
+      },
+      body: sent === null ? null : sent.content,
+      signal: signal ?? null,
+    });
   } catch (error) {
     if (error instanceof TypeError) throw new ApiError(UNREACHABLE);
     throw error;
@@ -63,164 +96,153 @@ async function ask(path: string, init: RequestInit = {}): Promise<Response> {
   throw new ApiError(isProblem ? ((await response.json()) as ProblemBody) : unknown);
 }
 
-const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
+/** Calls an operation of the interface; what it answers as JSON. */
+const call = async <Key extends RouteKey>(
+  key: Key,
+  path: PathParameters<Key>,
+  given: Given<Key> = {},
+): Promise<AnswerOf<Key>> => (await (await ask(key, path, given)).json()) as AnswerOf<Key>;
 
-async function send<T>(
-  method: 'POST' | 'PUT' | 'DELETE',
-  path: string,
-  body?: object,
-  headers: Record<string, string> = {},
-  signal: AbortSignal | null = null,
-): Promise<T> {
-  const init: RequestInit =
-    body === undefined
-      ? { method, headers, signal }
-      : {
-          method,
-          signal,
-          headers: { 'Content-Type': 'application/json', ...headers },
-          body: JSON.stringify(body),
-        };
-  return (await (await ask(path, init)).json()) as T;
+/** The cursor of the next page, from the Link header (RFC 8288) of this one. */
+function nextCursor(response: Response): string | null {
+  const next = /[?&]cursor=([^&>]+)/.exec(response.headers.get('link') ?? '')?.[1];
+  return next === undefined ? null : decodeURIComponent(next);
 }
 
-interface Items<T> {
-  readonly items: readonly T[];
-}
-
-const etag = (revision: number): string => `"${revision}"`;
+/** What can be done with a mock as a whole. */
+export type MockAction = 'start' | 'stop' | 'reset' | 'undo';
 
 export const api = {
   listDesigns: async (): Promise<readonly DesignSummary[]> =>
-    (await get<Items<DesignSummary>>('/designs?limit=200')).items,
-  listSamples: async (): Promise<readonly Sample[]> => (await get<Items<Sample>>('/samples')).items,
-  readDesign: (id: string): Promise<Design> => get(`/designs/${encodeURIComponent(id)}`),
+    (await call('GET /api/designs', {}, { query: { limit: 200 } })).items,
+  listSamples: async (): Promise<readonly Sample[]> => (await call('GET /api/samples', {})).items,
+  readDesign: (id: string): Promise<Design> => call('GET /api/designs/{id}', { id }),
   createDesign: (text: string, name?: string): Promise<Design> =>
-    send('POST', '/designs', {
-      ...(name === undefined ? {} : { name }),
-      source: { format: 'notation', text },
-    }),
+    call(
+      'POST /api/designs',
+      {},
+      { body: { ...(name === undefined ? {} : { name }), source: { format: 'notation', text } } },
+    ),
   openDesignFile: (text: string): Promise<Design> =>
-    send('POST', '/designs', { source: { format: 'design', text } }),
-  copyDesign: (id: string, name: string): Promise<Design> => send('POST', `/designs/${id}/copy`, { name }),
+    call('POST /api/designs', {}, { body: { source: { format: 'design', text } } }),
+  copyDesign: (id: string, name: string): Promise<Design> =>
+    call('POST /api/designs/{id}/copy', { id }, { body: { name } }),
   renameDesign: (id: string, name: string, revision: number): Promise<Design> =>
-    send('PUT', `/designs/${id}/name`, { name }, { 'If-Match': etag(revision) }),
-  restoreDesign: (id: string): Promise<Design> => send('POST', `/designs/${id}/bring-back`),
+    call('PUT /api/designs/{id}/name', { id }, { body: { name }, revision }),
+  restoreDesign: (id: string): Promise<Design> => call('POST /api/designs/{id}/restore', { id }),
   saveChoices: (id: string, choices: Choices, revision: number): Promise<Design> =>
-    send('PUT', `/designs/${id}/choices`, choices, { 'If-Match': etag(revision) }),
+    call('PUT /api/designs/{id}/choices', { id }, { body: choices, revision }),
   renameArrangement: (id: string, from: string, to: string, revision: number): Promise<Design> =>
-    send(
-      'PUT',
-      `/designs/${id}/arrangements/${encodeURIComponent(from)}/name`,
-      { name: to },
-      { 'If-Match': etag(revision) },
+    call(
+      'PUT /api/designs/{id}/arrangements/{name}/name',
+      { id, name: from },
+      { body: { name: to }, revision },
     ),
   removeArrangement: (id: string, name: string, revision: number): Promise<Design> =>
-    send('DELETE', `/designs/${id}/arrangements/${encodeURIComponent(name)}`, undefined, {
-      'If-Match': etag(revision),
-    }),
+    call('DELETE /api/designs/{id}/arrangements/{name}', { id, name }, { revision }),
   answerRename: (
     id: string,
-    rename: { readonly from: string; readonly to: string; readonly renamed: boolean },
+    rename: BodyOf<'POST /api/designs/{id}/renames'>,
     revision: number,
-  ): Promise<Design> => send('POST', `/designs/${id}/renames`, rename, { 'If-Match': etag(revision) }),
+  ): Promise<Design> => call('POST /api/designs/{id}/renames', { id }, { body: rename, revision }),
   /** Revisions before a cursor that an earlier page gave, latest first. */
   listRevisions: async (
     id: string,
     cursor: string | null,
   ): Promise<{ items: readonly RevisionSummary[]; next: string | null }> => {
-    const query = cursor === null ? '?limit=200' : `?limit=200&cursor=${encodeURIComponent(cursor)}`;
-    const response = await ask(`/designs/${id}/revisions${query}`);
-    const next = /[?&]cursor=([^&>]+)/.exec(response.headers.get('link') ?? '')?.[1] ?? null;
-    const { items } = (await response.json()) as Items<RevisionSummary>;
-    return { items, next: next === null ? null : decodeURIComponent(next) };
+    const query = { limit: 200, ...(cursor === null ? {} : { cursor }) };
+    const response = await ask('GET /api/designs/{id}/revisions', { id }, { query });
+    const { items } = (await response.json()) as AnswerOf<'GET /api/designs/{id}/revisions'>;
+    return { items, next: nextCursor(response) };
   },
-  readRevision: (id: string, number: number): Promise<Revision> => get(`/designs/${id}/revisions/${number}`),
+  readRevision: (id: string, number: number): Promise<Revision> =>
+    call('GET /api/designs/{id}/revisions/{number}', { id, number }),
   restoreRevision: (id: string, number: number, revision: number): Promise<Design> =>
-    send('POST', `/designs/${id}/revisions/${number}/restore`, undefined, { 'If-Match': etag(revision) }),
+    call('POST /api/designs/{id}/revisions/{number}/restore', { id, number }, { revision }),
   listReleases: async (id: string): Promise<readonly Release[]> =>
-    (await get<Items<Release>>(`/designs/${id}/releases`)).items,
+    (await call('GET /api/designs/{id}/releases', { id })).items,
   makeRelease: (id: string, label: string, arrangement: string): Promise<Release> =>
-    send('POST', `/designs/${id}/releases`, { label, arrangement }),
+    call('POST /api/designs/{id}/releases', { id }, { body: { label, arrangement } }),
   /** The contract of a release, as JSON. */
   readReleaseContract: async (id: string, label: string): Promise<string> =>
-    (await ask(`/designs/${id}/releases/${label}/contract`)).text(),
+    (await ask('GET /api/designs/{id}/releases/{label}/contract', { id, label })).text(),
   markRelease: (id: string, label: string, end: ReleaseEnd | null): Promise<Release> =>
     end === null
-      ? send('DELETE', `/designs/${id}/releases/${label}/end`)
-      : send('PUT', `/designs/${id}/releases/${label}/end`, end),
+      ? call('DELETE /api/designs/{id}/releases/{label}/end', { id, label })
+      : call('PUT /api/designs/{id}/releases/{label}/end', { id, label }, { body: end }),
   removeRelease: async (id: string, label: string): Promise<void> => {
-    await ask(`/designs/${id}/releases/${label}`, { method: 'DELETE' });
+    await ask('DELETE /api/designs/{id}/releases/{label}', { id, label });
   },
   readLiveSchema: (address: LiveSchemaAddress, signal: AbortSignal): Promise<LiveSchema> =>
-    send('POST', '/live-schemas', address, {}, signal),
+    call('POST /api/live-schemas', {}, { body: address, signal }),
   saveModel: (id: string, text: string, revision: number): Promise<Design> =>
-    send('PUT', `/designs/${id}/model`, { text }, { 'If-Match': etag(revision) }),
+    call('PUT /api/designs/{id}/model', { id }, { body: { text }, revision }),
   removeDesign: async (id: string): Promise<void> => {
-    await ask(`/designs/${id}`, { method: 'DELETE' });
+    await ask('DELETE /api/designs/{id}', { id });
   },
-  listMocks: async (): Promise<readonly Mock[]> => (await get<Items<Mock>>('/mocks')).items,
-  readMock: (id: string): Promise<Mock> => get(`/mocks/${id}`),
+  listMocks: async (): Promise<readonly Mock[]> => (await call('GET /api/mocks', {})).items,
+  readMock: (id: string): Promise<Mock> => call('GET /api/mocks/{id}', { id }),
   createMock: (
     design: string,
     arrangements: readonly string[],
     releases: readonly string[] = [],
-  ): Promise<Mock> => send('POST', '/mocks', { design, arrangements, releases }),
-  actOnMock: (id: string, action: MockAction): Promise<Mock> => send('POST', `/mocks/${id}/${action}`),
+  ): Promise<Mock> => call('POST /api/mocks', {}, { body: { design, arrangements, releases } }),
+  actOnMock: (id: string, action: MockAction): Promise<Mock> =>
+    call(`POST /api/mocks/{id}/${action}`, { id }),
   listSnapshots: async (id: string): Promise<readonly Snapshot[]> =>
-    (await get<Items<Snapshot>>(`/mocks/${id}/snapshots`)).items,
+    (await call('GET /api/mocks/{id}/snapshots', { id })).items,
   takeSnapshot: (id: string, name: string): Promise<Snapshot> =>
-    send('POST', `/mocks/${id}/snapshots`, { name }),
+    call('POST /api/mocks/{id}/snapshots', { id }, { body: { name } }),
   restoreSnapshot: (id: string, name: string): Promise<Mock> =>
-    send('POST', `/mocks/${id}/snapshots/${encodeURIComponent(name)}/restore`),
+    call('POST /api/mocks/{id}/snapshots/{name}/restore', { id, name }),
   removeSnapshot: async (id: string, name: string): Promise<void> => {
-    await ask(`/mocks/${id}/snapshots/${encodeURIComponent(name)}`, { method: 'DELETE' });
+    await ask('DELETE /api/mocks/{id}/snapshots/{name}', { id, name });
   },
   listRecordTypes: async (id: string): Promise<readonly RecordType[]> =>
-    (await get<Items<RecordType>>(`/mocks/${id}/kinds`)).items,
-  /** Where the records of a mock are to be had, of one kind or of all. */
-  recordsAddress: (id: string, kind: string | null, query: Readonly<Record<string, string>>): string => {
-    const asked = new URLSearchParams(query).toString();
-    const of = kind === null ? '' : `/${encodeURIComponent(kind)}`;
-    return `/api/mocks/${id}/records${of}${asked === '' ? '' : `?${asked}`}`;
-  },
+    (await call('GET /api/mocks/{id}/record-types', { id })).items,
+  /** Where the records of a mock are to be had, of one type or of all. */
+  recordsAddress: (id: string, type: string | null, query: Readonly<Record<string, string>>): string =>
+    type === null
+      ? pathOf('GET /api/mocks/{id}/records', { id }, query)
+      : pathOf('GET /api/mocks/{id}/records/{type}', { id, type }, query),
   importRecords: async (
     id: string,
-    kind: string | null,
+    type: string | null,
     given: {
       readonly text: string;
       readonly isCsv: boolean;
-      readonly way: ImportMode;
+      readonly mode: ImportMode;
       readonly check: boolean;
     },
   ): Promise<ImportResult> => {
-    const { text, isCsv, way, check } = given;
-    const of = kind === null ? '' : `/${encodeURIComponent(kind)}`;
-    const response = await ask(`/mocks/${id}/records${of}?way=${way}${check ? '&check=only' : ''}`, {
-      method: 'POST',
-      headers: { 'Content-Type': isCsv ? 'text/csv' : 'application/json' },
-      body: text,
-    });
-    return (await response.json()) as ImportResult;
+    const { isCsv, mode, check } = given;
+    const query = { mode, ...(check ? { check: 'only' as const } : {}) };
+    const text = { type: isCsv ? 'text/csv' : 'application/json', content: given.text };
+    return type === null
+      ? call('POST /api/mocks/{id}/records', { id }, { query, text })
+      : call('POST /api/mocks/{id}/records/{type}', { id, type }, { query, text });
   },
-  readMigration: (id: string): Promise<Migration> => get(`/mocks/${id}/migration`),
+  readMigration: (id: string): Promise<MigrationView> => call('GET /api/mocks/{id}/migration', { id }),
   migrate: (id: string, decisions: Readonly<Record<string, Decision>>): Promise<Mock> =>
-    send('POST', `/mocks/${id}/migration`, { decisions }),
-  readSeedSettings: (id: string): Promise<SeedSettings> => get(`/mocks/${id}/seeding`),
-  saveSeedSettings: (id: string, seeding: SeedSettings): Promise<SeedSettings> =>
-    send('PUT', `/mocks/${id}/seeding`, seeding),
-  readFaults: (id: string): Promise<Faults> => get(`/mocks/${id}/trouble`),
-  saveFaults: (id: string, troubles: Faults): Promise<Faults> =>
-    send('PUT', `/mocks/${id}/trouble`, troubles),
+    call('POST /api/mocks/{id}/migration', { id }, { body: { decisions } }),
+  readSeedSettings: (id: string): Promise<SeedSettings> => call('GET /api/mocks/{id}/seed-plan', { id }),
+  saveSeedSettings: (id: string, settings: SeedSettings): Promise<SeedSettings> =>
+    call('PUT /api/mocks/{id}/seed-plan', { id }, { body: settings }),
+  readFaults: (id: string): Promise<Faults> => call('GET /api/mocks/{id}/faults', { id }),
+  saveFaults: (id: string, faults: Faults): Promise<Faults> =>
+    call('PUT /api/mocks/{id}/faults', { id }, { body: faults }),
   removeMock: async (id: string): Promise<void> => {
-    await ask(`/mocks/${id}`, { method: 'DELETE' });
+    await ask('DELETE /api/mocks/{id}', { id });
   },
   sendMessage: (
     id: string,
     message: string,
     to: { readonly arrangement: string } | { readonly release: string },
-  ): Promise<{ lastExchange: number }> => send('POST', `/mocks/${id}/messages`, { message, ...to }),
+  ): Promise<SentMessage> => call('POST /api/mocks/{id}/messages', { id }, { body: { message, ...to } }),
   listExchanges: async (id: string): Promise<readonly ExchangeSummary[]> =>
-    [...(await get<Items<ExchangeSummary>>(`/mocks/${id}/exchanges?limit=200`)).items].reverse(),
-  readExchange: (id: string, number: number): Promise<Exchange> => get(`/mocks/${id}/exchanges/${number}`),
+    [...(await call('GET /api/mocks/{id}/exchanges', { id }, { query: { limit: 200 } })).items].reverse(),
+  readExchange: (id: string, number: number): Promise<Exchange> =>
+    call('GET /api/mocks/{id}/exchanges/{number}', { id, number }),
+  /** Where exchanges and changes of a mock are told as they happen. */
+  eventsAddress: (id: string): string => pathOf('GET /api/mocks/{id}/events', { id }),
 };

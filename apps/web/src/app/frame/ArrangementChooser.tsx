@@ -11,7 +11,7 @@ import { useState } from 'react';
 import { arrangementChosen, choicesMade, designChanged, isSaved } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
 import { api, refusal } from '../api/client.js';
-import type { Design } from '../api/types.js';
+import type { Design } from '@isomeros/api';
 import { NameField } from '../parts/NameField.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
 

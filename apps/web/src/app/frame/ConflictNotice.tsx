@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { mineKept } from '../../design/designSlice.js';
 import { api, refusal } from '../api/client.js';
-import type { Design } from '../api/types.js';
+import type { Design } from '@isomeros/api';
 import { useAppDispatch } from '../store.js';
 
 interface Props {

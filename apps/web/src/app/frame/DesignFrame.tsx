@@ -20,8 +20,8 @@ export function DesignFrame(): React.JSX.Element {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const design = useAppSelector((state) => state.design);
-  const { face } = useShownEndpoint(id);
-  const mock = face?.mock ?? null;
+  const { endpoint } = useShownEndpoint(id);
+  const mock = endpoint?.mock ?? null;
   const stages = useAppSelector((state) => stagesOf(state, id));
   useMockEvents(mock?.id ?? null);
   useEffect(() => {

@@ -1,3 +1,4 @@
+import { pathOf } from '@isomeros/api';
 import { grouped } from '../parts/grouped.js';
 import type { DesignState } from '../../design/designSlice.js';
 import type { Command } from './commands.js';
@@ -16,11 +17,11 @@ export function designCommands(
       go(to);
     },
   });
-  const download = (label: string, file: string): Command => ({
+  const download = (label: string, address: string): Command => ({
     label,
     kind: 'action',
     run: () => {
-      window.location.assign(`/api/designs/${id}/${file}`);
+      window.location.assign(address);
     },
   });
   const views: Command[] = [
@@ -30,8 +31,8 @@ export function designCommands(
     view('Mock', `${base}/mock`),
     view('Revisions', `${base}/revisions`),
     view('Designs', '/'),
-    download('Download the design as one file', 'file'),
-    download('Download the notation', 'model.iso.txt'),
+    download('Download the design as one file', pathOf('GET /api/designs/{id}/file', { id })),
+    download('Download the notation', pathOf('GET /api/designs/{id}/model.iso.txt', { id })),
   ];
   if (outline === null) return views;
   const operationsOf = grouped(outline.operations, ({ resource }) => resource);

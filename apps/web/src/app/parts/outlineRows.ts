@@ -1,16 +1,8 @@
-import { treeRows, type TreeRow } from './treeRows.js';
 import type { Outline, OutlineOperation, OutlineResource } from '@isomeros/core/contract';
+import { memoize } from '@isomeros/core/model';
+import { treeRows, type TreeRow } from './treeRows.js';
 
 export type OutlineRow = TreeRow<OutlineResource, OutlineOperation>;
 
-const cache = new WeakMap<Outline, readonly OutlineRow[]>();
-
-/** The rows of an outline, made once. */
-export function outlineRows(outline: Outline): readonly OutlineRow[] {
-  let rows = cache.get(outline);
-  if (rows === undefined) {
-    rows = treeRows(outline);
-    cache.set(outline, rows);
-  }
-  return rows;
-}
+/** The rows of an outline. */
+export const outlineRows = memoize((outline: Outline): readonly OutlineRow[] => treeRows(outline));

@@ -1,4 +1,5 @@
-import type { Assumption, AssumptionOption, ContractDifference, Reasons } from '@isomeros/core/contract';
+import type { ChangeSummary } from '@isomeros/core/comparison';
+import type { Assumption, AssumptionOption, Reasons } from '@isomeros/core/contract';
 import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
@@ -10,12 +11,12 @@ import { useModelEdit } from '../../design/useModelEdit.js';
 interface Props {
   readonly assumption: Assumption;
   /** What the one other answer would change, where that is known. */
-  readonly difference: ContractDifference | null;
+  readonly summary: ChangeSummary | null;
   readonly onStatement: (line: number) => void;
 }
 
 /** One question in plain words, its answers one click away. */
-export function AssumptionRow({ assumption, difference, onStatement }: Props): React.JSX.Element {
+export function AssumptionRow({ assumption, summary, onStatement }: Props): React.JSX.Element {
   const choices = useAppSelector((state) => state.design.choices);
   const arrangement = useAppSelector((state) => state.design.arrangement);
   const places = useAppSelector((state) => state.design.derived?.places);
@@ -23,7 +24,7 @@ export function AssumptionRow({ assumption, difference, onStatement }: Props): R
   const edit = useModelEdit();
   const [naming, setNaming] = useState<Extract<AssumptionOption['answer'], { kind: 'name' }> | null>(null);
   const other = otherAnswer(assumption);
-  const consequence = difference === null || other === null ? null : inWords(other.label, difference);
+  const consequence = summary === null || other === null ? null : inWords(other.label, summary);
   const statement = citedStatement(assumption.reasons);
   const place = statement === null ? undefined : places?.[statement];
   const choose = ({ answer }: AssumptionOption): void => {
@@ -153,8 +154,8 @@ export function otherAnswer({ options }: Assumption): OtherAnswer | null {
 }
 
 /** What an answer would change, as a sentence. */
-export function inWords(label: string, { appear, disappear }: ContractDifference): string {
-  if (appear.length + disappear.length === 0) return `${label} would leave all paths as they are.`;
-  const paths = `${disappear.length} ${disappear.length === 1 ? 'path' : 'paths'}`;
-  return `${label} would take ${paths} away and bring ${appear.length}.`;
+export function inWords(label: string, { pathsAdded, pathsRemoved }: ChangeSummary): string {
+  if (pathsAdded.length + pathsRemoved.length === 0) return `${label} would leave all paths as they are.`;
+  const paths = `${pathsRemoved.length} ${pathsRemoved.length === 1 ? 'path' : 'paths'}`;
+  return `${label} would remove ${paths} and add ${pathsAdded.length}.`;
 }

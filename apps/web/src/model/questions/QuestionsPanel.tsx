@@ -45,7 +45,7 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
   const isOpen = new Set(open);
   const answered = all.filter((assumption) => !isOpen.has(assumption));
   const most = Math.min(MOST_WITH_CONSEQUENCE, Math.floor(PATIENCE_MS / milliseconds));
-  const differences = useConsequences(
+  const consequences = useConsequences(
     open.slice(0, most).flatMap((assumption) => otherStep(assumption) ?? []),
   );
   const findings = reviewed?.findings ?? [];
@@ -84,7 +84,7 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
           <AssumptionRow
             key={assumption.id}
             assumption={assumption}
-            difference={differences.get(JSON.stringify(otherStep(assumption)))?.difference ?? null}
+            summary={consequences.get(JSON.stringify(otherStep(assumption)))?.summary ?? null}
             onStatement={onStatement}
           />
         ))}

@@ -7,7 +7,7 @@ export const PATH_WORD = /^(?!\.{1,2}$)[A-Za-z0-9._~-]{1,60}$/;
 const EXPECTED = 'Expected 1 to 60 letters, digits, dots, hyphens, underscores or tildes.';
 
 /** Path words in the place of derived ones. */
-export const WORDS_PART: Part<Readonly<Record<string, string>>> = {
+export const WORDS_PART: Part<{ readonly [name: string]: string }> = {
   empty: {},
   read: (given, pointer) =>
     readEach<string>(

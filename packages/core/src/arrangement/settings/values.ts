@@ -4,4 +4,4 @@ import type { SettingName, Settings } from './table.js';
 export type SettingValues = { readonly [Name in SettingName]?: Settings[Name] };
 
 /** Settings of single resources or operations, by their id. */
-export type SettingsById = Readonly<Record<string, SettingValues>>;
+export type SettingsById = { readonly [name: string]: SettingValues };

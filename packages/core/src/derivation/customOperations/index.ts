@@ -1,14 +1,17 @@
 import type { Finding, Reason, RuleId } from '../../contract/index.js';
-import { memoize } from '../../model/index.js';
+import { entryOf, memoize } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { resolveCustom, Unfit, type ResolvedCustom } from './resolve.js';
 
 const NONE: readonly ResolvedCustom[] = [];
-const allCustoms = memoize(resolveAll);
+const resolved = memoize(resolveAll);
 
-/** The operations of one's own about an entity, by its name; those the model does not allow are reported. */
+/** The custom operations about an entity, by its name; those the model does not allow are left out. */
 export const customOperationsOf = (context: DerivationContext, entity: string): readonly ResolvedCustom[] =>
-  allCustoms(context).get(entity) ?? NONE;
+  resolved(context).byEntity.get(entity) ?? NONE;
+
+/** Operations that the model does not allow, and those that do what another one does. */
+export const customFindings = (context: DerivationContext): readonly Finding[] => resolved(context).findings;
 
 /** The operation that a resource carries out. */
 export const customOf = (
@@ -19,19 +22,22 @@ export const customOf = (
     ? null
     : (customOperationsOf(context, entity).find(({ operation }) => operation.id === custom) ?? null);
 
-function resolveAll(context: DerivationContext): ReadonlyMap<string, readonly ResolvedCustom[]> {
+interface ResolvedOperations {
+  readonly byEntity: ReadonlyMap<string, readonly ResolvedCustom[]>;
+  readonly findings: readonly Finding[];
+}
+
+function resolveAll(context: DerivationContext): ResolvedOperations {
   const all = new Map<string, ResolvedCustom[]>();
+  const findings: Finding[] = [];
   for (const operation of context.arrangement.customOperations) {
     try {
-      const resolved = resolveCustom(context, operation);
-      const { name } = resolved.entity;
-      const others = all.get(name);
-      if (others === undefined) all.set(name, [resolved]);
-      else others.push(resolved);
-      if (isRepeated(context, resolved)) context.findings.push(repeats(resolved));
+      const found = resolveCustom(context, operation);
+      entryOf(all, found.entity.name, () => []).push(found);
+      if (isRepeated(context, found)) findings.push(repeats(found));
     } catch (error) {
       if (!(error instanceof Unfit)) throw error;
-      context.findings.push({
+      findings.push({
         id: 'custom.unfit',
         severity: 'error',
         message: `${operation.name} is left out. ${error.message}`,
@@ -40,7 +46,7 @@ function resolveAll(context: DerivationContext): ReadonlyMap<string, readonly Re
       });
     }
   }
-  return all;
+  return { byEntity: all, findings };
 }
 
 /** Whether a derived operation does the same: a plain list, or a change that anybody may send. */

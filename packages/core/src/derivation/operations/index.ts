@@ -7,7 +7,7 @@ import type {
   RuleId,
   Verb,
 } from '../../contract/index.js';
-import type { Entity, PairsWith } from '../../model/index.js';
+import { entryOf, memoize, type Entity, type PairsWith } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
 import type { PlacedResource } from '../place/index.js';
@@ -226,12 +226,12 @@ function askedFor(
   const own = customOf(context, resource);
   if (own !== null) {
     const isQuery = own.custom.kind === 'query';
-    const query = isQuery ? recordParameters(context, entity, traits.get(entity.name) ?? []) : [];
+    const query = isQuery ? recordParameters(traits.get(entity.name) ?? [], context, entity) : [];
     return { query: apart(context, resource, query), order: own.order };
   }
   if (verb === 'list') return listPolicy(context, resource, entity, traits);
   if (verb !== 'read') return NOTHING_ASKED;
-  const query = recordParameters(context, entity, traits.get(entity.name) ?? []);
+  const query = recordParameters(traits.get(entity.name) ?? [], context, entity);
   return { query: apart(context, resource, query), order: [] };
 }
 
@@ -329,21 +329,15 @@ function operationReasons(
   return reasons;
 }
 
-/** Why operations of an entity are called as they are, made once. */
-const nameReasons = new WeakMap<DerivationContext, Map<string, Reason>>();
+/** Why operations of an entity are called as they are. */
+const nameReasons = memoize<DerivationContext, Map<string, Reason>>(() => new Map());
 
-function nameReason(context: DerivationContext, entity: Entity | null, byOwner: boolean): Reason {
-  let known = nameReasons.get(context);
-  if (known === undefined) {
-    known = new Map();
-    nameReasons.set(context, known);
-  }
-  const key = `${byOwner ? '!' : ''}${entity?.id ?? ''}`;
-  let reason = known.get(key);
-  if (reason === undefined) {
-    const rule = byOwner ? 'operation.unnameable' : 'operation.name';
-    reason = becauseSet(context, rule, ['operationNames'], ...(entity === null ? [] : [entity]));
-    known.set(key, reason);
-  }
-  return reason;
-}
+const nameReason = (context: DerivationContext, entity: Entity | null, byOwner: boolean): Reason =>
+  entryOf(nameReasons(context), `${byOwner ? '!' : ''}${entity?.id ?? ''}`, () =>
+    becauseSet(
+      context,
+      byOwner ? 'operation.unnameable' : 'operation.name',
+      ['operationNames'],
+      ...(entity === null ? [] : [entity]),
+    ),
+  );

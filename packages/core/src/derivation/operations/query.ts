@@ -46,7 +46,7 @@ function listQuery(
     ...paging.pages,
     ...(sort === null ? [] : [sort]),
     ...(search === null ? [] : [search]),
-    ...recordParameters(context, entity, traits),
+    ...recordParameters(traits, context, entity),
   ]);
   const reserved = new Set(own.map(({ name }) => name));
   const through = paging.through ? filtersThrough(context, paging, entity, all) : [];
@@ -86,21 +86,11 @@ export function apart(
   });
 }
 
-const ofRecords = new WeakMap<readonly MemberTraits[], readonly QueryParameter[]>();
-
 /** What every answer with records can be asked for: only some of its members, and related records inside. */
-export function recordParameters(
-  context: DerivationContext,
-  entity: Entity,
-  traits: readonly MemberTraits[],
-): readonly QueryParameter[] {
-  let parameters = ofRecords.get(traits);
-  if (parameters === undefined) {
-    parameters = makeRecordParameters(context, entity, traits);
-    ofRecords.set(traits, parameters);
-  }
-  return parameters;
-}
+export const recordParameters = memoize(
+  (traits: readonly MemberTraits[], context: DerivationContext, entity: Entity): readonly QueryParameter[] =>
+    makeRecordParameters(context, entity, traits),
+);
 
 function makeRecordParameters(
   context: DerivationContext,
@@ -191,27 +181,19 @@ interface Offered {
   readonly search: QueryParameter | null;
 }
 
-/** What lists of one entity that are paged alike offer, made once. */
-const offered = new WeakMap<Paging, WeakMap<readonly MemberTraits[], Offered>>();
-
-function offeredBy(paging: Paging, traits: readonly MemberTraits[]): Offered {
-  let byTraits = offered.get(paging);
-  if (byTraits === undefined) {
-    byTraits = new WeakMap();
-    offered.set(paging, byTraits);
-  }
-  let found = byTraits.get(traits);
-  if (found === undefined) {
+/** What lists of one entity that are paged alike offer. */
+const offeredWith = memoize((paging: Paging) =>
+  memoize((traits: readonly MemberTraits[]): Offered => {
     const { keys, filters } = comparableTraits(traits);
-    found = {
+    return {
       sort: paging.sort === null || keys.length === 0 ? null : { ...paging.sort, keys },
       filters: filters.flatMap((filter) => styled(filter, paging)),
       search: paging.search === null ? null : searchOf(paging.search, traits),
     };
-    byTraits.set(traits, found);
-  }
-  return found;
-}
+  }),
+);
+
+const offeredBy = (paging: Paging, traits: readonly MemberTraits[]): Offered => offeredWith(paging)(traits);
 
 /** Looks at every text that answers show; none where there is none. */
 function searchOf(

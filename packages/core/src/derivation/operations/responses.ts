@@ -6,6 +6,7 @@ import {
   type Attribute,
   type Entity,
   type UniqueConstraint,
+  entryOf,
 } from '../../model/index.js';
 import { printCondition } from '../../notation/index.js';
 import type { SettingName, SettingPlace } from '../../arrangement/index.js';
@@ -44,22 +45,11 @@ export interface Situation {
 }
 
 /** The answers of the operations of each entity by their rule: many operations answer alike. */
-type Shared = Map<Entity | null, Map<RuleId, ResponseCase[]>>;
-const shared = new WeakMap<DerivationContext, Shared>();
+type Cases = Map<RuleId, ResponseCase[]>;
+const shared = memoize<DerivationContext, Map<Entity | null, Cases>>(() => new Map());
 
-function sharedBy(context: DerivationContext, entity: Entity | null): Map<RuleId, ResponseCase[]> {
-  let byEntity = shared.get(context);
-  if (byEntity === undefined) {
-    byEntity = new Map();
-    shared.set(context, byEntity);
-  }
-  let known = byEntity.get(entity);
-  if (known === undefined) {
-    known = new Map();
-    byEntity.set(entity, known);
-  }
-  return known;
-}
+const sharedBy = (context: DerivationContext, entity: Entity | null): Cases =>
+  entryOf(shared(context), entity, (): Cases => new Map());
 
 /** Every answer of an operation, in the order of their status, each with when it happens. */
 export function deriveResponses(context: DerivationContext, situation: Situation): readonly ResponseCase[] {

@@ -1,4 +1,5 @@
-import { ownsItself, type Entity, type Owns } from '../../model/index.js';
+import { appendAll, ownsItself, type Entity, type Owns } from '../../model/index.js';
+import { customFindings } from '../customOperations/index.js';
 import { entityNamed, placementOf, type DerivationContext } from '../context.js';
 import { placeActions } from './action.js';
 import { placeCustomOperations } from './custom.js';
@@ -17,6 +18,8 @@ export function placeResources(context: DerivationContext): readonly PlacedResou
     if (context.arrangement.customOperations.length > 0) placeCustomOperations(context, growing, resource);
   });
   const reachability = reachabilityOf(context);
+  appendAll(context.findings, reachability.findings);
+  appendAll(context.findings, customFindings(context));
   placeEntry(context, tree);
   for (const entity of context.index.entities.values()) {
     const owner = context.index.ownerOf.get(entity.name);

@@ -1,6 +1,14 @@
 import type { Placement, PlacementFor, SubjectKind } from '../../arrangement/index.js';
-import type { QuickFix } from '../../contract/index.js';
-import { isSingleton, keyOf, memoize, ownsItself, type Entity, type Owns } from '../../model/index.js';
+import type { Finding, QuickFix } from '../../contract/index.js';
+import {
+  appendAll,
+  isSingleton,
+  keyOf,
+  memoize,
+  ownsItself,
+  type Entity,
+  type Owns,
+} from '../../model/index.js';
 import { because, becausePlaced, entityNamed, placementOf, type DerivationContext } from '../context.js';
 import { itemId } from './tree.js';
 
@@ -15,19 +23,25 @@ export interface ReachabilityMap {
   readonly of: ReadonlyMap<string, Reachability>;
   /** By the identity of an `owns many`. */
   readonly owned: ReadonlyMap<string, OwnedPlacement>;
+  /** Places that cannot be given, and what nothing leads to. */
+  readonly findings: readonly Finding[];
 }
 
 /** Decides for every entity whether it has an address, from its place and that of its owners. */
 export const reachabilityOf = memoize((context: DerivationContext): ReachabilityMap => {
   const { index } = context;
   const owned = new Map<string, OwnedPlacement>();
+  const findings: Finding[] = [];
   for (const owns of index.ownerOf.values()) {
-    if (owns.cardinality === 'many' && !ownsItself(owns)) owned.set(owns.id, possiblePlace(context, owns));
+    if (owns.cardinality !== 'many' || ownsItself(owns)) continue;
+    const problem = placementProblem(context, owns);
+    owned.set(owns.id, problem === null ? placementOf(context, 'owned', owns.id) : 'nested');
+    if (problem !== null) findings.push(problem);
   }
   const of = new Map<string, Reachability>();
   for (const entity of index.entities.values()) settle(context, owned, of, entity.name);
-  for (const owns of index.ownerOf.values()) reportUnreachable(context, { of, owned }, owns);
-  return { of, owned };
+  for (const owns of index.ownerOf.values()) appendAll(findings, unreachable(context, { of, owned }, owns));
+  return { of, owned, findings };
 });
 
 /** Climbs to the first owner that is settled, then settles all below it. */
@@ -45,10 +59,10 @@ function settle(
     step = owner.from;
   }
   for (let step = waiting.pop(); step !== undefined; step = waiting.pop())
-    of.set(step, standingOf(context, owned, of, entityNamed(context, step)));
+    of.set(step, reachabilityOfOne(context, owned, of, entityNamed(context, step)));
 }
 
-function standingOf(
+function reachabilityOfOne(
   context: DerivationContext,
   owned: ReadonlyMap<string, OwnedPlacement>,
   of: ReadonlyMap<string, Reachability>,
@@ -65,14 +79,14 @@ function standingOf(
   return above === 'inline' ? 'hidden' : above;
 }
 
-/** The place that was chosen, unless the key or the owner makes it impossible. */
-function possiblePlace(context: DerivationContext, owns: Owns): OwnedPlacement {
+/** Why the key or the owner makes the place impossible that was chosen; `null` where it is possible. */
+function placementProblem(context: DerivationContext, owns: Owns): Finding | null {
   const place = placementOf(context, 'owned', owns.id);
-  if (place === 'nested' || place === 'inline' || place === 'hidden') return place;
+  if (place === 'nested' || place === 'inline' || place === 'hidden') return null;
   const child = entityNamed(context, owns.to);
   const key = keyOf(child).attribute;
   if (key.key?.within != null) {
-    context.findings.push({
+    return {
       id: 'key.scoped-root',
       severity: 'error',
       message: `${child.name} cannot be placed ${place}: its key ${key.name} is unique only under its ${key.key.within}. It stays nested.`,
@@ -82,11 +96,10 @@ function possiblePlace(context: DerivationContext, owns: Owns): OwnedPlacement {
         becausePlaced(context, `place.${place}`, 'owned', owns.id, owns),
       ],
       quickFixes: [{ title: 'Place it nested', answer: placing('owned', owns, 'nested') }],
-    });
-    return 'nested';
+    };
   }
-  if (place !== 'flat' || !isSingleton(context.index, owns.from)) return place;
-  context.findings.push({
+  if (place !== 'flat' || !isSingleton(context.index, owns.from)) return null;
+  return {
     id: 'owner.keyless',
     severity: 'doubtful',
     message: `${child.name} cannot be placed flat: a ${owns.from} has no id that its body could name. It stays nested.`,
@@ -96,32 +109,37 @@ function possiblePlace(context: DerivationContext, owns: Owns): OwnedPlacement {
       becausePlaced(context, 'place.flat', 'owned', owns.id, owns),
     ],
     quickFixes: [{ title: 'Place it nested', answer: placing('owned', owns, 'nested') }],
-  });
-  return 'nested';
+  };
 }
 
 /** Something was to stand below its owner, which has no address itself. */
-function reportUnreachable(context: DerivationContext, { of, owned }: ReachabilityMap, owns: Owns): void {
+function unreachable(
+  context: DerivationContext,
+  { of, owned }: Omit<ReachabilityMap, 'findings'>,
+  owns: Owns,
+): readonly Finding[] {
   const isMany = owns.cardinality === 'many';
   const place = owned.get(owns.id) ?? (ownsItself(owns) ? null : placementOf(context, 'slot', owns.id));
-  if (place === null || place === 'hidden' || of.get(owns.to) !== 'hidden') return;
+  if (place === null || place === 'hidden' || of.get(owns.to) !== 'hidden') return [];
   const child = entityNamed(context, owns.to);
   const canStandAlone =
     isMany && keyOf(child).attribute.key?.within == null && !isSingleton(context.index, owns.from);
-  context.findings.push({
-    id: 'entity.unreachable',
-    severity: 'doubtful',
-    message: `Nothing leads to ${child.name}: it stands below ${owns.from}, which has no path.`,
-    about: child.id,
-    reasons: [because('place.unreachable', owns, entityNamed(context, owns.from))],
-    quickFixes: [
-      ...(canStandAlone ? [{ title: 'Place it flat', answer: placing('owned', owns, 'flat') }] : []),
-      ...(of.get(owns.from) === 'inline'
-        ? [{ title: 'Place it inline too', answer: placing(isMany ? 'owned' : 'slot', owns, 'inline') }]
-        : []),
-      { title: 'Hide it too', answer: placing(isMany ? 'owned' : 'slot', owns, 'hidden') },
-    ],
-  });
+  return [
+    {
+      id: 'entity.unreachable',
+      severity: 'doubtful',
+      message: `Nothing leads to ${child.name}: it stands below ${owns.from}, which has no path.`,
+      about: child.id,
+      reasons: [because('place.unreachable', owns, entityNamed(context, owns.from))],
+      quickFixes: [
+        ...(canStandAlone ? [{ title: 'Place it flat', answer: placing('owned', owns, 'flat') }] : []),
+        ...(of.get(owns.from) === 'inline'
+          ? [{ title: 'Place it inline too', answer: placing(isMany ? 'owned' : 'slot', owns, 'inline') }]
+          : []),
+        { title: 'Hide it too', answer: placing(isMany ? 'owned' : 'slot', owns, 'hidden') },
+      ],
+    },
+  ];
 }
 
 const placing = (of: SubjectKind, owns: Owns, place: Placement): QuickFix['answer'] => ({

@@ -1,19 +1,18 @@
 import { exposureChoice } from '../../arrangement/index.js';
 import type { QuickFix } from '../../contract/index.js';
-import { recordAttributes, type Entity } from '../../model/index.js';
+import { memoize, recordAttributes, type Entity } from '../../model/index.js';
 import { because, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { memberName, structureNames } from '../names/members.js';
 import { reachabilityOf } from '../place/index.js';
 
-const known = new WeakMap<DerivationContext, Map<string, boolean>>();
+const known = memoize<DerivationContext, Map<string, boolean>>(() => new Map());
 
 /**
  * Whether no record of an entity can be made: something required is neither accepted nor supplied, in it or in
  * what is made together with it.
  */
 export function isUncreatable(context: DerivationContext, entity: Entity): boolean {
-  const settled = known.get(context) ?? new Map<string, boolean>();
-  known.set(context, settled);
+  const settled = known(context);
   const waiting: Entity[] = [entity];
   const made = new Set<string>();
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {

@@ -1,4 +1,4 @@
-import type { EntityStorage, Json, Row } from '../../model/index.js';
+import { memoize, type EntityStorage, type Json, type Row } from '../../model/index.js';
 import type { Dataset, RecordIndex } from '../dataset.js';
 import type { RequestContext } from '../service.js';
 import { fieldValue } from './field.js';
@@ -81,26 +81,25 @@ interface Plan {
   readonly left: readonly Filter[];
 }
 
-const plans = new WeakMap<ListQuery, Plan>();
-
-function planOf(storage: EntityStorage, query: ListQuery, keys: readonly SortBy[]): Plan {
-  let plan = plans.get(query);
-  if (plan?.storage !== storage) {
+/** A query of an entity is always decided by the same keys. */
+const plansOf = memoize((query: ListQuery) =>
+  memoize((storage: EntityStorage, keys: readonly SortBy[]): Plan => {
     const equal = query.filters.filter(isEquality);
     const first = equal.map(({ field, type }): SortBy => ({ field, type, descending: false }));
     const all = [...first, ...keys];
     const values = equal.map(({ value }) => value);
-    plan = {
+    return {
       storage,
       name: `${storage.entity.id} ${JSON.stringify(all.map(({ field, descending }) => [field, descending]))}`,
       keys: all,
       prefix: { values, text: JSON.stringify(values) },
       left: query.filters.filter((filter) => !isEquality(filter)),
     };
-    plans.set(query, plan);
-  }
-  return plan;
-}
+  }),
+);
+
+const planOf = (storage: EntityStorage, query: ListQuery, keys: readonly SortBy[]): Plan =>
+  plansOf(query)(storage, keys);
 
 /**
  * All records of an entity in an order, narrowed by the filters that ask for equality: these come first in the

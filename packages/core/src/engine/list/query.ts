@@ -48,7 +48,7 @@ export type ParsedQueryResult =
 const MOST_REMEMBERED = 200;
 const LONGEST_REMEMBERED = 400;
 
-const remembered = new WeakMap<Operation, Map<string, ParsedQueryResult>>();
+const remembered = memoize<Operation, Map<string, ParsedQueryResult>>(() => new Map());
 
 /** Reads the text of a query. Clients ask the same again and again, so that is read once. */
 export function parseQuery(
@@ -58,18 +58,15 @@ export function parseQuery(
   path: () => string,
   text: string,
 ): ParsedQueryResult {
-  let known = remembered.get(operation);
-  const before = known?.get(text);
+  const known = remembered(operation);
+  const before = known.get(text);
   if (before !== undefined) return before;
   const { entries, unreadable } = readQuery(text);
   const read = readListQuery(service, operation, path, entries, unreadable);
   if (!read.ok) return read;
   const result: ParsedQueryResult = { ok: true, asked: { entries, query: read.query } };
   if (!isLasting(operation, read.query) || text.length > LONGEST_REMEMBERED) return result;
-  if (known === undefined || known.size === MOST_REMEMBERED) {
-    known = new Map();
-    remembered.set(operation, known);
-  }
+  if (known.size === MOST_REMEMBERED) known.clear();
   known.set(text, result);
   return result;
 }

@@ -1,33 +1,36 @@
 import { timingSafeEqual } from 'node:crypto';
 import { isIP } from 'node:net';
 import { hostname } from 'node:os';
-import type { NextFunction, Request, Response } from 'express';
-import { isLoopback, type Config } from '../config.js';
-import { ApiProblem, sendProblem } from './problem.js';
+import { Inject, Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { isLoopback } from '../config.js';
+import { SETTINGS, type ServerSettings } from '../settings.js';
+import { ApiProblem } from './problem.js';
 
 const COOKIE = 'isomeros_token';
 
 /** Lets a request in when it comes from this machine's own pages, or shows the token. */
-export function admission({
-  token,
-  host: ownHost,
-}: Pick<Config, 'token' | 'host'>): (request: Request, response: Response, next: NextFunction) => void {
-  return (request, response, next) => {
+@Injectable()
+export class AccessGuard implements CanActivate {
+  constructor(@Inject(SETTINGS) private readonly settings: ServerSettings) {}
+
+  canActivate(context: ExecutionContext): boolean {
+    const http = context.switchToHttp();
+    const request = http.getRequest<Request>();
+    const { token, host } = this.settings;
     const refused =
       refuseUnclearHost(request) ??
-      refuseOtherHost(request, ownHost, token !== null) ??
+      refuseOtherHost(request, host, token !== null) ??
       (token === null ? null : refuseWithoutToken(request, token)) ??
       refuseForeignOrigin(request);
-    if (refused !== null) {
-      sendProblem(response, refused);
-      return;
-    }
+    if (refused !== null) throw refused;
     if (token !== null && isToken(request.query['token'], token)) {
       const value = encodeURIComponent(token);
-      response.setHeader('Set-Cookie', `${COOKIE}=${value}; HttpOnly; SameSite=Strict; Path=/`);
+      const cookie = `${COOKIE}=${value}; HttpOnly; SameSite=Strict; Path=/`;
+      http.getResponse<Response>().setHeader('Set-Cookie', cookie);
     }
-    next();
-  };
+    return true;
+  }
 }
 
 /** One Host header that names a host, and a target that names no other (RFC 9112 §3.2). */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Mock } from '../src/app/api/types.js';
+import type { Mock } from '@isomeros/api';
 import { endpointKey, endpointsOf, endpointText, shownEndpoint } from '../src/mock/endpoints.js';
 import { endpointChosen, mockChanged, mockRemoved, mocksReducer } from '../src/mock/mocksSlice.js';
 
@@ -22,18 +22,18 @@ const mockOf = (id: string, arrangements: readonly string[], releases: readonly 
 });
 
 const MOCKS = [mockOf('a', [], ['1.0']), mockOf('b', ['main', 'flat'], ['2.0'])];
-const faces = endpointsOf(MOCKS);
+const endpoints = endpointsOf(MOCKS);
 
 describe('what the mocks of a design serve', () => {
   test('arrangements stand before releases, whichever mock they belong to', () => {
-    expect(faces.map(endpointText)).toEqual(['main', 'flat', 'release 1.0', 'release 2.0']);
-    expect(faces.map(({ url }) => url)).toEqual([
+    expect(endpoints.map(endpointText)).toEqual(['main', 'flat', 'release 1.0', 'release 2.0']);
+    expect(endpoints.map(({ url }) => url)).toEqual([
       'http://here/b/main',
       'http://here/b/flat',
       'http://here/a/r/1.0',
       'http://here/b/r/2.0',
     ]);
-    expect(new Set(faces.map(endpointKey)).size).toBe(4);
+    expect(new Set(endpoints.map(endpointKey)).size).toBe(4);
   });
 
   test.each([
@@ -42,8 +42,8 @@ describe('what the mocks of a design serve', () => {
     ['the first one where the arrangement is not served', null, 'nobody', 'main'],
     ['the arrangement where what was chosen is gone', 'c release 9', 'flat', 'flat'],
   ])('shows %s', (_name, chosen, arrangement, shown) => {
-    const face = shownEndpoint(faces, chosen, arrangement);
-    expect(face === null ? null : endpointText(face)).toBe(shown);
+    const endpoint = shownEndpoint(endpoints, chosen, arrangement);
+    expect(endpoint === null ? null : endpointText(endpoint)).toBe(shown);
   });
 
   test('nothing where nothing is served', () => {
@@ -51,8 +51,8 @@ describe('what the mocks of a design serve', () => {
   });
 
   test('what was chosen is kept while mocks come and go', () => {
-    const [main] = faces;
-    const chosen = { face: main === undefined ? '' : endpointKey(main), arrangement: 'main' };
+    const [main] = endpoints;
+    const chosen = { endpoint: main === undefined ? '' : endpointKey(main), arrangement: 'main' };
     let state = mocksReducer(undefined, { type: 'begin' });
     for (const mock of MOCKS) state = mocksReducer(state, mockChanged(mock));
     state = mocksReducer(state, endpointChosen(chosen));

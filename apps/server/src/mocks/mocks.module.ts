@@ -1,0 +1,19 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { DatasetRow, MockRow, SnapshotRow } from '../database/tables.js';
+import { DesignsModule } from '../designs/designs.module.js';
+import { MigrationController } from './migration.controller.js';
+import { MigrationService } from './migration.service.js';
+import { MockLifecycle } from './mockLifecycle.js';
+import { MockRegistry } from './mockRegistry.js';
+import { MocksController } from './mocks.controller.js';
+import { MocksService } from './mocks.service.js';
+import { RecordsController } from './records.controller.js';
+
+/** Mock servers of designs. */
+@Module({
+  imports: [TypeOrmModule.forFeature([MockRow, DatasetRow, SnapshotRow]), DesignsModule],
+  controllers: [MocksController, RecordsController, MigrationController],
+  providers: [MockRegistry, MockLifecycle, MocksService, MigrationService],
+})
+export class MocksModule {}
