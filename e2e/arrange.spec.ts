@@ -50,10 +50,10 @@ test('a setting of one operation is chosen beside its path, and goes back to wha
   await expect(here.getByLabel('Example exchange')).toContainText('"size": 7');
   const scope = here.getByRole('group', { name: 'What is looked at' });
   await scope.getByRole('button', { name: 'create' }).click();
-  await here.getByLabel('Does not fit').click();
+  await here.getByLabel('Invalid body').click();
   await page.getByTitle('422', { exact: true }).click();
   await expect(here.getByLabel('chosen at: operation')).toBeVisible();
-  await here.getByRole('button', { name: 'Reset Does not fit' }).click();
+  await here.getByRole('button', { name: 'Reset Invalid body' }).click();
   await expect(here.getByLabel('chosen at: operation')).toHaveCount(0);
   await here.getByRole('button', { name: 'all of it' }).click();
   await here.getByRole('button', { name: 'Reset Page size' }).click();
@@ -76,7 +76,7 @@ test('a branch is dragged to the root with what follows told before, taken back,
   await page.mouse.move(root.x + 80, root.y + 8, { steps: 4 });
   await expect(follows(page)).toContainText('If you let go at the root');
   await expect(follows(page)).toContainText('flat everything at the root');
-  await expect(follows(page).getByText('3 go, 3 come').first()).toBeVisible();
+  await expect(follows(page).getByText('3 removed, 3 added').first()).toBeVisible();
   await expect(tree(page).locator('.row.goes')).toHaveCount(3);
   await expect(tree(page).locator('.row.comes')).toHaveCount(3);
   await page.keyboard.press('2');

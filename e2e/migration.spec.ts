@@ -25,7 +25,7 @@ test('a model that records contradict waits until it is decided what becomes of 
   });
   await page.goto(`${isomeros.url}/designs/${id}/mock`);
   await expect(page.getByText('Route.name is required, and has no value: XX.')).toBeVisible();
-  await page.getByRole('button', { name: 'Decide' }).click();
+  await page.getByRole('button', { name: 'Migrate' }).click();
   const migration = page.getByRole('region', { name: 'Migration' });
   await expect(migration).toContainText('2 of 2 to decide.');
   const choose = async (step: string, offer: RegExp): Promise<void> => {

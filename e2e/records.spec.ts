@@ -18,7 +18,7 @@ test('records go out as CSV, come in changed, are told about where they do not f
   const id = await isomeros.createDesign(TEXT);
   const base = await isomeros.createMock(id, { Route: 3, Sailing: 0 });
   await page.goto(`${isomeros.url}/designs/${id}/mock`);
-  await page.getByRole('button', { name: 'Open', exact: true }).click();
+  await page.getByRole('button', { name: 'Records', exact: true }).click();
   const records = page.getByRole('region', { name: 'Records', exact: true });
   const routes = records.getByRole('row', { name: 'Route' });
   await expect(routes).toContainText('3');
@@ -33,7 +33,7 @@ test('records go out as CSV, come in changed, are told about where they do not f
     mimeType: 'text/csv',
     buffer: Buffer.from('id,name,state\n1,Over the sound,closed\n9,Along the coast,ajar\n'),
   });
-  await page.getByRole('button', { name: 'Take in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('list', { name: 'What does not fit' })).toHaveText(
     'Line 3: Expected one of open, closed; it is "ajar".',
   );
@@ -42,7 +42,7 @@ test('records go out as CSV, come in changed, are told about where they do not f
   await page.getByRole('button', { name: 'Check' }).click();
   await expect(page.getByRole('status')).toContainText('It fits. Nothing was written yet.');
   await expect(routes).toContainText('3');
-  await page.getByRole('button', { name: 'Take in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('status')).toContainText('Taken in.');
   await expect(routes).toContainText('4');
   expect(await (await fetch(`${base}/routes/1`)).json()).toMatchObject({

@@ -85,7 +85,7 @@ test('a release is served beside what comes after it, says that it ends, and get
   await page.getByRole('button', { name: '1.0', exact: true }).click();
   await page.getByLabel('Deprecated from').fill('2026-11-01');
   await page.getByLabel('Stops on').fill('2027-06-30');
-  await page.getByRole('button', { name: 'Say so' }).click();
+  await page.getByRole('button', { name: 'Announce' }).click();
   await expect(page.getByRole('group', { name: 'Releases' })).toContainText('deprecated');
 
   await stage(page, 'Mock').click();
@@ -109,7 +109,7 @@ test('a release is served beside what comes after it, says that it ends, and get
     }).then(({ status }) => status);
   await expect.poll(() => patch({ name: 'Apart', state: 'seasonal' })).toBe(200);
   await served.getByRole('button', { name: 'main' }).click();
-  await expect(served).toContainText('release 1.0 own records');
+  await expect(served).toContainText('release 1.0 with its own records');
   expect(await (await fetch(`${release}/routes/1`)).json()).not.toMatchObject({ state: 'seasonal' });
 });
 

@@ -43,24 +43,24 @@ test('a write is taken back, records are kept under a name and put back, in two 
   expect(await (await fetch(`${beside}/crew-members/1`)).json()).toMatchObject({ name: first });
 });
 
-test('a mock is told what goes wrong in lines, says so, and is calm again', async ({ page, isomeros }) => {
+test('a mock gets fault rules in lines, shows them, and stops them again', async ({ page, isomeros }) => {
   const id = await isomeros.createDesign('entity Route\n  name: text(1..60), required\n');
   const base = await isomeros.createMock(id, { Route: 3 });
   await page.goto(`${isomeros.url}/designs/${id}/mock`);
-  await page.getByRole('button', { name: 'Trouble', exact: true }).click();
-  const lines = page.getByLabel('What goes wrong');
+  await page.getByRole('button', { name: 'Faults', exact: true }).click();
+  const lines = page.getByLabel('Fault rules');
   await lines.fill('listRoutes: 503 100%\nnobody: 200 ms');
-  await page.getByRole('button', { name: 'Let it go wrong' }).click();
+  await page.getByRole('button', { name: 'Start faults' }).click();
   await expect(page.getByRole('alert')).toContainText('Line 2: There is no operation nobody.');
   await lines.fill('listRoutes: 503 100%, 20 ms');
   await lines.press('Control+Enter');
-  const button = page.getByRole('button', { name: 'Trouble 1' });
+  const button = page.getByRole('button', { name: 'Faults 1' });
   await expect(button).toBeVisible();
   expect((await fetch(`${base}/routes`)).status).toBe(503);
   expect((await fetch(`${base}/routes/1`)).status).toBe(200);
   await button.click();
   await expect(lines).toHaveValue('listRoutes: 20 ms, 503 100%');
-  await page.getByRole('button', { name: 'Calm' }).click();
-  await expect(page.getByRole('button', { name: 'Trouble', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop faults' }).click();
+  await expect(page.getByRole('button', { name: 'Faults', exact: true })).toBeVisible();
   expect((await fetch(`${base}/routes`)).status).toBe(200);
 });

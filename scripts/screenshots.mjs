@@ -128,7 +128,7 @@ async function migrationPicture(open, keep, url, id) {
       .replace('seaView: boolean', 'deck: integer(1..9), required\n  seaView: boolean'),
   });
   const page = await open('light', `designs/${id}/mock`);
-  await page.getByRole('button', { name: 'Decide' }).click();
+  await page.getByRole('button', { name: 'Migrate' }).click();
   const choose = async (step, offer) => {
     await page.getByLabel(`What is done: ${step}`).click();
     await page.locator('.ant-select-dropdown:visible').getByText(offer).last().click();

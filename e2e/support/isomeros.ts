@@ -90,7 +90,7 @@ export const test = base.extend<{ isomeros: Isomeros; noErrors: undefined }>({
     async ({ page }, use) => {
       const errors: string[] = [];
       await page.addInitScript((face) => {
-        if (localStorage.getItem('isomeros.face') === null) localStorage.setItem('isomeros.face', face);
+        if (localStorage.getItem('isomeros.view-mode') === null) localStorage.setItem('isomeros.view-mode', face);
       }, FIRST_FACE);
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {

@@ -5,7 +5,7 @@ import express, { type Request, type RequestHandler, type Response } from 'expre
 import { methodsOf } from './http/route.js';
 import { newAddress } from './http/oldAddresses.js';
 import { ApiProblem } from './http/problem.js';
-import { SETTINGS, type ServerSettings } from './settings.js';
+import { SERVER_SETTINGS, type ServerSettings } from './settings.js';
 
 /**
  * Everything that is no operation of the interface: the built pages, whose views all lead to the one page that shows
@@ -16,7 +16,7 @@ export class PagesController {
   private readonly page: string | null;
   private readonly assets: RequestHandler | null;
 
-  constructor(@Inject(SETTINGS) { webFolder }: ServerSettings) {
+  constructor(@Inject(SERVER_SETTINGS) { webFolder }: ServerSettings) {
     const page = webFolder === null ? null : join(webFolder, 'index.html');
     this.page = page !== null && existsSync(page) ? page : null;
     this.assets =

@@ -1,6 +1,6 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
 import type { Config } from './config.js';
-import { SETTINGS } from './settings.js';
+import { SERVER_SETTINGS } from './settings.js';
 
 /** What the server was told from outside, for whoever asks. */
 @Global()
@@ -9,8 +9,8 @@ export class SettingsModule {
   static with(config: Config): DynamicModule {
     return {
       module: SettingsModule,
-      providers: [{ provide: SETTINGS, useValue: config }],
-      exports: [SETTINGS],
+      providers: [{ provide: SERVER_SETTINGS, useValue: config }],
+      exports: [SERVER_SETTINGS],
     };
   }
 }

@@ -7,4 +7,4 @@ export type ServerSettings = Pick<
 >;
 
 /** The token under which Nest hands the settings out. */
-export const SETTINGS = Symbol('settings');
+export const SERVER_SETTINGS = Symbol('settings');

@@ -88,7 +88,7 @@ describe('decisions that two states differ in', () => {
     };
     expect(choiceDifferences(before, after)).toEqual([
       { what: 'Page size', of: null, was: '20', is: 'not set' },
-      { what: 'Ids without a key', of: null, was: 'not set', is: 'uuid' },
+      { what: 'Implicit id', of: null, was: 'not set', is: 'uuid' },
       { what: 'Ids in a path', of: 'main', was: '3', is: 'not set' },
       { what: 'Place of Route', of: 'main', was: 'hidden', is: 'not set' },
       { what: 'Arrangement', of: 'other', was: 'not there', is: 'there' },
@@ -169,7 +169,7 @@ describe('a setting chosen at a level', () => {
     const before = { root: '/api/v1', paths: new Set(['/a', '/b']) };
     expect(changeInWords(before, before)).toBeNull();
     expect(changeInWords(before, { root: '/v2', paths: new Set(['/a', '/c', '/d']) })).toBe(
-      'under /v2 now; 2 came, 1 went',
+      'under /v2 now; 2 added, 1 removed',
     );
   });
 });

@@ -142,7 +142,7 @@ export interface ResolvedSettingView {
 }
 
 /** What was decided about an arrangement, every setting with its value. */
-export interface Arrangement extends Omit<ArrangementChoices, 'settings'> {
+export interface ArrangementView extends Omit<ArrangementChoices, 'settings'> {
   readonly settings: readonly ResolvedSettingView[];
 }
 
@@ -267,7 +267,7 @@ export interface DesignRoutes {
   };
   /** Read what was decided about an arrangement */
   'GET /api/designs/{id}/arrangements/{name}': {
-    readonly answer: Arrangement;
+    readonly answer: ArrangementView;
     readonly problems: 'not-found';
   };
   /** Save what was decided about an arrangement, or make one */
@@ -275,7 +275,7 @@ export interface DesignRoutes {
     readonly body: Partial<Omit<ArrangementChoices, 'name' | 'settings'>> &
       Pick<ArrangementChoices, 'settings'>;
     readonly creates: true;
-    readonly answer: Arrangement;
+    readonly answer: ArrangementView;
     readonly ifMatch: true;
     readonly headers: 'ETag';
     readonly problems: 'invalid' | 'not-found' | 'conflict' | 'precondition-failed' | 'media-type';

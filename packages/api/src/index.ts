@@ -1,11 +1,7 @@
-import type { AboutRoutes } from './about.js';
-import type { DesignRoutes } from './designs.js';
-import type { IntakeRoutes } from './intake.js';
-import type { MockRoutes } from './mocks.js';
-import type { RecordRoutes } from './records.js';
-import type { ReleaseRoutes } from './releases.js';
+import type { Api } from './api.js';
 import type { RouteShape } from './route.js';
 
+export type { Api } from './api.js';
 export type * from './intake.js';
 export type * from './mocks.js';
 export type * from './records.js';
@@ -15,12 +11,8 @@ export type * from './designs.js';
 export { SOURCE_FORMATS } from './designs.js';
 export { PROBLEM_KINDS } from './problems.js';
 export type { ProblemBody, ProblemError, ProblemKind } from './problems.js';
-export { methodOf, pathOf, templateOf } from './path.js';
+export { methodOf, pathOf, pathTemplateOf } from './path.js';
 export type { PathParameters, RouteKey } from './path.js';
-
-/** Every operation of the application's own interface, by its method and path. */
-export interface Api
-  extends AboutRoutes, DesignRoutes, ReleaseRoutes, IntakeRoutes, MockRoutes, RecordRoutes {}
 
 /** What an operation answers as JSON. */
 export type AnswerOf<Key extends keyof Api> = Api[Key] extends { readonly answer: infer Answer }

@@ -1,4 +1,4 @@
-import type { Api } from './index.js';
+import type { Api } from './api.js';
 
 /** The method of an operation and its path, as a template. */
 export type RouteKey = keyof Api;
@@ -14,7 +14,7 @@ export type PathParameters<Key extends RouteKey> = Readonly<Record<NamesIn<Key>,
 export const methodOf = (key: RouteKey): string => key.slice(0, key.indexOf(' '));
 
 /** `/api/designs/{id}` */
-export const templateOf = (key: RouteKey): string => key.slice(key.indexOf(' ') + 1);
+export const pathTemplateOf = (key: RouteKey): string => key.slice(key.indexOf(' ') + 1);
 
 /** The path of an operation, and its query. Parameters that are `undefined` are left out. */
 export function pathOf<Key extends RouteKey>(
@@ -23,7 +23,7 @@ export function pathOf<Key extends RouteKey>(
   query: Readonly<Record<string, string | number | undefined>> = {},
 ): string {
   const given = parameters as Readonly<Record<string, string | number>>;
-  const path = templateOf(key).replace(/\{(\w+)\}/g, (_whole, name: string) =>
+  const path = pathTemplateOf(key).replace(/\{(\w+)\}/g, (_whole, name: string) =>
     encodeURIComponent(given[name] ?? ''),
   );
   const asked = Object.entries(query).flatMap(([name, value]): [string, string][] =>

@@ -2,7 +2,7 @@ import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
-import { SETTINGS, type ServerSettings } from '../settings.js';
+import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import type * as program from './program.js';
 
 type Program = typeof program;
@@ -20,7 +20,7 @@ export class ComputeService implements OnModuleDestroy {
   /** Sources may take long; what is asked of designs does not wait for them. */
   private readonly sources: Piscina;
 
-  constructor(@Inject(SETTINGS) { computeProgram }: ServerSettings) {
+  constructor(@Inject(SERVER_SETTINGS) { computeProgram }: ServerSettings) {
     const options = {
       filename: computeProgram,
       maxThreads: THREADS,

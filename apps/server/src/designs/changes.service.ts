@@ -18,13 +18,13 @@ import { ApiProblem } from '../http/problem.js';
 import { orThrow } from './orThrow.js';
 import { DesignDependents } from './designDependents.js';
 import {
-  readChoices,
+  choicesOf,
   readIdentities,
   readRenameCandidates,
   withArrangementName,
   withChoices,
   withoutQuestion,
-  type NewDesign,
+  type DesignSource,
 } from './designRows.js';
 import { DesignsService } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
@@ -71,14 +71,14 @@ export class ChangesService implements OnApplicationBootstrap {
   /** A design like another one, under another name. Errors of its text are copied too. */
   async copy(id: string, name: string): Promise<Design> {
     const row = await this.designs.row(id);
-    const [identities, choices] = [readIdentities(row), readChoices(row)];
+    const [identities, choices] = [readIdentities(row), choicesOf(row)];
     const text = withDesignName(row.validText, name);
     return this.insert({ text, identities, choices }, withDesignName(row.text, name));
   }
 
   /** Keeps a new design, and something together with it; its text as it was saved may be another one than the sound one. */
   private async insert(
-    design: NewDesign,
+    design: DesignSource,
     saved: string = design.text,
     together?: (manager: EntityManager) => Promise<unknown>,
   ): Promise<Design> {
@@ -128,7 +128,7 @@ export class ChangesService implements OnApplicationBootstrap {
   ): Promise<{ readonly design: Design; readonly isNew: boolean }> {
     let isNew = false;
     const design = await this.change(id, ifMatch, 'choices', async (row) => {
-      const choices = readChoices(row);
+      const choices = choicesOf(row);
       isNew = findArrangement(choices, arrangement.name) === undefined;
       if (isNew && choices.arrangements.length >= MOST_ARRANGEMENTS)
         throw new ApiProblem('conflict', `A design has at most ${MOST_ARRANGEMENTS} arrangements.`);
@@ -146,7 +146,7 @@ export class ChangesService implements OnApplicationBootstrap {
     { name, exposures }: ArrangementChoices,
     pointer: string,
   ): Promise<void> {
-    const before = readChoices(row).arrangements.map((known) => known.exposures);
+    const before = choicesOf(row).arrangements.map((known) => known.exposures);
     const text = JSON.stringify(exposures);
     if (before.some((known) => JSON.stringify(known) === text)) return;
     const source = { text: row.validText, identities: readIdentities(row), choices, arrangement: name };
@@ -169,7 +169,7 @@ export class ChangesService implements OnApplicationBootstrap {
       ifMatch,
       'choices',
       async (row, manager) => {
-        const choices = readChoices(row);
+        const choices = choicesOf(row);
         this.designs.arrangement(choices, from);
         if (from !== to && findArrangement(choices, to) !== undefined)
           throw new ApiProblem('conflict', `The design has an arrangement ${to} already.`);
@@ -184,7 +184,7 @@ export class ChangesService implements OnApplicationBootstrap {
   /** Removes an arrangement that is not the last one and that no mock serves. */
   removeArrangement(id: string, name: string, ifMatch: string | undefined): Promise<Design> {
     return this.change(id, ifMatch, 'choices', (row) => {
-      const choices = readChoices(row);
+      const choices = choicesOf(row);
       this.designs.arrangement(choices, name);
       const arrangements = choices.arrangements.filter((known) => known.name !== name);
       if (arrangements.length === 0)
@@ -240,7 +240,7 @@ export class ChangesService implements OnApplicationBootstrap {
       checkIfMatch(ifMatch, row.revision);
       const changed = await make(row, manager);
       if (changed.revision !== row.revision) {
-        const left = readChoices(changed).arrangements.map(({ name }) => name);
+        const left = choicesOf(changed).arrangements.map(({ name }) => name);
         const objection = await this.dependents.objectionToArrangements(manager, id, left);
         if (objection !== null) throw new ApiProblem('conflict', objection);
         // What cannot be worked out is not kept: nobody could open it.

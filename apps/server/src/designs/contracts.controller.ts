@@ -1,5 +1,5 @@
 import { Body, Controller, Headers, Param, Res } from '@nestjs/common';
-import { pathOf, type Arrangement, type Design } from '@isomeros/api';
+import { pathOf, type ArrangementView, type Design } from '@isomeros/api';
 import {
   arrangementOf,
   readArrangement,
@@ -30,11 +30,11 @@ export class ContractsController {
   ) {}
 
   @Route('GET /api/designs/{id}/arrangements/{name}')
-  async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<Arrangement> {
+  async arrangement(@Param('id') id: string, @Param('name') name: string): Promise<ArrangementView> {
     return this.viewOf(await this.designs.read(id), name);
   }
 
-  private viewOf({ choices }: Design, name: string): Arrangement {
+  private viewOf({ choices }: Design, name: string): ArrangementView {
     const { settings: _own, name: _name, ...parts } = this.designs.arrangement(choices, name);
     const arrangement = arrangementOf(name, choices);
     const names = Object.keys(SETTINGS) as SettingName[];
@@ -53,7 +53,7 @@ export class ContractsController {
     @Param('name') name: string,
     @Body() body: Json,
     @Headers('if-match') ifMatch: string | undefined,
-  ): Promise<Answered<Arrangement>> {
+  ): Promise<Answered<ArrangementView>> {
     const own = orThrow(readArrangement(name, partsIn(body), ''));
     const { design, isNew } = await this.changes.saveArrangement(id, own, ifMatch);
     const location = pathOf('GET /api/designs/{id}/arrangements/{name}', { id, name });

@@ -17,7 +17,7 @@ import type { DesignRow } from '../database/tables.js';
 /** The parts of a row that are kept as JSON. */
 export const readIdentities = (row: Pick<DesignRow, 'identities'>): Identities =>
   JSON.parse(row.identities) as Identities;
-export const readChoices = (row: Pick<DesignRow, 'choices'>): Choices => readKeptChoices(row.choices);
+export const choicesOf = (row: Pick<DesignRow, 'choices'>): Choices => readKeptChoices(row.choices);
 export const readRenameCandidates = (row: DesignRow): RenameCandidates =>
   CANDIDATES_FORMAT.upgrade(JSON.parse(row.renameCandidates) as JsonObject) as unknown as RenameCandidates;
 
@@ -38,7 +38,7 @@ const MOST_CHARACTERS = 255;
 const nameIn = ({ model }: ParseResult): string =>
   model.name === '' ? 'Untitled design' : model.name.slice(0, MOST_CHARACTERS);
 
-export interface NewDesign {
+export interface DesignSource {
   /** Without errors. */
   readonly text: string;
   readonly identities?: Identities;
@@ -46,7 +46,7 @@ export interface NewDesign {
 }
 
 /** The row of a design that begins with a sound text; what is wrong with a text that is not. */
-export function newRow({ text, ...given }: NewDesign): DesignRow | readonly Diagnostic[] {
+export function newRow({ text, ...given }: DesignSource): DesignRow | readonly Diagnostic[] {
   const parsed = parse(text, given.identities ?? {});
   if (parsed.diagnostics.length > 0) return parsed.diagnostics;
   const now = new Date();
@@ -90,7 +90,7 @@ export function withText({ row, text }: { readonly row: DesignRow; readonly text
 
 /** The row with another name for one of its arrangements. */
 export function withArrangementName(row: DesignRow, from: string, to: string): DesignRow {
-  const choices = readChoices(row);
+  const choices = choicesOf(row);
   const arrangements = choices.arrangements.map((arrangement) =>
     arrangement.name === from ? { ...arrangement, name: to } : arrangement,
   );
@@ -99,7 +99,7 @@ export function withArrangementName(row: DesignRow, from: string, to: string): D
 
 export function withChoices(row: DesignRow, choices: Choices): DesignRow {
   const written = keepChoices(choices);
-  return keepChoices(readChoices(row)) === written ? row : { ...next(row), choices: written };
+  return keepChoices(choicesOf(row)) === written ? row : { ...next(row), choices: written };
 }
 
 /** What a revision kept of a design. */

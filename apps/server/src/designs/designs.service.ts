@@ -16,8 +16,8 @@ import type { Derivation, DerivationSource, DesignOutcome } from '../compute/pro
 import { DesignRow } from '../database/tables.js';
 import { isId, isMoment, nextLink, readPageCursor, writePageCursor } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
-import { SETTINGS, type ServerSettings } from '../settings.js';
-import { readChoices, readIdentities, readRenameCandidates } from './designRows.js';
+import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
+import { choicesOf, readIdentities, readRenameCandidates } from './designRows.js';
 import { RecentAnswers } from './recent.js';
 import { readSamples } from './samples.js';
 
@@ -39,7 +39,7 @@ export class DesignsService {
 
   constructor(
     @InjectRepository(DesignRow) private readonly rows: Repository<DesignRow>,
-    @Inject(SETTINGS) private readonly settings: ServerSettings,
+    @Inject(SERVER_SETTINGS) private readonly settings: ServerSettings,
     private readonly compute: ComputeService,
   ) {}
 
@@ -87,7 +87,7 @@ export class DesignsService {
     arrangement: string,
   ): Promise<{ readonly source: DerivationSource; readonly revision: number }> {
     const row = await this.row(id);
-    this.arrangement(readChoices(row), arrangement);
+    this.arrangement(choicesOf(row), arrangement);
     return { source: sourceOf(row, arrangement), revision: row.revision };
   }
 
@@ -106,7 +106,7 @@ export class DesignsService {
   async validModel(id: string): Promise<ValidModel> {
     const row = await this.row(id);
     const { validText: text, revision } = row;
-    return { text, identities: readIdentities(row), choices: readChoices(row), revision };
+    return { text, identities: readIdentities(row), choices: choicesOf(row), revision };
   }
 
   /** What was decided about an arrangement that is there. */
@@ -142,14 +142,14 @@ export class DesignsService {
       validText: row.validText,
       identities: readIdentities(row),
       diagnostics,
-      choices: readChoices(row),
+      choices: choicesOf(row),
       possibleRenames: possibleRenames(readRenameCandidates(row)),
     };
   }
 
   /** What the row of a design amounts to. A problem where that is more than can be worked out. */
   outcome(row: DesignRow): Promise<DesignOutcome> {
-    const first = readChoices(row).arrangements[0]?.name ?? FIRST_ARRANGEMENT;
+    const first = choicesOf(row).arrangements[0]?.name ?? FIRST_ARRANGEMENT;
     return this.outcomes.get(contentOf(row), () =>
       this.compute.run('outcome', { ...sourceOf(row, first), saved: row.text }),
     );
@@ -175,7 +175,7 @@ function summaryOf(row: DesignRow): DesignSummary {
     revision: row.revision,
     createdAt: row.createdAt.toISOString(),
     changedAt: row.changedAt.toISOString(),
-    arrangements: readChoices(row).arrangements.map(({ name }) => ({ name })),
+    arrangements: choicesOf(row).arrangements.map(({ name }) => ({ name })),
     valid: row.text === row.validText,
     figures: kept?.figures ?? null,
     fingerprint: kept?.fingerprint ?? [],
@@ -189,6 +189,6 @@ const contentOf = ({ text, validText, identities, choices }: DesignRow): string 
 const sourceOf = (row: DesignRow, arrangement: string): DerivationSource => ({
   text: row.validText,
   identities: readIdentities(row),
-  choices: readChoices(row),
+  choices: choicesOf(row),
   arrangement,
 });

@@ -11,7 +11,7 @@ import { unpackText } from '../database/compressedJson.js';
 import { ReleaseRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
 import { DesignDependents } from './designDependents.js';
-import { readChoices, readIdentities } from './designRows.js';
+import { choicesOf, readIdentities } from './designRows.js';
 import { DesignsService, type ValidModel } from './designs.service.js';
 import { RevisionsService } from './revisions.service.js';
 
@@ -174,7 +174,7 @@ export class ReleasesService {
     const model: ValidModel = {
       text: state.validText,
       identities: readIdentities(state),
-      choices: readChoices(state),
+      choices: choicesOf(state),
       revision: row.revision,
     };
     const { text, identities, choices } = model;

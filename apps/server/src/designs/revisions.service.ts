@@ -7,7 +7,7 @@ import { packJson, unpackJson } from '../database/compressedJson.js';
 import { RevisionRow, type DesignRow } from '../database/tables.js';
 import { isNumber, nextLink, readPageCursor, writePageCursor } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
-import { readChoices, type KeptState } from './designRows.js';
+import { choicesOf, type KeptState } from './designRows.js';
 
 /** Keeps every saved state of a design. */
 @Injectable()
@@ -66,7 +66,7 @@ export class RevisionsService {
   async read(design: string, number: number): Promise<Revision> {
     const row = await this.row(design, number);
     const kept = await stateOf(row);
-    return { ...summaryOf(row), text: kept.text, choices: readChoices(kept) };
+    return { ...summaryOf(row), text: kept.text, choices: choicesOf(kept) };
   }
 
   async state(design: string, number: number): Promise<KeptState> {

@@ -4,7 +4,7 @@ import { hostname } from 'node:os';
 import { Inject, Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { isLoopback } from '../config.js';
-import { SETTINGS, type ServerSettings } from '../settings.js';
+import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import { ApiProblem } from './problem.js';
 
 const COOKIE = 'isomeros_token';
@@ -12,7 +12,7 @@ const COOKIE = 'isomeros_token';
 /** Lets a request in when it comes from this machine's own pages, or shows the token. */
 @Injectable()
 export class AccessGuard implements CanActivate {
-  constructor(@Inject(SETTINGS) private readonly settings: ServerSettings) {}
+  constructor(@Inject(SERVER_SETTINGS) private readonly settings: ServerSettings) {}
 
   canActivate(context: ExecutionContext): boolean {
     const http = context.switchToHttp();

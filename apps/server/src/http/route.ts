@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { applyDecorators, HttpCode, RequestMapping, RequestMethod, Sse } from '@nestjs/common';
-import { methodOf, templateOf, type AnswerOf, type Api, type RouteKey } from '@isomeros/api';
+import { methodOf, pathTemplateOf, type AnswerOf, type Api, type RouteKey } from '@isomeros/api';
 import type { Answered } from './answered.js';
 
 interface DescribedResponse {
@@ -17,14 +17,14 @@ export const API_DESCRIPTION = createRequire(import.meta.url)('@isomeros/api/ope
 };
 
 const statusOf = (key: RouteKey): number => {
-  const described = API_DESCRIPTION.paths[templateOf(key)]?.[methodOf(key).toLowerCase()];
+  const described = API_DESCRIPTION.paths[pathTemplateOf(key)]?.[methodOf(key).toLowerCase()];
   const status = Object.keys(described?.responses ?? {}).find((code) => code.startsWith('2'));
   if (status === undefined) throw new Error(`${key} is not described.`);
   return Number(status);
 };
 
 /** The path of an operation as the router reads it. */
-export const routerPath = (key: RouteKey): string => templateOf(key).replace(/\{(\w+)\}/g, ':$1');
+export const routerPath = (key: RouteKey): string => pathTemplateOf(key).replace(/\{(\w+)\}/g, ':$1');
 
 const METHODS: Readonly<Record<string, RequestMethod>> = {
   GET: RequestMethod.GET,

@@ -1,5 +1,5 @@
 import type { IdempotentResponse } from '@isomeros/core/engine';
-import type { StoredRecord } from './recordStore.js';
+import type { StoredRecord } from './storedRecord.js';
 
 /** What one transaction writes: the sequence number it takes the dataset to, and what that number is for. */
 export interface Committing {
@@ -14,7 +14,7 @@ export interface Committing {
   readonly answers: readonly IdempotentResponse[];
 }
 
-export interface Statement {
+export interface SqlStatement {
   readonly sql: string;
   readonly values: readonly unknown[];
 }
@@ -26,13 +26,18 @@ const MOST_ROWS = 2_000;
 const MOST_CHARACTERS = 4_194_304;
 
 /** Takes a dataset one number on; it touches no row where somebody else holds the dataset. */
-export const countOn = ({ sequence, counters, datasetId, holder }: Omit<Committing, 'kept'>): Statement => ({
+export const countOn = ({
+  sequence,
+  counters,
+  datasetId,
+  holder,
+}: Omit<Committing, 'kept'>): SqlStatement => ({
   sql: 'UPDATE datasets SET sequence = ?, counters = ? WHERE id = ? AND holder = ? AND sequence = ?',
   values: [sequence + 1, counters, datasetId, holder, sequence],
 });
 
 /** Writes records of a dataset, new ones or in the place of those there are. */
-export const insertRecords = (datasetId: string, records: readonly StoredRecord[]): readonly Statement[] =>
+export const insertRecords = (datasetId: string, records: readonly StoredRecord[]): readonly SqlStatement[] =>
   chunks(records, ({ data }) => data.length).map((part) => ({
     sql: `INSERT INTO records (dataset_id, rid, data) VALUES ${places(part.length, 3)} ON DUPLICATE KEY UPDATE data = VALUES(data)`,
     values: part.flatMap(({ rid, data }) => [datasetId, rid, data]),
@@ -42,7 +47,7 @@ export const insertRecords = (datasetId: string, records: readonly StoredRecord[
 export const insertAnswers = (
   datasetId: string,
   answers: readonly IdempotentResponse[],
-): readonly Statement[] =>
+): readonly SqlStatement[] =>
   chunks(answers, ({ response }) => response.body?.length ?? 0).map((part) => ({
     sql: `INSERT INTO idempotent_responses (dataset_id, id, kept_at, data) VALUES ${places(part.length, 4)} ON DUPLICATE KEY UPDATE kept_at = VALUES(kept_at), data = VALUES(data)`,
     values: part.flatMap(({ id, at, fingerprint, response }) => [
@@ -54,7 +59,7 @@ export const insertAnswers = (
   }));
 
 /** Everything that is written once the dataset is counted on. */
-export const writesOf = ({ datasetId, kept, removed, answers }: Committing): readonly Statement[] => [
+export const writesOf = ({ datasetId, kept, removed, answers }: Committing): readonly SqlStatement[] => [
   ...insertRecords(datasetId, kept),
   ...chunks(removed, () => 0).map((rids) => ({
     sql: 'DELETE FROM records WHERE dataset_id = ? AND rid IN (?)',
@@ -68,7 +73,7 @@ export const writesOf = ({ datasetId, kept, removed, answers }: Committing): rea
  * one for each of its statements. It answers a row whose `committed` is 1, or 0 where somebody else holds the
  * dataset. `null`: it would be too long.
  */
-export function commitBlock(committing: Committing): Statement | null {
+export function commitBlock(committing: Committing): SqlStatement | null {
   const characters = committing.kept.reduce((sum, { data }) => sum + data.length, 0);
   if (characters > MOST_CHARACTERS) return null;
   const count = countOn(committing);

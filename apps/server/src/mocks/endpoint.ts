@@ -29,7 +29,7 @@ import { MOST_BODY_CHARACTERS, type Head, type Journal, type KeptExchange } from
 import { servedText, type Served } from './served.js';
 import { writeShared, type RecordSharing } from './recordSharing.js';
 import type { FaultInjector } from './faults.js';
-import { close, listen, portOf, type Answered, type RequestHandler } from './listener.js';
+import { close, listen, portOf, type SentAnswer, type RequestHandler } from './listener.js';
 
 const SURROUNDINGS: Runtime = { now: () => Date.now(), random: () => Math.random() };
 
@@ -92,7 +92,7 @@ export class Endpoint implements RequestHandler {
     if (server !== null) await close(server);
   }
 
-  handle(request: EngineRequest, head: Head): Answered | null | Promise<Answered | null> {
+  handle(request: EngineRequest, head: Head): SentAnswer | null | Promise<SentAnswer | null> {
     const started = performance.now();
     const { problem: wrong } = head;
     if (wrong !== null) {
@@ -110,7 +110,7 @@ export class Endpoint implements RequestHandler {
     request: EngineRequest,
     head: Head,
     started: number,
-  ): Promise<Answered | null> {
+  ): Promise<SentAnswer | null> {
     const operation = operationAt(this.service.contract, request);
     const fate = this.shared.faultInjector.draw(operation);
     const met = await this.meetTrouble(operation, fate);
@@ -130,7 +130,7 @@ export class Endpoint implements RequestHandler {
     { handled, records }: Outcome,
     started: number,
     pace: number | null = null,
-  ): Answered {
+  ): SentAnswer {
     const response = this.finished(request, handled.response);
     this.record(request, head, handled, response, records, started);
     return { response, pace };

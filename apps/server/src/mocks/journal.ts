@@ -119,7 +119,7 @@ export class Journal {
     for (let number = Math.min(before - 1, this.last); number > 0 && page.length < limit; number--) {
       const exchange = this.find(number);
       if (exchange === undefined) break;
-      page.push(summaryOf(exchange));
+      page.push(exchangeSummary(exchange));
     }
     return page;
   }
@@ -190,7 +190,7 @@ function shownResponse({ response: { status, headers, body }, isLean }: KeptExch
 
 const asMilliseconds = (microseconds: number): number => Math.round(microseconds / 10) / 100;
 
-export function summaryOf(kept: KeptExchange): ExchangeSummary {
+export function exchangeSummary(kept: KeptExchange): ExchangeSummary {
   const { number, at, arrangement, client, method, target, operation, microseconds, response } = kept;
   const milliseconds = asMilliseconds(microseconds);
   const { status } = response;

@@ -17,10 +17,10 @@ import { coded, withPlainTags, type CodedResponse } from './contentCoding.js';
 import type { Head } from './journal.js';
 import { messageProblem } from './messageRules.js';
 import { firstLineOf, MOST_HEADER_BYTES, rejection, type ParserError } from './rejection.js';
-import { Breaking, hasBody, NO_BODY, readBody } from './requestBody.js';
+import { Breaking, hasBody, NO_BODY, receiveBody } from './requestBody.js';
 
 /** An answer, and how fast its body is sent, in bytes a second; `null` for as fast as can be. */
-export interface Answered {
+export interface SentAnswer {
   readonly response: EngineResponse;
   readonly pace: number | null;
 }
@@ -32,7 +32,7 @@ export interface RequestHandler {
   /** The largest body that is read, in bytes. */
   readonly bodyBytes: number;
   /** `null`: the connection is cut instead of answered. What need not wait is answered at once. */
-  handle(request: EngineRequest, head: Head): Answered | null | Promise<Answered | null>;
+  handle(request: EngineRequest, head: Head): SentAnswer | null | Promise<SentAnswer | null>;
   /** Whether a request is refused whatever its body says, so that the body need not be sent. */
   isRefused(request: EngineRequest): boolean;
   /** Told of requests that never became one: not HTTP, or a method the platform does not know. */
@@ -146,7 +146,7 @@ function answerBody(
   const { socket } = request;
   const breaking = reading.get(socket) ?? new Breaking();
   reading.set(socket, breaking);
-  return readBody(request, handler.bodyBytes, breaking).then((body) =>
+  return receiveBody(request, handler.bodyBytes, breaking).then((body) =>
     body === null ? undefined : answer(handler, request, head, response, body),
   );
 }
@@ -183,7 +183,7 @@ function answer(
 function respond(
   response: ServerResponse,
   request: EngineRequest,
-  answered: Answered | null,
+  answered: SentAnswer | null,
   closes: boolean,
 ): Promise<void> | void {
   if (answered === null) {

@@ -10,7 +10,7 @@ import { MockRegistry } from './mockRegistry.js';
 import { modelColumnsOf } from './createDataset.js';
 import { migrationOf, NOTHING_DECIDED, migrateRecords, type NewestModel } from './replaceRecords.js';
 import { servedNames } from './served.js';
-import { Snapshots } from './snapshots.js';
+import { SnapshotStore } from './snapshotStore.js';
 
 /** Takes the records of a mock to an edited model, as somebody decides. */
 @Injectable()
@@ -61,7 +61,7 @@ export class MigrationService {
     }
     const model = modelColumnsOf(mock.dataset);
     const rows = [...mock.records.dataset.everything()];
-    await new Snapshots(this.snapshots, mock.row.id).take(`before revision ${newest.revision}`, {
+    await new SnapshotStore(this.snapshots, mock.row.id).take(`before revision ${newest.revision}`, {
       model,
       rows,
     });

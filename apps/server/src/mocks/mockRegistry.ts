@@ -13,13 +13,13 @@ import { ReleasesService, type ServedRelease } from '../designs/releases.service
 import { DesignsService, type ValidModel } from '../designs/designs.service.js';
 import type { MockLimits } from '../config.js';
 import { ApiProblem } from '../http/problem.js';
-import { SETTINGS, type ServerSettings } from '../settings.js';
+import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import { DurableDataset } from './durableDataset.js';
 import { Endpoint, type EndpointContext } from './endpoint.js';
 import type { NewestModel } from './replaceRecords.js';
 import { addressOf, firstOf, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
 import { KeyedQueue } from './keyedQueue.js';
-import { Journal, summaryOf, type KeptExchange } from './journal.js';
+import { Journal, exchangeSummary, type KeptExchange } from './journal.js';
 import { modelColumns, serviceOf, storedModel } from './createDataset.js';
 import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, deprecationOf, splitRows } from './releaseEndpoints.js';
@@ -50,7 +50,7 @@ export class MockRegistry {
     @InjectDataSource() private readonly database: DataSource,
     private readonly designs: DesignsService,
     private readonly releases: ReleasesService,
-    @Inject(SETTINGS) private readonly settings: ServerSettings,
+    @Inject(SERVER_SETTINGS) private readonly settings: ServerSettings,
   ) {}
 
   get limits(): MockLimits {
@@ -169,7 +169,7 @@ export class MockRegistry {
     const { records, journal, faultInjector } = mock;
     const onExchange = (exchange: KeptExchange): void => {
       if (this.events.observed)
-        this.events.next({ kind: 'exchange', mock: mock.row.id, exchange: summaryOf(exchange) });
+        this.events.next({ kind: 'exchange', mock: mock.row.id, exchange: exchangeSummary(exchange) });
     };
     const { records: mostRecords } = this.limits;
     return { records, journal, faultInjector, onExchange, partners: this.partnersOf(mock), mostRecords };

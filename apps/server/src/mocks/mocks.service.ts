@@ -17,7 +17,7 @@ import { newestOf, reset, restore } from './replaceRecords.js';
 import { readSeedPlan } from './seedPlan.js';
 import { sendMessage } from './rawHttpClient.js';
 import { servedBy, servedPorts, servedText, type Served } from './served.js';
-import { Snapshots } from './snapshots.js';
+import { SnapshotStore } from './snapshotStore.js';
 
 const USUAL_SEED = 42;
 
@@ -184,8 +184,8 @@ export class MocksService {
     return viewOf(mock);
   }
 
-  private snapshotsOf({ row }: LoadedMock): Snapshots {
-    return new Snapshots(this.snapshotRows, row.id);
+  private snapshotsOf({ row }: LoadedMock): SnapshotStore {
+    return new SnapshotStore(this.snapshotRows, row.id);
   }
 
   async remove(id: string): Promise<void> {

@@ -5,7 +5,7 @@ import {
   csvLine,
   recordTypeNamed,
   recordTypesOf,
-  recordsByKind,
+  recordsByType,
   writeRecord,
 } from '@isomeros/core/transfer';
 import { ApiProblem } from '../http/problem.js';
@@ -20,7 +20,7 @@ export interface FrozenRecords {
   readonly rows: ReadonlyMap<number, Row>;
 }
 
-export const freeze = ({ records: { dataset } }: LoadedMock): FrozenRecords => ({
+export const freezeRecords = ({ records: { dataset } }: LoadedMock): FrozenRecords => ({
   model: dataset.model,
   rows: new Map([...dataset.everything()].map((row) => [row.rid, row])),
 });
@@ -46,7 +46,7 @@ export function recordTypeOf(model: Model, name: string): EntityStorage {
 export function* jsonOfAll({ model, rows }: FrozenRecords, secrets: boolean): Generator<string> {
   yield '{';
   let before = '\n';
-  for (const [storage, own] of recordsByKind(model, rows.values())) {
+  for (const [storage, own] of recordsByType(model, rows.values())) {
     yield `${before}${JSON.stringify(storage.entity.name)}: `;
     yield* jsonOf({ model, rows }, storage, own, secrets);
     before = ',\n';
@@ -79,7 +79,7 @@ export function* csvOfType(
 }
 
 const ofKind = ({ model, rows }: FrozenRecords, storage: EntityStorage): readonly Row[] =>
-  recordsByKind(model, rows.values()).get(storage) ?? [];
+  recordsByType(model, rows.values()).get(storage) ?? [];
 
 function* jsonOf(
   { model, rows }: FrozenRecords,

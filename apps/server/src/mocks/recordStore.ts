@@ -1,3 +1,4 @@
+import type { StoredRecord } from './storedRecord.js';
 import {
   KEEP_RESPONSES_MS,
   type RowChange,
@@ -17,7 +18,7 @@ import {
   saysCommitted,
   writesOf,
   type Committing,
-  type Statement,
+  type SqlStatement,
 } from './commitBlock.js';
 import { DatasetRow, IdempotentResponseRow, MockRow, RecordRow } from '../database/tables.js';
 
@@ -29,13 +30,6 @@ export interface Stored {
   readonly dataset: DatasetRow;
   readonly rows: readonly Row[];
   readonly answers: readonly IdempotentResponse[];
-}
-
-/** A record as it is stored. */
-export interface StoredRecord {
-  readonly rid: number;
-  /** As JSON. */
-  readonly data: string;
 }
 
 /** A record as the database answers it: its numbers may be larger than fit, so it may give them as text. */
@@ -155,7 +149,10 @@ async function runRecords(
     await run(manager, insertRecords(datasetId, rows.slice(from, from + MOST_AT_ONCE).map(toStored)));
 }
 
-async function run(manager: Pick<EntityManager, 'query'>, statements: readonly Statement[]): Promise<void> {
+async function run(
+  manager: Pick<EntityManager, 'query'>,
+  statements: readonly SqlStatement[],
+): Promise<void> {
   for (const { sql, values } of statements) await manager.query(sql, [...values]);
 }
 

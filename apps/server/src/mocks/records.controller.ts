@@ -8,7 +8,7 @@ import { RecordsBody } from '../http/bodyInterceptor.js';
 import { ApiProblem } from '../http/problem.js';
 import { Route, TextRoute } from '../http/route.js';
 import { MockRegistry } from './mockRegistry.js';
-import { csvOfType, freeze, jsonOfAll, jsonOfType, recordTypeOf } from './recordExport.js';
+import { csvOfType, freezeRecords, jsonOfAll, jsonOfType, recordTypeOf } from './recordExport.js';
 import { importInto, type RecordsSource } from './recordImport.js';
 import { ExportQueryDto, ImportQueryDto, TypeExportQueryDto } from './records.dto.js';
 
@@ -28,7 +28,7 @@ export class RecordsController {
     @Query() { secrets }: ExportQueryDto,
     @Res() response: Response,
   ): Promise<void> {
-    const frozen = freeze(this.mocks.find(id));
+    const frozen = freezeRecords(this.mocks.find(id));
     await send(response, JSON_TYPE, 'records.json', jsonOfAll(frozen, secrets !== undefined));
   }
 
@@ -40,7 +40,7 @@ export class RecordsController {
     @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {
-    const frozen = freeze(this.mocks.find(id));
+    const frozen = freezeRecords(this.mocks.find(id));
     const storage = recordTypeOf(frozen.model, name);
     const shown = secrets !== undefined;
     response.vary('Accept');

@@ -9,7 +9,7 @@ import { ApiProblem } from '../http/problem.js';
 import { firstOf, seedPlanOf, serveContracts, type LoadedMock } from './loadedMock.js';
 import { createRecords, modelColumns, modelColumnsOf, modelOf, type ModelColumns } from './createDataset.js';
 import { allDerivations, sharedRows } from './releaseEndpoints.js';
-import type { SnapshotState } from './snapshots.js';
+import type { SnapshotState } from './snapshotStore.js';
 
 /** What takes the place of all records of a mock. */
 interface RecordReplacement {

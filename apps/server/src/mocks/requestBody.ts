@@ -27,7 +27,7 @@ export class Breaking {
  * Reads a body up to the limit, which counts what was decoded, and passes over the rest of it; `null` when the client
  * went away, or no more of it can be read.
  */
-export function readBody(
+export function receiveBody(
   request: IncomingMessage,
   limit: number,
   breaking: Breaking,

@@ -1,11 +1,8 @@
 import { ConfigProvider } from 'antd';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { ArrangePage } from '../arrange/ArrangePage.js';
-import { ContractPage } from '../contract/ContractPage.js';
 import { HomePage } from '../home/HomePage.js';
 import { IntakePage } from '../intake/IntakePage.js';
-import { MockPage } from '../mock/MockPage.js';
-import { ModelPage } from '../model/ModelPage.js';
+import { STAGES } from '../stages/index.js';
 import { RevisionsPage } from '../revisions/RevisionsPage.js';
 import { DesignFrame } from './frame/DesignFrame.js';
 import { NotFoundPage } from './frame/NotFoundPage.js';
@@ -19,11 +16,8 @@ const router = createBrowserRouter([
     path: '/designs/:id',
     element: <DesignFrame />,
     children: [
-      { index: true, element: <Navigate to="model" replace /> },
-      { path: 'model', element: <ModelPage /> },
-      { path: 'arrange', element: <ArrangePage /> },
-      { path: 'contract', element: <ContractPage /> },
-      { path: 'mock', element: <MockPage /> },
+      { index: true, element: <Navigate to={STAGES[0]?.path ?? 'revisions'} replace /> },
+      ...STAGES.map(({ path, Page }) => ({ path, element: <Page /> })),
       { path: 'revisions', element: <RevisionsPage /> },
     ],
   },

@@ -10,7 +10,7 @@ import { ArrangeTree } from './ArrangeTree.js';
 import { Conventions } from './Conventions.js';
 import { MovePanel } from './MovePanel.js';
 import { PathPanel } from './PathPanel.js';
-import { Placements } from './Placements.js';
+import { PlacementTable } from './PlacementTable.js';
 import { useMoving } from './useMoving.js';
 import { usePathsSinceOpened } from './usePathsSinceOpened.js';
 import './arrange.css';
@@ -40,7 +40,7 @@ export function ArrangePage(): React.JSX.Element {
   return (
     <SplitPanels name="arrange" first={300}>
       <div className="arrange-left">
-        <Placements
+        <PlacementTable
           selected={row === undefined ? null : (statementsOf(row.resource)[0] ?? null)}
           onSelect={selectStatement}
         />

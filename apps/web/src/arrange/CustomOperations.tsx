@@ -39,7 +39,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
   return (
     <>
       <h3 className="section-head">
-        Of your own
+        Custom operations
         <span className="end quiet">{on === 'collection' ? 'queries' : 'what it does, in a line'}</span>
       </h3>
       <div className="customOperations">

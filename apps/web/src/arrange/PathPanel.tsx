@@ -85,7 +85,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
           <CustomOperations entity={row.resource.entity} on={customsOn(row) ?? 'item'} />
         )}
         <h3 className="section-head">
-          Set here
+          Settings of this path
           <span className="end quiet">
             {operation === undefined ? 'for every operation of the path' : `for ${operation.id} alone`}
           </span>
@@ -147,7 +147,7 @@ function PluralRow({ entity }: { readonly entity: string }): React.JSX.Element |
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const id = model === null ? undefined : indexModel(model).entities.get(entity)?.id;
   if (id === undefined) return null;
-  return <WordRow subject={pluralSubject(id)} word={plural(entity)} title="Several are called" />;
+  return <WordRow subject={pluralSubject(id)} word={plural(entity)} title="Plural name" />;
 }
 
 /** Whether operations of one's own stand below a path, or are this path. */

@@ -19,7 +19,10 @@ export function SettingControl({ label, domain, value, onChoose }: Props): React
           popupMatchSelectWidth={false}
           aria-label={label}
           value={typeof value === 'object' ? null : value}
-          options={domain.options.map((option) => ({ value: option, label: String(option) }))}
+          options={domain.options.map((option) => ({
+            value: option,
+            label: domain.labels?.[option] ?? String(option),
+          }))}
           onChange={onChoose}
         />
       );

@@ -86,12 +86,12 @@ export function placementRows(model: Model, placements: Placements): readonly (G
     ),
     ...group(
       'life cycles',
-      'moved by',
+      'changed by',
       moves.map(({ id, label }) => simpleRow(placements, 'transition', id, label)),
     ),
     ...group(
       'owned by nothing',
-      'stands at',
+      'placed at',
       free.map(({ id, name }) => simpleRow(placements, 'entity', id, name)),
     ),
   ];

@@ -32,10 +32,10 @@ const seen = ({ root, resources }: Outline): Seen => ({
 export function changeInWords(before: Seen, now: Seen): string | null {
   const missing = (from: Seen, others: Seen): number =>
     [...from.paths].filter((path) => !others.paths.has(path)).length;
-  const [came, went] = [missing(now, before), missing(before, now)];
+  const [added, removed] = [missing(now, before), missing(before, now)];
   const parts = [
     ...(before.root === now.root ? [] : [`under ${now.root} now`]),
-    ...(came + went === 0 ? [] : [`${came} came, ${went} went`]),
+    ...(added + removed === 0 ? [] : [`${added} added, ${removed} removed`]),
   ];
   return parts.length === 0 ? null : parts.join('; ');
 }

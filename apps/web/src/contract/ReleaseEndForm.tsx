@@ -86,7 +86,7 @@ export function ReleaseEndForm({ release, onEnd }: Props): React.JSX.Element {
         />
       </label>
       <Button htmlType="submit" disabled={!isComplete}>
-        Say so
+        Announce
       </Button>
       {end !== null && (
         <Button

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
 import { pathOf, type Release, type ReleaseEnd } from '@isomeros/api';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -29,7 +29,7 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
       await work();
       setProblem(null);
     } catch (error) {
-      setProblem(refusal(error));
+      setProblem(refusalText(error));
     }
   };
   const mark = (end: ReleaseEnd | null): void => {
@@ -54,7 +54,7 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
       if (loadReleases.rejected.match(loaded)) setProblem(loaded.error.message ?? 'It was taken back.');
       else onClose();
     } catch (error) {
-      setProblem(refusal(error));
+      setProblem(refusalText(error));
     }
   };
   const made = new Date(release.madeAt).toLocaleString(undefined, {

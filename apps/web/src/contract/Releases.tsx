@@ -1,6 +1,6 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { isSaved } from '../design/designSlice.js';
 import { loadReleases, releasesOf } from '../design/releasesSlice.js';
@@ -59,7 +59,7 @@ function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): 
       setProblem(null);
       onMade(made.label);
     } catch (error) {
-      setProblem(refusal(error));
+      setProblem(refusalText(error));
     }
   };
   const waits = !isSaved(design);

@@ -1,8 +1,8 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import type { DesignSummary, Mock, ProblemBody } from '@isomeros/api';
-import { DesignRow } from './DesignRow.js';
+import { DesignListRow } from './DesignListRow.js';
 
 interface Props {
   readonly items: readonly DesignSummary[] | null;
@@ -25,7 +25,7 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
       onChanged();
       return true;
     } catch (error) {
-      setFailed(refusal(error));
+      setFailed(refusalText(error));
       return false;
     }
   };
@@ -83,7 +83,7 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
           </p>
         )}
         {shown.map((design) => (
-          <DesignRow
+          <DesignListRow
             key={design.id}
             design={design}
             mock={mocks.find((mock) => mock.design === design.id)}

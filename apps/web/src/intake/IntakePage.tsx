@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import { TopBar } from '../app/frame/TopBar.js';
 import '../app/frame/frame.css';
-import { StageNav, type Stage } from '../app/frame/StageNav.js';
+import { StageNav, type StageLink } from '../app/frame/StageNav.js';
 import { STAGE_DESCRIPTIONS } from '../app/frame/stageDescriptions.js';
 import { SourceInput } from './SourceInput.js';
 import { IntakeReport } from './IntakeReport.js';
@@ -45,7 +45,7 @@ export function IntakePage(): React.JSX.Element {
       const design = await api.createDesign(text, name.trim() === '' ? undefined : name.trim());
       void navigate(`/designs/${design.id}/model`);
     } catch (error) {
-      setProblem(refusal(error));
+      setProblem(refusalText(error));
     }
   };
   const isReport = reading.kind === 'read' && reading.read.intake.problem === null;
@@ -88,7 +88,7 @@ export function IntakePage(): React.JSX.Element {
 }
 
 /** What the design would amount to, on the stage line as always. */
-function stagesOf(reading: Reading): readonly Stage[] {
+function stagesOf(reading: Reading): readonly StageLink[] {
   if (reading.kind !== 'read' || reading.read.figures === null) return STAGE_DESCRIPTIONS;
   const { entities, relationships, operations, findings } = reading.read.figures;
   const found = findings.error + findings.doubtful;

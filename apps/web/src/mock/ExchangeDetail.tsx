@@ -71,7 +71,7 @@ function Candidates({ exchange }: { readonly exchange: Exchange }): React.JSX.El
       <summary>
         {operation === null
           ? 'The nearest that there are'
-          : `${nearMisses.length} ${nearMisses.length === 1 ? 'other' : 'others'} it was not for`}
+          : `${nearMisses.length} other ${nearMisses.length === 1 ? 'candidate' : 'candidates'}`}
       </summary>
       <ul>
         {nearMisses.map((candidate) => (

@@ -1,7 +1,7 @@
 import { printFaults, readFaults, type FaultTextProblem } from '@isomeros/core/engine';
 import { Button, Input, InputNumber, Popover } from 'antd';
 import { useState } from 'react';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
@@ -21,7 +21,7 @@ export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Elemen
   const [refused, setRefused] = useState<string | null>(null);
   const after = (work: Promise<void>): void => {
     void work.catch((error: unknown) => {
-      setRefused(refusal(error));
+      setRefused(refusalText(error));
     });
   };
   const open = async (): Promise<void> => {
@@ -52,20 +52,20 @@ export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Elemen
         if (opens) after(open());
       }}
       content={
-        <TroubleLines
+        <FaultRules
           text={text}
           seed={seed}
           problems={problems}
           refused={refused}
-          isCalm={mock.faults === 0}
+          hasNoFaults={mock.faults === 0}
           onText={setText}
           onSeed={setSeed}
           onTell={(lines) => after(tell(lines))}
         />
       }
     >
-      <Button className={mock.faults > 0 ? 'troubled' : ''}>
-        {mock.faults > 0 ? `Trouble ${mock.faults}` : 'Trouble'}
+      <Button className={mock.faults > 0 ? 'faulty' : ''}>
+        {mock.faults > 0 ? `Faults ${mock.faults}` : 'Faults'}
       </Button>
     </Popover>
   );
@@ -77,21 +77,21 @@ interface LinesProps {
   readonly problems: readonly FaultTextProblem[];
   /** Why the server did not take it. */
   readonly refused: string | null;
-  readonly isCalm: boolean;
+  readonly hasNoFaults: boolean;
   readonly onText: (text: string) => void;
   readonly onSeed: (seed: number) => void;
   readonly onTell: (text: string) => void;
 }
 
-function TroubleLines(props: LinesProps): React.JSX.Element {
-  const { text, seed, problems, refused, isCalm, onText, onSeed, onTell } = props;
+function FaultRules(props: LinesProps): React.JSX.Element {
+  const { text, seed, problems, refused, hasNoFaults, onText, onSeed, onTell } = props;
   return (
-    <div className="troubles">
+    <div className="faults">
       <p>
-        A line an operation, or <code>all</code>: what is held back, fails, is cut, or sent slowly.
+        A line an operation, or <code>all</code>: latency, failures, cut connections, slow bodies.
       </p>
       <Input.TextArea
-        aria-label="What goes wrong"
+        aria-label="Fault rules"
         className="mono"
         spellCheck={false}
         autoSize={{ minRows: 4, maxRows: 12 }}
@@ -116,11 +116,11 @@ function TroubleLines(props: LinesProps): React.JSX.Element {
           />
         </label>
         <span className="quiet">repeats the run</span>
-        <Button disabled={isCalm} onClick={() => onTell('')}>
-          Calm
+        <Button disabled={hasNoFaults} onClick={() => onTell('')}>
+          Stop faults
         </Button>
         <Button type="primary" onClick={() => onTell(text)}>
-          Let it go wrong
+          Start faults
         </Button>
       </div>
     </div>

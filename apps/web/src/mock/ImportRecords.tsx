@@ -68,7 +68,7 @@ export function ImportRecords({ mock, types, onTaken }: Props): React.JSX.Elemen
   return (
     <div className="take-in">
       <header className="panel-head">
-        <h3>Take in</h3>
+        <h3>Import</h3>
         <Select
           aria-label="Of which entity"
           value={of}
@@ -112,7 +112,7 @@ export function ImportRecords({ mock, types, onTaken }: Props): React.JSX.Elemen
           Check
         </Button>
         <Button type="primary" disabled={isEmpty} onClick={() => void take(false)}>
-          Take in
+          Import
         </Button>
       </div>
       {outcome.kind === 'working' ? <TakingProgress mock={mock} /> : <TakingReport outcome={outcome} />}

@@ -29,7 +29,7 @@ export function MockEndpoints({ endpoints, shown, onServe }: Props): React.JSX.E
           onClick={() => dispatch(endpointChosen({ endpoint: endpointKey(endpoint), arrangement }))}
         >
           {endpointText(endpoint)}
-          {endpoint.mock.id !== shown.mock.id && <span className="quiet"> own records</span>}
+          {endpoint.mock.id !== shown.mock.id && <span className="quiet"> with its own records</span>}
         </button>
       ))}
       {endpoints.every(({ kind }) => kind === 'release') && (

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { Exchanges } from './Exchanges.js';
@@ -35,7 +35,7 @@ export function MockPage(): React.JSX.Element {
       await work();
       setProblem(null);
     } catch (error) {
-      setProblem(refusal(error));
+      setProblem(refusalText(error));
     }
   }, []);
   const change = (work: () => Promise<Mock>): void => {
@@ -160,7 +160,7 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
             {mock.servesRevision} until it is decided what becomes of them, or it is reset.
           </span>
           <button type="button" className="text-button" onClick={onDecide}>
-            Decide
+            Migrate
           </button>
         </div>
       )}

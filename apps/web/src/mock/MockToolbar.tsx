@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Credentials } from './Credentials.js';
 import { endpointText, type MockEndpoint } from './endpoints.js';
 import { MockEndpoints } from './MockEndpoints.js';
-import { Snapshots } from './Snapshots.js';
+import { SnapshotsPanel } from './SnapshotsPanel.js';
 import { FaultsPanel } from './FaultsPanel.js';
 
 interface Props {
@@ -64,7 +64,7 @@ export function MockToolbar(props: Props): React.JSX.Element {
         <span>
           {mock.records}
           <button type="button" className="text-button" aria-pressed={showsRecords} onClick={onRecords}>
-            {showsRecords ? 'Close' : 'Open'}
+            {showsRecords ? 'Exchanges' : 'Records'}
           </button>
         </span>
       </div>
@@ -74,7 +74,7 @@ export function MockToolbar(props: Props): React.JSX.Element {
           Undo
         </Button>
         <FaultsPanel mock={mock} />
-        <Snapshots mock={mock.id} onRestore={onRestore} />
+        <SnapshotsPanel mock={mock.id} onRestore={onRestore} />
         <Popconfirm
           title="Reset to the seed?"
           description="All records are replaced by fresh ones."

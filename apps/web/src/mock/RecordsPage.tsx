@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import type { RecordType, Mock } from '@isomeros/api';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { SeedRecords } from './SeedRecords.js';
@@ -24,7 +24,7 @@ export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React
       setTypes(await api.listRecordTypes(mock.id));
       setProblem(null);
     } catch (error) {
-      setProblem(refusal(error));
+      setProblem(refusalText(error));
     }
   }, [mock.id]);
   useEffect(() => {
@@ -33,7 +33,7 @@ export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React
   return (
     <SplitPanels name="records" first={540}>
       <RecordTypes mock={mock} types={types} problem={problem} onClose={onClose} />
-      <section className="panel records-in" aria-label="Records in">
+      <section className="panel records-in" aria-label="Import and seed">
         <ImportRecords
           mock={mock}
           types={types.map(({ name }) => name)}
@@ -92,7 +92,7 @@ function RecordTypes({ mock, types, problem, onClose }: RecordTypesProps): React
             <tr>
               <th>Entity or pairing</th>
               <th className="number">Records</th>
-              <th>Write out</th>
+              <th>Export</th>
             </tr>
           </thead>
           <tbody>

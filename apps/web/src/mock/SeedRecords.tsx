@@ -2,7 +2,7 @@ import { parse } from '@isomeros/core/notation';
 import { printPlan, readPlan, type PlanTextProblem } from '@isomeros/core/seeding';
 import { Button, Input, InputNumber, Popconfirm } from 'antd';
 import { useCallback, useEffect, useState } from 'react';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
@@ -28,7 +28,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
       await work();
       setRefused(null);
     } catch (error) {
-      setRefused(refusal(error));
+      setRefused(refusalText(error));
     }
   }, []);
   useEffect(() => {

@@ -15,7 +15,7 @@ interface Props {
   readonly onStatement: (line: number) => void;
 }
 
-/** Under the two endpoints: what the selection implies or why it is there, and what nobody has said yet. */
+/** Under map or paths: what the selection implies or why it is there, and what nobody has said yet. */
 export const ImpactStrip = memo(function ImpliedStrip({
   row,
   statement,

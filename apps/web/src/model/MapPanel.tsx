@@ -8,15 +8,15 @@ import { unusedName } from './sheets/edits.js';
 import { Sheet } from './sheets/Sheet.js';
 
 interface Props {
-  /** The switch between the endpoints. */
-  readonly endpoints: ReactNode;
+  /** The switch between map and paths. */
+  readonly viewSwitch: ReactNode;
   readonly model: Model;
   readonly selected: string | null;
   readonly onSelect: (id: string) => void;
 }
 
 /** The map of the model, and the sheet of what is selected on it. */
-export function MapPanel({ endpoints, model, selected, onSelect }: Props): React.JSX.Element {
+export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): React.JSX.Element {
   const [sheet, setSheet] = useState(false);
   const store = useAppStore();
   const dispatch = useAppDispatch();
@@ -45,7 +45,7 @@ export function MapPanel({ endpoints, model, selected, onSelect }: Props): React
   return (
     <section className="panel" aria-label="Map of the model">
       <header className="panel-head">
-        {endpoints}
+        {viewSwitch}
         <span className="quiet">
           <kbd>Enter</kbd> opens the sheet
         </span>

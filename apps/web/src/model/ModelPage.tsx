@@ -8,7 +8,7 @@ import { useAppSelector } from '../app/store.js';
 import { derivationClient } from '../design/derivationClient.js';
 import { statementAt } from '../design/impact.js';
 import { outlineRows } from '../app/parts/outlineRows.js';
-import type { EditorContext } from './editorFeatures.js';
+import type { EditorContext } from './editorContext.js';
 import { ImpactStrip } from './ImpactStrip.js';
 import { MapPanel } from './MapPanel.js';
 import type { ScrollTo } from './NotationEditor.js';
@@ -20,8 +20,8 @@ import './model.css';
 
 const NONE: readonly Diagnostic[] = [];
 
-type MockEndpoint = 'map' | 'paths';
-const FACE_KEY = 'isomeros.endpoint';
+type ViewMode = 'map' | 'paths';
+const VIEW_MODE_KEY = 'isomeros.view-mode';
 
 /** The model as text and, beside it, as a map or as the paths it implies. */
 export function ModelPage(): React.JSX.Element {
@@ -35,8 +35,8 @@ export function ModelPage(): React.JSX.Element {
   );
   const [chosenReveal, setChosenReveal] = useState<ScrollTo | null>(null);
   const [path, setPath] = useState<string | null>(null);
-  const [endpoint, setFace] = useState<MockEndpoint>(() =>
-    localStorage.getItem(FACE_KEY) === 'paths' ? 'paths' : 'map',
+  const [viewMode, setViewMode] = useState<ViewMode>(() =>
+    localStorage.getItem(VIEW_MODE_KEY) === 'paths' ? 'paths' : 'map',
   );
   const [selected, setSelected] = useState<string | null>(null);
   const view = useRef<EditorView | null>(null);
@@ -54,9 +54,9 @@ export function ModelPage(): React.JSX.Element {
     },
     [derived],
   );
-  const choose = (next: MockEndpoint): void => {
-    localStorage.setItem(FACE_KEY, next);
-    setFace(next);
+  const choose = (next: ViewMode): void => {
+    localStorage.setItem(VIEW_MODE_KEY, next);
+    setViewMode(next);
   };
   const diagnostics = derived?.diagnostics ?? NONE;
   const row =
@@ -64,7 +64,7 @@ export function ModelPage(): React.JSX.Element {
   const range = useSelectedRange(selected);
   const [told, setTold] = useState<string | null>(null);
   const context = useEditorContext(setTold);
-  const endpoints = <FaceSwitch endpoint={endpoint} onChoose={choose} />;
+  const viewSwitch = <ViewSwitch viewMode={viewMode} onChoose={choose} />;
   return (
     <div className="model-page">
       <SplitPanels name="model" first={660}>
@@ -78,11 +78,11 @@ export function ModelPage(): React.JSX.Element {
           onReveal={goTo}
           onLine={onLine}
         />
-        {endpoint === 'map' && derived !== null ? (
-          <MapPanel endpoints={endpoints} model={derived.model} selected={selected} onSelect={select} />
+        {viewMode === 'map' && derived !== null ? (
+          <MapPanel viewSwitch={viewSwitch} model={derived.model} selected={selected} onSelect={select} />
         ) : (
           <TreePanel
-            endpoints={endpoints}
+            viewSwitch={viewSwitch}
             outline={outline}
             broken={diagnostics.length > 0}
             selected={path}
@@ -91,23 +91,23 @@ export function ModelPage(): React.JSX.Element {
         )}
       </SplitPanels>
       <ImpactStrip
-        row={endpoint === 'paths' ? row : undefined}
-        statement={endpoint === 'map' ? selected : null}
+        row={viewMode === 'paths' ? row : undefined}
+        statement={viewMode === 'map' ? selected : null}
         onStatement={goTo}
       />
     </div>
   );
 }
 
-interface FaceSwitchProps {
-  readonly endpoint: MockEndpoint;
-  readonly onChoose: (endpoint: MockEndpoint) => void;
+interface ViewSwitchProps {
+  readonly viewMode: ViewMode;
+  readonly onChoose: (viewMode: ViewMode) => void;
 }
 
-function FaceSwitch({ endpoint, onChoose }: FaceSwitchProps): React.JSX.Element {
+function ViewSwitch({ viewMode, onChoose }: ViewSwitchProps): React.JSX.Element {
   return (
-    <Segmented<MockEndpoint>
-      value={endpoint}
+    <Segmented<ViewMode>
+      value={viewMode}
       onChange={onChoose}
       options={[
         { value: 'map', label: 'Map' },

@@ -3,11 +3,11 @@ import { useNavigate, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
 import type { Outline } from '@isomeros/core/contract';
 import { outlineRows } from '../app/parts/outlineRows.js';
-import { PathTree } from '../app/parts/PathTree.js';
+import { PathTreeView } from '../app/parts/PathTreeView.js';
 
 interface Props {
-  /** The switch between the endpoints. */
-  readonly endpoints: ReactNode;
+  /** The switch between map and paths. */
+  readonly viewSwitch: ReactNode;
   readonly outline: Outline | null;
   /** Whether the text has errors, so that the tree is that of an earlier one. */
   readonly broken: boolean;
@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** The paths the model implies; those that are new since the design was opened are marked. */
-export function TreePanel({ endpoints, outline, broken, selected, onSelect }: Props): React.JSX.Element {
+export function TreePanel({ viewSwitch, outline, broken, selected, onSelect }: Props): React.JSX.Element {
   const { id = '' } = useParams();
   const navigate = useNavigate();
   const knownPaths = useAppSelector((state) => state.design.knownPaths);
@@ -27,7 +27,7 @@ export function TreePanel({ endpoints, outline, broken, selected, onSelect }: Pr
   return (
     <section className="panel" aria-label="What this implies">
       <header className="panel-head">
-        {endpoints}
+        {viewSwitch}
         {outline !== null && (
           <span className="quiet">
             {outline.resources.length} paths, {outline.operations.length} operations
@@ -40,7 +40,7 @@ export function TreePanel({ endpoints, outline, broken, selected, onSelect }: Pr
         {outline === null ? (
           <p className="empty-note">{empty}</p>
         ) : (
-          <PathTree
+          <PathTreeView
             root={outline.root}
             rows={outlineRows(outline)}
             selected={selected}

@@ -1,3 +1,5 @@
+import { placeOf } from './editorContext.js';
+import type { EditorContext } from './editorContext.js';
 import {
   autocompletion,
   completionKeymap,
@@ -5,20 +7,11 @@ import {
   type CompletionResult,
 } from '@codemirror/autocomplete';
 import { codeFolding, foldGutter, foldKeymap, foldService } from '@codemirror/language';
-import type { EditorState, Extension } from '@codemirror/state';
+import type { Extension } from '@codemirror/state';
 import { EditorView, hoverTooltip, keymap, type Command, type Tooltip } from '@codemirror/view';
 import { findOccurrences, format, occurrenceAt, suggest } from '@isomeros/core/notation';
-import type { Impact } from '../design/impact.js';
 import { minimalChange } from './minimalChange.js';
 import { openRename, renamePanel } from './renamePanel.js';
-
-/** What the editor asks of the page. */
-export interface EditorContext {
-  /** What the statement at a line implies; `null` where there is none, or nothing was derived yet. */
-  readonly implied: (line: number) => Promise<Impact | null>;
-  /** Tells the person something in a few words. */
-  readonly tell: (message: string) => void;
-}
 
 /** Completion, hover, folding, rename, format and go to definition for the notation. */
 export function editorFeatures(context: () => EditorContext): Extension {
@@ -40,15 +33,6 @@ export function editorFeatures(context: () => EditorContext): Extension {
       click: (event, view) => (event.ctrlKey || event.metaKey ? goToDefinition(view) : false),
     }),
   ];
-}
-
-/** Line and column, both from 1, of a position. */
-export function placeOf(
-  state: EditorState,
-  position: number,
-): { readonly line: number; readonly column: number } {
-  const { number, from } = state.doc.lineAt(position);
-  return { line: number, column: position - from + 1 };
 }
 
 function complete({ state, pos, explicit }: CompletionContext): CompletionResult | null {

@@ -1,7 +1,8 @@
 import { StateEffect, StateField, type Extension } from '@codemirror/state';
 import { showPanel, type Command, type EditorView, type Panel } from '@codemirror/view';
 import { findOccurrences, occurrenceAt, renameAt } from '@isomeros/core/notation';
-import { placeOf, type EditorContext } from './editorFeatures.js';
+import { type EditorContext } from './editorContext.js';
+import { placeOf } from './editorContext.js';
 import { minimalChange } from './minimalChange.js';
 
 const setOpen = StateEffect.define<boolean>();

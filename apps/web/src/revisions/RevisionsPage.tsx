@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Button, Segmented } from 'antd';
-import { api, ApiError, refusal } from '../app/api/client.js';
+import { api, ApiError, refusalText } from '../app/api/client.js';
 import type { Revision, RevisionSummary } from '@isomeros/api';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
@@ -31,7 +31,7 @@ export function RevisionsPage(): React.JSX.Element {
       dispatch(designChanged(await api.restoreRevision(id, number, latest)));
       void navigate(`/designs/${id}/model`);
     } catch (error) {
-      setFailed(refusal(error));
+      setFailed(refusalText(error));
     }
   };
   const canRestore = chosen !== null && chosen !== latest && keeping.kind === 'kept';
@@ -153,7 +153,7 @@ function useRevisions(
           setLoaded({ items: [...known, ...items], next });
         })
         .catch((error: unknown) => {
-          setProblem(refusal(error));
+          setProblem(refusalText(error));
         });
     },
     [id],

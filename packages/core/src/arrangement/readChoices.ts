@@ -3,7 +3,7 @@ import { MOST_ARRANGEMENTS, NO_CHOICES, type Choices } from './choices.js';
 import { PART_NAMES, partNamed, PARTS, type ArrangementChoices } from './parts/index.js';
 import { wrong } from './parts/part.js';
 import { readLevel } from './parts/settings.js';
-import { problem, unknownMembers, type ChoiceProblem, type ReadResult } from './reading.js';
+import { choiceProblem, unknownMembers, type ChoiceProblem, type ReadResult } from './reading.js';
 import type { SettingValues } from './settings/values.js';
 
 /** The name of an arrangement: it stands in addresses, and people read it. */
@@ -54,10 +54,10 @@ function readArrangements(given: Json | undefined, pointer: string): ReadResult<
     const at = `${pointer}/${index}`;
     const name = isJsonObject(item) ? item['name'] : undefined;
     if (typeof name !== 'string' || !isJsonObject(item)) {
-      problems.push(problem(at, 'type', 'Expected an object with a name.'));
+      problems.push(choiceProblem(at, 'type', 'Expected an object with a name.'));
       continue;
     }
-    if (names.has(name)) problems.push(problem(at, 'duplicate', `There are two arrangements ${name}.`));
+    if (names.has(name)) problems.push(choiceProblem(at, 'duplicate', `There are two arrangements ${name}.`));
     names.add(name);
     const { name: _read, ...parts } = item;
     const read = readArrangement(name, parts, at);
@@ -89,7 +89,7 @@ export function readArrangement(
   return {
     value: { name, ...parts },
     problems: [
-      ...(ARRANGEMENT_NAME.test(name) ? [] : [problem(`${pointer}/name`, 'pattern', EXPECTED_NAME)]),
+      ...(ARRANGEMENT_NAME.test(name) ? [] : [choiceProblem(`${pointer}/name`, 'pattern', EXPECTED_NAME)]),
       ...unknownMembers(Object.fromEntries(others), pointer, 'An arrangement has'),
       ...read.flatMap(([, { problems }]) => problems),
     ],

@@ -12,7 +12,13 @@ import {
   type Operand,
   type OwnComparison,
 } from './customOperations.js';
-import { escapePointer, problem, unknownMembers, type ChoiceProblem, type ReadResult } from './reading.js';
+import {
+  escapePointer,
+  choiceProblem,
+  unknownMembers,
+  type ChoiceProblem,
+  type ReadResult,
+} from './reading.js';
 
 /** An identity of a custom operation, as the application makes them. */
 export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
@@ -36,7 +42,7 @@ class Reading {
   readonly problems: ChoiceProblem[] = [];
 
   report(pointer: string, code: string, message: string): void {
-    this.problems.push(problem(pointer, code, message));
+    this.problems.push(choiceProblem(pointer, code, message));
   }
 
   list<T>(

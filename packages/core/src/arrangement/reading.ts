@@ -17,7 +17,7 @@ export interface ReadResult<T> {
 /** RFC 6901 §3. */
 export const escapePointer = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
 
-export const problem = (pointer: string, code: string, message: string): ChoiceProblem => ({
+export const choiceProblem = (pointer: string, code: string, message: string): ChoiceProblem => ({
   pointer,
   code,
   message,
@@ -30,5 +30,5 @@ export const unknownMembers = (
   who: string,
 ): ChoiceProblem[] =>
   Object.keys(others).map((name) =>
-    problem(`${pointer}/${escapePointer(name)}`, 'unknown', `${who} no member ${name}.`),
+    choiceProblem(`${pointer}/${escapePointer(name)}`, 'unknown', `${who} no member ${name}.`),
   );

@@ -1,4 +1,6 @@
+export type * from './access.js';
 export type * from './types.js';
+export type * from './via.js';
 export type * from './operation.js';
 export type * from './shape.js';
 export type * from './reasons.js';

@@ -1,7 +1,7 @@
 import type { FilterOperator, FixedFilter, Operand, Settings } from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
 import type { Reasons } from './reasons.js';
-import type { Access } from './types.js';
+import type { Access } from './access.js';
 
 export type Verb =
   | 'entry'

@@ -1,7 +1,7 @@
 import type { ScalarType } from '../model/index.js';
 import type { OwnField } from './operation.js';
 import type { Reasons } from './reasons.js';
-import type { Via } from './types.js';
+import type { Via } from './via.js';
 
 export type ShapePurpose =
   'item' | 'member' | 'page' | 'entry' | 'create' | 'replace' | 'change' | 'inline' | 'input' | 'value';

@@ -1,3 +1,4 @@
+import type { Via } from './via.js';
 import type { Settings } from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
 import type { StructureNames } from './naming.js';
@@ -46,12 +47,6 @@ export interface Security {
 
 /** Basic (RFC 7617), Bearer (RFC 6750), or a key in a header. */
 export type SecurityScheme = 'basic' | 'bearer' | 'key';
-
-/** Who may carry out an operation. */
-export type Access =
-  | { readonly kind: 'anonymous' }
-  | { readonly kind: 'authenticated' }
-  | { readonly kind: 'role'; readonly role: string };
 
 export type MediaType = 'application/json' | 'application/hal+json';
 
@@ -109,16 +104,6 @@ export interface Resource {
   readonly word: string | null;
   readonly links: readonly Link[];
   readonly reasons: Reasons;
-}
-
-export interface Via {
-  readonly relationship: string;
-  /**
-   * `owned`: records under their owner. `referrers`: records that point at the record above; `referred`: what
-   * the record above points at. `paired`: what the record above pairs with; `paired-back`: what pairs with the
-   * record above.
-   */
-  readonly direction: 'owned' | 'referrers' | 'referred' | 'paired' | 'paired-back';
 }
 
 /** A link that a representation offers. Derived once, rendered in whatever form the arrangement asks for. */

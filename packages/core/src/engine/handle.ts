@@ -10,7 +10,7 @@ import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
 import { asHtml, wantsHtml } from './htmlView.js';
 import { problem, renderProblem } from './problem.js';
-import { routerOf, type Route } from './router.js';
+import { routerOf, type MatchedRoute } from './router.js';
 import { requestContextAt, statusFor, type Service, type RequestContext, type Runtime } from './service.js';
 import { readTarget } from './target.js';
 import { answered, matched, passed, stopped } from './trace.js';
@@ -208,7 +208,7 @@ class Exchange {
     );
   }
 
-  private authenticate(route: Route, operation: Operation, query: string): EngineResponse | Problem {
+  private authenticate(route: MatchedRoute, operation: Operation, query: string): EngineResponse | Problem {
     const found = authenticate(this.service.contract, operation, this.request);
     if (!found.ok) return this.stop('authenticate', found.problem);
     this.who = found.who;
@@ -217,7 +217,11 @@ class Exchange {
   }
 
   /** Where PUT makes an item that is not there; `null` where it does not, or the caller may not create. */
-  private placeOfNew(route: Route, operation: Operation, unknown: Location | undefined): Location | null {
+  private placeOfNew(
+    route: MatchedRoute,
+    operation: Operation,
+    unknown: Location | undefined,
+  ): Location | null {
     if (unknown === undefined || !makesItems(operation)) return null;
     const create = indexContract(this.service.contract)
       .operationsOf.get(route.resource.parent ?? '')
@@ -232,7 +236,7 @@ class Exchange {
     return wanted === undefined || wanted === version ? null : wanted;
   }
 
-  private options(route: Route, allow: string): EngineResponse {
+  private options(route: MatchedRoute, allow: string): EngineResponse {
     this.note(passed('match', 'OPTIONS: what this resource can do'));
     const patch = route.operations.get('PATCH')?.acceptedTypes ?? [];
     const acceptPatch: EngineResponse['headers'] =
@@ -240,7 +244,7 @@ class Exchange {
     return { status: 204, headers: [['Allow', allow], ...acceptPatch], body: null };
   }
 
-  private locate(route: Route, operation: Operation, query: string): EngineResponse | Problem {
+  private locate(route: MatchedRoute, operation: Operation, query: string): EngineResponse | Problem {
     const { contract, model } = this.service;
     const found = locate(contract, model, this.view, route.resource, route.ids);
     const location = found.ok ? found.location : this.placeOfNew(route, operation, found.unknown);
@@ -300,7 +304,7 @@ function notLocated(operation: Operation, detail: string, isWrongType: boolean):
 }
 
 /** The ids of a path with what they are of: `Route 1, Sailing 7`. */
-function idsInWords({ resource, ids }: Route): string {
+function idsInWords({ resource, ids }: MatchedRoute): string {
   let words = '';
   let used = 0;
   for (const segment of resource.segments) {
@@ -311,7 +315,7 @@ function idsInWords({ resource, ids }: Route): string {
   return words;
 }
 
-function allowed(route: Route): string {
+function allowed(route: MatchedRoute): string {
   const methods = [...route.operations.keys()].flatMap((method) =>
     method === 'GET' ? ['GET', 'HEAD'] : [method],
   );

@@ -33,7 +33,7 @@ export { canonicalPath, descriptionPath, representMembers, representRecord } fro
 export { planRemoval } from './removal.js';
 export type { RemovalPlan } from './removal.js';
 export { routerOf } from './router.js';
-export type { Route, Router } from './router.js';
+export type { MatchedRoute, Router } from './router.js';
 export type { Service, Runtime } from './service.js';
 export { MAX_TARGET_BYTES, readTarget } from './target.js';
 export { credentialHeader, credentialsOf, presentedBy } from './access.js';

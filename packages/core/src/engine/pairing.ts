@@ -16,7 +16,7 @@ import { renderBody } from './form.js';
 import { pairAt, type Location } from './locate.js';
 import { JSON_PATCH, patchDocument, refusePatch } from './patch.js';
 import { problem } from './problem.js';
-import type { Projection } from './list/query.js';
+import type { Projection } from './list/listQuery.js';
 import { pairedRows } from './related.js';
 import { pathTo, representListed, representRecord, representValue, WHOLE } from './represent.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';

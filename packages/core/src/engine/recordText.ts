@@ -1,7 +1,7 @@
 import type { Contract } from '../contract/index.js';
 import { memoize, type Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
-import type { Projection } from './list/query.js';
+import type { Projection } from './list/listQuery.js';
 import { representListed, representRecord } from './represent.js';
 import { indexOf, storages, type RequestContext } from './service.js';
 import { allowedMask, holdsOthers, stateOf } from './validators.js';

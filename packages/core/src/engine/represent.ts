@@ -12,7 +12,7 @@ import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { EMBEDDED } from './form.js';
 import { expandedMembers, NOTHING_EXPANDED, type ExpandTree } from './list/expand.js';
-import type { Projection } from './list/query.js';
+import type { Projection } from './list/listQuery.js';
 import { inlineRows, relatedBy } from './related.js';
 import { indexOf, shapeNamed, storageNamed, storages, type RequestContext } from './service.js';
 

@@ -8,7 +8,7 @@ interface Node {
   resource: Resource | null;
 }
 
-export interface Route {
+export interface MatchedRoute {
   readonly resource: Resource;
   /** The text of each id in the path, in order. */
   readonly ids: readonly string[];
@@ -16,7 +16,7 @@ export interface Route {
 }
 
 export interface Router {
-  match(segments: readonly string[]): Route | null;
+  match(segments: readonly string[]): MatchedRoute | null;
 }
 
 /** Finds the resource of a path in as many steps as the path has segments. */

@@ -7,7 +7,7 @@ import { contractDigest, contractMark, digestOf } from './digest.js';
 import { renderBody } from './form.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import type { ExpandTree } from './list/expand.js';
-import type { Projection } from './list/query.js';
+import type { Projection } from './list/listQuery.js';
 import type { Header } from './message.js';
 import { representPaired } from './pairing.js';
 import { representRecord } from './represent.js';

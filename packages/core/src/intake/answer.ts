@@ -1,6 +1,6 @@
 import { appendAll, editModel, type Model } from '../model/index.js';
 import { Report, type Intake } from './report.js';
-import { settle } from './settle.js';
+import { finishIntake } from './finishIntake.js';
 
 /**
  * The intake after its questions were answered: for each question, by its index, the index of the chosen
@@ -15,5 +15,5 @@ export function answer(intake: Intake, chosen: Readonly<Record<number, number>>)
   appendAll(report.asked, intake.asked);
   appendAll(report.leftOut, intake.leftOut);
   report.problem = intake.problem;
-  return settle(model.name, model.declarations, report);
+  return finishIntake(model.name, model.declarations, report);
 }

@@ -2,7 +2,7 @@ import { utf8Length } from '../model/index.js';
 import { readJsonSchema } from './jsonSchema/readJsonSchema.js';
 import { readRecords } from './records/readRecords.js';
 import { MAX_INTAKE_BYTES, Report, type Intake, type IntakeProgress } from './report.js';
-import { settle } from './settle.js';
+import { finishIntake } from './finishIntake.js';
 import { readSql } from './sql/readSql.js';
 
 /** What can be read as a model; adding one is adding a folder. */
@@ -40,5 +40,5 @@ export function importModel(
 function refused(name: string, problem: string): Intake {
   const report = new Report();
   report.problem = problem;
-  return settle(name, [], report);
+  return finishIntake(name, [], report);
 }

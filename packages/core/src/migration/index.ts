@@ -1,4 +1,5 @@
 export { migrate } from './migrate.js';
-export type { Decision, Migration } from './migrate.js';
+export type { Decision } from './decision.js';
+export type { Migration } from './migrate.js';
 export type { ResolutionKind, MigrationStep, Resolution } from './plan.js';
 export type { MigrationRuntime } from './recordMigrator.js';

@@ -1,14 +1,8 @@
+import type { Decision } from './decision.js';
 import { withDefaults, type Counters, type ProblemDetail } from '../engine/index.js';
 import { bareObject, sameJson, type Json, type Model, type Row } from '../model/index.js';
 import { openSteps, describeStep, type MigrationStep, type OpenStep } from './plan.js';
 import { RecordMigrator, type MigrationRuntime } from './recordMigrator.js';
-
-/** What is to be done about a step. */
-export type Decision =
-  | { readonly do: 'fill'; readonly value: Json }
-  /** `otherwise`: what is done about those that cannot be converted. */
-  | { readonly do: 'convert'; readonly otherwise?: Exclude<Decision, { do: 'convert' }> }
-  | { readonly do: 'drop' };
 
 export interface Migration {
   /** The records as they are then; with open steps they are not ready to be served. */

@@ -19,7 +19,7 @@ import {
 } from '../model/index.js';
 import { toStored, pathAttributes, keyPathOf, readAttributes } from '../transfer/index.js';
 import { converted } from './convert.js';
-import type { Decision } from './migrate.js';
+import type { Decision } from './decision.js';
 import type { OpenStep } from './plan.js';
 
 /** The clock and the dice, handed in. */

@@ -1,6 +1,6 @@
 import { plainAttribute } from './attribute.js';
 import { camelCase, singular } from './names.js';
-import type { EntityStorage } from './constraints.js';
+import type { EntityStorage } from './entityStorage.js';
 import { onRemoveOf, roleOf, type ModelIndex } from './lookup.js';
 import type { Attribute, Entity, PairsWith, RefersTo } from './types.js';
 

@@ -1,7 +1,7 @@
 import { checkScalar, listed, replaceItems, type Attribute, type AttributeType } from '../model/index.js';
 import { checkLifeCycle } from './checkLifeCycle.js';
 import type { Block } from './block.js';
-import type { ModelCheck } from './resolve.js';
+import type { ModelCheck } from './modelCheck.js';
 import { TYPE_NAMES } from './readType.js';
 
 /** Checks the attributes of one block against each other, the values of the text and the to-one roles. */

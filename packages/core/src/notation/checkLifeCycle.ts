@@ -8,7 +8,7 @@ import {
   type Transition,
 } from '../model/index.js';
 import type { Block } from './block.js';
-import type { ModelCheck } from './resolve.js';
+import type { ModelCheck } from './modelCheck.js';
 
 type Choice = Extract<Attribute['type'], { kind: 'choice' }>;
 

@@ -1,7 +1,7 @@
 import type { Block } from './block.js';
 import { innermost } from './checkAttributes.js';
-import { MODEL_LIMITS } from './limits.js';
-import type { ModelCheck } from './resolve.js';
+import { MODEL_LIMITS } from './modelLimits.js';
+import type { ModelCheck } from './modelCheck.js';
 
 /** A value on the way down to what it contains. */
 interface Visit {

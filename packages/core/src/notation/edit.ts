@@ -1,4 +1,4 @@
-import type { StatementPlace } from './parse.js';
+import type { StatementPlace } from './statementPlace.js';
 import { tokenize } from './tokens.js';
 
 /**

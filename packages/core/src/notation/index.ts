@@ -1,5 +1,6 @@
 export { parse, MAX_TEXT_BYTES } from './parse.js';
-export type { ParseResult, StatementPlace } from './parse.js';
+export type { StatementPlace } from './statementPlace.js';
+export type { ParseResult } from './parse.js';
 export {
   print,
   printAttribute,

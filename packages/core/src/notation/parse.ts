@@ -1,3 +1,4 @@
+import type { StatementPlace } from './statementPlace.js';
 import {
   attributeAddress,
   declarationAddress,
@@ -8,7 +9,7 @@ import {
   type Model,
 } from '../model/index.js';
 import { emptyBlock, reportBlockCase, type Block } from './block.js';
-import { DIAGNOSTIC_CODES, type Diagnostic, type DiagnosticCode, type TextRange } from './diagnostics.js';
+import { DIAGNOSTIC_CODES, type Diagnostic, type DiagnosticCode } from './diagnostics.js';
 import { attributeProblem, ModelSize, transitionProblem, uniqueRuleProblem } from './limits.js';
 import { LineReader } from './lineReader.js';
 import { readAttribute } from './readAttribute.js';
@@ -19,11 +20,6 @@ import { tokenize } from './tokens.js';
 
 /** The largest text that is read, in bytes of UTF-8: 1 MiB. */
 export const MAX_TEXT_BYTES = 1_048_576;
-
-/** Where a statement stands: its own line, and the last line of the block it opens. */
-export interface StatementPlace extends TextRange {
-  readonly endLine: number;
-}
 
 export interface ParseResult {
   /** What could be read. Statements with an error are left out; their neighbours are not. */

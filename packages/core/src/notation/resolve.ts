@@ -1,3 +1,4 @@
+import type { ModelCheck } from './modelCheck.js';
 import {
   nearest,
   ownerRoleOf,
@@ -9,21 +10,12 @@ import {
 } from '../model/index.js';
 import { checkAttributes } from './checkAttributes.js';
 import { checkValues } from './checkValues.js';
-import type { Diagnostic, DiagnosticCode, TextRange } from './diagnostics.js';
+import type { Diagnostic, TextRange } from './diagnostics.js';
 import type { Block } from './block.js';
-import type { StatementPlace } from './parse.js';
+import type { StatementPlace } from './statementPlace.js';
 
 /** Guessing compares a name with all that are there; behind so many mistakes none is guessed at. */
 const MOST_GUESSED = 200;
-
-/** What the checks over a whole text share. */
-export interface ModelCheck {
-  readonly entities: ReadonlyMap<string, Block>;
-  readonly values: ReadonlyMap<string, Block>;
-  report(id: string, code: DiagnosticCode, message: string, word?: string, replacement?: string): void;
-  /** What a name that is not there may have meant, while few things are wrong. */
-  nearest(name: string, candidates: Iterable<string>): string | null;
-}
 
 /**
  * Checks what can only be known once all lines are read: names that stand elsewhere, owners, cycles.

@@ -1,6 +1,6 @@
 import { quotedEnd } from '../model/index.js';
 import type { TextRange } from './diagnostics.js';
-import { MODEL_LIMITS } from './limits.js';
+import { MODEL_LIMITS } from './modelLimits.js';
 
 export type Token = { readonly place: TextRange; readonly text: string } & (
   | { readonly kind: 'word' }

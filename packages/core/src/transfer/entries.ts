@@ -14,7 +14,7 @@ import {
 import { pointerTo, type Draft } from '../engine/index.js';
 import type { SourceRecords, SourceRecord } from './sourceRecords.js';
 import { pathAttributes, keyPathOf, pointersOf, scopeOf, type Pointer } from './recordTypes.js';
-import type { ImportOptions } from './importRecords.js';
+import type { ImportOptions } from './importOptions.js';
 import { toStored, unknownMember, withHiddenParts, type ProblemReporter } from './values.js';
 
 /** One record of a source: found among those that are there, or new. */

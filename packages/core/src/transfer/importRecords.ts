@@ -1,3 +1,4 @@
+import type { ImportMode, ImportOptions } from './importOptions.js';
 import {
   eachInSteps,
   sameJson,
@@ -12,18 +13,6 @@ import { Entries, type Entry } from './entries.js';
 import type { SourceRecords } from './sourceRecords.js';
 import { keyPathOf } from './recordTypes.js';
 import type { ProblemReporter } from './values.js';
-
-/** `merge`: records with a known key change, others are added. `replace`: whatever is not given goes, too. */
-export type ImportMode = 'merge' | 'replace';
-
-export interface ImportOptions {
-  readonly mode: ImportMode;
-  /** Milliseconds since 1970. */
-  readonly now: number;
-  readonly uuid: () => string;
-  /** More records than this there may not be afterwards. */
-  readonly most: number;
-}
 
 /** What became of the records of one kind. */
 export interface ImportedRecords {

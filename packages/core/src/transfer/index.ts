@@ -3,8 +3,9 @@ export { recordsInDocument, recordsInArray, recordTypeNamed } from './sourceReco
 export type { SourceRecords, SourceRecord } from './sourceRecords.js';
 export { recordTypesOf, pathAttributes, keyPathOf } from './recordTypes.js';
 export { importRecords } from './importRecords.js';
-export type { ImportedRecords, ImportOutcome, ImportOptions, ImportMode } from './importRecords.js';
+export type { ImportOptions, ImportMode } from './importOptions.js';
+export type { ImportedRecords, ImportOutcome } from './importRecords.js';
 export { toStored, readAttributes } from './values.js';
 export type { ProblemReporter } from './values.js';
-export { recordsByKind, writeRecord } from './write.js';
+export { recordsByType, writeRecord } from './write.js';
 export type { WritingOptions } from './write.js';

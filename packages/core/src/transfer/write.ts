@@ -46,7 +46,7 @@ export function writeRecord(
 }
 
 /** Each kind of record with its records, in the order they were made. */
-export function recordsByKind(model: Model, rows: Iterable<Row>): ReadonlyMap<EntityStorage, readonly Row[]> {
+export function recordsByType(model: Model, rows: Iterable<Row>): ReadonlyMap<EntityStorage, readonly Row[]> {
   const kinds = [...storageOf(model).byId.values()];
   const byKind = new Map(kinds.map((storage) => [storage.entity.id, { storage, rows: [] as Row[] }]));
   for (const row of rows) byKind.get(row.entity)?.rows.push(row);

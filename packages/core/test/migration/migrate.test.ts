@@ -4,7 +4,7 @@ import { migrate, type Decision, type Migration } from '@isomeros/core/migration
 import { reconcile, type Json, type Model, type Row } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import { seed } from '@isomeros/core/seeding';
-import { recordsByKind, writeRecord } from '@isomeros/core/transfer';
+import { recordsByType, writeRecord } from '@isomeros/core/transfer';
 import fc from 'fast-check';
 import { NOW } from '../support/mock.js';
 import { anyModel, modelOf } from '../support/models.js';
@@ -63,7 +63,7 @@ function moved(after: Model, decisions: Readonly<Record<string, Decision>>): Mig
 const outcome = (after: Model, { rows }: Migration): Record<string, Json[]> => {
   const dataset = new Dataset(after, rows, { rid: 0, attributes: {} });
   return Object.fromEntries(
-    [...recordsByKind(after, rows)].map(([storage, own]) => [
+    [...recordsByType(after, rows)].map(([storage, own]) => [
       storage.entity.name,
       own.map((row) => writeRecord(after, dataset, storage, row, { secrets: true })),
     ]),

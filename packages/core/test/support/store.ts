@@ -7,7 +7,7 @@ import {
   recordsInDocument,
   recordTypeNamed,
   readCsv,
-  recordsByKind,
+  recordsByType,
   importRecords,
   writeRecord,
   type SourceRecords,
@@ -38,7 +38,7 @@ export class Store {
 
   json(secrets = true): Record<string, Json[]> {
     return Object.fromEntries(
-      [...recordsByKind(this.model, this.dataset.everything())].map(([storage, rows]) => [
+      [...recordsByType(this.model, this.dataset.everything())].map(([storage, rows]) => [
         storage.entity.name,
         rows.map((row) => writeRecord(this.model, this.dataset, storage, row, { secrets })),
       ]),

@@ -39,7 +39,7 @@ export class ApiError extends Error {
 }
 
 /** Why the server refused, to be shown; anything else that went wrong goes on. */
-export function refusal(error: unknown): string {
+export function refusalText(error: unknown): string {
   if (!(error instanceof ApiError)) throw error;
   return error.problem.detail;
 }

@@ -10,7 +10,7 @@ import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
 import { arrangementChosen, choicesMade, designChanged, isSaved } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
-import { api, refusal } from '../api/client.js';
+import { api, refusalText } from '../api/client.js';
 import type { Design } from '@isomeros/api';
 import { NameField } from '../parts/NameField.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
@@ -52,7 +52,7 @@ function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.El
       setProblem(null);
       return true;
     } catch (error) {
-      setProblem(refusal(error));
+      setProblem(refusalText(error));
       return false;
     }
   };

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { mineKept } from '../../design/designSlice.js';
-import { api, refusal } from '../api/client.js';
+import { api, refusalText } from '../api/client.js';
 import type { Design } from '@isomeros/api';
 import { useAppDispatch } from '../store.js';
 
@@ -21,7 +21,7 @@ export function ConflictNotice({ id, text, onTheirs }: Props): React.JSX.Element
       dispatch(mineKept(design));
       if (theirs) onTheirs(design);
     } catch (error) {
-      setFailed(refusal(error));
+      setFailed(refusalText(error));
     }
   };
   return (

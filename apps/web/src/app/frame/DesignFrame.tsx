@@ -11,7 +11,8 @@ import { TopBar } from './TopBar.js';
 import { ConflictNotice } from './ConflictNotice.js';
 import { designCommands } from './designCommands.js';
 import { SaveStatus } from './SaveStatus.js';
-import { StageNav, type Stage } from './StageNav.js';
+import { stageAddress, STAGES } from '../../stages/index.js';
+import { StageNav, type StageLink } from './StageNav.js';
 import './frame.css';
 
 /** The frame around the stages of one design; it keeps the design, its contract and its mock current. */
@@ -80,40 +81,19 @@ function useLeaveWarning(unkept: boolean): void {
   }, [unkept]);
 }
 
-const plural = (count: number, one: string, many = `${one}s`): string =>
-  `${count} ${count === 1 ? one : many}`;
-
-let lastStages: { readonly key: string; readonly stages: readonly Stage[] } | null = null;
+let lastStages: { readonly key: string; readonly stages: readonly StageLink[] } | null = null;
 
 /** The live figures of the stages; the same array while none of them changed. */
-function stagesOf({ design, mocks }: RootState, id: string): readonly Stage[] {
-  const { figures } = design;
-  const mock = Object.values(mocks.byId).find((candidate) => candidate.design === id);
-  const findings = figures === null ? 0 : figures.findings.error + figures.findings.doubtful;
-  const breaking = design.reviewed?.breaking ?? 0;
-  const texts = [
-    figures === null
-      ? 'reading'
-      : `${plural(figures.entities, 'entity', 'entities')} · ${plural(figures.relationships, 'relationship')}`,
-    figures === null
-      ? 'deriving'
-      : `${plural(design.choices.arrangements.length, 'arrangement')} · ${plural(figures.assumptions, 'assumption')}`,
-    figures === null
-      ? 'deriving'
-      : `${plural(figures.operations, 'operation')} · ${breaking > 0 ? `${breaking} breaking` : plural(findings, 'finding')}`,
-    mock === undefined
-      ? 'not started'
-      : `${mock.running ? `:${mock.port}` : 'stopped'} · ${plural(mock.exchanges, 'exchange')}`,
-  ];
-  const key = [id, ...texts].join('\n');
+function stagesOf(state: RootState, id: string): readonly StageLink[] {
+  const figures = STAGES.map(({ figure }) => figure(state, id));
+  const key = [id, ...figures].join('\n');
   if (lastStages?.key !== key) {
-    const [model = '', arranged = '', contract = '', served = ''] = texts;
-    const stages = [
-      { number: 1, name: 'Model', figure: model, to: `/designs/${id}/model` },
-      { number: 2, name: 'Arrange', figure: arranged, to: `/designs/${id}/arrange` },
-      { number: 3, name: 'Contract', figure: contract, to: `/designs/${id}/contract` },
-      { number: 4, name: 'Mock', figure: served, to: `/designs/${id}/mock` },
-    ];
+    const stages = STAGES.map((stage, index) => ({
+      number: index + 1,
+      name: stage.name,
+      figure: figures[index] ?? '',
+      to: stageAddress(stage, id),
+    }));
     lastStages = { key, stages };
   }
   return lastStages.stages;

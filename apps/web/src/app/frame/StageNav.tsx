@@ -1,6 +1,7 @@
 import { NavLink } from 'react-router';
 
-export interface Stage {
+/** A stage as the line of stages shows it. */
+export interface StageLink {
   readonly number: number;
   readonly name: string;
   readonly figure: string;
@@ -11,7 +12,7 @@ export interface Stage {
 const PLACES = 6;
 
 /** The stages in order, each with its live figure. Stages that are not there yet leave their place free. */
-export function StageNav({ stages }: { readonly stages: readonly Stage[] }): React.JSX.Element {
+export function StageNav({ stages }: { readonly stages: readonly StageLink[] }): React.JSX.Element {
   const places = Array.from({ length: PLACES }, (_, index) =>
     stages.find(({ number }) => number === index + 1),
   );
@@ -24,7 +25,11 @@ export function StageNav({ stages }: { readonly stages: readonly Stage[] }): Rea
   );
 }
 
-function StageCell({ stage: { number, name, figure, to } }: { readonly stage: Stage }): React.JSX.Element {
+function StageCell({
+  stage: { number, name, figure, to },
+}: {
+  readonly stage: StageLink;
+}): React.JSX.Element {
   const content = (
     <>
       <span>

@@ -1,6 +1,7 @@
 import { pathOf } from '@isomeros/api';
 import { grouped } from '../parts/grouped.js';
 import type { DesignState } from '../../design/designSlice.js';
+import { stageAddress, STAGES } from '../../stages/index.js';
 import type { Command } from './commands.js';
 
 /** Everything the command line reaches while a design is open. */
@@ -25,10 +26,7 @@ export function designCommands(
     },
   });
   const views: Command[] = [
-    view('Model', `${base}/model`),
-    view('Arrange', `${base}/arrange`),
-    view('Contract', `${base}/contract`),
-    view('Mock', `${base}/mock`),
+    ...STAGES.map((stage) => view(stage.name, stageAddress(stage, id))),
     view('Revisions', `${base}/revisions`),
     view('Designs', '/'),
     download('Download the design as one file', pathOf('GET /api/designs/{id}/file', { id })),

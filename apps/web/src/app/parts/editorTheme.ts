@@ -1,7 +1,7 @@
 import type { Extension } from '@codemirror/state';
 import { EditorView } from '@codemirror/view';
 
-/** The look of every editor: our ground, ink and mono endpoint. */
+/** The look of every editor: our ground, ink and mono face. */
 export const editorTheme = (): Extension =>
   EditorView.theme({
     '&': { height: '100%', backgroundColor: 'var(--sheet)', color: 'var(--ink)', fontSize: '12px' },

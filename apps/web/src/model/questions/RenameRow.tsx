@@ -1,7 +1,7 @@
 import type { PossibleRename } from '@isomeros/core/model';
 import { Button, Space } from 'antd';
 import { useState } from 'react';
-import { api, refusal } from '../../app/api/client.js';
+import { api, refusalText } from '../../app/api/client.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { designChanged } from '../../design/designSlice.js';
 
@@ -17,7 +17,7 @@ export function RenameRow({ rename }: { readonly rename: PossibleRename }): Reac
     try {
       dispatch(designChanged(await api.answerRename(design.id, { from, to, renamed }, design.revision)));
     } catch (error) {
-      setFailed(refusal(error));
+      setFailed(refusalText(error));
     }
   };
   return (

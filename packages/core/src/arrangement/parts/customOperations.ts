@@ -1,10 +1,10 @@
 import type { CustomOperation } from '../customOperations.js';
 import { customOperationsSchema } from '../customOperationsSchema.js';
 import { readCustomOperations } from '../readCustomOperations.js';
-import { said, type Part } from './part.js';
+import { said, type ArrangementPart } from './part.js';
 
 /** Operations that no rule derives. */
-export const CUSTOM_OPERATIONS_PART: Part<readonly CustomOperation[]> = {
+export const CUSTOM_OPERATIONS_PART: ArrangementPart<readonly CustomOperation[]> = {
   empty: [],
   read: readCustomOperations,
   schema: customOperationsSchema,

@@ -6,11 +6,11 @@ import {
   type ExposureChoice,
   type Exposures,
 } from '../exposure.js';
-import { escapePointer, problem, type ReadResult } from '../reading.js';
-import { readEach, said, type Part } from './part.js';
+import { escapePointer, choiceProblem, type ReadResult } from '../reading.js';
+import { readEach, said, type ArrangementPart } from './part.js';
 
 /** What goes in and out of members. */
-export const EXPOSURES_PART: Part<Exposures> = {
+export const EXPOSURES_PART: ArrangementPart<Exposures> = {
   empty: {},
   read: (given, pointer) =>
     readEach(given, pointer, 'Expected an object from ids of entities to their members.', (members, at) =>
@@ -46,7 +46,9 @@ function readExposure(given: Json, pointer: string): ReadResult<ExposureChoice> 
   }));
   const problems = Object.entries(read.value).flatMap(([aspect, value]) => {
     const expected = expectedOf(aspect, value);
-    return expected === null ? [] : [problem(`${pointer}/${escapePointer(aspect)}`, 'options', expected)];
+    return expected === null
+      ? []
+      : [choiceProblem(`${pointer}/${escapePointer(aspect)}`, 'options', expected)];
   });
   return { value: read.value, problems: [...read.problems, ...problems] };
 }

@@ -1,6 +1,6 @@
 import { CUSTOM_OPERATIONS_PART } from './customOperations.js';
 import { EXPOSURES_PART } from './exposures.js';
-import type { Part } from './part.js';
+import type { ArrangementPart } from './part.js';
 import { PLACEMENTS_PART } from './placements.js';
 import { OPERATIONS_PART, RESOURCES_PART, SETTINGS_PART } from './settings.js';
 import { WORDS_PART } from './words.js';
@@ -29,4 +29,5 @@ export type ArrangementChoices = { readonly name: string } & {
 export const PART_NAMES = Object.keys(PARTS) as readonly PartName[];
 
 /** The same registry where only one part is looked at, whichever. */
-export const partNamed = (name: PartName): Part<unknown> => PARTS[name] as Part<unknown>;
+export const partNamed = (name: PartName): ArrangementPart<unknown> =>
+  PARTS[name] as ArrangementPart<unknown>;

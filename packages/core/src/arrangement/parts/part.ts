@@ -1,8 +1,8 @@
 import { isJsonObject, type Json } from '../../model/index.js';
-import { escapePointer, problem, type ReadResult } from '../reading.js';
+import { escapePointer, choiceProblem, type ReadResult } from '../reading.js';
 
 /** One kind of thing that is decided about an arrangement. */
-export interface Part<Value> {
+export interface ArrangementPart<Value> {
   /** Nothing was decided. */
   readonly empty: Value;
   /** Reads what a client or a file gives; everything wrong with it is reported at once. */
@@ -20,7 +20,7 @@ export const said = (value: unknown): string => (typeof value === 'string' ? val
 
 export const wrong = <T>(value: T, pointer: string, message: string): ReadResult<T> => ({
   value,
-  problems: [problem(pointer, 'type', message)],
+  problems: [choiceProblem(pointer, 'type', message)],
 });
 
 const MOST_ENTRIES = 10_000;

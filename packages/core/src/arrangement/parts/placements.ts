@@ -1,11 +1,11 @@
 import { isPlacement, PLACEMENTS, type Placement, type Placements } from '../placements.js';
-import { problem } from '../reading.js';
-import { readEach, type Part } from './part.js';
+import { choiceProblem } from '../reading.js';
+import { readEach, type ArrangementPart } from './part.js';
 
 const ALL = [...new Set(Object.values(PLACEMENTS).flat())];
 
 /** Where statements stand. */
-export const PLACEMENTS_PART: Part<Placements> = {
+export const PLACEMENTS_PART: ArrangementPart<Placements> = {
   empty: {},
   read: (given, pointer) =>
     readEach<Placement>(
@@ -15,7 +15,10 @@ export const PLACEMENTS_PART: Part<Placements> = {
       (value, at) =>
         isPlacement(value)
           ? { value, problems: [] }
-          : { value: 'nested', problems: [problem(at, 'options', `Expected one of ${ALL.join(', ')}.`)] },
+          : {
+              value: 'nested',
+              problems: [choiceProblem(at, 'options', `Expected one of ${ALL.join(', ')}.`)],
+            },
     ),
   schema: {
     type: 'object',

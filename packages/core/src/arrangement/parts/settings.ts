@@ -1,10 +1,10 @@
 import { isJsonObject, type Json } from '../../model/index.js';
-import { escapePointer, problem, type ReadResult } from '../reading.js';
+import { escapePointer, choiceProblem, type ReadResult } from '../reading.js';
 import { readSettings } from '../readSettings.js';
 import type { ChoiceLevel, ChoosableRow, SettingValue } from '../settings/row.js';
 import { CHOOSABLE_NAMES, hasLevel, rowOf, SETTINGS, type SettingName } from '../settings/table.js';
 import type { SettingsById, SettingValues } from '../settings/values.js';
-import { readEach, wrong, type Decided, type Part } from './part.js';
+import { readEach, wrong, type Decided, type ArrangementPart } from './part.js';
 
 /** Reads settings as they can be chosen at a level. */
 export function readLevel(given: Json, pointer: string, level: ChoiceLevel): ReadResult<SettingValues> {
@@ -15,7 +15,7 @@ export function readLevel(given: Json, pointer: string, level: ChoiceLevel): Rea
   return {
     value: {},
     problems: read.problems.map(({ name, code, message }) =>
-      problem(`${pointer}/${escapePointer(name)}`, code, message),
+      choiceProblem(`${pointer}/${escapePointer(name)}`, code, message),
     ),
   };
 }
@@ -57,14 +57,14 @@ export const decidedSettings = (values: SettingValues, where = ''): readonly Dec
   Object.entries(values).map(([name, value]) => [titleOf(name) + where, settingText(value)]);
 
 /** What was chosen for the whole arrangement. */
-export const SETTINGS_PART: Part<SettingValues> = {
+export const SETTINGS_PART: ArrangementPart<SettingValues> = {
   empty: {},
   read: (given, pointer) => readLevel(given, pointer, 'arrangement'),
   schema: settingsSchema('arrangement'),
   decided: (values) => decidedSettings(values),
 };
 
-const near = (level: 'resource' | 'operation', description: string): Part<SettingsById> => ({
+const near = (level: 'resource' | 'operation', description: string): ArrangementPart<SettingsById> => ({
   empty: {},
   read: (given, pointer) =>
     readEach(given, pointer, `Expected an object from ids of ${level}s to their settings.`, (value, at) =>

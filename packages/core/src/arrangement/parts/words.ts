@@ -1,5 +1,5 @@
-import { problem } from '../reading.js';
-import { readEach, type Part } from './part.js';
+import { choiceProblem } from '../reading.js';
+import { readEach, type ArrangementPart } from './part.js';
 
 /** A path word: unreserved characters (RFC 3986 §2.3), which never need encoding. */
 export const PATH_WORD = /^(?!\.{1,2}$)[A-Za-z0-9._~-]{1,60}$/;
@@ -7,7 +7,7 @@ export const PATH_WORD = /^(?!\.{1,2}$)[A-Za-z0-9._~-]{1,60}$/;
 const EXPECTED = 'Expected 1 to 60 letters, digits, dots, hyphens, underscores or tildes.';
 
 /** Path words in the place of derived ones. */
-export const WORDS_PART: Part<{ readonly [name: string]: string }> = {
+export const WORDS_PART: ArrangementPart<{ readonly [name: string]: string }> = {
   empty: {},
   read: (given, pointer) =>
     readEach<string>(
@@ -17,7 +17,7 @@ export const WORDS_PART: Part<{ readonly [name: string]: string }> = {
       (value, at) =>
         typeof value === 'string' && PATH_WORD.test(value)
           ? { value, problems: [] }
-          : { value: '', problems: [problem(at, 'pattern', EXPECTED)] },
+          : { value: '', problems: [choiceProblem(at, 'pattern', EXPECTED)] },
     ),
   schema: {
     type: 'object',

@@ -19,7 +19,7 @@ export const NAMES = {
   implicitId: options({
     default: 'integer',
     options: ['integer', 'uuid'],
-    title: 'Ids without a key',
+    title: 'Implicit id',
     help: 'The id of an entity that declares no key: a counted integer, or a random uuid (RFC 9562).',
     levels: FOR_DESIGN,
   }),

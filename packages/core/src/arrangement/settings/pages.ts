@@ -32,7 +32,7 @@ export const PAGES = {
   oversize: options({
     default: 'refused',
     options: ['refused', 'clamped'],
-    title: 'Too large a page',
+    title: 'Page above the largest',
     help: 'A page larger than the largest is refused (400), or answered as large as that.',
     levels: FOR_ARRANGEMENT,
     when: PAGED,

@@ -51,7 +51,7 @@ export const PATHS = {
     default: 2,
     min: 1,
     max: 6,
-    title: 'Ids in a path',
+    title: 'Ids in a path, at most',
     help: 'At most so many ids stand in the path of an item; what would have more stands at the root.',
     levels: FOR_ARRANGEMENT,
   }),

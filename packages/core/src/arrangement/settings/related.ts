@@ -6,14 +6,14 @@ export const RELATED = {
   fields: options({
     default: 'off',
     options: ['off', 'on'],
-    title: 'Chosen members',
+    title: 'Sparse fields',
     help: 'Whether a request can say which members it wants: ?fields=name,berth.',
     levels: FOR_ARRANGEMENT,
   }),
   expand: options({
     default: 'off',
     options: ['off', 'on'],
-    title: 'Related records inside',
+    title: 'Expansion',
     help: 'Whether a request can ask for related records inside the answer: ?expand=vessel.',
     levels: FOR_ARRANGEMENT,
   }),

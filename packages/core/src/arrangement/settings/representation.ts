@@ -67,7 +67,7 @@ export const REPRESENTATION = {
   unset: options({
     default: 'null',
     options: ['null', 'left out'],
-    title: 'Without a value',
+    title: 'Unset members',
     help: 'What has no value is answered as null, or left out.',
     levels: FOR_ARRANGEMENT,
   }),

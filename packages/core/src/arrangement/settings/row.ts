@@ -37,6 +37,8 @@ export interface OptionRow<Value extends string | number> extends Described {
   readonly kind: 'options';
   readonly default: Value;
   readonly options: readonly Value[];
+  /** What options are called where their value says too little. */
+  readonly labels?: Readonly<Record<Value, string>>;
 }
 
 export interface IntegerRow extends Described {

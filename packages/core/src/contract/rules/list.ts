@@ -2,7 +2,7 @@ import type { Rule } from './rule.js';
 
 export const LIST_RULES = {
   'list.query': {
-    title: 'Of your own',
+    title: 'Custom query',
     sentence:
       'A query of your own always looks for the same, in the same order, and answers so many at most.',
   },
@@ -40,7 +40,7 @@ export const LIST_RULES = {
     sentence: 'A search keeps records that hold a text in one of the members it looks at.',
   },
   'list.fields': {
-    title: 'Chosen members',
+    title: 'Sparse fields',
     sentence: 'A request can name the members it wants; the others are left out.',
   },
   'list.unknown': {

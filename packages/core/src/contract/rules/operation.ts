@@ -2,7 +2,7 @@ import type { Rule } from './rule.js';
 
 export const OPERATION_RULES = {
   'operation.custom': {
-    title: 'Of your own',
+    title: 'Custom operation',
     sentence: 'An operation of your own does what it was told: it assigns values, or makes a related record.',
   },
   'operation.attach': {

@@ -11,7 +11,7 @@ export const PLACE_RULES = {
     sentence: 'What a reference placed inline points at is shown inside the answer, beside its key.',
   },
   'place.custom': {
-    title: 'Of your own',
+    title: 'Custom operation',
     sentence:
       'An operation of your own has a path below the collection it looks through, or the item it acts on.',
   },

@@ -19,7 +19,7 @@ export const STATUS_RULES = {
     sentence: 'A body that is not JSON, or names a member twice, answers 400.',
   },
   'status.invalid': {
-    title: 'Does not fit',
+    title: 'Invalid body',
     sentence: 'A body that does not fit its shape answers with all errors at once.',
   },
   'status.parameter': {

@@ -26,7 +26,7 @@ import {
 import { accessOf } from './access.js';
 import { OperationNames } from './names.js';
 import { protocolOf } from './protocol.js';
-import { apart, listPolicy, recordParameters, type ListPolicy } from './query.js';
+import { withoutCollisions, listPolicy, recordParameters, type ListPolicy } from './query.js';
 import { summaryOf } from './summary.js';
 import { deriveResponses } from './responses.js';
 import { creatingAmong, putCreates, type Creating } from './putCreates.js';
@@ -227,12 +227,12 @@ function askedFor(
   if (own !== null) {
     const isQuery = own.custom.kind === 'query';
     const query = isQuery ? recordParameters(traits.get(entity.name) ?? [], context, entity) : [];
-    return { query: apart(context, resource, query), order: own.order };
+    return { query: withoutCollisions(context, resource, query), order: own.order };
   }
   if (verb === 'list') return listPolicy(context, resource, entity, traits);
   if (verb !== 'read') return NOTHING_ASKED;
   const query = recordParameters(traits.get(entity.name) ?? [], context, entity);
-  return { query: apart(context, resource, query), order: [] };
+  return { query: withoutCollisions(context, resource, query), order: [] };
 }
 
 /** The pairing whose pairs carry a value, where the resource is about those. */

@@ -2,7 +2,7 @@ import type { ResponseCode, RuleId } from '../../contract/index.js';
 import type { SettingName } from '../../arrangement/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
 import type { PlacedResource } from '../place/index.js';
-import type { Situation } from './responses.js';
+import type { Situation } from './situation.js';
 
 /** Adds an answer to those of an operation. */
 export type Add = (

@@ -42,7 +42,7 @@ function listQuery(
   const traits = all.get(entity.name) ?? [];
   const { sort, filters, search } = offeredBy(paging, traits);
   const findings = context.findings.length;
-  const own = apart(context, resource, [
+  const own = withoutCollisions(context, resource, [
     ...paging.pages,
     ...(sort === null ? [] : [sort]),
     ...(search === null ? [] : [search]),
@@ -70,7 +70,7 @@ const relationshipsOf = (filters: readonly FilterParameter[]): ReadonlySet<strin
   new Set(filters.flatMap(({ field }) => (field.kind === 'attribute' ? [] : [field.relationship])));
 
 /** Of two parameters that were given one name the second is left out, and reported. */
-export function apart(
+export function withoutCollisions(
   context: DerivationContext,
   resource: Pick<PlacedResource, 'id' | 'path'>,
   parameters: readonly QueryParameter[],

@@ -3,7 +3,7 @@ import type { QuickFix } from '../../contract/index.js';
 import { memoize, recordAttributes, type Entity } from '../../model/index.js';
 import { because, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { memberName, structureNames } from '../names/members.js';
-import { reachabilityOf } from '../place/index.js';
+import { reachabilityOf } from '../place/reachability.js';
 
 const known = memoize<DerivationContext, Map<string, boolean>>(() => new Map());
 

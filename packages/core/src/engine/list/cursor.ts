@@ -1,15 +1,9 @@
+import type { Cursor } from './listQuery.js';
 import { base64urlnopad, utf8 } from '@scure/base';
 import { bareObject, isJsonObject, readJson, type Json } from '../../model/index.js';
 import { contractDigest, signatureOf } from '../digest.js';
 import type { RequestContext } from '../service.js';
-import type { ListQuery } from './query.js';
-import type { Position } from './sort.js';
-
-/** Where a page begins or ends: beside a record that need not be there any more. */
-export interface Cursor {
-  readonly direction: 'after' | 'before';
-  readonly position: Position;
-}
+import type { ListQuery } from './listQuery.js';
 
 /** What a cursor holds for and nothing else: the list, its order, and what narrows it. */
 export function cursorScope(

@@ -3,7 +3,7 @@ import type { Dataset, RecordIndex } from '../dataset.js';
 import type { RequestContext } from '../service.js';
 import { fieldValue } from './field.js';
 import type { Filter } from './filter.js';
-import type { ListQuery } from './query.js';
+import type { ListQuery } from './listQuery.js';
 import { comparePositions, type Ranked, type SortBy } from './sort.js';
 import { Sorted } from './sorted.js';
 import { IndexRange } from './indexRange.js';

@@ -1,16 +1,9 @@
+import type { PageRequest } from './listQuery.js';
 import type { Row } from '../../model/index.js';
-import type { Cursor } from './cursor.js';
+import type { Cursor } from './listQuery.js';
 import type { IndexRange } from './indexRange.js';
 import { comparePositions, type Position, type SortBy } from './sort.js';
 import { firstWhere } from './sorted.js';
-
-/** Which records of an ordered list are asked for. */
-export type PageRequest =
-  | { readonly kind: 'all' }
-  /** So many from the beginning, and no other page. */
-  | { readonly kind: 'first'; readonly size: number }
-  | { readonly kind: 'offset'; readonly offset: number; readonly size: number }
-  | { readonly kind: 'cursor'; readonly cursor: Cursor | null; readonly size: number };
 
 /** The records of a page, and where its neighbours begin. */
 export interface PageRange {

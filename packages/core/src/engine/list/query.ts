@@ -1,31 +1,16 @@
+import type { ListQuery } from './listQuery.js';
 import { indexContract, type Operation, type QueryParameter } from '../../contract/index.js';
 import { appendAll, memoize } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
 import type { RequestContext } from '../service.js';
 import { readQuery, type QueryEntry } from '../target.js';
-import { cursorScope, readCursor, type Cursor } from './cursor.js';
+import { type Cursor } from './listQuery.js';
+import { cursorScope, readCursor } from './cursor.js';
 import { NOTHING_EXPANDED, readExpand, type ExpandTree } from './expand.js';
 import { fixedFilter, readFilter, type Filter } from './filter.js';
-import type { PageRequest } from './pagination.js';
+import type { PageRequest } from './listQuery.js';
 import { readSearch, type Search } from './search.js';
 import { readSort, type SortBy } from './sort.js';
-
-/** How much of each record is wanted. */
-export interface Projection {
-  /** Names of members; `null` for all of them. */
-  readonly fields: ReadonlySet<string> | null;
-  readonly expand: ExpandTree;
-  /** Whether the record stands inside another one, which shows it for that alone. */
-  readonly isInside?: boolean;
-}
-
-/** A query, typed and checked. */
-export interface ListQuery extends Projection {
-  readonly page: PageRequest;
-  readonly sort: readonly SortBy[];
-  readonly filters: readonly Filter[];
-  readonly search: Search | null;
-}
 
 type QueryResult =
   | { readonly ok: true; readonly query: ListQuery }

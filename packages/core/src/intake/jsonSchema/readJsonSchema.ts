@@ -1,7 +1,7 @@
 import { isJsonObject, readJson, type Declaration } from '../../model/index.js';
 import { newEntity, Names, newValue } from '../build.js';
 import { Report, type Intake, type IntakeProgress } from '../report.js';
-import { settle } from '../settle.js';
+import { finishIntake } from '../finishIntake.js';
 import { findEntities, findParts, keyProperty } from './classify.js';
 import { Definitions, type Definition } from './definitions.js';
 import { schemaAttribute, type SchemaReading } from './members.js';
@@ -27,11 +27,11 @@ export function readJsonSchema(
   if (!read.ok) {
     const { message, line, column } = read.problem;
     report.problem = `It is no JSON: ${message} Line ${line}, column ${column}.`;
-    return settle(name, [], report);
+    return finishIntake(name, [], report);
   }
   if (!isJsonObject(read.value)) {
     report.problem = 'Expected a schema: a JSON object.';
-    return settle(name, [], report);
+    return finishIntake(name, [], report);
   }
   const document = new SchemaDocument(read.value, source, offsets);
   const definitions = new Definitions(document, name, report);
@@ -39,7 +39,7 @@ export function readJsonSchema(
   if (entities.size === 0) report.problem = 'The schema describes no object with properties.';
   const declarations = declare({ document, definitions, entities, report });
   progress(0.9);
-  return settle(name, declarations, report);
+  return finishIntake(name, declarations, report);
 }
 
 function declare(reading: SchemaReading): readonly Declaration[] {

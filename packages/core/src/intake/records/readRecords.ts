@@ -9,7 +9,7 @@ import {
 } from '../../model/index.js';
 import { newAttribute, newEntity, asMemberName, Names, ownsMany, refersTo, newValue } from '../build.js';
 import { assumed, instead, Report, type Intake, type IntakeProgress, type SourceLines } from '../report.js';
-import { settle } from '../settle.js';
+import { finishIntake } from '../finishIntake.js';
 import { keyOfTable, referenceOf, type TableKey } from './keys.js';
 import { profileOf, type Profile } from './profile.js';
 import { readRecordSets } from './sources.js';
@@ -33,7 +33,7 @@ export function readRecords(
   if (all.length === 0) report.problem ??= 'No record was found: expected JSON objects, or lines of values.';
   const declarations = new RecordModel(all, report).declarations();
   progress(0.9);
-  return settle(name, declarations, report);
+  return finishIntake(name, declarations, report);
 }
 
 class RecordModel {

@@ -1,6 +1,6 @@
 import { readCheck } from './readCheck.js';
 import { type SqlReader, splitAtCommas, textOf } from './reader.js';
-import { readReference } from './readSchema.js';
+import { readReference } from './readReference.js';
 import type { SqlColumn, SqlDefault, SqlTable } from './schema.js';
 import type { SqlToken } from './tokens.js';
 

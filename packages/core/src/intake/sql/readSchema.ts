@@ -1,8 +1,9 @@
+import { readReference } from './readReference.js';
 import type { IntakeProgress, Report } from '../report.js';
 import { readColumn } from './readColumn.js';
 import { readCheck } from './readCheck.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
-import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
+import type { SqlSchema, SqlTable } from './schema.js';
 import { splitStatements, tokenizeSql, type SqlToken } from './tokens.js';
 
 /** Reads what DDL declares. Statements that declare nothing of a model are noted and left out. */
@@ -151,26 +152,6 @@ function readConstraint(table: SqlTable, reader: SqlReader): boolean {
 /** `KEY name (column)` is an index; a column may be called key all the same. */
 const isIndex = (reader: SqlReader): boolean =>
   reader.peek(1)?.text === '(' || reader.peek(2)?.text === '(' || reader.peek()?.word === 'FULLTEXT';
-
-/** `REFERENCES table (columns) ON DELETE …`; `null` where none stands here. */
-export function readReference(reader: SqlReader, columns: readonly string[]): SqlForeignKey | null {
-  const { lines } = reader;
-  if (!reader.take('REFERENCES')) return null;
-  const table = reader.identifier();
-  if (table === null) return null;
-  const references = reader.names();
-  let onDelete: SqlForeignKey['onDelete'] = 'restrict';
-  while (!reader.done) {
-    if (reader.take('ON', 'DELETE', 'CASCADE')) onDelete = 'cascade';
-    else if (reader.take('ON', 'DELETE', 'SET', 'NULL')) onDelete = 'set null';
-    else if (
-      ['NOT', 'NULL', 'UNIQUE', 'PRIMARY', 'DEFAULT', 'CHECK', 'COMMENT'].includes(reader.peek()?.word ?? '')
-    )
-      break;
-    else reader.next();
-  }
-  return { columns, table, references, onDelete, lines };
-}
 
 function readAlter(schema: SqlSchema, reader: SqlReader): boolean {
   reader.take('ONLY');

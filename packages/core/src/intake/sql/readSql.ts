@@ -11,7 +11,7 @@ import {
 } from '../../model/index.js';
 import { counted, newEntity, newValue } from '../build.js';
 import { assumed, instead, Report, type Intake, type IntakeProgress, type SourceLines } from '../report.js';
-import { settle } from '../settle.js';
+import { finishIntake } from '../finishIntake.js';
 import { entityNames, roleFrom } from './names.js';
 import { columnAttribute, same } from './attributes.js';
 import { isJoin, isReferredTo, ownColumns } from './joins.js';
@@ -30,7 +30,7 @@ export function readSql(source: string, name: string, progress: IntakeProgress =
   const builder = new ModelBuilder(schema, entityNames(schema), report);
   const declarations = builder.declarations();
   progress(0.9);
-  return settle(name, declarations, report);
+  return finishIntake(name, declarations, report);
 }
 
 class ModelBuilder {

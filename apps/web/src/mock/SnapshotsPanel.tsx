@@ -1,6 +1,6 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { api, refusal } from '../app/api/client.js';
+import { api, refusalText } from '../app/api/client.js';
 import type { Snapshot } from '@isomeros/api';
 
 interface Props {
@@ -13,7 +13,7 @@ const taken = (at: string): string =>
   new Date(at).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'short' });
 
 /** The snapshots of a mock: taken under a name, put back, or let go. */
-export function Snapshots({ mock, onRestore }: Props): React.JSX.Element {
+export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
   const [isOpen, setOpen] = useState(false);
   const [all, setAll] = useState<readonly Snapshot[]>([]);
   const [name, setName] = useState('');
@@ -26,7 +26,7 @@ export function Snapshots({ mock, onRestore }: Props): React.JSX.Element {
         setProblem(null);
       })
       .catch((error: unknown) => {
-        setProblem(refusal(error));
+        setProblem(refusalText(error));
       });
   };
   const take = (): void => {

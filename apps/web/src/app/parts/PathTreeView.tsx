@@ -12,7 +12,7 @@ interface Props {
 }
 
 /** The paths a model implies, as a tree with the operations of each. */
-export function PathTree({ root, rows, selected, isNew, onSelect, onOpen }: Props): React.JSX.Element {
+export function PathTreeView({ root, rows, selected, isNew, onSelect, onOpen }: Props): React.JSX.Element {
   return (
     <RowList
       label="Path tree"

@@ -9,7 +9,7 @@ const NOWHERE: SourceLines = { line: 1, endLine: 1 };
  * The account of a source that was read as these declarations. What the notation would refuse is left out
  * and accounted for, so that the text never has errors.
  */
-export function settle(name: string, declarations: readonly Declaration[], report: Report): Intake {
+export function finishIntake(name: string, declarations: readonly Declaration[], report: Report): Intake {
   const from = new Map(report.understood.map((item) => [item.statement, item]));
   let model: Model = { name, description: null, comments: [], declarations, trailingComments: [] };
   let text = print(model);

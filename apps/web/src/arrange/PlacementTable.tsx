@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** Where each statement of the model stands, with its other places one click away. */
-export function Placements({ selected, onSelect }: Props): React.JSX.Element {
+export function PlacementTable({ selected, onSelect }: Props): React.JSX.Element {
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const choices = useAppSelector((state) => state.design.choices);
   const arrangement = useAppSelector((state) => state.design.arrangement);

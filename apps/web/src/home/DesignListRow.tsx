@@ -15,7 +15,7 @@ interface RowProps {
 }
 
 /** One design: its name, its drawn path tree, what it amounts to, and what can be done with it. */
-export function DesignRow(props: RowProps): React.JSX.Element {
+export function DesignListRow(props: RowProps): React.JSX.Element {
   const { design, mock, onOpen, onRename } = props;
   const { figures } = design;
   const [renaming, setRenaming] = useState(false);

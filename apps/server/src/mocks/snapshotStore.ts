@@ -16,7 +16,7 @@ export interface SnapshotState {
 }
 
 /** Keeps snapshots of one mock. */
-export class Snapshots {
+export class SnapshotStore {
   constructor(
     private readonly rows: Repository<SnapshotRow>,
     private readonly datasetId: string,

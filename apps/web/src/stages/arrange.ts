@@ -1,0 +1,13 @@
+import { ArrangePage } from '../arrange/ArrangePage.js';
+import { amount, type Stage } from './stage.js';
+
+export const ARRANGE: Stage = {
+  path: 'arrange',
+  name: 'Arrange',
+  means: 'how it is laid out as resources',
+  Page: ArrangePage,
+  figure: ({ design: { figures, choices } }) =>
+    figures === null
+      ? 'deriving'
+      : `${amount(choices.arrangements.length, 'arrangement')} · ${amount(figures.assumptions, 'assumption')}`,
+};

@@ -1,0 +1,15 @@
+import { ContractPage } from '../contract/ContractPage.js';
+import { amount, type Stage } from './stage.js';
+
+export const CONTRACT: Stage = {
+  path: 'contract',
+  name: 'Contract',
+  means: 'what follows, each part with why',
+  Page: ContractPage,
+  figure: ({ design: { figures, reviewed } }) => {
+    if (figures === null) return 'deriving';
+    const breaking = reviewed?.breaking ?? 0;
+    const findings = amount(figures.findings.error + figures.findings.doubtful, 'finding');
+    return `${amount(figures.operations, 'operation')} · ${breaking > 0 ? `${breaking} breaking` : findings}`;
+  },
+};

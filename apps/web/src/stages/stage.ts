@@ -1,0 +1,16 @@
+import type { RootState } from '../app/store.js';
+
+/** A step of the work on a design. */
+export interface Stage {
+  /** The last part of its address. */
+  readonly path: string;
+  readonly name: string;
+  /** What it is for, in a few words. */
+  readonly means: string;
+  readonly Page: React.ComponentType;
+  /** What there is, in numbers: it stands under the name while a design is open. */
+  readonly figure: (state: RootState, design: string) => string;
+}
+
+export const amount = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;
