@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import { createNodeResolver, importX } from 'eslint-plugin-import-x';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -98,6 +99,22 @@ export default tseslint.config(
     },
   },
   {
+    // Modules that import each other cannot be read one after the other, whatever they take from one another.
+    files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.{ts,tsx}'],
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/extensions': ['.ts', '.tsx'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] },
+      'import-x/resolver-next': [
+        createNodeResolver({
+          extensions: ['.ts', '.tsx'],
+          extensionAlias: { '.js': ['.ts', '.tsx', '.js'] },
+        }),
+      ],
+    },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+  },
+  {
     files: ['apps/server/src/**/*.ts'],
     // Nest finds what to hand in by the types that decorated classes name, so these stay imported as values.
     // Rows of tables are plain data in the shape of their class.
@@ -107,6 +124,13 @@ export default tseslint.config(
     },
   },
   ...coreDirections,
+  only(
+    ['packages/api/src/**/*.ts'],
+    [
+      { regex: '^node:', message: 'The page reads it, too.' },
+      { regex: '@isomeros/(?!core/)', message: 'The types of the interface stand on core alone.' },
+    ],
+  ),
   only(
     ['apps/server/src/**/*.ts'],
     [{ regex: '(^|/)apps/web', message: 'The server does not know the web.' }],

@@ -29,7 +29,7 @@ test('assumptions are answered where they are asked, remembered, and asked again
   const row = (text: string): ReturnType<typeof questions.locator> =>
     questions.getByRole('listitem').filter({ hasText: text });
   await expect(row('Can a sailing exist without its route?')).toContainText(
-    'Yes would take 1 path away and bring 2.',
+    'Yes would remove 1 path and add 2.',
   );
 
   await row('What does a sailing call the route').getByRole('button', { name: 'another name' }).click();

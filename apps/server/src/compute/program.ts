@@ -20,6 +20,7 @@ import { importModel, type Intake, type IntakeFormat } from '@isomeros/core/inta
 import type { Identities, Model } from '@isomeros/core/model';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
 import { publish, type PublicationName } from '@isomeros/core/publication';
+import { LRUCache } from 'lru-cache';
 import { packText, unpackText } from '../database/compressedJson.js';
 import { figuresOfDesign } from '../designs/figures.js';
 
@@ -54,16 +55,13 @@ export interface DesignOutcome {
 }
 
 const KEPT = 4;
-const latest = new Map<string, Omit<Derivation, 'description'>>();
+const latest = new LRUCache<string, Omit<Derivation, 'description'>>({ max: KEPT });
 
 /** The latest derivations are kept: most are asked for again with another question. */
 function derived(source: DerivationSource): Omit<Derivation, 'description'> {
   const key = JSON.stringify(source);
   const known = latest.get(key) ?? deriveAnew(source);
-  latest.delete(key);
   latest.set(key, known);
-  const [oldest] = latest.keys();
-  if (latest.size > KEPT && oldest !== undefined) latest.delete(oldest);
   return known;
 }
 

@@ -1,19 +1,18 @@
+import { LRUCache } from 'lru-cache';
+
 /** Keeps the latest answers to questions, each a promise; one that failed is forgotten. */
 export class RecentAnswers<T> {
-  private readonly kept = new Map<string, Promise<T>>();
+  private readonly kept: LRUCache<string, Promise<T>>;
 
-  constructor(private readonly most: number) {}
-
-  get(key: string, ask: () => Promise<T>): Promise<T> {
-    const answer = this.kept.get(key) ?? this.forgetFailed(key, ask());
-    this.kept.delete(key);
-    this.kept.set(key, answer);
-    const [oldest] = this.kept.keys();
-    if (this.kept.size > this.most && oldest !== undefined) this.kept.delete(oldest);
-    return answer;
+  constructor(most: number) {
+    this.kept = new LRUCache({ max: most });
   }
 
-  private forgetFailed(key: string, answer: Promise<T>): Promise<T> {
+  get(key: string, ask: () => Promise<T>): Promise<T> {
+    const known = this.kept.get(key);
+    if (known !== undefined) return known;
+    const answer = ask();
+    this.kept.set(key, answer);
     answer.catch(() => {
       this.kept.delete(key);
     });

@@ -1,16 +1,17 @@
+import { Mutex } from 'async-mutex';
+
 /** Runs work of the same key one after the other, in the order it came. */
 export class KeyedQueue {
-  private readonly last = new Map<string, Promise<unknown>>();
+  private readonly mutexes = new Map<string, Mutex>();
 
   /** Settles as the work does. What comes after runs even when it failed. */
-  run<T>(key: string, work: () => Promise<T>): Promise<T> {
-    const before = this.last.get(key) ?? Promise.resolve();
-    const next = before.then(work, work);
-    const forget = (): void => {
-      if (this.last.get(key) === next) this.last.delete(key);
-    };
-    this.last.set(key, next);
-    next.then(forget, forget);
-    return next;
+  async run<T>(key: string, work: () => Promise<T>): Promise<T> {
+    const mutex = this.mutexes.get(key) ?? new Mutex();
+    this.mutexes.set(key, mutex);
+    try {
+      return await mutex.runExclusive(work);
+    } finally {
+      if (!mutex.isLocked()) this.mutexes.delete(key);
+    }
   }
 }

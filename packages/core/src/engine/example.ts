@@ -3,7 +3,7 @@ import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarTyp
 import { Random, seedScalar } from '../seeding/index.js';
 import { findByKey } from './validateBody.js';
 import { credentialHeader } from './access.js';
-import { pointedAt, type Dataset } from './dataset.js';
+import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { pairAt, trailOf } from './locate.js';
 import type { EngineRequest } from './message.js';
@@ -11,7 +11,8 @@ import { pairedWith, pairingOf } from './pairing.js';
 import { planRemoval } from './removal.js';
 import { isNeverShown } from './update.js';
 import { recordTag, type Rendering } from './validators.js';
-import { WHOLE, memberValue, pathTo } from './represent.js';
+import { pathTo } from './paths.js';
+import { WHOLE, memberValue } from './represent.js';
 import {
   indexOf,
   requestContextAt,
@@ -23,12 +24,13 @@ import {
 } from './service.js';
 
 /**
- * A request that shows an operation at work on the records there are: ids that exist, a body that fits.
+ * A request that shows an operation at work on the records there are, wherever they are kept: ids that exist, a body
+ * that fits.
  * `null` when there is no record to show it on.
  */
 export function exampleRequest(
   given: Service,
-  dataset: Dataset,
+  records: RecordView,
   operation: Operation,
   now: number,
 ): EngineRequest | null {
@@ -36,18 +38,18 @@ export function exampleRequest(
   const service = requestContextAt(given, now, mediaType, null);
   const resource = indexOf(service).resources.get(operation.resource);
   if (resource === undefined) return null;
-  const record = exampleRecord(service, dataset, operation, resource);
+  const record = exampleRecord(service, records, operation, resource);
   if (record === undefined) return null;
   const paired =
     resource.kind === 'pair' && record !== null
-      ? examplePair(service, dataset, operation, resource, record)
+      ? examplePair(service, records, operation, resource, record)
       : null;
   if (resource.kind === 'pair' && paired === null) return null;
-  const target = pathTo(service, dataset, resource, record, paired);
+  const target = pathTo(service, records, resource, record, paired);
   if (target === null) return null;
-  const body = exampleBody(service, dataset, operation, resource, record);
+  const body = exampleBody(service, records, operation, resource, record);
   const headers = new Map<string, string>([['accept', service.mediaType]]);
-  addProtocol(service, dataset, operation, { resource, record, paired }, headers);
+  addProtocol(service, records, operation, { resource, record, paired }, headers);
   if (body === null) return { method: operation.method, target, headers, body: { kind: 'none' } };
   headers.set('content-type', operation.acceptedTypes[0] ?? 'application/json');
   const text = JSON.stringify(body);
@@ -78,7 +80,7 @@ export function exampleQuery({ query }: Operation): string {
 /** The headers an operation wants: credentials, the state it is made for, a key. */
 function addProtocol(
   service: RequestContext,
-  dataset: Dataset,
+  records: RecordView,
   { access, ifMatch, idempotency }: Operation,
   at: { readonly resource: Resource; readonly record: Row | null; readonly paired: Row | null },
   headers: Map<string, string>,
@@ -95,46 +97,46 @@ function addProtocol(
           resource,
           record: paired,
           above: record,
-          pair: pairAt(service.model, dataset, resource, record, paired),
+          pair: pairAt(service.model, records, resource, record, paired),
         };
-  headers.set('if-match', recordTag(service, dataset, shown, WHOLE));
+  headers.set('if-match', recordTag(service, records, shown, WHOLE));
 }
 
 /** The record whose ids fill the path; `null` where the path has none, `undefined` where none is there. */
 function exampleRecord(
   service: RequestContext,
-  dataset: Dataset,
+  records: RecordView,
   operation: Operation,
   resource: Resource,
 ): Row | null | undefined {
   if (resource.entity === null || !resource.segments.some((segment) => segment.kind === 'id')) return null;
   const storage = storageNamed(service, resource.entity);
-  const candidates = [...dataset.all(storage)];
-  if (resource.kind === 'reference') return exampleReferrer(service, dataset, resource);
+  const candidates = [...records.all(storage)];
+  if (resource.kind === 'reference') return exampleReferrer(service, records, resource);
   if (resource.kind === 'action') {
     if (operation.verb === 'custom') return exampleActedOn(service, operation, candidates);
     return candidates.find((row) => mayMove(service, resource, row)) ?? candidates[0];
   }
-  if (resource.kind === 'pairing' || resource.kind === 'pair') return exampleSide(service, dataset, resource);
+  if (resource.kind === 'pairing' || resource.kind === 'pair') return exampleSide(service, records, resource);
   if (resource.kind === 'item' || resource.kind === 'singleton') {
     return operation.verb === 'remove'
-      ? (candidates.find((row) => planRemoval(service.model, dataset, row).ok) ?? candidates[0])
+      ? (candidates.find((row) => planRemoval(service.model, records, row).ok) ?? candidates[0])
       : richest(candidates);
   }
   const listed = richest(
-    candidates.filter((row) => pointedAt(dataset, row, resource.via?.relationship ?? '') !== null),
+    candidates.filter((row) => pointedAt(records, row, resource.via?.relationship ?? '') !== null),
   );
-  if (listed !== undefined) return pointedAt(dataset, listed, resource.via?.relationship ?? '') ?? undefined;
+  if (listed !== undefined) return pointedAt(records, listed, resource.via?.relationship ?? '') ?? undefined;
   const above = trailOf(service.contract, resource).at(-2);
-  return above?.entity == null ? undefined : [...dataset.all(storageNamed(service, above.entity))][0];
+  return above?.entity == null ? undefined : [...records.all(storageNamed(service, above.entity))][0];
 }
 
 /** A record that points at something by the reference, else any. */
-function exampleReferrer(service: RequestContext, dataset: Dataset, { via }: Resource): Row | undefined {
+function exampleReferrer(service: RequestContext, records: RecordView, { via }: Resource): Row | undefined {
   const relationship = via?.relationship ?? '';
   const refers = indexModel(service.model).relationshipById.get(relationship);
-  const rows = refers === undefined ? [] : [...dataset.all(storageNamed(service, refers.from))];
-  return rows.find((row) => pointedAt(dataset, row, relationship) !== null) ?? rows[0];
+  const rows = refers === undefined ? [] : [...records.all(storageNamed(service, refers.from))];
+  return rows.find((row) => pointedAt(records, row, relationship) !== null) ?? rows[0];
 }
 
 /** A record whose condition allows it, else any. */
@@ -153,26 +155,26 @@ function mayMove(service: RequestContext, resource: Resource, row: Row): boolean
 }
 
 /** The record on the near side of a pairing: one that has pairs, else any. */
-function exampleSide(service: RequestContext, dataset: Dataset, resource: Resource): Row | undefined {
+function exampleSide(service: RequestContext, records: RecordView, resource: Resource): Row | undefined {
   const pairs = pairingOf(service, resource);
   const near = [
-    ...dataset.all(storageNamed(service, resource.via?.direction === 'paired-back' ? pairs.to : pairs.from)),
+    ...records.all(storageNamed(service, resource.via?.direction === 'paired-back' ? pairs.to : pairs.from)),
   ];
-  return near.find((row) => pairedWith(service, dataset, resource, row).length > 0) ?? near[0];
+  return near.find((row) => pairedWith(service, records, resource, row).length > 0) ?? near[0];
 }
 
 /** The far side of a pair: one that is paired, or for attaching one that is not yet. */
 function examplePair(
   service: RequestContext,
-  dataset: Dataset,
+  records: RecordView,
   operation: Operation,
   resource: Resource,
   above: Row,
 ): Row | null {
-  const paired = pairedWith(service, dataset, resource, above);
+  const paired = pairedWith(service, records, resource, above);
   if (operation.verb !== 'attach') return paired[0] ?? null;
   const taken = new Set(paired.map(({ rid }) => rid));
-  const all = [...dataset.all(storageNamed(service, resource.entity))];
+  const all = [...records.all(storageNamed(service, resource.entity))];
   return all.find(({ rid }) => !taken.has(rid)) ?? all[0] ?? null;
 }
 
@@ -188,22 +190,22 @@ const richest = (rows: readonly Row[]): Row | undefined =>
 
 function exampleBody(
   service: RequestContext,
-  dataset: Dataset,
+  records: RecordView,
   operation: Operation,
   resource: Resource,
   record: Row | null,
 ): Json {
   if (operation.accepts === null) return null;
   const shape = shapeNamed(service, operation.accepts);
-  const filler = new Filler(service, dataset, new Random(7), service.now);
+  const filler = new Filler(service, records, new Random(7), service.now);
   switch (operation.verb) {
     case 'create':
       return filler.object(shape);
     case 'replace':
-      return record === null ? filler.object(shape) : replacement(service, dataset, filler, shape, record);
+      return record === null ? filler.object(shape) : replacement(service, records, filler, shape, record);
     case 'change':
       if (resource.kind === 'pair') return filler.object(shape);
-      return record === null ? null : oneChange(service, dataset, filler, shape, record);
+      return record === null ? null : oneChange(service, records, filler, shape, record);
     case 'attach':
     case 'custom':
       return filler.object(shape);
@@ -220,7 +222,7 @@ function exampleBody(
 /** What a read gave, sent back with one member changed. */
 function replacement(
   service: RequestContext,
-  dataset: Dataset,
+  records: RecordView,
   filler: Filler,
   shape: Shape,
   record: Row,
@@ -230,15 +232,15 @@ function replacement(
     if (member.mode !== 'accepted') continue;
     const value = isNeverShown(service, member, record)
       ? undefined
-      : memberValue(service, dataset, member, record);
+      : memberValue(service, records, member, record);
     if (value !== undefined) body[member.name] = value;
   }
-  return Object.assign(body, oneChange(service, dataset, filler, shape, record));
+  return Object.assign(body, oneChange(service, records, filler, shape, record));
 }
 
 function oneChange(
   service: RequestContext,
-  dataset: Dataset,
+  records: RecordView,
   filler: Filler,
   shape: Shape,
   record: Row,
@@ -249,7 +251,7 @@ function oneChange(
   );
   const changing = accepted.find(({ type }) => type.kind === 'text' || type.kind === 'choice') ?? accepted[0];
   if (changing === undefined) return body;
-  const now = memberValue(service, dataset, changing, record) ?? null;
+  const now = memberValue(service, records, changing, record) ?? null;
   body[changing.name] = filler.value(changing, shape.of ?? '', now);
   return body;
 }
@@ -258,7 +260,7 @@ function oneChange(
 class Filler {
   constructor(
     private readonly service: RequestContext,
-    private readonly dataset: Dataset,
+    private readonly records: RecordView,
     private readonly random: Random,
     private readonly now: number,
   ) {}
@@ -309,7 +311,7 @@ class Filler {
 
   private anyKey(entity: string): Json {
     const storage = storageNamed(this.service, entity);
-    const some = [...this.dataset.all(storage)].slice(0, 12);
+    const some = [...this.records.all(storage)].slice(0, 12);
     return some.length === 0 ? null : (this.random.pick(some).values[storage.key.id] ?? null);
   }
 
@@ -321,8 +323,8 @@ class Filler {
       const unique = storage.uniques.find(({ parts }) => parts.length === 1 && parts[0] === attribute);
       if (unique === undefined) continue;
       if (unique === storage.keyConstraint)
-        return findByKey(this.service, this.dataset, storage.entity.name, value) !== undefined;
-      return this.dataset.find(storage, unique, `"${value}`) !== undefined;
+        return findByKey(this.service, this.records, storage.entity.name, value) !== undefined;
+      return this.records.find(storage, unique, `"${value}`) !== undefined;
     }
     return false;
   }

@@ -23,7 +23,8 @@ import { problem } from './problem.js';
 import { planRemoval } from './removal.js';
 import { acceptPatch, JSON_PATCH, refusePatch } from './patch.js';
 import { normalKey } from './locate.js';
-import { canonicalPath, memberValue, representRecord, WHOLE } from './represent.js';
+import { canonicalPath } from './paths.js';
+import { memberValue, representRecord, WHOLE } from './represent.js';
 import {
   shapeNamed,
   statusFor,

@@ -29,7 +29,8 @@ export type {
   TraceStep,
 } from './message.js';
 export { problem, PROBLEMS, renderProblem } from './problem.js';
-export { canonicalPath, descriptionPath, representMembers, representRecord } from './represent.js';
+export { canonicalPath } from './paths.js';
+export { descriptionPath, representMembers, representRecord } from './represent.js';
 export { planRemoval } from './removal.js';
 export type { RemovalPlan } from './removal.js';
 export { routerOf } from './router.js';

@@ -14,7 +14,7 @@ import { executeWrite } from './executeWrite.js';
 import { returnPreference, withPreference } from './prefer.js';
 import { problem } from './problem.js';
 import { executeRead } from './executeRead.js';
-import { canonicalPath, pathTo } from './represent.js';
+import { canonicalPath, pathTo } from './paths.js';
 import { asMediaType, statusFor, type RequestContext, type Runtime } from './service.js';
 import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
 import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Rendering } from './validators.js';
