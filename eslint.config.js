@@ -1,7 +1,7 @@
 import js from '@eslint/js';
-import { createNodeResolver, importX } from 'eslint-plugin-import-x';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
+import { noImportCycle } from './scripts/lib/noImportCycle.mjs';
 
 /** Core's folders from the top down: each may import only those before it. */
 const CORE_FOLDERS = [
@@ -101,18 +101,8 @@ export default tseslint.config(
   {
     // Modules that import each other cannot be read one after the other, whatever they take from one another.
     files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.{ts,tsx}'],
-    plugins: { 'import-x': importX },
-    settings: {
-      'import-x/extensions': ['.ts', '.tsx'],
-      'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] },
-      'import-x/resolver-next': [
-        createNodeResolver({
-          extensions: ['.ts', '.tsx'],
-          extensionAlias: { '.js': ['.ts', '.tsx', '.js'] },
-        }),
-      ],
-    },
-    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+    plugins: { isomeros: { rules: { 'no-import-cycle': noImportCycle } } },
+    rules: { 'isomeros/no-import-cycle': 'error' },
   },
   {
     files: ['apps/server/src/**/*.ts'],
