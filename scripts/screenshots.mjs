@@ -175,7 +175,7 @@ await run(async () => {
   await mock.getByRole('listbox', { name: 'Exchange log' }).getByText('changeSailing').click();
   await mock.locator('td.changed').first().waitFor();
   await keep(mock, 'mock');
-  await mock.getByRole('button', { name: 'Open', exact: true }).click();
+  await mock.getByRole('button', { name: 'Records', exact: true }).click();
   await mock.getByLabel('Of which entity').click();
   await mock.locator('.ant-select-dropdown:visible').getByText('Harbour', { exact: true }).last().click();
   await mock

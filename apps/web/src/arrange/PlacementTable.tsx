@@ -40,7 +40,7 @@ export function PlacementTable({ selected, onSelect }: Props): React.JSX.Element
     <section className="panel" aria-label="Placement">
       <header className="panel-head">
         <h2>Placement</h2>
-        <span className="end quiet">where each statement stands</span>
+        <span className="end quiet">where each statement is placed</span>
       </header>
       <div className="panel-body placements">
         <RowList

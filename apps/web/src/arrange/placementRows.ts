@@ -71,7 +71,7 @@ export function placementRows(model: Model, placements: Placements): readonly (G
   return [
     ...group(
       'owns',
-      'the owned stand',
+      'the owned are placed',
       owns.map((one) => ownsRow(model, placements, one)),
     ),
     ...group(
