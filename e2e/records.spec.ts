@@ -43,7 +43,7 @@ test('records go out as CSV, come in changed, are told about where they do not f
   await expect(page.getByRole('status')).toContainText('It fits. Nothing was written yet.');
   await expect(routes).toContainText('3');
   await page.getByRole('button', { name: 'Import', exact: true }).click();
-  await expect(page.getByRole('status')).toContainText('Taken in.');
+  await expect(page.getByRole('status')).toContainText('Imported.');
   await expect(routes).toContainText('4');
   expect(await (await fetch(`${base}/routes/1`)).json()).toMatchObject({
     name: 'Over the sound',

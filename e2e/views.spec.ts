@@ -13,7 +13,7 @@ test('the contract is read by keyboard, each answer with its reason', async ({ p
   await page.getByRole('grid', { name: 'Paths and methods' }).press('ArrowDown');
   await expect(page.getByRole('heading', { name: 'readBooking', exact: true })).toBeVisible();
   const href =
-    (await page.getByRole('link', { name: 'OpenAPI 3.1 (JSON)', exact: true }).getAttribute('href')) ?? '';
+    (await page.getByRole('link', { name: 'OpenAPI 3.1', exact: true }).getAttribute('href')) ?? '';
   const published = await fetch(isomeros.url + href);
   expect(((await published.json()) as { openapi: string }).openapi).toBe('3.1.1');
 });

@@ -77,7 +77,7 @@ function* taken(
   const things = outcome.count === 1 ? '1 thing does' : `${outcome.count} things do`;
   const shown =
     outcome.count > outcome.problems.length ? `; the first ${outcome.problems.length} are told` : '';
-  throw new ApiProblem('invalid', `Nothing was taken in: ${things} not fit${shown}.`, {
+  throw new ApiProblem('invalid', `Nothing was imported: ${things} not fit${shown}.`, {
     errors: outcome.problems,
   });
 }

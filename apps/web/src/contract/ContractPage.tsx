@@ -76,7 +76,7 @@ export function ContractPage(): React.JSX.Element {
               {PUBLICATION_FORMATS[document].title}
             </a>
           ))}
-          <span className="quiet">HEAD and OPTIONS answer on every path</span>
+          <span className="quiet">HEAD, OPTIONS everywhere</span>
         </footer>
       </section>
       {release !== undefined ? (

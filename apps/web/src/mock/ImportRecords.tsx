@@ -172,7 +172,7 @@ function TakenTable({ taken: { done, types } }: { readonly taken: ImportResult }
   );
   return (
     <div className="taking-report" role="status">
-      <p>{done ? 'Taken in.' : 'It fits. Nothing was written yet.'}</p>
+      <p>{done ? 'Imported.' : 'It fits. Nothing was written yet.'}</p>
       <table className="record-types">
         <thead>
           <tr>

@@ -25,7 +25,7 @@ export interface ImportedRecords {
 
 export type ImportOutcome =
   | { readonly ok: true; readonly changes: readonly RowChange[]; readonly types: readonly ImportedRecords[] }
-  /** Nothing is taken in. `problems` are the first of them. */
+  /** Nothing is imported. `problems` are the first of them. */
   | { readonly ok: false; readonly problems: readonly ProblemDetail[]; readonly count: number };
 
 const PROBLEMS_SHOWN = 100;
