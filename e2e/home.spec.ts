@@ -59,5 +59,7 @@ test('a file that does not fit says where', async ({ page, isomeros }) => {
     mimeType: 'application/json',
     buffer: Buffer.from('{"format": "isomeros-design", "version": 9}'),
   });
-  await expect(page.getByRole('alert')).toContainText('The design file does not fit: Expected a version from 1 to 3.');
+  await expect(page.getByRole('alert')).toContainText(
+    'The design file does not fit: Expected a version from 1 to 3.',
+  );
 });

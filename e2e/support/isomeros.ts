@@ -90,7 +90,8 @@ export const test = base.extend<{ isomeros: Isomeros; noErrors: undefined }>({
     async ({ page }, use) => {
       const errors: string[] = [];
       await page.addInitScript((face) => {
-        if (localStorage.getItem('isomeros.view-mode') === null) localStorage.setItem('isomeros.view-mode', face);
+        if (localStorage.getItem('isomeros.view-mode') === null)
+          localStorage.setItem('isomeros.view-mode', face);
       }, FIRST_FACE);
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
