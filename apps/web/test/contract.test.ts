@@ -60,6 +60,7 @@ describe('the command line', () => {
   const commands = designCommands(
     { outline: kestrel, derived: null } as unknown as Parameters<typeof designCommands>[0],
     'x',
+    [['Model', '/designs/x/model']],
     go,
   );
 

@@ -89,7 +89,7 @@ describe('decisions that two states differ in', () => {
     expect(choiceDifferences(before, after)).toEqual([
       { what: 'Page size', of: null, was: '20', is: 'not set' },
       { what: 'Implicit id', of: null, was: 'not set', is: 'uuid' },
-      { what: 'Ids in a path', of: 'main', was: '3', is: 'not set' },
+      { what: 'Ids in a path, at most', of: 'main', was: '3', is: 'not set' },
       { what: 'Place of Route', of: 'main', was: 'hidden', is: 'not set' },
       { what: 'Arrangement', of: 'other', was: 'not there', is: 'there' },
       { what: 'Page size of Route', of: 'other', was: 'not set', is: '9' },

@@ -39,7 +39,7 @@ export function DesignFrame(): React.JSX.Element {
         title={title}
         chooser={missing === null && design.arrangement !== '' && <ArrangementChooser />}
         keeping={<SaveStatus keeping={design.keeping} revisions={`/designs/${id}/revisions`} />}
-        commands={() => designCommands(design, id, (to) => void navigate(to))}
+        commands={() => designCommands(design, id, stageViews(id), (to) => void navigate(to))}
       />
       <StageNav stages={missing === null ? stages : []} />
       <main>
@@ -80,6 +80,9 @@ function useLeaveWarning(unkept: boolean): void {
     };
   }, [unkept]);
 }
+
+const stageViews = (id: string): readonly (readonly [string, string])[] =>
+  STAGES.map((stage) => [stage.name, stageAddress(stage, id)]);
 
 let lastStages: { readonly key: string; readonly stages: readonly StageLink[] } | null = null;
 

@@ -1,13 +1,14 @@
 import { pathOf } from '@isomeros/api';
 import { grouped } from '../parts/grouped.js';
 import type { DesignState } from '../../design/designSlice.js';
-import { stageAddress, STAGES } from '../../stages/index.js';
 import type { Command } from './commands.js';
 
 /** Everything the command line reaches while a design is open. */
 export function designCommands(
   { outline, derived }: DesignState,
   id: string,
+  /** Names and addresses. */
+  stages: readonly (readonly [name: string, address: string])[],
   go: (to: string) => void,
 ): readonly Command[] {
   const base = `/designs/${id}`;
@@ -26,7 +27,7 @@ export function designCommands(
     },
   });
   const views: Command[] = [
-    ...STAGES.map((stage) => view(stage.name, stageAddress(stage, id))),
+    ...stages.map(([name, address]) => view(name, address)),
     view('Revisions', `${base}/revisions`),
     view('Designs', '/'),
     download('Download the design as one file', pathOf('GET /api/designs/{id}/file', { id })),
