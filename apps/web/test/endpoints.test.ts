@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Mock } from '@isomeros/api';
-import { endpointKey, endpointsOf, endpointText, shownEndpoint } from '../src/mock/endpoints.js';
+import { endpointKey, endpointsOf, endpointText, selectedEndpoint } from '../src/mock/endpoints.js';
 import { endpointChosen, mockChanged, mockRemoved, mocksReducer } from '../src/mock/mocksSlice.js';
 
 const mockOf = (id: string, arrangements: readonly string[], releases: readonly string[]): Mock => ({
@@ -42,12 +42,12 @@ describe('what the mocks of a design serve', () => {
     ['the first one where the arrangement is not served', null, 'nobody', 'main'],
     ['the arrangement where what was chosen is gone', 'c release 9', 'flat', 'flat'],
   ])('shows %s', (_name, chosen, arrangement, shown) => {
-    const endpoint = shownEndpoint(endpoints, chosen, arrangement);
+    const endpoint = selectedEndpoint(endpoints, chosen, arrangement);
     expect(endpoint === null ? null : endpointText(endpoint)).toBe(shown);
   });
 
   test('nothing where nothing is served', () => {
-    expect(shownEndpoint(endpointsOf([]), null, 'main')).toBeNull();
+    expect(selectedEndpoint(endpointsOf([]), null, 'main')).toBeNull();
   });
 
   test('what was chosen is kept while mocks come and go', () => {

@@ -1,3 +1,4 @@
+import { escapePointer } from '@isomeros/core/arrangement';
 import type { ProblemDetail } from '@isomeros/core/engine';
 import { isJsonObject, type Json } from '@isomeros/core/model';
 import { Injectable, type ArgumentMetadata, type PipeTransform } from '@nestjs/common';
@@ -108,8 +109,5 @@ function detailsOf(error: ValidationError, above: string): PointedError[] {
   const own = Object.entries(error.constraints ?? {}).map(([code, message]) => ({ pointer, code, message }));
   return [...own, ...(error.children ?? []).flatMap((child) => detailsOf(child, pointer))];
 }
-
-/** A name as a part of a JSON pointer (RFC 6901 §3). */
-const escapePointer = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
 
 const unescapePointer = (part: string): string => part.replaceAll('~1', '/').replaceAll('~0', '~');

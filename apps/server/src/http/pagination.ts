@@ -1,7 +1,7 @@
 import { ApiProblem } from './problem.js';
 
-export const PAGE_SIZE = 50;
-export const MAX_PAGE_SIZE = 200;
+const PAGE_SIZE = 50;
+const MAX_PAGE_SIZE = 200;
 
 /** Reads `limit`: how many items a page holds. */
 export function readLimit(text: string | undefined): number {

@@ -10,7 +10,7 @@ import { MockToolbar } from './MockToolbar.js';
 import { loadMocks, mockChanged, mockRemoved } from './mocksSlice.js';
 import { RecordsPage } from './RecordsPage.js';
 import { StartMock } from './StartMock.js';
-import { useShownEndpoint } from './useShownEndpoint.js';
+import { useSelectedEndpoint } from './useSelectedEndpoint.js';
 import './mock.css';
 
 /** What stands below the mock's own line. */
@@ -20,7 +20,7 @@ type View = 'exchanges' | 'records' | 'migration';
 export function MockPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const dispatch = useAppDispatch();
-  const { endpoints, endpoint } = useShownEndpoint(id);
+  const { endpoints, endpoint } = useSelectedEndpoint(id);
   const mock = endpoint?.mock ?? null;
   const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
   const loaded = useAppSelector((root) => root.mocks.loaded);

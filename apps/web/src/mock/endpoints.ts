@@ -28,7 +28,7 @@ export const endpointText = ({ kind, name }: MockEndpoint): string =>
   kind === 'arrangement' ? name : `release ${name}`;
 
 /** The endpoint that was chosen, else that of the arrangement that is looked at, else the first one. */
-export function shownEndpoint(
+export function selectedEndpoint(
   endpoints: readonly MockEndpoint[],
   chosen: string | null,
   arrangement: string,

@@ -67,7 +67,7 @@ export function executeWrite(
     case 'custom':
       return location.record === null
         ? missing(operation)
-        : act(service, draft, runtime, request, location.record);
+        : executeCustomOperation(service, draft, runtime, request, location.record);
     case 'attach':
     case 'detach':
     case 'entry':
@@ -194,8 +194,8 @@ function move(
   return finish(service, draft, request, plan, 'ok');
 }
 
-/** Carries out an operation of one's own, when its condition holds. */
-function act(
+/** Executes a custom operation, when its condition holds. */
+function executeCustomOperation(
   service: RequestContext,
   draft: Draft,
   runtime: Runtime,

@@ -22,7 +22,7 @@ export interface Rendering {
 }
 
 /** The body of a record, and its text as it travels. */
-export function renderShown(
+function renderRepresentation(
   service: RequestContext,
   view: RecordView,
   shown: Rendering,
@@ -61,7 +61,7 @@ export function recordTag(
   const tag = `${state}.${allowedMask(service, shown.record)}${form}${contractMark(service.contract)}`;
   const isAlone = showing.expand.size === 0 && !holdsOthers(service, shown.record);
   if (showing.fields === null && isAlone) return `"${tag}"`;
-  const inside = isAlone ? '' : digestOf(text ?? renderShown(service, view, shown, showing));
+  const inside = isAlone ? '' : digestOf(text ?? renderRepresentation(service, view, shown, showing));
   return `"${tag}.${encodeShowing(showing)}.${inside}"`;
 }
 

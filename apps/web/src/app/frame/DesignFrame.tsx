@@ -3,7 +3,7 @@ import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
 import { loadMocks } from '../../mock/mocksSlice.js';
-import { useShownEndpoint } from '../../mock/useShownEndpoint.js';
+import { useSelectedEndpoint } from '../../mock/useSelectedEndpoint.js';
 import { useMockEvents } from '../../mock/useMockEvents.js';
 import { useAppDispatch, useAppSelector, type RootState } from '../store.js';
 import { ArrangementChooser } from './ArrangementChooser.js';
@@ -21,7 +21,7 @@ export function DesignFrame(): React.JSX.Element {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const design = useAppSelector((state) => state.design);
-  const { endpoint } = useShownEndpoint(id);
+  const { endpoint } = useSelectedEndpoint(id);
   const mock = endpoint?.mock ?? null;
   const stages = useAppSelector((state) => stagesOf(state, id));
   useMockEvents(mock?.id ?? null);

@@ -13,7 +13,7 @@ import { reachabilityOf, type PlacedResource } from '../place/index.js';
 import { customShapes, madeByCustomOperations } from './customOperations.js';
 import { expansionsOf, findExpansions } from './expansions.js';
 import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
-import { linksMembers, member, memberType, pageOf, shownMember, traitsOf } from './members.js';
+import { linksMembers, member, memberType, pageOf, returnedMember, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
 import { hasPath, shapeName } from './named.js';
 import type { MemberTraits } from './traits.js';
@@ -182,7 +182,7 @@ function itemShape(
 ): Shape {
   const members = traits
     .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
-    .map((trait) => shownMember(context, trait));
+    .map((trait) => returnedMember(context, trait));
   return {
     name: shapeName(entity.name, purpose),
     purpose,

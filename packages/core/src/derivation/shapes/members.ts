@@ -232,7 +232,7 @@ export function member(trait: MemberTraits, mode: MemberMode, required: boolean,
 }
 
 /** A trait in an answer: there, unless only some members were asked for, or it has no value and is left out. */
-export function shownMember(context: DerivationContext, trait: MemberTraits): Member {
+export function returnedMember(context: DerivationContext, trait: MemberTraits): Member {
   const printsNull = valueOf(context, 'unset') === 'null';
   const isThere = valueOf(context, 'fields') === 'off' && (printsNull || trait.required);
   return member(trait, 'returned', isThere, printsNull && !trait.required);

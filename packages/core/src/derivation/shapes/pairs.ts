@@ -3,7 +3,7 @@ import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../..
 import { because, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { expansionsOf } from './expansions.js';
-import { linksMembers, memberType, pageOf, shownMember } from './members.js';
+import { linksMembers, memberType, pageOf, returnedMember } from './members.js';
 import type { MemberTraits } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
@@ -42,7 +42,7 @@ export function pairShapes(
       ...all
         .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
         .filter((trait) => trait.name !== name)
-        .map((trait) => shownMember(context, trait)),
+        .map((trait) => returnedMember(context, trait)),
       ...expansionsOf(context, shown).filter(
         (one) => !all.some((trait) => trait.name === one.name) && one.name !== name,
       ),

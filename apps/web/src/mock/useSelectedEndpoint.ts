@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import { useAppSelector } from '../app/store.js';
-import { endpointsOf, shownEndpoint, type MockEndpoint } from './endpoints.js';
+import { endpointsOf, selectedEndpoint, type MockEndpoint } from './endpoints.js';
 
 /** Everything the mocks of a design serve, and what of it is looked at; `null` where nothing is served. */
-export function useShownEndpoint(design: string): {
+export function useSelectedEndpoint(design: string): {
   readonly endpoints: readonly MockEndpoint[];
   readonly endpoint: MockEndpoint | null;
 } {
@@ -13,6 +13,6 @@ export function useShownEndpoint(design: string): {
   return useMemo(() => {
     const endpoints = endpointsOf(Object.values(byId).filter((mock) => mock.design === design));
     const key = chosen?.arrangement === arrangement ? chosen.endpoint : null;
-    return { endpoints, endpoint: shownEndpoint(endpoints, key, arrangement) };
+    return { endpoints, endpoint: selectedEndpoint(endpoints, key, arrangement) };
   }, [design, arrangement, byId, chosen]);
 }
