@@ -1,5 +1,7 @@
 import { expect, stage, test, typeAtEnd } from './support/isomeros.js';
 
+test.use({ fresh: true });
+
 test('a newcomer opens the sample, extends it by typing, starts the mock, and calls it', async ({
   page,
   isomeros,

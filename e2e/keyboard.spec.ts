@@ -25,6 +25,8 @@ async function tabTo(page: Page, isThere: (focused: string) => boolean): Promise
   }).toPass();
 }
 
+test.use({ fresh: true });
+
 test('the first ten minutes, by keyboard only', async ({ page, isomeros }) => {
   await page.goto(isomeros.url);
   await expect(page.getByRole('article', { name: 'Kestrel Sound Ferries' })).toBeVisible();

@@ -56,9 +56,12 @@ test('a mock gets fault rules in lines, shows them, and stops them again', async
   await lines.press('Control+Enter');
   const button = page.getByRole('button', { name: 'Faults 1' });
   await expect(button).toBeVisible();
+  // A press while the panel closes would open nothing.
+  await expect(lines).toBeHidden();
   expect((await fetch(`${base}/routes`)).status).toBe(503);
   expect((await fetch(`${base}/routes/1`)).status).toBe(200);
   await button.click();
+  await expect(lines).toBeVisible();
   await expect(lines).toHaveValue('listRoutes: 20 ms, 503 100%');
   await page.getByRole('button', { name: 'Stop faults' }).click();
   await expect(page.getByRole('button', { name: 'Faults', exact: true })).toBeVisible();

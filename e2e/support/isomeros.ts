@@ -8,12 +8,14 @@ const main = join(import.meta.dirname, '../../apps/server/dist/main.js');
 /** One of many ports, none of which browsers refuse to ask. */
 const firstPort = (): string => String(5300 + Math.floor(Math.random() * 300));
 
+const SAMPLES = ['Kestrel Sound Ferries', 'Tool shed'];
+
 /** The real thing: the built server with its pages, on a schema of its own. */
 export class Isomeros {
   private child: ChildProcess | null = null;
   url = '';
 
-  constructor(private readonly databaseUrl: string) {}
+  constructor(readonly databaseUrl: string) {}
 
   start(): Promise<void> {
     const port = this.url === '' ? firstPort() : new URL(this.url).port;
@@ -53,7 +55,18 @@ export class Isomeros {
         ? {}
         : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
     });
-    return (await response.json()) as T;
+    if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
+    return (response.status === 204 ? undefined : await response.json()) as T;
+  }
+
+  /** Removes what a test made: all mocks, and all designs but the samples. */
+  async clear(): Promise<void> {
+    const listed = async <T>(path: string): Promise<readonly T[]> =>
+      (await this.ask<{ items: readonly T[] }>('GET', path)).items;
+    for (const { id } of await listed<{ id: string }>('/api/mocks'))
+      await this.ask('DELETE', `/api/mocks/${id}`);
+    for (const { id, name } of await listed<{ id: string; name: string }>('/api/designs'))
+      if (!SAMPLES.includes(name)) await this.ask('DELETE', `/api/designs/${id}`);
   }
 
   async createDesign(text: string): Promise<string> {
@@ -76,15 +89,48 @@ export class Isomeros {
 /** Tests begin with the paths beside the notation; those of the map switch to it. */
 const FIRST_FACE = 'paths';
 
+interface TestFixtures {
+  /** Whether the test gets a server that no test used before, since it changes a sample or restarts the server. */
+  fresh: boolean;
+  isomeros: Isomeros;
+  noErrors: undefined;
+}
+
+interface WorkerFixtures {
+  /** The server that tests share, started when the first asks for it. */
+  shared: () => Promise<Isomeros>;
+}
+
+async function startOnOwnSchema(): Promise<Isomeros> {
+  const server = new Isomeros(await createSchema('e2e'));
+  await server.start();
+  return server;
+}
+
+async function endWithSchema(server: Isomeros): Promise<void> {
+  await server.end('SIGTERM');
+  await dropSchema(server.databaseUrl);
+}
+
 /** Every test has the application to itself, and fails when the page reports an error. */
-export const test = base.extend<{ isomeros: Isomeros; noErrors: undefined }>({
-  isomeros: async ({}, use) => {
-    const schema = await createSchema('e2e');
-    const isomeros = new Isomeros(schema);
-    await isomeros.start();
-    await use(isomeros);
-    await isomeros.end('SIGTERM');
-    await dropSchema(schema);
+export const test = base.extend<TestFixtures, WorkerFixtures>({
+  fresh: [false, { option: true }],
+  shared: [
+    async ({}, use) => {
+      const started: Isomeros[] = [];
+      await use(async () => {
+        const server = started[0] ?? (await startOnOwnSchema());
+        if (started.length === 0) started.push(server);
+        return server;
+      });
+      await Promise.all(started.map(endWithSchema));
+    },
+    { scope: 'worker' },
+  ],
+  isomeros: async ({ fresh, shared }, use) => {
+    const server = await (fresh ? startOnOwnSchema() : shared());
+    await use(server);
+    await (fresh ? endWithSchema(server) : server.clear());
   },
   noErrors: [
     async ({ page }, use) => {
