@@ -65,13 +65,15 @@ async function expectUpgraded(): Promise<void> {
   const [design] = await runSql(schema, 'SELECT choices FROM designs');
   const choices = JSON.parse(String(design?.['choices'])) as { arrangements: { name: string }[] };
   expect(choices.arrangements.map(({ name }) => name)).toEqual(['main', 'partners']);
-  const mocks = await runSql(
-    schema,
-    'SELECT id, ports, releases, CHAR_LENGTH(secret) AS secret FROM mocks ORDER BY id',
-  );
+  const mocks = await runSql(schema, 'SELECT id, CHAR_LENGTH(secret) AS secret FROM mocks ORDER BY id');
   expect(mocks).toEqual([
-    { id: 'm1', ports: '[4811]', releases: '[]', secret: 43 },
-    { id: 'm2', ports: '[4812]', releases: '[]', secret: 43 },
+    { id: 'm1', secret: 43 },
+    { id: 'm2', secret: 43 },
+  ]);
+  const endpoints = await runSql(schema, 'SELECT * FROM mock_endpoints ORDER BY mock_id');
+  expect(endpoints).toEqual([
+    { mock_id: 'm1', kind: 'arrangement', name: 'main', position: 0, port: 4811 },
+    { mock_id: 'm2', kind: 'arrangement', name: 'partners', position: 0, port: 4812 },
   ]);
   const [dataset] = await runSql(schema, 'SELECT seed_plan FROM datasets');
   expect(JSON.parse(String(dataset?.['seed_plan']))).toEqual({

@@ -10,10 +10,12 @@ import { Releases1795000000008 } from './migrations/0008-releases.js';
 import { ServedReleases1795000000010 } from './migrations/0010-served-releases.js';
 import { Names1795000000011 } from './migrations/0011-names.js';
 import { Figures1795000000012 } from './migrations/0012-figures.js';
+import { Endpoints1795000000013 } from './migrations/0013-endpoints.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
   DesignRow,
+  EndpointRow,
   InstallationStateRow,
   IdempotentResponseRow,
   MockRow,
@@ -28,6 +30,7 @@ export const TABLES = [
   RevisionRow,
   ReleaseRow,
   MockRow,
+  EndpointRow,
   DatasetRow,
   RecordRow,
   IdempotentResponseRow,
@@ -49,6 +52,7 @@ export const MIGRATIONS = [
   ServedReleases1795000000010,
   Names1795000000011,
   Figures1795000000012,
+  Endpoints1795000000013,
 ];
 
 interface ConnectionOptions {

@@ -141,18 +141,6 @@ export class MockRow {
   @Column({ type: 'char', length: 36, name: 'design_id' })
   designId: string;
 
-  /** Names of arrangements, as a JSON array. */
-  @Column({ type: 'text' })
-  arrangements: string;
-
-  /** Labels of releases, as a JSON array. */
-  @Column({ type: 'text' })
-  releases: string;
-
-  /** The port of each arrangement, then of each release, in their order, as a JSON array; 0 before it has one. */
-  @Column({ type: 'text' })
-  ports: string;
-
   @Column({ type: 'boolean' })
   running: boolean;
 
@@ -166,6 +154,28 @@ export class MockRow {
 
   @Column({ type: 'datetime', precision: 3, name: 'created_at' })
   createdAt: Date;
+}
+
+/** An arrangement or a release that a mock serves behind a port of its own. */
+@Entity({ name: 'mock_endpoints' })
+export class EndpointRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'mock_id' })
+  mockId: string;
+
+  @PrimaryColumn({ type: 'varchar', length: 20 })
+  kind: 'arrangement' | 'release';
+
+  /** The name of the arrangement, or the label of the release. */
+  @PrimaryColumn({ type: 'varchar', length: 60 })
+  name: string;
+
+  /** Its place among those of its mock; arrangements come first. */
+  @Column({ type: 'int', unsigned: true })
+  position: number;
+
+  /** 0 before it has one. */
+  @Column({ type: 'int', unsigned: true })
+  port: number;
 }
 
 /** The records of a mock as a whole: the model they satisfy, and how many writes they have seen. */

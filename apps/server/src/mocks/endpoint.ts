@@ -58,6 +58,8 @@ export class Endpoint implements RequestHandler {
 
   constructor(
     public served: Served,
+    /** Where it listens, or did when it listened last; 0 before it has a port. */
+    public port: number,
     public service: Service,
     private shared: EndpointContext,
     /** What it says about its end. */
@@ -81,9 +83,9 @@ export class Endpoint implements RequestHandler {
     return this.server !== null;
   }
 
-  async start(port: number): Promise<number> {
+  async start(port: number): Promise<void> {
     this.server = await listen(() => this, port);
-    return portOf(this.server);
+    this.port = portOf(this.server);
   }
 
   async stop(): Promise<void> {

@@ -11,7 +11,7 @@ import type { Endpoint } from './endpoint.js';
 import type { Journal } from './journal.js';
 import { isPortTaken, serviceOf, type ModelColumns } from './createDataset.js';
 import type { RecordStore } from './recordStore.js';
-import { servedPorts, servedText, type Served } from './served.js';
+import { servedArrangements, servedName, servedReleases, servedText, type Served } from './served.js';
 import type { FaultInjector } from './faults.js';
 
 /** A mock in memory. */
@@ -60,24 +60,25 @@ export function firstOf(derivations: readonly Derivation[]): Derivation {
   return first;
 }
 
-/** Opens a port for each arrangement: the one it had, or, where that may be, the next free one. */
+/** Opens a port for each endpoint: the one it had, or, where that may be, the next free one. */
 export async function listenAll(
   mock: LoadedMock,
   taken: ReadonlySet<number>,
   mayMove: boolean,
-): Promise<readonly number[]> {
-  const ports: number[] = [];
+): Promise<void> {
+  const before = mock.endpoints.map((endpoint) => [endpoint, endpoint.port] as const);
+  const opened: number[] = [];
   try {
-    for (const [index, endpoint] of mock.endpoints.entries()) {
-      const wanted = servedPorts(mock.row)[index] ?? 0;
+    for (const [endpoint, wanted] of before) {
       // Only the first port was asked for by number.
-      ports.push(await listenOn(endpoint, wanted, ports, taken, mayMove || index > 0));
+      await listenOn(endpoint, wanted, opened, taken, mayMove || opened.length > 0);
+      opened.push(endpoint.port);
     }
   } catch (error) {
     await stopAll(mock);
+    for (const [endpoint, port] of before) endpoint.port = port;
     throw error;
   }
-  return ports;
 }
 
 async function listenOn(
@@ -86,13 +87,13 @@ async function listenOn(
   own: readonly number[],
   taken: ReadonlySet<number>,
   mayMove: boolean,
-): Promise<number> {
+): Promise<void> {
   const first = wanted === 0 ? (own[0] ?? FIRST_MOCK_PORT) : wanted;
   for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
     if (mayMove && port !== wanted && (taken.has(port) || own.includes(port))) continue;
     try {
       await endpoint.start(port);
-      return port;
+      return;
     } catch (error) {
       if (!isPortTaken(error)) throw error;
       if (!mayMove)
@@ -104,18 +105,17 @@ async function listenOn(
 
 /** Where a mock that runs serves an arrangement or a release; `null` where it does not. */
 export function addressOf(
-  { row, endpoints }: LoadedMock,
+  { endpoints }: LoadedMock,
   kind: Served['kind'],
   called: string,
 ): string | null {
-  const index = endpoints.findIndex(
-    ({ served, running }) =>
-      running && served.kind === kind && (served.kind === 'release' ? served.label : served.name) === called,
+  const endpoint = endpoints.find(
+    ({ served, running }) => running && served.kind === kind && servedName(served) === called,
   );
-  return index === -1 ? null : urlOf(servedPorts(row)[index] ?? 0, endpoints[index]?.root ?? '');
+  return endpoint === undefined ? null : urlOf(endpoint);
 }
 
-const urlOf = (port: number, root: string): string => `http://127.0.0.1:${port}${root}`;
+const urlOf = ({ port, root }: Endpoint): string => `http://127.0.0.1:${port}${root}`;
 
 const KEYS_SHOWN = 3;
 
@@ -126,22 +126,20 @@ const obstacleText = ({ message, records, first }: MigrationStep): string => {
 
 export function viewOf(mock: LoadedMock): Mock {
   const { row, dataset, endpoints, records, journal, faultInjector, waiting, shortfalls } = mock;
-  const ports = servedPorts(row);
-  const urls = endpoints.map(({ served, root }, index) => [served, urlOf(ports[index] ?? 0, root)] as const);
-  const names = urls.flatMap(([served, url]) =>
-    served.kind === 'arrangement' ? [[served.name, url] as const] : [],
-  );
-  const labels = urls.flatMap(([served, url]) =>
-    served.kind === 'release' ? [[served.label, url] as const] : [],
-  );
+  const urls = (kind: Served['kind']): Readonly<Record<string, string>> =>
+    Object.fromEntries(
+      endpoints
+        .filter(({ served }) => served.kind === kind)
+        .map((endpoint) => [servedName(endpoint.served), urlOf(endpoint)]),
+    );
   return {
     id: row.id,
     design: row.designId,
-    arrangements: names.map(([name]) => name),
-    baseUrls: Object.fromEntries(names),
-    releases: labels.map(([label]) => label),
-    releaseUrls: Object.fromEntries(labels),
-    port: ports[0] ?? 0,
+    arrangements: servedArrangements(endpoints),
+    baseUrls: urls('arrangement'),
+    releases: servedReleases(endpoints),
+    releaseUrls: urls('release'),
+    port: endpoints[0]?.port ?? 0,
     running: isRunning(mock),
     seed: dataset.seed,
     records: records.dataset.size,

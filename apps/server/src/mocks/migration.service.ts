@@ -9,7 +9,7 @@ import { viewOf, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import { modelColumnsOf } from './createDataset.js';
 import { migrationOf, NOTHING_DECIDED, migrateRecords, type NewestModel } from './replaceRecords.js';
-import { servedNames } from './served.js';
+import { servedArrangements } from './served.js';
 import { SnapshotStore } from './snapshotStore.js';
 
 /** Takes the records of a mock to an edited model, as somebody decides. */
@@ -70,7 +70,7 @@ export class MigrationService {
 
   /** The newest sound model, where another one is served; a mock of releases alone never follows. */
   private async newest(mock: LoadedMock): Promise<NewestModel | null> {
-    if (servedNames(mock.row).length === 0) return null;
+    if (servedArrangements(mock.endpoints).length === 0) return null;
     const newest = await this.mocks.newestFor(mock);
     return newest.revision === mock.dataset.modelRevision ? null : newest;
   }

@@ -6,15 +6,18 @@ import {
 } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { ReleaseEnd } from '@isomeros/api';
-import { Repository, type EntityManager } from 'typeorm';
-import { MockRow } from '../database/tables.js';
+import { In, Repository, type EntityManager } from 'typeorm';
+import { EndpointRow, MockRow } from '../database/tables.js';
 import { DesignDependents, type DesignDependent } from '../designs/designDependents.js';
 import { DesignsService } from '../designs/designs.service.js';
 import { stopAll, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import { isOutdated } from './createDataset.js';
 import { adoptModel } from './replaceRecords.js';
-import { servedNames, servedPorts, withRenamed } from './served.js';
+import { servedArrangements } from './served.js';
+
+const mocksOf = async (manager: EntityManager, designId: string): Promise<string[]> =>
+  (await manager.findBy(MockRow, { designId })).map(({ id }) => id);
 
 /** Keeps mocks running across restarts, and lets them follow what happens to their designs. */
 @Injectable()
@@ -44,17 +47,15 @@ export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, B
   }
 
   async arrangementRenaming(manager: EntityManager, design: string, from: string, to: string): Promise<void> {
-    for (const mock of await manager.findBy(MockRow, { designId: design }))
-      await manager.update(MockRow, { id: mock.id }, { arrangements: withRenamed(mock, from, to) });
+    const mockId = In(await mocksOf(manager, design));
+    await manager.update(EndpointRow, { mockId, kind: 'arrangement', name: from }, { name: to });
   }
 
   arrangementRenamed(design: string, from: string, to: string): void {
-    for (const mock of this.mocks.ofDesign(design)) {
-      mock.row = { ...mock.row, arrangements: withRenamed(mock.row, from, to) };
-      for (const endpoint of mock.endpoints)
+    for (const { endpoints } of this.mocks.ofDesign(design))
+      for (const endpoint of endpoints)
         if (endpoint.served.kind === 'arrangement' && endpoint.served.name === from)
           endpoint.served = { kind: 'arrangement', name: to };
-    }
   }
 
   /** What a mock serves stays there. */
@@ -63,12 +64,12 @@ export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, B
     design: string,
     left: readonly string[],
   ): Promise<string | null> {
-    for (const mock of await manager.findBy(MockRow, { designId: design })) {
-      const removed = servedNames(mock).find((name) => !left.includes(name));
-      if (removed !== undefined)
-        return `The mock on port ${servedPorts(mock)[0]} serves the arrangement ${removed}; remove the mock first.`;
-    }
-    return null;
+    const mockId = In(await mocksOf(manager, design));
+    const served = await manager.findBy(EndpointRow, { mockId, kind: 'arrangement' });
+    const removed = served.find(({ name }) => !left.includes(name));
+    return removed === undefined
+      ? null
+      : `The mock on port ${removed.port} serves the arrangement ${removed.name}; remove the mock first.`;
   }
 
   async designRemoved(design: string): Promise<void> {
@@ -112,7 +113,7 @@ export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, B
 
   /** Serves the newest model of the design, unless records would lose something or contradict it. Releases stay. */
   private async refreshModel(mock: LoadedMock): Promise<void> {
-    if (servedNames(mock.row).length === 0) return;
+    if (servedArrangements(mock.endpoints).length === 0) return;
     const model = await this.designs.validModel(mock.row.designId);
     if (model.revision === mock.dataset.modelRevision) return;
     if (isOutdated(mock.dataset, model))

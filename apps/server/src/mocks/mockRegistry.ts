@@ -8,7 +8,7 @@ import type { Progress, Row } from '@isomeros/core/model';
 import type { SeedPlan } from '@isomeros/core/seeding';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
-import { MockRow, type DatasetRow } from '../database/tables.js';
+import { EndpointRow, MockRow, type DatasetRow } from '../database/tables.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { DesignsService, type ValidModel } from '../designs/designs.service.js';
 import type { MockLimits } from '../config.js';
@@ -22,8 +22,16 @@ import { KeyedQueue } from './keyedQueue.js';
 import { Journal, exchangeSummary, type KeptExchange } from './journal.js';
 import { modelColumns, serviceOf, storedModel } from './createDataset.js';
 import { RecordStore, type Stored } from './recordStore.js';
-import { allDerivations, deprecationOf, splitRows } from './releaseEndpoints.js';
-import { servedBy, servedLabels, servedNames, servedPorts, servedText } from './served.js';
+import { allDerivations, deprecationOf } from './releaseEndpoints.js';
+import {
+  fromEndpointRow,
+  servedArrangements,
+  servedName,
+  servedReleases,
+  servedText,
+  toEndpointRow,
+  type ServedOnPort,
+} from './served.js';
 import { FaultInjector, NO_FAULTS } from './faults.js';
 
 const PROGRESS_EVERY_MS = 250;
@@ -72,9 +80,9 @@ export class MockRegistry {
   }
 
   /** The newest sound model of a mock's design, with what it implies under what the mock serves. */
-  async newestFor({ row }: LoadedMock): Promise<NewestModel> {
+  async newestFor({ row, endpoints }: LoadedMock): Promise<NewestModel> {
     const model = await this.designs.validModel(row.designId);
-    return { ...model, derivations: await this.designs.derivations(model, servedNames(row)) };
+    return { ...model, derivations: await this.designs.derivations(model, servedArrangements(endpoints)) };
   }
 
   announce(mock: LoadedMock): void {
@@ -99,11 +107,16 @@ export class MockRegistry {
   }
 
   /** Writes a new mock with its records, which are in memory already. */
-  async begin(row: MockRow, { seed, plan, model, rows, counters }: FirstRecords): Promise<LoadedMock> {
+  async begin(
+    row: MockRow,
+    endpoints: readonly ServedOnPort[],
+    { seed, plan, model, rows, counters }: FirstRecords,
+  ): Promise<LoadedMock> {
     const store = this.storeOf(row.id);
     const dataset = datasetOf({ seed, seedPlan: JSON.stringify(plan) }, model, counters);
-    await store.insertAll(row, dataset, rows);
-    return this.loadStored(row, store, { dataset, rows, answers: [] });
+    const endpointRows = endpoints.map((endpoint, index) => toEndpointRow(row.id, endpoint, index));
+    await store.insertAll(row, endpointRows, dataset, rows);
+    return this.loadStored(row, endpoints, store, { dataset, rows, answers: [] });
   }
 
   private storeOf(id: string): RecordStore {
@@ -113,11 +126,15 @@ export class MockRegistry {
   /** Reads a mock into memory. */
   async load(row: MockRow): Promise<LoadedMock> {
     const store = this.storeOf(row.id);
-    return this.loadStored(row, store, await store.open());
+    const endpoints = await this.database
+      .getRepository(EndpointRow)
+      .find({ where: { mockId: row.id }, order: { position: 'ASC' } });
+    return this.loadStored(row, endpoints.map(fromEndpointRow), store, await store.open());
   }
 
   private async loadStored(
     row: MockRow,
+    wanted: readonly ServedOnPort[],
     store: RecordStore,
     {
       dataset,
@@ -128,10 +145,10 @@ export class MockRegistry {
     },
   ): Promise<LoadedMock> {
     const releases = await Promise.all(
-      servedLabels(row).map((label) => this.releases.served(row.designId, label)),
+      servedReleases(wanted).map((label) => this.releases.served(row.designId, label)),
     );
     const derivations = allDerivations(
-      await this.designs.derivations(storedModel(dataset), servedNames(row)),
+      await this.designs.derivations(storedModel(dataset), servedArrangements(wanted)),
       releases,
     );
     const { model } = firstOf(derivations);
@@ -148,11 +165,11 @@ export class MockRegistry {
       releases,
     };
     const shared = this.sharedBy(mock);
-    mock.endpoints = servedBy(row).map((served, index) => {
+    mock.endpoints = wanted.map(({ served, port }, index) => {
       const derivation = derivations[index] ?? firstOf(derivations);
       const end = (): ReleaseEnd | null =>
         served.kind === 'release' ? this.endOf(row.designId, served.label) : null;
-      return new Endpoint(served, serviceOf(derivation, row, servedText(served)), shared, () =>
+      return new Endpoint(served, port, serviceOf(derivation, row, servedText(served)), shared, () =>
         deprecationOf(end(), (successor) => this.successorAt(row.designId, successor)),
       );
     });
@@ -223,13 +240,14 @@ export class MockRegistry {
 
   private async partOne(mock: LoadedMock, release: ServedRelease): Promise<LoadedMock> {
     const { dataset: now } = mock.records;
-    const { left, apart } = splitRows(mock.row, [release.label], randomUUID());
+    const apart = { ...mock.row, id: randomUUID(), createdAt: new Date() };
     const rows = [...now.everything()];
     const answers = [...now.answers.all()];
     const store = this.storeOf(apart.id);
     const dataset = datasetOf(mock.dataset, release.model, now.counters);
-    await store.insertAll(apart, dataset, rows, answers, (manager) =>
-      manager.update(MockRow, { id: mock.row.id }, left),
+    const at = { mockId: mock.row.id, kind: 'release', name: release.label } as const;
+    await store.insertAll(apart, [], dataset, rows, answers, (manager) =>
+      manager.update(EndpointRow, at, { mockId: apart.id }),
     );
     const own = new Dataset(release.derivation.model, rows, now.counters, new IdempotentResponses(answers));
     const endpoint = mock.endpoints.find(
@@ -245,7 +263,6 @@ export class MockRegistry {
       releases: [release],
     };
     endpoint?.moveTo(this.sharedBy(parted));
-    mock.row = { ...mock.row, ...left };
     mock.endpoints = mock.endpoints.filter((other) => other !== endpoint);
     mock.releases = mock.releases.filter((other) => other !== release);
     this.loaded.set(apart.id, parted);
@@ -255,14 +272,15 @@ export class MockRegistry {
   /** Opens the port that each arrangement and release had, or, where that may be, the next free one. */
   async listen(mock: LoadedMock, mayMove: boolean): Promise<void> {
     const others = this.all().filter((other) => other !== mock);
-    const taken = new Set(others.flatMap(({ row }) => servedPorts(row)));
-    const ports = await listenAll(mock, taken, mayMove);
-    await this.save(mock, { running: true, ports: JSON.stringify(ports) });
-  }
-
-  async save(mock: LoadedMock, changes: Partial<Pick<MockRow, 'running' | 'ports'>>): Promise<void> {
-    mock.row = { ...mock.row, ...changes };
-    await this.database.getRepository(MockRow).update({ id: mock.row.id }, changes);
+    const taken = new Set(others.flatMap(({ endpoints }) => endpoints.map(({ port }) => port)));
+    await listenAll(mock, taken, mayMove);
+    const mockId = mock.row.id;
+    await this.database.transaction(async (manager) => {
+      for (const { served, port } of mock.endpoints)
+        await manager.update(EndpointRow, { mockId, kind: served.kind, name: servedName(served) }, { port });
+      await manager.update(MockRow, { id: mockId }, { running: true });
+    });
+    mock.row = { ...mock.row, running: true };
   }
 }
 

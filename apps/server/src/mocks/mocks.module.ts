@@ -1,6 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { DatasetRow, MockRow, SnapshotRow } from '../database/tables.js';
+import { DatasetRow, EndpointRow, MockRow, SnapshotRow } from '../database/tables.js';
 import { DesignsModule } from '../designs/designs.module.js';
 import { MigrationController } from './migration.controller.js';
 import { MigrationService } from './migration.service.js';
@@ -12,7 +12,7 @@ import { RecordsController } from './records.controller.js';
 
 /** Mock servers of designs. */
 @Module({
-  imports: [TypeOrmModule.forFeature([MockRow, DatasetRow, SnapshotRow]), DesignsModule],
+  imports: [TypeOrmModule.forFeature([MockRow, EndpointRow, DatasetRow, SnapshotRow]), DesignsModule],
   controllers: [MocksController, RecordsController, MigrationController],
   providers: [MockRegistry, MockLifecycle, MocksService, MigrationService],
 })

@@ -16,7 +16,7 @@ import { sharedRows } from './releaseEndpoints.js';
 import { newestOf, reset, restore } from './replaceRecords.js';
 import { readSeedPlan } from './seedPlan.js';
 import { sendMessage } from './rawHttpClient.js';
-import { servedBy, servedPorts, servedText, type Served } from './served.js';
+import { servedText, type Served, type ServedOnPort } from './served.js';
 import { SnapshotStore } from './snapshotStore.js';
 
 const USUAL_SEED = 42;
@@ -63,8 +63,8 @@ export class MocksService {
       this.mocks.limits.records,
     );
     const { together, apart, shared } = divide(derivation.model, rows, releases);
-    const row = newRow(wanted, together);
-    const mock = await this.mocks.begin(row, { seed, plan, model, rows: shared, counters });
+    const row = newRow(wanted.design);
+    const mock = await this.mocks.begin(row, endpointsOf(wanted, together), { seed, plan, model, rows: shared, counters });
     mock.shortfalls = shortfalls;
     try {
       await this.mocks.listen(mock, wanted.port === undefined);
@@ -98,7 +98,8 @@ export class MocksService {
   async stop(id: string): Promise<Mock> {
     const mock = this.mocks.find(id);
     await stopAll(mock);
-    await this.mocks.save(mock, { running: false });
+    await this.rows.update({ id }, { running: false });
+    mock.row = { ...mock.row, running: false };
     this.mocks.announce(mock);
     return viewOf(mock);
   }
@@ -211,17 +212,16 @@ export class MocksService {
   async send(id: string, message: string, wanted: Served | null): Promise<void> {
     const mock = this.mocks.find(id);
     if (!isRunning(mock)) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
-    const all = servedBy(mock.row).map(servedText);
+    const all = mock.endpoints.map(({ served }) => servedText(served));
     const called = wanted === null ? all[0] : servedText(wanted);
-    const index = all.indexOf(called ?? '');
-    const [port, endpoint] = [servedPorts(mock.row)[index], mock.endpoints[index]];
-    if (port === undefined || endpoint === undefined) {
+    const endpoint = mock.endpoints.find(({ served }) => servedText(served) === called);
+    if (endpoint === undefined) {
       const text = `The mock serves no ${called ?? ''}; it serves ${all.join(', ')}.`;
       throw new ApiProblem('invalid', text, {
         errors: [{ pointer: `/${wanted?.kind ?? 'arrangement'}`, code: 'unknown', message: text }],
       });
     }
-    await sendMessage(message, port, endpoint.service.contract);
+    await sendMessage(message, endpoint.port, endpoint.service.contract);
   }
 }
 
@@ -241,17 +241,21 @@ function divide(
   return { together, apart, shared };
 }
 
-function newRow({ design, arrangements, port }: CreateMockDto, releases: readonly ServedRelease[]): MockRow {
-  const others = arrangements.length + releases.length - 1;
-  return {
-    id: randomUUID(),
-    designId: design,
-    arrangements: JSON.stringify(arrangements),
-    releases: JSON.stringify(releases.map(({ label }) => label)),
-    ports: JSON.stringify([port ?? 0, ...Array.from({ length: others }, () => 0)]),
-    running: true,
-    faults: '{}',
-    secret: randomBytes(32).toString('base64url'),
-    createdAt: new Date(),
-  };
-}
+/** Arrangements come first; a port that was asked for is that of the first. */
+const endpointsOf = (
+  { arrangements, port }: CreateMockDto,
+  releases: readonly ServedRelease[],
+): readonly ServedOnPort[] =>
+  [
+    ...arrangements.map((name): Served => ({ kind: 'arrangement', name })),
+    ...releases.map(({ label }): Served => ({ kind: 'release', label })),
+  ].map((served, index) => ({ served, port: index === 0 ? (port ?? 0) : 0 }));
+
+const newRow = (designId: string): MockRow => ({
+  id: randomUUID(),
+  designId,
+  running: true,
+  faults: '{}',
+  secret: randomBytes(32).toString('base64url'),
+  createdAt: new Date(),
+});

@@ -20,7 +20,7 @@ import {
   type Committing,
   type SqlStatement,
 } from './commitBlock.js';
-import { DatasetRow, IdempotentResponseRow, MockRow, RecordRow } from '../database/tables.js';
+import { DatasetRow, EndpointRow, IdempotentResponseRow, MockRow, RecordRow } from '../database/tables.js';
 
 /** Whether a commit took effect. `unknown`: the answer of the database was lost on the way. */
 export type CommitOutcome = 'committed' | 'not-committed' | 'unknown' | 'fenced';
@@ -71,6 +71,7 @@ export class RecordStore {
   /** Writes a new mock with its records, in one transaction. */
   async insertAll(
     mock: MockRow,
+    endpoints: readonly EndpointRow[],
     dataset: Omit<DatasetRow, 'id' | 'holder'>,
     rows: readonly Row[],
     answers: readonly IdempotentResponse[] = [],
@@ -79,6 +80,7 @@ export class RecordStore {
   ): Promise<void> {
     await this.database.transaction(async (manager) => {
       await manager.insert(MockRow, mock);
+      await manager.insert(EndpointRow, [...endpoints]);
       await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
       await runRecords(manager, this.datasetId, rows);
       await run(manager, insertAnswers(this.datasetId, answers));

@@ -3,8 +3,6 @@ import { canShareRecords, findViolations, withDefaults } from '@isomeros/core/en
 import type { Model, Row } from '@isomeros/core/model';
 import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
-import type { MockRow } from '../database/tables.js';
-import { servedLabels, servedPorts } from './served.js';
 
 /** The records of a dataset as they can be served under a release too; `null` where they cannot. */
 export function sharedRows(
@@ -16,33 +14,6 @@ export function sharedRows(
   if (!canShareRecords(model, other)) return null;
   const filled = rows.map((row) => withDefaults(other, row));
   return findViolations(other, filled).length === 0 ? filled : null;
-}
-
-/** A mock without some of its releases, and the mock they get instead, with their ports. */
-export function splitRows(
-  row: MockRow,
-  labels: readonly string[],
-  id: string,
-): { readonly left: Pick<MockRow, 'releases' | 'ports'>; readonly apart: MockRow } {
-  const all = servedLabels(row);
-  const ports = servedPorts(row);
-  const before = ports.length - all.length;
-  const portOf = (label: string): number => ports[before + all.indexOf(label)] ?? 0;
-  const staying = all.filter((label) => !labels.includes(label));
-  return {
-    left: {
-      releases: JSON.stringify(staying),
-      ports: JSON.stringify([...ports.slice(0, before), ...staying.map(portOf)]),
-    },
-    apart: {
-      ...row,
-      id,
-      arrangements: '[]',
-      releases: JSON.stringify(labels),
-      ports: JSON.stringify(labels.map(portOf)),
-      createdAt: new Date(),
-    },
-  };
 }
 
 /** What a mock serves, arrangements first: each has its own contract, all have the model of the first one. */
