@@ -104,11 +104,7 @@ async function listenOn(
 }
 
 /** Where a mock that runs serves an arrangement or a release; `null` where it does not. */
-export function addressOf(
-  { endpoints }: LoadedMock,
-  kind: Served['kind'],
-  called: string,
-): string | null {
+export function addressOf({ endpoints }: LoadedMock, kind: Served['kind'], called: string): string | null {
   const endpoint = endpoints.find(
     ({ served, running }) => running && served.kind === kind && servedName(served) === called,
   );

@@ -64,7 +64,13 @@ export class MocksService {
     );
     const { together, apart, shared } = divide(derivation.model, rows, releases);
     const row = newRow(wanted.design);
-    const mock = await this.mocks.begin(row, endpointsOf(wanted, together), { seed, plan, model, rows: shared, counters });
+    const mock = await this.mocks.begin(row, endpointsOf(wanted, together), {
+      seed,
+      plan,
+      model,
+      rows: shared,
+      counters,
+    });
     mock.shortfalls = shortfalls;
     try {
       await this.mocks.listen(mock, wanted.port === undefined);
