@@ -122,6 +122,10 @@ export default tseslint.config(
     ],
   ),
   only(
+    ['packages/listener/src/**/*.ts'],
+    [{ regex: '@isomeros/(?!core/)|^@nestjs/|^typeorm', message: 'Whoever serves a contract can use it.' }],
+  ),
+  only(
     ['apps/server/src/**/*.ts'],
     [{ regex: '(^|/)apps/web', message: 'The server does not know the web.' }],
   ),

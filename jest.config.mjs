@@ -29,6 +29,13 @@ export default {
     },
     {
       ...shared,
+      displayName: 'listener',
+      rootDir: 'packages/listener',
+      testMatch: ['<rootDir>/test/**/*.test.ts'],
+      moduleNameMapper: { ...ownFiles, '^@isomeros/core/(.*)$': '<rootDir>/../core/src/$1/index.ts' },
+    },
+    {
+      ...shared,
       displayName: 'web',
       rootDir: 'apps/web',
       testMatch: ['<rootDir>/test/**/*.test.ts'],

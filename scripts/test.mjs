@@ -9,7 +9,8 @@ import { run, say } from './lib/say.mjs';
 import { ensureProgram } from './lib/systemPackages.mjs';
 import { startTestDatabase } from './lib/testDatabase.mjs';
 
-const PARTS = ['lint', 'core', 'web', 'server', 'e2e'];
+const UNITS = ['core', 'listener', 'web'];
+const PARTS = ['lint', ...UNITS, 'server', 'e2e'];
 const asked = process.argv.slice(2);
 const wanted = (part) => asked.length === 0 || asked.includes(part);
 const npx = (...args) => runCommand('npx', ['--no-install', ...args]);
@@ -18,7 +19,7 @@ const results = mkdtempSync(join(tmpdir(), 'isomeros-results-'));
 const counts = { passed: 0, failed: 0 };
 
 /** Tests of the server one after another: a mock gets its port back only where no other test took it meanwhile. */
-const WORKERS = { core: '100%', web: '100%', server: '1' };
+const WORKERS = { server: '1' };
 
 async function jest(project, env = {}) {
   const file = join(results, `${project}.json`);
@@ -28,7 +29,7 @@ async function jest(project, env = {}) {
     'node_modules/jest/bin/jest.js',
     '--selectProjects',
     project,
-    `--maxWorkers=${WORKERS[project]}`,
+    `--maxWorkers=${WORKERS[project] ?? '100%'}`,
     '--json',
     `--outputFile=${file}`,
   ];
@@ -89,13 +90,9 @@ await run(async () => {
   // It may fail before anybody waits for it.
   linted.catch(() => undefined);
   try {
-    if (wanted('core')) {
-      say('Core.');
-      await jest('core');
-    }
-    if (wanted('web')) {
-      say('Web.');
-      await jest('web');
+    for (const part of UNITS.filter(wanted)) {
+      say(`Units of ${part}.`);
+      await jest(part);
     }
   } finally {
     // Nothing is left running, whatever failed first.

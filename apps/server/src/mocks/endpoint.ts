@@ -23,13 +23,13 @@ import {
   type Service,
   type Runtime,
 } from '@isomeros/core/engine';
+import { close, listen, portOf, type Head, type RequestHandler, type SentAnswer } from '@isomeros/listener';
 import { Logger } from '@nestjs/common';
 import { NotStored, type DurableDataset } from './durableDataset.js';
-import { MOST_BODY_CHARACTERS, type Head, type Journal, type KeptExchange } from './journal.js';
+import { MOST_BODY_CHARACTERS, type Journal, type KeptExchange } from './journal.js';
 import { servedText, type Served } from './served.js';
 import { writeShared, type RecordSharing } from './recordSharing.js';
 import type { FaultInjector } from './faults.js';
-import { close, listen, portOf, type SentAnswer, type RequestHandler } from './listener.js';
 
 const SURROUNDINGS: Runtime = { now: () => Date.now(), random: () => Math.random() };
 

@@ -14,7 +14,7 @@ import {
   type RequestBody,
 } from '@isomeros/core/engine';
 import { coded, withPlainTags, type CodedResponse } from './contentCoding.js';
-import type { Head } from './journal.js';
+import type { Head } from './head.js';
 import { messageProblem } from './messageRules.js';
 import { firstLineOf, MOST_HEADER_BYTES, rejection, type ParserError } from './rejection.js';
 import { Breaking, hasBody, NO_BODY, receiveBody } from './requestBody.js';
@@ -25,7 +25,7 @@ export interface SentAnswer {
   readonly pace: number | null;
 }
 
-/** What stands behind the port of a mock. */
+/** What answers behind a port. */
 export interface RequestHandler {
   /** The root of the contract: problem types are resolved against it. */
   readonly root: string;
@@ -39,7 +39,10 @@ export interface RequestHandler {
   rejected(line: string, response: EngineResponse): void;
 }
 
-/** Opens a loopback port for a mock. Rejects when the port is taken. */
+/**
+ * Opens a loopback port behind which somebody answers; 0 for any free one. Rejects with `EADDRINUSE` or `EACCES` when
+ * the port cannot be had.
+ */
 export function listen(handler: () => RequestHandler, port: number): Promise<Server> {
   const server = createServer({ maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false });
   server.on('request', (request: IncomingMessage, response: ServerResponse) => {
