@@ -13,6 +13,7 @@ const CORE_FOLDERS = [
   'derivation',
   'comparison',
   'publication',
+  'conformance',
   'seeding',
   'engine',
   'transfer',

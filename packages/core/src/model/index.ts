@@ -60,6 +60,7 @@ export {
   decimalPlaces,
   describeType,
   DURATION,
+  isDate,
   isInstant,
   patternProblem,
   scalarFromText,

@@ -1,4 +1,8 @@
 export { openApiDocument } from './openapi/document.js';
+export { responsesOf } from './openapi/operations.js';
+export type { HeaderObject, ResponseObject } from './openapi/operations.js';
+export { componentSchemas } from './openapi/schemas.js';
+export type { JsonSchema } from './openapi/schemas.js';
 export type { OpenApiDocument } from './openapi/document.js';
 export { isPublicationName, publish, PUBLICATION_FORMATS, PUBLICATION_NAMES } from './formats/index.js';
 export type { PublicationName } from './formats/index.js';

@@ -18,7 +18,7 @@ export function operationObject(contract: Contract, operation: Operation, tag: s
     tags: [tag],
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(operation.accepts === null ? {} : { requestBody: requestBody(operation, operation.accepts) }),
-    responses: responses(contract, operation),
+    responses: responsesOf(contract, operation),
     ...securityOf(contract, operation),
   };
 }
@@ -44,7 +44,10 @@ function schemaFor(type: string, shape: string): string {
 }
 
 /** The same shape in each media type that is offered. */
-const contentOf = ({ representation }: Contract, shape: string): Json =>
+const contentOf = (
+  { representation }: Contract,
+  shape: string,
+): Readonly<Record<string, { readonly schema: JsonSchema }>> =>
   Object.fromEntries(
     representation.mediaTypes.map((type) => [
       type,
@@ -52,7 +55,21 @@ const contentOf = ({ representation }: Contract, shape: string): Json =>
     ]),
   );
 
-function responses(contract: Contract, operation: Operation): Json {
+/** A Header Object (OAS §4.8.21). */
+export type HeaderObject = { readonly description: string; readonly schema: JsonSchema };
+
+/** A Response Object (OAS §4.8.17). */
+export type ResponseObject = {
+  readonly description: string;
+  readonly headers?: Readonly<Record<string, HeaderObject>>;
+  readonly content?: Readonly<Record<string, { readonly schema: JsonSchema }>>;
+};
+
+/** What an operation may answer, by status (OAS §4.8.16). */
+export function responsesOf(
+  contract: Contract,
+  operation: Operation,
+): Readonly<Record<string, ResponseObject>> {
   const byStatus = new Map<number, ResponseCase[]>();
   for (const response of operation.responses) {
     const cases = byStatus.get(response.status);
@@ -67,7 +84,7 @@ function responses(contract: Contract, operation: Operation): Json {
   );
 }
 
-const ofText = (description: string, schema: JsonSchema = { type: 'string' }): JsonSchema => ({
+const ofText = (description: string, schema: JsonSchema = { type: 'string' }): HeaderObject => ({
   description,
   schema,
 });
@@ -87,7 +104,7 @@ function headersOf(
   contract: Contract,
   { verb, returns, prefers, resource, responses: all }: Operation,
   cases: readonly ResponseCase[],
-): Record<string, JsonSchema> {
+): Readonly<Record<string, HeaderObject>> {
   const { paging, representation } = contract;
   const isTold =
     paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
@@ -127,7 +144,7 @@ function responseObject(
   operation: Operation,
   status: number,
   cases: readonly ResponseCase[],
-): Json {
+): ResponseObject {
   const description = cases.map(({ when }) => when).join(' ');
   const found = headersOf(contract, operation, cases);
   const headers = Object.keys(found).length === 0 ? {} : { headers: found };

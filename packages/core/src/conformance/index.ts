@@ -1,0 +1,2 @@
+export { judgeResponse } from './response.js';
+export type { Deviation, ReceivedResponse } from './response.js';
