@@ -10,7 +10,6 @@ import { derive } from '@isomeros/core/derivation';
 import { importModel } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import { afterStep } from '../src/design/afterStep.js';
-import { withoutSetting, withPlacement, withSetting } from '../src/design/choiceUpdates.js';
 import { changeInWords } from '../src/arrange/usePathsSinceOpened.js';
 import { reportRows } from '../src/intake/reportRows.js';
 import { designName, kindOfFile } from '../src/intake/sources.js';
@@ -134,37 +133,7 @@ describe('what a step would lead to', () => {
   });
 });
 
-describe('a setting chosen at a level', () => {
-  const other = { ...plainArrangement('other'), settings: { depth: 4 } };
-  const main = plainArrangement('main');
-  const choices = { settings: { depth: 3 }, arrangements: [other, main], answered: ['a'] };
-  const at = { level: 'arrangement' } as const;
-
-  test('stands there and nowhere else, and goes without a trace', () => {
-    const own = withSetting(choices, 'main', at, 'depth', 1);
-    expect(own).toEqual({ ...choices, arrangements: [other, { ...main, settings: { depth: 1 } }] });
-    expect(withoutSetting(own, 'main', at, 'depth')).toEqual(choices);
-    expect(withSetting(choices, 'main', { level: 'design' }, 'depth', 5).settings).toEqual({ depth: 5 });
-    expect(withoutSetting(choices, 'main', { level: 'design' }, 'depth').settings).toEqual({});
-  });
-
-  test('of one resource or operation leaves no entry behind when it goes', () => {
-    const list = { level: 'operation', id: 'Route:list' } as const;
-    const own = withSetting(choices, 'main', list, 'unknownParameters', 'ignored');
-    expect(own.arrangements[1]?.operations).toEqual({ 'Route:list': { unknownParameters: 'ignored' } });
-    expect(withoutSetting(own, 'main', list, 'unknownParameters')).toEqual(choices);
-    const route = { level: 'resource', id: 'Route' } as const;
-    expect(withSetting(choices, 'main', route, 'pageSize', 5).arrangements[1]?.resources).toEqual({
-      Route: { pageSize: 5 },
-    });
-  });
-
-  test('a place that something has anyhow is not kept', () => {
-    const placed = withPlacement(choices, 'main', 'owned', 'A>B:bs', 'flat');
-    expect(placed.arrangements[1]?.placements).toEqual({ 'A>B:bs': 'flat' });
-    expect(withPlacement(placed, 'main', 'owned', 'A>B:bs', 'nested')).toEqual(choices);
-  });
-
+describe('a change of the paths', () => {
   test('what it changes in the paths is told in words', () => {
     const before = { root: '/api/v1', paths: new Set(['/a', '/b']) };
     expect(changeInWords(before, before)).toBeNull();

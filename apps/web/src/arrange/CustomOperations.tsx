@@ -3,6 +3,7 @@ import {
   findArrangement,
   printEffect,
   readEffect,
+  withoutCustomOperation,
   type CustomOperation,
 } from '@isomeros/core/arrangement';
 import { indexModel, keyOf, type Entity, type Model } from '@isomeros/core/model';
@@ -10,7 +11,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withCustomOperation, withoutCustomOperation } from '../design/choiceUpdates.js';
+import { useDecide } from '../design/useDecide.js';
 import { choicesMade } from '../design/designSlice.js';
 
 interface Props {
@@ -28,13 +29,14 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
   const arrangement = useAppSelector((state) => state.design.arrangement);
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const dispatch = useAppDispatch();
+  const decide = useDecide();
   const found = model === null ? undefined : indexModel(model).entities.get(entity);
   if (model === null || found === undefined) return null;
   const all = findArrangement(choices, arrangement)?.customOperations ?? NONE;
   const isMeant = ({ entity: of, effect }: CustomOperation): boolean =>
     of === found.id && (effect.kind === 'query') === (on === 'collection');
   const write = (custom: CustomOperation): void => {
-    dispatch(choicesMade(withCustomOperation(choices, arrangement, custom)));
+    decide('customOperations', { id: custom.id, operation: custom });
   };
   return (
     <>

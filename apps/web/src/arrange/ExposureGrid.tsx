@@ -7,16 +7,16 @@ import {
   type ExposureChoice,
   type Exposures,
   type FilterOperator,
+  type PartEdit,
 } from '@isomeros/core/arrangement';
 import type { GridRow } from '@isomeros/core/derivation';
 import { indexModel } from '@isomeros/core/model';
 import { Checkbox, Popover } from 'antd';
 import { useEffect, useState } from 'react';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withExposure } from '../design/choiceUpdates.js';
+import { useAppSelector } from '../app/store.js';
+import { useDecide } from '../design/useDecide.js';
 import { derivationClient } from '../design/derivationClient.js';
-import { choicesMade } from '../design/designSlice.js';
 
 const COLUMNS: readonly { readonly aspect: Aspect; readonly title: string }[] = [
   { aspect: 'out', title: 'out' },
@@ -57,7 +57,7 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
   const text = useAppSelector((state) => state.design.text);
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
-  const dispatch = useAppDispatch();
+  const decide = useDecide();
   const [rows, setRows] = useState<readonly GridRow[]>([]);
   const [asked, setAsked] = useState<string | null>(null);
   useEffect(() => {
@@ -72,7 +72,8 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
   const id = model === null ? undefined : indexModel(model).entities.get(entity)?.id;
   const choose = <A extends Aspect>(member: string, aspect: A, value: Exposure[A] | null): void => {
     if (id === undefined) return;
-    dispatch(choicesMade(withExposure(choices, arrangement, { entity: id, member, aspect }, value)));
+    // Aspect and value belong together, which the type of an edit cannot see through the parameter.
+    decide('exposures', { entity: id, member, aspect, value } as PartEdit<'exposures'>);
   };
   // What was chosen is known at once; what the model makes of it follows from the worker.
   const exposures = findArrangement(choices, arrangement)?.exposures ?? NO_EXPOSURES;

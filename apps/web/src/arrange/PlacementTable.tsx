@@ -1,9 +1,8 @@
-import { findArrangement } from '@isomeros/core/arrangement';
+import { findArrangement, withEdit } from '@isomeros/core/arrangement';
 import { Select } from 'antd';
 import { memo, useCallback, useMemo } from 'react';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
-import { withPlacement } from '../design/choiceUpdates.js';
 import { choicesMade } from '../design/designSlice.js';
 import { OriginMark } from './OriginMark.js';
 import { placementRows, type PlacementOption, type PlacementRow } from './placementRows.js';
@@ -29,7 +28,8 @@ export function PlacementTable({ selected, onSelect }: Props): React.JSX.Element
     ({ placings }: PlacementOption): void => {
       const { design } = store.getState();
       const next = placings.reduce(
-        (made, { of, subject, place }) => withPlacement(made, design.arrangement, of, subject, place),
+        (made, { of: kind, subject, place }) =>
+          withEdit(made, design.arrangement, 'placements', { kind, subject, place }),
         design.choices,
       );
       dispatch(choicesMade(next));

@@ -1,17 +1,31 @@
 import {
   readSettings,
   rowOf,
+  withSetting,
   type ChoiceLevel,
+  type ChoicePlace,
   type ChoosableSetting,
   type SettingLevel,
   type SettingValue,
 } from '@isomeros/core/arrangement';
 import { memo, useCallback, useState } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
-import { choicePlace, withoutSetting, withSetting } from '../design/choiceUpdates.js';
 import { choicesMade } from '../design/designSlice.js';
 import { OriginMark } from './OriginMark.js';
 import { SettingControl } from './SettingControl.js';
+
+/** The place at which a setting of a level is chosen. */
+function choicePlace(level: ChoiceLevel, resource: string, operation: string): ChoicePlace {
+  switch (level) {
+    case 'design':
+    case 'arrangement':
+      return { level };
+    case 'resource':
+      return { level, id: resource };
+    case 'operation':
+      return { level, id: operation };
+  }
+}
 
 interface Props {
   readonly name: ChoosableSetting;
@@ -39,7 +53,7 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
       if (!read.ok) return;
       const { choices, arrangement } = store.getState().design;
       const place = choicePlace(level, resource, operation);
-      dispatch(choicesMade(withSetting(choices, arrangement, place, name, chosen)));
+      dispatch(choicesMade(withSetting(choices, arrangement, place, { name, value: chosen })));
     },
     [name, level, resource, operation, store, dispatch],
   );
@@ -47,7 +61,7 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
     if (from === 'default') return;
     const { choices, arrangement } = store.getState().design;
     const place = choicePlace(from, resource, operation);
-    dispatch(choicesMade(withoutSetting(choices, arrangement, place, name)));
+    dispatch(choicesMade(withSetting(choices, arrangement, place, { name, value: null })));
   };
   return (
     <li className={from === level ? 'set-here' : ''}>

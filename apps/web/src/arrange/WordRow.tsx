@@ -1,9 +1,8 @@
 import { findArrangement, PATH_WORD } from '@isomeros/core/arrangement';
 import { useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withWord } from '../design/choiceUpdates.js';
-import { choicesMade } from '../design/designSlice.js';
+import { useAppSelector } from '../app/store.js';
+import { useDecide } from '../design/useDecide.js';
 import { OriginMark } from './OriginMark.js';
 
 interface Props {
@@ -18,14 +17,14 @@ interface Props {
 export function WordRow({ subject, word, title }: Props): React.JSX.Element {
   const choices = useAppSelector((state) => state.design.choices);
   const arrangement = useAppSelector((state) => state.design.arrangement);
-  const dispatch = useAppDispatch();
+  const decide = useDecide();
   const [isWrong, setWrong] = useState(false);
   const words = findArrangement(choices, arrangement)?.words ?? {};
   const isChosen = Object.hasOwn(words, subject);
   const shown = isChosen ? (words[subject] ?? word) : word;
   const choose = (text: string): void => {
     setWrong(!PATH_WORD.test(text));
-    if (PATH_WORD.test(text)) dispatch(choicesMade(withWord(choices, arrangement, subject, text)));
+    if (PATH_WORD.test(text)) decide('words', { subject, word: text });
   };
   return (
     <ul className="setting-rows">
@@ -35,9 +34,7 @@ export function WordRow({ subject, word, title }: Props): React.JSX.Element {
         <OriginMark
           title={title}
           level={isChosen ? 'arrangement' : 'default'}
-          onReset={
-            isChosen ? () => dispatch(choicesMade(withWord(choices, arrangement, subject, null))) : null
-          }
+          onReset={isChosen ? () => decide('words', { subject, word: null }) : null}
         />
         {isWrong && (
           <span className="wrong" role="alert">

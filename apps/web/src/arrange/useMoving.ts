@@ -1,8 +1,7 @@
-import { findArrangement } from '@isomeros/core/arrangement';
+import { findArrangement, withEdit, type Choices } from '@isomeros/core/arrangement';
 import type { OutlineResource } from '@isomeros/core/contract';
 import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { withPlacement } from '../design/choiceUpdates.js';
 import type { Consequence, Step } from '../design/consequenceMessages.js';
 import { choicesMade } from '../design/designSlice.js';
 import { useConsequences } from '../design/useConsequences.js';
@@ -47,10 +46,9 @@ export function useMoving(): MovingControl {
   } | null>(null);
   const [target, setTarget] = useState<DropTarget | null>(null);
   const [index, setIndex] = useState(0);
-  const stepOf = ({ of, subject, place }: Move): Step => ({
-    kind: 'choices',
-    choices: withPlacement(choices, arrangement, of, subject, place),
-  });
+  const placed = ({ of: kind, subject, place }: Move): Choices =>
+    withEdit(choices, arrangement, 'placements', { kind, subject, place });
+  const stepOf = (move: Move): Step => ({ kind: 'choices', choices: placed(move) });
   const steps = useMemo(
     () => (all === null ? NONE : all.moves.map(stepOf)),
     // The choices do not change while something is moved.
@@ -102,8 +100,7 @@ export function useMoving(): MovingControl {
     },
     finish: () => {
       const { chosen } = moving ?? { chosen: null };
-      if (chosen !== null)
-        dispatch(choicesMade(withPlacement(choices, arrangement, chosen.of, chosen.subject, chosen.place)));
+      if (chosen !== null) dispatch(choicesMade(placed(chosen)));
       cancel();
     },
     cancel,

@@ -6,7 +6,8 @@ export type { ChoosableSetting, SettingName, Settings } from './settings/table.j
 export type { ResolvedSetting, SettingPlace } from './settings.js';
 export type { SettingsById, SettingValues } from './settings/values.js';
 export { PART_NAMES, partNamed, PARTS } from './parts/index.js';
-export type { ArrangementChoices, PartName } from './parts/index.js';
+export type { ArrangementChoices, PartEdit, PartName } from './parts/index.js';
+export { withEdit, withoutCustomOperation, withSetting, type ChoicePlace } from './edits.js';
 export type { Decided } from './parts/part.js';
 export { decidedSettings, settingText } from './parts/settings.js';
 export { PATH_WORD } from './parts/words.js';

@@ -1,4 +1,4 @@
-import type { Aspect, Placement, SettingName, SettingValue, SubjectKind } from '../arrangement/index.js';
+import type { Aspect, ChoosableSetting, Placement, SettingValue, SubjectKind } from '../arrangement/index.js';
 import type { ModelEdit } from '../model/index.js';
 import type { Reasons } from './reasons.js';
 
@@ -82,7 +82,7 @@ export type Answer =
   | { readonly kind: 'edit'; readonly edit: ModelEdit }
   /** A name is asked for, and given by an edit of this kind. */
   | { readonly kind: 'name'; readonly of: 'name-role' | 'name-way-back'; readonly relationship: string }
-  | { readonly kind: 'setting'; readonly name: SettingName; readonly value: SettingValue }
+  | { readonly kind: 'setting'; readonly name: ChoosableSetting; readonly value: SettingValue }
   /** Something is placed elsewhere in the arrangement. */
   | {
       readonly kind: 'placement';

@@ -1,11 +1,12 @@
+import { withSetting } from '@isomeros/core/arrangement';
 import type { ChangeSummary } from '@isomeros/core/comparison';
 import type { Assumption, AssumptionOption, Reasons } from '@isomeros/core/contract';
 import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { withExposure, withPlacement, withWord } from '../../design/choiceUpdates.js';
 import { choicesMade } from '../../design/designSlice.js';
+import { withAnswer } from '../../design/useDecide.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
 
 interface Props {
@@ -33,24 +34,18 @@ export function AssumptionRow({ assumption, summary, onStatement }: Props): Reac
         dispatch(choicesMade({ ...choices, answered: [...choices.answered, assumption.id] }));
         return;
       case 'setting': {
-        const settings = { ...choices.settings, [answer.name]: answer.value };
-        dispatch(choicesMade({ ...choices, settings }));
+        const { name, value } = answer;
+        dispatch(choicesMade(withSetting(choices, arrangement, { level: 'design' }, { name, value })));
         return;
       }
       case 'edit':
         edit(answer.edit);
         return;
       case 'placement':
-        dispatch(choicesMade(withPlacement(choices, arrangement, answer.of, answer.subject, answer.place)));
-        return;
       case 'word':
-        dispatch(choicesMade(withWord(choices, arrangement, answer.subject, answer.word)));
+      case 'exposure':
+        dispatch(choicesMade(withAnswer(choices, arrangement, answer)));
         return;
-      case 'exposure': {
-        const cell = { entity: answer.entity, member: answer.of, aspect: answer.aspect };
-        dispatch(choicesMade(withExposure(choices, arrangement, cell, null)));
-        return;
-      }
       case 'name':
         setNaming(answer);
     }

@@ -3,8 +3,14 @@ import { customOperationsSchema } from '../customOperationsSchema.js';
 import { readCustomOperations } from '../readCustomOperations.js';
 import { said, type ArrangementPart } from './part.js';
 
+/** An operation in the place of the one of its id, or at the end; `null` takes the one of an id away. */
+export interface CustomOperationEdit {
+  readonly id: string;
+  readonly operation: CustomOperation | null;
+}
+
 /** Operations that no rule derives. */
-export const CUSTOM_OPERATIONS_PART: ArrangementPart<readonly CustomOperation[]> = {
+export const CUSTOM_OPERATIONS_PART: ArrangementPart<readonly CustomOperation[], CustomOperationEdit> = {
   empty: [],
   read: readCustomOperations,
   schema: customOperationsSchema,
@@ -13,4 +19,10 @@ export const CUSTOM_OPERATIONS_PART: ArrangementPart<readonly CustomOperation[]>
       `Operation ${id}`,
       `${name} of ${entity}: ${said(effect)}`,
     ]),
+  edit: (known, { id, operation }) => {
+    if (operation === null) return known.filter((other) => other.id !== id);
+    return known.some((other) => other.id === id)
+      ? known.map((other) => (other.id === id ? operation : other))
+      : [...known, operation];
+  },
 };

@@ -2,15 +2,28 @@ import type { Json } from '../../model/index.js';
 import {
   ASPECTS,
   ASPECT_VALUES,
+  exposureChoice,
   FILTER_OPERATORS,
+  type Aspect,
+  type Exposure,
   type ExposureChoice,
   type Exposures,
 } from '../exposure.js';
 import { escapePointer, choiceProblem, type ReadResult } from '../reading.js';
-import { readEach, said, type ArrangementPart } from './part.js';
+import { entryNamed, orNone, readEach, said, withEntry, type ArrangementPart } from './part.js';
+
+/** What of a member goes in or out, or that it is as the model says again. */
+export type ExposureEdit = {
+  readonly [A in Aspect]: {
+    readonly entity: string;
+    readonly member: string;
+    readonly aspect: A;
+    readonly value: Exposure[A] | null;
+  };
+}[Aspect];
 
 /** What goes in and out of members. */
-export const EXPOSURES_PART: ArrangementPart<Exposures> = {
+export const EXPOSURES_PART: ArrangementPart<Exposures, ExposureEdit> = {
   empty: {},
   read: (given, pointer) =>
     readEach(given, pointer, 'Expected an object from ids of entities to their members.', (members, at) =>
@@ -37,6 +50,15 @@ export const EXPOSURES_PART: ArrangementPart<Exposures> = {
     Object.values(exposures).flatMap((members) =>
       Object.entries(members).map(([member, choice]) => [`In and out of ${member}`, said(choice)] as const),
     ),
+  edit: (exposures, { entity, member, aspect, value }) => {
+    const choice: ExposureChoice = withEntry<unknown>(
+      exposureChoice(exposures, entity, member),
+      aspect,
+      value,
+    );
+    const members = withEntry(entryNamed(exposures, entity) ?? {}, member, orNone(choice));
+    return withEntry(exposures, entity, orNone(members));
+  },
 };
 
 function readExposure(given: Json, pointer: string): ReadResult<ExposureChoice> {

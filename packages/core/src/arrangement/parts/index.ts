@@ -29,5 +29,8 @@ export type ArrangementChoices = { readonly name: string } & {
 export const PART_NAMES = Object.keys(PARTS) as readonly PartName[];
 
 /** The same registry where only one part is looked at, whichever. */
-export const partNamed = (name: PartName): ArrangementPart<unknown> =>
-  PARTS[name] as ArrangementPart<unknown>;
+export const partNamed = (name: PartName): ArrangementPart<unknown, unknown> =>
+  PARTS[name] as ArrangementPart<unknown, unknown>;
+
+/** What can be decided, or taken back, about a part. */
+export type PartEdit<Name extends PartName> = Parameters<(typeof PARTS)[Name]['edit']>[1];

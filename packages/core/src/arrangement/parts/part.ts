@@ -2,7 +2,7 @@ import { isJsonObject, type Json } from '../../model/index.js';
 import { escapePointer, choiceProblem, type ReadResult } from '../reading.js';
 
 /** One kind of thing that is decided about an arrangement. */
-export interface ArrangementPart<Value> {
+export interface ArrangementPart<Value, Edit> {
   /** Nothing was decided. */
   readonly empty: Value;
   /** Reads what a client or a file gives; everything wrong with it is reported at once. */
@@ -11,6 +11,8 @@ export interface ArrangementPart<Value> {
   readonly schema: object;
   /** Everything that was decided, by what it is in words: what two states differ in follows from it. */
   readonly decided: (value: Value) => readonly Decided[];
+  /** The value with something decided, or taken back. */
+  readonly edit: (value: Value, edit: Edit) => Value;
 }
 
 /** What was decided, and how. */
@@ -22,6 +24,24 @@ export const wrong = <T>(value: T, pointer: string, message: string): ReadResult
   value,
   problems: [choiceProblem(pointer, 'type', message)],
 });
+
+/** The object with another value under a name; without the name where the value is `null`. */
+export const withEntry = <T>(
+  values: Readonly<Record<string, T>>,
+  name: string,
+  value: T | null,
+): Readonly<Record<string, T>> => {
+  const others = Object.entries(values).filter(([known]) => known !== name);
+  return Object.fromEntries(value === null ? others : [...others, [name, value]]);
+};
+
+/** The value under a name of its own; `null` where there is none. */
+export const entryNamed = <T>(values: Readonly<Record<string, T>>, name: string): T | null =>
+  Object.hasOwn(values, name) ? (values[name] ?? null) : null;
+
+/** Where nothing is decided any more, no entry is left. */
+export const orNone = <T extends object>(value: T): T | null =>
+  Object.keys(value).length === 0 ? null : value;
 
 const MOST_ENTRIES = 10_000;
 

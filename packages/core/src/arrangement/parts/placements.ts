@@ -1,11 +1,25 @@
-import { isPlacement, PLACEMENTS, type Placement, type Placements } from '../placements.js';
+import {
+  isPlacement,
+  PLACEMENTS,
+  resolvePlacement,
+  type Placement,
+  type Placements,
+  type SubjectKind,
+} from '../placements.js';
 import { choiceProblem } from '../reading.js';
-import { readEach, type ArrangementPart } from './part.js';
+import { readEach, withEntry, type ArrangementPart } from './part.js';
 
 const ALL = [...new Set(Object.values(PLACEMENTS).flat())];
 
+/** A place for a statement, or its way back; one that it has anyhow is not kept. */
+export interface PlacementEdit {
+  readonly kind: SubjectKind;
+  readonly subject: string;
+  readonly place: Placement;
+}
+
 /** Where statements stand. */
-export const PLACEMENTS_PART: ArrangementPart<Placements> = {
+export const PLACEMENTS_PART: ArrangementPart<Placements, PlacementEdit> = {
   empty: {},
   read: (given, pointer) =>
     readEach<Placement>(
@@ -27,4 +41,6 @@ export const PLACEMENTS_PART: ArrangementPart<Placements> = {
   },
   decided: (placements) =>
     Object.entries(placements).map(([subject, place]) => [`Place of ${subject}`, place]),
+  edit: (placements, { kind, subject, place }) =>
+    withEntry(placements, subject, resolvePlacement({}, kind, subject).place === place ? null : place),
 };

@@ -2,9 +2,24 @@ import { isJsonObject, type Json } from '../../model/index.js';
 import { escapePointer, choiceProblem, type ReadResult } from '../reading.js';
 import { readSettings } from '../readSettings.js';
 import type { ChoiceLevel, ChoosableRow, SettingValue } from '../settings/row.js';
-import { CHOOSABLE_NAMES, hasLevel, rowOf, SETTINGS, type SettingName } from '../settings/table.js';
+import {
+  CHOOSABLE_NAMES,
+  hasLevel,
+  rowOf,
+  SETTINGS,
+  type ChoosableSetting,
+  type SettingName,
+} from '../settings/table.js';
 import type { SettingsById, SettingValues } from '../settings/values.js';
-import { readEach, wrong, type Decided, type ArrangementPart } from './part.js';
+import {
+  entryNamed,
+  orNone,
+  readEach,
+  withEntry,
+  wrong,
+  type Decided,
+  type ArrangementPart,
+} from './part.js';
 
 /** Reads settings as they can be chosen at a level. */
 export function readLevel(given: Json, pointer: string, level: ChoiceLevel): ReadResult<SettingValues> {
@@ -56,15 +71,33 @@ export const settingText = (value: SettingValue): string =>
 export const decidedSettings = (values: SettingValues, where = ''): readonly Decided[] =>
   Object.entries(values).map(([name, value]) => [titleOf(name) + where, settingText(value)]);
 
+/** A value for a setting; `null` where it inherits from above again. */
+export interface SettingEdit {
+  readonly name: ChoosableSetting;
+  readonly value: SettingValue | null;
+}
+
+export const editSettings = (values: SettingValues, { name, value }: SettingEdit): SettingValues =>
+  withEntry(values as Readonly<Record<string, SettingValue>>, name, value);
+
 /** What was chosen for the whole arrangement. */
-export const SETTINGS_PART: ArrangementPart<SettingValues> = {
+export const SETTINGS_PART: ArrangementPart<SettingValues, SettingEdit> = {
   empty: {},
   read: (given, pointer) => readLevel(given, pointer, 'arrangement'),
   schema: settingsSchema('arrangement'),
   decided: (values) => decidedSettings(values),
+  edit: editSettings,
 };
 
-const near = (level: 'resource' | 'operation', description: string): ArrangementPart<SettingsById> => ({
+/** A value for a setting of a resource or an operation. */
+export interface SettingEditNear extends SettingEdit {
+  readonly id: string;
+}
+
+const near = (
+  level: 'resource' | 'operation',
+  description: string,
+): ArrangementPart<SettingsById, SettingEditNear> => ({
   empty: {},
   read: (given, pointer) =>
     readEach(given, pointer, `Expected an object from ids of ${level}s to their settings.`, (value, at) =>
@@ -72,6 +105,8 @@ const near = (level: 'resource' | 'operation', description: string): Arrangement
     ),
   schema: { type: 'object', description, additionalProperties: settingsSchema(level) },
   decided: (byId) => Object.entries(byId).flatMap(([id, values]) => decidedSettings(values, ` of ${id}`)),
+  edit: (byId, { id, ...edit }) =>
+    withEntry(byId, id, orNone(editSettings(entryNamed(byId, id) ?? {}, edit))),
 });
 
 export const RESOURCES_PART = near('resource', 'Settings by the id of a resource.');

@@ -1,13 +1,19 @@
 import { choiceProblem } from '../reading.js';
-import { readEach, type ArrangementPart } from './part.js';
+import { readEach, withEntry, type ArrangementPart } from './part.js';
 
 /** A path word: unreserved characters (RFC 3986 §2.3), which never need encoding. */
 export const PATH_WORD = /^(?!\.{1,2}$)[A-Za-z0-9._~-]{1,60}$/;
 
 const EXPECTED = 'Expected 1 to 60 letters, digits, dots, hyphens, underscores or tildes.';
 
+/** A path word for something, or the derived one again. */
+export interface WordEdit {
+  readonly subject: string;
+  readonly word: string | null;
+}
+
 /** Path words in the place of derived ones. */
-export const WORDS_PART: ArrangementPart<{ readonly [name: string]: string }> = {
+export const WORDS_PART: ArrangementPart<{ readonly [name: string]: string }, WordEdit> = {
   empty: {},
   read: (given, pointer) =>
     readEach<string>(
@@ -25,4 +31,5 @@ export const WORDS_PART: ArrangementPart<{ readonly [name: string]: string }> = 
     additionalProperties: { type: 'string', pattern: PATH_WORD.source },
   },
   decided: (words) => Object.entries(words).map(([subject, word]) => [`Path word of ${subject}`, word]),
+  edit: (words, { subject, word }) => withEntry(words, subject, word),
 };
