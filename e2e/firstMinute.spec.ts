@@ -8,7 +8,7 @@ test('a newcomer opens the sample, extends it by typing, starts the mock, and ca
 }) => {
   await page.goto(isomeros.url);
   await page.getByRole('link', { name: 'Kestrel Sound Ferries' }).click();
-  const tree = page.getByRole('listbox', { name: 'Path tree' });
+  const tree = page.getByRole('tree', { name: 'Path tree' });
   await expect(tree.getByText('/harbours', { exact: true })).toBeVisible();
 
   await test.step('an attribute and an owned entity, typed', async () => {

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from './support/isomeros.js';
+import type { Response } from '@playwright/test';
+import { expect, stage, test } from './support/isomeros.js';
 
 test('a design is copied from a sample, renamed, copied, removed and brought back', async ({
   page,
@@ -12,7 +13,7 @@ test('a design is copied from a sample, renamed, copied, removed and brought bac
     .last()
     .click();
   await expect(
-    page.getByRole('listbox', { name: 'Path tree' }).getByText('/tools', { exact: true }),
+    page.getByRole('tree', { name: 'Path tree' }).getByText('/tools', { exact: true }),
   ).toBeVisible();
   await page.getByRole('link', { name: 'Isomeros' }).click();
   const shed = page.getByRole('article', { name: 'Tool shed', exact: true });
@@ -47,7 +48,7 @@ test('a design leaves as a file and begins again from it', async ({ page, isomer
     .getByLabel('A file to begin with')
     .setInputFiles({ name: 'on-the-road.isomeros.json', mimeType: 'application/json', buffer });
   await expect(page.getByRole('heading', { name: 'On the road' })).toBeVisible();
-  await expect(page.getByRole('listbox', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
+  await expect(page.getByRole('tree', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
   await page.getByRole('link', { name: 'Isomeros' }).click();
   await expect(row).toHaveCount(2);
 });
@@ -62,4 +63,40 @@ test('a file that does not fit says where', async ({ page, isomeros }) => {
   await expect(page.getByRole('alert')).toContainText(
     'The design file does not fit: Expected a version from 1 to 3.',
   );
+});
+
+/** The script that Home may load, in bytes as they travel. */
+const MOST_SCRIPT = 350_000;
+
+test('Home loads little script, compressed, and what it loads is kept for good', async ({
+  page,
+  isomeros,
+}) => {
+  const scripts: Response[] = [];
+  page.on('response', (response) => {
+    if (response.request().resourceType() === 'script') scripts.push(response);
+  });
+  await page.goto(isomeros.url);
+  await expect(page.getByRole('link', { name: 'Kestrel Sound Ferries' })).toBeVisible();
+  let all = 0;
+  for (const script of scripts) {
+    const { responseBodySize } = await script.request().sizes();
+    all += responseBodySize;
+    const headers = script.headers();
+    expect(headers['cache-control']).toBe('public, max-age=31536000, immutable');
+    // Compressing the smallest would make them longer.
+    if (responseBodySize > 2_000) expect(headers['content-encoding']).toMatch(/^(br|gzip)$/);
+  }
+  expect(all).toBeGreaterThan(50_000);
+  expect(all).toBeLessThan(MOST_SCRIPT);
+});
+
+test('a stage that cannot be read says so, and the others go on', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign('entity Route\n  name: text\n');
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await page.route('**/ContractPage-*.js', (route) => route.abort());
+  await stage(page, 'Contract').click();
+  await expect(page.getByRole('alert')).toContainText('This page failed');
+  await stage(page, 'Model').click();
+  await expect(page.getByLabel('Notation of the model')).toContainText('entity Route');
 });

@@ -26,7 +26,7 @@ test('DDL is read with a report; answers change it at once; then it is kept', as
   await page.getByRole('button', { name: 'Keep as a design' }).click();
   await expect(page.getByRole('heading', { name: 'Read from a schema' })).toBeVisible();
   await expect(
-    page.getByRole('listbox', { name: 'Path tree' }).getByText('/stops', { exact: true }).first(),
+    page.getByRole('tree', { name: 'Path tree' }).getByText('/stops', { exact: true }).first(),
   ).toBeVisible();
 });
 
@@ -52,7 +52,7 @@ test('a live MariaDB schema is read where it runs', async ({ page, isomeros }) =
   expect(await page.content()).not.toContain(decodeURIComponent(url.password));
   await page.getByRole('button', { name: 'Keep as a design' }).click();
   await expect(
-    page.getByRole('listbox', { name: 'Path tree' }).getByText('/harbours', { exact: true }),
+    page.getByRole('tree', { name: 'Path tree' }).getByText('/harbours', { exact: true }),
   ).toBeVisible();
   await dropSchema(schema);
 });

@@ -8,7 +8,7 @@ test('a mistake is marked where it stands, with its mend, and the last good path
 }) => {
   const id = await isomeros.createDesign(TEXT);
   await page.goto(`${isomeros.url}/designs/${id}/model`);
-  const tree = page.getByRole('listbox', { name: 'Path tree' });
+  const tree = page.getByRole('tree', { name: 'Path tree' });
   await expect(tree.getByText('/routes')).toBeVisible();
   await typeAtEnd(page, 'entity Sailing\nberth: txt(1..4)');
   await expect(page.getByText('There is no type txt. The nearest is text.')).toBeVisible();
@@ -28,7 +28,7 @@ test('a saved text with errors opens with its errors and the last good paths', a
   await expect(page.getByText('All changes kept')).toBeVisible();
   await page.reload();
   await expect(page.getByText('statement.unknown')).toBeVisible();
-  await expect(page.getByRole('listbox', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
+  await expect(page.getByRole('tree', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
 });
 
 test('a design that was left is all there when it is opened again', async ({ page, isomeros }) => {
@@ -36,7 +36,7 @@ test('a design that was left is all there when it is opened again', async ({ pag
     await isomeros.createDesign('design "First"\n\nentity Harbour\n  name: text\n'),
     await isomeros.createDesign('design "Second"\n\nentity Route\n  name: text\n'),
   ];
-  const tree = page.getByRole('listbox', { name: 'Path tree' });
+  const tree = page.getByRole('tree', { name: 'Path tree' });
   const stages = page.getByRole('navigation', { name: 'Stages' });
   const open = async (name: string): Promise<void> => {
     await page.getByRole('link', { name: 'Isomeros' }).click();
@@ -57,7 +57,7 @@ test('an empty design is a place to begin, not an error', async ({ page, isomero
   await page.goto(isomeros.url);
   await page.getByLabel('Its name').fill('Nothing yet');
   await page.getByRole('button', { name: 'Begin', exact: true }).click();
-  const tree = page.getByRole('listbox', { name: 'Path tree' });
+  const tree = page.getByRole('tree', { name: 'Path tree' });
   await expect(tree.getByText('/api/v1')).toBeVisible();
   await stage(page, 'Contract').click();
   await expect(page.getByRole('heading', { name: 'readEntry', exact: true })).toBeVisible();
@@ -71,7 +71,7 @@ test('names of the language are handled as names', async ({ page, isomeros }) =>
   const id = await isomeros.createDesign('entity Constructor\n  constructor: text\n  toString: text\n');
   await page.goto(`${isomeros.url}/designs/${id}/model`);
   await expect(
-    page.getByRole('listbox', { name: 'Path tree' }).getByText('/constructors', { exact: true }),
+    page.getByRole('tree', { name: 'Path tree' }).getByText('/constructors', { exact: true }),
   ).toBeVisible();
   await typeAtEnd(page, '\nentity __proto__\n  name: text\n');
   await expect(page.getByText('Names of entities are in PascalCase; __proto__ is not.')).toBeVisible();
@@ -91,7 +91,7 @@ test('a text over the limit is refused in place, and nothing is lost', async ({ 
   await expect(page.getByText('Not kept: too large')).toBeVisible();
   await page.getByRole('button', { name: '1 error, line 1' }).click();
   await expect(page.getByText('The text is larger than the limit.')).toBeVisible();
-  await expect(page.getByRole('listbox', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
+  await expect(page.getByRole('tree', { name: 'Path tree' }).getByText('/routes')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('All changes kept')).toBeVisible();
 });
@@ -120,7 +120,7 @@ test('two pages on one design never overwrite each other silently', async ({ pag
   const other = await context.newPage();
   await page.goto(`${isomeros.url}/designs/${id}/model`);
   await other.goto(`${isomeros.url}/designs/${id}/model`);
-  await expect(other.getByRole('listbox', { name: 'Path tree' })).toBeVisible();
+  await expect(other.getByRole('tree', { name: 'Path tree' })).toBeVisible();
   await typeAtEnd(page, '\n# from the first page');
   await expect(page.getByText('All changes kept')).toBeVisible();
   await typeAtEnd(other, '\n# from the second page');

@@ -45,7 +45,7 @@ test('a message is written as it travels, sent, and its links followed', async (
 test('the command line reaches entities, paths and operations', async ({ page, isomeros }) => {
   await page.goto(isomeros.url);
   await page.getByRole('link', { name: 'Kestrel Sound Ferries' }).click();
-  await expect(page.getByRole('listbox', { name: 'Path tree' })).toBeVisible();
+  await expect(page.getByRole('tree', { name: 'Path tree' })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.keyboard.type('removeVessel');
   await page.keyboard.press('Enter');

@@ -71,10 +71,10 @@ function largeModel(size) {
 
 /** The Arrange stage: the grid, a branch on its way, why a path is there, a finding in the dark look. */
 async function arrangePictures(open, keep, path) {
-  const tree = (page) => page.getByRole('listbox', { name: 'Path tree' });
+  const tree = (page) => page.getByRole('tree', { name: 'Path tree' });
   const row = (page, text) =>
     tree(page)
-      .getByRole('option')
+      .getByRole('treeitem')
       .filter({ has: page.getByText(text, { exact: true }) })
       .first();
   const arrange = await open('light', path);
@@ -85,7 +85,7 @@ async function arrangePictures(open, keep, path) {
   await keep(arrange, 'arrange');
   await arrange.getByRole('button', { name: 'berth, lists: no' }).click();
   const from = await row(arrange, '/sailings').boundingBox();
-  const to = await tree(arrange).getByRole('option').first().boundingBox();
+  const to = await tree(arrange).getByRole('treeitem').first().boundingBox();
   await arrange.mouse.move(from.x + 80, from.y + 10);
   await arrange.mouse.down();
   await arrange.mouse.move(from.x + 80, from.y - 30, { steps: 4 });
@@ -161,7 +161,7 @@ await run(async () => {
   };
   await keep(await open('light', ''), 'home');
   const model = await open('light', `designs/${id}/model`);
-  await model.getByRole('button', { name: /^Sailing, / }).click();
+  await model.getByRole('button', { name: /^Sailing \d/ }).click();
   await keep(model, 'model');
   await model.getByRole('group', { name: 'Map' }).press('Enter');
   await model.getByRole('button', { name: /^status / }).click();

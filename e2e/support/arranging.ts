@@ -14,10 +14,10 @@ entity ShiftPlan
 each CrewMember owns many ShiftPlan as shiftPlans, back as member
 `;
 
-export const tree = (page: Page): Locator => page.getByRole('listbox', { name: 'Path tree' });
+export const tree = (page: Page): Locator => page.getByRole('tree', { name: 'Path tree' });
 export const path = (page: Page, text: string): Locator =>
   tree(page)
-    .getByRole('option')
+    .getByRole('treeitem')
     .filter({ has: page.getByText(text, { exact: true }) });
 export const convention = (page: Page, title: string): Locator =>
   page

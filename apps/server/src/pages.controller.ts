@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, sep } from 'node:path';
 import { All, Controller, Inject, Req, Res } from '@nestjs/common';
+import compression from 'compression';
 import express, { type Request, type RequestHandler, type Response } from 'express';
 import { methodsOf } from './http/route.js';
 import { newAddress } from './http/oldAddresses.js';
@@ -15,6 +16,8 @@ import { SERVER_SETTINGS, type ServerSettings } from './settings.js';
 export class PagesController {
   private readonly page: string | null;
   private readonly assets: RequestHandler | null;
+  /** Applies to what the page loads, and to nothing of the interface: events would wait in it. */
+  private readonly compress = compression();
 
   constructor(@Inject(SERVER_SETTINGS) { webFolder }: ServerSettings) {
     const page = webFolder === null ? null : join(webFolder, 'index.html');
@@ -22,7 +25,7 @@ export class PagesController {
     this.assets =
       this.page === null || webFolder === null
         ? null
-        : express.static(webFolder, { index: false, maxAge: '1h' });
+        : express.static(webFolder, { index: false, setHeaders: keepForGood });
   }
 
   @All('{*path}')
@@ -36,7 +39,7 @@ export class PagesController {
     if (await this.sentAsset(request, response)) return;
     if (this.page === null || request.method !== 'GET' || request.accepts('html') !== 'html')
       throw nothingThere(request);
-    response.setHeader('Cache-Control', 'no-cache');
+    response.setHeader('Cache-Control', ASKED_EACH_TIME);
     response.sendFile(this.page);
   }
 
@@ -45,12 +48,22 @@ export class PagesController {
     if (assets === null) return Promise.resolve(false);
     return new Promise((resolve, reject) => {
       response.once('close', () => resolve(true));
-      void assets(request, response, (error?: unknown) => {
-        if (error === undefined) resolve(false);
-        else reject(error instanceof Error ? error : new Error('A page could not be read.'));
+      this.compress(request, response, () => {
+        void assets(request, response, (error?: unknown) => {
+          if (error === undefined) resolve(false);
+          else reject(error instanceof Error ? error : new Error('A page could not be read.'));
+        });
       });
     });
   }
+}
+
+const ASKED_EACH_TIME = 'no-cache';
+
+/** A file whose name tells its content never changes (RFC 8246); any other is asked for again. */
+function keepForGood(response: Response, path: string): void {
+  const isHashed = path.includes(`${sep}assets${sep}`);
+  response.setHeader('Cache-Control', isHashed ? 'public, max-age=31536000, immutable' : ASKED_EACH_TIME);
 }
 
 /** A path that is described, asked with another method, is 405; any other is 404 (RFC 9110 §15.5.6). */

@@ -3,7 +3,7 @@ import { Input } from 'antd';
 import { useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { OperationMarks } from '../app/parts/OperationMarks.js';
 import { outlineRows, type OutlineRow } from '../app/parts/outlineRows.js';
-import { RowList } from '../app/parts/RowList.js';
+import { RowList, type TreePlace } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
 import { severitiesOf } from './findingsAt.js';
 import { mergedRows, unchanged } from './mergedRows.js';
@@ -79,7 +79,9 @@ export function ArrangeTree(props: Props): React.JSX.Element {
       </header>
       <div className="panel-body" onKeyDownCapture={onKeyDown}>
         <RowList
+          role="tree"
           label="Path tree"
+          treePlace={treePlaceOf}
           rows={rows}
           rowKey={keyOf}
           rowHeight={20}
@@ -112,6 +114,11 @@ export function ArrangeTree(props: Props): React.JSX.Element {
     </section>
   );
 }
+
+const treePlaceOf = ({ row: { level }, below, isFolded }: ShownRow): TreePlace => ({
+  level,
+  isExpanded: below === 0 ? null : !isFolded,
+});
 
 const keyOf = ({ row, change }: ShownRow): string =>
   change === 'comes' ? `comes ${row.resource.path}` : row.resource.id;

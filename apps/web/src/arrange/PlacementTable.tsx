@@ -44,6 +44,7 @@ export function PlacementTable({ selected, onSelect }: Props): React.JSX.Element
       </header>
       <div className="panel-body placements">
         <RowList
+          role="grid"
           label="Placements"
           rows={rows}
           rowKey={({ id }) => id}
@@ -55,8 +56,10 @@ export function PlacementTable({ selected, onSelect }: Props): React.JSX.Element
           {(row) =>
             row.kind === 'group' ? (
               <>
-                <span>{row.label}</span>
-                <span className="end quiet">{row.about}</span>
+                <span role="gridcell">{row.label}</span>
+                <span role="gridcell" className="end quiet">
+                  {row.about}
+                </span>
               </>
             ) : (
               <PlacementCells row={row} onChoose={choose} />
@@ -79,31 +82,35 @@ const PlacementCells = memo(function PlacementCells({ row, onChoose }: CellsProp
   const byKey = new Map(row.options.map((option) => [option.key, option]));
   return (
     <>
-      <span className="what" title={row.label}>
+      <span role="gridcell" className="what" title={row.label}>
         {row.label}
       </span>
-      <Select
-        aria-label={`Place of ${row.label}`}
-        variant="borderless"
-        className={row.level === 'default' ? '' : 'set-here'}
-        popupMatchSelectWidth={false}
-        value={row.value}
-        options={row.options.map(({ key, label, means }) => ({ value: key, label, means }))}
-        optionRender={({ data }) => (
-          <span className="place-option">
-            <span className="strong">{data.label}</span> <span className="quiet">{data.means}</span>
-          </span>
-        )}
-        onChange={(key) => {
-          const option = byKey.get(key);
-          if (option !== undefined) onChoose(option);
-        }}
-      />
-      <OriginMark
-        title={`the place of ${row.label}`}
-        level={row.level}
-        onReset={row.level === 'default' || usual === undefined ? null : () => onChoose(usual)}
-      />
+      <span role="gridcell">
+        <Select
+          aria-label={`Place of ${row.label}`}
+          variant="borderless"
+          className={row.level === 'default' ? '' : 'set-here'}
+          popupMatchSelectWidth={false}
+          value={row.value}
+          options={row.options.map(({ key, label, means }) => ({ value: key, label, means }))}
+          optionRender={({ data }) => (
+            <span className="place-option">
+              <span className="strong">{data.label}</span> <span className="quiet">{data.means}</span>
+            </span>
+          )}
+          onChange={(key) => {
+            const option = byKey.get(key);
+            if (option !== undefined) onChoose(option);
+          }}
+        />
+      </span>
+      <span role="gridcell">
+        <OriginMark
+          title={`the place of ${row.label}`}
+          level={row.level}
+          onReset={row.level === 'default' || usual === undefined ? null : () => onChoose(usual)}
+        />
+      </span>
     </>
   );
 });

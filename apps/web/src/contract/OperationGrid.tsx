@@ -56,7 +56,7 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
         />
         <span className="end quiet">{typed === '' ? '' : `${rows.length} paths`}</span>
       </header>
-      <div className="sheet-row sheet-head quiet">
+      <div className="sheet-row sheet-head quiet" aria-hidden>
         <span>
           under <code>{contract.root}</code>
         </span>
@@ -73,12 +73,13 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
         aria-rowcount={rows.length}
         onKeyDown={onKeyDown}
       >
-        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
             const row = rows[item.index];
             return row === undefined ? null : (
               <div
                 key={row.resource.id}
+                role="presentation"
                 style={{ position: 'absolute', left: 0, right: 0, transform: `translateY(${item.start}px)` }}
               >
                 <SheetRow row={row} flat={typed !== ''} selected={selected} onSelect={onSelect} />
@@ -111,6 +112,7 @@ function SheetRow({ row, flat, selected, onSelect }: RowProps): React.JSX.Elemen
   return (
     <div className={classes.join(' ')} role="row">
       <span
+        role="rowheader"
         className="path mono"
         style={{ paddingLeft: flat ? 0 : Math.max(0, level - 1) * 10 }}
         title={resource.path}
@@ -122,20 +124,21 @@ function SheetRow({ row, flat, selected, onSelect }: RowProps): React.JSX.Elemen
         return operation === undefined ? (
           <span key={method} role="gridcell" />
         ) : (
-          <button
-            key={method}
-            type="button"
-            tabIndex={-1}
-            className="sheet-cell"
-            aria-pressed={operation.id === selected?.id}
-            aria-label={`${operation.id}, ${method} ${resource.path}`}
-            title={operation.id}
-            onClick={() => {
-              onSelect(operation);
-            }}
-          >
-            <EffectMark effect={operation.effect} /> {statuses(operation)}
-          </button>
+          <span key={method} role="gridcell">
+            <button
+              type="button"
+              tabIndex={-1}
+              className="sheet-cell"
+              aria-pressed={operation.id === selected?.id}
+              aria-label={`${statuses(operation)} ${operation.id}, ${method} ${resource.path}`}
+              title={operation.id}
+              onClick={() => {
+                onSelect(operation);
+              }}
+            >
+              <EffectMark effect={operation.effect} /> {statuses(operation)}
+            </button>
+          </span>
         );
       })}
     </div>

@@ -4,6 +4,8 @@ import {
   type Effect,
   type Operation,
   type Reasons,
+  type ResponseCase,
+  type ResponseCode,
   type Segment,
 } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
@@ -86,26 +88,7 @@ export function OperationPage({
             <h3>Answers</h3>
             <span className="quiet">every one, and when</span>
           </header>
-          <ul className="answers">
-            {operation.responses.map((response, index) => {
-              const repeated = operation.responses[index - 1]?.status === response.status;
-              const title = `${response.status} ${response.code}`;
-              return (
-                <li
-                  key={response.code}
-                  className={asked.title === title ? 'chosen' : ''}
-                  onClick={() => {
-                    setAsked({ title, reasons: response.reasons });
-                  }}
-                >
-                  <span className="status">{repeated ? '' : response.status}</span>
-                  <button type="button" className="plain-button" aria-label={`Why ${response.status}`}>
-                    {response.when}
-                  </button>
-                </li>
-              );
-            })}
-          </ul>
+          <AnswerList responses={operation.responses} asked={asked} onAsk={setAsked} />
         </div>
         <div className="right">
           <ExamplePanel example={example} onOpenInMock={onOpenInMock} />
@@ -123,6 +106,70 @@ export function OperationPage({
   );
 }
 
+/** What the protocol itself may answer, much alike for every operation. */
+const OF_PROTOCOL: ReadonlySet<ResponseCode> = new Set([
+  'malformed',
+  'version',
+  'not-acceptable',
+  'precondition',
+  'precondition-missing',
+  'too-large',
+  'media-type',
+  'key-missing',
+  'key-busy',
+  'key-reused',
+]);
+
+interface AnswersProps {
+  readonly responses: readonly ResponseCase[];
+  readonly asked: Asked;
+  readonly onAsk: (asked: Asked) => void;
+}
+
+/** The answers of an operation; what every operation has stands under one line until it is unfolded. */
+function AnswerList({ responses, asked, onAsk }: AnswersProps): React.JSX.Element {
+  const [isUnfolded, setUnfolded] = useState(false);
+  const common = responses.filter(({ code }) => OF_PROTOCOL.has(code));
+  const shown = isUnfolded ? responses : responses.filter(({ code }) => !OF_PROTOCOL.has(code));
+  const statuses = [...new Set(common.map(({ status }) => status))].join(', ');
+  return (
+    <ul className="answers">
+      {shown.map((response, index) => {
+        const { status, code, when, reasons } = response;
+        const title = `${status} ${code}`;
+        return (
+          <li
+            key={code}
+            className={asked.title === title ? 'chosen' : ''}
+            onClick={() => {
+              onAsk({ title, reasons });
+            }}
+          >
+            <span className="status">{shown[index - 1]?.status === status ? '' : status}</span>
+            <button type="button" className="plain-button" aria-label={`Why ${status}: ${when}`}>
+              {when}
+            </button>
+          </li>
+        );
+      })}
+      {common.length > 0 && (
+        <li className="common">
+          <button
+            type="button"
+            className="text-button"
+            aria-expanded={isUnfolded}
+            onClick={() => {
+              setUnfolded(!isUnfolded);
+            }}
+          >
+            {isUnfolded ? 'Fold what every operation may answer' : `${statuses}, as every operation may`}
+          </button>
+        </li>
+      )}
+    </ul>
+  );
+}
+
 function PathPart({ segment }: { readonly segment: Segment }): React.JSX.Element {
   if (segment.kind === 'literal') return <>/{segment.text}</>;
   return (
@@ -137,6 +184,8 @@ interface TableProps {
   readonly asked: Asked;
   readonly onAsk: (asked: Asked) => void;
 }
+
+const shownName = ({ place, name }: InOutRow): string => (place === 'query' ? `?${name}=` : name);
 
 function InOutTable({ rows, asked, onAsk }: TableProps): React.JSX.Element {
   return (
@@ -163,8 +212,8 @@ function InOutTable({ rows, asked, onAsk }: TableProps): React.JSX.Element {
               }}
             >
               <td className="name">
-                <button type="button" className="plain-button" aria-label={`Why ${row.name}`}>
-                  {row.place === 'query' ? `?${row.name}=` : row.name}
+                <button type="button" className="plain-button" aria-label={`Why ${shownName(row)}`}>
+                  {shownName(row)}
                 </button>
               </td>
               <td>{row.type}</td>
@@ -221,7 +270,7 @@ function ExamplePanel({ example, onOpenInMock }: ExampleProps): React.JSX.Elemen
           </span>
         )}
       </header>
-      <div className="panel-body">
+      <div className="panel-body" tabIndex={0} role="group" aria-label="Request and response">
         {example === null && <p className="empty-note">The seed data has no record to show this on.</p>}
         {example !== null && example !== 'running' && (
           <>

@@ -1,11 +1,10 @@
-import { ArrangePage } from '../arrange/ArrangePage.js';
 import { amount, type Stage } from './stage.js';
 
 export const ARRANGE: Stage = {
   path: 'arrange',
   name: 'Arrange',
   means: 'how it is laid out as resources',
-  Page: ArrangePage,
+  load: async () => (await import('../arrange/ArrangePage.js')).ArrangePage,
   figure: ({ design: { figures, choices } }) =>
     figures === null
       ? 'deriving'

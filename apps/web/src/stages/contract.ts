@@ -1,11 +1,10 @@
-import { ContractPage } from '../contract/ContractPage.js';
 import { amount, type Stage } from './stage.js';
 
 export const CONTRACT: Stage = {
   path: 'contract',
   name: 'Contract',
   means: 'what follows, each part with why',
-  Page: ContractPage,
+  load: async () => (await import('../contract/ContractPage.js')).ContractPage,
   figure: ({ design: { figures, reviewed } }) => {
     if (figures === null) return 'deriving';
     const breaking = reviewed?.breaking ?? 0;

@@ -1,11 +1,10 @@
-import { MockPage } from '../mock/MockPage.js';
 import { amount, type Stage } from './stage.js';
 
 export const MOCK: Stage = {
   path: 'mock',
   name: 'Mock',
   means: 'run it, with records that last',
-  Page: MockPage,
+  load: async () => (await import('../mock/MockPage.js')).MockPage,
   figure: ({ mocks }, design) => {
     const mock = Object.values(mocks.byId).find((candidate) => candidate.design === design);
     if (mock === undefined) return 'not started';

@@ -1,11 +1,10 @@
-import { ModelPage } from '../model/ModelPage.js';
 import { amount, type Stage } from './stage.js';
 
 export const MODEL: Stage = {
   path: 'model',
   name: 'Model',
   means: 'what there is, and what owns what',
-  Page: ModelPage,
+  load: async () => (await import('../model/ModelPage.js')).ModelPage,
   figure: ({ design: { figures } }) =>
     figures === null
       ? 'reading'

@@ -15,7 +15,9 @@ interface Props {
 export function PathTreeView({ root, rows, selected, isNew, onSelect, onOpen }: Props): React.JSX.Element {
   return (
     <RowList
+      role="tree"
       label="Path tree"
+      treePlace={({ level }) => ({ level, isExpanded: null })}
       rows={rows}
       rowKey={({ resource }) => resource.id}
       rowHeight={20}

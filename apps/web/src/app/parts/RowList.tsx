@@ -1,7 +1,20 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 
+/** What a list is to assistive technology, and what its rows are in it (WAI-ARIA 1.2 §5.3). */
+const ROW_ROLES = { listbox: 'option', tree: 'treeitem', grid: 'row' } as const;
+
+/** Where a row stands in a tree; what has nothing below it is neither folded nor unfolded. */
+export interface TreePlace {
+  /** From 0. */
+  readonly level: number;
+  readonly isExpanded: boolean | null;
+}
+
 interface Props<T> {
+  /** A list of choices where nothing is said; rows of a grid hold cells. */
+  readonly role?: keyof typeof ROW_ROLES;
+  readonly treePlace?: (row: T) => TreePlace;
   readonly label: string;
   readonly rows: readonly T[];
   readonly rowKey: (row: T) => string;
@@ -68,7 +81,7 @@ export function RowList<T>(props: Props<T>): React.JSX.Element {
     <div
       ref={scroller}
       className="row-list"
-      role="listbox"
+      role={props.role ?? 'listbox'}
       aria-label={label}
       aria-activedescendant={index >= 0 ? rowId(label, index) : undefined}
       tabIndex={0}
@@ -112,12 +125,16 @@ interface RowProps<T> {
 const ListRow = memo(DrawnRow) as typeof DrawnRow;
 
 function DrawnRow<T>({ list, row, index, start, isSelected }: RowProps<T>): React.JSX.Element {
-  const { label, rowHeight, rowClass, rowDrop, onRowPointerDown, onSelect, onOpen, children } = list;
+  const { role = 'listbox', treePlace, label, rowHeight, rowClass, rowDrop } = list;
+  const { onRowPointerDown, onSelect, onOpen, children } = list;
+  const place = treePlace?.(row);
   return (
     <div
       id={rowId(label, index)}
-      role="option"
+      role={ROW_ROLES[role]}
       aria-selected={isSelected}
+      aria-level={place === undefined ? undefined : place.level + 1}
+      aria-expanded={place?.isExpanded ?? undefined}
       className={`row ${rowClass?.(row) ?? ''}`}
       style={{ height: rowHeight, transform: `translateY(${start}px)` }}
       data-drop={rowDrop?.(row)}

@@ -12,7 +12,7 @@ const TOKENS: Readonly<Record<ColorScheme, NonNullable<ThemeConfig['token']>>> =
     colorSuccess: '#2f7a4d',
     colorText: '#14212b',
     colorTextSecondary: '#5b6b78',
-    colorTextPlaceholder: '#6b7b87',
+    colorTextPlaceholder: '#61717d',
     colorBorder: '#b9c5cd',
     colorBorderSecondary: '#d3dbe1',
     colorBgLayout: '#f3f5f6',

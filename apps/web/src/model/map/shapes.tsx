@@ -19,13 +19,13 @@ export function MapNodeShape({ node, selected, detail, onSelect, onOpen }: NodeP
       onClick={onSelect}
       onDoubleClick={onOpen}
       role="button"
-      aria-label={`${name}, ${note}`}
+      aria-label={detail ? `${name} ${note}` : `${name}, ${note}`}
     >
       <rect width={width} height={height} rx="4" />
       {standsAlone && <path className="alone" d={`M2 1h${width - 4}`} />}
       <text className="name" x="9" y="17">
         {name}
-      </text>
+      </text>{' '}
       {detail && (
         <text className="note" x="9" y="32">
           {note}
