@@ -14,7 +14,8 @@ test('a mistake is marked where it stands, with its mend, and the last good path
   await expect(page.getByText('There is no type txt. The nearest is text.')).toBeVisible();
   await expect(page.getByText('1 error, line 6')).toBeVisible();
   await expect(tree.getByText('/routes')).toBeVisible();
-  await expect(page.getByText('of the last text without errors')).toBeVisible();
+  await expect(page.getByText('as of the last valid text').first()).toBeVisible();
+  await expect(stage(page, 'Model')).toContainText('2 entities');
   await page.getByRole('button', { name: 'Use text' }).click();
   await expect(tree.getByText('/sailings')).toBeVisible();
   await expect(page.getByText('All changes kept')).toBeVisible();
@@ -128,4 +129,22 @@ test('two pages on one design never overwrite each other silently', async ({ pag
   await other.getByRole('button', { name: 'Take theirs' }).click();
   await expect(other.getByText('# from the first page')).toBeVisible();
   await expect(other.getByText('All changes kept')).toBeVisible();
+});
+
+test('what is said as elsewhere is mended by what was meant, and an indent typed by hand is not doubled', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  const tree = page.getByRole('tree', { name: 'Path tree' });
+  await expect(tree.getByText('/routes')).toBeVisible();
+  await typeAtEnd(page, '\nentity Sailing\n  berth: string\nRoute has many Sailing');
+  await page.getByRole('button', { name: 'Use text' }).click();
+  await expect(page.getByText('each is removed with its owner')).toBeVisible();
+  await page.getByRole('button', { name: 'Use owns many' }).click();
+  await expect(tree.getByText('/sailings')).toBeVisible();
+  await expect
+    .poll(async () => (await isomeros.ask<{ text: string }>('GET', `/api/designs/${id}`)).text)
+    .toBe(`${TEXT}\nentity Sailing\n  berth: text\neach Route owns many Sailing`);
 });

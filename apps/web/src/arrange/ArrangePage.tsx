@@ -14,6 +14,7 @@ import { PlacementTable } from './PlacementTable.js';
 import { useMoving } from './useMoving.js';
 import { usePathsSinceOpened } from './usePathsSinceOpened.js';
 import './arrange.css';
+import { AS_OF_VALID } from '../design/behindText.js';
 
 /** How the model is laid out as resources: where each statement stands, the paths that gives, and why. */
 export function ArrangePage(): React.JSX.Element {
@@ -50,7 +51,7 @@ export function ArrangePage(): React.JSX.Element {
         <div className="arrange-middle">
           <ArrangeTree
             outline={outline}
-            note={broken ? 'of the last text without errors' : told}
+            note={broken ? AS_OF_VALID : told}
             selected={row?.resource.id ?? null}
             control={control}
             hidden={hidden}

@@ -11,6 +11,7 @@ import { NOWHERE, ROOT } from './moves.js';
 import { shownRows, type ShownRow } from './shownRows.js';
 import { useDragging } from './useDragging.js';
 import type { MovingControl } from './useMoving.js';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly outline: Outline;
@@ -63,7 +64,7 @@ export function ArrangeTree(props: Props): React.JSX.Element {
       <header className="panel-head">
         <h2>Path tree</h2>
         <span className="quiet">
-          {outline.resources.length} paths, {outline.operations.length} operations
+          {amount(outline.resources.length, 'path')}, {amount(outline.operations.length, 'operation')}
           {note !== null && `; ${note}`}
         </span>
         <span className="end">

@@ -10,6 +10,7 @@ import { Input } from 'antd';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
+import { amount } from '../app/parts/amount.js';
 
 const METHODS: readonly Method[] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
 const ROW = 20;
@@ -46,7 +47,7 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
       <header className="panel-head">
         <Input
           aria-label="Narrow the paths"
-          placeholder={`Type to narrow ${contract.resources.length} paths`}
+          placeholder={`Type to narrow ${amount(contract.resources.length, 'path')}`}
           style={{ width: 220 }}
           value={typed}
           onChange={({ target }) => {
@@ -54,7 +55,7 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
           }}
           allowClear
         />
-        <span className="end quiet">{typed === '' ? '' : `${rows.length} paths`}</span>
+        <span className="end quiet">{typed === '' ? '' : amount(rows.length, 'path')}</span>
       </header>
       <div className="sheet-row sheet-head quiet" aria-hidden>
         <span>

@@ -162,7 +162,7 @@ function AnswerList({ responses, asked, onAsk }: AnswersProps): React.JSX.Elemen
               setUnfolded(!isUnfolded);
             }}
           >
-            {isUnfolded ? 'Fold what every operation may answer' : `${statuses}, as every operation may`}
+            {isUnfolded ? 'Fold what every operation may answer' : `${statuses}, as everywhere`}
           </button>
         </li>
       )}

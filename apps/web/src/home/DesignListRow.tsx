@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { pathOf, type DesignSummary, type Mock } from '@isomeros/api';
 import { Fingerprint } from '../app/parts/Fingerprint.js';
 import { NameField } from '../app/parts/NameField.js';
+import { amount } from '../app/parts/amount.js';
 
 interface RowProps {
   readonly design: DesignSummary;
@@ -40,10 +41,10 @@ export function DesignListRow(props: RowProps): React.JSX.Element {
         ) : (
           <>
             <div>
-              {figures.entities} entities, {figures.relationships} relationships
+              {amount(figures.entities, 'entity')}, {amount(figures.relationships, 'relationship')}
             </div>
             <div>
-              {figures.paths} paths, {figures.operations} operations
+              {amount(figures.paths, 'path')}, {amount(figures.operations, 'operation')}
             </div>
           </>
         )}
@@ -124,7 +125,7 @@ function MockCell({ mock }: { readonly mock: Mock }): React.JSX.Element {
   return (
     <>
       <div className={mock.running ? 'mono' : 'quiet'}>{mock.running ? `:${mock.port}` : 'stopped'}</div>
-      <div className="quiet">{mock.exchanges} exchanges</div>
+      <div className="quiet">{amount(mock.exchanges, 'exchange')}</div>
     </>
   );
 }

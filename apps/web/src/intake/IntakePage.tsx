@@ -11,6 +11,7 @@ import { takeSource } from './pendingSource.js';
 import { designName, isSourceKind, type SourceKind, type SourceText } from './sources.js';
 import { useIntake, type Reading } from './useIntake.js';
 import './intake.css';
+import { amount } from '../app/parts/amount.js';
 
 /** The name that was typed, else one made of that of the file. */
 const nameFor = (source: SourceText, typed: string): string =>
@@ -93,11 +94,16 @@ function stagesOf(reading: Reading): readonly StageLink[] {
   const { entities, relationships, operations, findings } = reading.read.figures;
   const found = findings.error + findings.doubtful;
   return [
-    { number: 1, name: 'Model', figure: `${entities} entities · ${relationships} relationships`, to: null },
+    {
+      number: 1,
+      name: 'Model',
+      figure: `${amount(entities, 'entity')} · ${amount(relationships, 'relationship')}`,
+      to: null,
+    },
     {
       number: 3,
       name: 'Contract',
-      figure: `${operations} operations · ${found} ${found === 1 ? 'finding' : 'findings'}`,
+      figure: `${amount(operations, 'operation')} · ${amount(found, 'finding')}`,
       to: null,
     },
     { number: 4, name: 'Mock', figure: 'none until it is kept', to: null },

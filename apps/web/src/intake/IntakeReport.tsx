@@ -7,6 +7,7 @@ import { SourcePane } from './SourcePane.js';
 import { SOURCES } from './sources.js';
 import { UnderstoodPane } from './UnderstoodPane.js';
 import type { Reading } from './useIntake.js';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly reading: Extract<Reading, { kind: 'read' }>;
@@ -34,7 +35,7 @@ export function IntakeReport(props: Props): React.JSX.Element {
         <Figure name="Given">
           <code>{source.name === '' ? 'pasted' : source.name}</code>, {SOURCES[source.kind].title}
         </Figure>
-        <Figure name="Read">{rows.source.length} lines</Figure>
+        <Figure name="Read">{amount(rows.source.length, 'line')}</Figure>
         <Figure name="Understood">
           <b>{figures?.entities ?? 0}</b> entities, <b>{values}</b> {values === 1 ? 'value' : 'values'},{' '}
           <b>{figures?.relationships ?? 0}</b> relationships

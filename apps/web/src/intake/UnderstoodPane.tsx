@@ -1,5 +1,6 @@
 import { RowList } from '../app/parts/RowList.js';
 import type { UnderstoodRow } from './reportRows.js';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly rows: readonly UnderstoodRow[];
@@ -13,7 +14,7 @@ export function UnderstoodPane({ rows, selected, onSelect }: Props): React.JSX.E
     <section className="panel" aria-label="Understood">
       <header className="panel-head understood-head">
         <h2>
-          Understood <span className="quiet">{rows.length} lines of notation</span>
+          Understood <span className="quiet">{amount(rows.length, 'line')} of notation</span>
         </h2>
         <span className="quiet">because</span>
         <span className="quiet">lines</span>

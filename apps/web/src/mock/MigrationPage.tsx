@@ -4,6 +4,7 @@ import { Button, Input, Select } from 'antd';
 import { useEffect, useState } from 'react';
 import { api, ApiError } from '../app/api/client.js';
 import type { MigrationView, Mock } from '@isomeros/api';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly mock: Mock;
@@ -111,7 +112,7 @@ function Step({ step, choice, onChoose }: StepProps): React.JSX.Element {
     <li>
       <p className="strong">{message}</p>
       <p className="quiet keys">
-        {records === 1 ? '1 record' : `${records} records`}: {first.join('; ')}
+        {amount(records, 'record')}: {first.join('; ')}
         {more > 0 && `, and ${more} more`}
       </p>
       <div className="choice">

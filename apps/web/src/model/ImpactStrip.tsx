@@ -2,10 +2,12 @@ import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { WhyPanel } from '../app/parts/WhyPanel.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
+import { AS_OF_VALID, isBehindText } from '../design/behindText.js';
 import { derivationClient } from '../design/derivationClient.js';
 import type { Impact } from '../design/impact.js';
 import type { Outline } from '@isomeros/core/contract';
 import { QuestionsPanel } from './questions/QuestionsPanel.js';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   /** The path that is asked why. */
@@ -61,6 +63,7 @@ function useImplied(outline: Outline | null, statement: string | null): Impact |
 /** What the selected statement implies; with nothing selected, the top of the path tree. */
 function Implies({ outline, statement }: ImpliesProps): React.JSX.Element {
   const implied = useImplied(outline, statement);
+  const isBehind = useAppSelector(isBehindText);
   const tops = useMemo(() => (outline === null ? [] : topLevels(outline)), [outline]);
   return (
     <section className="panel" aria-label="What this implies">
@@ -68,9 +71,10 @@ function Implies({ outline, statement }: ImpliesProps): React.JSX.Element {
         <h2>What this implies</h2>
         <span className="quiet">
           {implied === null
-            ? `${outline?.resources.length ?? 0} paths, ${outline?.operations.length ?? 0} operations under ${outline?.root ?? ''}`
-            : `the selected statement: ${counted(implied.paths.length, 'path')}, ${counted(implied.members.length, 'member')}`}
+            ? `${amount(outline?.resources.length ?? 0, 'path')}, ${amount(outline?.operations.length ?? 0, 'operation')} under ${outline?.root ?? ''}`
+            : `the selected statement: ${amount(implied.paths.length, 'path')}, ${amount(implied.members.length, 'member')}`}
         </span>
+        {isBehind && <span className="end behind">{AS_OF_VALID}</span>}
       </header>
       <div className="panel-body">
         {implied === null ? (
@@ -79,12 +83,8 @@ function Implies({ outline, statement }: ImpliesProps): React.JSX.Element {
               <li key={path}>
                 <code className="strong">{path}</code>
                 <code className="quiet below">{below}</code>
-                <span className="quiet">
-                  {paths} {paths === 1 ? 'path' : 'paths'}
-                </span>
-                <span className="quiet">
-                  {operations} {operations === 1 ? 'operation' : 'operations'}
-                </span>
+                <span className="quiet">{amount(paths, 'path')}</span>
+                <span className="quiet">{amount(operations, 'operation')}</span>
               </li>
             ))}
           </ul>
@@ -98,8 +98,6 @@ function Implies({ outline, statement }: ImpliesProps): React.JSX.Element {
     </section>
   );
 }
-
-const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
 
 interface Top {
   readonly path: string;

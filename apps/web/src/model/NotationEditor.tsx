@@ -19,6 +19,7 @@ import { editorFeatures } from './editorFeatures.js';
 import { minimalChange } from './minimalChange.js';
 import { selectedMark, showSelected, type LineRange } from './selectedMark.js';
 import { notationLanguage } from './notationLanguage.js';
+import { typedIndent } from './typedIndent.js';
 
 /** A line to bring into view and put the cursor on; a new object asks again. */
 export interface ScrollTo {
@@ -85,6 +86,12 @@ export function NotationEditor(props: Props): React.JSX.Element {
 
 /** A line that is being typed is not called wrong before the typing rests for so long. */
 const CALM_MS = 450;
+/** A word that the cursor still stands at is not finished; it is called wrong only after so long. */
+const UNFINISHED_MS = 1_500;
+
+/** Whether what is wrong ends where the cursor stands, in UTF-16 code units from the beginning of the line. */
+const isUnfinished = ({ place }: Diagnostic, line: number, column: number): boolean =>
+  place.line === line && place.column - 1 <= column && place.column - 1 + place.length >= column;
 
 /** Shows mistakes at once, those of the line under the cursor when the typing rests. */
 function useCalmDiagnostics(
@@ -101,13 +108,18 @@ function useCalmDiagnostics(
       editor.dispatch({ effects: showDiagnostics.of(some) });
     };
     if (shown.current.in === editor && shown.current.json === JSON.stringify(diagnostics)) return;
-    const typedIn = editor.state.doc.lineAt(editor.state.selection.main.head).number;
-    const elsewhere = diagnostics.filter(({ place }) => place.line !== typedIn);
+    const { head } = editor.state.selection.main;
+    const { number, from } = editor.state.doc.lineAt(head);
+    const elsewhere = diagnostics.filter(({ place }) => place.line !== number);
     show(elsewhere);
     if (elsewhere.length === diagnostics.length) return;
-    const later = setTimeout(() => show(diagnostics), CALM_MS);
+    const finished = diagnostics.filter((one) => !isUnfinished(one, number, head - from));
+    const later = [
+      setTimeout(() => show(finished), CALM_MS),
+      setTimeout(() => show(diagnostics), finished.length === diagnostics.length ? CALM_MS : UNFINISHED_MS),
+    ];
     return () => {
-      clearTimeout(later);
+      later.forEach(clearTimeout);
     };
   }, [view, diagnostics]);
 }
@@ -131,6 +143,7 @@ function startState(text: string, handlers: Handlers): EditorState {
       search({ top: true }),
       keymap.of([...defaultKeymap, ...historyKeymap, ...searchKeymap, indentWithTab]),
       notationLanguage(),
+      typedIndent(),
       editorFeatures(() => handlers.current.context),
       diagnosticMarks(),
       selectedMark(),

@@ -8,6 +8,7 @@ import { formatText } from './editorFeatures.js';
 import { NotationEditor, type ScrollTo } from './NotationEditor.js';
 import { openRename } from './renamePanel.js';
 import type { LineRange } from './selectedMark.js';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly diagnostics: readonly Diagnostic[];
@@ -43,7 +44,7 @@ export function NotationPanel(props: Props): React.JSX.Element {
       <header className="panel-head">
         <h2>Notation</h2>
         <span className="quiet">
-          {text.split('\n').length} lines, line {line}
+          {amount(text.split('\n').length, 'line')}, line {line}
         </span>
         {told !== null && <span role="status">{told}</span>}
         <span className="end">
@@ -89,7 +90,7 @@ function Errors({ lines, onLine }: ErrorsProps): React.JSX.Element {
   const [first = 1] = lines;
   return (
     <button type="button" className="text-button wrong" onClick={() => onLine(first)}>
-      {lines.length === 1 ? '1 error' : `${lines.length} errors`}, line {first}
+      {amount(lines.length, 'error')}, line {first}
     </button>
   );
 }

@@ -4,6 +4,8 @@ import { useAppSelector } from '../app/store.js';
 import type { Outline } from '@isomeros/core/contract';
 import { outlineRows } from '../app/parts/outlineRows.js';
 import { PathTreeView } from '../app/parts/PathTreeView.js';
+import { amount } from '../app/parts/amount.js';
+import { AS_OF_VALID } from '../design/behindText.js';
 
 interface Props {
   /** The switch between map and paths. */
@@ -30,11 +32,11 @@ export function TreePanel({ viewSwitch, outline, broken, selected, onSelect }: P
         {viewSwitch}
         {outline !== null && (
           <span className="quiet">
-            {outline.resources.length} paths, {outline.operations.length} operations
+            {amount(outline.resources.length, 'path')}, {amount(outline.operations.length, 'operation')}
             {newCount > 0 && `, ${newCount} new`}
           </span>
         )}
-        <span className="end quiet">{broken && outline !== null && 'of the last text without errors'}</span>
+        <span className="end quiet">{broken && outline !== null && AS_OF_VALID}</span>
       </header>
       <div className="panel-body">
         {outline === null ? (

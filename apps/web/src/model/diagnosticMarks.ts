@@ -63,8 +63,10 @@ class DiagnosticWidget extends WidgetType {
     const element = document.createElement('span');
     element.className = 'cm-diagnostic';
     element.append(span('cm-diagnostic-text', this.diagnostic.message));
-    const { fix } = this.diagnostic;
-    if (fix !== null) element.append(fixButton(view, fix));
+    for (const fix of this.diagnostic.fixes) {
+      element.append(fixButton(view, fix));
+      if (fix.means !== undefined) element.append(span('cm-diagnostic-means', fix.means));
+    }
     element.append(span('cm-diagnostic-code', this.diagnostic.code));
     return element;
   }

@@ -41,11 +41,11 @@ function complete({ state, pos, explicit }: CompletionContext): CompletionResult
   const typed = column - found.column;
   const word = state.sliceDoc(pos - typed, pos);
   // A word that is whole already is not offered again: Enter then ends the line.
-  if (found.options.some(({ label }) => label === word)) return null;
+  if (found.options.some(({ label, write }) => label === word && write === undefined)) return null;
   if (found.options.length === 0 || (typed === 0 && !explicit && column === 1)) return null;
   return {
     from: pos - typed,
-    options: found.options.map(({ label, detail }) => ({ label, detail })),
+    options: found.options.map(({ label, detail, write }) => ({ label, detail, apply: write ?? label })),
   };
 }
 

@@ -1,4 +1,5 @@
-import { amount, type Stage } from './stage.js';
+import { amount } from '../app/parts/amount.js';
+import type { Stage } from './stage.js';
 
 export const CONTRACT: Stage = {
   path: 'contract',

@@ -1,12 +1,17 @@
-import { amount, type Stage } from './stage.js';
+import { amount } from '../app/parts/amount.js';
+import type { Stage } from './stage.js';
 
 export const MODEL: Stage = {
   path: 'model',
   name: 'Model',
   means: 'what there is, and what owns what',
   load: async () => (await import('../model/ModelPage.js')).ModelPage,
-  figure: ({ design: { figures } }) =>
-    figures === null
-      ? 'reading'
-      : `${amount(figures.entities, 'entity', 'entities')} · ${amount(figures.relationships, 'relationship')}`,
+  // Counted in the text as it stands, with an error in it or not.
+  figure: ({ design: { derived } }) => {
+    if (derived === null) return 'reading';
+    const kinds = derived.model.declarations.map(({ kind }) => kind);
+    const entities = kinds.filter((kind) => kind === 'entity').length;
+    const relationships = kinds.filter((kind) => kind !== 'entity' && kind !== 'value').length;
+    return `${amount(entities, 'entity')} · ${amount(relationships, 'relationship')}`;
+  },
 };

@@ -12,6 +12,3 @@ export interface Stage {
   /** What there is, in numbers: it stands under the name while a design is open. */
   readonly figure: (state: RootState, design: string) => string;
 }
-
-export const amount = (count: number, one: string, many = `${one}s`): string =>
-  `${count} ${count === 1 ? one : many}`;

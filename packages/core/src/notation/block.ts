@@ -30,7 +30,7 @@ export function reportBlockCase(
 ): void {
   const words = name.split(/[_-]+/).filter((part) => part !== '');
   const better = words.map((part) => part.charAt(0).toUpperCase() + part.slice(1)).join('');
-  const fix = /^[A-Z]/.test(better) ? { title: `Use ${better}`, place, replacement: better } : null;
+  const fixes = /^[A-Z]/.test(better) ? [{ title: `Use ${better}`, place, replacement: better }] : [];
   const kinds = kind === 'entity' ? 'entities' : 'values';
-  reader.report('name.case', `Names of ${kinds} are in PascalCase; ${name} is not.`, place, fix);
+  reader.report('name.case', `Names of ${kinds} are in PascalCase; ${name} is not.`, place, fixes);
 }

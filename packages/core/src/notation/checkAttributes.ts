@@ -2,6 +2,7 @@ import { checkScalar, listed, replaceItems, type Attribute, type AttributeType }
 import { checkLifeCycle } from './checkLifeCycle.js';
 import type { Block } from './block.js';
 import type { ModelCheck } from './modelCheck.js';
+import { meaningsOf, TYPE_WORDS } from './otherWords.js';
 import { TYPE_NAMES } from './readType.js';
 
 /** Checks the attributes of one block against each other, the values of the text and the to-one roles. */
@@ -33,7 +34,9 @@ function typeKnown(attribute: Attribute, checking: ModelCheck): boolean {
     checking.report(attribute.id, 'type.unknown', message, type.name);
     return false;
   }
-  const near = checking.nearest(type.name, [...checking.values.keys(), ...TYPE_NAMES]);
+  const near =
+    meaningsOf(TYPE_WORDS, type.name)[0]?.write ??
+    checking.nearest(type.name, [...checking.values.keys(), ...TYPE_NAMES]);
   const hint = near === null ? '' : ` The nearest is ${near}.`;
   const message = `There is no value ${type.name}.${hint}`;
   checking.report(attribute.id, 'type.unknown', message, type.name, near ?? undefined);

@@ -1,3 +1,4 @@
+import { FLAG_WORDS, TYPE_WORDS } from './otherWords.js';
 import { FLAG_NAMES } from './readAttribute.js';
 import { TYPE_NAMES } from './readType.js';
 import { findOccurrences, type Occurrence } from './occurrences.js';
@@ -7,6 +8,8 @@ export interface Suggestion {
   readonly label: string;
   /** What it is, in a word or two. */
   readonly detail: string;
+  /** What is put in, where that is not the label: it was typed by the name that it has elsewhere. */
+  readonly write?: string;
 }
 
 export interface Suggestions {
@@ -26,7 +29,26 @@ export function suggest(text: string, line: number, column: number): Suggestions
   const names = new Names(findOccurrences(text), lines, line);
   const indent = /^\s*/.exec(before)?.[0].length ?? 0;
   const options = indent === 0 ? statementOptions(tokens, names) : blockOptions(tokens, indent, names);
-  return { column: column - typed.length, options };
+  return { column: column - typed.length, options: [...options, ...meantBy(typed, options)] };
+}
+
+const LEAST_MEANT = 2;
+
+/** What is meant by a word from elsewhere that was begun, where a type or a flag can stand. */
+function meantBy(typed: string, options: readonly Suggestion[]): readonly Suggestion[] {
+  if (typed.length < LEAST_MEANT) return [];
+  const isOffered = (wanted: string): boolean => options.some(({ detail }) => detail === wanted);
+  const all = [
+    ...(isOffered('type') ? Object.entries(TYPE_WORDS) : []),
+    ...(isOffered('flag') ? Object.entries(FLAG_WORDS) : []),
+  ];
+  return all
+    .filter(([word]) => word.startsWith(typed.toLowerCase()))
+    .flatMap(([label, meanings]) =>
+      meanings
+        .filter(({ write }) => write !== '')
+        .map(({ write }) => ({ label, detail: `${write} here`, write })),
+    );
 }
 
 /** The names of the text as suggestions. */

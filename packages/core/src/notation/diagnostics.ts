@@ -51,6 +51,8 @@ export interface TextRange {
 export interface Fix {
   /** What the fix does, as a button would say it: "Use text". */
   readonly title: string;
+  /** What it implies, where there are several. */
+  readonly means?: string;
   readonly place: TextRange;
   readonly replacement: string;
 }
@@ -59,5 +61,6 @@ export interface Diagnostic {
   readonly code: DiagnosticCode;
   readonly message: string;
   readonly place: TextRange;
-  readonly fix: Fix | null;
+  /** What may have been meant, the likeliest first. */
+  readonly fixes: readonly Fix[];
 }

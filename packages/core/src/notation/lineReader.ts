@@ -8,6 +8,7 @@ const MARK_NAMES: Readonly<Record<string, string>> = {
   ')': 'a closing parenthesis',
   ',': 'a comma',
   '->': 'an arrow, ->',
+  '..': 'two dots, as in 1..80',
 };
 
 /**
@@ -25,6 +26,16 @@ export class LineReader {
 
   peek(ahead = 0): Token | null {
     return this.line.tokens[this.position + ahead] ?? null;
+  }
+
+  /** Every token of the line, whatever was taken of it. */
+  all(): readonly Token[] {
+    return this.line.tokens;
+  }
+
+  /** The token that was taken last. */
+  last(): Token | null {
+    return this.line.tokens[this.position - 1] ?? null;
   }
 
   next(): Token | null {
@@ -51,19 +62,19 @@ export class LineReader {
     return all;
   }
 
-  word(expected: string): Extract<Token, { kind: 'word' }> | null {
+  word(expected: string, fixes: readonly Fix[] = []): Extract<Token, { kind: 'word' }> | null {
     const token = this.peek();
     if (token?.kind === 'word') {
       this.position++;
       return token;
     }
-    this.expected(expected);
+    this.expected(expected, fixes);
     return null;
   }
 
-  expect(text: string): boolean {
+  expect(text: string, fixes: readonly Fix[] = []): boolean {
     if (this.take(text)) return true;
-    this.expected(MARK_NAMES[text] ?? text);
+    this.expected(MARK_NAMES[text] ?? text, fixes);
     return false;
   }
 
@@ -75,10 +86,10 @@ export class LineReader {
     return token.value;
   }
 
-  finish(): void {
+  finish(fixes: readonly Fix[] = []): void {
     const token = this.peek();
     if (token === null) return;
-    this.report('syntax.extra', `The statement ends before ${token.text}.`, token.place);
+    this.report('syntax.extra', `The statement ends before ${token.text}.`, token.place, fixes);
     this.position = this.line.tokens.length;
   }
 
@@ -93,14 +104,14 @@ export class LineReader {
     }
   }
 
-  expected(what: string): void {
+  expected(what: string, fixes: readonly Fix[] = []): void {
     const token = this.peek();
     const found = token === null ? 'the line ends' : `found ${token.text}`;
-    this.report('syntax.expected', `Expected ${what}; ${found}.`, token?.place ?? this.end);
+    this.report('syntax.expected', `Expected ${what}; ${found}.`, token?.place ?? this.end, fixes);
   }
 
-  report(code: DiagnosticCode, message: string, place: TextRange, fix: Fix | null = null): void {
-    this.diagnostics.push({ code, message, place, fix });
+  report(code: DiagnosticCode, message: string, place: TextRange, fixes: readonly Fix[] = []): void {
+    this.diagnostics.push({ code, message, place, fixes });
   }
 
   here(): TextRange {

@@ -16,6 +16,7 @@ import { readAttribute } from './readAttribute.js';
 import { readRelationship } from './readRelationship.js';
 import { looksLikeTransition, readTransition } from './readTransition.js';
 import { resolve } from './resolve.js';
+import { statementFixes } from './statementFixes.js';
 import { tokenize } from './tokens.js';
 
 /** The largest text that is read, in bytes of UTF-8: 1 MiB. */
@@ -46,7 +47,7 @@ function tooLarge(bytes: number): ParseResult {
   const message = `${DIAGNOSTIC_CODES['text.too-large']} It has ${bytes} bytes; the limit is ${MAX_TEXT_BYTES}.`;
   return {
     model: { name: '', description: null, comments: [], declarations: [], trailingComments: [] },
-    diagnostics: [{ code: 'text.too-large', message, place: { line: 1, column: 1, length: 1 }, fix: null }],
+    diagnostics: [{ code: 'text.too-large', message, place: { line: 1, column: 1, length: 1 }, fixes: [] }],
     places: new Map(),
   };
 }
@@ -76,7 +77,7 @@ class TextReader {
     const indent = this.indentation(source, number);
     const tokens = tokenize(source, number);
     for (const problem of tokens.problems) {
-      this.diagnostics.push({ ...problem, fix: null });
+      this.diagnostics.push(problem);
     }
     if (tokens.comment !== null) this.comments.push(tokens.comment);
     if (tokens.tokens.length === 0) return;
@@ -114,7 +115,7 @@ class TextReader {
         code: 'indent.tab',
         message: 'Indent by two spaces, not by a tab.',
         place,
-        fix,
+        fixes: [fix],
       });
       return replacement.length;
     }
@@ -124,7 +125,9 @@ class TextReader {
   private reportIndentedStatement(reader: LineReader, indent: number, line: number): void {
     const place = { line, column: 1, length: indent };
     const message = `A statement that begins with ${reader.peek()?.text ?? ''} stands at the margin.`;
-    reader.report('indent.width', message, place, { title: 'Move it to the margin', place, replacement: '' });
+    reader.report('indent.width', message, place, [
+      { title: 'Move it to the margin', place, replacement: '' },
+    ]);
   }
 
   private declaration(reader: LineReader, source: string, line: number): void {
@@ -145,7 +148,8 @@ class TextReader {
       default: {
         this.blockLost = true;
         const place = word?.place ?? { line, column: 1, length: 1 };
-        reader.report('statement.unknown', 'A statement begins with design, entity, value or each.', place);
+        const message = 'A statement begins with design, entity, value or each.';
+        reader.report('statement.unknown', message, place, statementFixes(reader.all()));
       }
     }
   }
@@ -213,7 +217,7 @@ class TextReader {
     }
     if (indent !== 2) {
       const fix = { title: 'Indent by two spaces', place, replacement: '  ' };
-      reader.report('indent.width', 'A line of a block is indented by two spaces.', place, fix);
+      reader.report('indent.width', 'A line of a block is indented by two spaces.', place, [fix]);
     }
     const second = reader.peek(1);
     if (reader.peek()?.text === 'unique' && second?.text === '(')

@@ -1,7 +1,10 @@
 import { nearest, patternProblem, type Attribute, type KeyFlag, type Literal } from '../model/index.js';
-import type { TextRange } from './diagnostics.js';
+import type { Fix, TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
-import { readType } from './readType.js';
+import { across, behind, fixesFor, FLAG_WORDS, meaningsOf, TYPE_WORDS } from './otherWords.js';
+import { isTypeWord, readType } from './readType.js';
+import { sentenceFixes } from './sentences.js';
+import type { Token } from './tokens.js';
 
 interface Flags {
   required: boolean;
@@ -41,13 +44,13 @@ const isSwitch = (name: string): name is keyof typeof SWITCHES => Object.hasOwn(
 /** Reads `name: type, flag, flag "description"`. The identity is filled in by the caller. */
 export function readAttribute(reader: LineReader, comments: readonly string[]): Omit<Attribute, 'id'> | null {
   const name = reader.word('the name of an attribute');
-  if (name === null || !reader.expect(':')) return null;
+  if (name === null || !reader.expect(':', colonFixes(reader, name.text))) return null;
   if (!/^[a-z][A-Za-z0-9]*$/.test(name.text)) reportCase(reader, name.text, name.place);
   const type = readType(reader);
   const flags = readFlags(reader, type === null);
   const description = reader.description();
   if (type === null) return null;
-  reader.finish();
+  reader.finish(commaFixes(reader));
   const { pattern, ...rest } = flags;
   if (pattern !== null && type.kind !== 'text') {
     reader.report('flag.conflict', `A pattern needs text; ${name.text} is ${type.kind}.`, name.place);
@@ -73,8 +76,40 @@ function reportCase(reader: LineReader, name: string, place: TextRange): void {
         (index === 0 ? word.charAt(0).toLowerCase() : word.charAt(0).toUpperCase()) + word.slice(1),
     )
     .join('');
-  const fix = /^[a-z]/.test(better) ? { title: `Use ${better}`, place, replacement: better } : null;
-  reader.report('name.case', `Names of attributes are in camelCase; ${name} is not.`, place, fix);
+  const fixes = /^[a-z]/.test(better) ? fixesFor([{ write: better }], place) : [];
+  reader.report('name.case', `Names of attributes are in camelCase; ${name} is not.`, place, fixes);
+}
+
+/** Where the colon behind the name of an attribute is missing: it is put in, or the type is moved behind the name. */
+function colonFixes(reader: LineReader, name: string): readonly Fix[] {
+  const [before, next] = [reader.last(), reader.peek()];
+  if (before === null || next?.kind !== 'word') return [];
+  const sentences = sentenceFixes(reader.all());
+  // A sentence stands at the margin.
+  if (sentences.length > 0) return sentences.map((fix) => ({ ...fix, place: fromMargin(fix.place) }));
+  const isType = isTypeWord(next.text) || /^[A-Z]/.test(next.text);
+  if (isTypeWord(name) && !isType) {
+    const type = meaningsOf(TYPE_WORDS, name)[0]?.write ?? name;
+    const replacement = `${next.text}: ${type}`;
+    return [{ title: `Use ${replacement}`, place: across(before.place, next.place), replacement }];
+  }
+  return isType ? [{ title: 'Put the colon in', place: behind(before.place), replacement: ':' }] : [];
+}
+
+const fromMargin = ({ line, column, length }: TextRange): TextRange => ({
+  line,
+  column: 1,
+  length: column - 1 + length,
+});
+
+/** Where the comma before a flag is missing. */
+function commaFixes(reader: LineReader): readonly Fix[] {
+  const [before, flag, second] = [reader.last(), reader.peek(), reader.peek(1)];
+  if (before === null || flag?.kind !== 'word') return [];
+  const isFlag =
+    FLAG_NAMES.includes(flag.text) ||
+    [flag.text, `${flag.text} ${second?.text ?? ''}`].some((word) => meaningsOf(FLAG_WORDS, word).length > 0);
+  return isFlag ? [{ title: 'Put the comma in', place: behind(before.place), replacement: ',' }] : [];
 }
 
 function readFlags(reader: LineReader, quiet: boolean): Flags {
@@ -96,7 +131,7 @@ function readFlags(reader: LineReader, quiet: boolean): Flags {
     reader.skipToComma();
   }
   const seen = new Set<string>();
-  while (reader.take(',')) {
+  for (let comma = reader.peek(); comma !== null && reader.take(','); comma = reader.peek()) {
     const word = reader.word('a flag');
     if (word === null) {
       reader.skipToComma();
@@ -105,12 +140,15 @@ function readFlags(reader: LineReader, quiet: boolean): Flags {
     if (seen.has(word.text))
       reader.report('flag.duplicate', `The flag ${word.text} stands twice.`, word.place);
     seen.add(word.text);
-    if (!readFlag(reader, word.text, word.place, flags)) reader.skipToComma();
+    if (readFlag(reader, word.text, flags)) continue;
+    reportUnknownFlag(reader, word, comma.place);
+    reader.skipToComma();
   }
   return flags;
 }
 
-function readFlag(reader: LineReader, name: string, place: TextRange, flags: Flags): boolean {
+/** Reads what belongs to a flag; whether there is one of that name. */
+function readFlag(reader: LineReader, name: string, flags: Flags): boolean {
   if (isSwitch(name)) {
     flags[SWITCHES[name]] = true;
     return true;
@@ -132,27 +170,41 @@ function readFlag(reader: LineReader, name: string, place: TextRange, flags: Fla
       flags.example = readLiteral(reader);
       return true;
     case 'pattern':
-      return readPattern(reader, flags);
-    default: {
-      const near = nearest(name, FLAG_NAMES);
-      const hint = near === null ? `Flags are ${FLAG_NAMES.join(', ')}.` : `The nearest is ${near}.`;
-      const fix = near === null ? null : { title: `Use ${near}`, place, replacement: near };
-      reader.report('flag.unknown', `There is no flag ${name}. ${hint}`, place, fix);
+      readPattern(reader, flags);
+      return true;
+    default:
       return false;
-    }
   }
 }
 
-function readPattern(reader: LineReader, flags: Flags): boolean {
+/** A flag may be called otherwise elsewhere, in one word or two. */
+function reportUnknownFlag(reader: LineReader, word: Token, comma: TextRange): void {
+  const second = reader.peek();
+  const two = second?.kind === 'word' ? meaningsOf(FLAG_WORDS, `${word.text} ${second.text}`) : [];
+  const place = two.length > 0 && second !== null ? across(word.place, second.place) : word.place;
+  const known = two.length > 0 ? two : meaningsOf(FLAG_WORDS, word.text);
+  const near = nearest(word.text, FLAG_NAMES);
+  const hint =
+    known.length > 0
+      ? ''
+      : near === null
+        ? ` Flags are ${FLAG_NAMES.join(', ')}.`
+        : ` The nearest is ${near}.`;
+  const meanings = known.length > 0 || near === null ? known : [{ write: near }];
+  const fixes = fixesFor(meanings, place, across(comma, place));
+  const name = two.length > 0 ? `${word.text} ${second?.text ?? ''}` : word.text;
+  reader.report('flag.unknown', `There is no flag ${name}.${hint}`, word.place, fixes);
+}
+
+function readPattern(reader: LineReader, flags: Flags): void {
   const token = reader.next();
   if (token?.kind !== 'string') {
     reader.report('syntax.expected', 'Expected a quoted pattern.', token?.place ?? reader.here());
-    return false;
+    return;
   }
   const why = patternProblem(token.value);
   if (why === null) flags.pattern = token.value;
   else reader.report('pattern.invalid', `The pattern cannot be read: ${why}.`, token.place);
-  return true;
 }
 
 function readLiteral(reader: LineReader): Literal | null {
@@ -165,6 +217,11 @@ function readLiteral(reader: LineReader): Literal | null {
       return token.text === 'true' ? true : token.text === 'false' ? false : token.text;
     case 'mark':
     case undefined:
+      if (token?.text === '=') {
+        const [place, fix] = [token.place, { title: 'Take it away', place: token.place, replacement: '' }];
+        reader.report('syntax.expected', 'A default follows without a sign.', place, [fix]);
+        return readLiteral(reader);
+      }
       reader.report(
         'syntax.expected',
         'Expected a value: a word, a number or a quoted text.',

@@ -1,6 +1,7 @@
 import type { OnRemove, Owns, PairsWith, RefersTo, Relationship } from '../model/index.js';
 import type { TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
+import { sentenceFixes } from './sentences.js';
 
 const RULES: readonly OnRemove[] = ['cascade', 'restrict', 'detach'];
 const isRule = (text: string): text is OnRemove => (RULES as readonly string[]).includes(text);
@@ -35,9 +36,9 @@ export function readRelationship(reader: LineReader, comments: readonly string[]
   if (from === null) return null;
   const verb = readVerb(reader);
   if (verb === null) return null;
-  const cardinality = reader.word(CARDINALITIES[verb]);
+  const cardinality = reader.word(CARDINALITIES[verb], sentenceFixes(reader.all()));
   if (cardinality === null) return null;
-  const to = reader.word('the name of an entity');
+  const to = reader.word('the name of an entity', sentenceFixes(reader.all()));
   if (to === null) return null;
   const tail = readTail(reader, verb);
   const description = reader.description();
@@ -62,7 +63,9 @@ export function readRelationship(reader: LineReader, comments: readonly string[]
       ...places,
     };
   }
-  reader.report('syntax.expected', `Expected ${CARDINALITIES[verb]}; found ${word}.`, cardinality.place);
+  reader.report('syntax.expected', `Expected ${CARDINALITIES[verb]}; found ${word}.`, cardinality.place, [
+    ...sentenceFixes(reader.all()),
+  ]);
   return null;
 }
 
@@ -70,7 +73,7 @@ function readVerb(reader: LineReader): Verb | null {
   if (reader.take('owns')) return 'owns';
   if (reader.takeWords('refers', 'to')) return 'refers';
   if (reader.takeWords('pairs', 'with')) return 'pairs';
-  reader.expected('a verb: owns, refers to or pairs with');
+  reader.expected('a verb: owns, refers to or pairs with', sentenceFixes(reader.all()));
   return null;
 }
 
@@ -104,11 +107,9 @@ function readRole(reader: LineReader): string | null {
   if (word === null) return null;
   if (/^[a-z][A-Za-z0-9]*$/.test(word.text)) return word.text;
   const better = word.text.charAt(0).toLowerCase() + word.text.slice(1);
-  reader.report('name.case', `Names of roles are in camelCase; ${word.text} is not.`, word.place, {
-    title: `Use ${better}`,
-    place: word.place,
-    replacement: better,
-  });
+  reader.report('name.case', `Names of roles are in camelCase; ${word.text} is not.`, word.place, [
+    { title: `Use ${better}`, place: word.place, replacement: better },
+  ]);
   return word.text;
 }
 

@@ -1,9 +1,14 @@
 import { nearest, type AttributeType } from '../model/index.js';
-import type { TextRange } from './diagnostics.js';
+import type { Fix, TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
+import { across, fixesFor, meaningsOf, TYPE_WORDS } from './otherWords.js';
 
 const PLAIN = ['boolean', 'date', 'time', 'instant', 'duration', 'uuid', 'email', 'uri', 'json'] as const;
 type PlainKind = (typeof PLAIN)[number];
+
+/** Whether a word is the name of a type, here or elsewhere. */
+export const isTypeWord = (word: string): boolean =>
+  TYPE_NAMES.includes(word) || meaningsOf(TYPE_WORDS, word).length > 0;
 
 export const TYPE_NAMES: readonly string[] = ['text', 'integer', 'decimal', ...PLAIN, 'choice', 'list'];
 
@@ -40,11 +45,16 @@ export function readType(reader: LineReader): AttributeType | null {
 }
 
 function reportUnknownType(reader: LineReader, name: string, place: TextRange): void {
+  const meanings = meaningsOf(TYPE_WORDS, name);
   const near = nearest(name, TYPE_NAMES);
   const hint =
-    near === null ? `Types are ${TYPE_NAMES.join(', ')} and the names of values.` : `The nearest is ${near}.`;
-  const fix = near === null ? null : { title: `Use ${near}`, place, replacement: near };
-  reader.report('type.unknown', `There is no type ${name}. ${hint}`, place, fix);
+    meanings.length > 0
+      ? `It is called ${meanings.map(({ write }) => write).join(' or ')} here.`
+      : near === null
+        ? `Types are ${TYPE_NAMES.join(', ')} and the names of values.`
+        : `The nearest is ${near}.`;
+  const found = meanings.length > 0 || near === null ? meanings : [{ write: near }];
+  reader.report('type.unknown', `There is no type ${name}. ${hint}`, place, fixesFor(found, place));
 }
 
 interface ReadRange {
@@ -61,17 +71,37 @@ function readRange(reader: LineReader): ReadRange | null {
 function readBounds(reader: LineReader): ReadRange | null {
   const place = reader.here();
   const min = takeNumber(reader);
-  if (!reader.expect('..')) return null;
+  if (!reader.expect('..', oneEndFixes(reader, min))) return null;
   const max = takeNumber(reader);
   if (min !== null && max !== null && min > max) {
-    reader.report('type.range', `The range ${min}..${max} is empty: its first end is the greater.`, place, {
-      title: `Use ${max}..${min}`,
-      place: { ...place, length: `${min}..${max}`.length },
-      replacement: `${max}..${min}`,
-    });
+    reader.report('type.range', `The range ${min}..${max} is empty: its first end is the greater.`, place, [
+      {
+        title: `Use ${max}..${min}`,
+        place: { ...place, length: `${min}..${max}`.length },
+        replacement: `${max}..${min}`,
+      },
+    ]);
     return null;
   }
   return { min, max };
+}
+
+/** A range needs two ends: what a single number in its place may mean. */
+function oneEndFixes(reader: LineReader, end: number | null): readonly Fix[] {
+  const [number, next, after] = [reader.last(), reader.peek(), reader.peek(1)];
+  if (end === null || number === null) return [];
+  // Digits in all and digits after the point, as databases count them.
+  if (next?.text === ',' && after?.kind === 'number') {
+    const scale = `scale ${after.value}`;
+    return [{ title: `Use ${scale}`, place: across(number.place, after.place), replacement: scale }];
+  }
+  return fixesFor(
+    [
+      { write: `..${end}`, means: `at most ${end}` },
+      { write: `${end}..${end}`, means: `exactly ${end}` },
+    ],
+    number.place,
+  );
 }
 
 function takeNumber(reader: LineReader): number | null {

@@ -34,8 +34,8 @@ export function resolve(
     values,
     report(id, code, message, word, replacement) {
       const place = placeOf(lines, places.get(id), word);
-      const fix = replacement === undefined ? null : { title: `Use ${replacement}`, place, replacement };
-      diagnostics.push({ code, message, place, fix });
+      const fixes = replacement === undefined ? [] : [{ title: `Use ${replacement}`, place, replacement }];
+      diagnostics.push({ code, message, place, fixes });
     },
     nearest: (name, candidates) => (diagnostics.length < MOST_GUESSED ? nearest(name, candidates) : null),
   };

@@ -1,5 +1,5 @@
 import { quotedEnd } from '../model/index.js';
-import type { TextRange } from './diagnostics.js';
+import type { Fix, TextRange } from './diagnostics.js';
 import { MODEL_LIMITS } from './modelLimits.js';
 
 export type Token = { readonly place: TextRange; readonly text: string } & (
@@ -13,6 +13,7 @@ export interface TokenProblem {
   readonly code: 'token.unknown' | 'string.open' | 'name.length';
   readonly message: string;
   readonly place: TextRange;
+  readonly fixes: readonly Fix[];
 }
 
 export interface TokenLine {
@@ -73,18 +74,46 @@ const openString = (text: string, place: TextRange): TokenProblem => ({
   code: 'string.open',
   message: `The quoted text ${text} is not closed, or has a bad escape.`,
   place,
+  fixes: [],
 });
 
-const unknownToken = (text: string, place: TextRange): TokenProblem => ({
+const unknownToken = (text: string, place: TextRange, fixes: readonly Fix[]): TokenProblem => ({
   code: 'token.unknown',
   message: `The notation does not use ${text}.`,
   place,
+  fixes,
 });
+
+/** What other languages write around or behind a statement, and a model does without. */
+const NOT_NEEDED = new Set(['{', '}', ';', '?', '`', '@']);
+
+/** Something that the notation does not use, as far as it reaches, and what may be meant by it. */
+function unknownAt(source: string, index: number, line: number): TokenProblem {
+  const place = { line, column: index + 1, length: 1 };
+  const quoted = /^'([^'"\\]*)'/.exec(source.slice(index));
+  if (quoted !== null) {
+    const whole = { ...place, length: quoted[0].length };
+    const fix = { title: 'Use double quotes', place: whole, replacement: `"${quoted[1] ?? ''}"` };
+    return unknownToken(quoted[0], whole, [fix]);
+  }
+  if (source.startsWith('[]', index)) {
+    const type = /[A-Za-z_]\w*(?:\([^()]*\))?$/.exec(source.slice(0, index))?.[0] ?? '';
+    const whole = { line, column: index + 1 - type.length, length: type.length + 2 };
+    const fix = { title: 'Use list of', place: whole, replacement: `list of ${type}` };
+    return unknownToken('[]', { ...place, length: 2 }, [fix]);
+  }
+  const text = source.charAt(index);
+  if (!NOT_NEEDED.has(text)) return unknownToken(text, place, []);
+  const space = / *$/.exec(source.slice(0, index))?.[0].length ?? 0;
+  const around = { line, column: index + 1 - space, length: space + 1 };
+  return unknownToken(text, place, [{ title: 'Take it away', place: around, replacement: '' }]);
+}
 
 const longName = (text: string, place: TextRange): TokenProblem => ({
   code: 'name.length',
   message: `A name has at most ${MODEL_LIMITS.nameLength} characters; this one has ${text.length}.`,
   place,
+  fixes: [],
 });
 
 /** Splits one line into tokens. Characters it cannot read are reported and passed over. */
@@ -96,13 +125,11 @@ export function tokenize(source: string, line: number): TokenLine {
   while (index < source.length) {
     const text = lexemeAt(source, index);
     if (text === null) {
-      const open = source[index] === '"';
-      const length = open ? source.length - index : 1;
-      const place = { line, column: index + 1, length };
-      problems.push(
-        open ? openString(source.slice(index), place) : unknownToken(source.charAt(index), place),
-      );
-      index += length;
+      const rest = { line, column: index + 1, length: source.length - index };
+      const found =
+        source[index] === '"' ? openString(source.slice(index), rest) : unknownAt(source, index, line);
+      problems.push(found);
+      index += found.place.length;
       continue;
     }
     const place = { line, column: index + 1, length: text.length };

@@ -129,7 +129,7 @@ describe('parse', () => {
         diagnostic.code === code,
     );
     expect(found === undefined ? diagnostics : found.code).toBe(code);
-    expect(found?.fix?.replacement).toBe(fix);
+    if (fix !== undefined) expect(found?.fixes[0]?.replacement).toBe(fix);
   });
 
   test('every code is reported by a case here, and no other code is', () => {
@@ -151,7 +151,7 @@ describe('parse', () => {
     for (const { text, code, fix } of CASES.filter((candidate) => candidate.fix !== undefined)) {
       const lines = (text + OTHER).split('\n');
       const before = parse(lines.join('\n')).diagnostics.filter((diagnostic) => diagnostic.code === code);
-      const place = before[0]?.fix?.place ?? { line: 0, column: 0, length: 0 };
+      const place = before[0]?.fixes[0]?.place ?? { line: 0, column: 0, length: 0 };
       const line = lines[place.line - 1] ?? '';
       lines[place.line - 1] =
         line.slice(0, place.column - 1) + String(fix) + line.slice(place.column - 1 + place.length);

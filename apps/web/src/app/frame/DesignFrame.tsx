@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { AS_OF_VALID, isBehindText } from '../../design/behindText.js';
 import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
 import { loadMocks } from '../../mock/mocksSlice.js';
@@ -24,6 +25,7 @@ export function DesignFrame(): React.JSX.Element {
   const { endpoint } = useSelectedEndpoint(id);
   const mock = endpoint?.mock ?? null;
   const stages = useAppSelector((state) => stagesOf(state, id));
+  const isBehind = useAppSelector(isBehindText);
   useMockEvents(mock?.id ?? null);
   useEffect(() => {
     void dispatch(openDesign(id));
@@ -41,7 +43,7 @@ export function DesignFrame(): React.JSX.Element {
         keeping={<SaveStatus keeping={design.keeping} revisions={`/designs/${id}/revisions`} />}
         commands={() => designCommands(design, id, stageViews(id), (to) => void navigate(to))}
       />
-      <StageNav stages={missing === null ? stages : []} />
+      <StageNav stages={missing === null ? stages : []} note={isBehind ? AS_OF_VALID : null} />
       <main>
         {missing !== null && (
           <p className="empty-note">

@@ -11,15 +11,31 @@ export interface StageLink {
 
 const PLACES = 6;
 
+interface Props {
+  readonly stages: readonly StageLink[];
+  /** Said of the figures of all stages behind the first, where there is something to say. */
+  readonly note?: string | null;
+}
+
 /** The stages in order, each with its live figure. Stages that are not there yet leave their place free. */
-export function StageNav({ stages }: { readonly stages: readonly StageLink[] }): React.JSX.Element {
+export function StageNav({ stages, note = null }: Props): React.JSX.Element {
   const places = Array.from({ length: PLACES }, (_, index) =>
     stages.find(({ number }) => number === index + 1),
   );
   return (
     <nav className="stage-line" aria-label="Stages">
       {places.map((stage, index) =>
-        stage === undefined ? <span key={index} /> : <StageCell key={index} stage={stage} />,
+        stage === undefined ? (
+          <span key={index}>
+            {index === stages.length && note !== null && (
+              <span className="behind" role="status">
+                {note}
+              </span>
+            )}
+          </span>
+        ) : (
+          <StageCell key={index} stage={stage} />
+        ),
       )}
     </nav>
   );

@@ -1,5 +1,6 @@
 import { greatest } from '@isomeros/core/model';
 import type { Effect, FingerprintColumn } from '@isomeros/core/contract';
+import { amount } from './amount.js';
 
 const COLUMN = 7;
 const STEP = 5;
@@ -34,7 +35,7 @@ export function Fingerprint({ columns, most = 54, scale = 1 }: Props): React.JSX
       height={height * scale}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`${columns.length} paths, at most ${deep} deep`}
+      aria-label={`${amount(columns.length, 'path')}, at most ${deep} deep`}
     >
       <path d={depthArea(shown, ground)} fill="var(--tint)" />
       <path d={depthLine(shown, ground)} fill="none" stroke="var(--quiet)" strokeWidth="1" />

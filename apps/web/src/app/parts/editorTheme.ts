@@ -80,6 +80,7 @@ export const editorTheme = (): Extension =>
       color: 'var(--accent)',
       cursor: 'pointer',
     },
+    '.cm-diagnostic-means': { marginLeft: '6px', color: 'var(--quiet)' },
     '.cm-diagnostic-code': {
       marginLeft: '12px',
       fontFamily: 'var(--mono)',
