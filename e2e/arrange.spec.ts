@@ -15,6 +15,7 @@ test('a convention is chosen, seen in paths, example and mock, told where it was
   await page.keyboard.press('Enter');
   await expect(tree(page).getByText('/api/v2')).toBeVisible();
   await expect(convention(page, 'Version').getByLabel('chosen at: arrangement')).toBeVisible();
+  await page.getByRole('button', { name: 'Paths', exact: true }).click();
   await page.getByLabel('Ids in a path').fill('1');
   await expect(tree(page).getByText('/shift-plans/{shiftPlanId}')).toBeVisible();
   await tree(page).getByText('/crew-members', { exact: true }).click();

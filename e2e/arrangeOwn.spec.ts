@@ -71,6 +71,7 @@ test('credentials are asked for where the arrangement says so, and each status t
   const id = await isomeros.createDesign(TEXT);
   const mock = await isomeros.createMock(id);
   await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await page.getByLabel('Find a setting').fill('credentials');
   await convention(page, 'Credentials').getByRole('combobox').click();
   await page.getByTitle('bearer', { exact: true }).click();
   await path(page, '/crew-members').click();

@@ -89,7 +89,7 @@ test('a release is served beside what comes after it, says that it ends, and get
   await expect(page.getByRole('group', { name: 'Releases' })).toContainText('deprecated');
 
   await stage(page, 'Mock').click();
-  await page.getByLabel('1.0').check();
+  await page.getByRole('checkbox', { name: '1.0' }).check();
   await page.getByRole('button', { name: 'Start the mock' }).click();
   const served = page.getByRole('group', { name: 'What is served' });
   const main = (await page.getByTestId('base-url').textContent()) ?? '';

@@ -8,11 +8,15 @@ import {
   type SettingLevel,
   type SettingValue,
 } from '@isomeros/core/arrangement';
-import { memo, useCallback, useState } from 'react';
+import { Tooltip } from 'antd';
+import { memo, useCallback, useRef, useState } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
 import { choicesMade } from '../design/designSlice.js';
 import { OriginMark } from './OriginMark.js';
 import { SettingControl } from './SettingControl.js';
+
+/** What lies below the help can be pressed through it. */
+const UNTOUCHED = { root: { pointerEvents: 'none' } } as const;
 
 /** The place at which a setting of a level is chosen. */
 function choicePlace(level: ChoiceLevel, resource: string, operation: string): ChoicePlace {
@@ -45,6 +49,9 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
   const { title } = row;
   const store = useAppStore();
   const dispatch = useAppDispatch();
+  const [isFocused, setFocused] = useState(false);
+  // Whoever points at it sees the help by pointing; it would cover what can be chosen.
+  const isPressed = useRef(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const choose = useCallback(
     (chosen: SettingValue): void => {
@@ -64,10 +71,22 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
     dispatch(choicesMade(withSetting(choices, arrangement, place, { name, value: null })));
   };
   return (
-    <li className={from === level ? 'set-here' : ''}>
-      <span className="title" title={row.help}>
-        {title}
-      </span>
+    <li
+      className={from === level ? 'set-here' : ''}
+      aria-description={row.help}
+      onPointerDown={() => {
+        isPressed.current = true;
+        setFocused(false);
+      }}
+      onFocus={() => setFocused(!isPressed.current)}
+      onBlur={() => {
+        isPressed.current = false;
+        setFocused(false);
+      }}
+    >
+      <Tooltip title={row.help} placement="topLeft" styles={UNTOUCHED} {...(isFocused ? { open: true } : {})}>
+        <span className="title">{title}</span>
+      </Tooltip>
       <SettingControl label={title} domain={row} value={value} onChoose={choose} />
       <OriginMark title={title} level={from} onReset={from === 'default' ? null : reset} />
       {wrong !== null && (

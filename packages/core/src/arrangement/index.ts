@@ -1,7 +1,15 @@
 export { hasEffect, operationKey, setting } from './settings.js';
 export { SETTING_LEVELS } from './settings/row.js';
 export type { ChoiceLevel, ChoosableRow, SettingLevel, SettingValue } from './settings/row.js';
-export { CHOOSABLE_NAMES, hasLevel, rowOf, SETTING_GROUPS, SETTINGS } from './settings/table.js';
+export {
+  BASIC_SETTINGS,
+  CHOOSABLE_NAMES,
+  findSettings,
+  hasLevel,
+  rowOf,
+  SETTING_GROUPS,
+  SETTINGS,
+} from './settings/table.js';
 export type { ChoosableSetting, SettingName, Settings } from './settings/table.js';
 export type { ResolvedSetting, SettingPlace } from './settings.js';
 export type { SettingsById, SettingValues } from './settings/values.js';

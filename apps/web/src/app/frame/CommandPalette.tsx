@@ -37,7 +37,7 @@ export function CommandPalette({ commands, onClose }: Props): React.JSX.Element 
         role="combobox"
         aria-expanded
         aria-controls="commands"
-        placeholder="Go to a path, entity, operation or action"
+        placeholder="Go to a path, entity, operation or setting"
         value={typed}
         onChange={({ target }) => {
           setTyped(target.value);
@@ -59,6 +59,7 @@ export function CommandPalette({ commands, onClose }: Props): React.JSX.Element 
             }}
           >
             <span className={command.mono === true ? 'label mono' : 'label'}>{command.label}</span>
+            {command.help !== undefined && <span className="help quiet">{command.help}</span>}
             <span className="kind">{command.kind}</span>
           </li>
         ))}

@@ -45,7 +45,7 @@ export function TopBar({ title, chooser, note, keeping, commands }: Props): Reac
           setOpen(true);
         }}
       >
-        Go to a path, entity, operation or action <kbd>Ctrl K</kbd>
+        Go to a path, entity, operation or setting <kbd>Ctrl K</kbd>
       </button>
       {keeping ?? <span className="keeping" />}
       <button

@@ -3,6 +3,8 @@ export interface Command {
   readonly label: string;
   /** What it is: view, entity, path, operation, action. */
   readonly kind: string;
+  /** What it does, in a sentence; it is looked through, too. */
+  readonly help?: string;
   /** Set where the label is something that travels over HTTP. */
   readonly mono?: boolean;
   readonly run: () => void;
@@ -15,8 +17,8 @@ export interface Command {
 export function findCommands(commands: readonly Command[], typed: string, most: number): readonly Command[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return commands.slice(0, most);
-  const found = commands.filter(({ label, kind }) => {
-    const text = `${label} ${kind}`.toLowerCase();
+  const found = commands.filter(({ label, kind, help = '' }) => {
+    const text = `${label} ${kind} ${help}`.toLowerCase();
     return words.every((word) => text.includes(word));
   });
   const [first = ''] = words;

@@ -1,4 +1,5 @@
 import { pathOf } from '@isomeros/api';
+import { CHOOSABLE_NAMES, rowOf } from '@isomeros/core/arrangement';
 import { grouped } from '../parts/grouped.js';
 import type { DesignState } from '../../design/designSlice.js';
 import type { Command } from './commands.js';
@@ -33,7 +34,18 @@ export function designCommands(
     download('Download the design as one file', pathOf('GET /api/designs/{id}/file', { id })),
     download('Download the notation', pathOf('GET /api/designs/{id}/model.iso.txt', { id })),
   ];
-  if (outline === null) return views;
+  const settings = CHOOSABLE_NAMES.map((name): Command => {
+    const { title, help } = rowOf(name);
+    return {
+      label: title,
+      kind: 'setting',
+      help,
+      run: () => {
+        go(`${base}/arrange?setting=${encodeURIComponent(title)}`);
+      },
+    };
+  });
+  if (outline === null) return [...views, ...settings];
   const operationsOf = grouped(outline.operations, ({ resource }) => resource);
   const resources = new Map(outline.resources.map((resource) => [resource.id, resource]));
   const canonical = new Map(
@@ -68,5 +80,6 @@ export function designCommands(
         go(`${base}/contract?operation=${operation.id}`);
       },
     })),
+    ...settings,
   ];
 }

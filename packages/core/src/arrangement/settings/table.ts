@@ -61,3 +61,26 @@ export const SETTING_GROUPS: readonly {
   Requests: REQUESTS,
   Credentials: CREDENTIALS,
 }).map(([title, rows]) => ({ title, names: Object.keys(rows) as ChoosableSetting[] }));
+
+/** What a house decides first. */
+export const BASIC_SETTINGS: readonly ChoosableSetting[] = [
+  'basePath',
+  'version',
+  'collectionNames',
+  'pathCase',
+  'memberCase',
+  'pageStyle',
+  'pageSize',
+  'invalidStatus',
+];
+
+/** The settings that hold every word that was typed, in their title, their help or their name. */
+export function findSettings(typed: string): ReadonlySet<ChoosableSetting> {
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const holds = (name: ChoosableSetting): boolean => {
+    const { title, help } = rowOf(name);
+    const text = `${title} ${help} ${name}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  };
+  return new Set(CHOOSABLE_NAMES.filter(holds));
+}
