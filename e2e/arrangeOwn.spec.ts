@@ -37,13 +37,16 @@ test("an operation of one's own is written in a line, told what is wrong with it
   await page.goto(`${isomeros.url}/designs/${id}/arrange`);
   await path(page, '/shift-plans').click();
   await page.getByRole('button', { name: 'Add a query' }).click();
-  await expect(tree(page).getByText('/newest')).toBeVisible();
-  const line = page.getByLabel('What newest does');
+  await page.getByLabel('Name of the new query').fill('newest');
+  await page.keyboard.press('Enter');
+  const line = page.getByLabel('What the new query does');
   await line.fill('first 2 where weight = 1');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('ShiftPlan has no weight. (column 15)');
+  await expect(tree(page).getByText('/newest')).toHaveCount(0);
   await line.fill('first 2 where state = open by day desc');
   await page.keyboard.press('Enter');
+  await expect(tree(page).getByText('/newest')).toBeVisible();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.getByLabel('Name of newest').fill('latestOpen');
   await page.keyboard.press('Enter');
@@ -51,7 +54,8 @@ test("an operation of one's own is written in a line, told what is wrong with it
   await expect(page.getByLabel('Example exchange')).toContainText('/latest-open HTTP/1.1');
   await path(page, '/{shiftPlanId}').click();
   await page.getByRole('button', { name: 'Add an action' }).click();
-  await page.getByLabel('What settle does').fill('when state = open set day = now');
+  await page.getByLabel('Name of the new action').fill('settle');
+  await page.getByLabel('What the new action does').fill('when state = open set day = now');
   await page.keyboard.press('Enter');
   const base = `${mock}/crew-members/1/shift-plans`;
   await expect.poll(async () => (await fetch(`${base}/latest-open`)).status).toBe(200);

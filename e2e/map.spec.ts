@@ -75,3 +75,21 @@ test('a name is changed everywhere by F2, completed while typed, and led to by F
   await page.getByRole('option', { name: /Route/ }).click();
   await expect(page.locator('.cm-activeLine')).toContainText('each Route');
 });
+
+test('what is added has a name before it is anything', async ({ page }) => {
+  await page.getByRole('button', { name: 'Add entity' }).click();
+  const name = page.getByLabel('Name of what is added');
+  await name.fill('route');
+  await expect(page.getByRole('alert')).toContainText('Expected a name in PascalCase');
+  await name.fill('Sailing');
+  await expect(page.getByRole('alert')).toContainText('Sailing is there already.');
+  await name.fill('Vessel');
+  await expect(page.getByLabel('Notation of the model')).not.toContainText('Vessel');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Notation of the model')).toContainText('entity Vessel');
+  await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
+  await page.getByRole('button', { name: 'Add relationship' }).click();
+  await page.getByLabel('Name of what is added').fill('like');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Notation of the model')).toContainText('refers to optional Route as like');
+});

@@ -101,9 +101,8 @@ async function arrangePictures(open, keep, path) {
   await arrange.getByRole('button', { name: 'Why' }).click();
   await row(arrange, '/vessels').click();
   await arrange.getByRole('button', { name: 'Add a query' }).click();
-  await arrange.getByLabel('Name of newest').fill('youngest');
-  await arrange.keyboard.press('Enter');
-  await arrange.getByLabel('What youngest does').fill('first 5 where built >= 1990 by built desc');
+  await arrange.getByLabel('Name of the new query').fill('youngest');
+  await arrange.getByLabel('What the new query does').fill('first 5 where built >= 1990 by built desc');
   await arrange.keyboard.press('Enter');
   await arrange.getByText('All changes kept').waitFor();
   await row(arrange, '/youngest').click();

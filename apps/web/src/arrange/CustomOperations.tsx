@@ -30,6 +30,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
   const dispatch = useAppDispatch();
   const decide = useDecide();
+  const [isAdding, setAdding] = useState(false);
   const found = model === null ? undefined : indexModel(model).entities.get(entity);
   if (model === null || found === undefined) return null;
   const all = findArrangement(choices, arrangement)?.customOperations ?? NONE;
@@ -55,9 +56,22 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
             onRemove={() => dispatch(choicesMade(withoutCustomOperation(choices, arrangement, custom.id)))}
           />
         ))}
-        <Button onClick={() => write(newCustom(found, on, all))}>
-          {on === 'collection' ? 'Add a query' : 'Add an action'}
-        </Button>
+        {isAdding ? (
+          <NewCustomRow
+            custom={newCustom(found, on, all)}
+            model={model}
+            entity={entity}
+            onWrite={(custom) => {
+              setAdding(false);
+              write(custom);
+            }}
+            onRemove={() => setAdding(false)}
+          />
+        ) : (
+          <Button onClick={() => setAdding(true)}>
+            {on === 'collection' ? 'Add a query' : 'Add an action'}
+          </Button>
+        )}
       </div>
     </>
   );
@@ -71,22 +85,38 @@ interface RowProps {
   readonly onRemove: () => void;
 }
 
-function CustomRow({ custom, model, entity, onWrite, onRemove }: RowProps): React.JSX.Element {
-  const [wrong, setWrong] = useState<string | null>(null);
+type Effect = CustomOperation['effect'];
+
+/** Reads what an operation of that kind does; what is wrong with it, where it cannot be read. */
+function readLine(
+  { model, entity, custom }: Pick<RowProps, 'model' | 'entity' | 'custom'>,
+  text: string,
+): { readonly effect: Effect } | { readonly wrong: string } {
   const isQuery = custom.effect.kind === 'query';
+  const read = readEffect(model, entity, text);
+  if (!read.ok) return { wrong: `${read.message} (column ${read.column})` };
+  if ((read.effect.kind === 'query') === isQuery) return { effect: read.effect };
+  return {
+    wrong: isQuery
+      ? 'A collection takes queries, such as first 10 where … by … desc.'
+      : 'An item takes actions, such as when … set …, or make ….',
+  };
+}
+
+const WRONG_NAME = 'Expected a name in camelCase.';
+
+function CustomRow(props: RowProps): React.JSX.Element {
+  const { custom, model, entity, onWrite, onRemove } = props;
+  const [wrong, setWrong] = useState<string | null>(null);
   const rename = (name: string): void => {
     const isName = CUSTOM_NAME.test(name);
-    setWrong(isName ? null : 'Expected a name in camelCase.');
+    setWrong(isName ? null : WRONG_NAME);
     if (isName) onWrite({ ...custom, name });
   };
   const write = (text: string): void => {
-    const read = readEffect(model, entity, text);
-    const isSame = read.ok && (read.effect.kind === 'query') === isQuery;
-    const expected = isQuery
-      ? 'A collection takes queries, such as first 10 where … by … desc.'
-      : 'An item takes actions, such as when … set …, or make ….';
-    setWrong(read.ok ? (isSame ? null : expected) : `${read.message} (column ${read.column})`);
-    if (read.ok && isSame) onWrite({ ...custom, effect: read.effect });
+    const read = readLine(props, text);
+    setWrong('wrong' in read ? read.wrong : null);
+    if ('effect' in read) onWrite({ ...custom, effect: read.effect });
   };
   return (
     <div className="custom">
@@ -105,12 +135,57 @@ function CustomRow({ custom, model, entity, onWrite, onRemove }: RowProps): Reac
         value={printEffect(model, entity, custom.effect)}
         onCommit={write}
       />
-      {wrong !== null && (
-        <p className="wrong" role="alert">
-          {wrong}
-        </p>
-      )}
+      <Wrong text={wrong} />
     </div>
+  );
+}
+
+/** One that is being added: it joins the contract once it has a name and says what it does. */
+function NewCustomRow(props: RowProps): React.JSX.Element {
+  const { custom, model, entity, onWrite, onRemove } = props;
+  const [name, setName] = useState('');
+  const [line, setLine] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const what = custom.effect.kind === 'query' ? 'query' : 'action';
+  const take = (newName: string, newLine: string): void => {
+    setName(newName);
+    setLine(newLine);
+    const read = newLine === '' ? null : readLine(props, newLine);
+    const isName = CUSTOM_NAME.test(newName);
+    if (newName !== '' && !isName) setWrong(WRONG_NAME);
+    else setWrong(read !== null && 'wrong' in read ? read.wrong : null);
+    if (isName && read !== null && 'effect' in read)
+      onWrite({ ...custom, name: newName, effect: read.effect });
+  };
+  return (
+    <div className="custom">
+      <TextField
+        mono
+        label={`Name of the new ${what}`}
+        placeholder={custom.name}
+        value={name}
+        onCommit={(typed) => take(typed.trim(), line)}
+      />
+      <button type="button" className="text-button" onClick={onRemove}>
+        Cancel
+      </button>
+      <TextField
+        mono
+        label={`What the new ${what} does`}
+        placeholder={printEffect(model, entity, custom.effect)}
+        value={line}
+        onCommit={(typed) => take(name, typed.trim())}
+      />
+      <Wrong text={wrong} />
+    </div>
+  );
+}
+
+function Wrong({ text }: { readonly text: string | null }): React.JSX.Element | null {
+  return text === null ? null : (
+    <p className="wrong" role="alert">
+      {text}
+    </p>
   );
 }
 

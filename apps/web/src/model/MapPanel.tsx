@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
 import { textEdited } from '../design/designSlice.js';
 import { ModelMap } from './map/ModelMap.js';
-import { unusedName } from './sheets/edits.js';
+import { NewStatement, type Addition } from './NewStatement.js';
 import { Sheet } from './sheets/Sheet.js';
 
 interface Props {
@@ -18,6 +18,7 @@ interface Props {
 /** The map of the model, and the sheet of what is selected on it. */
 export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): React.JSX.Element {
   const [sheet, setSheet] = useState(false);
+  const [adding, setAdding] = useState<string | null>(null);
   const store = useAppStore();
   const dispatch = useAppDispatch();
   const add = (statement: string, id: string): void => {
@@ -28,20 +29,35 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
   const entities = model.declarations
     .filter((declaration) => declaration.kind === 'entity')
     .map(({ name }) => name);
-  const addEntity = (): void => {
-    const name = unusedName('NewEntity', blockNames(model));
-    add(`entity ${name}`, name);
+  const chosen = entities.find((name) => name === selected) ?? entities[0] ?? '';
+  const other = entities.find((name) => name !== chosen) ?? chosen;
+  const additions: Readonly<Record<string, Addition>> = {
+    entity: {
+      before: 'entity',
+      example: 'Route',
+      pattern: BLOCK_NAME,
+      taken: blockNames(model),
+      statement: (name) => [`entity ${name}`, name],
+    },
+    value: {
+      before: 'value',
+      example: 'Position',
+      pattern: BLOCK_NAME,
+      taken: blockNames(model),
+      statement: (name) => [`value ${name}\n  part: text`, name],
+    },
+    relationship: {
+      before: `each ${chosen} refers to optional ${other} as`,
+      example: other.charAt(0).toLowerCase() + other.slice(1),
+      pattern: MEMBER_NAME,
+      taken: memberNames(model, chosen),
+      statement: (role) => [
+        `each ${chosen} refers to optional ${other} as ${role}`,
+        `${chosen}>${other}:${role}`,
+      ],
+    },
   };
-  const addValue = (): void => {
-    const name = unusedName('NewValue', blockNames(model));
-    add(`value ${name}\n  part: text`, name);
-  };
-  const addRelationship = (): void => {
-    const chosen = entities.find((name) => name === selected) ?? entities[0] ?? '';
-    const other = entities.find((name) => name !== chosen) ?? chosen;
-    const role = unusedName(`related${other}`, memberNames(model, chosen));
-    add(`each ${chosen} refers to optional ${other} as ${role}`, `${chosen}>${other}:${role}`);
-  };
+  const addition = adding === null ? undefined : additions[adding];
   return (
     <section className="panel" aria-label="Map of the model">
       <header className="panel-head">
@@ -50,22 +66,30 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
           <kbd>Enter</kbd> opens the sheet
         </span>
         <span className="end">
-          <button type="button" className="text-button" onClick={addEntity}>
-            Add entity
-          </button>
-          <button type="button" className="text-button" onClick={addValue}>
-            Add value
-          </button>
-          <button
-            type="button"
-            className="text-button"
-            onClick={addRelationship}
-            disabled={entities.length === 0}
-          >
-            Add relationship
-          </button>
+          {Object.keys(additions).map((what) => (
+            <button
+              key={what}
+              type="button"
+              className="text-button"
+              disabled={what === 'relationship' && entities.length === 0}
+              onClick={() => setAdding(what)}
+            >
+              Add {what}
+            </button>
+          ))}
         </span>
       </header>
+      {addition !== undefined && (
+        <NewStatement
+          key={adding}
+          addition={addition}
+          onName={(name) => {
+            setAdding(null);
+            add(...addition.statement(name));
+          }}
+          onLeave={() => setAdding(null)}
+        />
+      )}
       <div className="panel-body map-body">
         <ModelMap model={model} selected={selected} onSelect={onSelect} onOpen={() => setSheet(true)} />
         {sheet && selected !== null && (
@@ -75,6 +99,9 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
     </section>
   );
 }
+
+const BLOCK_NAME = /^[A-Z][A-Za-z0-9]*$/;
+const MEMBER_NAME = /^[a-z][A-Za-z0-9]*$/;
 
 const blockNames = (model: Model): ReadonlySet<string> =>
   new Set(model.declarations.flatMap((declaration) => ('name' in declaration ? [declaration.name] : [])));

@@ -1,7 +1,7 @@
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
 import { bracketMatching, indentOnInput, indentUnit } from '@codemirror/language';
 import { highlightSelectionMatches, search, searchKeymap } from '@codemirror/search';
-import { EditorState } from '@codemirror/state';
+import { EditorState, Transaction } from '@codemirror/state';
 import {
   drawSelection,
   EditorView,
@@ -124,6 +124,9 @@ function useCalmDiagnostics(
   }, [view, diagnostics]);
 }
 
+const isByUser = (transaction: Transaction): boolean =>
+  transaction.docChanged && transaction.annotation(Transaction.userEvent) !== undefined;
+
 type Handlers = React.RefObject<Pick<Props, 'onEdit' | 'onLine' | 'context'>>;
 
 function startState(text: string, handlers: Handlers): EditorState {
@@ -152,7 +155,8 @@ function startState(text: string, handlers: Handlers): EditorState {
       EditorView.contentAttributes.of({ 'aria-label': 'Notation of the model', spellcheck: 'false' }),
       EditorView.updateListener.of((update) => {
         if (update.docChanged) handlers.current.onEdit(update.state.doc.toString());
-        if (update.selectionSet || update.docChanged) {
+        // What is changed from outside moves no cursor, and selects nothing else.
+        if (update.selectionSet || update.transactions.some(isByUser)) {
           handlers.current.onLine(update.state.doc.lineAt(update.state.selection.main.head).number);
         }
       }),
