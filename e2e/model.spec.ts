@@ -60,7 +60,16 @@ test('an empty design is a place to begin, not an error', async ({ page, isomero
   await page.getByRole('button', { name: 'Begin', exact: true }).click();
   const tree = page.getByRole('tree', { name: 'Path tree' });
   await expect(tree.getByText('/api/v1')).toBeVisible();
+  await expect(page.getByText('each Route owns many Sailing as sailings, back as route')).toBeVisible();
+  await page.getByLabel('Notation of the model').click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type('#');
+  await expect(page.getByRole('button', { name: 'Begin with these' })).toHaveCount(0);
+  await page.keyboard.press('Backspace');
+  await page.getByText('Map', { exact: true }).click();
+  await expect(page.getByText('Next: entities, and a sentence')).toBeVisible();
   await stage(page, 'Contract').click();
+  await expect(page.getByText('Next: choose a cell')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'readEntry', exact: true })).toBeVisible();
   await stage(page, 'Mock').click();
   await page.getByRole('button', { name: 'Start the mock' }).click();
@@ -147,4 +156,15 @@ test('what is said as elsewhere is mended by what was meant, and an indent typed
   await expect
     .poll(async () => (await isomeros.ask<{ text: string }>('GET', `/api/designs/${id}`)).text)
     .toBe(`${TEXT}\nentity Sailing\n  berth: text\neach Route owns many Sailing`);
+});
+
+test('a design begun without a name offers its first statements', async ({ page, isomeros }) => {
+  await page.goto(isomeros.url);
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'New design' })).toBeVisible();
+  await page.getByRole('button', { name: 'Begin with these' }).click();
+  const tree = page.getByRole('tree', { name: 'Path tree' });
+  await expect(tree.getByText('/sailings')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Begin with these' })).toHaveCount(0);
+  await expect(page.getByText('All changes kept')).toBeVisible();
 });

@@ -132,3 +132,22 @@ test('a release is served alone, and the arrangements beside it when they are as
   await served.getByRole('button', { name: 'main' }).click();
   await expect(page.getByTestId('base-url')).not.toHaveText(release);
 });
+
+test('a hundred breaks of one decision stand as one finding, with the way back beside it', async ({
+  page,
+  isomeros,
+}) => {
+  const text =
+    'entity CrewMember\n  firstName: text, required\n  lastName: text\n\nentity ShiftPlan\n  firstDay: date\n';
+  const id = await isomeros.createDesign(text);
+  await isomeros.ask('POST', `/api/designs/${id}/releases`, { label: '1.0', arrangement: 'main' });
+  await isomeros.ask('PUT', `/api/designs/${id}/arrangements/main`, { settings: { memberCase: 'pascal' } });
+  await page.goto(`${isomeros.url}/designs/${id}/contract`);
+  const findings = page.getByRole('list', { name: 'Findings' });
+  await expect(findings).toContainText(/Members pascal: \d+ breaks at \d+ paths/);
+  await expect(findings.getByRole('listitem')).toHaveCount(2);
+  await findings.getByRole('button', { name: /^Show all/ }).click();
+  await expect(findings).toContainText('Breaks 1.0 for readers');
+  await findings.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('Breaks 1.0')).toHaveCount(0);
+});

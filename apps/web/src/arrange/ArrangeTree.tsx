@@ -12,6 +12,7 @@ import { shownRows, type ShownRow } from './shownRows.js';
 import { useDragging } from './useDragging.js';
 import type { MovingControl } from './useMoving.js';
 import { amount } from '../app/parts/amount.js';
+import { NextStep } from '../app/parts/NextStep.js';
 
 interface Props {
   readonly outline: Outline;
@@ -78,6 +79,7 @@ export function ArrangeTree(props: Props): React.JSX.Element {
           />
         </span>
       </header>
+      <NextStep stage="arrange" />
       <div className="panel-body" onKeyDownCapture={onKeyDown}>
         <RowList
           role="tree"

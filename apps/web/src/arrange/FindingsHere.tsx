@@ -1,7 +1,7 @@
 import { findingKey } from '@isomeros/core/contract';
 import { useAppSelector } from '../app/store.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
-import { FindingRow } from '../model/questions/FindingRow.js';
+import { FindingRow } from '../findings/FindingRow.js';
 import { findingsAt } from './findingsAt.js';
 
 interface Props {

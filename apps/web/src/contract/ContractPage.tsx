@@ -1,6 +1,6 @@
 import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
 import { pathOf } from '@isomeros/api';
-import { findingKey, indexContract, type Operation } from '@isomeros/core/contract';
+import { indexContract, type Operation } from '@isomeros/core/contract';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
@@ -11,6 +11,8 @@ import { OperationPage } from './OperationPage.js';
 import { ReleasePage } from './ReleasePage.js';
 import { Releases } from './Releases.js';
 import './contract.css';
+import { FindingGroups } from '../findings/FindingGroups.js';
+import { NextStep } from '../app/parts/NextStep.js';
 
 /** What the team signs: every path and operation, and one of them in full. */
 export function ContractPage(): React.JSX.Element {
@@ -44,6 +46,7 @@ export function ContractPage(): React.JSX.Element {
   return (
     <SplitPanels name="contract" first={480}>
       <section className="panel" aria-label="Sheet">
+        <NextStep stage="contract" />
         <OperationGrid contract={contract} selected={selected} onSelect={select} />
         {broken && (
           <div className="notice bad">
@@ -51,13 +54,8 @@ export function ContractPage(): React.JSX.Element {
           </div>
         )}
         {findings.length > 0 && (
-          <ul className="sheet-findings">
-            {findings.map((finding) => (
-              <li key={findingKey(finding)}>
-                <span className={`severity ${finding.severity}`}>{finding.severity}</span>
-                {finding.message}
-              </li>
-            ))}
+          <ul className="sheet-findings questions" aria-label="Findings" tabIndex={0}>
+            <FindingGroups findings={findings} onStatement={onStatement} />
           </ul>
         )}
         <Releases

@@ -12,6 +12,9 @@ interface Props {
   readonly onBegun: (id: string) => void;
 }
 
+/** What a design is called that was begun without a name. */
+const NAMELESS = 'New design';
+
 const EXAMPLE =
   'entity Route\n  name: text(1..120), required\n\nentity Sailing\n  departsAt: instant, required\n\neach Route owns many Sailing as sailings';
 
@@ -45,20 +48,20 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         className="line"
         onSubmit={(event) => {
           event.preventDefault();
-          if (named !== '') void begin(() => api.createDesign('', named));
+          void begin(() => api.createDesign('', named === '' ? NAMELESS : named));
         }}
       >
         <span className="strong">Empty</span>
         <Input
           aria-label="Its name"
-          placeholder="Its name"
+          placeholder={NAMELESS}
           maxLength={120}
           value={name}
           onChange={({ target }) => {
             setName(target.value);
           }}
         />
-        <Button htmlType="submit" type="primary" ghost disabled={named === ''}>
+        <Button htmlType="submit" type="primary" ghost>
           Begin
         </Button>
       </form>

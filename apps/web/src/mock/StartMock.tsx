@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { useAppSelector } from '../app/store.js';
 import { releasesOf } from '../design/releasesSlice.js';
+import { NextStep } from '../app/parts/NextStep.js';
 
 interface Props {
   readonly problem: string | null;
@@ -23,6 +24,7 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
     <section className="panel">
       <div className="mock-start">
         <h2>No mock yet</h2>
+        <NextStep stage="mock" />
         <p>
           A mock serves the whole contract from records of its own: seeded, checked against the model, and
           kept in the database before any write is answered. It listens on this machine only.

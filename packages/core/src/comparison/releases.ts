@@ -1,4 +1,5 @@
 import type { Contract, Finding } from '../contract/index.js';
+import { causeOf } from './causes.js';
 import { compare } from './compare.js';
 
 /** A contract frozen under a label. */
@@ -28,11 +29,15 @@ export function breakingFindings(
 ): readonly Finding[] {
   return compare({ kind: 'release', label, contract: released }, { kind: 'draft', contract })
     .changes.filter(({ compatibility }) => compatibility === 'breaking')
-    .map(({ message, resource, reasons, affects }) => ({
-      id: 'release.broken',
-      severity: 'breaking',
-      message: `Breaks ${label} for ${affects === 'sender' ? 'senders' : 'readers'}: ${message}`,
-      about: resource,
-      reasons: [{ rule: 'finding.breaks', because: [{ kind: 'release', label }] }, ...reasons],
-    }));
+    .map(({ message, resource, reasons, affects }) => {
+      const cause = causeOf(reasons, released, contract);
+      return {
+        id: 'release.broken',
+        severity: 'breaking',
+        message: `Breaks ${label} for ${affects === 'sender' ? 'senders' : 'readers'}: ${message}`,
+        about: resource,
+        reasons: [{ rule: 'finding.breaks', because: [{ kind: 'release', label }] }, ...reasons],
+        ...(cause === null ? {} : { cause }),
+      };
+    });
 }

@@ -40,6 +40,12 @@ export type Source =
       readonly level: 'arrangement';
     };
 
+/** A decision about a design or an arrangement, which can be taken back. */
+export type CitedDecision = Extract<
+  Source,
+  { kind: 'setting' | 'placement' | 'word' | 'exposure' | 'custom' }
+>;
+
 /** Why an element of a contract is there. */
 export interface Reason {
   readonly rule: RuleId;

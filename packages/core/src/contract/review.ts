@@ -1,6 +1,6 @@
 import type { Aspect, ChoosableSetting, Placement, SettingValue, SubjectKind } from '../arrangement/index.js';
 import type { ModelEdit } from '../model/index.js';
-import type { Reasons } from './reasons.js';
+import type { CitedDecision, Reasons } from './reasons.js';
 
 /** `breaking` is what breaks a release. */
 export type Severity = 'breaking' | 'error' | 'doubtful';
@@ -13,6 +13,8 @@ export interface Finding {
   /** The resource, operation or statement it concerns. */
   readonly about: string;
   readonly reasons: Reasons;
+  /** The decision it comes from, where it comes from one. */
+  readonly cause?: CitedDecision;
   /** Edits that would do away with it, where there are any. */
   readonly quickFixes?: readonly QuickFix[];
 }

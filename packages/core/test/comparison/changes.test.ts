@@ -308,3 +308,33 @@ describe('a release', () => {
     ]);
   });
 });
+
+describe('the cause of what breaks a release', () => {
+  const causes = (before: Laid, after: Laid): readonly unknown[] =>
+    breakingFindings({ label: '1.0', contract: contractOf(before) }, contractOf(after)).map(
+      ({ cause }) => cause ?? null,
+    );
+  const TWO = 'entity BusRoute\n  shortName: text, required\nentity BusStop\n  longName: text';
+
+  test.each<readonly [string, Laid, Laid, object | null]>([
+    [
+      'a setting, though another one was chosen long before',
+      { model: TWO, settings: { pathCase: 'snake' } },
+      { model: TWO, settings: { pathCase: 'snake', memberCase: 'snake' } },
+      { kind: 'setting', name: 'memberCase', value: 'snake', level: 'arrangement' },
+    ],
+    [
+      'a placement',
+      { model: OWNED },
+      { model: OWNED, choices: { placements: { 'Route>Sailing:sailings': 'flat' } } },
+      { kind: 'placement', subject: 'Route>Sailing:sailings', place: 'flat' },
+    ],
+    ['none, where the model changed', {}, port(', required', ''), null],
+  ])('is %s', (_name, before, after, expected) => {
+    const found = causes(before, after);
+    expect(found.length).toBeGreaterThan(0);
+    for (const cause of found)
+      if (expected === null) expect(cause).toBeNull();
+      else expect(cause).toMatchObject(expected);
+  });
+});

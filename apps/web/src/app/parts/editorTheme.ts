@@ -70,9 +70,9 @@ export const editorTheme = (): Extension =>
       marginLeft: '20px',
       whiteSpace: 'normal',
     },
-    '.cm-diagnostic button': {
+    '.cm-diagnostic button': { marginLeft: '10px' },
+    '.cm-diagnostic button, .cm-first-statements button': {
       fontFamily: 'var(--sans)',
-      marginLeft: '10px',
       padding: '0 8px',
       border: '1px solid var(--accent)',
       borderRadius: '4px',
@@ -80,6 +80,8 @@ export const editorTheme = (): Extension =>
       color: 'var(--accent)',
       cursor: 'pointer',
     },
+    '.cm-first-statements': { padding: '10px 6px', color: 'var(--quiet)' },
+    '.cm-first-statements pre': { margin: '0 0 8px', fontFamily: 'var(--mono)' },
     '.cm-diagnostic-means': { marginLeft: '6px', color: 'var(--quiet)' },
     '.cm-diagnostic-code': {
       marginLeft: '12px',

@@ -1,15 +1,14 @@
 import { openAssumptions, type Assumption } from '@isomeros/core/contract';
 import type { PossibleRename } from '@isomeros/core/model';
 import { memo, useDeferredValue, useState } from 'react';
-import { grouped } from '../../app/parts/grouped.js';
 import { useAppSelector } from '../../app/store.js';
 import type { Step } from '../../design/consequenceMessages.js';
 import { useConsequences } from '../../design/useConsequences.js';
 import { AnsweredRow } from './AnsweredRow.js';
 import { AssumptionRow, otherAnswer } from './AssumptionRow.js';
-import { FindingGroup } from './FindingGroup.js';
+import { FindingGroups } from '../../findings/FindingGroups.js';
 import { RenameRow } from './RenameRow.js';
-import './questions.css';
+import '../../findings/questions.css';
 
 interface Props {
   readonly onStatement: (line: number) => void;
@@ -51,7 +50,6 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
   const findings = reviewed?.findings ?? [];
   const [shown, setShown] = useState(STEP);
   const hidden = Math.max(0, open.length - shown);
-  const kinds = [...grouped(findings, ({ id }) => id)];
   return (
     <section className="panel" aria-label="Findings and assumptions">
       <header className="panel-head">
@@ -77,9 +75,7 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
         {renames.map((rename) => (
           <RenameRow key={`${rename.from} ${rename.to}`} rename={rename} />
         ))}
-        {kinds.map(([id, alike]) => (
-          <FindingGroup key={id} findings={alike} onStatement={onStatement} />
-        ))}
+        <FindingGroups findings={findings} onStatement={onStatement} />
         {open.slice(0, shown).map((assumption) => (
           <AssumptionRow
             key={assumption.id}

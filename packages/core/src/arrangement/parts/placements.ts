@@ -12,11 +12,10 @@ import { readEach, withEntry, type ArrangementPart } from './part.js';
 const ALL = [...new Set(Object.values(PLACEMENTS).flat())];
 
 /** A place for a statement, or its way back; one that it has anyhow is not kept. */
-export interface PlacementEdit {
-  readonly kind: SubjectKind;
-  readonly subject: string;
-  readonly place: Placement;
-}
+export type PlacementEdit =
+  | { readonly kind: SubjectKind; readonly subject: string; readonly place: Placement }
+  /** It goes back to the place it has anyhow. */
+  | { readonly subject: string; readonly place: null };
 
 /** Where statements stand. */
 export const PLACEMENTS_PART: ArrangementPart<Placements, PlacementEdit> = {
@@ -41,6 +40,9 @@ export const PLACEMENTS_PART: ArrangementPart<Placements, PlacementEdit> = {
   },
   decided: (placements) =>
     Object.entries(placements).map(([subject, place]) => [`Place of ${subject}`, place]),
-  edit: (placements, { kind, subject, place }) =>
-    withEntry(placements, subject, resolvePlacement({}, kind, subject).place === place ? null : place),
+  edit: (placements, edit) => {
+    const { subject, place } = edit;
+    const isUsual = place === null || resolvePlacement({}, edit.kind, subject).place === place;
+    return withEntry(placements, subject, isUsual ? null : place);
+  },
 };

@@ -1,7 +1,8 @@
 import type { Finding } from '@isomeros/core/contract';
 import { Button } from 'antd';
-import { useAppSelector } from '../../app/store.js';
-import { useQuickFix } from '../../design/useQuickFix.js';
+import { useAppSelector } from '../app/store.js';
+import { useQuickFix } from '../design/useQuickFix.js';
+import './questions.css';
 
 interface Props {
   readonly finding: Finding;
