@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import {
   arrangementOf,
@@ -18,6 +19,8 @@ import type { Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
+import { expectGoldenText } from '../support/golden.js';
+import { settingsDocument } from '../support/settingsDocument.js';
 
 const TEXT = `entity CrewMember
   name: text(1..60), required
@@ -269,4 +272,8 @@ describe('every setting', () => {
   test('stands in one group', () => {
     expect(SETTING_GROUPS.flatMap(({ names }) => names)).toEqual(CHOOSABLE_NAMES);
   });
+});
+
+test('settings are published as they are', () => {
+  expectGoldenText(join(import.meta.dirname, '../../../../docs/settings.md'), settingsDocument());
 });
