@@ -100,3 +100,18 @@ test('a stage that cannot be read says so, and the others go on', async ({ page,
   await stage(page, 'Model').click();
   await expect(page.getByLabel('Notation of the model')).toContainText('entity Route');
 });
+
+test('designs are narrowed by the server, so that those beyond the first page are found', async ({
+  page,
+  isomeros,
+}) => {
+  await isomeros.createDesign('design "Boat shed"\n');
+  await page.goto(isomeros.url);
+  await expect(page.getByRole('article', { name: 'Kestrel Sound Ferries' })).toBeVisible();
+  const asked = page.waitForRequest((request) => request.url().endsWith('/api/designs?limit=200&name=boat'));
+  await page.getByLabel('Narrow the designs').fill('boat');
+  await asked;
+  await expect(page.getByRole('article')).toHaveCount(1);
+  await page.getByLabel('Narrow the designs').fill('no such');
+  await expect(page.getByText('No design is called “no such”.')).toBeVisible();
+});

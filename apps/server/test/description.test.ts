@@ -8,6 +8,7 @@ import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import formats from 'ajv-formats';
 import {
   CreateDesignDto,
+  DesignsQueryDto,
   ArrangementNameDto,
   ChangesQueryDto,
   MakeReleaseDto,
@@ -98,7 +99,7 @@ describe('the description of the interface', () => {
 
 /** The classes that check what comes in, and where. */
 const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = [
-  ['GET /api/designs', 'query', PageQueryDto],
+  ['GET /api/designs', 'query', DesignsQueryDto],
   ['POST /api/designs', 'body', CreateDesignDto],
   ['POST /api/designs/{id}/copy', 'body', NameDto],
   ['PUT /api/designs/{id}/name', 'body', NameDto],

@@ -145,6 +145,26 @@ describe('designs', () => {
     const all = await app.json<{ items: DesignBody[] }>('GET', '/api/designs?limit=200');
     expect(seen).toEqual(all.items.map(({ id }) => id));
   });
+
+  test('are narrowed to a part of their names, in whatever case, page after page', async () => {
+    for (const name of ['Boat 50% off', 'BOAT_shed', 'Boatyard', 'Nothing of it'])
+      await app.json('POST', '/api/designs', { name, source: { format: 'notation', text: ROUTES } });
+    const found = async (query: string): Promise<readonly string[]> => {
+      const names: string[] = [];
+      for (let path: string | undefined = `/api/designs?limit=2&${query}`; path !== undefined;) {
+        const response = await fetch(app.url + path);
+        const { items } = (await response.json()) as { items: readonly { name: string }[] };
+        names.push(...items.map(({ name }) => name));
+        path = /<([^>]*)>; rel="next"/.exec(response.headers.get('link') ?? '')?.[1];
+      }
+      return names.sort();
+    };
+    expect(await found('name=boat')).toEqual(['BOAT_shed', 'Boat 50% off', 'Boatyard']);
+    expect(await found('name=50%25')).toEqual(['Boat 50% off']);
+    expect(await found('name=t_s')).toEqual(['BOAT_shed']);
+    expect(await found('name=%5C')).toEqual([]);
+    expect((await fetch(`${app.url}/api/designs?name=${'x'.repeat(121)}`)).status).toBe(400);
+  });
 });
 
 interface Refusal {

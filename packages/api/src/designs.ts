@@ -151,13 +151,22 @@ export interface ArrangementName {
   readonly name: string;
 }
 
+/** Which designs, and which page of them. */
+export interface DesignsQuery extends PageQuery {
+  /**
+   * A part of their names, in whatever case.
+   * @maxLength 120
+   */
+  readonly name?: string;
+}
+
 /** What can be done with designs. */
 export interface DesignRoutes {
   /** List the samples */
   'GET /api/samples': { readonly answer: Items<Sample> };
   /** List the designs, latest change first */
   'GET /api/designs': {
-    readonly query: PageQuery;
+    readonly query: DesignsQuery;
     readonly answer: Items<DesignSummary>;
     readonly headers: 'Link';
     readonly problems: 'bad-parameter';

@@ -8,11 +8,17 @@ import { clientAbortSignal } from '../http/clientAbort.js';
 import { etagOf } from '../http/etag.js';
 import { readLimit } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
-import { PageQueryDto } from '../http/query.dto.js';
 import { Route, TextRoute } from '../http/route.js';
 import { IntakeService } from '../intake/intake.service.js';
 import { ChangesService } from './changes.service.js';
-import { CreateDesignDto, NameDto, RenameDto, SaveChoicesDto, SaveModelDto } from './designs.dto.js';
+import {
+  CreateDesignDto,
+  NameDto,
+  RenameDto,
+  SaveChoicesDto,
+  SaveModelDto,
+  DesignsQueryDto,
+} from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
 import { orThrow } from './orThrow.js';
 
@@ -25,8 +31,8 @@ export class DesignsController {
   ) {}
 
   @Route('GET /api/designs')
-  async list(@Query() { limit, cursor }: PageQueryDto): Promise<Answered<Items<DesignSummary>>> {
-    const { items, next } = await this.designs.list(readLimit(limit), cursor);
+  async list(@Query() { limit, cursor, name }: DesignsQueryDto): Promise<Answered<Items<DesignSummary>>> {
+    const { items, next } = await this.designs.list(readLimit(limit), cursor, name ?? '');
     return new Answered({ items }, { next });
   }
 

@@ -19,6 +19,7 @@ import {
   type ArrangementName,
   type ChangesQuery,
   type DesignName,
+  type DesignsQuery,
   type ModelText,
   type NewDesign,
   type NewRelease,
@@ -28,9 +29,17 @@ import {
 } from '@isomeros/api';
 import { Nested } from '../http/nested.js';
 import { ApiProblem } from '../http/problem.js';
-import type { AsText } from '../http/query.dto.js';
+import { PageQueryDto, type AsText } from '../http/query.dto.js';
 
 const NAME = { message: 'Expected a name of 1 to 120 characters.' };
+
+/** Which designs, and which page of them. */
+export class DesignsQueryDto extends PageQueryDto implements AsText<DesignsQuery> {
+  @IsOptional()
+  @IsString({ message: 'Expected a part of a name.' })
+  @MaxLength(120, { message: 'Expected a part of a name, of at most 120 characters.' })
+  name?: string;
+}
 
 export class SourceDto implements Pick<NewDesign['source'], 'format' | 'text'> {
   @IsIn(SOURCE_FORMATS, { message: `Expected one of ${SOURCE_FORMATS.join(', ')}.` })

@@ -51,6 +51,8 @@ export class DesignsService {
   async list(
     limit: number,
     cursor: string | undefined,
+    /** A part of the name, in whatever case; all where it is empty. */
+    name: string,
   ): Promise<{ items: DesignSummary[]; next: string | null }> {
     const query = this.rows
       .createQueryBuilder('d')
@@ -64,6 +66,8 @@ export class DesignsService {
         id,
       });
     }
+    if (name !== '')
+      query.andWhere('LOWER(d.name) LIKE LOWER(:name)', { name: `%${name.replace(/[\\%_]/g, '\\$&')}%` });
     const rows = await query.take(limit + 1).getMany();
     const shown = rows.slice(0, limit);
     const last = shown.at(-1);
@@ -71,6 +75,7 @@ export class DesignsService {
     const next = more
       ? nextLink('/api/designs', {
           limit: String(limit),
+          ...(name === '' ? {} : { name }),
           cursor: writePageCursor([last.changedAt.toISOString(), last.id]),
         })
       : null;

@@ -2,19 +2,18 @@ import { CHOOSABLE_NAMES, hasLevel, type ChoosableSetting } from '@isomeros/core
 import type { Verb } from '@isomeros/core/contract';
 import { pluralSubject } from '@isomeros/core/derivation';
 import { indexModel, plural } from '@isomeros/core/model';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
-import { derivationClient } from '../design/derivationClient.js';
-import type { ExampleExchange } from '../design/workerMessages.js';
 import { CustomOperations } from './CustomOperations.js';
 import { ExposureGrid } from './ExposureGrid.js';
 import { FindingsHere } from './FindingsHere.js';
 import { SettingRows } from './SettingRows.js';
 import { WhyHere } from './WhyHere.js';
 import { WordRow } from './WordRow.js';
+import { useExample } from '../design/useExample.js';
 
 interface Props {
   readonly row: OutlineRow | undefined;
@@ -167,16 +166,8 @@ const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'a
 /** Run by the engine in the worker, again whenever the contract changes. */
 function LiveExample({ operation }: { readonly operation: string }): React.JSX.Element {
   const outline = useAppSelector((state) => state.design.outline);
-  const [example, setExample] = useState<ExampleExchange | null>(null);
-  useEffect(() => {
-    let isWanted = true;
-    void derivationClient.example(operation).then((answer) => {
-      if (isWanted) setExample(answer);
-    });
-    return () => {
-      isWanted = false;
-    };
-  }, [operation, outline]);
+  const example = useExample(outline, operation);
+  if (example === 'running') return <p className="empty-note" />;
   if (example === null) return <p className="empty-note">No record to show it with.</p>;
   const body = (json: string | null): string => (json === null ? '' : `\n\n${indentJson(json)}`);
   return (

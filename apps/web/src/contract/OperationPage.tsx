@@ -9,11 +9,11 @@ import {
   type Segment,
 } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
-import { derivationClient } from '../design/derivationClient.js';
+import { useExample } from '../design/useExample.js';
 import type { ExampleExchange } from '../design/workerMessages.js';
 import { inOutRows, type InOutRow } from './inOut.js';
 
@@ -227,24 +227,6 @@ function InOutTable({ rows, asked, onAsk }: TableProps): React.JSX.Element {
   );
 }
 
-/** An example run by the engine in the worker; run again when the contract changes. */
-function useExample(contract: Contract, operation: string): ExampleExchange | null | 'running' {
-  const [run, setRun] = useState<{
-    readonly contract: Contract;
-    readonly example: ExampleExchange | null;
-  } | null>(null);
-  useEffect(() => {
-    let wanted = true;
-    void derivationClient.example(operation).then((example) => {
-      if (wanted) setRun({ contract, example });
-    });
-    return () => {
-      wanted = false;
-    };
-  }, [contract, operation]);
-  return run === null ? 'running' : run.example;
-}
-
 interface ExampleProps {
   readonly example: ExampleExchange | null | 'running';
   readonly onOpenInMock: (message: string) => void;
@@ -255,7 +237,7 @@ function ExamplePanel({ example, onOpenInMock }: ExampleProps): React.JSX.Elemen
     <section aria-label="Example">
       <header className="panel-head">
         <h3>Example</h3>
-        <span className="quiet">run by the engine on seed 42</span>
+        <span className="quiet">not sent: run by the engine on seed 42</span>
         {example !== null && example !== 'running' && (
           <span className="end">
             <button

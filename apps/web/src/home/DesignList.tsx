@@ -1,6 +1,6 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
-import { api, refusalText } from '../app/api/client.js';
+import { api, MOST_LISTED, refusalText } from '../app/api/client.js';
 import type { DesignSummary, Mock, ProblemBody } from '@isomeros/api';
 import { DesignListRow } from './DesignListRow.js';
 
@@ -10,12 +10,16 @@ interface Props {
   readonly problem: ProblemBody | null;
   readonly onOpen: (id: string) => void;
   readonly onChanged: () => void;
+  /** What names are to hold. */
+  readonly typed: string;
+  readonly onType: (typed: string) => void;
 }
 
 /** Every design with its fingerprint, its figures and its mock, latest change first. */
-export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props): React.JSX.Element {
-  const [typed, setTyped] = useState('');
+export function DesignList(props: Props): React.JSX.Element {
+  const { items, mocks, problem, onOpen, onChanged, typed, onType } = props;
   const [failed, setFailed] = useState<string | null>(null);
+  // What is there is narrowed at once; what else there is follows from the server.
   const shown = (items ?? []).filter(({ name }) => name.toLowerCase().includes(typed.toLowerCase()));
   const [removed, setRemoved] = useState<DesignSummary | null>(null);
   const act = async (work: () => Promise<unknown>): Promise<boolean> => {
@@ -39,7 +43,7 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
     <section className="panel" aria-label="Your designs">
       <header className="panel-head">
         <h2>Your designs</h2>
-        <span className="quiet">{items === null ? '' : `${items.length}, latest change first`}</span>
+        <span className="quiet">{items === null ? '' : listed(items.length)}</span>
         <span className="end">
           <kbd>Enter</kbd> opens
           <Input
@@ -48,7 +52,7 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
             style={{ width: 150 }}
             value={typed}
             onChange={({ target }) => {
-              setTyped(target.value);
+              onType(target.value);
             }}
             allowClear
           />
@@ -76,7 +80,8 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
         <span>changed</span>
       </div>
       <div className="home-list">
-        {items?.length === 0 && (
+        {items?.length === 0 && typed !== '' && <p className="empty-note">No design is called “{typed}”.</p>}
+        {items?.length === 0 && typed === '' && (
           <p className="empty-note">
             No designs yet. Begin an empty one at the right, or copy a sample: the tool shed takes five
             minutes, the ferries meet every rule once.
@@ -99,3 +104,6 @@ export function DesignList({ items, mocks, problem, onOpen, onChanged }: Props):
     </section>
   );
 }
+
+const listed = (count: number): string =>
+  count < MOST_LISTED ? `${count}, latest change first` : `the latest ${count}; type to find others`;

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { TopBar } from '../app/frame/TopBar.js';
 import type { Command } from '../app/frame/commands.js';
@@ -19,9 +19,10 @@ export function HomePage(): React.JSX.Element {
   const navigate = useNavigate();
   const { items, samples, problem } = useAppSelector((state) => state.designs);
   const mocks = useAppSelector((state) => state.mocks.byId);
+  const [typed, setTyped] = useState('');
   useEffect(() => {
     const load = (): void => {
-      void dispatch(loadDesigns());
+      void dispatch(loadDesigns(typed));
       void dispatch(loadMocks());
     };
     load();
@@ -29,7 +30,7 @@ export function HomePage(): React.JSX.Element {
     return () => {
       window.removeEventListener('focus', load);
     };
-  }, [dispatch]);
+  }, [dispatch, typed]);
   const running = Object.values(mocks).filter((mock) => mock.running).length;
   const open = (id: string): void => void navigate(`/designs/${id}/model`);
   const commands = (): Command[] =>
@@ -54,7 +55,9 @@ export function HomePage(): React.JSX.Element {
           mocks={Object.values(mocks)}
           problem={problem}
           onOpen={open}
-          onChanged={() => void dispatch(loadDesigns())}
+          onChanged={() => void dispatch(loadDesigns(typed))}
+          typed={typed}
+          onType={setTyped}
         />
         <BeginPanel samples={samples} onBegun={open} />
         <Onboarding />

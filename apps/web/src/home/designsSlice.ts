@@ -6,17 +6,20 @@ export interface DesignsState {
   readonly items: readonly DesignSummary[] | null;
   readonly samples: readonly Sample[];
   readonly problem: ProblemBody | null;
+  /** What the latest list was asked for by: an earlier one may arrive later. */
+  readonly request: string;
 }
 
-const initialState: DesignsState = { items: null, samples: [], problem: null };
+const initialState: DesignsState = { items: null, samples: [], problem: null, request: '' };
 
+/** Lists the designs of which the name holds a text; the empty text is in all. */
 export const loadDesigns = createAsyncThunk<
   { items: readonly DesignSummary[]; samples: readonly Sample[] },
-  undefined,
+  string,
   { rejectValue: ProblemBody }
->('designs/load', async (_none, { rejectWithValue }) => {
+>('designs/load', async (name, { rejectWithValue }) => {
   try {
-    const [items, samples] = await Promise.all([api.listDesigns(), api.listSamples()]);
+    const [items, samples] = await Promise.all([api.listDesigns(name), api.listSamples()]);
     return { items, samples };
   } catch (error) {
     if (error instanceof ApiError) return rejectWithValue(error.problem);
@@ -30,7 +33,10 @@ const slice = createSlice({
   reducers: {},
   extraReducers: (builder) => {
     builder
-      .addCase(loadDesigns.fulfilled, (_state, { payload }) => ({ ...payload, problem: null }))
+      .addCase(loadDesigns.pending, (state, { meta }) => ({ ...state, request: meta.requestId }))
+      .addCase(loadDesigns.fulfilled, (state, { payload, meta }) =>
+        state.request === meta.requestId ? { ...state, ...payload, problem: null } : state,
+      )
       .addCase(loadDesigns.rejected, (state, { payload, error }) => ({
         ...state,
         problem: payload ?? {

@@ -112,9 +112,14 @@ function nextCursor(response: Response): string | null {
 /** What can be done with a mock as a whole. */
 export type MockAction = 'start' | 'stop' | 'reset' | 'undo';
 
+/** So many designs are listed at once. */
+export const MOST_LISTED = 200;
+
 export const api = {
-  listDesigns: async (): Promise<readonly DesignSummary[]> =>
-    (await call('GET /api/designs', {}, { query: { limit: 200 } })).items,
+  /** The latest, at most `MOST_LISTED`, of which the name holds a text. */
+  listDesigns: async (name: string): Promise<readonly DesignSummary[]> =>
+    (await call('GET /api/designs', {}, { query: { limit: MOST_LISTED, ...(name === '' ? {} : { name }) } }))
+      .items,
   listSamples: async (): Promise<readonly Sample[]> => (await call('GET /api/samples', {})).items,
   readDesign: (id: string): Promise<Design> => call('GET /api/designs/{id}', { id }),
   createDesign: (text: string, name?: string): Promise<Design> =>
