@@ -148,7 +148,7 @@ describe('designs', () => {
 
   test('are narrowed to a part of their names, in whatever case, page after page', async () => {
     for (const name of ['Boat 50% off', 'BOAT_shed', 'Boatyard', 'Nothing of it'])
-      await app.json('POST', '/api/designs', { name, source: { format: 'notation', text: ROUTES } });
+      await app.json('POST', '/api/designs', { name, source: { format: 'notation', text: TEXT } });
     const found = async (query: string): Promise<readonly string[]> => {
       const names: string[] = [];
       for (let path: string | undefined = `/api/designs?limit=2&${query}`; path !== undefined;) {

@@ -14,6 +14,7 @@ import { SettingRows } from './SettingRows.js';
 import { WhyHere } from './WhyHere.js';
 import { WordRow } from './WordRow.js';
 import { useExample } from '../design/useExample.js';
+import { PathText } from '../app/parts/PathText.js';
 
 interface Props {
   readonly row: OutlineRow | undefined;
@@ -34,7 +35,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
   return (
     <section className="panel path-panel" aria-label="The chosen path">
       <header className="panel-head">
-        <code className="strong">{root + row.resource.path}</code>
+        <PathText path={root + row.resource.path} />
         <span className="end">
           <button
             type="button"

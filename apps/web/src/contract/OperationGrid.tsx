@@ -13,6 +13,8 @@ import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
 import { amount } from '../app/parts/amount.js';
 
 const METHODS: readonly Method[] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
+/** Pixels that the column of a method takes. */
+const WIDTH: Readonly<Record<Method, number>> = { GET: 54, POST: 54, PUT: 54, PATCH: 72, DELETE: 62 };
 const ROW = 20;
 
 interface Props {
@@ -25,6 +27,12 @@ interface Props {
 export function OperationGrid({ contract, selected, onSelect }: Props): React.JSX.Element {
   const [typed, setTyped] = useState('');
   const rows = useMemo(() => narrow(treeRows(contract), typed), [contract, typed]);
+  // A method that nothing takes leaves its place to the paths.
+  const methods = useMemo(() => {
+    const used = new Set(contract.operations.map(({ method }) => method));
+    return METHODS.filter((method) => used.has(method));
+  }, [contract]);
+  const columns = `minmax(0, 1fr) ${methods.map((method) => `${WIDTH[method]}px`).join(' ')}`;
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -57,11 +65,11 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
         />
         <span className="end quiet">{typed === '' ? '' : amount(rows.length, 'path')}</span>
       </header>
-      <div className="sheet-row sheet-head quiet" aria-hidden>
+      <div className="sheet-row sheet-head quiet" aria-hidden style={{ gridTemplateColumns: columns }}>
         <span>
           under <code>{contract.root}</code>
         </span>
-        {METHODS.map((method) => (
+        {methods.map((method) => (
           <code key={method}>{method}</code>
         ))}
       </div>
@@ -83,7 +91,14 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
                 role="presentation"
                 style={{ position: 'absolute', left: 0, right: 0, transform: `translateY(${item.start}px)` }}
               >
-                <SheetRow row={row} flat={typed !== ''} selected={selected} onSelect={onSelect} />
+                <SheetRow
+                  row={row}
+                  flat={typed !== ''}
+                  methods={methods}
+                  columns={columns}
+                  selected={selected}
+                  onSelect={onSelect}
+                />
               </div>
             );
           })}
@@ -100,9 +115,12 @@ interface RowProps extends Omit<Props, 'contract'> {
   readonly row: SheetRow;
   /** Whole paths instead of tails, where the rows above are missing. */
   readonly flat: boolean;
+  /** The methods that have a column, and the columns as CSS writes them. */
+  readonly methods: readonly Method[];
+  readonly columns: string;
 }
 
-function SheetRow({ row, flat, selected, onSelect }: RowProps): React.JSX.Element {
+function SheetRow({ row, flat, methods, columns, selected, onSelect }: RowProps): React.JSX.Element {
   const { resource, operations, level, tail } = row;
   const label = resource.path === '' ? '/' : flat ? resource.path : tail;
   const classes = [
@@ -111,7 +129,7 @@ function SheetRow({ row, flat, selected, onSelect }: RowProps): React.JSX.Elemen
     selected?.resource === resource.id ? 'current' : '',
   ];
   return (
-    <div className={classes.join(' ')} role="row">
+    <div className={classes.join(' ')} role="row" style={{ gridTemplateColumns: columns }}>
       <span
         role="rowheader"
         className="path mono"
@@ -120,7 +138,7 @@ function SheetRow({ row, flat, selected, onSelect }: RowProps): React.JSX.Elemen
       >
         {label} {resource.kind === 'entry' && <span className="quiet">entry</span>}
       </span>
-      {METHODS.map((method) => {
+      {methods.map((method) => {
         const operation = operations.find((candidate) => candidate.method === method);
         return operation === undefined ? (
           <span key={method} role="gridcell" />
