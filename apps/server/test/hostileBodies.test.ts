@@ -81,6 +81,21 @@ const CASES: Readonly<Record<string, Case>> = {
     answers: [201, 422],
   },
   'a megabyte of comments': { path: '/api/designs', body: design('#\n'.repeat(500_000)), answers: [201] },
+  'a megabyte of brackets on one line': {
+    path: '/api/designs',
+    body: design('[]'.repeat(500_000)),
+    answers: [422],
+  },
+  'a megabyte of quotes on one line': {
+    path: '/api/designs',
+    body: design("'".repeat(1_000_000)),
+    answers: [422],
+  },
+  'a megabyte of sentences said otherwise': {
+    path: '/api/designs',
+    body: design('each A has many B\n'.repeat(55_000)),
+    answers: [422],
+  },
   'a megabyte of mistakes': {
     path: '/api/designs',
     body: design('entiti A\n'.repeat(110_000)),

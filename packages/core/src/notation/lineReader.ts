@@ -11,6 +11,11 @@ const MARK_NAMES: Readonly<Record<string, string>> = {
   '..': 'two dots, as in 1..80',
 };
 
+/** Guessing compares with all that might be meant; behind so many mistakes nothing is guessed. */
+export const MOST_GUESSED = 200;
+
+const NONE = (): readonly Fix[] => [];
+
 /**
  * Walks the tokens of one line. A method that does not find what it wants reports a diagnostic and
  * returns `null`; the caller gives up the smallest piece it can.
@@ -62,7 +67,7 @@ export class LineReader {
     return all;
   }
 
-  word(expected: string, fixes: readonly Fix[] = []): Extract<Token, { kind: 'word' }> | null {
+  word(expected: string, fixes: () => readonly Fix[] = NONE): Extract<Token, { kind: 'word' }> | null {
     const token = this.peek();
     if (token?.kind === 'word') {
       this.position++;
@@ -72,7 +77,7 @@ export class LineReader {
     return null;
   }
 
-  expect(text: string, fixes: readonly Fix[] = []): boolean {
+  expect(text: string, fixes: () => readonly Fix[] = NONE): boolean {
     if (this.take(text)) return true;
     this.expected(MARK_NAMES[text] ?? text, fixes);
     return false;
@@ -86,10 +91,10 @@ export class LineReader {
     return token.value;
   }
 
-  finish(fixes: readonly Fix[] = []): void {
+  finish(fixes: () => readonly Fix[] = NONE): void {
     const token = this.peek();
     if (token === null) return;
-    this.report('syntax.extra', `The statement ends before ${token.text}.`, token.place, fixes);
+    this.report('syntax.extra', `The statement ends before ${token.text}.`, token.place, this.guessed(fixes));
     this.position = this.line.tokens.length;
   }
 
@@ -104,14 +109,28 @@ export class LineReader {
     }
   }
 
-  expected(what: string, fixes: readonly Fix[] = []): void {
+  expected(what: string, fixes: () => readonly Fix[] = NONE): void {
     const token = this.peek();
     const found = token === null ? 'the line ends' : `found ${token.text}`;
-    this.report('syntax.expected', `Expected ${what}; ${found}.`, token?.place ?? this.end, fixes);
+    this.report(
+      'syntax.expected',
+      `Expected ${what}; ${found}.`,
+      token?.place ?? this.end,
+      this.guessed(fixes),
+    );
   }
 
   report(code: DiagnosticCode, message: string, place: TextRange, fixes: readonly Fix[] = []): void {
     this.diagnostics.push({ code, message, place, fixes });
+  }
+
+  /** What may have been meant; a text with so many mistakes is no slip, and is not guessed at. */
+  guessed(fixes: () => readonly Fix[]): readonly Fix[] {
+    return this.mayGuess ? fixes() : [];
+  }
+
+  get mayGuess(): boolean {
+    return this.diagnostics.length < MOST_GUESSED;
   }
 
   here(): TextRange {

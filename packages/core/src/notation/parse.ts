@@ -16,7 +16,7 @@ import { readAttribute } from './readAttribute.js';
 import { readRelationship } from './readRelationship.js';
 import { looksLikeTransition, readTransition } from './readTransition.js';
 import { resolve } from './resolve.js';
-import { statementFixes } from './statementFixes.js';
+import { beginsStatement, statementFixes } from './statementFixes.js';
 import { tokenize } from './tokens.js';
 
 /** The largest text that is read, in bytes of UTF-8: 1 MiB. */
@@ -52,14 +52,6 @@ function tooLarge(bytes: number): ParseResult {
   };
 }
 
-const STATEMENT_WORDS: ReadonlySet<string> = new Set(['design', 'entity', 'value', 'each']);
-
-/** Whether a line begins a statement of its own, rather than an attribute that has one of these names. */
-function beginsStatement(reader: LineReader): boolean {
-  const [first, second] = [reader.peek(), reader.peek(1)];
-  return first?.kind === 'word' && STATEMENT_WORDS.has(first.text) && second !== null && second.text !== ':';
-}
-
 class TextReader {
   private readonly diagnostics: Diagnostic[] = [];
   private readonly places = new Map<string, StatementPlace>();
@@ -83,7 +75,8 @@ class TextReader {
     if (tokens.tokens.length === 0) return;
     const end = { line: number, column: source.length + 1, length: 1 };
     const reader = new LineReader(tokens, end, this.diagnostics);
-    if (indent > 0 && beginsStatement(reader)) this.reportIndentedStatement(reader, indent, number);
+    if (indent > 0 && beginsStatement(reader.peek(), reader.peek(1)))
+      this.reportIndentedStatement(reader, indent, number);
     else if (indent > 0) {
       this.member(reader, indent, source, number);
       return;
@@ -149,7 +142,12 @@ class TextReader {
         this.blockLost = true;
         const place = word?.place ?? { line, column: 1, length: 1 };
         const message = 'A statement begins with design, entity, value or each.';
-        reader.report('statement.unknown', message, place, statementFixes(reader.all()));
+        reader.report(
+          'statement.unknown',
+          message,
+          place,
+          reader.guessed(() => statementFixes(reader.all())),
+        );
       }
     }
   }

@@ -44,13 +44,13 @@ const isSwitch = (name: string): name is keyof typeof SWITCHES => Object.hasOwn(
 /** Reads `name: type, flag, flag "description"`. The identity is filled in by the caller. */
 export function readAttribute(reader: LineReader, comments: readonly string[]): Omit<Attribute, 'id'> | null {
   const name = reader.word('the name of an attribute');
-  if (name === null || !reader.expect(':', colonFixes(reader, name.text))) return null;
+  if (name === null || !reader.expect(':', () => colonFixes(reader, name.text))) return null;
   if (!/^[a-z][A-Za-z0-9]*$/.test(name.text)) reportCase(reader, name.text, name.place);
   const type = readType(reader);
   const flags = readFlags(reader, type === null);
   const description = reader.description();
   if (type === null) return null;
-  reader.finish(commaFixes(reader));
+  reader.finish(() => commaFixes(reader));
   const { pattern, ...rest } = flags;
   if (pattern !== null && type.kind !== 'text') {
     reader.report('flag.conflict', `A pattern needs text; ${name.text} is ${type.kind}.`, name.place);
@@ -183,7 +183,7 @@ function reportUnknownFlag(reader: LineReader, word: Token, comma: TextRange): v
   const two = second?.kind === 'word' ? meaningsOf(FLAG_WORDS, `${word.text} ${second.text}`) : [];
   const place = two.length > 0 && second !== null ? across(word.place, second.place) : word.place;
   const known = two.length > 0 ? two : meaningsOf(FLAG_WORDS, word.text);
-  const near = nearest(word.text, FLAG_NAMES);
+  const near = reader.mayGuess ? nearest(word.text, FLAG_NAMES) : null;
   const hint =
     known.length > 0
       ? ''

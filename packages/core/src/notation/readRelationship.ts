@@ -36,9 +36,9 @@ export function readRelationship(reader: LineReader, comments: readonly string[]
   if (from === null) return null;
   const verb = readVerb(reader);
   if (verb === null) return null;
-  const cardinality = reader.word(CARDINALITIES[verb], sentenceFixes(reader.all()));
+  const cardinality = reader.word(CARDINALITIES[verb], () => sentenceFixes(reader.all()));
   if (cardinality === null) return null;
-  const to = reader.word('the name of an entity', sentenceFixes(reader.all()));
+  const to = reader.word('the name of an entity', () => sentenceFixes(reader.all()));
   if (to === null) return null;
   const tail = readTail(reader, verb);
   const description = reader.description();
@@ -64,7 +64,7 @@ export function readRelationship(reader: LineReader, comments: readonly string[]
     };
   }
   reader.report('syntax.expected', `Expected ${CARDINALITIES[verb]}; found ${word}.`, cardinality.place, [
-    ...sentenceFixes(reader.all()),
+    ...reader.guessed(() => sentenceFixes(reader.all())),
   ]);
   return null;
 }
@@ -73,7 +73,7 @@ function readVerb(reader: LineReader): Verb | null {
   if (reader.take('owns')) return 'owns';
   if (reader.takeWords('refers', 'to')) return 'refers';
   if (reader.takeWords('pairs', 'with')) return 'pairs';
-  reader.expected('a verb: owns, refers to or pairs with', sentenceFixes(reader.all()));
+  reader.expected('a verb: owns, refers to or pairs with', () => sentenceFixes(reader.all()));
   return null;
 }
 

@@ -46,7 +46,7 @@ export function readType(reader: LineReader): AttributeType | null {
 
 function reportUnknownType(reader: LineReader, name: string, place: TextRange): void {
   const meanings = meaningsOf(TYPE_WORDS, name);
-  const near = nearest(name, TYPE_NAMES);
+  const near = reader.mayGuess ? nearest(name, TYPE_NAMES) : null;
   const hint =
     meanings.length > 0
       ? `It is called ${meanings.map(({ write }) => write).join(' or ')} here.`
@@ -71,7 +71,7 @@ function readRange(reader: LineReader): ReadRange | null {
 function readBounds(reader: LineReader): ReadRange | null {
   const place = reader.here();
   const min = takeNumber(reader);
-  if (!reader.expect('..', oneEndFixes(reader, min))) return null;
+  if (!reader.expect('..', () => oneEndFixes(reader, min))) return null;
   const max = takeNumber(reader);
   if (min !== null && max !== null && min > max) {
     reader.report('type.range', `The range ${min}..${max} is empty: its first end is the greater.`, place, [

@@ -12,10 +12,8 @@ import { checkAttributes } from './checkAttributes.js';
 import { checkValues } from './checkValues.js';
 import type { Diagnostic, TextRange } from './diagnostics.js';
 import type { Block } from './block.js';
+import { MOST_GUESSED } from './lineReader.js';
 import type { StatementPlace } from './statementPlace.js';
-
-/** Guessing compares a name with all that are there; behind so many mistakes none is guessed at. */
-const MOST_GUESSED = 200;
 
 /**
  * Checks what can only be known once all lines are read: names that stand elsewhere, owners, cycles.

@@ -7,6 +7,13 @@ import type { Token } from './tokens.js';
 const BEGINNINGS = ['design', 'entity', 'value', 'each'] as const;
 const VERBS: ReadonlySet<string> = new Set(['owns', 'refers', 'pairs']);
 
+/** Whether a line begins a statement of its own, rather than an attribute that has one of these names. */
+export const beginsStatement = (first: Token | null, second: Token | null): boolean =>
+  first?.kind === 'word' &&
+  BEGINNINGS.some((word) => word === first.text) &&
+  second !== null &&
+  second.text !== ':';
+
 /** What a line may be meant to say that begins with none of the words that begin a statement. */
 export function statementFixes(tokens: readonly Token[]): readonly Fix[] {
   const [first, second] = tokens;

@@ -87,24 +87,31 @@ const unknownToken = (text: string, place: TextRange, fixes: readonly Fix[]): To
 /** What other languages write around or behind a statement, and a model does without. */
 const NOT_NEEDED = new Set(['{', '}', ';', '?', '`', '@']);
 
+/** Of a line that are told. */
+const MOST_PROBLEMS = 20;
+
+/** So far around it is looked: a line may be as long as the text. */
+const FAR = 120;
+
 /** Something that the notation does not use, as far as it reaches, and what may be meant by it. */
 function unknownAt(source: string, index: number, line: number): TokenProblem {
   const place = { line, column: index + 1, length: 1 };
-  const quoted = /^'([^'"\\]*)'/.exec(source.slice(index));
+  const quoted = /^'([^'"\\]*)'/.exec(source.slice(index, index + FAR));
   if (quoted !== null) {
     const whole = { ...place, length: quoted[0].length };
     const fix = { title: 'Use double quotes', place: whole, replacement: `"${quoted[1] ?? ''}"` };
     return unknownToken(quoted[0], whole, [fix]);
   }
   if (source.startsWith('[]', index)) {
-    const type = /[A-Za-z_]\w*(?:\([^()]*\))?$/.exec(source.slice(0, index))?.[0] ?? '';
+    const type =
+      /[A-Za-z_]\w*(?:\([^()]*\))?$/.exec(source.slice(Math.max(0, index - FAR), index))?.[0] ?? '';
     const whole = { line, column: index + 1 - type.length, length: type.length + 2 };
     const fix = { title: 'Use list of', place: whole, replacement: `list of ${type}` };
     return unknownToken('[]', { ...place, length: 2 }, [fix]);
   }
   const text = source.charAt(index);
   if (!NOT_NEEDED.has(text)) return unknownToken(text, place, []);
-  const space = / *$/.exec(source.slice(0, index))?.[0].length ?? 0;
+  const space = / *$/.exec(source.slice(Math.max(0, index - FAR), index))?.[0].length ?? 0;
   const around = { line, column: index + 1 - space, length: space + 1 };
   return unknownToken(text, place, [{ title: 'Take it away', place: around, replacement: '' }]);
 }
@@ -129,6 +136,8 @@ export function tokenize(source: string, line: number): TokenLine {
       const found =
         source[index] === '"' ? openString(source.slice(index), rest) : unknownAt(source, index, line);
       problems.push(found);
+      // A line of nothing but mistakes is told about by its first ones.
+      if (problems.length === MOST_PROBLEMS) break;
       index += found.place.length;
       continue;
     }
