@@ -67,3 +67,23 @@ test('a mock gets fault rules in lines, shows them, and stops them again', async
   await expect(page.getByRole('button', { name: 'Faults', exact: true })).toBeVisible();
   expect((await fetch(`${base}/routes`)).status).toBe(200);
 });
+
+test('fault rules cannot be written before those that are there are read', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign('entity Route\n  name: text(1..60), required\n');
+  await isomeros.createMock(id, { Route: 3 });
+  let go = (): void => undefined;
+  const held = new Promise<void>((resolve) => {
+    go = resolve;
+  });
+  await page.route('**/faults', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto(`${isomeros.url}/designs/${id}/mock`);
+  await page.getByRole('button', { name: 'Faults', exact: true }).click();
+  const lines = page.getByLabel('Fault rules');
+  await expect(lines).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Start faults' })).toBeDisabled();
+  go();
+  await expect(lines).toBeEnabled();
+});

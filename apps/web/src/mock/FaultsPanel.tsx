@@ -15,7 +15,8 @@ export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Elemen
   const dispatch = useAppDispatch();
   const outline = useAppSelector((state) => state.design.outline);
   const [isOpen, setOpen] = useState(false);
-  const [text, setText] = useState('');
+  // Until the rules are read there is nothing to write into: what was typed would be lost.
+  const [text, setText] = useState<string | null>(null);
   const [seed, setSeed] = useState(1);
   const [problems, setProblems] = useState<readonly FaultTextProblem[]>([]);
   const [refused, setRefused] = useState<string | null>(null);
@@ -49,7 +50,9 @@ export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Elemen
       open={isOpen}
       onOpenChange={(opens) => {
         setOpen(opens);
-        if (opens) after(open());
+        if (!opens) return;
+        setText(null);
+        after(open());
       }}
       content={
         <FaultRules
@@ -72,7 +75,8 @@ export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Elemen
 }
 
 interface LinesProps {
-  readonly text: string;
+  /** `null` until the rules are read. */
+  readonly text: string | null;
   readonly seed: number;
   readonly problems: readonly FaultTextProblem[];
   /** Why the server did not take it. */
@@ -96,10 +100,11 @@ function FaultRules(props: LinesProps): React.JSX.Element {
         spellCheck={false}
         autoSize={{ minRows: 4, maxRows: 12 }}
         placeholder={EXAMPLE}
-        value={text}
+        disabled={text === null}
+        value={text ?? ''}
         onChange={({ target }) => onText(target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && event.ctrlKey) onTell(text);
+          if (event.key === 'Enter' && event.ctrlKey && text !== null) onTell(text);
         }}
       />
       <LineProblems problems={problems} refused={refused} />
@@ -116,10 +121,10 @@ function FaultRules(props: LinesProps): React.JSX.Element {
           />
         </label>
         <span className="quiet">repeats the run</span>
-        <Button disabled={hasNoFaults} onClick={() => onTell('')}>
+        <Button disabled={hasNoFaults || text === null} onClick={() => onTell('')}>
           Stop faults
         </Button>
-        <Button type="primary" onClick={() => onTell(text)}>
+        <Button type="primary" disabled={text === null} onClick={() => onTell(text ?? '')}>
           Start faults
         </Button>
       </div>

@@ -19,7 +19,8 @@ interface Props {
 /** What is wanted of seed records, a line a wish, and the reset that follows it. */
 export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
   const { text: notation, design } = useAppSelector((state) => state.design);
-  const [text, setText] = useState('');
+  // Until the wishes are read there is nothing to write into: what was typed would be lost.
+  const [text, setText] = useState<string | null>(null);
   const [seed, setSeed] = useState(mock.seed);
   const [problems, setProblems] = useState<readonly PlanTextProblem[]>([]);
   const [refused, setRefused] = useState<string | null>(null);
@@ -40,7 +41,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
   }, [mock.id, attempt]);
   const reset = (): void => {
     const { model } = parse(notation, design?.identities);
-    const read = readPlan(text, model, MOST_RECORDS);
+    const read = readPlan(text ?? '', model, MOST_RECORDS);
     setProblems(read.ok ? [] : read.problems);
     if (!read.ok) return;
     void attempt(async () => {
@@ -61,7 +62,8 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
         spellCheck={false}
         autoSize={{ minRows: 4, maxRows: 10 }}
         placeholder={EXAMPLE}
-        value={text}
+        disabled={text === null}
+        value={text ?? ''}
         onChange={({ target }) => {
           setText(target.value);
         }}
@@ -89,7 +91,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
           cancelText="Keep"
           onConfirm={reset}
         >
-          <Button>Reset with it</Button>
+          <Button disabled={text === null}>Reset with it</Button>
         </Popconfirm>
       </div>
     </div>
