@@ -1,15 +1,25 @@
-import { expect, stage, test, typeAtEnd } from './support/isomeros.js';
+import type { Locator, Page } from '@playwright/test';
+import { expect, stage, test, typeAtEnd, type Isomeros } from './support/isomeros.js';
 
 const TEXT = 'design "Small"\n\nentity Route\n  name: text(1..60), required\n';
+
+/** Opens the small design on its Model stage, its paths shown. */
+async function openSmall(
+  page: Page,
+  isomeros: Isomeros,
+): Promise<{ readonly id: string; readonly tree: Locator }> {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  const tree = page.getByRole('tree', { name: 'Path tree' });
+  await expect(tree.getByText('/routes')).toBeVisible();
+  return { id, tree };
+}
 
 test('a mistake is marked where it stands, with its mend, and the last good paths stay', async ({
   page,
   isomeros,
 }) => {
-  const id = await isomeros.createDesign(TEXT);
-  await page.goto(`${isomeros.url}/designs/${id}/model`);
-  const tree = page.getByRole('tree', { name: 'Path tree' });
-  await expect(tree.getByText('/routes')).toBeVisible();
+  const { tree } = await openSmall(page, isomeros);
   await typeAtEnd(page, 'entity Sailing\nberth: txt(1..4)');
   await expect(page.getByText('There is no type txt. The nearest is text.')).toBeVisible();
   await expect(page.getByText('1 error, line 6')).toBeVisible();
@@ -144,10 +154,7 @@ test('what is said as elsewhere is mended by what was meant, and an indent typed
   page,
   isomeros,
 }) => {
-  const id = await isomeros.createDesign(TEXT);
-  await page.goto(`${isomeros.url}/designs/${id}/model`);
-  const tree = page.getByRole('tree', { name: 'Path tree' });
-  await expect(tree.getByText('/routes')).toBeVisible();
+  const { id, tree } = await openSmall(page, isomeros);
   await typeAtEnd(page, '\nentity Sailing\n  berth: string\nRoute has many Sailing');
   await page.getByRole('button', { name: 'Use text' }).click();
   await expect(page.getByText('each is removed with its owner')).toBeVisible();

@@ -14,7 +14,7 @@ import { PlacementTable } from './PlacementTable.js';
 import { useMoving } from './useMoving.js';
 import { usePathsSinceOpened } from './usePathsSinceOpened.js';
 import './arrange.css';
-import { AS_OF_VALID } from '../design/behindText.js';
+import { AS_OF_VALID, isBehindText } from '../design/behindText.js';
 
 /** How the model is laid out as resources: where each statement stands, the paths that gives, and why. */
 export function ArrangePage(): React.JSX.Element {
@@ -22,7 +22,7 @@ export function ArrangePage(): React.JSX.Element {
   const navigate = useNavigate();
   const outline = useAppSelector((state) => state.design.outline);
   const model = useAppSelector((state) => state.design.derived?.model ?? null);
-  const broken = useAppSelector((state) => (state.design.derived?.diagnostics.length ?? 0) > 0);
+  const broken = useAppSelector(isBehindText);
   const [selected, setSelected] = useState<string | null>(null);
   const [asksWhy, setAsksWhy] = useState(false);
   const { told } = usePathsSinceOpened(outline);

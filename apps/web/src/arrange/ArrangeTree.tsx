@@ -12,7 +12,6 @@ import { shownRows, type ShownRow } from './shownRows.js';
 import { useDragging } from './useDragging.js';
 import type { MovingControl } from './useMoving.js';
 import { amount } from '../app/parts/amount.js';
-import { NextStep } from '../app/parts/NextStep.js';
 
 interface Props {
   readonly outline: Outline;
@@ -79,7 +78,6 @@ export function ArrangeTree(props: Props): React.JSX.Element {
           />
         </span>
       </header>
-      <NextStep stage="arrange" />
       <div className="panel-body" onKeyDownCapture={onKeyDown}>
         <RowList
           role="tree"

@@ -12,7 +12,7 @@ import { ReleasePage } from './ReleasePage.js';
 import { Releases } from './Releases.js';
 import './contract.css';
 import { FindingGroups } from '../findings/FindingGroups.js';
-import { NextStep } from '../app/parts/NextStep.js';
+import { isBehindText } from '../design/behindText.js';
 
 /** What the team signs: every path and operation, and one of them in full. */
 export function ContractPage(): React.JSX.Element {
@@ -20,6 +20,7 @@ export function ContractPage(): React.JSX.Element {
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
   const { derived, text, reviewed, arrangement } = useAppSelector((state) => state.design);
+  const broken = useAppSelector(isBehindText);
   const label = search.get('release');
   const release = useAppSelector((state) => releasesOf(state, id).find((one) => one.label === label));
   const contract = useContract();
@@ -27,9 +28,7 @@ export function ContractPage(): React.JSX.Element {
     return (
       <section className="panel">
         <p className="empty-note">
-          {(derived?.diagnostics.length ?? 0) > 0
-            ? 'The text of the model has errors, so there is no contract yet.'
-            : 'Deriving.'}
+          {broken ? 'The text of the model has errors, so there is no contract yet.' : 'Deriving.'}
         </p>
       </section>
     );
@@ -42,11 +41,9 @@ export function ContractPage(): React.JSX.Element {
   const findings = reviewed?.findings ?? [];
   const place = { id, name: arrangement };
   const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
-  const broken = (derived?.diagnostics.length ?? 0) > 0;
   return (
     <SplitPanels name="contract" first={480}>
       <section className="panel" aria-label="Sheet">
-        <NextStep stage="contract" />
         <OperationGrid contract={contract} selected={selected} onSelect={select} />
         {broken && (
           <div className="notice bad">

@@ -11,6 +11,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
 import { amount } from '../app/parts/amount.js';
+import { holdsWords } from '@isomeros/core/model';
 
 const METHODS: readonly Method[] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
 /** Pixels that the column of a method takes. */
@@ -173,13 +174,10 @@ function statuses(operation: Operation): string {
 
 /** The rows whose path or operations hold every word that was typed. */
 function narrow(rows: readonly SheetRow[], typed: string): readonly SheetRow[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return rows;
-  return rows.filter(({ resource, operations }) => {
-    const text =
-      `${resource.path} ${operations.map(({ id, method }) => `${method} ${id}`).join(' ')}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+  const holds = holdsWords(typed);
+  return rows.filter(({ resource, operations }) =>
+    holds(`${resource.path} ${operations.map(({ id, method }) => `${method} ${id}`).join(' ')}`),
+  );
 }
 
 /** The operation an arrow key leads to: along a row, or to the row above or below in the same column. */

@@ -1,11 +1,11 @@
 import {
   indexContract,
+  PROTOCOL_ANSWERS,
   type Contract,
   type Effect,
   type Operation,
   type Reasons,
   type ResponseCase,
-  type ResponseCode,
   type Segment,
 } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
@@ -106,20 +106,6 @@ export function OperationPage({
   );
 }
 
-/** What the protocol itself may answer, much alike for every operation. */
-const OF_PROTOCOL: ReadonlySet<ResponseCode> = new Set([
-  'malformed',
-  'version',
-  'not-acceptable',
-  'precondition',
-  'precondition-missing',
-  'too-large',
-  'media-type',
-  'key-missing',
-  'key-busy',
-  'key-reused',
-]);
-
 interface AnswersProps {
   readonly responses: readonly ResponseCase[];
   readonly asked: Asked;
@@ -129,8 +115,8 @@ interface AnswersProps {
 /** The answers of an operation; what every operation has stands under one line until it is unfolded. */
 function AnswerList({ responses, asked, onAsk }: AnswersProps): React.JSX.Element {
   const [isUnfolded, setUnfolded] = useState(false);
-  const common = responses.filter(({ code }) => OF_PROTOCOL.has(code));
-  const shown = isUnfolded ? responses : responses.filter(({ code }) => !OF_PROTOCOL.has(code));
+  const common = responses.filter(({ code }) => PROTOCOL_ANSWERS.has(code));
+  const shown = isUnfolded ? responses : responses.filter(({ code }) => !PROTOCOL_ANSWERS.has(code));
   const statuses = [...new Set(common.map(({ status }) => status))].join(', ');
   return (
     <ul className="answers">

@@ -1,8 +1,7 @@
-import type { QuickFix } from '@isomeros/core/contract';
+import { withAnswer, type QuickFix } from '@isomeros/core/contract';
 import { useCallback } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
 import { choicesMade } from './designSlice.js';
-import { withAnswer } from './useDecide.js';
 import { useModelEdit } from './useModelEdit.js';
 
 /** Carries out a mend: an edit of the text, or another decision about the arrangement. */

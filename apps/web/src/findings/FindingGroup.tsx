@@ -1,10 +1,15 @@
-import { findingKey, type CitedDecision, type Finding } from '@isomeros/core/contract';
+import {
+  decisionText,
+  findingKey,
+  withoutDecision,
+  type CitedDecision,
+  type Finding,
+} from '@isomeros/core/contract';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { amount } from '../app/parts/amount.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { choicesMade } from '../design/designSlice.js';
-import { decisionText, withoutDecision } from './decisions.js';
 import { FindingRow } from './FindingRow.js';
 
 interface Props {

@@ -6,6 +6,7 @@ import type { Design, ProblemBody, Sample } from '@isomeros/api';
 import { kindOfFile } from '../intake/sources.js';
 import { keepSource } from '../intake/pendingSource.js';
 import { FileInput } from '../app/parts/FileInput.js';
+import { FIRST_STATEMENTS } from '../design/firstStatements.js';
 
 interface Props {
   readonly samples: readonly Sample[];
@@ -14,9 +15,6 @@ interface Props {
 
 /** What a design is called that was begun without a name. */
 const NAMELESS = 'New design';
-
-const EXAMPLE =
-  'entity Route\n  name: text(1..120), required\n\nentity Sailing\n  departsAt: instant, required\n\neach Route owns many Sailing as sailings';
 
 /** Ways to begin a design: empty, from a sample, from what there is already, from a model in its notation. */
 export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
@@ -83,7 +81,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
           aria-label="A model in notation"
           className="mono"
           rows={5}
-          placeholder={EXAMPLE}
+          placeholder={FIRST_STATEMENTS}
           value={pasted}
           onChange={({ target }) => {
             setPasted(target.value);

@@ -12,6 +12,7 @@ import { loadDesigns } from './designsSlice.js';
 import { DesignList } from './DesignList.js';
 import { Onboarding } from './Onboarding.js';
 import './home.css';
+import { amount } from '../app/parts/amount.js';
 
 /** The designs there are, and how to begin another. */
 export function HomePage(): React.JSX.Element {
@@ -45,7 +46,7 @@ export function HomePage(): React.JSX.Element {
     <div className="frame">
       <TopBar
         title="Designs"
-        note={running === 0 ? undefined : `${running} ${running === 1 ? 'mock' : 'mocks'} running`}
+        note={running === 0 ? undefined : `${amount(running, 'mock')} running`}
         commands={commands}
       />
       <StageNav stages={STAGE_DESCRIPTIONS} />

@@ -1,6 +1,7 @@
 import type { IntakeQuestion } from '@isomeros/core/intake';
 import { Button, Space } from 'antd';
 import type { ChosenAnswers } from './intakeMessages.js';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly questions: readonly IntakeQuestion[];
@@ -18,7 +19,7 @@ export function IntakeQuestions({ questions, chosen, onChoose, onLine }: Props):
         <span className="quiet">
           {questions.length === 0
             ? 'nothing'
-            : `${questions.length} ${questions.length === 1 ? 'question' : 'questions'}; an answer changes the lines above at once`}
+            : `${amount(questions.length, 'question')}; an answer changes the lines above at once`}
         </span>
       </header>
       <ol className="panel-body asked-list">

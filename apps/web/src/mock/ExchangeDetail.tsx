@@ -1,5 +1,6 @@
 import type { RecordChange, RecordImage, StepName } from '@isomeros/core/engine';
 import type { Exchange } from '@isomeros/api';
+import { amount } from '../app/parts/amount.js';
 
 const STEP_WORDS: Readonly<Record<StepName, string>> = {
   target: 'Target',
@@ -69,9 +70,7 @@ function Candidates({ exchange }: { readonly exchange: Exchange }): React.JSX.El
   return (
     <details key={number} className="candidates" open={operation === null}>
       <summary>
-        {operation === null
-          ? 'The nearest that there are'
-          : `${nearMisses.length} other ${nearMisses.length === 1 ? 'candidate' : 'candidates'}`}
+        {operation === null ? 'The nearest that there are' : amount(nearMisses.length, 'other candidate')}
       </summary>
       <ul>
         {nearMisses.map((candidate) => (

@@ -8,6 +8,7 @@ import { useAppSelector } from '../app/store.js';
 import { ExchangeMessages } from './ExchangeMessages.js';
 import { MessageEditor } from './MessageEditor.js';
 import { readingMessage } from './messageText.js';
+import { holdsWords } from '@isomeros/core/model';
 
 interface Props {
   /** What is served; `null` while it is being read. */
@@ -115,10 +116,9 @@ function ExchangeRow({ row }: { readonly row: ExchangeSummary }): React.JSX.Elem
 }
 
 function narrow(exchanges: readonly ExchangeSummary[], typed: string): readonly ExchangeSummary[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return exchanges;
-  return exchanges.filter(({ number, client, method, target, operation, status }) => {
-    const text = `${number} ${client} ${method} ${target} ${operation ?? ''} ${status}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+  if (typed.trim() === '') return exchanges;
+  const holds = holdsWords(typed);
+  return exchanges.filter(({ number, client, method, target, operation, status }) =>
+    holds(`${number} ${client} ${method} ${target} ${operation ?? ''} ${status}`),
+  );
 }

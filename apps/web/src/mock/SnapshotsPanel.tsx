@@ -2,6 +2,7 @@ import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
 import { api, refusalText } from '../app/api/client.js';
 import type { Snapshot } from '@isomeros/api';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly mock: string;
@@ -57,7 +58,7 @@ export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
             <li key={snapshot.name}>
               <span className="strong">{snapshot.name}</span>
               <span className="quiet">
-                {snapshot.records} {snapshot.records === 1 ? 'record' : 'records'}, {taken(snapshot.takenAt)}
+                {amount(snapshot.records, 'record')}, {taken(snapshot.takenAt)}
               </span>
               <button
                 type="button"

@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { useAppSelector } from '../app/store.js';
 import { releasesOf } from '../design/releasesSlice.js';
-import { NextStep } from '../app/parts/NextStep.js';
+import { isBehindText } from '../design/behindText.js';
 
 interface Props {
   readonly problem: string | null;
@@ -12,8 +12,8 @@ interface Props {
 
 /** What stands here before there is a mock. */
 export function StartMock({ problem, onStart }: Props): React.JSX.Element {
-  const { outline, derived } = useAppSelector((state) => state.design);
-  const broken = (derived?.diagnostics.length ?? 0) > 0;
+  const outline = useAppSelector((state) => state.design.outline);
+  const broken = useAppSelector(isBehindText);
   const releases = useAppSelector((state) => releasesOf(state, state.design.id ?? ''));
   const [wanted, setWanted] = useState<ReadonlySet<string>>(new Set());
   const want = (label: string, isWanted: boolean): void => {
@@ -24,7 +24,6 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
     <section className="panel">
       <div className="mock-start">
         <h2>No mock yet</h2>
-        <NextStep stage="mock" />
         <p>
           A mock serves the whole contract from records of its own: seeded, checked against the model, and
           kept in the database before any write is answered. It listens on this machine only.

@@ -8,7 +8,6 @@ import type { Impact } from '../design/impact.js';
 import type { Outline } from '@isomeros/core/contract';
 import { QuestionsPanel } from './questions/QuestionsPanel.js';
 import { amount } from '../app/parts/amount.js';
-import { NextStep } from '../app/parts/NextStep.js';
 
 interface Props {
   /** The path that is asked why. */
@@ -78,7 +77,6 @@ function Implies({ outline, statement }: ImpliesProps): React.JSX.Element {
         {isBehind && <span className="end behind">{AS_OF_VALID}</span>}
       </header>
       <div className="panel-body">
-        <NextStep stage="model" />
         {implied === null ? (
           <ul className="tops">
             {tops.map(({ path, below, paths, operations }) => (

@@ -20,7 +20,7 @@ import { minimalChange } from './minimalChange.js';
 import { selectedMark, showSelected, type LineRange } from './selectedMark.js';
 import { notationLanguage } from './notationLanguage.js';
 import { typedIndent } from './typedIndent.js';
-import { firstStatements } from './firstStatements.js';
+import { firstStatementsOffer } from './firstStatementsOffer.js';
 
 /** A line to bring into view and put the cursor on; a new object asks again. */
 export interface ScrollTo {
@@ -148,7 +148,7 @@ function startState(text: string, handlers: Handlers): EditorState {
       keymap.of([...defaultKeymap, ...historyKeymap, ...searchKeymap, indentWithTab]),
       notationLanguage(),
       typedIndent(),
-      firstStatements(),
+      firstStatementsOffer(),
       editorFeatures(() => handlers.current.context),
       diagnosticMarks(),
       selectedMark(),

@@ -4,6 +4,7 @@ import { findOccurrences, occurrenceAt, renameAt } from '@isomeros/core/notation
 import { type EditorContext } from './editorContext.js';
 import { placeOf } from './editorContext.js';
 import { minimalChange } from './minimalChange.js';
+import { amount } from '../app/parts/amount.js';
 
 const setOpen = StateEffect.define<boolean>();
 
@@ -35,7 +36,7 @@ function createPanel(view: EditorView, context: () => EditorContext): Panel {
   label.textContent =
     here === null
       ? 'There is no name under the cursor. '
-      : `Rename ${here.name}, in ${uses} ${uses === 1 ? 'place' : 'places'}, to `;
+      : `Rename ${here.name}, in ${amount(uses, 'place')}, to `;
   const input = document.createElement('input');
   input.value = here?.name ?? '';
   input.disabled = here === null;

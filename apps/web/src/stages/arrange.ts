@@ -5,6 +5,7 @@ export const ARRANGE: Stage = {
   path: 'arrange',
   name: 'Arrange',
   means: 'how it is laid out as resources',
+  next: 'Next: choose the basics on the left, such as the version or the case; every path follows at once.',
   load: async () => (await import('../arrange/ArrangePage.js')).ArrangePage,
   figure: ({ design: { figures, choices } }) =>
     figures === null

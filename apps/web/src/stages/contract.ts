@@ -5,6 +5,7 @@ export const CONTRACT: Stage = {
   path: 'contract',
   name: 'Contract',
   means: 'what follows, each part with why',
+  next: 'Next: choose a cell to read an operation: what goes in, what comes out, and why.',
   load: async () => (await import('../contract/ContractPage.js')).ContractPage,
   figure: ({ design: { figures, reviewed } }) => {
     if (figures === null) return 'deriving';

@@ -5,6 +5,7 @@ export const MOCK: Stage = {
   path: 'mock',
   name: 'Mock',
   means: 'run it, with records that last',
+  next: 'Next: start the mock, then call it: the line below is ready for a terminal.',
   load: async () => (await import('../mock/MockPage.js')).MockPage,
   figure: ({ mocks }, design) => {
     const mock = Object.values(mocks.byId).find((candidate) => candidate.design === design);

@@ -5,6 +5,7 @@ export const MODEL: Stage = {
   path: 'model',
   name: 'Model',
   means: 'what there is, and what owns what',
+  next: 'Next: entities, and a sentence about two of them, such as each Route owns many Sailing as sailings.',
   load: async () => (await import('../model/ModelPage.js')).ModelPage,
   // Counted in the text as it stands, with an error in it or not.
   figure: ({ design: { derived } }) => {

@@ -7,6 +7,8 @@ export interface Stage {
   readonly name: string;
   /** What it is for, in a few words. */
   readonly means: string;
+  /** What to do there next, while a design says next to nothing. */
+  readonly next: string;
   /** Its page, read when it is opened first. */
   readonly load: () => Promise<React.ComponentType>;
   /** What there is, in numbers: it stands under the name while a design is open. */

@@ -1,25 +1,5 @@
-import type { Contract, CitedDecision, Reasons, Source } from '../contract/index.js';
+import { isDecision, sourceKey, type CitedDecision, type Contract, type Reasons } from '../contract/index.js';
 import { memoize } from '../model/index.js';
-
-/** What a decision is about, whatever was decided; `null` for what is no decision. */
-function aboutOf(source: Source): string | null {
-  switch (source.kind) {
-    case 'setting':
-      return `setting ${source.name}`;
-    case 'placement':
-    case 'word':
-      return `${source.kind} ${source.subject}`;
-    case 'exposure':
-      return `exposure ${source.entity} ${source.of} ${source.aspect}`;
-    case 'custom':
-      return `custom ${source.id}`;
-    case 'statement':
-    case 'release':
-      return null;
-  }
-}
-
-const isDecision = (source: Source): source is CitedDecision => aboutOf(source) !== null;
 
 /** How something was decided; all that nobody decided is decided alike. */
 function howOf(source: CitedDecision): string {
@@ -41,7 +21,7 @@ const decidedIn = memoize((contract: Contract): ReadonlyMap<string, CitedDecisio
   const found = new Map<string, CitedDecision>();
   const read = (reasons: Reasons): void => {
     for (const { because } of reasons)
-      for (const source of because) if (isDecision(source)) found.set(aboutOf(source) ?? '', source);
+      for (const source of because) if (isDecision(source)) found.set(sourceKey(source), source);
   };
   for (const { reasons, links } of contract.resources) {
     read(reasons);
@@ -59,26 +39,42 @@ const decidedIn = memoize((contract: Contract): ReadonlyMap<string, CitedDecisio
 });
 
 /**
- * The decision that a difference between two contracts comes from: the first cited one that was decided otherwise in
- * the earlier. `null` where the model itself changed.
+ * Finds the decision that a difference between two contracts comes from: the first cited one that was decided otherwise
+ * in the earlier. `null` where the model itself changed, or nobody can tell.
  */
-export function causeOf(reasons: Reasons, earlier: Contract, later: Contract): CitedDecision | null {
+export function causesBetween(
+  earlier: Contract,
+  later: Contract,
+): (reasons: Reasons) => CitedDecision | null {
   const [then, now] = [decidedIn(earlier), decidedIn(later)];
-  for (const { because } of reasons)
-    for (const source of because) {
-      if (!isDecision(source)) continue;
-      const about = aboutOf(source) ?? '';
-      const before = then.get(about);
-      // What is gone cites how things were decided then.
-      const after = before !== undefined && howOf(before) === howOf(source) ? now.get(about) : source;
-      if (after === undefined || after.level === 'default') continue;
-      if (before === undefined || howOf(before) !== howOf(after)) return after;
-    }
-  return onlyDecision(earlier, later);
+  const isOther = (about: string, decision: CitedDecision): boolean => {
+    const before = then.get(about);
+    return decision.level !== 'default' && (before === undefined || howOf(before) !== howOf(decision));
+  };
+  let only: { readonly decision: CitedDecision | null } | undefined;
+  return (reasons) => {
+    for (const { because } of reasons)
+      for (const source of because) {
+        if (!isDecision(source)) continue;
+        const about = sourceKey(source);
+        const before = then.get(about);
+        // What is gone cites how things were decided then.
+        const after = before !== undefined && howOf(before) === howOf(source) ? now.get(about) : source;
+        if (after !== undefined && isOther(about, after)) return after;
+      }
+    only ??= {
+      decision: sameRecords(earlier, later) ? onlyOne([...now].filter((entry) => isOther(...entry))) : null,
+    };
+    return only.decision;
+  };
 }
 
+/** Where one thing alone was decided otherwise, everything follows from it. */
+const onlyOne = (changed: readonly (readonly [string, CitedDecision])[]): CitedDecision | null =>
+  changed.length === 1 ? (changed[0]?.[1] ?? null) : null;
+
 /** What is known of each record, without what it is called. */
-const membersOf = memoize((contract: Contract): string =>
+const membersOf = (contract: Contract): string =>
   contract.shapes
     .flatMap(({ purpose, of, members }) =>
       members.map(({ source, type, required, nullable }) =>
@@ -86,16 +82,6 @@ const membersOf = memoize((contract: Contract): string =>
       ),
     )
     .sort()
-    .join('\n'),
-);
+    .join('\n');
 
-/** Where records are what they were and one thing alone was decided otherwise, everything else follows from it. */
-function onlyDecision(earlier: Contract, later: Contract): CitedDecision | null {
-  if (membersOf(earlier) !== membersOf(later)) return null;
-  const then = decidedIn(earlier);
-  const changed = [...decidedIn(later)].filter(([about, now]) => {
-    const before = then.get(about);
-    return now.level !== 'default' && (before === undefined || howOf(before) !== howOf(now));
-  });
-  return changed.length === 1 ? (changed[0]?.[1] ?? null) : null;
-}
+const sameRecords = (earlier: Contract, later: Contract): boolean => membersOf(earlier) === membersOf(later);

@@ -1,5 +1,5 @@
 import type { Contract, Finding } from '../contract/index.js';
-import { causeOf } from './causes.js';
+import { causesBetween } from './causes.js';
 import { compare } from './compare.js';
 
 /** A contract frozen under a label. */
@@ -27,10 +27,11 @@ export function breakingFindings(
   { label, contract: released }: Pick<ReleasedContract, 'label' | 'contract'>,
   contract: Contract,
 ): readonly Finding[] {
+  const causeOf = causesBetween(released, contract);
   return compare({ kind: 'release', label, contract: released }, { kind: 'draft', contract })
     .changes.filter(({ compatibility }) => compatibility === 'breaking')
     .map(({ message, resource, reasons, affects }) => {
-      const cause = causeOf(reasons, released, contract);
+      const cause = causeOf(reasons);
       return {
         id: 'release.broken',
         severity: 'breaking',

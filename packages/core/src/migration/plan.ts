@@ -1,5 +1,6 @@
 import { findDataLoss, findViolations, type Cause } from '../engine/index.js';
 import {
+  capital,
   describeType,
   pointedEntity,
   pointingOf,
@@ -77,8 +78,6 @@ function lostSteps(before: Model, after: Model, rows: ReadonlyMap<number, Row>):
     };
   });
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function firstOf(model: Model, rows: ReadonlyMap<number, Row>, records: readonly Row[]): readonly string[] {
   return records.slice(0, FIRST_SHOWN).map((row) => {

@@ -42,6 +42,7 @@ export type { AttributeEdit, ModelEdit, RelationshipEdit } from './edits.js';
 export type { Key, ModelIndex } from './lookup.js';
 export {
   camelCase,
+  capital,
   editDistance,
   kebabCase,
   nearest,
@@ -52,6 +53,7 @@ export {
   snakeCase,
   withArticle,
   words,
+  uncapital,
 } from './names.js';
 export { isIdentityName, isSecretName, setByServer } from './tellingNames.js';
 export {
@@ -82,6 +84,7 @@ export {
   codePointLength,
   compareText,
   hasLoneSurrogate,
+  holdsWords,
   listed,
   quotedEnd,
   utf8Length,

@@ -26,17 +26,15 @@ export const words: (name: string) => readonly string[] = remembered((name) =>
     .map((word) => word.toLowerCase()),
 );
 
-const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export const uncapital = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 export const pascalCase = remembered((name) => words(name).map(capital).join(''));
 export const kebabCase = remembered((name) => words(name).join('-'));
 export const snakeCase = remembered((name) => words(name).join('_'));
 export const phrase = remembered((name) => words(name).join(' '));
 
-export const camelCase = remembered((name) => {
-  const pascal = pascalCase(name);
-  return pascal.charAt(0).toLowerCase() + pascal.slice(1);
-});
+export const camelCase = remembered((name) => uncapital(pascalCase(name)));
 
 /** A noun with its indefinite article: `a sailing`, `an order`. */
 export const withArticle = (noun: string): string => `${/^[aeio]|^un(?!i)/i.test(noun) ? 'an' : 'a'} ${noun}`;

@@ -89,3 +89,12 @@ export function changedLines(
   }
   return { added, removed };
 }
+
+/** Whether a text holds every word that somebody typed to find it, in whatever case; every text holds none. */
+export function holdsWords(typed: string): (text: string) => boolean {
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  return (text) => {
+    const lower = text.toLowerCase();
+    return words.every((word) => lower.includes(word));
+  };
+}

@@ -1,6 +1,7 @@
-import type { Attribute, ImplicitId, UniqueRule } from '../model/index.js';
+import { capital, type Attribute, type ImplicitId, type UniqueRule } from '../model/index.js';
 import type { TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
+import { writeInstead } from './otherWords.js';
 
 /** An entity or a value while its lines are read. */
 export interface Block {
@@ -29,8 +30,8 @@ export function reportBlockCase(
   place: TextRange,
 ): void {
   const words = name.split(/[_-]+/).filter((part) => part !== '');
-  const better = words.map((part) => part.charAt(0).toUpperCase() + part.slice(1)).join('');
-  const fixes = /^[A-Z]/.test(better) ? [{ title: `Use ${better}`, place, replacement: better }] : [];
+  const better = words.map(capital).join('');
+  const fixes = /^[A-Z]/.test(better) ? writeInstead(better, place) : [];
   const kinds = kind === 'entity' ? 'entities' : 'values';
   reader.report('name.case', `Names of ${kinds} are in PascalCase; ${name} is not.`, place, fixes);
 }

@@ -1,3 +1,4 @@
+import { nearest } from '../model/index.js';
 import type { Fix, TextRange } from './diagnostics.js';
 
 /** What a word from elsewhere may mean here; where it may mean several things, what each of them implies. */
@@ -31,6 +32,12 @@ export const TYPE_WORDS: Words = {
 
 const TAKEN_AWAY: readonly Meaning[] = [{ write: '', means: 'an attribute without required may be unset' }];
 
+const NOT_INDEXED: readonly Meaning[] = [{ write: '', means: 'nothing is indexed by hand here' }];
+const HIDDEN: readonly Meaning[] = [
+  { write: 'write-only', means: 'accepted, never returned' },
+  { write: '', means: 'to leave it out of all bodies, hide it in Arrange' },
+];
+
 /** Flags by the names that they have elsewhere, in lower case; a flag may be two words. */
 export const FLAG_WORDS: Words = {
   ...writes('required', 'not null', 'nonnull', 'notnull', 'mandatory', 'not optional'),
@@ -42,16 +49,10 @@ export const FLAG_WORDS: Words = {
   optional: TAKEN_AWAY,
   nullable: TAKEN_AWAY,
   null: TAKEN_AWAY,
-  index: [{ write: '', means: 'nothing is indexed by hand here' }],
-  indexed: [{ write: '', means: 'nothing is indexed by hand here' }],
-  private: [
-    { write: 'write-only', means: 'accepted, never returned' },
-    { write: '', means: 'to leave it out of all bodies, hide it in Arrange' },
-  ],
-  hidden: [
-    { write: 'write-only', means: 'accepted, never returned' },
-    { write: '', means: 'to leave it out of all bodies, hide it in Arrange' },
-  ],
+  index: NOT_INDEXED,
+  indexed: NOT_INDEXED,
+  private: HIDDEN,
+  hidden: HIDDEN,
 };
 
 /** Words that begin a statement elsewhere, in lower case. */
@@ -91,6 +92,26 @@ export const fixesFor = (
     place: write === '' ? around : place,
     replacement: write,
   }));
+
+/** What a word may mean: what it is called elsewhere, or else the nearest of the names there are; and a hint that says so. */
+export function guess(
+  words: Words,
+  names: readonly string[],
+  word: string,
+  mayGuess: boolean,
+): { readonly meanings: readonly Meaning[]; readonly hint: string } {
+  const meanings = meaningsOf(words, word);
+  const written = meanings.map(({ write }) => write).filter((write) => write !== '');
+  if (meanings.length > 0)
+    return { meanings, hint: written.length === 0 ? '' : ` It is called ${written.join(' or ')} here.` };
+  const near = mayGuess ? nearest(word, names) : null;
+  return near === null
+    ? { meanings, hint: ` There are ${names.join(', ')}.` }
+    : { meanings: [{ write: near }], hint: ` The nearest is ${near}.` };
+}
+
+/** One name in the place of another. */
+export const writeInstead = (write: string, place: TextRange): readonly Fix[] => fixesFor([{ write }], place);
 
 /** From the beginning of one place to the end of another on the same line. */
 export const across = (from: TextRange, to: TextRange): TextRange => ({

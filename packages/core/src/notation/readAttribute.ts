@@ -1,7 +1,23 @@
-import { nearest, patternProblem, type Attribute, type KeyFlag, type Literal } from '../model/index.js';
+import {
+  capital,
+  patternProblem,
+  uncapital,
+  type Attribute,
+  type KeyFlag,
+  type Literal,
+} from '../model/index.js';
 import type { Fix, TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
-import { across, behind, fixesFor, FLAG_WORDS, meaningsOf, TYPE_WORDS } from './otherWords.js';
+import {
+  across,
+  behind,
+  fixesFor,
+  FLAG_WORDS,
+  guess,
+  meaningsOf,
+  TYPE_WORDS,
+  writeInstead,
+} from './otherWords.js';
 import { isTypeWord, readType } from './readType.js';
 import { sentenceFixes } from './sentences.js';
 import type { Token } from './tokens.js';
@@ -70,13 +86,8 @@ export function readAttribute(reader: LineReader, comments: readonly string[]): 
 
 function reportCase(reader: LineReader, name: string, place: TextRange): void {
   const words = name.split(/[_-]+/).filter((word) => word !== '');
-  const better = words
-    .map(
-      (word, index) =>
-        (index === 0 ? word.charAt(0).toLowerCase() : word.charAt(0).toUpperCase()) + word.slice(1),
-    )
-    .join('');
-  const fixes = /^[a-z]/.test(better) ? fixesFor([{ write: better }], place) : [];
+  const better = words.map((word, index) => (index === 0 ? uncapital(word) : capital(word))).join('');
+  const fixes = /^[a-z]/.test(better) ? writeInstead(better, place) : [];
   reader.report('name.case', `Names of attributes are in camelCase; ${name} is not.`, place, fixes);
 }
 
@@ -90,8 +101,7 @@ function colonFixes(reader: LineReader, name: string): readonly Fix[] {
   const isType = isTypeWord(next.text) || /^[A-Z]/.test(next.text);
   if (isTypeWord(name) && !isType) {
     const type = meaningsOf(TYPE_WORDS, name)[0]?.write ?? name;
-    const replacement = `${next.text}: ${type}`;
-    return [{ title: `Use ${replacement}`, place: across(before.place, next.place), replacement }];
+    return writeInstead(`${next.text}: ${type}`, across(before.place, next.place));
   }
   return isType ? [{ title: 'Put the colon in', place: behind(before.place), replacement: ':' }] : [];
 }
@@ -182,17 +192,9 @@ function reportUnknownFlag(reader: LineReader, word: Token, comma: TextRange): v
   const second = reader.peek();
   const two = second?.kind === 'word' ? meaningsOf(FLAG_WORDS, `${word.text} ${second.text}`) : [];
   const place = two.length > 0 && second !== null ? across(word.place, second.place) : word.place;
-  const known = two.length > 0 ? two : meaningsOf(FLAG_WORDS, word.text);
-  const near = reader.mayGuess ? nearest(word.text, FLAG_NAMES) : null;
-  const hint =
-    known.length > 0
-      ? ''
-      : near === null
-        ? ` Flags are ${FLAG_NAMES.join(', ')}.`
-        : ` The nearest is ${near}.`;
-  const meanings = known.length > 0 || near === null ? known : [{ write: near }];
-  const fixes = fixesFor(meanings, place, across(comma, place));
   const name = two.length > 0 ? `${word.text} ${second?.text ?? ''}` : word.text;
+  const { meanings, hint } = guess(FLAG_WORDS, FLAG_NAMES, name, reader.mayGuess);
+  const fixes = fixesFor(meanings, place, across(comma, place));
   reader.report('flag.unknown', `There is no flag ${name}.${hint}`, word.place, fixes);
 }
 

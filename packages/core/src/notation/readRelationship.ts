@@ -1,6 +1,8 @@
+import { uncapital } from '../model/index.js';
 import type { OnRemove, Owns, PairsWith, RefersTo, Relationship } from '../model/index.js';
 import type { TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
+import { writeInstead } from './otherWords.js';
 import { sentenceFixes } from './sentences.js';
 
 const RULES: readonly OnRemove[] = ['cascade', 'restrict', 'detach'];
@@ -63,9 +65,12 @@ export function readRelationship(reader: LineReader, comments: readonly string[]
       ...places,
     };
   }
-  reader.report('syntax.expected', `Expected ${CARDINALITIES[verb]}; found ${word}.`, cardinality.place, [
-    ...reader.guessed(() => sentenceFixes(reader.all())),
-  ]);
+  reader.report(
+    'syntax.expected',
+    `Expected ${CARDINALITIES[verb]}; found ${word}.`,
+    cardinality.place,
+    reader.guessed(() => sentenceFixes(reader.all())),
+  );
   return null;
 }
 
@@ -106,10 +111,13 @@ function readRole(reader: LineReader): string | null {
   const word = reader.word('the name of a role');
   if (word === null) return null;
   if (/^[a-z][A-Za-z0-9]*$/.test(word.text)) return word.text;
-  const better = word.text.charAt(0).toLowerCase() + word.text.slice(1);
-  reader.report('name.case', `Names of roles are in camelCase; ${word.text} is not.`, word.place, [
-    { title: `Use ${better}`, place: word.place, replacement: better },
-  ]);
+  const better = uncapital(word.text);
+  reader.report(
+    'name.case',
+    `Names of roles are in camelCase; ${word.text} is not.`,
+    word.place,
+    writeInstead(better, word.place),
+  );
   return word.text;
 }
 

@@ -1,7 +1,7 @@
-import { nearest, type AttributeType } from '../model/index.js';
+import type { AttributeType } from '../model/index.js';
 import type { Fix, TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
-import { across, fixesFor, meaningsOf, TYPE_WORDS } from './otherWords.js';
+import { across, fixesFor, guess, meaningsOf, TYPE_WORDS, writeInstead } from './otherWords.js';
 
 const PLAIN = ['boolean', 'date', 'time', 'instant', 'duration', 'uuid', 'email', 'uri', 'json'] as const;
 type PlainKind = (typeof PLAIN)[number];
@@ -45,16 +45,8 @@ export function readType(reader: LineReader): AttributeType | null {
 }
 
 function reportUnknownType(reader: LineReader, name: string, place: TextRange): void {
-  const meanings = meaningsOf(TYPE_WORDS, name);
-  const near = reader.mayGuess ? nearest(name, TYPE_NAMES) : null;
-  const hint =
-    meanings.length > 0
-      ? `It is called ${meanings.map(({ write }) => write).join(' or ')} here.`
-      : near === null
-        ? `Types are ${TYPE_NAMES.join(', ')} and the names of values.`
-        : `The nearest is ${near}.`;
-  const found = meanings.length > 0 || near === null ? meanings : [{ write: near }];
-  reader.report('type.unknown', `There is no type ${name}. ${hint}`, place, fixesFor(found, place));
+  const { meanings, hint } = guess(TYPE_WORDS, TYPE_NAMES, name, reader.mayGuess);
+  reader.report('type.unknown', `There is no type ${name}.${hint}`, place, fixesFor(meanings, place));
 }
 
 interface ReadRange {
@@ -75,11 +67,7 @@ function readBounds(reader: LineReader): ReadRange | null {
   const max = takeNumber(reader);
   if (min !== null && max !== null && min > max) {
     reader.report('type.range', `The range ${min}..${max} is empty: its first end is the greater.`, place, [
-      {
-        title: `Use ${max}..${min}`,
-        place: { ...place, length: `${min}..${max}`.length },
-        replacement: `${max}..${min}`,
-      },
+      ...writeInstead(`${max}..${min}`, { ...place, length: `${min}..${max}`.length }),
     ]);
     return null;
   }
@@ -92,8 +80,7 @@ function oneEndFixes(reader: LineReader, end: number | null): readonly Fix[] {
   if (end === null || number === null) return [];
   // Digits in all and digits after the point, as databases count them.
   if (next?.text === ',' && after?.kind === 'number') {
-    const scale = `scale ${after.value}`;
-    return [{ title: `Use ${scale}`, place: across(number.place, after.place), replacement: scale }];
+    return writeInstead(`scale ${after.value}`, across(number.place, after.place));
   }
   return fixesFor(
     [

@@ -13,6 +13,7 @@ import { checkValues } from './checkValues.js';
 import type { Diagnostic, TextRange } from './diagnostics.js';
 import type { Block } from './block.js';
 import { MOST_GUESSED } from './lineReader.js';
+import { writeInstead } from './otherWords.js';
 import type { StatementPlace } from './statementPlace.js';
 
 /**
@@ -32,7 +33,7 @@ export function resolve(
     values,
     report(id, code, message, word, replacement) {
       const place = placeOf(lines, places.get(id), word);
-      const fixes = replacement === undefined ? [] : [{ title: `Use ${replacement}`, place, replacement }];
+      const fixes = replacement === undefined ? [] : writeInstead(replacement, place);
       diagnostics.push({ code, message, place, fixes });
     },
     nearest: (name, candidates) => (diagnostics.length < MOST_GUESSED ? nearest(name, candidates) : null),

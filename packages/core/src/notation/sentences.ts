@@ -1,4 +1,4 @@
-import { plural } from '../model/index.js';
+import { capital, plural, uncapital } from '../model/index.js';
 import type { Fix } from './diagnostics.js';
 import { across } from './otherWords.js';
 import type { Token } from './tokens.js';
@@ -10,6 +10,8 @@ interface Said {
   /** `as sailings, on remove restrict`, as it was written. */
   readonly tail: string;
   readonly role: string | null;
+  /** As it was written, quotes and all; empty where there is none. */
+  readonly description: string;
 }
 
 interface Reading {
@@ -17,8 +19,6 @@ interface Reading {
   readonly means: string;
   readonly write: (said: Said) => string;
 }
-
-const lowered = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
 
 const straight = (verb: string, means: string): Reading => ({
   title: verb,
@@ -33,18 +33,20 @@ const REFERS_ONE = straight('refers to one', 'it stands alone, and is always nam
 const REFERS_OPTIONAL = straight('refers to optional', 'it stands alone, and may be unset');
 const PAIRS = straight('pairs with many', 'many on both sides');
 
+/** What stays behind a sentence that is said from the other side: its role is the way back now. */
+const turned = ({ role, description }: Pick<Said, 'role' | 'description'>): string =>
+  `${role === null ? '' : `, back as ${role}`}${description === '' ? '' : ` ${description}`}`;
+
 /** The sentence said from the other side. */
 const REFERRED_TO: Reading = {
   title: 'the other refers to it',
   means: 'each stands alone',
-  write: ({ a, b, role }) =>
-    `each ${b} refers to one ${a} as ${lowered(a)}${role === null ? '' : `, back as ${role}`}`,
+  write: ({ a, b, ...said }) => `each ${b} refers to one ${a} as ${uncapital(a)}${turned(said)}`,
 };
 const OWNED_BY: Reading = {
   title: 'the other owns it',
   means: 'it is removed with its owner',
-  write: ({ a, b, role }) =>
-    `each ${b} owns many ${a} as ${lowered(plural(a))}${role === null ? '' : `, back as ${role}`}`,
+  write: ({ a, b, ...said }) => `each ${b} owns many ${a} as ${uncapital(plural(a))}${turned(said)}`,
 };
 
 const MANY = [OWNS_MANY, REFERRED_TO, PAIRS];
@@ -94,7 +96,14 @@ export function sentenceFixes(tokens: readonly Token[]): readonly Fix[] {
     const b = words[count + 1];
     if (readings === undefined || b?.kind !== 'word' || NO_NAMES.has(b.text.toLowerCase())) continue;
     const tail = words.slice(count + 2);
-    const said = { a: pascal(a.text), b: pascal(b.text), tail: written(tail), role: roleIn(tail) };
+    const end = tail.at(-1);
+    const said = {
+      a: capital(a.text),
+      b: capital(b.text),
+      tail: written(tail),
+      role: roleIn(tail),
+      description: end?.kind === 'string' ? end.text : '',
+    };
     return readings.map(({ title, means, write }) => ({
       title: `Use ${title}`,
       means,
@@ -104,8 +113,6 @@ export function sentenceFixes(tokens: readonly Token[]): readonly Fix[] {
   }
   return [];
 }
-
-const pascal = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
 
 const roleIn = ([as, role]: readonly Token[]): string | null =>
   as?.text === 'as' && role?.kind === 'word' ? role.text : null;

@@ -1,6 +1,6 @@
 import { nearest } from '../model/index.js';
 import type { Fix } from './diagnostics.js';
-import { fixesFor, meaningsOf, STATEMENT_WORDS } from './otherWords.js';
+import { fixesFor, meaningsOf, STATEMENT_WORDS, writeInstead } from './otherWords.js';
 import { sentenceFixes } from './sentences.js';
 import type { Token } from './tokens.js';
 
@@ -25,5 +25,5 @@ export function statementFixes(tokens: readonly Token[]): readonly Fix[] {
   if (second?.kind === 'word' && VERBS.has(second.text))
     return [{ title: 'Begin with each', place: { ...first.place, length: 0 }, replacement: 'each ' }];
   const near = nearest(first.text, BEGINNINGS);
-  return near === null ? [] : fixesFor([{ write: near }], first.place);
+  return near === null ? [] : writeInstead(near, first.place);
 }

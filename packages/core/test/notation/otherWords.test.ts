@@ -105,6 +105,12 @@ describe('sentences as they are said elsewhere', () => {
     ],
     ['Route has many Sailing', owns, back, pairs],
     ['  Route has many Sailing', owns, back, pairs],
+    [
+      'each Route has many Sailing as trips "what it is for"',
+      `${owns} as trips "what it is for"`,
+      `${back}, back as trips "what it is for"`,
+      `${pairs} as trips "what it is for"`,
+    ],
     ['each route has many sailing', owns, back, pairs],
     ['each Route contains many Sailings', owns, back.replace('Sailing', 'Sailing'), pairs],
     [

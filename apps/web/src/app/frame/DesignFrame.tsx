@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { AS_OF_VALID, isBehindText } from '../../design/behindText.js';
 import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
 import { loadReleases } from '../../design/releasesSlice.js';
@@ -62,11 +62,22 @@ export function DesignFrame(): React.JSX.Element {
                 }}
               />
             )}
+            <NextStep />
             <Outlet />
           </>
         )}
       </main>
     </div>
+  );
+}
+
+/** What to do next at the stage that is open; nothing once a design has grown. */
+function NextStep(): React.JSX.Element | null {
+  const { pathname } = useLocation();
+  const entities = useAppSelector(({ design }) => design.figures?.entities ?? null);
+  const stage = STAGES.find(({ path }) => pathname.endsWith(`/${path}`));
+  return stage === undefined || entities === null || entities > 1 ? null : (
+    <p className="next-step">{stage.next}</p>
   );
 }
 

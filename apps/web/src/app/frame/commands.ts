@@ -1,3 +1,5 @@
+import { holdsWords } from '@isomeros/core/model';
+
 /** Something the command line can reach. */
 export interface Command {
   readonly label: string;
@@ -15,13 +17,10 @@ export interface Command {
  * then the shorter ones.
  */
 export function findCommands(commands: readonly Command[], typed: string, most: number): readonly Command[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return commands.slice(0, most);
-  const found = commands.filter(({ label, kind, help = '' }) => {
-    const text = `${label} ${kind} ${help}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
-  const [first = ''] = words;
+  const [first = ''] = typed.toLowerCase().trim().split(/\s+/);
+  if (first === '') return commands.slice(0, most);
+  const holds = holdsWords(typed);
+  const found = commands.filter(({ label, kind, help = '' }) => holds(`${label} ${kind} ${help}`));
   const fits = (label: string): boolean => label.startsWith(first) || label.endsWith(first);
   const rank = ({ label }: Command): number => (fits(label.toLowerCase()) ? 0 : 1) * 1_000 + label.length;
   return found.sort((a, b) => rank(a) - rank(b)).slice(0, most);

@@ -1,5 +1,11 @@
-import { SETTINGS, settingText } from '@isomeros/core/arrangement';
-import { RULES, type Reason, type Source } from '@isomeros/core/contract';
+import {
+  decisionText,
+  isDecision,
+  RULES,
+  sourceKey,
+  type Reason,
+  type Source,
+} from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
 
 interface Props {
@@ -39,25 +45,6 @@ export function ReasonTrail({ reasons, places, text, onStatement }: Props): Reac
   );
 }
 
-function sourceKey(source: Source): string {
-  switch (source.kind) {
-    case 'statement':
-      return source.id;
-    case 'setting':
-      return `setting:${source.name}`;
-    case 'placement':
-      return `placement:${source.subject}`;
-    case 'word':
-      return `word:${source.subject}`;
-    case 'exposure':
-      return `exposure:${source.aspect}`;
-    case 'custom':
-      return `custom:${source.id}`;
-    case 'release':
-      return `release:${source.label}`;
-  }
-}
-
 interface SourceProps {
   readonly source: Source;
   readonly places: Readonly<Record<string, StatementPlace>>;
@@ -66,27 +53,6 @@ interface SourceProps {
 }
 
 function SourceLink({ source, places, lines, onStatement }: SourceProps): React.JSX.Element {
-  if (source.kind === 'setting') {
-    return (
-      <span className="quiet">
-        {SETTINGS[source.name].title} <code>{settingText(source.value)}</code>, {source.level}
-      </span>
-    );
-  }
-  if (source.kind === 'placement') {
-    return (
-      <span className="quiet">
-        Placed <code>{source.place}</code>, {source.level}
-      </span>
-    );
-  }
-  if (source.kind === 'word') {
-    return (
-      <span className="quiet">
-        Called <code>{source.word}</code>, {source.level}
-      </span>
-    );
-  }
   if (source.kind === 'release') {
     return (
       <span className="quiet">
@@ -94,17 +60,11 @@ function SourceLink({ source, places, lines, onStatement }: SourceProps): React.
       </span>
     );
   }
-  if (source.kind === 'custom') {
+  if (isDecision(source)) {
+    const [about, how] = decisionText(source);
     return (
       <span className="quiet">
-        Operation <code>{source.name}</code>, {source.level}
-      </span>
-    );
-  }
-  if (source.kind === 'exposure') {
-    return (
-      <span className="quiet">
-        <code>{source.aspect}</code> chosen, {source.level}
+        {about} <code>{how}</code>, {source.level}
       </span>
     );
   }

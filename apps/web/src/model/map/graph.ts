@@ -6,6 +6,7 @@ import {
   type Model,
   type Relationship,
 } from '@isomeros/core/model';
+import { amount } from '../../app/parts/amount.js';
 
 /** An entity on the map. Sizes are in pixels at scale 1. */
 export interface MapNode {
@@ -69,7 +70,7 @@ function noteOf(entity: Entity): string {
   const count = entity.attributes.length;
   const key = entity.attributes.find((attribute) => attribute.key !== null);
   const parts = [
-    `${count} ${count === 1 ? 'attribute' : 'attributes'}`,
+    amount(count, 'attribute'),
     ...(key === undefined ? [] : [`key ${key.name}`]),
     ...(entity.attributes.some(({ lifeCycle }) => lifeCycle !== null) ? ['life cycle'] : []),
   ];

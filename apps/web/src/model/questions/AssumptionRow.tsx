@@ -1,13 +1,12 @@
-import { withSetting } from '@isomeros/core/arrangement';
 import type { ChangeSummary } from '@isomeros/core/comparison';
-import type { Assumption, AssumptionOption, Reasons } from '@isomeros/core/contract';
+import { withAnswer, type Assumption, type AssumptionOption, type Reasons } from '@isomeros/core/contract';
 import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { choicesMade } from '../../design/designSlice.js';
-import { withAnswer } from '../../design/useDecide.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
+import { amount } from '../../app/parts/amount.js';
 
 interface Props {
   readonly assumption: Assumption;
@@ -33,21 +32,14 @@ export function AssumptionRow({ assumption, summary, onStatement }: Props): Reac
       case 'accept':
         dispatch(choicesMade({ ...choices, answered: [...choices.answered, assumption.id] }));
         return;
-      case 'setting': {
-        const { name, value } = answer;
-        dispatch(choicesMade(withSetting(choices, arrangement, { level: 'design' }, { name, value })));
-        return;
-      }
       case 'edit':
         edit(answer.edit);
         return;
-      case 'placement':
-      case 'word':
-      case 'exposure':
-        dispatch(choicesMade(withAnswer(choices, arrangement, answer)));
-        return;
       case 'name':
         setNaming(answer);
+        return;
+      default:
+        dispatch(choicesMade(withAnswer(choices, arrangement, answer)));
     }
   };
   return (
@@ -151,6 +143,5 @@ export function otherAnswer({ options }: Assumption): OtherAnswer | null {
 /** What an answer would change, as a sentence. */
 export function inWords(label: string, { pathsAdded, pathsRemoved }: ChangeSummary): string {
   if (pathsAdded.length + pathsRemoved.length === 0) return `${label} would leave all paths as they are.`;
-  const paths = `${pathsRemoved.length} ${pathsRemoved.length === 1 ? 'path' : 'paths'}`;
-  return `${label} would remove ${paths} and add ${pathsAdded.length}.`;
+  return `${label} would remove ${amount(pathsRemoved.length, 'path')} and add ${pathsAdded.length}.`;
 }

@@ -9,6 +9,7 @@ import { AssumptionRow, otherAnswer } from './AssumptionRow.js';
 import { FindingGroups } from '../../findings/FindingGroups.js';
 import { RenameRow } from './RenameRow.js';
 import '../../findings/questions.css';
+import { amount } from '../../app/parts/amount.js';
 
 interface Props {
   readonly onStatement: (line: number) => void;
@@ -54,8 +55,8 @@ export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Prop
     <section className="panel" aria-label="Findings and assumptions">
       <header className="panel-head">
         <h2>
-          {open.length} open {open.length === 1 ? 'assumption' : 'assumptions'}
-          {findings.length > 0 && `, ${findings.length} ${findings.length === 1 ? 'finding' : 'findings'}`}
+          {amount(open.length, 'open assumption')}
+          {findings.length > 0 && `, ${amount(findings.length, 'finding')}`}
         </h2>
         <span className="quiet">nobody said, so derivation decided</span>
         {answered.length > 0 && (

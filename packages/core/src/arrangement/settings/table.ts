@@ -1,3 +1,4 @@
+import { holdsWords } from '../../model/index.js';
 import { ANSWERS } from './answers.js';
 import { CREDENTIALS } from './credentials.js';
 import { LISTS } from './lists.js';
@@ -76,11 +77,6 @@ export const BASIC_SETTINGS: readonly ChoosableSetting[] = [
 
 /** The settings that hold every word that was typed, in their title, their help or their name. */
 export function findSettings(typed: string): ReadonlySet<ChoosableSetting> {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const holds = (name: ChoosableSetting): boolean => {
-    const { title, help } = rowOf(name);
-    const text = `${title} ${help} ${name}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  };
-  return new Set(CHOOSABLE_NAMES.filter(holds));
+  const holds = holdsWords(typed);
+  return new Set(CHOOSABLE_NAMES.filter((name) => holds(`${rowOf(name).title} ${rowOf(name).help} ${name}`)));
 }

@@ -1,5 +1,13 @@
 import type { Verb } from '../../contract/index.js';
-import { ownsItself, phrase, roleOf, singular, withArticle, type Entity } from '../../model/index.js';
+import {
+  capital,
+  ownsItself,
+  phrase,
+  roleOf,
+  singular,
+  withArticle,
+  type Entity,
+} from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { customOf } from '../customOperations/index.js';
 import { pluralOf } from '../names/words.js';
@@ -47,8 +55,6 @@ export function summaryOf(
       return `${capital(phrase(transitionName(context, resource)))} ${withArticle(noun)}`;
   }
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function pairedWith(context: DerivationContext, resource: PlacedResource): string {
   const pairs = context.index.relationshipById.get(resource.via?.relationship ?? '');

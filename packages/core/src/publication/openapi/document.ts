@@ -1,5 +1,5 @@
 import { indexContract, type Contract, type Resource, type SecurityScheme } from '../../contract/index.js';
-import { phrase, plural, type Json } from '../../model/index.js';
+import { capital, phrase, plural, type Json } from '../../model/index.js';
 import { operationObject } from './operations.js';
 import { pathParameters } from './parameters.js';
 import { componentSchemas } from './schemas.js';
@@ -45,8 +45,7 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
 /** Operations are grouped by the entity whose records they show. */
 function tagOf(resource: Resource): string {
   if (resource.entity === null) return 'Entry';
-  const name = phrase(plural(resource.entity));
-  return name.charAt(0).toUpperCase() + name.slice(1);
+  return capital(phrase(plural(resource.entity)));
 }
 
 const tagsOf = (contract: Contract): string[] => [...new Set(contract.resources.map(tagOf))];

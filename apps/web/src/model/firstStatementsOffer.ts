@@ -1,20 +1,11 @@
 import { StateField, Transaction, type EditorState, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, WidgetType, type DecorationSet } from '@codemirror/view';
-
-/** A first entity, a second, and a first sentence about them. */
-export const FIRST_STATEMENTS = `entity Route
-  name: text(1..120), required
-
-entity Sailing
-  departsAt: instant, required
-
-each Route owns many Sailing as sailings, back as route
-`;
+import { FIRST_STATEMENTS } from '../design/firstStatements.js';
 
 const SAYS_NOTHING = /^\s*(?:design\s+"[^"\n]*"\s*)?$/;
 
 /** Offers something to begin with below a text that says nothing yet; it is gone at the first keystroke. */
-export const firstStatements = (): Extension => field;
+export const firstStatementsOffer = (): Extension => field;
 
 const field = StateField.define<DecorationSet>({
   create: offerFor,
