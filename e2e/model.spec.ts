@@ -26,6 +26,10 @@ test('a mistake is marked where it stands, with its mend, and the last good path
   await expect(tree.getByText('/routes')).toBeVisible();
   await expect(page.getByText('as of the last valid text').first()).toBeVisible();
   await expect(stage(page, 'Model')).toContainText('2 entities');
+  // Whatever text was the last valid one, all that follows is of the same.
+  const implied = await page.getByRole('region', { name: 'What this implies' }).first().textContent();
+  const operations = /\d+ operations?/.exec(implied ?? '')?.[0] ?? 'no figure';
+  await expect(stage(page, 'Contract')).toContainText(operations);
   await page.getByRole('button', { name: 'Use text' }).click();
   await expect(tree.getByText('/sailings')).toBeVisible();
   await expect(page.getByText('All changes kept')).toBeVisible();

@@ -15,7 +15,7 @@ import { holdsWords } from '@isomeros/core/model';
 
 const METHODS: readonly Method[] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
 /** Pixels that the column of a method takes. */
-const WIDTH: Readonly<Record<Method, number>> = { GET: 54, POST: 54, PUT: 54, PATCH: 72, DELETE: 62 };
+const WIDTH: Readonly<Record<Method, number>> = { GET: 54, POST: 54, PUT: 72, PATCH: 54, DELETE: 62 };
 const ROW = 20;
 
 interface Props {

@@ -34,10 +34,12 @@ class DerivationClient {
   private busy = false;
   private lastRead: ReadText | null = null;
   private next: { readonly text: TextToDerive; readonly listener: DerivationListener } | null = null;
-  /** The newest text, and the one that the worker of whole contracts has. */
   private latest: TextToDerive | null = null;
   private latestKey = '';
-  private taken: TextToDerive | null = null;
+  /** The last text without errors: it may have passed while the worker of whole contracts was asked nothing. */
+  private lastValid: TextToDerive | null = null;
+  /** What that worker was given. */
+  private readonly taken = new WeakSet<TextToDerive>();
   /** Who is told what is found in the newest text. */
   private listener: DerivationListener | null = null;
   private later: ReturnType<typeof setTimeout> | undefined;
@@ -113,6 +115,7 @@ class DerivationClient {
         if (answer.kind === 'derived') {
           const derived = this.derived(JSON.parse(answer.json) as DerivedText);
           this.told = { derived, reviewed: null };
+          if (derived.diagnostics.length === 0) this.lastValid = text;
           if (derived.outline !== null) this.lastOutline = { design: text.design, outline: derived.outline };
           listener.onDerived(derived);
         }
@@ -143,11 +146,12 @@ class DerivationClient {
     this.listener?.onReviewed(reviewed);
   }
 
-  /** Asks about the whole contract of the newest text. */
+  /** Asks about the whole contract of the newest text, or of the last one without errors. */
   private askWhole(question: WithoutNumber<WorkerQuestion>): Promise<WorkerAnswer> {
-    if (this.latest !== null && this.taken !== this.latest) {
-      this.taken = this.latest;
-      void this.wholes.ask({ kind: 'take', ...this.latest });
+    for (const text of [this.lastValid, this.latest]) {
+      if (text === null || this.taken.has(text)) continue;
+      this.taken.add(text);
+      void this.wholes.ask({ kind: 'take', ...text });
     }
     return this.wholes.ask(question);
   }

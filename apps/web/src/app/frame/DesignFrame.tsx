@@ -44,7 +44,7 @@ export function DesignFrame(): React.JSX.Element {
         commands={() => designCommands(design, id, stageViews(id), (to) => void navigate(to))}
       />
       <StageNav stages={missing === null ? stages : []} note={isBehind ? AS_OF_VALID : null} />
-      <main>
+      <main className="of-design">
         {missing !== null && (
           <p className="empty-note">
             {missing.detail} <Link to="/">Go to the designs</Link>
