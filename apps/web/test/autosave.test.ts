@@ -3,11 +3,18 @@ import type { Design } from '@isomeros/api';
 import { NO_CHOICES, withSetting, type Choices } from '@isomeros/core/arrangement';
 import { configureStore } from '@reduxjs/toolkit';
 
-const derive = jest.fn();
-jest.unstable_mockModule('../src/design/derivationClient.js', () => ({ derivationClient: { derive } }));
-const { autosaveMiddleware } = await import('../src/design/autosave.js');
-const { choicesMade, choicesUndone, choicesRedone, designReducer, mineKept, openDesign, textEdited } =
-  await import('../src/design/designSlice.js');
+import { serverApi } from '../src/app/api/serverApi.js';
+import { autosaveMiddleware } from '../src/design/autosave.js';
+import {
+  choicesMade,
+  choicesRedone,
+  choicesUndone,
+  documentReducer,
+  mineKept,
+  openDesign,
+  textEdited,
+} from '../src/design/documentSlice.js';
+import { saveStateOf, savingReducer } from '../src/design/savingSlice.js';
 
 /** What was asked of the server: method, address, body and the revision it was meant for. */
 interface Asked {
@@ -63,9 +70,8 @@ const refusal = (status: number): Response =>
 let server: TestServer;
 const store = () =>
   configureStore({
-    reducer: { design: designReducer },
-    middleware: (defaults) =>
-      defaults({ immutableCheck: false, serializableCheck: false }).prepend(autosaveMiddleware.middleware),
+    reducer: { document: documentReducer, saving: savingReducer, server: serverApi.reducer },
+    middleware: (defaults) => defaults().prepend(autosaveMiddleware()).concat(serverApi.middleware),
   });
 let page: ReturnType<typeof store>;
 
@@ -73,7 +79,6 @@ beforeEach(async () => {
   jest.useFakeTimers({ doNotFake: ['queueMicrotask', 'nextTick'] });
   server = new TestServer();
   jest.spyOn(globalThis, 'fetch').mockImplementation(server.fetch);
-  derive.mockClear();
   page = store();
   await page.dispatch(openDesign('d1'));
 });
@@ -82,24 +87,23 @@ afterEach(() => {
   jest.restoreAllMocks();
 });
 
-const keeping = (): string => page.getState().design.keeping.kind;
+const keeping = (): string => saveStateOf(page.getState()).kind;
 const pass = (milliseconds: number): Promise<void> => jest.advanceTimersByTimeAsync(milliseconds);
 const cased = (memberCase: string): Choices =>
   withSetting(NO_CHOICES, 'main', { level: 'arrangement' }, { name: 'memberCase', value: memberCase });
 
 describe('what is typed', () => {
-  test('is derived at once, and saved once the typing pauses', async () => {
+  test('is saved once the typing pauses', async () => {
     for (const text of ['entity R', 'entity Ro', 'entity Rou']) {
       page.dispatch(textEdited(text));
       await pass(200);
     }
-    expect(derive).toHaveBeenCalledTimes(4);
     expect([server.asked, keeping()]).toEqual([[], 'waiting']);
     await pass(500);
     expect(server.asked).toEqual([
       { method: 'PUT', path: '/api/designs/d1/model', body: { text: 'entity Rou' }, revision: '"1"' },
     ]);
-    expect([keeping(), page.getState().design.design?.revision]).toEqual(['kept', 2]);
+    expect([keeping(), page.getState().document.design?.revision]).toEqual(['saved', 2]);
   });
 
   test('while a save is under way is saved behind it, for the revision it made', async () => {
@@ -120,7 +124,7 @@ describe('what is typed', () => {
       [{ text: 'entity A' }, '"1"'],
       [{ text: 'entity B' }, '"2"'],
     ]);
-    expect(keeping()).toBe('kept');
+    expect(keeping()).toBe('saved');
   });
 
   test('and taken back again is not saved at all', async () => {
@@ -128,7 +132,7 @@ describe('what is typed', () => {
     await pass(100);
     page.dispatch(textEdited(BASE.text));
     await pass(600);
-    expect([server.asked, keeping()]).toEqual([[], 'kept']);
+    expect([server.asked, keeping()]).toEqual([[], 'saved']);
   });
 });
 
@@ -141,7 +145,7 @@ describe('a save that fails', () => {
     await pass(3_100);
     expect([server.asked.length, keeping()]).toEqual([2, 'failed']);
     await pass(3_100);
-    expect([server.asked.length, keeping()]).toEqual([3, 'kept']);
+    expect([server.asked.length, keeping()]).toEqual([3, 'saved']);
   });
 
   test('because somebody else saved is not repeated, before it is decided whose text is kept', async () => {
@@ -155,7 +159,7 @@ describe('a save that fails', () => {
     page.dispatch(mineKept(server.design));
     await pass(600);
     expect(server.asked.at(-1)).toMatchObject({ body: { text: 'entity Mine too' }, revision: '"7"' });
-    expect(keeping()).toBe('kept');
+    expect(keeping()).toBe('saved');
   });
 });
 
@@ -168,11 +172,11 @@ describe('what is decided', () => {
       ['/api/designs/d1/model', '"1"'],
       ['/api/designs/d1/choices', '"2"'],
     ]);
-    expect(keeping()).toBe('kept');
+    expect(keeping()).toBe('saved');
   });
 
   test('is taken back and made again, step by step, until something else is decided', () => {
-    const choices = (): Choices => page.getState().design.choices;
+    const choices = (): Choices => page.getState().document.choices;
     page.dispatch(choicesMade(cased('snake')));
     page.dispatch(choicesMade(cased('pascal')));
     page.dispatch(choicesUndone());

@@ -8,7 +8,7 @@ import { designCommands } from '../src/app/frame/designCommands.js';
 import { indentJson } from '../src/app/parts/json.js';
 import { treeRows } from '../src/app/parts/treeRows.js';
 import { inOutRows } from '../src/contract/inOut.js';
-import { impactOf, statementAt } from '../src/design/impact.js';
+import { impactOf, statementAt } from '../src/design/derivation/impact.js';
 import { completeMessage } from '../src/mock/messageCompletion.js';
 import { firstMessage, predictMatch, readingMessage } from '../src/mock/messageText.js';
 import { kestrel, kestrelText, operationOf } from './support/kestrel.js';

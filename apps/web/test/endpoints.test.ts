@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Mock } from '@isomeros/api';
+import type { ExchangeSummary, Mock } from '@isomeros/api';
 import { endpointKey, endpointsOf, endpointText, selectedEndpoint } from '../src/mock/endpoints.js';
-import { endpointChosen, mockChanged, mockRemoved, mocksReducer } from '../src/mock/mocksSlice.js';
+import { openDesign } from '../src/design/documentSlice.js';
+import { arrangementChosen, endpointChosen, viewReducer } from '../src/design/viewSlice.js';
+import { withExchanges, withMock, type Followed } from '../src/mock/followMock.js';
 
 const mockOf = (id: string, arrangements: readonly string[], releases: readonly string[]): Mock => ({
   id,
@@ -50,14 +52,47 @@ describe('what the mocks of a design serve', () => {
     expect(selectedEndpoint(endpointsOf([]), null, 'main')).toBeNull();
   });
 
-  test('what was chosen is kept while mocks come and go', () => {
-    const [main] = endpoints;
-    const chosen = { endpoint: main === undefined ? '' : endpointKey(main), arrangement: 'main' };
-    let state = mocksReducer(undefined, { type: 'begin' });
-    for (const mock of MOCKS) state = mocksReducer(state, mockChanged(mock));
-    state = mocksReducer(state, endpointChosen(chosen));
-    state = mocksReducer(state, mockRemoved('a'));
-    expect(Object.keys(state.byId)).toEqual(['b']);
-    expect(state.chosen).toEqual(chosen);
+  test('of what is chosen the arrangement that was looked at then is remembered, until another design is opened', () => {
+    const chosen = { endpoint: 'b arrangement main', arrangement: 'main' };
+    const state = viewReducer(undefined, endpointChosen(chosen));
+    expect(viewReducer(state, arrangementChosen('flat')).endpoint).toEqual(chosen);
+    expect(viewReducer(state, openDesign.pending('request', 'other')).endpoint).toBeNull();
+  });
+});
+
+describe('what is told of a mock as it happens', () => {
+  const exchange = (number: number): ExchangeSummary => ({
+    number,
+    at: '2026-06-14T09:12:00.000Z',
+    client: 'curl',
+    arrangement: 'main',
+    method: 'GET',
+    target: '/',
+    operation: null,
+    status: 200,
+    milliseconds: 1,
+  });
+  const numbers = ({ exchanges }: Followed): readonly number[] => exchanges.map(({ number }) => number);
+  const told = (...all: readonly number[]): Followed => ({ exchanges: all.map(exchange), progress: null });
+
+  test.each([
+    ['what is newer comes last', told(1, 2), [3], [1, 2, 3]],
+    ['what is told again stands once', told(1, 2), [2, 3], [1, 2, 3]],
+    ['what was missed is put in its place', told(1, 4), [2, 3], [1, 2, 3, 4]],
+  ])('exchanges: %s', (_name, known, arrived, all) => {
+    expect(numbers(withExchanges(known, arrived.map(exchange)))).toEqual(all);
+  });
+
+  test('exchanges: the newest two thousand are kept', () => {
+    const all = Array.from({ length: 2_500 }, (_, index) => exchange(index + 1));
+    const kept = numbers(withExchanges(told(), all));
+    expect([kept.length, kept[0], kept.at(-1)]).toEqual([2_000, 501, 2_500]);
+  });
+
+  test('a journal that begins anew leaves nothing of the one before', () => {
+    const [mock] = MOCKS;
+    if (mock === undefined) throw new Error('No mock.');
+    expect(numbers(withMock(told(7, 8), { ...mock, exchanges: 8 }))).toEqual([7, 8]);
+    expect(numbers(withMock(told(7, 8), { ...mock, exchanges: 0 }))).toEqual([]);
   });
 });

@@ -9,7 +9,7 @@ import {
 import { derive } from '@isomeros/core/derivation';
 import { importModel } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
-import { afterStep } from '../src/design/afterStep.js';
+import { afterStep } from '../src/design/derivation/afterStep.js';
 import { changeInWords } from '../src/arrange/usePathsSinceOpened.js';
 import { reportRows } from '../src/intake/reportRows.js';
 import { designName, kindOfFile } from '../src/intake/sources.js';

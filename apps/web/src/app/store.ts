@@ -1,42 +1,50 @@
 import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector, useStore } from 'react-redux';
-import { designReducer } from '../design/designSlice.js';
 import { autosaveMiddleware } from '../design/autosave.js';
-import { releasesReducer } from '../design/releasesSlice.js';
-import { designsReducer } from '../home/designsSlice.js';
-import { mocksReducer } from '../mock/mocksSlice.js';
+import { derivationMiddleware } from '../design/derivation/derivationMiddleware.js';
+import type { DerivationService } from '../design/derivation/service.js';
+import { derivedReducer } from '../design/derivedSlice.js';
+import { documentReducer } from '../design/documentSlice.js';
+import { savingReducer } from '../design/savingSlice.js';
+import { viewReducer } from '../design/viewSlice.js';
+import { serverApi } from './api/serverApi.js';
 import type { ColorScheme } from './theme/antTheme.js';
-import { initialColorScheme, saveColorScheme } from './theme/colorScheme.js';
 
 const look = createSlice({
   name: 'look',
-  initialState: initialColorScheme,
+  initialState: (): ColorScheme => 'light',
   reducers: { lookChosen: (_state, { payload }: PayloadAction<ColorScheme>) => payload },
 });
 
 export const { lookChosen } = look.actions;
 
-export const store = configureStore({
-  reducer: {
-    look: look.reducer,
-    designs: designsReducer,
-    design: designReducer,
-    releases: releasesReducer,
-    mocks: mocksReducer,
-  },
-  // Contracts are large and never changed in place: walking them after every keystroke would stall typing.
-  middleware: (defaults) =>
-    defaults({ immutableCheck: false, serializableCheck: false }).prepend(autosaveMiddleware.middleware),
-});
+const reducer = {
+  look: look.reducer,
+  document: documentReducer,
+  saving: savingReducer,
+  derived: derivedReducer,
+  view: viewReducer,
+  [serverApi.reducerPath]: serverApi.reducer,
+};
 
-saveColorScheme(store.getState().look);
-store.subscribe(() => {
-  const chosen = store.getState().look;
-  if (document.documentElement.dataset['theme'] !== chosen) saveColorScheme(chosen);
-});
+/** The state of the page, which derives by a service and saves by itself. */
+export function createStore(derivation: Pick<DerivationService, 'derive'>) {
+  const store = configureStore({
+    reducer,
+    // Contracts are large and never changed in place: walking them after every keystroke would stall typing.
+    middleware: (defaults) =>
+      defaults({ immutableCheck: false, serializableCheck: false })
+        .prepend(autosaveMiddleware(), derivationMiddleware(derivation))
+        .concat(serverApi.middleware),
+  });
+  setupListeners(store.dispatch);
+  return store;
+}
 
-export type RootState = ReturnType<typeof store.getState>;
-export type AppDispatch = typeof store.dispatch;
+type Store = ReturnType<typeof createStore>;
+export type RootState = ReturnType<Store['getState']>;
+export type AppDispatch = Store['dispatch'];
 export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
-export const useAppStore = useStore.withTypes<typeof store>();
+export const useAppStore = useStore.withTypes<Store>();

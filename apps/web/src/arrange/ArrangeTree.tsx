@@ -39,7 +39,7 @@ export function ArrangeTree(props: Props): React.JSX.Element {
     [before, after],
   );
   const rows = useMemo(() => shownRows(merged, folded, filter), [merged, folded, filter]);
-  const findings = useAppSelector((state) => state.design.reviewed?.findings ?? NONE);
+  const findings = useAppSelector((state) => state.derived.review?.findings ?? NONE);
   const severities = useMemo(() => severitiesOf(findings, outline), [findings, outline]);
   const dragging = useDragging(control);
   const current = rows.find(({ row, change }) => row.resource.id === selected && change !== 'comes');

@@ -13,6 +13,7 @@ import { memo, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
 import { SettingRows } from './SettingRows.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 type Level = 'design' | 'arrangement';
 
@@ -32,8 +33,8 @@ export const Conventions = memo(function Conventions(): React.JSX.Element {
   const [level, setLevel] = useState<Level>('arrangement');
   const [search, setSearch] = useSearchParams();
   const typed = search.get('setting') ?? '';
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
   const of = useMemo(() => arrangementOf(arrangement, choices), [arrangement, choices]);
   const found = useMemo(() => (typed === '' ? null : findSettings(typed)), [typed]);
   const groups = GROUPS.map(({ title, names }) => ({

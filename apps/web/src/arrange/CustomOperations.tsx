@@ -12,7 +12,8 @@ import { useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { useDecide } from '../design/useDecide.js';
-import { choicesMade } from '../design/designSlice.js';
+import { choicesMade } from '../design/documentSlice.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 interface Props {
   /** The name of the entity they are about. */
@@ -25,9 +26,9 @@ const NONE: readonly CustomOperation[] = [];
 
 /** The operations of one's own at a path: each a name, and in a line what it does. */
 export function CustomOperations({ entity, on }: Props): React.JSX.Element | null {
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
-  const model = useAppSelector((state) => state.design.derived?.model ?? null);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
+  const model = useAppSelector((state) => state.derived.reading?.model ?? null);
   const dispatch = useAppDispatch();
   const decide = useDecide();
   const [isAdding, setAdding] = useState(false);

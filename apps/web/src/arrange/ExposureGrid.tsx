@@ -12,11 +12,12 @@ import {
 import type { GridRow } from '@isomeros/core/derivation';
 import { indexModel } from '@isomeros/core/model';
 import { Checkbox, Popover } from 'antd';
-import { useEffect, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppSelector } from '../app/store.js';
 import { useDecide } from '../design/useDecide.js';
-import { derivationClient } from '../design/derivationClient.js';
+import { useAsked, type Ask } from '../design/derivation/useAsked.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 const COLUMNS: readonly { readonly aspect: Aspect; readonly title: string }[] = [
   { aspect: 'out', title: 'out' },
@@ -37,6 +38,7 @@ function isSearched(choices: Choices, name: string): boolean {
 }
 
 const NOWHERE = {};
+const NO_ROWS: readonly GridRow[] = [];
 const NO_EXPOSURES: Exposures = {};
 
 /** The answer that was chosen, where it is one of those left; else the first. */
@@ -51,24 +53,16 @@ interface Props {
 
 /** What goes in and what comes out of the records of an entity: a row a member, a cell an aspect. */
 export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element {
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
-  const outline = useAppSelector((state) => state.design.outline);
-  const text = useAppSelector((state) => state.design.text);
-  const model = useAppSelector((state) => state.design.derived?.model ?? null);
-  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
+  const outline = useAppSelector((state) => state.derived.outline);
+  const text = useAppSelector((state) => state.document.text);
+  const model = useAppSelector((state) => state.derived.reading?.model ?? null);
+  const places = useAppSelector((state) => state.derived.reading?.places ?? NOWHERE);
   const decide = useDecide();
-  const [rows, setRows] = useState<readonly GridRow[]>([]);
+  const ask = useCallback<Ask<readonly GridRow[]>>((derivation) => derivation.grid(entity), [entity]);
+  const rows = useAsked(ask, outline) ?? NO_ROWS;
   const [asked, setAsked] = useState<string | null>(null);
-  useEffect(() => {
-    let isWanted = true;
-    void derivationClient.grid(entity).then((found) => {
-      if (isWanted) setRows(found);
-    });
-    return () => {
-      isWanted = false;
-    };
-  }, [entity, outline]);
   const id = model === null ? undefined : indexModel(model).entities.get(entity)?.id;
   const choose = <A extends Aspect>(member: string, aspect: A, value: Exposure[A] | null): void => {
     if (id === undefined) return;

@@ -11,7 +11,7 @@ interface Props {
 
 /** What is wrong or doubtful about a path, with its mends. */
 export function FindingsHere({ row, onStatement }: Props): React.JSX.Element | null {
-  const findings = useAppSelector((state) => state.design.reviewed?.findings ?? null);
+  const findings = useAppSelector((state) => state.derived.review?.findings ?? null);
   const here = findings === null ? [] : findingsAt(findings, row.resource);
   if (here.length === 0) return null;
   return (

@@ -1,6 +1,6 @@
 import type { ChangeSummary } from '@isomeros/core/comparison';
 import type { Finding } from '@isomeros/core/contract';
-import type { Consequence } from '../design/consequenceMessages.js';
+import type { Consequence } from '../design/derivation/protocol.js';
 import { NOWHERE, ROOT, type Move } from './moves.js';
 import type { MovingControl } from './useMoving.js';
 

@@ -144,7 +144,7 @@ const lastWord = ({ resource: { path } }: OutlineRow): string =>
 
 /** What several records are called, in paths, operations and links. */
 function PluralRow({ entity }: { readonly entity: string }): React.JSX.Element | null {
-  const model = useAppSelector((state) => state.design.derived?.model ?? null);
+  const model = useAppSelector((state) => state.derived.reading?.model ?? null);
   const id = model === null ? undefined : indexModel(model).entities.get(entity)?.id;
   if (id === undefined) return null;
   return <WordRow subject={pluralSubject(id)} word={plural(entity)} title="Plural name" />;
@@ -166,7 +166,7 @@ const TAKES_BODY: ReadonlySet<Verb> = new Set(['create', 'replace', 'change', 'a
 
 /** Run by the engine in the worker, again whenever the contract changes. */
 function LiveExample({ operation }: { readonly operation: string }): React.JSX.Element {
-  const outline = useAppSelector((state) => state.design.outline);
+  const outline = useAppSelector((state) => state.derived.outline);
   const example = useExample(outline, operation);
   if (example === 'running') return <p className="empty-note" />;
   if (example === null) return <p className="empty-note">No record to show it with.</p>;

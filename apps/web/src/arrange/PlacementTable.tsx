@@ -2,10 +2,11 @@ import { findArrangement, withEdit } from '@isomeros/core/arrangement';
 import { Select } from 'antd';
 import { memo, useCallback, useMemo } from 'react';
 import { RowList } from '../app/parts/RowList.js';
-import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
-import { choicesMade } from '../design/designSlice.js';
+import { useAppSelector } from '../app/store.js';
+import { useChoose } from '../design/useChoose.js';
 import { OriginMark } from './OriginMark.js';
 import { placementRows, type PlacementOption, type PlacementRow } from './placementRows.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 const NOWHERE = {};
 
@@ -17,24 +18,23 @@ interface Props {
 
 /** Where each statement of the model stands, with its other places one click away. */
 export function PlacementTable({ selected, onSelect }: Props): React.JSX.Element {
-  const model = useAppSelector((state) => state.design.derived?.model ?? null);
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
-  const store = useAppStore();
-  const dispatch = useAppDispatch();
+  const model = useAppSelector((state) => state.derived.reading?.model ?? null);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
+  const decide = useChoose();
   const placements = findArrangement(choices, arrangement)?.placements ?? NOWHERE;
   const rows = useMemo(() => (model === null ? [] : placementRows(model, placements)), [model, placements]);
   const choose = useCallback(
     ({ placings }: PlacementOption): void => {
-      const { design } = store.getState();
-      const next = placings.reduce(
-        (made, { of: kind, subject, place }) =>
-          withEdit(made, design.arrangement, 'placements', { kind, subject, place }),
-        design.choices,
+      decide((choices, name) =>
+        placings.reduce(
+          (made, { of: kind, subject, place }) =>
+            withEdit(made, name, 'placements', { kind, subject, place }),
+          choices,
+        ),
       );
-      dispatch(choicesMade(next));
     },
-    [store, dispatch],
+    [decide],
   );
   return (
     <section className="panel" aria-label="Placement">

@@ -10,8 +10,7 @@ import {
 } from '@isomeros/core/arrangement';
 import { Tooltip } from 'antd';
 import { memo, useCallback, useRef, useState } from 'react';
-import { useAppDispatch, useAppStore } from '../app/store.js';
-import { choicesMade } from '../design/designSlice.js';
+import { useChoose } from '../design/useChoose.js';
 import { OriginMark } from './OriginMark.js';
 import { SettingControl } from './SettingControl.js';
 
@@ -47,8 +46,7 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
   const { name, value, from, level, resource, operation } = props;
   const row = rowOf(name);
   const { title } = row;
-  const store = useAppStore();
-  const dispatch = useAppDispatch();
+  const decide = useChoose();
   const [isFocused, setFocused] = useState(false);
   // Whoever points at it sees the help by pointing; it would cover what can be chosen.
   const isPressed = useRef(false);
@@ -58,17 +56,15 @@ export const SettingRow = memo(function SettingRow(props: Props): React.JSX.Elem
       const read = readSettings({ [name]: chosen }, level);
       setWrong(read.ok ? null : (read.problems[0]?.message ?? ''));
       if (!read.ok) return;
-      const { choices, arrangement } = store.getState().design;
       const place = choicePlace(level, resource, operation);
-      dispatch(choicesMade(withSetting(choices, arrangement, place, { name, value: chosen })));
+      decide((choices, arrangement) => withSetting(choices, arrangement, place, { name, value: chosen }));
     },
-    [name, level, resource, operation, store, dispatch],
+    [name, level, resource, operation, decide],
   );
   const reset = (): void => {
     if (from === 'default') return;
-    const { choices, arrangement } = store.getState().design;
     const place = choicePlace(from, resource, operation);
-    dispatch(choicesMade(withSetting(choices, arrangement, place, { name, value: null })));
+    decide((choices, arrangement) => withSetting(choices, arrangement, place, { name, value: null }));
   };
   return (
     <li

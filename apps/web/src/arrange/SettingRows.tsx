@@ -10,6 +10,7 @@ import {
 import { useMemo } from 'react';
 import { useAppSelector } from '../app/store.js';
 import { SettingRow } from './SettingRow.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 interface Props {
   /** Settings are chosen for this level, or for the design where they have no other. */
@@ -22,8 +23,8 @@ interface Props {
 
 /** Settings with their values, the level each comes from, and the way back to what it inherits. */
 export function SettingRows({ level, resource = '', verb, names }: Props): React.JSX.Element {
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
   const of = useMemo(() => arrangementOf(arrangement, choices), [arrangement, choices]);
   const at = resource === '' ? undefined : { resource, ...(verb === undefined ? {} : { verb }) };
   const levelOf = (name: ChoosableSetting): ChoiceLevel => (hasLevel(name, level) ? level : 'design');

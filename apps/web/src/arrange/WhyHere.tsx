@@ -25,8 +25,8 @@ const NOWHERE = {};
 /** Why a path or an operation is there, and why each of its statuses and links is. */
 export function WhyHere({ row, operation, onStatement }: Props): React.JSX.Element {
   const contract = useContract();
-  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
-  const text = useAppSelector((state) => state.design.text);
+  const places = useAppSelector((state) => state.derived.reading?.places ?? NOWHERE);
+  const text = useAppSelector((state) => state.document.text);
   const [asked, setAsked] = useState<string | null>(null);
   const index = contract === null ? null : indexContract(contract);
   const whole = operation === undefined ? undefined : index?.operations.get(operation.id);

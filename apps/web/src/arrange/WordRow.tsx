@@ -4,6 +4,7 @@ import { TextField } from '../app/parts/TextField.js';
 import { useAppSelector } from '../app/store.js';
 import { useDecide } from '../design/useDecide.js';
 import { OriginMark } from './OriginMark.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 interface Props {
   /** What the word names. */
@@ -15,8 +16,8 @@ interface Props {
 
 /** A word that is derived from a name, or chosen here. */
 export function WordRow({ subject, word, title }: Props): React.JSX.Element {
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
   const decide = useDecide();
   const [isWrong, setWrong] = useState(false);
   const words = findArrangement(choices, arrangement)?.words ?? {};

@@ -2,10 +2,11 @@ import { findArrangement, withEdit, type Choices } from '@isomeros/core/arrangem
 import type { OutlineResource } from '@isomeros/core/contract';
 import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import type { Consequence, Step } from '../design/consequenceMessages.js';
-import { choicesMade } from '../design/designSlice.js';
+import type { Consequence, Step } from '../design/derivation/protocol.js';
+import { choicesMade } from '../design/documentSlice.js';
 import { useConsequences } from '../design/useConsequences.js';
 import { movesOf, type DropTarget, type Move } from './moves.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 /** A branch that is being moved: by pointer until it is let go, or by keyboard until it is chosen. */
 export interface Moving {
@@ -35,10 +36,10 @@ const NONE: readonly Step[] = [];
 
 /** Moves branches of the path tree, with what follows known before anything is changed. */
 export function useMoving(): MovingControl {
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
-  const outline = useAppSelector((state) => state.design.outline);
-  const model = useAppSelector((state) => state.design.derived?.model ?? null);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
+  const outline = useAppSelector((state) => state.derived.outline);
+  const model = useAppSelector((state) => state.derived.reading?.model ?? null);
   const dispatch = useAppDispatch();
   const [all, setAll] = useState<{
     readonly resource: OutlineResource;

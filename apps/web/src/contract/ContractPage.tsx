@@ -4,7 +4,7 @@ import { indexContract, type Operation } from '@isomeros/core/contract';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
-import { releasesOf } from '../design/releasesSlice.js';
+import { releasesOf } from '../design/releases.js';
 import { useContract } from '../design/useContract.js';
 import { OperationGrid } from './OperationGrid.js';
 import { OperationPage } from './OperationPage.js';
@@ -13,13 +13,19 @@ import { Releases } from './Releases.js';
 import './contract.css';
 import { FindingGroups } from '../findings/FindingGroups.js';
 import { isBehindText } from '../design/behindText.js';
+import { arrangementName } from '../design/viewSlice.js';
+
+const NOWHERE = {};
 
 /** What the team signs: every path and operation, and one of them in full. */
 export function ContractPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
-  const { derived, text, reviewed, arrangement } = useAppSelector((state) => state.design);
+  const places = useAppSelector((state) => state.derived.reading?.places ?? NOWHERE);
+  const text = useAppSelector((state) => state.document.text);
+  const review = useAppSelector((state) => state.derived.review);
+  const arrangement = useAppSelector(arrangementName);
   const broken = useAppSelector(isBehindText);
   const label = search.get('release');
   const release = useAppSelector((state) => releasesOf(state, id).find((one) => one.label === label));
@@ -38,7 +44,7 @@ export function ContractPage(): React.JSX.Element {
   const select = (operation: Operation): void => {
     setSearch({ operation: operation.id }, { replace: true });
   };
-  const findings = reviewed?.findings ?? [];
+  const findings = review?.findings ?? [];
   const place = { id, name: arrangement };
   const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
   return (
@@ -89,7 +95,7 @@ export function ContractPage(): React.JSX.Element {
           key={selected.id}
           contract={contract}
           operation={selected}
-          places={derived?.places ?? {}}
+          places={places}
           text={text}
           onStatement={onStatement}
           onOpenInMock={(message) => void navigate(`/designs/${id}/mock`, { state: { message } })}

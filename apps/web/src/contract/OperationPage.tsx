@@ -14,7 +14,7 @@ import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useExample } from '../design/useExample.js';
-import type { ExampleExchange } from '../design/workerMessages.js';
+import type { ExampleExchange } from '../design/derivation/protocol.js';
 import { inOutRows, type InOutRow } from './inOut.js';
 
 const EFFECT_WORDS: Readonly<Record<Effect, string>> = {

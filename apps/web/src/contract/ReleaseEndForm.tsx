@@ -2,7 +2,7 @@ import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import type { Release, ReleaseEnd } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
-import { releasesOf } from '../design/releasesSlice.js';
+import { releasesOf } from '../design/releases.js';
 
 interface Props {
   readonly release: Release;
@@ -29,8 +29,8 @@ const valueOf = (successor: ReleaseEnd['successor']): string => {
 /** From when a release is not to be used any more, when it stops, and what comes after it: mocks say so in each answer. */
 export function ReleaseEndForm({ release, onEnd }: Props): React.JSX.Element {
   const { end, label } = release;
-  const releases = useAppSelector((state) => releasesOf(state, state.design.id ?? ''));
-  const arrangements = useAppSelector((state) => state.design.choices.arrangements);
+  const releases = useAppSelector((state) => releasesOf(state, state.document.id ?? ''));
+  const arrangements = useAppSelector((state) => state.document.choices.arrangements);
   const [deprecated, setDeprecated] = useState(dayOf(end?.deprecatedAt));
   const [sunset, setSunset] = useState(dayOf(end?.sunsetAt));
   const [successor, setSuccessor] = useState(valueOf(end?.successor ?? null));

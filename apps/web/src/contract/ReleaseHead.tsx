@@ -1,14 +1,15 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, refusalText } from '../app/api/client.js';
+import { refusalText } from '../app/api/client.js';
 import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
 import { pathOf, type Release, type ReleaseEnd } from '@isomeros/api';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { loadReleases } from '../design/releasesSlice.js';
+import { useMarkReleaseMutation, useRemoveReleaseMutation } from '../design/releasesApi.js';
 import { endpointKey, endpointsOf } from '../mock/endpoints.js';
-import { endpointChosen, mockChanged } from '../mock/mocksSlice.js';
+import { useCreateMockMutation } from '../mock/mocksApi.js';
 import { ReleaseEndForm } from './ReleaseEndForm.js';
+import { arrangementName, endpointChosen } from '../design/viewSlice.js';
 
 interface Props {
   readonly design: string;
@@ -21,9 +22,12 @@ interface Props {
 export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const arrangement = useAppSelector(arrangementName);
+  const [createMock] = useCreateMockMutation();
+  const [markRelease] = useMarkReleaseMutation();
+  const [removeRelease] = useRemoveReleaseMutation();
   const [problem, setProblem] = useState<string | null>(null);
-  const place = { id: design, label: release.label };
+  const place = { design, label: release.label };
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
     try {
       await work();
@@ -33,29 +37,21 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
     }
   };
   const mark = (end: ReleaseEnd | null): void => {
-    void attempt(async () => {
-      await api.markRelease(design, release.label, end);
-      await dispatch(loadReleases({ design }));
-    });
+    void attempt(() => markRelease({ ...place, end }).unwrap());
   };
   const serve = (): void => {
     void attempt(async () => {
-      const mock = await api.createMock(design, [], [release.label]);
-      dispatch(mockChanged(mock));
+      const mock = await createMock({ design, arrangements: [], releases: [release.label] }).unwrap();
       const [endpoint] = endpointsOf([mock]);
       if (endpoint !== undefined) dispatch(endpointChosen({ endpoint: endpointKey(endpoint), arrangement }));
       await navigate(`/designs/${design}/mock`);
     });
   };
-  const takeBack = async (): Promise<void> => {
-    try {
-      await api.removeRelease(design, release.label);
-      const loaded = await dispatch(loadReleases({ design }));
-      if (loadReleases.rejected.match(loaded)) setProblem(loaded.error.message ?? 'It was taken back.');
-      else onClose();
-    } catch (error) {
-      setProblem(refusalText(error));
-    }
+  const takeBack = (): void => {
+    void attempt(async () => {
+      await removeRelease(place).unwrap();
+      onClose();
+    });
   };
   const made = new Date(release.madeAt).toLocaleString(undefined, {
     dateStyle: 'medium',
@@ -80,7 +76,11 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
         {PUBLICATION_NAMES.map((document) => (
           <a
             key={document}
-            href={pathOf('GET /api/designs/{id}/releases/{label}/{document}', { ...place, document })}
+            href={pathOf('GET /api/designs/{id}/releases/{label}/{document}', {
+              id: design,
+              label: release.label,
+              document,
+            })}
             target="_blank"
             rel="noreferrer"
           >
@@ -90,7 +90,7 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
         <Button size="small" onClick={serve}>
           Serve it
         </Button>
-        <Button size="small" onClick={() => void takeBack()}>
+        <Button size="small" onClick={takeBack}>
           Take it back
         </Button>
       </div>

@@ -1,10 +1,9 @@
 import type { ContractChange, Compatibility } from '@isomeros/core/comparison';
-import { useEffect, useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { Release } from '@isomeros/api';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { derivationClient } from '../design/derivationClient.js';
-import { loadReleases } from '../design/releasesSlice.js';
+import { useAppSelector } from '../app/store.js';
+import { useAsked, type Ask } from '../design/derivation/useAsked.js';
 import { ReleaseHead } from './ReleaseHead.js';
 
 interface Props {
@@ -15,6 +14,8 @@ interface Props {
   readonly onClose: () => void;
 }
 
+const NOWHERE = {};
+
 const WEIGHTS: readonly { readonly weight: Compatibility; readonly title: string; readonly means: string }[] =
   [
     { weight: 'breaking', title: 'Breaking', means: 'somebody who relies on it is let down' },
@@ -24,14 +25,7 @@ const WEIGHTS: readonly { readonly weight: Compatibility; readonly title: string
 
 /** A release, and everything that has changed since, with why. */
 export function ReleasePage({ design, release, onStatement, onClose }: Props): React.JSX.Element {
-  const dispatch = useAppDispatch();
   const changes = useChanges(release.label);
-  const isHeld = useAppSelector(({ releases }) =>
-    releases.held.releases.some(({ label }) => label === release.label),
-  );
-  useEffect(() => {
-    if (!isHeld) void dispatch(loadReleases({ design, label: release.label }));
-  }, [isHeld, design, release.label, dispatch]);
   return (
     <section className="panel release-page" aria-label={`Release ${release.label}`}>
       <ReleaseHead design={design} release={release} onClose={onClose} />
@@ -70,7 +64,8 @@ interface ChangeProps {
 }
 
 function ChangeRow({ change, onStatement }: ChangeProps): React.JSX.Element {
-  const { derived, text } = useAppSelector((state) => state.design);
+  const places = useAppSelector((state) => state.derived.reading?.places ?? NOWHERE);
+  const text = useAppSelector((state) => state.document.text);
   const [asksWhy, setAsksWhy] = useState(false);
   return (
     <li>
@@ -87,12 +82,7 @@ function ChangeRow({ change, onStatement }: ChangeProps): React.JSX.Element {
         {change.message}
       </button>
       {asksWhy && (
-        <ReasonTrail
-          reasons={change.reasons}
-          places={derived?.places ?? {}}
-          text={text}
-          onStatement={onStatement}
-        />
+        <ReasonTrail reasons={change.reasons} places={places} text={text} onStatement={onStatement} />
       )}
     </li>
   );
@@ -100,18 +90,10 @@ function ChangeRow({ change, onStatement }: ChangeProps): React.JSX.Element {
 
 /** What changed since a release, kept current; `null` until it is known. */
 function useChanges(label: string): readonly ContractChange[] | null {
-  const reviewed = useAppSelector((state) => state.design.reviewed);
-  const [known, setKnown] = useState<{ label: string; changes: readonly ContractChange[] | null } | null>(
-    null,
+  const review = useAppSelector((state) => state.derived.review);
+  const ask = useCallback<Ask<readonly ContractChange[] | null>>(
+    (derivation) => derivation.changesSince(label),
+    [label],
   );
-  useEffect(() => {
-    let isWanted = true;
-    void derivationClient.changesSince(label).then((changes) => {
-      if (isWanted) setKnown({ label, changes });
-    });
-    return () => {
-      isWanted = false;
-    };
-  }, [label, reviewed]);
-  return known?.label === label ? known.changes : null;
+  return useAsked(ask, review);
 }

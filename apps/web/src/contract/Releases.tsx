@@ -1,9 +1,11 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { api, refusalText } from '../app/api/client.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { isSaved } from '../design/designSlice.js';
-import { loadReleases, releasesOf } from '../design/releasesSlice.js';
+import { refusalText } from '../app/api/client.js';
+import { useAppSelector } from '../app/store.js';
+import { isSaved } from '../design/documentSlice.js';
+import { releasesOf } from '../design/releases.js';
+import { useMakeReleaseMutation } from '../design/releasesApi.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 interface Props {
   readonly selected: string | null;
@@ -12,8 +14,8 @@ interface Props {
 
 /** The releases of the design, and a way to make one of what the contract is now. */
 export function Releases({ selected, onSelect }: Props): React.JSX.Element {
-  const items = useAppSelector((state) => releasesOf(state, state.design.id ?? ''));
-  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const items = useAppSelector((state) => releasesOf(state, state.document.id ?? ''));
+  const arrangement = useAppSelector(arrangementName);
   return (
     <div className="releases" role="group" aria-label="Releases">
       <span className="strong">Releases</span>
@@ -40,20 +42,16 @@ export function Releases({ selected, onSelect }: Props): React.JSX.Element {
 }
 
 function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): React.JSX.Element {
-  const design = useAppSelector((state) => state.design);
-  const dispatch = useAppDispatch();
+  const design = useAppSelector((state) => state.document.design?.id ?? '');
+  const arrangement = useAppSelector(arrangementName);
+  const waits = useAppSelector(({ document }) => !isSaved(document));
+  const [makeRelease] = useMakeReleaseMutation();
   const [isOpen, setOpen] = useState(false);
   const [label, setLabel] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const id = design.design?.id ?? '';
   const make = async (): Promise<void> => {
     try {
-      const made = await api.makeRelease(id, label.trim(), design.arrangement);
-      const loaded = await dispatch(loadReleases({ design: id, label: made.label }));
-      if (loadReleases.rejected.match(loaded)) {
-        setProblem(loaded.error.message ?? 'It was released, but could not be read.');
-        return;
-      }
+      const made = await makeRelease({ design, label: label.trim(), arrangement }).unwrap();
       setOpen(false);
       setLabel('');
       setProblem(null);
@@ -62,12 +60,11 @@ function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): 
       setProblem(refusalText(error));
     }
   };
-  const waits = !isSaved(design);
   const content = (
     <div className="make-release">
       <p>
-        Freezes the contract of <code>{design.arrangement}</code> as it is kept now. What would break it is a
-        finding from then on.
+        Freezes the contract of <code>{arrangement}</code> as it is kept now. What would break it is a finding
+        from then on.
       </p>
       <Input
         aria-label="Label of the release"

@@ -1,94 +1,46 @@
-import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
-import { derivationClient } from './derivationClient.js';
 import {
-  arrangementChosen,
-  choicesMade,
-  choicesRedone,
-  choicesUndone,
-  derivedArrived,
-  designChanged,
-  mineKept,
-  nothingToKeep,
-  openDesign,
-  reviewArrived,
-  sameChoices,
-  saveChoices,
-  saveText,
-  textEdited,
-  type DesignState,
-} from './designSlice.js';
+  createListenerMiddleware,
+  isAnyOf,
+  type Middleware,
+  type ThunkDispatch,
+  type UnknownAction,
+} from '@reduxjs/toolkit';
+import { designApi } from './designApi.js';
+import { designChanged, edited, mineKept, sameChoices, type DocumentState } from './documentSlice.js';
+import { saveRefused, saveStateOf, type SavingState } from './savingSlice.js';
 
 const QUIET_MS = 500;
 const TRY_AGAIN_MS = 3_000;
 
-interface RootWithDesign {
-  readonly design: DesignState;
+interface State {
+  readonly document: DocumentState;
+  readonly saving: SavingState;
 }
 
-/** Derives after every edit, and saves once the typing pauses. */
-export const autosaveMiddleware = createListenerMiddleware<RootWithDesign>();
-
-autosaveMiddleware.startListening({
-  matcher: isAnyOf(
-    textEdited,
-    choicesMade,
-    choicesUndone,
-    choicesRedone,
-    arrangementChosen,
-    designChanged,
-    openDesign.fulfilled,
-    saveText.fulfilled,
-    saveChoices.fulfilled,
-  ),
-  effect: (_action, api) => {
-    const { text, choices, arrangement, design } = api.getState().design;
-    if (design === null) return;
-    const { identities, validText } = design;
-    const isOpen = (): boolean => api.getState().design.design?.id === design.id;
-    derivationClient.derive(
-      { design: design.id, text, identities, validText, choices, arrangement },
-      {
-        onDerived: (derived) => {
-          if (isOpen()) api.dispatch(derivedArrived(derived));
-        },
-        onReviewed: (reviewed) => {
-          if (isOpen()) api.dispatch(reviewArrived(reviewed));
-        },
-      },
-    );
-  },
-});
-
-autosaveMiddleware.startListening({
-  matcher: isAnyOf(
-    textEdited,
-    choicesMade,
-    choicesUndone,
-    choicesRedone,
-    mineKept,
-    designChanged,
-    saveText.rejected,
-    saveChoices.rejected,
-  ),
-  effect: async (action, api) => {
-    api.cancelActiveListeners();
-    const again = saveText.rejected.match(action) || saveChoices.rejected.match(action);
-    await api.delay(again ? TRY_AGAIN_MS : QUIET_MS);
-    const isSaving = (): boolean => api.getState().design.keeping.kind === 'saving';
-    if (isSaving()) await api.condition(() => !isSaving());
-    for (;;) {
-      const { design, text, choices, keeping } = api.getState().design;
-      if (design === null || keeping.kind === 'conflict') return;
-      const { id, revision } = design;
-      if (text !== design.text) await api.dispatch(saveText({ id, text, revision }));
-      else if (!sameChoices(choices, design.choices))
-        await api.dispatch(saveChoices({ id, choices, revision }));
-      else {
-        if (keeping.kind !== 'kept') api.dispatch(nothingToKeep());
-        return;
+/** Saves once the typing pauses, and tries again where the server did not take it. */
+export function autosaveMiddleware(): Middleware {
+  const listening = createListenerMiddleware<State, ThunkDispatch<State, unknown, UnknownAction>>();
+  const { saveModel, saveChoices } = designApi.endpoints;
+  listening.startListening({
+    matcher: isAnyOf(edited, mineKept, designChanged, saveRefused),
+    effect: async (action, api) => {
+      api.cancelActiveListeners();
+      await api.delay(saveRefused(action) ? TRY_AGAIN_MS : QUIET_MS);
+      const keeping = (): string => saveStateOf(api.getState()).kind;
+      if (keeping() === 'saving') await api.condition(() => keeping() !== 'saving');
+      for (;;) {
+        const { design, text, choices } = api.getState().document;
+        if (design === null || keeping() === 'conflict') return;
+        const { id, revision } = design;
+        const asked = { track: false };
+        if (text !== design.text) await api.dispatch(saveModel.initiate({ id, text, revision }, asked));
+        else if (!sameChoices(choices, design.choices))
+          await api.dispatch(saveChoices.initiate({ id, choices, revision }, asked));
+        else return;
+        // A newer edit has begun another round by now, which waits for this save.
+        if (api.signal.aborted || keeping() === 'failed') return;
       }
-      // A newer edit has begun another round by now, which waits for this save.
-      if (api.signal.aborted || api.getState().design.keeping.kind === 'failed') return;
-    }
-  },
-});
+    },
+  });
+  return listening.middleware;
+}

@@ -4,5 +4,5 @@ import type { RootState } from '../app/store.js';
 export const AS_OF_VALID = 'as of the last valid text';
 
 /** Whether what follows from the text is older than the text. */
-export const isBehindText = ({ design: { derived } }: RootState): boolean =>
-  derived !== null && derived.diagnostics.length > 0;
+export const isBehindText = ({ derived: { reading } }: RootState): boolean =>
+  reading !== null && reading.diagnostics.length > 0;

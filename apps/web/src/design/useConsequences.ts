@@ -1,16 +1,15 @@
-import { useEffect, useRef, useState } from 'react';
-import { useAppSelector, useAppStore } from '../app/store.js';
-import type {
-  Consequence,
-  ConsequenceAnswer,
-  ConsequenceQuestion,
-  LoadReleases,
-  Step,
-} from './consequenceMessages.js';
-import type { DesignReleases } from './baselineReleases.js';
+import { useEffect, useState } from 'react';
+import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
+import type { Consequence, Step } from './derivation/protocol.js';
+import { whyOf } from './derivation/service.js';
+import { useDerivation } from './derivation/useDerivation.js';
+import { derivationFailed } from './derivedSlice.js';
+import { arrangementName } from './viewSlice.js';
 
-/** What follows is worked out once the typing pauses, in a worker of its own: typing never waits for it. */
+/** What follows is worked out once the typing pauses. */
 const QUIET_MS = 700;
+
+const NOTHING: ReadonlyMap<string, Consequence | null> = new Map();
 
 /** What would come and go by each of some steps, by the step as JSON. */
 export function useConsequences(
@@ -18,51 +17,35 @@ export function useConsequences(
   quiet = QUIET_MS,
 ): ReadonlyMap<string, Consequence | null> {
   const store = useAppStore();
-  const outline = useAppSelector((state) => state.design.outline);
-  const [known, setKnown] = useState<ReadonlyMap<string, Consequence | null>>(new Map());
-  const worker = useRef<Worker | null>(null);
-  const held = useRef<DesignReleases | null>(null);
-  const number = useRef(0);
+  const dispatch = useAppDispatch();
+  const derivation = useDerivation();
+  const outline = useAppSelector((state) => state.derived.outline);
+  const [known, setKnown] = useState(NOTHING);
   const wanted = JSON.stringify(steps);
-  useEffect(
-    () => () => {
-      worker.current?.terminate();
-      worker.current = null;
-      held.current = null;
-    },
-    [],
-  );
   useEffect(() => {
     const asked = JSON.parse(wanted) as readonly Step[];
     if (asked.length === 0) return;
+    let isWanted = true;
     const later = setTimeout(() => {
-      const { text, design, choices, arrangement } = store.getState().design;
+      const state = store.getState();
+      const { text, design, choices } = state.document;
       if (design === null) return;
-      worker.current ??= new Worker(new URL('./consequence.worker.ts', import.meta.url), { type: 'module' });
-      const { held: releases } = store.getState().releases;
-      if (held.current !== releases) {
-        held.current = releases;
-        worker.current.postMessage({ held: releases } satisfies LoadReleases);
-      }
-      const mine = ++number.current;
-      worker.current.onmessage = ({ data }: MessageEvent<ConsequenceAnswer>) => {
-        if (data.number !== number.current) return;
-        setKnown(new Map(asked.map((step, at) => [JSON.stringify(step), data.consequences[at] ?? null])));
-      };
-      const question: ConsequenceQuestion = {
-        number: mine,
-        design: design.id,
-        text,
-        identities: design.identities,
-        choices,
-        arrangement,
-        steps: asked,
-      };
-      worker.current.postMessage(question);
+      const { id, identities } = design;
+      const source = { design: id, text, identities, choices, arrangement: arrangementName(state) };
+      derivation.consequences(source, asked).then(
+        (consequences) => {
+          if (isWanted)
+            setKnown(new Map(asked.map((step, at) => [JSON.stringify(step), consequences[at] ?? null])));
+        },
+        (error: unknown) => {
+          if (isWanted) dispatch(derivationFailed(whyOf(error)));
+        },
+      );
     }, quiet);
     return () => {
+      isWanted = false;
       clearTimeout(later);
     };
-  }, [wanted, outline, quiet, store]);
+  }, [wanted, outline, quiet, store, derivation, dispatch]);
   return known;
 }

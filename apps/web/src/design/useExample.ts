@@ -1,12 +1,15 @@
-import { useEffect, useState } from 'react';
+import { useCallback } from 'react';
 import { useAppSelector, type RootState } from '../app/store.js';
 import { endpointsOf } from '../mock/endpoints.js';
-import { derivationClient } from './derivationClient.js';
-import type { ExampleExchange } from './workerMessages.js';
+import { mocksOf } from '../mock/mocks.js';
+import type { ExampleExchange } from './derivation/protocol.js';
+import { useAsked, type Ask } from './derivation/useAsked.js';
+import { arrangementName } from './viewSlice.js';
 
 /** Where the arrangement that is looked at is served; `null` where no mock of it runs. */
-function mockHost({ mocks, design: { id, arrangement } }: RootState): string | null {
-  const running = Object.values(mocks.byId).filter((mock) => mock.design === id && mock.running);
+function mockHost(state: RootState): string | null {
+  const arrangement = arrangementName(state);
+  const running = mocksOf(state, state.document.id ?? '').filter((mock) => mock.running);
   const endpoint = endpointsOf(running).find(
     ({ kind, name }) => kind === 'arrangement' && name === arrangement,
   );
@@ -21,19 +24,11 @@ const HOST_LINE = /^Host: /;
  */
 export function useExample(of: object | null, operation: string): ExampleExchange | null | 'running' {
   const host = useAppSelector(mockHost);
-  const [run, setRun] = useState<{
-    readonly of: object | null;
-    readonly example: ExampleExchange | null;
-  } | null>(null);
-  useEffect(() => {
-    let wanted = true;
-    void derivationClient.example(operation).then((example) => {
-      if (wanted) setRun({ of, example });
-    });
-    return () => {
-      wanted = false;
-    };
-  }, [of, operation]);
+  const ask = useCallback<Ask<{ readonly example: ExampleExchange | null }>>(
+    async (derivation) => ({ example: await derivation.example(operation) }),
+    [operation],
+  );
+  const run = useAsked(ask, of);
   if (run === null) return 'running';
   if (run.example === null || host === null) return run.example;
   const requestHead = run.example.requestHead.map((line) => (HOST_LINE.test(line) ? `Host: ${host}` : line));

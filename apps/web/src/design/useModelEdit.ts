@@ -2,7 +2,7 @@ import type { ModelEdit } from '@isomeros/core/model';
 import { editText, parse } from '@isomeros/core/notation';
 import { useCallback } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
-import { textEdited } from './designSlice.js';
+import { textEdited } from './documentSlice.js';
 
 /** Makes an edit of the model as a change of its text, undone like one. */
 export function useModelEdit(): (edit: ModelEdit) => void {
@@ -10,7 +10,7 @@ export function useModelEdit(): (edit: ModelEdit) => void {
   const dispatch = useAppDispatch();
   return useCallback(
     (edit) => {
-      const { text, design } = store.getState().design;
+      const { text, design } = store.getState().document;
       if (design !== null) dispatch(textEdited(editText(text, parse(text, design.identities), edit)));
     },
     [store, dispatch],

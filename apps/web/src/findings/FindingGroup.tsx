@@ -9,8 +9,9 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { amount } from '../app/parts/amount.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { choicesMade } from '../design/designSlice.js';
+import { choicesMade } from '../design/documentSlice.js';
 import { FindingRow } from './FindingRow.js';
+import { arrangementName } from '../design/viewSlice.js';
 
 interface Props {
   /** Findings of one kind, and where they have a cause, of one cause. */
@@ -53,8 +54,8 @@ interface CauseProps {
 /** The decision that all of them come from, with the way back beside it. */
 function CauseRow({ cause, findings }: CauseProps): React.JSX.Element {
   const dispatch = useAppDispatch();
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
   const without = withoutDecision(choices, arrangement, cause);
   const [about, how] = decisionText(cause);
   const places = new Set(findings.map((finding) => finding.about)).size;

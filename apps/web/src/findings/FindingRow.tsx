@@ -11,7 +11,7 @@ interface Props {
 
 /** Something wrong or doubtful, with its mends where there are any. */
 export function FindingRow({ finding, onStatement }: Props): React.JSX.Element {
-  const places = useAppSelector((state) => state.design.derived?.places);
+  const places = useAppSelector((state) => state.derived.reading?.places);
   const carryOut = useQuickFix();
   const cited = finding.reasons.flatMap(({ because }) => because).find(({ kind }) => kind === 'statement');
   const id = places?.[finding.about] === undefined && cited?.kind === 'statement' ? cited.id : finding.about;

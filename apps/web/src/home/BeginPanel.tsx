@@ -1,11 +1,12 @@
 import { Button, Input } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, ApiError } from '../app/api/client.js';
+import { refusalOf } from '../app/api/client.js';
 import type { Design, ProblemBody, Sample } from '@isomeros/api';
 import { kindOfFile } from '../intake/sources.js';
 import { keepSource } from '../intake/pendingSource.js';
 import { FileInput } from '../app/parts/FileInput.js';
+import { useCreateDesignMutation, useOpenDesignFileMutation } from './designsApi.js';
 import { FIRST_STATEMENTS } from '../design/firstStatements.js';
 
 interface Props {
@@ -18,6 +19,8 @@ const NAMELESS = 'New design';
 
 /** Ways to begin a design: empty, from a sample, from what there is already, from a model in its notation. */
 export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
+  const [createDesign] = useCreateDesignMutation();
+  const [openDesignFile] = useOpenDesignFileMutation();
   const [name, setName] = useState('');
   const [pasted, setPasted] = useState('');
   const [problem, setProblem] = useState<ProblemBody | null>(null);
@@ -26,8 +29,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
       const design = await make();
       onBegun(design.id);
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setProblem(error.problem);
+      setProblem(refusalOf(error));
     }
   };
   const named = name.trim();
@@ -46,7 +48,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         className="line"
         onSubmit={(event) => {
           event.preventDefault();
-          void begin(() => api.createDesign('', named === '' ? NAMELESS : named));
+          void begin(() => createDesign({ text: '', name: named === '' ? NAMELESS : named }).unwrap());
         }}
       >
         <span className="strong">Empty</span>
@@ -67,10 +69,10 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <h3>From a sample</h3>
         <span className="end quiet">a copy of your own</span>
       </header>
-      <SampleLines samples={samples} onCopy={(text) => void begin(() => api.createDesign(text))} />
+      <SampleLines samples={samples} onCopy={(text) => void begin(() => createDesign({ text }).unwrap())} />
       <Intakes
         onBegin={(text, isDesign) =>
-          void begin(() => (isDesign ? api.openDesignFile(text) : api.createDesign(text)))
+          void begin(() => (isDesign ? openDesignFile(text) : createDesign({ text })).unwrap())
         }
       />
       <header className="panel-head">
@@ -88,7 +90,10 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
           }}
         />
         <div className="actions">
-          <Button disabled={pasted.trim() === ''} onClick={() => void begin(() => api.createDesign(pasted))}>
+          <Button
+            disabled={pasted.trim() === ''}
+            onClick={() => void begin(() => createDesign({ text: pasted }).unwrap())}
+          >
             Begin with it
           </Button>
         </div>

@@ -1,15 +1,20 @@
 import { Button, Input } from 'antd';
 import { useState } from 'react';
-import { api, MOST_LISTED, refusalText } from '../app/api/client.js';
+import { MOST_LISTED, refusalText } from '../app/api/client.js';
 import type { DesignSummary, Mock, ProblemBody } from '@isomeros/api';
 import { DesignListRow } from './DesignListRow.js';
+import {
+  useCopyDesignMutation,
+  useRemoveDesignMutation,
+  useRenameDesignMutation,
+  useRestoreDesignMutation,
+} from './designsApi.js';
 
 interface Props {
   readonly items: readonly DesignSummary[] | null;
   readonly mocks: readonly Mock[];
   readonly problem: ProblemBody | null;
   readonly onOpen: (id: string) => void;
-  readonly onChanged: () => void;
   /** What names are to hold. */
   readonly typed: string;
   readonly onType: (typed: string) => void;
@@ -17,7 +22,11 @@ interface Props {
 
 /** Every design with its fingerprint, its figures and its mock, latest change first. */
 export function DesignList(props: Props): React.JSX.Element {
-  const { items, mocks, problem, onOpen, onChanged, typed, onType } = props;
+  const { items, mocks, problem, onOpen, typed, onType } = props;
+  const [copyDesign] = useCopyDesignMutation();
+  const [removeDesign] = useRemoveDesignMutation();
+  const [renameDesign] = useRenameDesignMutation();
+  const [restoreDesign] = useRestoreDesignMutation();
   const [failed, setFailed] = useState<string | null>(null);
   // What is there is narrowed at once; what else there is follows from the server.
   const shown = (items ?? []).filter(({ name }) => name.toLowerCase().includes(typed.toLowerCase()));
@@ -26,7 +35,6 @@ export function DesignList(props: Props): React.JSX.Element {
     try {
       await work();
       setFailed(null);
-      onChanged();
       return true;
     } catch (error) {
       setFailed(refusalText(error));
@@ -34,10 +42,10 @@ export function DesignList(props: Props): React.JSX.Element {
     }
   };
   const remove = async (design: DesignSummary): Promise<void> => {
-    if (await act(() => api.removeDesign(design.id))) setRemoved(design);
+    if (await act(() => removeDesign(design.id).unwrap())) setRemoved(design);
   };
   const bringBack = async ({ id }: DesignSummary): Promise<void> => {
-    if (await act(() => api.restoreDesign(id))) setRemoved(null);
+    if (await act(() => restoreDesign(id).unwrap())) setRemoved(null);
   };
   return (
     <section className="panel" aria-label="Your designs">
@@ -64,13 +72,11 @@ export function DesignList(props: Props): React.JSX.Element {
         </div>
       )}
       {removed !== null && (
-        <div className="notice" role="status">
-          {removed.name} is removed, and its mocks stopped.
-          <Button onClick={() => void bringBack(removed)}>Bring it back</Button>
-          <button type="button" className="text-button" onClick={() => setRemoved(null)}>
-            Leave it so
-          </button>
-        </div>
+        <RemovedNotice
+          name={removed.name}
+          onBringBack={() => void bringBack(removed)}
+          onLeave={() => setRemoved(null)}
+        />
       )}
       <div className="home-head">
         <span>design</span>
@@ -80,13 +86,7 @@ export function DesignList(props: Props): React.JSX.Element {
         <span>changed</span>
       </div>
       <div className="home-list">
-        {items?.length === 0 && typed !== '' && <p className="empty-note">No design is called “{typed}”.</p>}
-        {items?.length === 0 && typed === '' && (
-          <p className="empty-note">
-            No designs yet. Begin an empty one at the right, or copy a sample: the tool shed takes five
-            minutes, the ferries meet every rule once.
-          </p>
-        )}
+        {items?.length === 0 && <NoDesigns typed={typed} />}
         {shown.map((design) => (
           <DesignListRow
             key={design.id}
@@ -96,12 +96,44 @@ export function DesignList(props: Props): React.JSX.Element {
               onOpen(design.id);
             }}
             onRemove={() => void remove(design)}
-            onCopy={() => void act(() => api.copyDesign(design.id, `${design.name}, copy`.slice(0, 120)))}
-            onRename={(name) => act(() => api.renameDesign(design.id, name, design.revision))}
+            onCopy={() =>
+              void act(() =>
+                copyDesign({ id: design.id, name: `${design.name}, copy`.slice(0, 120) }).unwrap(),
+              )
+            }
+            onRename={(name) => act(() => renameDesign({ ...design, name }).unwrap())}
           />
         ))}
       </div>
     </section>
+  );
+}
+
+function NoDesigns({ typed }: { readonly typed: string }): React.JSX.Element {
+  return (
+    <p className="empty-note">
+      {typed === ''
+        ? 'No designs yet. Begin an empty one at the right, or copy a sample: the tool shed takes five minutes, the ferries meet every rule once.'
+        : `No design is called “${typed}”.`}
+    </p>
+  );
+}
+
+interface RemovedProps {
+  readonly name: string;
+  readonly onBringBack: () => void;
+  readonly onLeave: () => void;
+}
+
+function RemovedNotice({ name, onBringBack, onLeave }: RemovedProps): React.JSX.Element {
+  return (
+    <div className="notice" role="status">
+      {name} is removed, and its mocks stopped.
+      <Button onClick={onBringBack}>Bring it back</Button>
+      <button type="button" className="text-button" onClick={onLeave}>
+        Leave it so
+      </button>
+    </div>
   );
 }
 

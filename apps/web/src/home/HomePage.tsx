@@ -1,38 +1,32 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { TopBar } from '../app/frame/TopBar.js';
 import type { Command } from '../app/frame/commands.js';
 import { StageNav } from '../app/frame/StageNav.js';
 import { STAGE_DESCRIPTIONS } from '../app/frame/stageDescriptions.js';
 import '../app/frame/frame.css';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { loadMocks } from '../mock/mocksSlice.js';
+import type { Mock, Sample } from '@isomeros/api';
+import { problemOf } from '../app/api/client.js';
+import { useListMocksQuery } from '../mock/mocksApi.js';
 import { BeginPanel } from './BeginPanel.js';
-import { loadDesigns } from './designsSlice.js';
+import { useListDesignsQuery, useListSamplesQuery } from './designsApi.js';
 import { DesignList } from './DesignList.js';
 import { Onboarding } from './Onboarding.js';
 import './home.css';
 import { amount } from '../app/parts/amount.js';
 
+const NO_SAMPLES: readonly Sample[] = [];
+const NO_MOCKS: readonly Mock[] = [];
+
 /** The designs there are, and how to begin another. */
 export function HomePage(): React.JSX.Element {
-  const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const { items, samples, problem } = useAppSelector((state) => state.designs);
-  const mocks = useAppSelector((state) => state.mocks.byId);
   const [typed, setTyped] = useState('');
-  useEffect(() => {
-    const load = (): void => {
-      void dispatch(loadDesigns(typed));
-      void dispatch(loadMocks());
-    };
-    load();
-    window.addEventListener('focus', load);
-    return () => {
-      window.removeEventListener('focus', load);
-    };
-  }, [dispatch, typed]);
-  const running = Object.values(mocks).filter((mock) => mock.running).length;
+  const current = { refetchOnMountOrArgChange: true, refetchOnFocus: true };
+  const { data: items = null, error } = useListDesignsQuery(typed, current);
+  const { data: samples = NO_SAMPLES } = useListSamplesQuery(null);
+  const { data: mocks = NO_MOCKS } = useListMocksQuery(null, current);
+  const running = mocks.filter((mock) => mock.running).length;
   const open = (id: string): void => void navigate(`/designs/${id}/model`);
   const commands = (): Command[] =>
     (items ?? []).map(({ id, name }) => ({
@@ -53,10 +47,9 @@ export function HomePage(): React.JSX.Element {
       <main className="home">
         <DesignList
           items={items}
-          mocks={Object.values(mocks)}
-          problem={problem}
+          mocks={mocks}
+          problem={problemOf(error)}
           onOpen={open}
-          onChanged={() => void dispatch(loadDesigns(typed))}
           typed={typed}
           onType={setTyped}
         />

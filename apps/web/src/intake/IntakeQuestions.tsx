@@ -1,6 +1,6 @@
 import type { IntakeQuestion } from '@isomeros/core/intake';
 import { Button, Space } from 'antd';
-import type { ChosenAnswers } from './intakeMessages.js';
+import type { ChosenAnswers } from './protocol.js';
 import { amount } from '../app/parts/amount.js';
 
 interface Props {

@@ -3,22 +3,35 @@ import { figuresOf } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { answer, importModel, type Intake } from '@isomeros/core/intake';
 import { indexModel } from '@isomeros/core/model';
-import type { IntakeRequest, IntakeResponse, ReadSource } from './intakeMessages.js';
+import type { Answerer, TellProgress } from '../app/workers/protocol.js';
+import { serve } from '../app/workers/serve.js';
+import type { IntakeProtocol, ReadSource } from './protocol.js';
 
-let first: Intake | null = null;
+/** Progress is told in steps of a hundredth. */
+function inSteps(progress: TellProgress): TellProgress {
+  let last = 0;
+  return (done) => {
+    if (done - last < 0.01) return;
+    last = done;
+    progress(done);
+  };
+}
 
-const tell = (told: IntakeResponse): void => self.postMessage(told);
+/** Takes one source in, and remembers it for other answers. */
+class SourceReader {
+  private first: Intake | null = null;
 
-self.onmessage = ({ data }: MessageEvent<IntakeRequest>): void => {
-  switch (data.kind) {
-    case 'read':
-      first = importModel(data.format, data.source, data.name, (done) => tell({ kind: 'progress', done }));
-      tell({ kind: 'read', ...withFigures(first) });
-      return;
-    case 'answer':
-      if (first !== null) tell({ kind: 'read', ...withFigures(answer(first, data.chosen)) });
-  }
-};
+  readonly answerer: Answerer<IntakeProtocol> = {
+    read: ({ format, source, name }, progress) => {
+      this.first = importModel(format, source, name, inSteps(progress));
+      return withFigures(this.first);
+    },
+    answer: (chosen) => {
+      if (this.first === null) throw new Error('No source was read.');
+      return withFigures(answer(this.first, chosen));
+    },
+  };
+}
 
 function withFigures(intake: Intake): ReadSource {
   if (intake.problem !== null) return { intake, figures: null };
@@ -27,3 +40,5 @@ function withFigures(intake: Intake): ReadSource {
   const counts = { entities: entities.size, relationships: relationships.length };
   return { intake, figures: { ...figuresOf(contract, []), ...counts } };
 }
+
+serve(new SourceReader().answerer);

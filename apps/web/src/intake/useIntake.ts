@@ -1,7 +1,9 @@
 import type { IntakeFormat } from '@isomeros/core/intake';
+import { unexpected } from '../app/api/client.js';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { IntakeReading } from './intakeClient.js';
-import type { ChosenAnswers, ReadSource } from './intakeMessages.js';
+import type { Port } from '../app/workers/protocol.js';
+import { WorkerPort } from '../app/workers/workerPort.js';
+import type { ChosenAnswers, IntakeProtocol, ReadSource } from './protocol.js';
 import type { SourceText } from './sources.js';
 
 export type Reading =
@@ -25,7 +27,7 @@ export interface UsedIntake {
 /** One source on its way to a model. */
 export function useIntake(): UsedIntake {
   const [reading, setReading] = useState<Reading>({ kind: 'none' });
-  const running = useRef<IntakeReading | null>(null);
+  const running = useRef<Port<IntakeProtocol> | null>(null);
   const leave = useCallback((): void => {
     running.current?.end();
     running.current = null;
@@ -42,22 +44,35 @@ export function useIntake(): UsedIntake {
     running.current?.end();
     setReading({ kind: 'reading', done: 0 });
     const format: IntakeFormat = source.kind;
-    running.current = new IntakeReading(
-      (read) =>
-        setReading((now) => ({ kind: 'read', source, read, chosen: now.kind === 'read' ? now.chosen : {} })),
-      (done) => setReading((now) => (now.kind === 'reading' ? { kind: 'reading', done } : now)),
-      (why) => setReading({ kind: 'failed', why }),
+    const port = new WorkerPort<IntakeProtocol>(
+      () => new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' }),
     );
-    running.current.ask({ kind: 'read', format, source: source.text, name });
+    running.current = port;
+    port
+      .ask('read', { format, source: source.text, name }, (done) =>
+        setReading((now) => (now.kind === 'reading' ? { kind: 'reading', done } : now)),
+      )
+      .then(
+        (read) => setReading({ kind: 'read', source, read, chosen: {} }),
+        (error: unknown) => setReading(failed(error)),
+      );
   }, []);
   const choose = useCallback(
     (question: number, option: number): void => {
       if (reading.kind !== 'read') return;
       const chosen = { ...reading.chosen, [question]: option };
       setReading({ ...reading, chosen });
-      running.current?.ask({ kind: 'answer', chosen });
+      running.current?.ask('answer', chosen).then(
+        (read) => setReading((now) => (now.kind === 'read' ? { ...now, read } : now)),
+        (error: unknown) => setReading(failed(error)),
+      );
     },
     [reading],
   );
   return { reading, begin, choose, leave };
 }
+
+const failed = (error: unknown): Reading => ({
+  kind: 'failed',
+  why: `Reading failed inside: ${unexpected(error).detail}`,
+});

@@ -93,7 +93,7 @@ const METHOD_EFFECTS: Readonly<Record<string, Effect>> = {
 };
 
 function ExchangeRow({ row }: { readonly row: ExchangeSummary }): React.JSX.Element {
-  const contract = useAppSelector((state) => state.design.contract?.whole ?? null);
+  const contract = useAppSelector((state) => state.derived.contract?.whole ?? null);
   const operation =
     contract === null ? undefined : indexContract(contract).operations.get(row.operation ?? '');
   return (

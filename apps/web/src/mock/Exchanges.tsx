@@ -1,13 +1,12 @@
+import { skipToken } from '@reduxjs/toolkit/query';
 import { useState } from 'react';
 import { useLocation } from 'react-router';
-import { api } from '../app/api/client.js';
 import type { ExchangeSummary } from '@isomeros/api';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { ExchangeLog } from './ExchangeLog.js';
 import type { MockEndpoint } from './endpoints.js';
-import { exchangesArrived } from './mocksSlice.js';
-import { useExchange } from './useExchange.js';
+import { useFollowMockQuery } from './followMock.js';
+import { useReadExchangeQuery, useSendMessageMutation } from './mocksApi.js';
 import { useEndpointContract } from './useEndpointContract.js';
 import { ExchangeDetail } from './ExchangeDetail.js';
 
@@ -17,28 +16,28 @@ interface Props {
   /** What messages are sent to. */
   readonly endpoint: MockEndpoint;
   /** Does something that the server may refuse. */
-  readonly attempt: (work: () => Promise<void>) => Promise<void>;
+  readonly attempt: (work: () => Promise<unknown>) => Promise<void>;
 }
 
 /** Every exchange of a mock, and what happened in one of them. */
 export function Exchanges({ endpoint, attempt }: Props): React.JSX.Element {
   const { mock, kind, name } = endpoint;
   const state: unknown = useLocation().state;
-  const dispatch = useAppDispatch();
   const contract = useEndpointContract(endpoint);
-  const exchanges = useAppSelector(({ mocks }) => mocks.exchanges[mock.id] ?? NONE);
+  const exchanges = useFollowMockQuery(mock.id).data?.exchanges ?? NONE;
+  const [sendMessage] = useSendMessageMutation();
   const [chosen, setChosen] = useState<number | null>(null);
   const newest = exchanges.at(-1)?.number ?? null;
   const selected = chosen ?? newest;
-  const exchange = useExchange(mock.id, selected);
+  // The one before stays while the next is read.
+  const { data: read, isError } = useReadExchangeQuery(
+    selected === null ? skipToken : { mock: mock.id, number: selected },
+  );
+  const exchange = selected === null || isError ? null : (read ?? null);
   const send = (message: string): void => {
     void attempt(async () => {
-      const { lastExchange } = await api.sendMessage(
-        mock.id,
-        message,
-        kind === 'release' ? { release: name } : { arrangement: name },
-      );
-      dispatch(exchangesArrived({ mock: mock.id, exchanges: await api.listExchanges(mock.id) }));
+      const to = kind === 'release' ? { release: name } : { arrangement: name };
+      const { lastExchange } = await sendMessage({ mock: mock.id, message, to }).unwrap();
       setChosen(lastExchange === 0 ? null : lastExchange);
     });
   };

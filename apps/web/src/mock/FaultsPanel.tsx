@@ -1,19 +1,20 @@
 import { printFaults, readFaults, type FaultTextProblem } from '@isomeros/core/engine';
 import { Button, Input, InputNumber, Popover } from 'antd';
 import { useState } from 'react';
-import { api, refusalText } from '../app/api/client.js';
+import { refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
-import { mockChanged } from './mocksSlice.js';
+import { useLazyReadFaultsQuery, useSaveFaultsMutation } from './recordsApi.js';
 
 const EXAMPLE = 'all: 50..400 ms, 503 5%\ncreateBooking: around 300 ms by 80, cut 2%';
 const MOST_SEED = 4_294_967_295;
 
 /** What goes wrong on purpose, a line an operation. */
 export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Element {
-  const dispatch = useAppDispatch();
-  const outline = useAppSelector((state) => state.design.outline);
+  const [readRules] = useLazyReadFaultsQuery();
+  const [saveRules] = useSaveFaultsMutation();
+  const outline = useAppSelector((state) => state.derived.outline);
   const [isOpen, setOpen] = useState(false);
   // Until the rules are read there is nothing to write into: what was typed would be lost.
   const [text, setText] = useState<string | null>(null);
@@ -26,7 +27,7 @@ export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Elemen
     });
   };
   const open = async (): Promise<void> => {
-    const told = await api.readFaults(mock.id);
+    const told = await readRules(mock.id).unwrap();
     setText(printFaults(told.items));
     setSeed(told.seed);
     setProblems([]);
@@ -37,8 +38,7 @@ export function FaultsPanel({ mock }: { readonly mock: Mock }): React.JSX.Elemen
     setProblems(read.ok ? [] : read.problems);
     setRefused(null);
     if (!read.ok) return;
-    const told = await api.saveFaults(mock.id, { seed, items: read.items });
-    dispatch(mockChanged(await api.readMock(mock.id)));
+    const told = await saveRules({ mock: mock.id, faults: { seed, items: read.items } }).unwrap();
     setText(printFaults(told.items));
     setOpen(false);
   };

@@ -2,15 +2,15 @@ import type { Progress } from '@isomeros/core/model';
 import type { ImportMode } from '@isomeros/core/transfer';
 import { Button, Segmented, Select } from 'antd';
 import { useRef, useState, type DragEvent } from 'react';
-import { api, ApiError } from '../app/api/client.js';
+import { refusalOf } from '../app/api/client.js';
 import type { Mock, ProblemBody, ImportResult } from '@isomeros/api';
 import { FileInput } from '../app/parts/FileInput.js';
-import { useAppSelector } from '../app/store.js';
+import { useFollowMockQuery } from './followMock.js';
+import { useImportRecordsMutation } from './recordsApi.js';
 
 interface Props {
   readonly mock: Mock;
   readonly types: readonly string[];
-  readonly onTaken: () => void;
 }
 
 type Outcome =
@@ -35,7 +35,8 @@ const WAYS: readonly { readonly value: ImportMode; readonly label: string; reado
 ];
 
 /** Takes records in, from a file or from what is pasted. */
-export function ImportRecords({ mock, types, onTaken }: Props): React.JSX.Element {
+export function ImportRecords({ mock, types }: Props): React.JSX.Element {
+  const [importRecords] = useImportRecordsMutation();
   const [of, setOf] = useState(ALL);
   const [mode, setMode] = useState<ImportMode>('merge');
   const [text, setText] = useState('');
@@ -51,12 +52,11 @@ export function ImportRecords({ mock, types, onTaken }: Props): React.JSX.Elemen
     setOutcome({ kind: 'working' });
     const isCsv = of !== ALL && !/^\s*[[{]/.test(text);
     try {
-      const taken = await api.importRecords(mock.id, of === ALL ? null : of, { text, isCsv, mode, check });
+      const type = of === ALL ? null : of;
+      const taken = await importRecords({ mock: mock.id, type, text, isCsv, mode, check }).unwrap();
       setOutcome({ kind: 'taken', taken });
-      if (taken.done) onTaken();
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setOutcome({ kind: 'refused', problem: error.problem });
+      setOutcome({ kind: 'refused', problem: refusalOf(error) });
     }
   };
   const drop = (event: DragEvent): void => {
@@ -129,10 +129,10 @@ const IN_WORDS: Readonly<Record<Progress['doing'], string>> = {
 };
 
 function TakingProgress({ mock }: Pick<Props, 'mock'>): React.JSX.Element {
-  const progress = useAppSelector((state) => state.mocks.progress[mock.id]);
+  const progress = useFollowMockQuery(mock.id).data?.progress ?? null;
   return (
     <div className="taking-report" role="status">
-      {progress === undefined ? 'Working.' : `${IN_WORDS[progress.doing]}: ${progress.count} records.`}
+      {progress === null ? 'Working.' : `${IN_WORDS[progress.doing]}: ${progress.count} records.`}
     </div>
   );
 }

@@ -1,14 +1,14 @@
 import type { Decision, ResolutionKind, MigrationStep } from '@isomeros/core/migration';
 import { readJson, type Json } from '@isomeros/core/model';
 import { Button, Input, Select } from 'antd';
-import { useEffect, useState } from 'react';
-import { api, ApiError } from '../app/api/client.js';
-import type { MigrationView, Mock } from '@isomeros/api';
+import { useState } from 'react';
+import { problemOf, refusalOf } from '../app/api/client.js';
+import type { Mock, ProblemBody } from '@isomeros/api';
 import { amount } from '../app/parts/amount.js';
+import { useMigrateMutation, useReadMigrationQuery } from './recordsApi.js';
 
 interface Props {
   readonly mock: Mock;
-  readonly onMigrated: (mock: Mock) => void;
   /** Back to the exchanges. */
   readonly onClose: () => void;
 }
@@ -25,26 +25,23 @@ const UNDECIDED: Choice = { do: null, otherwise: null, value: '' };
 const NAMES: Readonly<Record<ResolutionKind, string>> = { fill: 'Fill in', convert: 'Convert', drop: 'Drop' };
 
 /** What stands between the records of a mock and the newest model, decided step by step. */
-export function MigrationPage({ mock, onMigrated, onClose }: Props): React.JSX.Element {
-  const [migration, setMigration] = useState<MigrationView | null>(null);
+export function MigrationPage({ mock, onClose }: Props): React.JSX.Element {
+  const { data: migration = null, error } = useReadMigrationQuery(mock.id, {
+    refetchOnMountOrArgChange: true,
+  });
+  const [migrateRecords] = useMigrateMutation();
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
-  const [problem, setProblem] = useState<string | null>(null);
-  const refused = (error: unknown): void => {
-    if (!(error instanceof ApiError)) throw error;
-    const { detail, errors = [], steps } = error.problem;
-    setProblem([detail, ...errors.map(({ message }) => message)].join(' '));
-    if (steps !== undefined) setMigration((known) => (known === null ? known : { ...known, steps }));
-  };
-  useEffect(() => {
-    void api.readMigration(mock.id).then(setMigration, refused);
-  }, [mock.id, mock.servesRevision, mock.obstacles.length]);
-  const steps = migration?.steps ?? [];
+  const [refusal, setRefusal] = useState<ProblemBody | null>(null);
+  // What was refused says anew what is to be decided.
+  const steps = refusal?.steps ?? migration?.steps ?? [];
+  const problem = refusal ?? problemOf(error);
   const left = steps.filter(({ id }) => decisionOf(choices.get(id) ?? UNDECIDED) === null).length;
   const migrate = (): void => {
-    void api.migrate(mock.id, decisionsOf(choices)).then((migrated) => {
-      onMigrated(migrated);
-      onClose();
-    }, refused);
+    migrateRecords({ mock: mock.id, decisions: decisionsOf(choices) })
+      .unwrap()
+      .then(onClose, (refused: unknown) => {
+        setRefusal(refusalOf(refused));
+      });
   };
   return (
     <section className="panel migration" aria-label="Migration">
@@ -64,7 +61,7 @@ export function MigrationPage({ mock, onMigrated, onClose }: Props): React.JSX.E
       <div className="panel-body">
         {problem !== null && (
           <div className="notice bad" role="alert">
-            {problem}
+            {[problem.detail, ...(problem.errors ?? []).map(({ message }) => message)].join(' ')}
           </div>
         )}
         <ol className="migration-steps">

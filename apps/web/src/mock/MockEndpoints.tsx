@@ -1,6 +1,6 @@
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { endpointKey, endpointText, type MockEndpoint } from './endpoints.js';
-import { endpointChosen } from './mocksSlice.js';
+import { arrangementName, endpointChosen } from '../design/viewSlice.js';
 
 interface Props {
   readonly endpoints: readonly MockEndpoint[];
@@ -12,7 +12,7 @@ interface Props {
 /** What the mocks of a design serve; the one that is pressed is the one whose base URL is shown. */
 export function MockEndpoints({ endpoints, shown, onServe }: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
-  const arrangement = useAppSelector((root) => root.design.arrangement);
+  const arrangement = useAppSelector(arrangementName);
   return (
     <span className="mock-endpoints" role="group" aria-label="What is served">
       {endpoints.map((endpoint) => (

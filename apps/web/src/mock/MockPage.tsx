@@ -1,13 +1,19 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
-import { api, refusalText } from '../app/api/client.js';
+import { refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../app/store.js';
 import { Exchanges } from './Exchanges.js';
 import { endpointKey } from './endpoints.js';
 import { MigrationPage } from './MigrationPage.js';
 import { MockToolbar } from './MockToolbar.js';
-import { loadMocks, mockChanged, mockRemoved } from './mocksSlice.js';
+import {
+  useActOnMockMutation,
+  useCreateMockMutation,
+  useListMocksQuery,
+  useRemoveMockMutation,
+} from './mocksApi.js';
+import { useRestoreSnapshotMutation } from './recordsApi.js';
 import { RecordsPage } from './RecordsPage.js';
 import { StartMock } from './StartMock.js';
 import { useSelectedEndpoint } from './useSelectedEndpoint.js';
@@ -19,18 +25,20 @@ type View = 'exchanges' | 'records' | 'migration';
 /** The mock of a design: its line, every exchange, and what happened in one of them. */
 export function MockPage(): React.JSX.Element {
   const { id = '' } = useParams();
-  const dispatch = useAppDispatch();
   const { endpoints, endpoint } = useSelectedEndpoint(id);
   const mock = endpoint?.mock ?? null;
-  const names = useAppSelector((root) => root.design.choices.arrangements).map(({ name }) => name);
-  const loaded = useAppSelector((root) => root.mocks.loaded);
+  const arrangements = useAppSelector((root) => root.document.choices.arrangements);
+  const { isSuccess: isKnown } = useListMocksQuery(null);
+  const [createMock] = useCreateMockMutation();
+  const [actOnMock] = useActOnMockMutation();
+  const [removeMock] = useRemoveMockMutation();
+  const [restoreSnapshot] = useRestoreSnapshotMutation();
   const [problem, setProblem] = useState<string | null>(null);
   const [view, setView] = useState<View>('exchanges');
   const back = (): void => {
     setView('exchanges');
   };
-  useParting(mock);
-  const attempt = useCallback(async (work: () => Promise<void>): Promise<void> => {
+  const attempt = useCallback(async (work: () => Promise<unknown>): Promise<void> => {
     try {
       await work();
       setProblem(null);
@@ -38,22 +46,12 @@ export function MockPage(): React.JSX.Element {
       setProblem(refusalText(error));
     }
   }, []);
-  const change = (work: () => Promise<Mock>): void => {
-    void attempt(async () => void dispatch(mockChanged(await work())));
-  };
   const start = (releases: readonly string[]): void => {
-    change(() => api.createMock(id, names, releases));
-  };
-  const remove = (): void => {
-    if (mock === null) return;
-    void attempt(async () => {
-      await api.removeMock(mock.id);
-      dispatch(mockRemoved(mock.id));
-      void dispatch(loadMocks());
-    });
+    const names = arrangements.map(({ name }) => name);
+    void attempt(() => createMock({ design: id, arrangements: names, releases }).unwrap());
   };
   if (endpoint === null || mock === null) {
-    return loaded ? <StartMock problem={problem} onStart={start} /> : <section className="panel" />;
+    return isKnown ? <StartMock problem={problem} onStart={start} /> : <section className="panel" />;
   }
   return (
     <div className="mock-page">
@@ -62,16 +60,16 @@ export function MockPage(): React.JSX.Element {
         endpoint={endpoint}
         onServe={() => start([])}
         onAct={(action) => {
-          change(() => api.actOnMock(mock.id, action));
+          void attempt(() => actOnMock({ id: mock.id, action }).unwrap());
         }}
         showsRecords={view === 'records'}
         onRecords={() => {
           setView(view === 'records' ? 'exchanges' : 'records');
         }}
         onRestore={(name) => {
-          change(() => api.restoreSnapshot(mock.id, name));
+          void attempt(() => restoreSnapshot({ mock: mock.id, name }).unwrap());
         }}
-        onRemove={remove}
+        onRemove={() => void attempt(() => removeMock(mock.id).unwrap())}
       />
       <Notices
         mock={mock}
@@ -84,42 +82,16 @@ export function MockPage(): React.JSX.Element {
       {view === 'records' && (
         <RecordsPage
           mock={mock}
-          onChanged={() => void attempt(async () => void dispatch(mockChanged(await api.readMock(mock.id))))}
-          onReset={() =>
-            attempt(async () => void dispatch(mockChanged(await api.actOnMock(mock.id, 'reset'))))
-          }
+          onReset={() => attempt(() => actOnMock({ id: mock.id, action: 'reset' }).unwrap())}
           onClose={back}
         />
       )}
-      {view === 'migration' && (
-        <MigrationPage
-          mock={mock}
-          onMigrated={(migrated) => dispatch(mockChanged(migrated))}
-          onClose={back}
-        />
-      )}
+      {view === 'migration' && <MigrationPage mock={mock} onClose={back} />}
       {view === 'exchanges' && (
         <Exchanges key={endpointKey(endpoint)} endpoint={endpoint} attempt={attempt} />
       )}
     </div>
   );
-}
-
-/** A release that gets records of its own is a mock that is not known yet. */
-function useParting(mock: Mock | null): void {
-  const dispatch = useAppDispatch();
-  const before = useRef(mock);
-  useEffect(() => {
-    const known = before.current;
-    before.current = mock;
-    if (
-      known?.id === mock?.id &&
-      known !== null &&
-      mock !== null &&
-      known.releases.length > mock.releases.length
-    )
-      void dispatch(loadMocks());
-  }, [mock, dispatch]);
 }
 
 interface NoticesProps {

@@ -1,14 +1,15 @@
-import { useCallback, useEffect, useState } from 'react';
-import { api, refusalText } from '../app/api/client.js';
+import { useState } from 'react';
+import { api, problemOf } from '../app/api/client.js';
 import type { RecordType, Mock } from '@isomeros/api';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { SeedRecords } from './SeedRecords.js';
 import { ImportRecords } from './ImportRecords.js';
+import { useListRecordTypesQuery } from './recordsApi.js';
+
+const NONE: readonly RecordType[] = [];
 
 interface Props {
   readonly mock: Mock;
-  /** After the records were changed from here. */
-  readonly onChanged: () => void;
   /** Puts fresh seed records in place of all. */
   readonly onReset: () => Promise<void>;
   /** Back to the exchanges. */
@@ -16,33 +17,14 @@ interface Props {
 }
 
 /** All records of a mock: how many there are, out, in, and what is wanted when they are seeded. */
-export function RecordsPage({ mock, onChanged, onReset, onClose }: Props): React.JSX.Element {
-  const [types, setTypes] = useState<readonly RecordType[]>([]);
-  const [problem, setProblem] = useState<string | null>(null);
-  const count = useCallback(async (): Promise<void> => {
-    try {
-      setTypes(await api.listRecordTypes(mock.id));
-      setProblem(null);
-    } catch (error) {
-      setProblem(refusalText(error));
-    }
-  }, [mock.id]);
-  useEffect(() => {
-    void count();
-  }, [count, mock.records, mock.servesRevision]);
+export function RecordsPage({ mock, onReset, onClose }: Props): React.JSX.Element {
+  const { data: types = NONE, error } = useListRecordTypesQuery(mock.id, { refetchOnMountOrArgChange: true });
   return (
     <SplitPanels name="records" first={540}>
-      <RecordTypes mock={mock} types={types} problem={problem} onClose={onClose} />
+      <RecordTypes mock={mock} types={types} problem={problemOf(error)?.detail ?? null} onClose={onClose} />
       <section className="panel records-in" aria-label="Import and seed">
-        <ImportRecords
-          mock={mock}
-          types={types.map(({ name }) => name)}
-          onTaken={() => {
-            onChanged();
-            void count();
-          }}
-        />
-        <SeedRecords mock={mock} onReset={() => onReset().then(count)} />
+        <ImportRecords mock={mock} types={types.map(({ name }) => name)} />
+        <SeedRecords mock={mock} onReset={onReset} />
       </section>
     </SplitPanels>
   );

@@ -2,10 +2,11 @@ import { parse } from '@isomeros/core/notation';
 import { printPlan, readPlan, type PlanTextProblem } from '@isomeros/core/seeding';
 import { Button, Input, InputNumber, Popconfirm } from 'antd';
 import { useCallback, useEffect, useState } from 'react';
-import { api, refusalText } from '../app/api/client.js';
+import { refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
+import { useLazyReadSeedSettingsQuery, useSaveSeedSettingsMutation } from './recordsApi.js';
 
 const MOST_SEED = 4_294_967_295;
 const MOST_RECORDS = 1_000_000;
@@ -18,7 +19,10 @@ interface Props {
 
 /** What is wanted of seed records, a line a wish, and the reset that follows it. */
 export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
-  const { text: notation, design } = useAppSelector((state) => state.design);
+  const notation = useAppSelector((state) => state.document.text);
+  const design = useAppSelector((state) => state.document.design);
+  const [readWishes] = useLazyReadSeedSettingsQuery();
+  const [saveWishes] = useSaveSeedSettingsMutation();
   // Until the wishes are read there is nothing to write into: what was typed would be lost.
   const [text, setText] = useState<string | null>(null);
   const [seed, setSeed] = useState(mock.seed);
@@ -34,18 +38,18 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
   }, []);
   useEffect(() => {
     void attempt(async () => {
-      const told = await api.readSeedSettings(mock.id);
+      const told = await readWishes(mock.id).unwrap();
       setText(printPlan(told));
       setSeed(told.seed);
     });
-  }, [mock.id, attempt]);
+  }, [mock.id, attempt, readWishes]);
   const reset = (): void => {
     const { model } = parse(notation, design?.identities);
     const read = readPlan(text ?? '', model, MOST_RECORDS);
     setProblems(read.ok ? [] : read.problems);
     if (!read.ok) return;
     void attempt(async () => {
-      const told = await api.saveSeedSettings(mock.id, { seed, ...read.plan });
+      const told = await saveWishes({ mock: mock.id, settings: { seed, ...read.plan } }).unwrap();
       setText(printPlan(told));
       await onReset();
     });

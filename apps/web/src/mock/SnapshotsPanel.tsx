@@ -1,8 +1,8 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { api, refusalText } from '../app/api/client.js';
-import type { Snapshot } from '@isomeros/api';
+import { problemOf, refusalText } from '../app/api/client.js';
 import { amount } from '../app/parts/amount.js';
+import { useListSnapshotsQuery, useRemoveSnapshotMutation, useTakeSnapshotMutation } from './recordsApi.js';
 
 interface Props {
   readonly mock: string;
@@ -16,23 +16,24 @@ const taken = (at: string): string =>
 /** The snapshots of a mock: taken under a name, put back, or let go. */
 export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
   const [isOpen, setOpen] = useState(false);
-  const [all, setAll] = useState<readonly Snapshot[]>([]);
+  const { data: all = [], error } = useListSnapshotsQuery(mock, {
+    skip: !isOpen,
+    refetchOnMountOrArgChange: true,
+  });
+  const [takeSnapshot] = useTakeSnapshotMutation();
+  const [removeSnapshot] = useRemoveSnapshotMutation();
   const [name, setName] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const after = (work: Promise<unknown>): void => {
-    void work
-      .then(() => api.listSnapshots(mock))
-      .then((snapshots) => {
-        setAll(snapshots);
-        setProblem(null);
-      })
-      .catch((error: unknown) => {
-        setProblem(refusalText(error));
-      });
+    work.then(
+      () => setProblem(null),
+      (refused: unknown) => setProblem(refusalText(refused)),
+    );
   };
+  const told = problem ?? problemOf(error)?.detail ?? null;
   const take = (): void => {
     if (name.trim() === '') return;
-    after(api.takeSnapshot(mock, name.trim()));
+    after(takeSnapshot({ mock, name: name.trim() }).unwrap());
     setName('');
   };
   const content = (
@@ -45,9 +46,9 @@ export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
         onPressEnter={take}
       />
       <Button onClick={take}>Keep the records as they are</Button>
-      {problem !== null && (
+      {told !== null && (
         <p className="wrong" role="alert">
-          {problem}
+          {told}
         </p>
       )}
       {all.length === 0 ? (
@@ -75,7 +76,7 @@ export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
                 type="button"
                 className="text-button"
                 aria-label={`Remove ${snapshot.name}`}
-                onClick={() => after(api.removeSnapshot(mock, snapshot.name))}
+                onClick={() => after(removeSnapshot({ mock, name: snapshot.name }).unwrap())}
               >
                 Remove
               </button>
@@ -91,10 +92,7 @@ export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
       placement="bottomRight"
       arrow={false}
       open={isOpen}
-      onOpenChange={(open) => {
-        setOpen(open);
-        if (open) after(Promise.resolve());
-      }}
+      onOpenChange={setOpen}
       content={content}
     >
       <Button>Snapshots</Button>

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useAppSelector } from '../app/store.js';
-import { releasesOf } from '../design/releasesSlice.js';
+import { releasesOf } from '../design/releases.js';
 import { isBehindText } from '../design/behindText.js';
 
 interface Props {
@@ -12,9 +12,9 @@ interface Props {
 
 /** What stands here before there is a mock. */
 export function StartMock({ problem, onStart }: Props): React.JSX.Element {
-  const outline = useAppSelector((state) => state.design.outline);
+  const outline = useAppSelector((state) => state.derived.outline);
   const broken = useAppSelector(isBehindText);
-  const releases = useAppSelector((state) => releasesOf(state, state.design.id ?? ''));
+  const releases = useAppSelector((state) => releasesOf(state, state.document.id ?? ''));
   const [wanted, setWanted] = useState<ReadonlySet<string>>(new Set());
   const want = (label: string, isWanted: boolean): void => {
     setWanted(new Set([...[...wanted].filter((other) => other !== label), ...(isWanted ? [label] : [])]));

@@ -1,25 +1,19 @@
 import { readContract, type Contract } from '@isomeros/core/contract';
-import { useEffect, useState } from 'react';
-import { api } from '../app/api/client.js';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { useMemo } from 'react';
+import { useAppSelector } from '../app/store.js';
+import { releasesOf } from '../design/releases.js';
+import { useReadReleaseContractQuery } from '../design/releasesApi.js';
 import { useContract } from '../design/useContract.js';
 import type { MockEndpoint } from './endpoints.js';
 
 /** The contract that is served: of a release the one it keeps, else that of the arrangement that is looked at. */
-export function useEndpointContract({ mock, kind, name }: MockEndpoint): Contract | null {
+export function useEndpointContract({ mock: { design }, kind, name }: MockEndpoint): Contract | null {
   const own = useContract();
-  const [kept, setKept] = useState<{ readonly label: string; readonly contract: Contract } | null>(null);
-  const isRelease = kind === 'release';
-  const { design } = mock;
-  useEffect(() => {
-    if (!isRelease) return;
-    let isWanted = true;
-    void api.readReleaseContract(design, name).then((text) => {
-      if (isWanted) setKept({ label: name, contract: readContract(text) });
-    });
-    return () => {
-      isWanted = false;
-    };
-  }, [isRelease, design, name]);
-  if (!isRelease) return own;
-  return kept?.label === name ? kept.contract : null;
+  const release = useAppSelector((state) => releasesOf(state, design).find(({ label }) => label === name));
+  const { currentData } = useReadReleaseContractQuery(
+    kind === 'release' && release !== undefined ? { design, label: name, madeAt: release.madeAt } : skipToken,
+  );
+  const kept = useMemo(() => (currentData === undefined ? null : readContract(currentData)), [currentData]);
+  return kind === 'release' ? kept : own;
 }

@@ -1,18 +1,20 @@
 import { useMemo } from 'react';
 import { useAppSelector } from '../app/store.js';
+import { arrangementName } from '../design/viewSlice.js';
 import { endpointsOf, selectedEndpoint, type MockEndpoint } from './endpoints.js';
+import { mocksOf } from './mocks.js';
 
 /** Everything the mocks of a design serve, and what of it is looked at; `null` where nothing is served. */
 export function useSelectedEndpoint(design: string): {
   readonly endpoints: readonly MockEndpoint[];
   readonly endpoint: MockEndpoint | null;
 } {
-  const arrangement = useAppSelector((root) => root.design.arrangement);
-  const byId = useAppSelector(({ mocks }) => mocks.byId);
-  const chosen = useAppSelector(({ mocks }) => mocks.chosen);
+  const arrangement = useAppSelector(arrangementName);
+  const mocks = useAppSelector((state) => mocksOf(state, design));
+  const chosen = useAppSelector(({ view }) => view.endpoint);
   return useMemo(() => {
-    const endpoints = endpointsOf(Object.values(byId).filter((mock) => mock.design === design));
+    const endpoints = endpointsOf(mocks);
     const key = chosen?.arrangement === arrangement ? chosen.endpoint : null;
     return { endpoints, endpoint: selectedEndpoint(endpoints, key, arrangement) };
-  }, [design, arrangement, byId, chosen]);
+  }, [arrangement, mocks, chosen]);
 }

@@ -1,10 +1,10 @@
-import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import { WhyPanel } from '../app/parts/WhyPanel.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
 import { AS_OF_VALID, isBehindText } from '../design/behindText.js';
-import { derivationClient } from '../design/derivationClient.js';
-import type { Impact } from '../design/impact.js';
+import { useAsked, type Ask } from '../design/derivation/useAsked.js';
+import type { Impact } from '../design/derivation/impact.js';
 import type { Outline } from '@isomeros/core/contract';
 import { QuestionsPanel } from './questions/QuestionsPanel.js';
 import { amount } from '../app/parts/amount.js';
@@ -23,7 +23,7 @@ export const ImpactStrip = memo(function ImpliedStrip({
   statement,
   onStatement,
 }: Props): React.JSX.Element {
-  const outline = useDeferredValue(useAppSelector((state) => state.design.outline));
+  const outline = useDeferredValue(useAppSelector((state) => state.derived.outline));
   return (
     <div className="model-strip">
       {row === undefined ? (
@@ -43,21 +43,11 @@ interface ImpliesProps {
 
 /** What a statement implies, asked of the worker; `null` while nothing is selected or the answer is on its way. */
 function useImplied(outline: Outline | null, statement: string | null): Impact | null {
-  const [answer, setAnswer] = useState<{
-    readonly statement: string;
-    readonly implied: Impact | null;
-  } | null>(null);
-  useEffect(() => {
-    if (statement === null || outline === null) return;
-    let isWanted = true;
-    void derivationClient.implied(statement).then((implied) => {
-      if (isWanted) setAnswer({ statement, implied });
-    });
-    return () => {
-      isWanted = false;
-    };
-  }, [outline, statement]);
-  return answer !== null && answer.statement === statement ? answer.implied : null;
+  const ask = useMemo<Ask<Impact | null> | null>(
+    () => (statement === null || outline === null ? null : (derivation) => derivation.implied(statement)),
+    [statement, outline],
+  );
+  return useAsked(ask, outline);
 }
 
 /** What the selected statement implies; with nothing selected, the top of the path tree. */

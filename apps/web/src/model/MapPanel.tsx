@@ -2,7 +2,7 @@ import { indexModel, roleOf, type Model } from '@isomeros/core/model';
 import { append } from '@isomeros/core/notation';
 import { useState, type ReactNode } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
-import { textEdited } from '../design/designSlice.js';
+import { textEdited } from '../design/documentSlice.js';
 import { ModelMap } from './map/ModelMap.js';
 import { NewStatement, type Addition } from './NewStatement.js';
 import { Sheet } from './sheets/Sheet.js';
@@ -22,7 +22,7 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
   const store = useAppStore();
   const dispatch = useAppDispatch();
   const add = (statement: string, id: string): void => {
-    dispatch(textEdited(append(store.getState().design.text, statement)));
+    dispatch(textEdited(append(store.getState().document.text, statement)));
     onSelect(id);
     setSheet(true);
   };

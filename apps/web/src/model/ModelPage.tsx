@@ -5,8 +5,8 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
-import { derivationClient } from '../design/derivationClient.js';
-import { statementAt } from '../design/impact.js';
+import { useDerivation } from '../design/derivation/useDerivation.js';
+import { statementAt } from '../design/derivation/impact.js';
 import { outlineRows } from '../app/parts/outlineRows.js';
 import type { EditorContext } from './editorContext.js';
 import { ImpactStrip } from './ImpactStrip.js';
@@ -26,8 +26,8 @@ const VIEW_MODE_KEY = 'isomeros.view-mode';
 /** The model as text and, beside it, as a map or as the paths it implies. */
 export function ModelPage(): React.JSX.Element {
   const [search] = useSearchParams();
-  const derived = useAppSelector((state) => state.design.derived);
-  const outline = useAppSelector((state) => state.design.outline);
+  const derived = useAppSelector((state) => state.derived.reading);
+  const outline = useAppSelector((state) => state.derived.outline);
   const asked = Number(search.get('line') ?? 0);
   const askedReveal = useMemo<ScrollTo | null>(
     () => (asked > 0 ? { line: asked, focus: true } : null),
@@ -120,22 +120,23 @@ function ViewSwitch({ viewMode, onChoose }: ViewSwitchProps): React.JSX.Element 
 /** The lines of the selected statement, while it stands in the text. */
 function useSelectedRange(selected: string | null): LineRange | null {
   const place = useAppSelector((state) =>
-    selected === null ? undefined : state.design.derived?.places[selected],
+    selected === null ? undefined : state.derived.reading?.places[selected],
   );
   const [first, last] = [place?.line, place?.endLine];
   return useMemo(() => (first === undefined || last === undefined ? null : { first, last }), [first, last]);
 }
 
 function useEditorContext(tell: (message: string) => void): EditorContext {
-  const derived = useAppSelector((state) => state.design.derived);
+  const derived = useAppSelector((state) => state.derived.reading);
+  const derivation = useDerivation();
   return useMemo(
     () => ({
       tell,
       implied: (line) => {
         const id = derived === null ? null : statementAt(derived.places, line);
-        return id === null ? Promise.resolve(null) : derivationClient.implied(id);
+        return id === null ? Promise.resolve(null) : derivation.implied(id);
       },
     }),
-    [derived, tell],
+    [derived, derivation, tell],
   );
 }

@@ -2,7 +2,7 @@ import type { EditorView } from '@codemirror/view';
 import type { Diagnostic } from '@isomeros/core/notation';
 import { useCallback, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { textEdited } from '../design/designSlice.js';
+import { textEdited } from '../design/documentSlice.js';
 import { type EditorContext } from './editorContext.js';
 import { formatText } from './editorFeatures.js';
 import { NotationEditor, type ScrollTo } from './NotationEditor.js';
@@ -26,7 +26,7 @@ interface Props {
 export function NotationPanel(props: Props): React.JSX.Element {
   const { diagnostics, reveal, selected, context, viewRef, told, onReveal, onLine } = props;
   const dispatch = useAppDispatch();
-  const text = useAppSelector((state) => state.design.text);
+  const text = useAppSelector((state) => state.document.text);
   const [line, setLine] = useState(1);
   const onEdit = useCallback((edited: string) => dispatch(textEdited(edited)), [dispatch]);
   const moved = useCallback(

@@ -21,7 +21,7 @@ interface Props {
 export function TreePanel({ viewSwitch, outline, broken, selected, onSelect }: Props): React.JSX.Element {
   const { id = '' } = useParams();
   const navigate = useNavigate();
-  const knownPaths = useAppSelector((state) => state.design.knownPaths);
+  const knownPaths = useAppSelector((state) => state.view.knownPaths);
   const known = useMemo(() => new Set(knownPaths ?? []), [knownPaths]);
   const isNew = (path: string): boolean => knownPaths !== null && !known.has(path);
   const newCount = outline?.resources.filter(({ path }) => isNew(path)).length ?? 0;

@@ -1,5 +1,5 @@
 import type { EditorState } from '@codemirror/state';
-import type { Impact } from '../design/impact.js';
+import type { Impact } from '../design/derivation/impact.js';
 
 /** What the editor asks of the page. */
 export interface EditorContext {

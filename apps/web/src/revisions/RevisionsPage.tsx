@@ -1,14 +1,23 @@
-import { useCallback, useEffect, useState } from 'react';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Button, Segmented } from 'antd';
-import { api, ApiError, refusalText } from '../app/api/client.js';
+import { problemOf, refusalText } from '../app/api/client.js';
 import type { Revision, RevisionSummary } from '@isomeros/api';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { designChanged } from '../design/designSlice.js';
+import { designChanged } from '../design/documentSlice.js';
+import { saveStateOf } from '../design/savingSlice.js';
 import { Differences } from './Differences.js';
+import {
+  useListRevisionsInfiniteQuery,
+  useReadRevisionQuery,
+  useRestoreRevisionMutation,
+} from './revisionsApi.js';
 import './revisions.css';
+
+const NONE: readonly RevisionSummary[] = [];
 
 type Against = 'before' | 'now';
 
@@ -17,9 +26,15 @@ export function RevisionsPage(): React.JSX.Element {
   const { id = '' } = useParams();
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
-  const { design, keeping, text, choices } = useAppSelector((state) => state.design);
+  const design = useAppSelector((state) => state.document.design);
+  const text = useAppSelector((state) => state.document.text);
+  const choices = useAppSelector((state) => state.document.choices);
+  const isKept = useAppSelector((state) => saveStateOf(state).kind === 'saved');
+  const [restoreRevision] = useRestoreRevisionMutation();
   const latest = design?.revision ?? 0;
-  const { items, more, loadMore, problem } = useRevisions(id, latest);
+  const revisions = useListRevisionsInfiniteQuery(latest === 0 ? skipToken : { id, latest });
+  const items = revisions.data?.pages.flatMap((page) => page.items) ?? NONE;
+  const problem = problemOf(revisions.error)?.detail ?? null;
   const [selected, setSelected] = useState<number | null>(null);
   const [against, setAgainst] = useState<Against>('before');
   const [failed, setFailed] = useState<string | null>(null);
@@ -28,13 +43,13 @@ export function RevisionsPage(): React.JSX.Element {
   const before = useRevision(id, chosen === null || chosen <= 1 ? null : chosen - 1);
   const restore = async (number: number): Promise<void> => {
     try {
-      dispatch(designChanged(await api.restoreRevision(id, number, latest)));
+      dispatch(designChanged(await restoreRevision({ id, number, revision: latest }).unwrap()));
       void navigate(`/designs/${id}/model`);
     } catch (error) {
       setFailed(refusalText(error));
     }
   };
-  const canRestore = chosen !== null && chosen !== latest && keeping.kind === 'kept';
+  const canRestore = chosen !== null && chosen !== latest && isKept;
   const other = against === 'now' ? { text, choices } : (before ?? { text: '', choices: null });
   return (
     <SplitPanels name="revisions" first={420}>
@@ -58,8 +73,8 @@ export function RevisionsPage(): React.JSX.Element {
         >
           {(revision) => <RevisionRow revision={revision} isLatest={revision.number === latest} />}
         </RowList>
-        {more && (
-          <button type="button" className="text-button older" onClick={loadMore}>
+        {revisions.hasNextPage && (
+          <button type="button" className="text-button older" onClick={() => void revisions.fetchNextPage()}>
             Show older ones
           </button>
         )}
@@ -127,66 +142,8 @@ function momentOf(at: string): string {
   return isToday ? time : `${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })} ${time}`;
 }
 
-interface Loaded {
-  readonly items: readonly RevisionSummary[];
-  readonly next: string | null;
-}
-
-/** The list, read again when there is a newer revision. */
-function useRevisions(
-  id: string,
-  latest: number,
-): {
-  readonly items: readonly RevisionSummary[];
-  readonly more: boolean;
-  readonly loadMore: () => void;
-  readonly problem: string | null;
-} {
-  const [loaded, setLoaded] = useState<Loaded>({ items: [], next: null });
-  const [problem, setProblem] = useState<string | null>(null);
-  const load = useCallback(
-    (cursor: string | null, known: readonly RevisionSummary[]): void => {
-      api
-        .listRevisions(id, cursor)
-        .then(({ items, next }) => {
-          setProblem(null);
-          setLoaded({ items: [...known, ...items], next });
-        })
-        .catch((error: unknown) => {
-          setProblem(refusalText(error));
-        });
-    },
-    [id],
-  );
-  useEffect(() => {
-    if (latest > 0) load(null, []);
-  }, [load, latest]);
-  return {
-    items: loaded.items,
-    more: loaded.next !== null,
-    loadMore: () => load(loaded.next, loaded.items),
-    problem,
-  };
-}
-
-/** One revision with its text; revisions never change, so each is read once. */
+/** One revision with its text; `null` until it is read. */
 function useRevision(id: string, number: number | null): Revision | null {
-  const [read, setRead] = useState<ReadonlyMap<number, Revision>>(new Map());
-  const known = number === null ? undefined : read.get(number);
-  useEffect(() => {
-    if (number === null || known !== undefined) return;
-    let isWanted = true;
-    api
-      .readRevision(id, number)
-      .then((revision) => {
-        if (isWanted) setRead((all) => new Map([...all, [number, revision]]));
-      })
-      .catch((error: unknown) => {
-        if (!(error instanceof ApiError)) throw error;
-      });
-    return () => {
-      isWanted = false;
-    };
-  }, [id, number, known]);
-  return known ?? null;
+  const { currentData } = useReadRevisionQuery(number === null ? skipToken : { id, number });
+  return currentData ?? null;
 }

@@ -7,8 +7,8 @@ export const ARRANGE: Stage = {
   means: 'how it is laid out as resources',
   next: 'Next: choose the basics on the left, such as the version or the case; every path follows at once.',
   load: async () => (await import('../arrange/ArrangePage.js')).ArrangePage,
-  figure: ({ design: { figures, choices } }) =>
-    figures === null
+  figure: ({ derived: { review }, document: { choices } }) =>
+    review === null
       ? 'deriving'
-      : `${amount(choices.arrangements.length, 'arrangement')} · ${amount(figures.assumptions, 'assumption')}`,
+      : `${amount(choices.arrangements.length, 'arrangement')} · ${amount(review.figures.assumptions, 'assumption')}`,
 };

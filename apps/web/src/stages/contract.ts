@@ -7,9 +7,9 @@ export const CONTRACT: Stage = {
   means: 'what follows, each part with why',
   next: 'Next: choose a cell to read an operation: what goes in, what comes out, and why.',
   load: async () => (await import('../contract/ContractPage.js')).ContractPage,
-  figure: ({ design: { figures, reviewed } }) => {
-    if (figures === null) return 'deriving';
-    const breaking = reviewed?.breaking ?? 0;
+  figure: ({ derived: { review } }) => {
+    if (review === null) return 'deriving';
+    const { figures, breaking } = review;
     const findings = amount(figures.findings.error + figures.findings.doubtful, 'finding');
     return `${amount(figures.operations, 'operation')} · ${breaking > 0 ? `${breaking} breaking` : findings}`;
   },

@@ -1,4 +1,5 @@
 import { amount } from '../app/parts/amount.js';
+import { mocksOf } from '../mock/mocks.js';
 import type { Stage } from './stage.js';
 
 export const MOCK: Stage = {
@@ -7,8 +8,8 @@ export const MOCK: Stage = {
   means: 'run it, with records that last',
   next: 'Next: start the mock, then call it: the line below is ready for a terminal.',
   load: async () => (await import('../mock/MockPage.js')).MockPage,
-  figure: ({ mocks }, design) => {
-    const mock = Object.values(mocks.byId).find((candidate) => candidate.design === design);
+  figure: (state, design) => {
+    const [mock] = mocksOf(state, design);
     if (mock === undefined) return 'not started';
     return `${mock.running ? `:${mock.port}` : 'stopped'} · ${amount(mock.exchanges, 'exchange')}`;
   },

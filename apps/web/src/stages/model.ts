@@ -8,9 +8,9 @@ export const MODEL: Stage = {
   next: 'Next: entities, and a sentence about two of them, such as each Route owns many Sailing as sailings.',
   load: async () => (await import('../model/ModelPage.js')).ModelPage,
   // Counted in the text as it stands, with an error in it or not.
-  figure: ({ design: { derived } }) => {
-    if (derived === null) return 'reading';
-    const kinds = derived.model.declarations.map(({ kind }) => kind);
+  figure: ({ derived: { reading } }) => {
+    if (reading === null) return 'reading';
+    const kinds = reading.model.declarations.map(({ kind }) => kind);
     const entities = kinds.filter((kind) => kind === 'entity').length;
     const relationships = kinds.filter((kind) => kind !== 'entity' && kind !== 'value').length;
     return `${amount(entities, 'entity')} · ${amount(relationships, 'relationship')}`;

@@ -38,11 +38,43 @@ export class ApiError extends Error {
   }
 }
 
-/** Why the server refused, to be shown; anything else that went wrong goes on. */
-export function refusalText(error: unknown): string {
-  if (!(error instanceof ApiError)) throw error;
-  return error.problem.detail;
+/** What something that went wrong otherwise is called. */
+const UNEXPECTED: ProblemBody = {
+  type: 'about:blank',
+  title: 'Something went wrong',
+  status: 0,
+  detail: 'Something went wrong.',
+};
+
+const isProblem = (error: unknown): error is ProblemBody =>
+  typeof error === 'object' &&
+  error !== null &&
+  'status' in error &&
+  typeof error.status === 'number' &&
+  'detail' in error &&
+  typeof error.detail === 'string';
+
+/** What the store says of an operation that was not done, as a problem. */
+export function unexpected(error: unknown): ProblemBody {
+  if (isProblem(error)) return error;
+  const hasMessage = typeof error === 'object' && error !== null && 'message' in error;
+  return hasMessage && typeof error.message === 'string'
+    ? { ...UNEXPECTED, detail: error.message }
+    : UNEXPECTED;
 }
+
+/** Why what was asked of the store is not there, where it is not. */
+export const problemOf = (error: unknown): ProblemBody | null =>
+  error === undefined ? null : unexpected(error);
+
+/** Why the server refused, to be shown; anything else that went wrong goes on. */
+export function refusalOf(error: unknown): ProblemBody {
+  if (error instanceof ApiError) return error.problem;
+  if (isProblem(error)) return error;
+  throw error;
+}
+
+export const refusalText = (error: unknown): string => refusalOf(error).detail;
 
 const UNREACHABLE: ProblemBody = {
   type: 'about:blank',
@@ -112,6 +144,27 @@ function nextCursor(response: Response): string | null {
 /** What can be done with a mock as a whole. */
 export type MockAction = 'start' | 'stop' | 'reset' | 'undo';
 
+/** Records to be taken in, and how. */
+export interface Import {
+  readonly text: string;
+  readonly isCsv: boolean;
+  readonly mode: ImportMode;
+  /** Only told what would become of them. */
+  readonly check: boolean;
+}
+
+/** A change of a design as it was read at a revision. */
+export interface OfRevision {
+  readonly id: string;
+  readonly revision: number;
+}
+
+export interface RevisionsPage {
+  readonly items: readonly RevisionSummary[];
+  /** The cursor of the next page. */
+  readonly next: string | null;
+}
+
 /** So many designs are listed at once. */
 export const MOST_LISTED = 200;
 
@@ -151,10 +204,7 @@ export const api = {
     revision: number,
   ): Promise<Design> => call('POST /api/designs/{id}/renames', { id }, { body: rename, revision }),
   /** Revisions before a cursor that an earlier page gave, latest first. */
-  listRevisions: async (
-    id: string,
-    cursor: string | null,
-  ): Promise<{ items: readonly RevisionSummary[]; next: string | null }> => {
+  listRevisions: async (id: string, cursor: string | null): Promise<RevisionsPage> => {
     const query = { limit: 200, ...(cursor === null ? {} : { cursor }) };
     const response = await ask('GET /api/designs/{id}/revisions', { id }, { query });
     const { items } = (await response.json()) as AnswerOf<'GET /api/designs/{id}/revisions'>;
@@ -210,16 +260,7 @@ export const api = {
     type === null
       ? pathOf('GET /api/mocks/{id}/records', { id }, query)
       : pathOf('GET /api/mocks/{id}/records/{type}', { id, type }, query),
-  importRecords: async (
-    id: string,
-    type: string | null,
-    given: {
-      readonly text: string;
-      readonly isCsv: boolean;
-      readonly mode: ImportMode;
-      readonly check: boolean;
-    },
-  ): Promise<ImportResult> => {
+  importRecords: async (id: string, type: string | null, given: Import): Promise<ImportResult> => {
     const { isCsv, mode, check } = given;
     const query = { mode, ...(check ? { check: 'only' as const } : {}) };
     const text = { type: isCsv ? 'text/csv' : 'application/json', content: given.text };

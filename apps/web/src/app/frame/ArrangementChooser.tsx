@@ -8,16 +8,17 @@ import {
 } from '@isomeros/core/arrangement';
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
-import { arrangementChosen, choicesMade, designChanged, isSaved } from '../../design/designSlice.js';
-import { loadReleases } from '../../design/releasesSlice.js';
-import { api, refusalText } from '../api/client.js';
+import { choicesMade, designChanged, isSaved } from '../../design/documentSlice.js';
+import { arrangementName, arrangementChosen } from '../../design/viewSlice.js';
+import { useRemoveArrangementMutation, useRenameArrangementMutation } from '../../design/designApi.js';
+import { refusalText, type OfRevision } from '../api/client.js';
 import type { Design } from '@isomeros/api';
 import { NameField } from '../parts/NameField.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
 
 /** The arrangement that is looked at, and the others: chosen, copied, renamed and removed from here. */
 export function ArrangementChooser(): React.JSX.Element {
-  const arrangement = useAppSelector((state) => state.design.arrangement);
+  const arrangement = useAppSelector(arrangementName);
   const [open, setOpen] = useState(false);
   return (
     <Popover
@@ -36,8 +37,12 @@ export function ArrangementChooser(): React.JSX.Element {
 }
 
 function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.Element {
-  const state = useAppSelector(({ design }) => design);
-  const { choices, arrangement, design } = state;
+  const choices = useAppSelector((state) => state.document.choices);
+  const design = useAppSelector((state) => state.document.design);
+  const arrangement = useAppSelector(arrangementName);
+  const isKept = useAppSelector(({ document }) => isSaved(document));
+  const [renameArrangement] = useRenameArrangementMutation();
+  const [removeArrangement] = useRemoveArrangementMutation();
   const dispatch = useAppDispatch();
   const [problem, setProblem] = useState<string | null>(null);
   const look = (name: string): void => {
@@ -45,10 +50,10 @@ function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.El
     onDone();
   };
   /** Asks the server, so that mocks that serve the arrangement are known. */
-  const ask = async (act: (id: string, revision: number) => Promise<Design>): Promise<boolean> => {
+  const ask = async (act: (of: OfRevision) => Promise<Design>): Promise<boolean> => {
     if (design === null) return false;
     try {
-      dispatch(designChanged(await act(design.id, design.revision)));
+      dispatch(designChanged(await act(design)));
       setProblem(null);
       return true;
     } catch (error) {
@@ -57,10 +62,9 @@ function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.El
     }
   };
   const rename = async (from: string, to: string): Promise<boolean> => {
-    if (!(await ask((id, revision) => api.renameArrangement(id, from, to, revision)))) return false;
+    if (!(await ask(({ id, revision }) => renameArrangement({ id, from, to, revision }).unwrap())))
+      return false;
     if (from === arrangement) dispatch(arrangementChosen(to));
-    // Releases of the arrangement are called by its new name.
-    if (design !== null) void dispatch(loadReleases({ design: design.id }));
     return true;
   };
   const make = (made: ArrangementChoices): void => {
@@ -75,11 +79,13 @@ function Arrangements({ onDone }: { readonly onDone: () => void }): React.JSX.El
             key={name}
             name={name}
             isCurrent={name === arrangement}
-            mayRename={isSaved(state)}
-            mayRemove={isSaved(state) && choices.arrangements.length > 1}
+            mayRename={isKept}
+            mayRemove={isKept && choices.arrangements.length > 1}
             onLook={() => look(name)}
             onRename={(to) => rename(name, to)}
-            onRemove={() => void ask((id, revision) => api.removeArrangement(id, name, revision))}
+            onRemove={() =>
+              void ask(({ id, revision }) => removeArrangement({ id, name, revision }).unwrap())
+            }
           />
         ))}
       </ul>

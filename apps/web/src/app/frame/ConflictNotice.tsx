@@ -1,35 +1,34 @@
 import { Button } from 'antd';
 import { useState } from 'react';
-import { mineKept } from '../../design/designSlice.js';
-import { api, refusalText } from '../api/client.js';
-import type { Design } from '@isomeros/api';
-import { useAppDispatch } from '../store.js';
-
-interface Props {
-  readonly id: string;
-  readonly text: string;
-  readonly onTheirs: (design: Design) => void;
-}
+import { designApi } from '../../design/designApi.js';
+import { choicesMade, mineKept, textEdited } from '../../design/documentSlice.js';
+import { refusalText } from '../api/client.js';
+import { useAppDispatch, useAppStore } from '../store.js';
 
 /** Two pages changed one design: nothing is overwritten until somebody chooses. */
-export function ConflictNotice({ id, text, onTheirs }: Props): React.JSX.Element {
+export function ConflictNotice({ id }: { readonly id: string }): React.JSX.Element {
   const dispatch = useAppDispatch();
+  const store = useAppStore();
   const [failed, setFailed] = useState<string | null>(null);
   const choose = async (theirs: boolean): Promise<void> => {
     try {
-      const design = await api.readDesign(id);
+      const asked = designApi.endpoints.readDesign.initiate(id, { forceRefetch: true, subscribe: false });
+      const design = await dispatch(asked).unwrap();
       dispatch(mineKept(design));
-      if (theirs) onTheirs(design);
+      if (!theirs) return;
+      dispatch(textEdited(design.text));
+      dispatch(choicesMade(design.choices));
     } catch (error) {
       setFailed(refusalText(error));
     }
   };
+  const copy = (): void => void navigator.clipboard.writeText(store.getState().document.text);
   return (
     <div className="notice bad" role="alert">
       <span>Another page saved this design meanwhile. Your text is still here and not kept.</span>
       <Button onClick={() => void choose(false)}>Keep mine</Button>
       <Button onClick={() => void choose(true)}>Take theirs</Button>
-      <Button onClick={() => void navigator.clipboard.writeText(text)}>Copy mine</Button>
+      <Button onClick={copy}>Copy mine</Button>
       {failed !== null && <span className="wrong">{failed}</span>}
     </div>
   );

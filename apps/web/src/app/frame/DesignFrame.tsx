@@ -1,12 +1,16 @@
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
+import { shallowEqual } from 'react-redux';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { AS_OF_VALID, isBehindText } from '../../design/behindText.js';
-import { choicesMade, openDesign, textEdited } from '../../design/designSlice.js';
-import { loadReleases } from '../../design/releasesSlice.js';
-import { loadMocks } from '../../mock/mocksSlice.js';
+import { openDesign } from '../../design/documentSlice.js';
+import { saveStateOf, type SaveState } from '../../design/savingSlice.js';
+import { useHeldReleases } from '../../design/useHeldReleases.js';
+import { arrangementName } from '../../design/viewSlice.js';
+import { useFollowMockQuery } from '../../mock/followMock.js';
+import { useListMocksQuery } from '../../mock/mocksApi.js';
 import { useSelectedEndpoint } from '../../mock/useSelectedEndpoint.js';
-import { useMockEvents } from '../../mock/useMockEvents.js';
-import { useAppDispatch, useAppSelector, type RootState } from '../store.js';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { useAppDispatch, useAppSelector, useAppStore } from '../store.js';
 import { ArrangementChooser } from './ArrangementChooser.js';
 import { TopBar } from './TopBar.js';
 import { ConflictNotice } from './ConflictNotice.js';
@@ -21,47 +25,42 @@ export function DesignFrame(): React.JSX.Element {
   const { id = '' } = useParams();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const design = useAppSelector((state) => state.design);
+  const store = useAppStore();
+  const saveState = useAppSelector(saveStateOf);
+  const missing = useAppSelector(({ document }) => document.problem);
+  const isOpen = useAppSelector(({ document }) => document.design?.id === id);
+  const title = useAppSelector(
+    ({ derived, document }) => derived.outline?.title ?? document.design?.name ?? '',
+  );
+  const hasArrangement = useAppSelector((state) => arrangementName(state) !== '');
+  useListMocksQuery(null, { refetchOnMountOrArgChange: true });
   const { endpoint } = useSelectedEndpoint(id);
-  const mock = endpoint?.mock ?? null;
-  const stages = useAppSelector((state) => stagesOf(state, id));
-  const isBehind = useAppSelector(isBehindText);
-  useMockEvents(mock?.id ?? null);
+  useFollowMockQuery(endpoint?.mock.id ?? skipToken);
+  useHeldReleases(id);
   useEffect(() => {
     void dispatch(openDesign(id));
-    void dispatch(loadReleases({ design: id }));
-    void dispatch(loadMocks());
   }, [id, dispatch]);
-  useLeaveWarning(design.keeping.kind === 'waiting' || design.keeping.kind === 'saving');
-  const title = design.outline?.title ?? design.design?.name ?? '';
-  const missing = design.problem;
+  useLeaveWarning(saveState.kind === 'waiting' || saveState.kind === 'saving');
   return (
     <div className="frame">
       <TopBar
         title={title}
-        chooser={missing === null && design.arrangement !== '' && <ArrangementChooser />}
-        keeping={<SaveStatus keeping={design.keeping} revisions={`/designs/${id}/revisions`} />}
-        commands={() => designCommands(design, id, stageViews(id), (to) => void navigate(to))}
+        chooser={missing === null && isOpen && hasArrangement && <ArrangementChooser />}
+        keeping={<SaveStatus keeping={saveState} revisions={`/designs/${id}/revisions`} />}
+        commands={() =>
+          designCommands(store.getState().derived, id, stageViews(id), (to) => void navigate(to))
+        }
       />
-      <StageNav stages={missing === null ? stages : []} note={isBehind ? AS_OF_VALID : null} />
+      <Stages design={id} isMissing={missing !== null} />
       <main className="of-design">
         {missing !== null && (
           <p className="empty-note">
             {missing.detail} <Link to="/">Go to the designs</Link>
           </p>
         )}
-        {missing === null && design.design?.id === id && (
+        {missing === null && isOpen && (
           <>
-            {design.keeping.kind === 'conflict' && (
-              <ConflictNotice
-                id={id}
-                text={design.text}
-                onTheirs={({ text, choices }) => {
-                  dispatch(textEdited(text));
-                  dispatch(choicesMade(choices));
-                }}
-              />
-            )}
+            <Notices id={id} saveState={saveState} />
             <NextStep />
             <Outlet />
           </>
@@ -71,10 +70,32 @@ export function DesignFrame(): React.JSX.Element {
   );
 }
 
+/** What stands in the way of the work, whatever the stage. */
+function Notices({
+  id,
+  saveState,
+}: {
+  readonly id: string;
+  readonly saveState: SaveState;
+}): React.JSX.Element {
+  const failure = useAppSelector(({ derived }) => derived.failure);
+  return (
+    <>
+      {saveState.kind === 'conflict' && <ConflictNotice id={id} />}
+      {failure !== null && (
+        <div className="notice bad" role="alert">
+          The contract of this text could not be derived: {failure} The text is kept as it is; what is shown
+          follows from the one before.
+        </div>
+      )}
+    </>
+  );
+}
+
 /** What to do next at the stage that is open; nothing once a design has grown. */
 function NextStep(): React.JSX.Element | null {
   const { pathname } = useLocation();
-  const entities = useAppSelector(({ design }) => design.figures?.entities ?? null);
+  const entities = useAppSelector(({ derived }) => derived.review?.figures.entities ?? null);
   const stage = STAGES.find(({ path }) => pathname.endsWith(`/${path}`));
   return stage === undefined || entities === null || entities > 1 ? null : (
     <p className="next-step">{stage.next}</p>
@@ -97,20 +118,24 @@ function useLeaveWarning(unkept: boolean): void {
 const stageViews = (id: string): readonly (readonly [string, string])[] =>
   STAGES.map((stage) => [stage.name, stageAddress(stage, id)]);
 
-let lastStages: { readonly key: string; readonly stages: readonly StageLink[] } | null = null;
+interface StagesProps {
+  readonly design: string;
+  readonly isMissing: boolean;
+}
 
-/** The live figures of the stages; the same array while none of them changed. */
-function stagesOf(state: RootState, id: string): readonly StageLink[] {
-  const figures = STAGES.map(({ figure }) => figure(state, id));
-  const key = [id, ...figures].join('\n');
-  if (lastStages?.key !== key) {
-    const stages = STAGES.map((stage, index) => ({
-      number: index + 1,
-      name: stage.name,
-      figure: figures[index] ?? '',
-      to: stageAddress(stage, id),
-    }));
-    lastStages = { key, stages };
-  }
-  return lastStages.stages;
+/** The stages with their live figures. */
+function Stages({ design, isMissing }: StagesProps): React.JSX.Element {
+  const figures = useAppSelector((state) => STAGES.map(({ figure }) => figure(state, design)), shallowEqual);
+  const isBehind = useAppSelector(isBehindText);
+  const stages = useMemo(
+    () =>
+      STAGES.map((stage, index): StageLink => ({
+        number: index + 1,
+        name: stage.name,
+        figure: figures[index] ?? '',
+        to: stageAddress(stage, design),
+      })),
+    [figures, design],
+  );
+  return <StageNav stages={isMissing ? [] : stages} note={isBehind ? AS_OF_VALID : null} />;
 }

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { SaveState } from '../../design/designSlice.js';
+import type { SaveState } from '../../design/savingSlice.js';
 
 const clock = (at: string): string => (at === '' ? '' : new Date(at).toTimeString().slice(0, 5));
 
@@ -12,7 +12,7 @@ interface Props {
 
 export function SaveStatus({ keeping, revisions }: Props): React.JSX.Element {
   switch (keeping.kind) {
-    case 'kept':
+    case 'saved':
       return (
         <Link className="keeping" to={revisions} title="Every saved state">
           All changes kept {clock(keeping.at)}

@@ -1,12 +1,12 @@
 import { pathOf } from '@isomeros/api';
 import { CHOOSABLE_NAMES, rowOf } from '@isomeros/core/arrangement';
 import { grouped } from '../parts/grouped.js';
-import type { DesignState } from '../../design/designSlice.js';
+import type { DerivedState } from '../../design/derivedSlice.js';
 import type { Command } from './commands.js';
 
 /** Everything the command line reaches while a design is open. */
 export function designCommands(
-  { outline, derived }: DesignState,
+  { outline, reading }: Pick<DerivedState, 'outline' | 'reading'>,
   id: string,
   /** Names and addresses. */
   stages: readonly (readonly [name: string, address: string])[],
@@ -54,7 +54,7 @@ export function designCommands(
       .map(({ entity, id: resource }) => [entity, resource]),
   );
   const lineOf = (entity: string): number =>
-    derived?.places[canonical.get(entity)?.replace(/\/item$/, '') ?? '']?.line ?? 1;
+    reading?.places[canonical.get(entity)?.replace(/\/item$/, '') ?? '']?.line ?? 1;
   const entities = [...new Set(outline.resources.flatMap(({ entity }) => entity ?? []))];
   return [
     ...views,

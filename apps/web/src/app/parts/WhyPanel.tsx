@@ -16,8 +16,8 @@ const NOWHERE = {};
 
 /** Why a path is there. */
 export function WhyPanel({ label, row, root, onStatement, children }: Props): React.JSX.Element {
-  const places = useAppSelector((state) => state.design.derived?.places ?? NOWHERE);
-  const text = useAppSelector((state) => state.design.text);
+  const places = useAppSelector((state) => state.derived.reading?.places ?? NOWHERE);
+  const text = useAppSelector((state) => state.document.text);
   return (
     <section className="panel" aria-label={label}>
       <header className="panel-head">

@@ -9,7 +9,9 @@ export function initialColorScheme(): ColorScheme {
   return window.matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
 }
 
+/** Shows a look, and chooses it again next time. */
 export function saveColorScheme(look: ColorScheme): void {
+  if (document.documentElement.dataset['theme'] === look) return;
   localStorage.setItem(KEY, look);
   document.documentElement.dataset['theme'] = look;
 }

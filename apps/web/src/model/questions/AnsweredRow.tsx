@@ -1,10 +1,10 @@
 import type { Assumption } from '@isomeros/core/contract';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { choicesMade } from '../../design/designSlice.js';
+import { choicesMade } from '../../design/documentSlice.js';
 
 /** A question that was answered, and how; it can be opened again. */
 export function AnsweredRow({ assumption }: { readonly assumption: Assumption }): React.JSX.Element {
-  const choices = useAppSelector((state) => state.design.choices);
+  const choices = useAppSelector((state) => state.document.choices);
   const dispatch = useAppDispatch();
   const taken = assumption.options.find(({ assumed }) => assumed);
   const reopen = (): void => {

@@ -4,9 +4,10 @@ import type { ModelEdit } from '@isomeros/core/model';
 import { Button, Input, Space } from 'antd';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { choicesMade } from '../../design/designSlice.js';
+import { choicesMade } from '../../design/documentSlice.js';
 import { useModelEdit } from '../../design/useModelEdit.js';
 import { amount } from '../../app/parts/amount.js';
+import { arrangementName } from '../../design/viewSlice.js';
 
 interface Props {
   readonly assumption: Assumption;
@@ -17,9 +18,9 @@ interface Props {
 
 /** One question in plain words, its answers one click away. */
 export function AssumptionRow({ assumption, summary, onStatement }: Props): React.JSX.Element {
-  const choices = useAppSelector((state) => state.design.choices);
-  const arrangement = useAppSelector((state) => state.design.arrangement);
-  const places = useAppSelector((state) => state.design.derived?.places);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
+  const places = useAppSelector((state) => state.derived.reading?.places);
   const dispatch = useAppDispatch();
   const edit = useModelEdit();
   const [naming, setNaming] = useState<Extract<AssumptionOption['answer'], { kind: 'name' }> | null>(null);

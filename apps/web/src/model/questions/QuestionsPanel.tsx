@@ -2,7 +2,7 @@ import { openAssumptions, type Assumption } from '@isomeros/core/contract';
 import type { PossibleRename } from '@isomeros/core/model';
 import { memo, useDeferredValue, useState } from 'react';
 import { useAppSelector } from '../../app/store.js';
-import type { Step } from '../../design/consequenceMessages.js';
+import type { Step } from '../../design/derivation/protocol.js';
 import { useConsequences } from '../../design/useConsequences.js';
 import { AnsweredRow } from './AnsweredRow.js';
 import { AssumptionRow, otherAnswer } from './AssumptionRow.js';
@@ -35,10 +35,10 @@ const NO_RENAMES: readonly PossibleRename[] = [];
 /** What is wrong or doubtful, and what nobody has said: each with its answers beside it. */
 export const QuestionsPanel = memo(function QuestionsPanel({ onStatement }: Props): React.JSX.Element {
   // The paths are drawn first; what is asked about them may follow a moment later.
-  const reviewed = useDeferredValue(useAppSelector((state) => state.design.reviewed));
-  const choices = useAppSelector((state) => state.design.choices);
-  const renames = useAppSelector((state) => state.design.design?.possibleRenames ?? NO_RENAMES);
-  const milliseconds = useAppSelector((state) => state.design.reviewed?.milliseconds ?? PATIENCE_MS);
+  const reviewed = useDeferredValue(useAppSelector((state) => state.derived.review));
+  const choices = useAppSelector((state) => state.document.choices);
+  const renames = useAppSelector((state) => state.document.design?.possibleRenames ?? NO_RENAMES);
+  const milliseconds = useAppSelector((state) => state.derived.review?.milliseconds ?? PATIENCE_MS);
   const [showsAnswered, setShowsAnswered] = useState(false);
   const all = reviewed?.assumptions ?? NONE;
   const open = reviewed === null ? NONE : openAssumptions(reviewed, choices.answered);

@@ -1,21 +1,24 @@
 import type { PossibleRename } from '@isomeros/core/model';
 import { Button, Space } from 'antd';
 import { useState } from 'react';
-import { api, refusalText } from '../../app/api/client.js';
+import { refusalText } from '../../app/api/client.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { designChanged } from '../../design/designSlice.js';
+import { useAnswerRenameMutation } from '../../design/designApi.js';
+import { designChanged } from '../../design/documentSlice.js';
+import { saveStateOf } from '../../design/savingSlice.js';
 
 /** Something went and something came in its place: whether one became the other decides what goes on. */
 export function RenameRow({ rename }: { readonly rename: PossibleRename }): React.JSX.Element {
-  const design = useAppSelector((state) => state.design.design);
-  const kept = useAppSelector((state) => state.design.keeping.kind === 'kept');
+  const design = useAppSelector((state) => state.document.design);
+  const kept = useAppSelector((state) => saveStateOf(state).kind === 'saved');
   const dispatch = useAppDispatch();
+  const [answerRename] = useAnswerRenameMutation();
   const [failed, setFailed] = useState<string | null>(null);
   const { kind, from, to } = rename;
   const answer = async (renamed: boolean): Promise<void> => {
     if (design === null) return;
     try {
-      dispatch(designChanged(await api.answerRename(design.id, { from, to, renamed }, design.revision)));
+      dispatch(designChanged(await answerRename({ ...design, rename: { from, to, renamed } }).unwrap()));
     } catch (error) {
       setFailed(refusalText(error));
     }

@@ -15,7 +15,7 @@ interface Props {
 
 /** The sheet of an entity, a value or a relationship: everything the notation says of it, without the notation. */
 export function Sheet({ id, onClose, onSelect }: Props): React.JSX.Element | null {
-  const model = useAppSelector((state) => state.design.derived?.model ?? null);
+  const model = useAppSelector((state) => state.derived.reading?.model ?? null);
   const edits = useEdits();
   const [attribute, setAttribute] = useState<string | null>(null);
   useEffect(() => {

@@ -1,7 +1,7 @@
 import { findOccurrences, insertBelow, removeStatement, renameAt } from '@isomeros/core/notation';
 import { useCallback, useState } from 'react';
 import { useAppDispatch, useAppStore } from '../../app/store.js';
-import { textEdited } from '../../design/designSlice.js';
+import { textEdited } from '../../design/documentSlice.js';
 import { applyEdit, type TextEdit } from './edits.js';
 
 export interface Edits {
@@ -21,7 +21,7 @@ export function useEdits(): Edits {
   const [problem, setProblem] = useState<string | null>(null);
   const apply = useCallback(
     (edit: TextEdit): void => {
-      const { text, design } = store.getState().design;
+      const { text, design } = store.getState().document;
       setProblem(null);
       if (design !== null) dispatch(textEdited(applyEdit(text, design.identities, edit)));
     },

@@ -2,8 +2,8 @@ import { indexContract, type Contract } from '@isomeros/core/contract';
 import { Dataset, Draft, exampleQuery, exampleRequest, handle } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
 import { Random, seed } from '@isomeros/core/seeding';
-import { reasonPhrase } from '../app/parts/statusNames.js';
-import type { ExampleExchange } from './workerMessages.js';
+import { reasonPhrase } from '../../app/parts/statusNames.js';
+import type { ExampleExchange } from './protocol.js';
 
 /** A contract with the seed records its examples are run on, made when the first one is asked for. */
 export interface ExampleStage {

@@ -10,14 +10,12 @@ export interface ReadSource {
 /** Chosen options by the index of their question. */
 export type ChosenAnswers = Readonly<Record<number, number>>;
 
-export type IntakeRequest =
-  | {
-      readonly kind: 'read';
-      readonly format: IntakeFormat;
-      readonly source: string;
-      readonly name: string;
-    }
-  | { readonly kind: 'answer'; readonly chosen: ChosenAnswers };
-
-export type IntakeResponse =
-  { readonly kind: 'progress'; readonly done: number } | ({ readonly kind: 'read' } & ReadSource);
+/** What the worker that takes a source in is asked. */
+export type IntakeProtocol = Readonly<{
+  read: {
+    asked: { readonly format: IntakeFormat; readonly source: string; readonly name: string };
+    answer: ReadSource;
+  };
+  /** The source that was read, with other answers. */
+  answer: { asked: ChosenAnswers; answer: ReadSource };
+}>;

@@ -1,7 +1,7 @@
 import type { Choices } from '@isomeros/core/arrangement';
 import { editModel, identitiesOf, type Model } from '@isomeros/core/model';
 import { parse, print } from '@isomeros/core/notation';
-import type { Step } from './consequenceMessages.js';
+import type { Step } from './protocol.js';
 
 /** The model and the choices after a step; `null` where its text would have errors. What has an identity keeps it. */
 export function afterStep(

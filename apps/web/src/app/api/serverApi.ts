@@ -1,0 +1,36 @@
+import { createApi, fakeBaseQuery } from '@reduxjs/toolkit/query/react';
+import type { ProblemBody } from '@isomeros/api';
+import { ApiError } from './client.js';
+
+type Answer<T> = { readonly data: T } | { readonly error: ProblemBody };
+
+/** An operation of the client as the store asks it: what the server refuses is an answer, too. */
+export const asked =
+  <Asked, T>(ask: (asked: Asked) => Promise<T>) =>
+  async (given: Asked): Promise<Answer<T>> => {
+    try {
+      return { data: await ask(given) };
+    } catch (error) {
+      if (error instanceof ApiError) return { error: error.problem };
+      throw error;
+    }
+  };
+
+/** An operation that answers nothing. */
+export const done =
+  <Asked>(ask: (asked: Asked) => Promise<void>) =>
+  async (given: Asked): Promise<null> => {
+    await ask(given);
+    return null;
+  };
+
+/**
+ * What the server knows, asked once for everybody who shows it, and again once it is known to have changed. Each part of
+ * the page adds the operations it asks.
+ */
+export const serverApi = createApi({
+  reducerPath: 'server',
+  baseQuery: fakeBaseQuery<ProblemBody>(),
+  tagTypes: ['Designs', 'Mocks', 'Releases', 'Records', 'Snapshots', 'Migration'],
+  endpoints: () => ({}),
+});

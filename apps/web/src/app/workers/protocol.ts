@@ -1,0 +1,35 @@
+/** What a worker can be asked: by the name of a question, what is asked and what is answered. */
+export type Protocol = Readonly<Record<string, { readonly asked: unknown; readonly answer: unknown }>>;
+
+/** Tells how much of a long answer is done, from 0 to 1. */
+export type TellProgress = (done: number) => void;
+
+/** What answers every question of a protocol. What it throws is told to the one who asked. */
+export type Answerer<P extends Protocol> = {
+  readonly [Kind in keyof P]: (asked: P[Kind]['asked'], progress: TellProgress) => P[Kind]['answer'];
+};
+
+/** A way to ask the questions of a protocol; they are answered in the order they are asked. */
+export interface Port<P extends Protocol> {
+  /** Rejects where the answer failed, with why. */
+  ask<Kind extends keyof P & string>(
+    kind: Kind,
+    asked: P[Kind]['asked'],
+    progress?: TellProgress,
+  ): Promise<P[Kind]['answer']>;
+  /** Ends what answers; whatever is still asked is never answered. */
+  end(): void;
+}
+
+/** A question on its way to a worker. `number` comes back with the answer. */
+export interface QuestionMessage {
+  readonly number: number;
+  readonly kind: string;
+  readonly asked: unknown;
+}
+
+/** What a worker says of a question; the answer as JSON, which is read many times faster than a copy is made of it. */
+export type AnswerMessage =
+  | { readonly number: number; readonly kind: 'progress'; readonly done: number }
+  | { readonly number: number; readonly kind: 'answer'; readonly json: string }
+  | { readonly number: number; readonly kind: 'failed'; readonly why: string };

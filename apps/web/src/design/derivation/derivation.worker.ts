@@ -1,0 +1,4 @@
+import { serve } from '../../app/workers/serve.js';
+import { Derivations } from './derivations.js';
+
+serve(new Derivations().answerer);

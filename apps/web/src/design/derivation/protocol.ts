@@ -1,0 +1,104 @@
+import type { ContractChange, ChangeSummary } from '@isomeros/core/comparison';
+import type { Choices } from '@isomeros/core/arrangement';
+import type { GridRow } from '@isomeros/core/derivation';
+import type { Identities, Model, ModelEdit } from '@isomeros/core/model';
+import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
+import type { DesignFigures } from '@isomeros/api';
+import type { Assumption, Contract, Finding, Outline } from '@isomeros/core/contract';
+import type { DesignReleases } from './baselineReleases.js';
+import type { Impact } from './impact.js';
+
+/** What a contract follows from. */
+export interface Source {
+  readonly text: string;
+  readonly identities: Identities;
+  readonly choices: Choices;
+  /** The name of the arrangement to derive. */
+  readonly arrangement: string;
+}
+
+/** A source as it travels, and as what is derived from it is remembered by: its JSON. */
+export type SourceKey = string;
+
+export const sourceKey = ({ text, identities, choices, arrangement }: Source): SourceKey =>
+  JSON.stringify({ text, identities, choices, arrangement } satisfies Source);
+
+/** What was read of a text. */
+export interface Reading {
+  /** What could be read of it, errors or not. */
+  readonly model: Model;
+  readonly diagnostics: readonly Diagnostic[];
+  /** By the identity of a statement. */
+  readonly places: Readonly<Record<string, StatementPlace>>;
+}
+
+export interface DerivedText {
+  /** `null` where it was not asked for. */
+  readonly reading: Reading | null;
+  /** `null` where the text has errors. */
+  readonly outline: Outline | null;
+}
+
+/** What follows from the whole contract; asked for when the typing pauses. */
+export interface Review {
+  /** What breaks a release comes first. */
+  readonly findings: readonly Finding[];
+  readonly assumptions: readonly Assumption[];
+  readonly figures: DesignFigures;
+  /** How many changes break the release that has to go on being served. */
+  readonly breaking: number;
+  readonly milliseconds: number;
+}
+
+/** A request with its answer, as they travel. */
+export interface ExampleExchange {
+  readonly requestHead: readonly string[];
+  readonly requestBody: string | null;
+  readonly statusLine: string;
+  readonly responseHead: readonly string[];
+  readonly responseBody: string | null;
+}
+
+/** Something that might be done to a design. */
+export type Step =
+  | { readonly kind: 'edit'; readonly edit: ModelEdit }
+  | { readonly kind: 'choices'; readonly choices: Choices };
+
+export interface Consequence {
+  readonly summary: ChangeSummary;
+  /** The path tree as it would be. */
+  readonly outline: Outline;
+}
+
+interface OfSource {
+  readonly source: SourceKey;
+}
+
+/** A source of a design, which has releases. */
+interface OfDesign extends OfSource {
+  readonly design: string;
+}
+
+/** What the workers that derive are asked. What a source implies is derived from what could be read of its text. */
+export type DerivationProtocol = Readonly<{
+  derive: { asked: OfSource & { readonly withReading: boolean }; answer: DerivedText };
+  outline: { asked: OfSource; answer: Outline };
+  contract: { asked: OfSource; answer: Contract };
+  /** What is found and assumed. */
+  review: { asked: OfDesign; answer: Review };
+  /** What one statement, by its identity, implies. */
+  implied: { asked: OfSource & { readonly statement: string }; answer: Impact };
+  /** An operation run on seed records; `null` where there is no record to show it on. */
+  example: { asked: OfSource & { readonly operation: string }; answer: ExampleExchange | null };
+  /** What goes in and what comes out of the records of an entity, by its name. */
+  grid: { asked: OfSource & { readonly entity: string }; answer: readonly GridRow[] };
+  /** Compare with these releases from now on. */
+  hold: { asked: DesignReleases; answer: null };
+  /** What changed since a release; `null` where it is not held. */
+  changes: { asked: OfDesign & { readonly label: string }; answer: readonly ContractChange[] | null };
+  /** What would come and go by each of some steps; `null` where the text has errors, or would have some. */
+  consequences: {
+    asked: OfDesign & { readonly steps: readonly Step[] };
+    answer: readonly (Consequence | null)[];
+  };
+}>;

@@ -1,0 +1,205 @@
+import type { ContractChange } from '@isomeros/core/comparison';
+import type { Contract, Outline } from '@isomeros/core/contract';
+import type { GridRow } from '@isomeros/core/derivation';
+import { unexpected } from '../../app/api/client.js';
+import type { Port } from '../../app/workers/protocol.js';
+import type { DesignReleases } from './baselineReleases.js';
+import type { Impact } from './impact.js';
+import {
+  sourceKey,
+  type Consequence,
+  type DerivationProtocol,
+  type ExampleExchange,
+  type Reading,
+  type Review,
+  type Source,
+  type SourceKey,
+  type Step,
+} from './protocol.js';
+
+/** The whole contract is derived once so long no newer text came. */
+const REVIEW_AFTER_MS = 120;
+
+/** The text of a design as it is written, with what was decided besides. */
+export interface WrittenDesign extends Source {
+  /** The id of the design. */
+  readonly design: string;
+  /** What to derive from while the text has errors and none without was derived before. */
+  readonly validText: string;
+}
+
+export interface Derived {
+  readonly reading: Reading;
+  /** `null` where the text has errors and the outline of the last valid one stays. */
+  readonly outline: Outline | null;
+}
+
+export interface DerivationListener {
+  readonly onDerived: (derived: Derived) => void;
+  readonly onReviewed: (review: Review) => void;
+  /** Something went wrong inside; what is known stays as it is. */
+  readonly onFailed: (why: string) => void;
+}
+
+/** The last valid text of a design: what is asked about the whole contract is asked about it. */
+interface Valid {
+  readonly design: string;
+  readonly text: string;
+  readonly source: SourceKey;
+}
+
+/**
+ * Asks the workers that derive. One derives outlines and nothing else, so that what changes at every keystroke
+ * never waits for what is asked about the whole contract, which is another's work, nor for the consequences of
+ * what might be done, which is a third's. While the first is busy with one text only the newest of those that
+ * come meanwhile is kept, so that it never falls behind the typing.
+ */
+export class DerivationService {
+  private readonly outlines: Port<DerivationProtocol>;
+  private readonly wholes: Port<DerivationProtocol>;
+  private readonly futures: Port<DerivationProtocol>;
+  private busy = false;
+  private next: WrittenDesign | null = null;
+  private latestKey: string | null = null;
+  private valid: Valid | null = null;
+  private reading: { readonly of: string; readonly read: Reading } | null = null;
+  /** What was told last of the newest text, with the outline of the last valid one. */
+  private told: { derived: Derived | null; review: Review | null } = { derived: null, review: null };
+  private listener: DerivationListener | null = null;
+  private later: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(open: () => Port<DerivationProtocol>) {
+    this.outlines = open();
+    this.wholes = open();
+    this.futures = open();
+  }
+
+  /** Derives from a text; of the one that was derived last it tells again what is known. */
+  derive(written: WrittenDesign, listener: DerivationListener): void {
+    this.listener = listener;
+    const key = `${written.design} ${sourceKey(written)}`;
+    if (key === this.latestKey) {
+      if (!this.busy) this.tellAgain(listener);
+      return;
+    }
+    this.latestKey = key;
+    this.next = written;
+    if (!this.busy) void this.work();
+  }
+
+  /** The whole contract of the last valid text; `null` while there is none. */
+  async contract(): Promise<Contract | null> {
+    if (this.valid === null) return null;
+    return Object.freeze(await this.wholes.ask('contract', { source: this.valid.source }));
+  }
+
+  async example(operation: string): Promise<ExampleExchange | null> {
+    if (this.valid === null) return null;
+    return this.wholes.ask('example', { source: this.valid.source, operation });
+  }
+
+  async grid(entity: string): Promise<readonly GridRow[]> {
+    if (this.valid === null) return [];
+    return this.wholes.ask('grid', { source: this.valid.source, entity });
+  }
+
+  async implied(statement: string): Promise<Impact | null> {
+    if (this.valid === null) return null;
+    return this.wholes.ask('implied', { source: this.valid.source, statement });
+  }
+
+  /** Compares with these releases from now on: what breaks one is among what is found. */
+  async hold(held: DesignReleases): Promise<void> {
+    await Promise.all([this.wholes.ask('hold', held), this.futures.ask('hold', held)]);
+    await this.review();
+  }
+
+  /** What changed since a release; `null` where it is not held, or nothing is known yet. */
+  async changesSince(label: string): Promise<readonly ContractChange[] | null> {
+    if (this.valid === null) return null;
+    const { source, design } = this.valid;
+    return this.wholes.ask('changes', { source, design, label });
+  }
+
+  /** What would come and go by each of some steps from the text as it is written. */
+  consequences(
+    { design, ...source }: Source & { readonly design: string },
+    steps: readonly Step[],
+  ): Promise<readonly (Consequence | null)[]> {
+    return this.futures.ask('consequences', { source: sourceKey(source), design, steps });
+  }
+
+  /** A page that begins anew knows nothing of what was told before. */
+  private tellAgain(listener: DerivationListener): void {
+    const { derived, review } = this.told;
+    if (derived !== null) listener.onDerived(derived);
+    if (review !== null) listener.onReviewed(review);
+  }
+
+  private async work(): Promise<void> {
+    this.busy = true;
+    while (this.next !== null) {
+      const written = this.next;
+      this.next = null;
+      try {
+        const derived = await this.derived(written);
+        this.told = {
+          derived: Object.freeze({
+            ...derived,
+            outline: derived.outline ?? this.told.derived?.outline ?? null,
+          }),
+          review: null,
+        };
+        this.listener?.onDerived(derived);
+      } catch (error) {
+        // The same text is asked about anew when it comes again.
+        this.latestKey = null;
+        this.listener?.onFailed(whyOf(error));
+      }
+      clearTimeout(this.later);
+      this.later = setTimeout(() => void this.review(), REVIEW_AFTER_MS);
+    }
+    this.busy = false;
+  }
+
+  /** What follows from a text; while it has errors, from the last one of its design that had none. */
+  private async derived(written: WrittenDesign): Promise<Derived> {
+    const { design, text } = written;
+    const source = sourceKey(written);
+    const of = `${JSON.stringify(written.identities)} ${text}`;
+    const answer = await this.outlines.ask('derive', { source, withReading: this.reading?.of !== of });
+    if (answer.reading !== null) this.reading = { of, read: frozen(answer.reading) };
+    if (this.reading === null) throw new Error('The text was not read.');
+    const { read } = this.reading;
+    if (answer.outline !== null) {
+      this.valid = { design, text, source };
+      return Object.freeze({ reading: read, outline: Object.freeze(answer.outline) });
+    }
+    const validText = this.valid?.design === design ? this.valid.text : written.validText;
+    const before = sourceKey({ ...written, text: validText });
+    if (this.valid?.design === design && this.valid.source === before)
+      return Object.freeze({ reading: read, outline: null });
+    const outline = Object.freeze(await this.outlines.ask('outline', { source: before }));
+    this.valid = { design, text: validText, source: before };
+    return Object.freeze({ reading: read, outline });
+  }
+
+  private async review(): Promise<void> {
+    if (this.valid === null) return;
+    const { source, design } = this.valid;
+    try {
+      const review = Object.freeze(await this.wholes.ask('review', { source, design }));
+      this.told.review = review;
+      this.listener?.onReviewed(review);
+    } catch (error) {
+      this.listener?.onFailed(whyOf(error));
+    }
+  }
+}
+
+/** What went wrong, to be shown. */
+export const whyOf = (error: unknown): string => unexpected(error).detail;
+
+/** The store freezes what it is given through and through, unless it is frozen already; this is large. */
+const frozen = (read: Reading): Reading =>
+  Object.freeze({ ...read, model: Object.freeze(read.model), places: Object.freeze(read.places) });

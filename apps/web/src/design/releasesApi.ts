@@ -1,0 +1,45 @@
+import type { Release, ReleaseEnd } from '@isomeros/api';
+import { api } from '../app/api/client.js';
+import { asked, done, serverApi } from '../app/api/serverApi.js';
+
+export const releasesApi = serverApi.injectEndpoints({
+  endpoints: (build) => ({
+    listReleases: build.query<readonly Release[], string>({
+      queryFn: asked(api.listReleases),
+      providesTags: ['Releases'],
+    }),
+    /** As JSON. A release never changes; one that was made anew under its label is another. */
+    readReleaseContract: build.query<
+      string,
+      { readonly design: string; readonly label: string; readonly madeAt: string }
+    >({
+      queryFn: asked(({ design, label }) => api.readReleaseContract(design, label)),
+    }),
+    makeRelease: build.mutation<
+      Release,
+      { readonly design: string; readonly label: string; readonly arrangement: string }
+    >({
+      queryFn: asked(({ design, label, arrangement }) => api.makeRelease(design, label, arrangement)),
+      invalidatesTags: ['Releases'],
+    }),
+    markRelease: build.mutation<
+      Release,
+      { readonly design: string; readonly label: string; readonly end: ReleaseEnd | null }
+    >({
+      queryFn: asked(({ design, label, end }) => api.markRelease(design, label, end)),
+      invalidatesTags: ['Releases'],
+    }),
+    removeRelease: build.mutation<null, { readonly design: string; readonly label: string }>({
+      queryFn: asked(done(({ design, label }) => api.removeRelease(design, label))),
+      invalidatesTags: ['Releases'],
+    }),
+  }),
+});
+
+export const {
+  useListReleasesQuery,
+  useReadReleaseContractQuery,
+  useMakeReleaseMutation,
+  useMarkReleaseMutation,
+  useRemoveReleaseMutation,
+} = releasesApi;

@@ -1,0 +1,51 @@
+import type { Exchange, Mock, SentMessage } from '@isomeros/api';
+import { api, type MockAction } from '../app/api/client.js';
+import { asked, done, serverApi } from '../app/api/serverApi.js';
+
+export const mocksApi = serverApi.injectEndpoints({
+  endpoints: (build) => ({
+    listMocks: build.query<readonly Mock[], null>({
+      queryFn: asked(api.listMocks),
+      providesTags: ['Mocks'],
+    }),
+    createMock: build.mutation<
+      Mock,
+      {
+        readonly design: string;
+        readonly arrangements: readonly string[];
+        readonly releases: readonly string[];
+      }
+    >({
+      queryFn: asked(({ design, arrangements, releases }) => api.createMock(design, arrangements, releases)),
+      invalidatesTags: ['Mocks'],
+    }),
+    actOnMock: build.mutation<Mock, { readonly id: string; readonly action: MockAction }>({
+      queryFn: asked(({ id, action }) => api.actOnMock(id, action)),
+      invalidatesTags: ['Mocks', 'Records', 'Migration'],
+    }),
+    removeMock: build.mutation<null, string>({
+      queryFn: asked(done(api.removeMock)),
+      invalidatesTags: ['Mocks'],
+    }),
+    readExchange: build.query<Exchange, { readonly mock: string; readonly number: number }>({
+      queryFn: asked(({ mock, number }) => api.readExchange(mock, number)),
+    }),
+    sendMessage: build.mutation<
+      SentMessage,
+      {
+        readonly mock: string;
+        readonly message: string;
+        readonly to: { readonly arrangement: string } | { readonly release: string };
+      }
+    >({ queryFn: asked(({ mock, message, to }) => api.sendMessage(mock, message, to)) }),
+  }),
+});
+
+export const {
+  useListMocksQuery,
+  useCreateMockMutation,
+  useActOnMockMutation,
+  useRemoveMockMutation,
+  useReadExchangeQuery,
+  useSendMessageMutation,
+} = mocksApi;
