@@ -1,41 +1,17 @@
 // This tree beside another commit: the same requests to a mock of each, in turns. Run: npm run bench:against [commit]
-import { execFileSync, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import type { ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import type { Message } from './mock/load.js';
 import { get, post } from './mock/messages.js';
 import { ask, end, start } from './mock/programs.js';
 import { MODEL } from './mock/records.js';
 import { inTurns, ratioOf, text, typical } from './mock/turns.js';
+import { checkOut, commitName, here } from './otherTree.js';
 import { startTestDatabase } from './testDatabase.js';
 
 const RECORDS = 100_000;
 /** Less than this of what the other commit answers is a step back. */
 const LEAST = 0.93;
-const here = fileURLToPath(new URL('..', import.meta.url));
-
-const run = (folder: string, command: string, ...args: readonly string[]): string =>
-  execFileSync(command, args, { cwd: folder, encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] }).trim();
-
-/** A tree of another commit beside this one, built with the packages of its own lockfile. */
-function checkOut(commit: string): { readonly folder: string; readonly remove: () => void } {
-  const folder = mkdtempSync(join(tmpdir(), 'isomeros-against-'));
-  run(here, 'git', 'worktree', 'add', '--detach', '--force', folder, commit);
-  const remove = (): void => {
-    run(here, 'git', 'worktree', 'remove', '--force', folder);
-    rmSync(folder, { recursive: true, force: true });
-  };
-  try {
-    run(folder, 'npm', 'ci', '--no-audit', '--no-fund', '--loglevel=error');
-    run(folder, 'npx', '--no-install', 'tsc', '-b', 'packages/core', 'apps/server');
-  } catch (error) {
-    remove();
-    throw error;
-  }
-  return { folder, remove };
-}
 
 interface Side {
   readonly name: string;
@@ -43,7 +19,7 @@ interface Side {
 }
 
 const [commit = 'HEAD~1'] = process.argv.slice(2);
-const other = run(here, 'git', 'rev-parse', '--short', commit);
+const other = commitName(commit);
 const tree = checkOut(other);
 const children: ChildProcess[] = [];
 const database = await startTestDatabase();

@@ -171,6 +171,8 @@ for (const look of ['light', 'dark'] as const) {
     for (const [name, go] of VIEWS)
       await test.step(name, async () => {
         await go({ page, isomeros, id });
+        // Colours are what they will be once nothing moves any more.
+        await page.evaluate(() => Promise.all(document.getAnimations().map(({ finished }) => finished)));
         const { violations } = await new AxeBuilder({ page }).analyze();
         const grave = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
         expect

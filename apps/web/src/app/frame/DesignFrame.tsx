@@ -3,7 +3,7 @@ import { shallowEqual } from 'react-redux';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { AS_OF_VALID, isBehindText } from '../../design/behindText.js';
 import { openDesign } from '../../design/documentSlice.js';
-import { saveStateOf, type SaveState } from '../../design/savingSlice.js';
+import { saveStateOf } from '../../design/savingSlice.js';
 import { useHeldReleases } from '../../design/useHeldReleases.js';
 import { arrangementName } from '../../design/viewSlice.js';
 import { useFollowMockQuery } from '../../mock/followMock.js';
@@ -26,7 +26,6 @@ export function DesignFrame(): React.JSX.Element {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const store = useAppStore();
-  const saveState = useAppSelector(saveStateOf);
   const missing = useAppSelector(({ document }) => document.problem);
   const isOpen = useAppSelector(({ document }) => document.design?.id === id);
   const title = useAppSelector(
@@ -40,13 +39,12 @@ export function DesignFrame(): React.JSX.Element {
   useEffect(() => {
     void dispatch(openDesign(id));
   }, [id, dispatch]);
-  useLeaveWarning(saveState.kind === 'waiting' || saveState.kind === 'saving');
   return (
     <div className="frame">
       <TopBar
         title={title}
         chooser={missing === null && isOpen && hasArrangement && <ArrangementChooser />}
-        keeping={<SaveStatus keeping={saveState} revisions={`/designs/${id}/revisions`} />}
+        keeping={<SaveStatus revisions={`/designs/${id}/revisions`} />}
         commands={() =>
           designCommands(store.getState().derived, id, stageViews(id), (to) => void navigate(to))
         }
@@ -60,7 +58,7 @@ export function DesignFrame(): React.JSX.Element {
         )}
         {missing === null && isOpen && (
           <>
-            <Notices id={id} saveState={saveState} />
+            <Notices id={id} />
             <NextStep />
             <Outlet />
           </>
@@ -71,17 +69,12 @@ export function DesignFrame(): React.JSX.Element {
 }
 
 /** What stands in the way of the work, whatever the stage. */
-function Notices({
-  id,
-  saveState,
-}: {
-  readonly id: string;
-  readonly saveState: SaveState;
-}): React.JSX.Element {
+function Notices({ id }: { readonly id: string }): React.JSX.Element {
+  const isConflict = useAppSelector((state) => saveStateOf(state).kind === 'conflict');
   const failure = useAppSelector(({ derived }) => derived.failure);
   return (
     <>
-      {saveState.kind === 'conflict' && <ConflictNotice id={id} />}
+      {isConflict && <ConflictNotice id={id} />}
       {failure !== null && (
         <div className="notice bad" role="alert">
           The contract of this text could not be derived: {failure} The text is kept as it is; what is shown
@@ -100,19 +93,6 @@ function NextStep(): React.JSX.Element | null {
   return stage === undefined || entities === null || entities > 1 ? null : (
     <p className="next-step">{stage.next}</p>
   );
-}
-
-function useLeaveWarning(unkept: boolean): void {
-  useEffect(() => {
-    if (!unkept) return;
-    const warn = (event: BeforeUnloadEvent): void => {
-      event.preventDefault();
-    };
-    window.addEventListener('beforeunload', warn);
-    return () => {
-      window.removeEventListener('beforeunload', warn);
-    };
-  }, [unkept]);
 }
 
 const stageViews = (id: string): readonly (readonly [string, string])[] =>

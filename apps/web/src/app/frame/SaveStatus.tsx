@@ -1,16 +1,19 @@
+import { useEffect } from 'react';
 import { Link } from 'react-router';
-import type { SaveState } from '../../design/savingSlice.js';
+import { saveStateOf } from '../../design/savingSlice.js';
+import { useAppSelector } from '../store.js';
 
 const clock = (at: string): string => (at === '' ? '' : new Date(at).toTimeString().slice(0, 5));
 
-/** Whether what is on screen is kept by the server. */
 interface Props {
-  readonly keeping: SaveState;
   /** Where the saved states are listed. */
   readonly revisions: string;
 }
 
-export function SaveStatus({ keeping, revisions }: Props): React.JSX.Element {
+/** Whether what is on screen is kept by the server; nobody leaves by accident while it is not. */
+export function SaveStatus({ revisions }: Props): React.JSX.Element {
+  const keeping = useAppSelector(saveStateOf);
+  useLeaveWarning(keeping.kind === 'waiting' || keeping.kind === 'saving');
   switch (keeping.kind) {
     case 'saved':
       return (
@@ -35,4 +38,17 @@ export function SaveStatus({ keeping, revisions }: Props): React.JSX.Element {
         </span>
       );
   }
+}
+
+function useLeaveWarning(unkept: boolean): void {
+  useEffect(() => {
+    if (!unkept) return;
+    const warn = (event: BeforeUnloadEvent): void => {
+      event.preventDefault();
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => {
+      window.removeEventListener('beforeunload', warn);
+    };
+  }, [unkept]);
 }

@@ -70,11 +70,14 @@ export class Derivations {
   private readonly releases = new BaselineReleases();
 
   readonly answerer: Answerer<DerivationProtocol> = {
-    derive: ({ source, withReading }) => {
+    derive: ({ source, known }) => {
+      const before = known === null ? undefined : this.remembered.get(known);
       const derivation = this.of(source);
       const { model, diagnostics, places } = derivation.read;
       return {
-        reading: withReading ? { model, diagnostics, places: Object.fromEntries(places) } : null,
+        diagnostics,
+        places: Object.fromEntries(places),
+        model: before?.read === derivation.read ? null : model,
         outline: derivation.isValid ? derivation.outline : null,
       };
     },
@@ -111,7 +114,7 @@ export class Derivations {
     return derivation;
   }
 
-  /** A decision changes no text, and is seen the sooner for it: what was read of a text is taken from where it is known. */
+  /** A decision changes no text, and is seen the sooner for it: what was read of a text is read once. */
   private begun(source: Source): Derivation {
     const identities = JSON.stringify(source.identities);
     const same = [...this.remembered.values()].find(

@@ -32,9 +32,10 @@ export interface Reading {
   readonly places: Readonly<Record<string, StatementPlace>>;
 }
 
-export interface DerivedText {
-  /** `null` where it was not asked for. */
-  readonly reading: Reading | null;
+/** What follows from a text. */
+export interface DerivedText extends Omit<Reading, 'model'> {
+  /** `null` where it is known already. */
+  readonly model: Model | null;
   /** `null` where the text has errors. */
   readonly outline: Outline | null;
 }
@@ -81,7 +82,8 @@ interface OfDesign extends OfSource {
 
 /** What the workers that derive are asked. What a source implies is derived from what could be read of its text. */
 export type DerivationProtocol = Readonly<{
-  derive: { asked: OfSource & { readonly withReading: boolean }; answer: DerivedText };
+  /** `known`: the source of which the model is known already. */
+  derive: { asked: OfSource & { readonly known: SourceKey | null }; answer: DerivedText };
   outline: { asked: OfSource; answer: Outline };
   contract: { asked: OfSource; answer: Contract };
   /** What is found and assumed. */

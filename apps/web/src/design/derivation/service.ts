@@ -62,7 +62,8 @@ export class DerivationService {
   private next: WrittenDesign | null = null;
   private latestKey: string | null = null;
   private valid: Valid | null = null;
-  private reading: { readonly of: string; readonly read: Reading } | null = null;
+  /** What was read of the newest text. */
+  private read: { readonly source: SourceKey; readonly reading: Reading } | null = null;
   /** What was told last of the newest text, with the outline of the last valid one. */
   private told: { derived: Derived | null; review: Review | null } = { derived: null, review: null };
   private listener: DerivationListener | null = null;
@@ -166,22 +167,23 @@ export class DerivationService {
   private async derived(written: WrittenDesign): Promise<Derived> {
     const { design, text } = written;
     const source = sourceKey(written);
-    const of = `${JSON.stringify(written.identities)} ${text}`;
-    const answer = await this.outlines.ask('derive', { source, withReading: this.reading?.of !== of });
-    if (answer.reading !== null) this.reading = { of, read: frozen(answer.reading) };
-    if (this.reading === null) throw new Error('The text was not read.');
-    const { read } = this.reading;
+    const answer = await this.outlines.ask('derive', { source, known: this.read?.source ?? null });
+    const { diagnostics, places } = answer;
+    const model = answer.model ?? this.read?.reading.model;
+    if (model === undefined) throw new Error('The text was not read.');
+    const reading = frozen({ model, diagnostics, places });
+    this.read = { source, reading };
     if (answer.outline !== null) {
       this.valid = { design, text, source };
-      return Object.freeze({ reading: read, outline: Object.freeze(answer.outline) });
+      return Object.freeze({ reading, outline: Object.freeze(answer.outline) });
     }
     const validText = this.valid?.design === design ? this.valid.text : written.validText;
     const before = sourceKey({ ...written, text: validText });
     if (this.valid?.design === design && this.valid.source === before)
-      return Object.freeze({ reading: read, outline: null });
+      return Object.freeze({ reading, outline: null });
     const outline = Object.freeze(await this.outlines.ask('outline', { source: before }));
     this.valid = { design, text: validText, source: before };
-    return Object.freeze({ reading: read, outline });
+    return Object.freeze({ reading, outline });
   }
 
   private async review(): Promise<void> {
@@ -201,5 +203,5 @@ export class DerivationService {
 export const whyOf = (error: unknown): string => unexpected(error).detail;
 
 /** The store freezes what it is given through and through, unless it is frozen already; this is large. */
-const frozen = (read: Reading): Reading =>
-  Object.freeze({ ...read, model: Object.freeze(read.model), places: Object.freeze(read.places) });
+const frozen = ({ model, diagnostics, places }: Reading): Reading =>
+  Object.freeze({ model: Object.freeze(model), diagnostics, places: Object.freeze(places) });
