@@ -88,8 +88,13 @@ test('credentials are asked for where the arrangement says so, and each status t
     ).status;
   await expect.poll(() => status('nobody')).toBe(401);
   expect(await status('user-secret')).toBe(200);
+  const told = (await (await fetch(`${mock}/crew-members`)).json()) as { detail: string };
+  expect(told.detail).toContain('Authorization: Bearer user-secret');
   await page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name: /list/ }).click();
   await page.getByRole('button', { name: 'Why' }).click();
   await page.getByRole('list', { name: 'Statuses' }).getByText('401').click();
   await expect(page.getByRole('list', { name: 'Statuses' })).toContainText('security.authenticated');
+  await page.getByRole('link', { name: /Mock/ }).click();
+  await page.getByRole('button', { name: 'user:user-secret' }).click();
+  await expect(page.getByText('Authorization: Bearer user-secret')).toBeVisible();
 });

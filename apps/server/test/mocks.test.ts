@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Items, MockCredential } from '@isomeros/api';
 import { connect } from 'node:net';
 import { TestApp, type DesignBody, type MockBody, type ProblemBody } from './support/app.js';
 import { ROUTES } from './support/models.js';
@@ -92,6 +93,26 @@ describe('a mock', () => {
       '/counts/Boat',
       '/counts/Route',
     ]);
+  });
+
+  test('tells whom it knows, and whoever sends that is let in', async () => {
+    const { design, mock, base } = await startMock();
+    const known = (): Promise<Items<MockCredential>> =>
+      app.json<Items<MockCredential>>('GET', `/api/mocks/${mock.id}/credentials`);
+    expect((await known()).items).toEqual([]);
+    await app.json('PUT', `/api/designs/${design.id}/choices`, {
+      settings: { security: ['basic', 'api key'] },
+      answered: [],
+    });
+    await eventually(
+      async () => ((await fetch(`${base}/routes`)).status === 401 ? true : null),
+      'the mock to ask who sends',
+    );
+    const [who] = (await known()).items;
+    expect(who).toMatchObject({ arrangement: 'main', release: null, name: 'user', roles: [] });
+    expect(who?.headers.map(({ name }) => name)).toEqual(['Authorization', 'X-API-Key']);
+    for (const { name, value } of who?.headers ?? [])
+      expect((await fetch(`${base}/routes`, { headers: { [name]: value } })).status).toBe(200);
   });
 
   test('goes when its design goes', async () => {

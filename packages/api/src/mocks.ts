@@ -72,6 +72,20 @@ export interface Mock {
   readonly shortfalls: readonly Shortfall[];
 }
 
+/** Somebody whom an arrangement or a release of a mock knows. */
+export interface MockCredential {
+  /** `null` where a release knows them. */
+  readonly arrangement: string | null;
+  /** The label; `null` where an arrangement knows them. */
+  readonly release: string | null;
+  readonly name: string;
+  /** A password, a token or a key, whatever is asked for. */
+  readonly secret: string;
+  readonly roles: readonly string[];
+  /** What they prove with who they are; any one will do. */
+  readonly headers: readonly { readonly name: string; readonly value: string }[];
+}
+
 /** What is wanted of seed records. */
 export interface SeedSettings extends SeedPlan {
   /**
@@ -219,6 +233,11 @@ export interface MockRoutes {
   'POST /api/mocks/{id}/undo': {
     readonly answer: Mock;
     readonly problems: 'not-found' | 'conflict' | 'unavailable';
+  };
+  /** List whom a mock knows, with the headers they send */
+  'GET /api/mocks/{id}/credentials': {
+    readonly answer: Items<MockCredential>;
+    readonly problems: 'not-found';
   };
   /** Read what is wanted of seed records */
   'GET /api/mocks/{id}/seed-plan': { readonly answer: SeedSettings; readonly problems: 'not-found' };

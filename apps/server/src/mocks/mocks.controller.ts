@@ -6,6 +6,7 @@ import {
   type Faults,
   type Items,
   type Mock,
+  type MockCredential,
   type RecordType,
   type SeedSettings,
   type SentMessage,
@@ -20,6 +21,7 @@ import { EventRoute, Route } from '../http/route.js';
 import { FaultsDto } from './faults.dto.js';
 import { toFaults } from './faults.js';
 import type { MockEvent } from './mockEvent.js';
+import { credentialsAt } from './credentials.js';
 import { MockRegistry } from './mockRegistry.js';
 import {
   CreateMockDto,
@@ -81,6 +83,12 @@ export class MocksController {
   @Route('GET /api/mocks/{id}/record-types')
   recordTypes(@Param('id') id: string): Items<RecordType> {
     return { items: recordTypesIn(this.registry.find(id)) };
+  }
+
+  /** Whom the mock knows where it asks who sends; nobody where it asks nobody. */
+  @Route('GET /api/mocks/{id}/credentials')
+  credentials(@Param('id') id: string): Items<MockCredential> {
+    return { items: this.registry.find(id).endpoints.flatMap(credentialsAt) };
   }
 
   @Route('GET /api/mocks/{id}/seed-plan')

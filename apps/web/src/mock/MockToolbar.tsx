@@ -68,7 +68,7 @@ export function MockToolbar(props: Props): React.JSX.Element {
           </button>
         </span>
       </div>
-      <Credentials />
+      <Credentials endpoint={endpoint} />
       <div className="acts">
         <Button title="Take the latest write back" onClick={() => onAct('undo')}>
           Undo

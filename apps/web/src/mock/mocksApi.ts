@@ -1,4 +1,4 @@
-import type { Exchange, Mock, SentMessage } from '@isomeros/api';
+import type { Exchange, Mock, MockCredential, SentMessage } from '@isomeros/api';
 import { api, type MockAction } from '../app/api/client.js';
 import { asked, done, serverApi } from '../app/api/serverApi.js';
 
@@ -27,6 +27,11 @@ export const mocksApi = serverApi.injectEndpoints({
       queryFn: asked(done(api.removeMock)),
       invalidatesTags: ['Mocks'],
     }),
+    /** They change with what is served. */
+    listCredentials: build.query<
+      readonly MockCredential[],
+      { readonly mock: string; readonly servesRevision: number }
+    >({ queryFn: asked(({ mock }) => api.listCredentials(mock)) }),
     readExchange: build.query<Exchange, { readonly mock: string; readonly number: number }>({
       queryFn: asked(({ mock, number }) => api.readExchange(mock, number)),
     }),
@@ -46,6 +51,7 @@ export const {
   useCreateMockMutation,
   useActOnMockMutation,
   useRemoveMockMutation,
+  useListCredentialsQuery,
   useReadExchangeQuery,
   useSendMessageMutation,
 } = mocksApi;

@@ -37,10 +37,12 @@ export function authenticate(
   const [first] = given;
   const who = first === undefined ? undefined : credentialsOf(contract).find((known) => fits(known, first));
   if (who !== undefined) return { ok: true, who };
+  const expected = schemes.map((scheme) => inWords(scheme, keyHeader)).join(', or ');
+  const known = credentialHeader(contract, operation.access)?.join(': ') ?? 'none that would do';
   const detail =
     first === undefined
-      ? `Expected credentials by ${schemes.map((scheme) => inWords(scheme, keyHeader)).join(', or ')}.`
-      : 'The credentials are not known here.';
+      ? `Expected credentials by ${expected}; this mock knows ${known}.`
+      : `The credentials are not known here; this mock knows ${known}.`;
   const headers = schemes.map(
     (scheme) => ['WWW-Authenticate', challenge(contract, scheme, first !== undefined)] as const,
   );
@@ -107,16 +109,23 @@ export function presentedBy(scheme: SecurityScheme, { name, secret }: Credential
   }
 }
 
+/** The headers somebody proves with who they are, one for each scheme; any one of them will do. */
+export const headersOf = (
+  { security: { schemes, keyHeader } }: Contract,
+  who: Credential,
+): readonly (readonly [name: string, value: string])[] =>
+  schemes.map((scheme) => [scheme === 'key' ? keyHeader : 'Authorization', presentedBy(scheme, who)]);
+
 /** The header a request needs to be let through, and a value the mock knows; `null` where anybody may send it. */
-export function credentialHeader(contract: Contract, access: Access): readonly [string, string] | null {
+export function credentialHeader(
+  contract: Contract,
+  access: Access,
+): readonly [name: string, value: string] | null {
   if (access.kind === 'anonymous') return null;
-  const { schemes, keyHeader } = contract.security;
-  const [scheme] = schemes;
   const who = credentialsOf(contract).find(
     ({ roles }) => access.kind !== 'role' || roles.includes(access.role),
   );
-  if (scheme === undefined || who === undefined) return null;
-  return [scheme === 'key' ? keyHeader : 'Authorization', presentedBy(scheme, who)];
+  return who === undefined ? null : (headersOf(contract, who)[0] ?? null);
 }
 
 function inWords(scheme: SecurityScheme, keyHeader: string): string {

@@ -37,7 +37,7 @@ export { routerOf } from './router.js';
 export type { MatchedRoute, Router } from './router.js';
 export type { Service, Runtime } from './service.js';
 export { MAX_TARGET_BYTES, readTarget } from './target.js';
-export { credentialHeader, credentialsOf, presentedBy } from './access.js';
+export { credentialHeader, credentialsOf, headersOf, presentedBy } from './access.js';
 export type { Credential } from './access.js';
 export { KEEP_RESPONSES_MS, IdempotentResponses } from './idempotency.js';
 export type { IdempotentResponse } from './idempotency.js';

@@ -187,6 +187,23 @@ describe('credentials', () => {
     ]);
   });
 
+  test.each<readonly [string, Record<string, string>, string]>([
+    [
+      'what is expected and one that would do',
+      {},
+      'Expected credentials by Bearer; this mock knows Authorization: Bearer keeper-secret.',
+    ],
+    [
+      'one that would do',
+      { authorization: 'Bearer other' },
+      'The credentials are not known here; this mock knows Authorization: Bearer keeper-secret.',
+    ],
+  ])('a 401 tells %s: for what a role is wanted for somebody who has it', (_name, headers, detail) => {
+    const mock = guarded({ security: ['bearer'] });
+    const { handled } = mock.send('DELETE', ONE, undefined, headers);
+    expect(JSON.parse(handled.response.body ?? '')).toMatchObject({ status: 401, detail });
+  });
+
   test('a role is asked for after the record was found, and before the body is read', () => {
     const mock = guarded({ security: ['bearer'] });
     const remove = (target: string, token: string): number =>

@@ -13,6 +13,7 @@ import {
   type LiveSchemaAddress,
   type MigrationView,
   type Mock,
+  type MockCredential,
   type PathParameters,
   type ProblemBody,
   type QueryOf,
@@ -268,6 +269,8 @@ export const api = {
       ? call('POST /api/mocks/{id}/records', { id }, { query, text })
       : call('POST /api/mocks/{id}/records/{type}', { id, type }, { query, text });
   },
+  listCredentials: async (id: string): Promise<readonly MockCredential[]> =>
+    (await call('GET /api/mocks/{id}/credentials', { id })).items,
   readMigration: (id: string): Promise<MigrationView> => call('GET /api/mocks/{id}/migration', { id }),
   migrate: (id: string, decisions: Readonly<Record<string, Decision>>): Promise<Mock> =>
     call('POST /api/mocks/{id}/migration', { id }, { body: { decisions } }),
