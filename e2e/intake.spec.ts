@@ -97,4 +97,9 @@ test('JSON Schema and records are read; what is none is told, and nothing is los
   await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.getByRole('region', { name: 'Understood' })).toContainText('joined: date, required');
   await expect(page.getByLabel('Name of the design')).toHaveValue('Crew members');
+  const record = page.getByLabel('What is one of these records?');
+  await expect(record).toHaveValue('CrewMember');
+  await record.fill('deck hand');
+  await record.press('Enter');
+  await expect(page.getByRole('region', { name: 'Understood' })).toContainText('entity DeckHand');
 });

@@ -14,7 +14,7 @@ import { initialColorScheme, saveColorScheme } from './app/theme/colorScheme.js'
 import { WorkerPort } from './app/workers/workerPort.js';
 import type { DerivationProtocol } from './design/derivation/protocol.js';
 import { DerivationService } from './design/derivation/service.js';
-import { DerivationContext } from './design/derivation/useDerivation.js';
+import { DerivationServiceContext } from './design/derivation/useDerivation.js';
 
 const root = document.getElementById('root');
 if (root === null) throw new Error('The page has no root element.');
@@ -29,9 +29,9 @@ store.dispatch(lookChosen(initialColorScheme()));
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
-      <DerivationContext.Provider value={derivation}>
+      <DerivationServiceContext.Provider value={derivation}>
         <App />
-      </DerivationContext.Provider>
+      </DerivationServiceContext.Provider>
     </Provider>
   </StrictMode>,
 );

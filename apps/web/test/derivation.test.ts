@@ -3,7 +3,7 @@ import { NO_CHOICES, withSetting, type Choices } from '@isomeros/core/arrangemen
 import type { AnswerMessage, Port, TellProgress } from '../src/app/workers/protocol.js';
 import { answerTo } from '../src/app/workers/serve.js';
 import { Derivations } from '../src/design/derivation/derivations.js';
-import { sourceKey, type DerivationProtocol } from '../src/design/derivation/protocol.js';
+import { keyOfBasis, type DerivationProtocol } from '../src/design/derivation/protocol.js';
 import {
   DerivationService,
   type Derived,
@@ -183,26 +183,26 @@ describe('what is derived', () => {
   const { answerer } = new Derivations();
   const none = (): void => undefined;
   const keyOf = (text: string, choices: Choices = NO_CHOICES): string =>
-    sourceKey(written(text, { choices }));
+    keyOfBasis(written(text, { choices }));
 
   test('is remembered by text, identities, choices and arrangement', () => {
-    const contract = answerer.contract({ source: keyOf(ROUTE) }, none);
-    expect(answerer.contract({ source: keyOf(ROUTE) }, none)).toBe(contract);
-    expect(answerer.contract({ source: keyOf(ROUTE, versioned('2')) }, none)).not.toBe(contract);
+    const contract = answerer.contract({ basis: keyOf(ROUTE) }, none);
+    expect(answerer.contract({ basis: keyOf(ROUTE) }, none)).toBe(contract);
+    expect(answerer.contract({ basis: keyOf(ROUTE, versioned('2')) }, none)).not.toBe(contract);
   });
 
   test('is forgotten once others were asked for since', () => {
-    const contract = answerer.contract({ source: keyOf(ROUTE) }, none);
-    for (const name of ['A', 'B', 'C', 'D']) answerer.outline({ source: keyOf(`entity ${name}\n`) }, none);
-    expect(answerer.contract({ source: keyOf(ROUTE) }, none)).not.toBe(contract);
-    expect(answerer.contract({ source: keyOf(ROUTE) }, none)).toEqual(contract);
+    const contract = answerer.contract({ basis: keyOf(ROUTE) }, none);
+    for (const name of ['A', 'B', 'C', 'D']) answerer.outline({ basis: keyOf(`entity ${name}\n`) }, none);
+    expect(answerer.contract({ basis: keyOf(ROUTE) }, none)).not.toBe(contract);
+    expect(answerer.contract({ basis: keyOf(ROUTE) }, none)).toEqual(contract);
   });
 
   test('of steps from a text with errors is nothing', () => {
     const steps = [{ kind: 'choices', choices: versioned('2') }] as const;
-    const [first] = answerer.consequences({ source: keyOf(ROUTE), design: 'd1', steps }, none);
+    const [first] = answerer.consequences({ basis: keyOf(ROUTE), design: 'd1', steps }, none);
     expect(first?.outline.root).toContain('2');
-    expect(answerer.consequences({ source: keyOf(WRONG), design: 'd1', steps }, none)).toEqual([null]);
+    expect(answerer.consequences({ basis: keyOf(WRONG), design: 'd1', steps }, none)).toEqual([null]);
   });
 
   test('a question nobody answers is refused by its name', () => {

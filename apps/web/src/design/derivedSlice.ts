@@ -2,14 +2,14 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { Contract, Outline } from '@isomeros/core/contract';
 import { openDesign } from './documentSlice.js';
 import type { Derived } from './derivation/service.js';
-import type { Reading, Review } from './derivation/protocol.js';
+import type { ReadText, Review } from './derivation/protocol.js';
 
 /** What follows from the design that is worked on. */
 export interface DerivedState {
   /** The design it follows from. */
   readonly design: string | null;
   /** What was read of the text as it stands. */
-  readonly reading: Reading | null;
+  readonly reading: ReadText | null;
   /** The outline of the contract of the last text without errors. */
   readonly outline: Outline | null;
   /** What is found and assumed in it; follows the outline a moment later. */

@@ -1,11 +1,11 @@
 import type { Release, ReleaseEnd } from '@isomeros/api';
 import { api } from '../app/api/client.js';
-import { asked, done, serverApi } from '../app/api/serverApi.js';
+import { askWith, answersNothing, serverApi } from '../app/api/serverApi.js';
 
 export const releasesApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
     listReleases: build.query<readonly Release[], string>({
-      queryFn: asked(api.listReleases),
+      queryFn: askWith(api.listReleases),
       providesTags: ['Releases'],
     }),
     /** As JSON. A release never changes; one that was made anew under its label is another. */
@@ -13,24 +13,24 @@ export const releasesApi = serverApi.injectEndpoints({
       string,
       { readonly design: string; readonly label: string; readonly madeAt: string }
     >({
-      queryFn: asked(({ design, label }) => api.readReleaseContract(design, label)),
+      queryFn: askWith(({ design, label }) => api.readReleaseContract(design, label)),
     }),
     makeRelease: build.mutation<
       Release,
       { readonly design: string; readonly label: string; readonly arrangement: string }
     >({
-      queryFn: asked(({ design, label, arrangement }) => api.makeRelease(design, label, arrangement)),
+      queryFn: askWith(({ design, label, arrangement }) => api.makeRelease(design, label, arrangement)),
       invalidatesTags: ['Releases'],
     }),
     markRelease: build.mutation<
       Release,
       { readonly design: string; readonly label: string; readonly end: ReleaseEnd | null }
     >({
-      queryFn: asked(({ design, label, end }) => api.markRelease(design, label, end)),
+      queryFn: askWith(({ design, label, end }) => api.markRelease(design, label, end)),
       invalidatesTags: ['Releases'],
     }),
     removeRelease: build.mutation<null, { readonly design: string; readonly label: string }>({
-      queryFn: asked(done(({ design, label }) => api.removeRelease(design, label))),
+      queryFn: askWith(answersNothing(({ design, label }) => api.removeRelease(design, label))),
       invalidatesTags: ['Releases'],
     }),
   }),

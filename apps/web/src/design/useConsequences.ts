@@ -31,8 +31,8 @@ export function useConsequences(
       const { text, design, choices } = state.document;
       if (design === null) return;
       const { id, identities } = design;
-      const source = { design: id, text, identities, choices, arrangement: arrangementName(state) };
-      derivation.consequences(source, asked).then(
+      const basis = { design: id, text, identities, choices, arrangement: arrangementName(state) };
+      derivation.consequences(basis, asked).then(
         (consequences) => {
           if (isWanted)
             setKnown(new Map(asked.map((step, at) => [JSON.stringify(step), consequences[at] ?? null])));

@@ -1,10 +1,11 @@
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, refusalText } from '../app/api/client.js';
+import { refusalText } from '../app/api/client.js';
 import { TopBar } from '../app/frame/TopBar.js';
 import '../app/frame/frame.css';
 import { StageNav, type StageLink } from '../app/frame/StageNav.js';
 import { STAGE_DESCRIPTIONS } from '../app/frame/stageDescriptions.js';
+import { useCreateDesignMutation } from '../home/designsApi.js';
 import { SourceInput } from './SourceInput.js';
 import { IntakeReport } from './IntakeReport.js';
 import { takeSource } from './pendingSource.js';
@@ -15,7 +16,9 @@ import { amount } from '../app/parts/amount.js';
 
 /** The name that was typed, else one made of that of the file. */
 const nameFor = (source: SourceText, typed: string): string =>
-  typed.trim() !== '' ? typed.trim() : designName(source.name) || 'Untitled design';
+  typed.trim() !== '' ? typed.trim() : designName(source.name);
+
+const NAMELESS = 'Untitled design';
 
 /** Reads what there is already as a model, and accounts for it before anything is kept. */
 export function IntakePage(): React.JSX.Element {
@@ -27,23 +30,24 @@ export function IntakePage(): React.JSX.Element {
   const [named, setNamed] = useState('');
   const name = typed !== '' ? typed : named;
   const [problem, setProblem] = useState<string | null>(null);
-  const { reading, begin, choose, leave } = useIntake();
+  const { reading, begin, choose, nameRecord, leave } = useIntake();
+  const [createDesign] = useCreateDesignMutation();
   const read = (source: SourceText): void => {
     const wanted = nameFor(source, typed);
     setNamed(wanted);
     setProblem(null);
-    begin(source, wanted);
+    begin(source, wanted || NAMELESS, wanted);
   };
   const [handedOver] = useState(takeSource);
   useEffect(() => {
     if (handedOver === null) return;
     const wanted = nameFor(handedOver, '');
     setNamed(wanted);
-    begin(handedOver, wanted);
+    begin(handedOver, wanted || NAMELESS, wanted);
   }, [handedOver, begin]);
   const keep = async (text: string): Promise<void> => {
     try {
-      const design = await api.createDesign(text, name.trim() === '' ? undefined : name.trim());
+      const design = await createDesign({ text, name: name.trim() || NAMELESS }).unwrap();
       void navigate(`/designs/${design.id}/model`);
     } catch (error) {
       setProblem(refusalText(error));
@@ -53,7 +57,7 @@ export function IntakePage(): React.JSX.Element {
   return (
     <div className="frame">
       <TopBar
-        title={isReport ? name : 'Intake'}
+        title={isReport ? name || NAMELESS : 'Intake'}
         note={isReport ? 'as it would be; nothing is kept yet' : 'read, never changed; nothing is kept yet'}
         commands={() => []}
       />
@@ -66,6 +70,7 @@ export function IntakePage(): React.JSX.Element {
             problem={problem}
             onName={setTyped}
             onChoose={choose}
+            onRecord={nameRecord}
             onKeep={() => void keep(reading.read.intake.text)}
             onLeave={leave}
           />

@@ -1,5 +1,5 @@
 import type { IntakeQuestion } from '@isomeros/core/intake';
-import { Button, Space } from 'antd';
+import { Button, Input, Space } from 'antd';
 import type { ChosenAnswers } from './protocol.js';
 import { amount } from '../app/parts/amount.js';
 
@@ -7,11 +7,13 @@ interface Props {
   readonly questions: readonly IntakeQuestion[];
   readonly chosen: ChosenAnswers;
   readonly onChoose: (question: number, option: number) => void;
+  readonly onRecord: (record: string) => void;
   readonly onLine: (line: number) => void;
 }
 
 /** What the source leaves open: an answer changes the lines above at once. */
-export function IntakeQuestions({ questions, chosen, onChoose, onLine }: Props): React.JSX.Element {
+export function IntakeQuestions(props: Props): React.JSX.Element {
+  const { questions, chosen, onChoose, onRecord, onLine } = props;
   return (
     <section className="panel" aria-label="Assumed">
       <header className="panel-head">
@@ -23,7 +25,7 @@ export function IntakeQuestions({ questions, chosen, onChoose, onLine }: Props):
         </span>
       </header>
       <ol className="panel-body asked-list">
-        {questions.map(({ line, question, ground, options }, index) => (
+        {questions.map(({ line, question, ground, options, record }, index) => (
           <li key={index}>
             <span className="asked-mark">{index + 1}</span>
             <div className="asked">
@@ -34,6 +36,19 @@ export function IntakeQuestions({ questions, chosen, onChoose, onLine }: Props):
                 Line {line}. {ground}
               </div>
             </div>
+            {record !== null && (
+              <Input
+                key={record}
+                aria-label={question}
+                className="mono"
+                style={{ width: 170 }}
+                defaultValue={record}
+                onPressEnter={({ currentTarget }) => onRecord(currentTarget.value)}
+                onBlur={({ target }) => {
+                  if (target.value !== record) onRecord(target.value);
+                }}
+              />
+            )}
             <Space.Compact>
               {options.map((option, at) => {
                 const taken = chosen[index] === undefined ? option.assumed : chosen[index] === at;

@@ -15,13 +15,15 @@ interface Props {
   readonly problem: string | null;
   readonly onName: (name: string) => void;
   readonly onChoose: (question: number, option: number) => void;
+  /** What one record is. */
+  readonly onRecord: (record: string) => void;
   readonly onKeep: () => void;
   readonly onLeave: () => void;
 }
 
 /** Source and model side by side: each line of one with what it became, or why it became nothing. */
 export function IntakeReport(props: Props): React.JSX.Element {
-  const { reading, name, problem, onName, onChoose, onKeep, onLeave } = props;
+  const { reading, name, problem, onName, onChoose, onRecord, onKeep, onLeave } = props;
   const { source, read, chosen } = reading;
   const { intake, figures } = read;
   const rows = useMemo(() => reportRows(source.text, intake), [source, intake]);
@@ -75,7 +77,13 @@ export function IntakeReport(props: Props): React.JSX.Element {
         }}
       />
       <LeftOutList items={intake.leftOut} onLine={showSource} />
-      <IntakeQuestions questions={intake.asked} chosen={chosen} onChoose={onChoose} onLine={showSource} />
+      <IntakeQuestions
+        questions={intake.asked}
+        chosen={chosen}
+        onChoose={onChoose}
+        onRecord={onRecord}
+        onLine={showSource}
+      />
     </div>
   );
 }

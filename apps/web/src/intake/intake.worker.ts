@@ -19,18 +19,27 @@ function inSteps(progress: TellProgress): TellProgress {
 
 /** Takes one source in, and remembers it for other answers. */
 class SourceReader {
+  private asked: IntakeProtocol['read']['asked'] | null = null;
   private first: Intake | null = null;
 
   readonly answerer: Answerer<IntakeProtocol> = {
-    read: ({ format, source, name }, progress) => {
-      this.first = importModel(format, source, name, inSteps(progress));
-      return withFigures(this.first);
-    },
-    answer: (chosen) => {
-      if (this.first === null) throw new Error('No source was read.');
-      return withFigures(answer(this.first, chosen));
+    read: (asked, progress) => withFigures(this.read(asked, progress)),
+    answer: ({ chosen, record }) => {
+      if (this.first === null || this.asked === null) throw new Error('No source was read.');
+      const first = record === this.asked.record ? this.first : this.read({ ...this.asked, record });
+      return withFigures(answer(first, chosen));
     },
   };
+
+  private read(asked: IntakeProtocol['read']['asked'], progress?: TellProgress): Intake {
+    const { format, source, name, record } = asked;
+    this.asked = asked;
+    this.first = importModel(format, source, name, {
+      record,
+      progress: progress === undefined ? undefined : inSteps(progress),
+    });
+    return this.first;
+  }
 }
 
 function withFigures(intake: Intake): ReadSource {

@@ -13,9 +13,14 @@ export type ChosenAnswers = Readonly<Record<number, number>>;
 /** What the worker that takes a source in is asked. */
 export type IntakeProtocol = Readonly<{
   read: {
-    asked: { readonly format: IntakeFormat; readonly source: string; readonly name: string };
+    asked: {
+      readonly format: IntakeFormat;
+      readonly source: string;
+      readonly name: string;
+      readonly record: string;
+    };
     answer: ReadSource;
   };
-  /** The source that was read, with other answers. */
-  answer: { asked: ChosenAnswers; answer: ReadSource };
+  /** The source that was read, with other answers, one of them what one record is. */
+  answer: { asked: { readonly chosen: ChosenAnswers; readonly record: string }; answer: ReadSource };
 }>;

@@ -15,12 +15,16 @@ export type Reading =
       readonly source: SourceText;
       readonly read: ReadSource;
       readonly chosen: ChosenAnswers;
+      /** What one record is said to be, where the source does not say. */
+      readonly record: string;
     };
 
 export interface UsedIntake {
   readonly reading: Reading;
-  readonly begin: (source: SourceText, name: string) => void;
+  /** `record`: what one record is, where the source does not say. */
+  readonly begin: (source: SourceText, name: string, record: string) => void;
   readonly choose: (question: number, option: number) => void;
+  readonly nameRecord: (record: string) => void;
   readonly leave: () => void;
 }
 
@@ -40,7 +44,7 @@ export function useIntake(): UsedIntake {
     },
     [],
   );
-  const begin = useCallback((source: SourceText, name: string): void => {
+  const begin = useCallback((source: SourceText, name: string, record: string): void => {
     running.current?.end();
     setReading({ kind: 'reading', done: 0 });
     const format: IntakeFormat = source.kind;
@@ -49,27 +53,31 @@ export function useIntake(): UsedIntake {
     );
     running.current = port;
     port
-      .ask('read', { format, source: source.text, name }, (done) =>
+      .ask('read', { format, source: source.text, name, record }, (done) =>
         setReading((now) => (now.kind === 'reading' ? { kind: 'reading', done } : now)),
       )
       .then(
-        (read) => setReading({ kind: 'read', source, read, chosen: {} }),
+        (read) => setReading({ kind: 'read', source, read, chosen: {}, record }),
         (error: unknown) => setReading(failed(error)),
       );
   }, []);
-  const choose = useCallback(
-    (question: number, option: number): void => {
+  const answer = useCallback(
+    (changed: { readonly chosen?: ChosenAnswers; readonly record?: string }): void => {
       if (reading.kind !== 'read') return;
-      const chosen = { ...reading.chosen, [question]: option };
-      setReading({ ...reading, chosen });
-      running.current?.ask('answer', chosen).then(
+      const { chosen, record } = { ...reading, ...changed };
+      setReading({ ...reading, chosen, record });
+      running.current?.ask('answer', { chosen, record }).then(
         (read) => setReading((now) => (now.kind === 'read' ? { ...now, read } : now)),
         (error: unknown) => setReading(failed(error)),
       );
     },
     [reading],
   );
-  return { reading, begin, choose, leave };
+  const choose = (question: number, option: number): void => {
+    if (reading.kind === 'read') answer({ chosen: { ...reading.chosen, [question]: option } });
+  };
+  const nameRecord = (record: string): void => answer({ record });
+  return { reading, begin, choose, nameRecord, leave };
 }
 
 const failed = (error: unknown): Reading => ({

@@ -1,11 +1,11 @@
 import type { Exchange, Mock, MockCredential, SentMessage } from '@isomeros/api';
 import { api, type MockAction } from '../app/api/client.js';
-import { asked, done, serverApi } from '../app/api/serverApi.js';
+import { askWith, answersNothing, serverApi } from '../app/api/serverApi.js';
 
 export const mocksApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
     listMocks: build.query<readonly Mock[], null>({
-      queryFn: asked(api.listMocks),
+      queryFn: askWith(api.listMocks),
       providesTags: ['Mocks'],
     }),
     createMock: build.mutation<
@@ -16,24 +16,26 @@ export const mocksApi = serverApi.injectEndpoints({
         readonly releases: readonly string[];
       }
     >({
-      queryFn: asked(({ design, arrangements, releases }) => api.createMock(design, arrangements, releases)),
+      queryFn: askWith(({ design, arrangements, releases }) =>
+        api.createMock(design, arrangements, releases),
+      ),
       invalidatesTags: ['Mocks'],
     }),
     actOnMock: build.mutation<Mock, { readonly id: string; readonly action: MockAction }>({
-      queryFn: asked(({ id, action }) => api.actOnMock(id, action)),
+      queryFn: askWith(({ id, action }) => api.actOnMock(id, action)),
       invalidatesTags: ['Mocks', 'Records', 'Migration'],
     }),
     removeMock: build.mutation<null, string>({
-      queryFn: asked(done(api.removeMock)),
+      queryFn: askWith(answersNothing(api.removeMock)),
       invalidatesTags: ['Mocks'],
     }),
     /** They change with what is served. */
     listCredentials: build.query<
       readonly MockCredential[],
       { readonly mock: string; readonly servesRevision: number }
-    >({ queryFn: asked(({ mock }) => api.listCredentials(mock)) }),
+    >({ queryFn: askWith(({ mock }) => api.listCredentials(mock)) }),
     readExchange: build.query<Exchange, { readonly mock: string; readonly number: number }>({
-      queryFn: asked(({ mock, number }) => api.readExchange(mock, number)),
+      queryFn: askWith(({ mock, number }) => api.readExchange(mock, number)),
     }),
     sendMessage: build.mutation<
       SentMessage,
@@ -42,7 +44,7 @@ export const mocksApi = serverApi.injectEndpoints({
         readonly message: string;
         readonly to: { readonly arrangement: string } | { readonly release: string };
       }
-    >({ queryFn: asked(({ mock, message, to }) => api.sendMessage(mock, message, to)) }),
+    >({ queryFn: askWith(({ mock, message, to }) => api.sendMessage(mock, message, to)) }),
   }),
 });
 

@@ -9,56 +9,56 @@ import type {
 } from '@isomeros/api';
 import type { Decision } from '@isomeros/core/migration';
 import { api, type Import } from '../app/api/client.js';
-import { asked, done, serverApi } from '../app/api/serverApi.js';
+import { askWith, answersNothing, serverApi } from '../app/api/serverApi.js';
 
 export const recordsApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
     listSnapshots: build.query<readonly Snapshot[], string>({
-      queryFn: asked(api.listSnapshots),
+      queryFn: askWith(api.listSnapshots),
       providesTags: ['Snapshots'],
     }),
     takeSnapshot: build.mutation<Snapshot, { readonly mock: string; readonly name: string }>({
-      queryFn: asked(({ mock, name }) => api.takeSnapshot(mock, name)),
+      queryFn: askWith(({ mock, name }) => api.takeSnapshot(mock, name)),
       invalidatesTags: ['Snapshots'],
     }),
     restoreSnapshot: build.mutation<Mock, { readonly mock: string; readonly name: string }>({
-      queryFn: asked(({ mock, name }) => api.restoreSnapshot(mock, name)),
+      queryFn: askWith(({ mock, name }) => api.restoreSnapshot(mock, name)),
       invalidatesTags: ['Mocks', 'Records', 'Migration'],
     }),
     removeSnapshot: build.mutation<null, { readonly mock: string; readonly name: string }>({
-      queryFn: asked(done(({ mock, name }) => api.removeSnapshot(mock, name))),
+      queryFn: askWith(answersNothing(({ mock, name }) => api.removeSnapshot(mock, name))),
       invalidatesTags: ['Snapshots'],
     }),
     listRecordTypes: build.query<readonly RecordType[], string>({
-      queryFn: asked(api.listRecordTypes),
+      queryFn: askWith(api.listRecordTypes),
       providesTags: ['Records'],
     }),
     importRecords: build.mutation<
       ImportResult,
       { readonly mock: string; readonly type: string | null } & Import
     >({
-      queryFn: asked(({ mock, type, ...given }) => api.importRecords(mock, type, given)),
+      queryFn: askWith(({ mock, type, ...given }) => api.importRecords(mock, type, given)),
       invalidatesTags: ['Mocks', 'Records'],
     }),
     readMigration: build.query<MigrationView, string>({
-      queryFn: asked(api.readMigration),
+      queryFn: askWith(api.readMigration),
       providesTags: ['Migration'],
     }),
     migrate: build.mutation<
       Mock,
       { readonly mock: string; readonly decisions: Readonly<Record<string, Decision>> }
     >({
-      queryFn: asked(({ mock, decisions }) => api.migrate(mock, decisions)),
+      queryFn: askWith(({ mock, decisions }) => api.migrate(mock, decisions)),
       invalidatesTags: ['Mocks', 'Records', 'Migration', 'Snapshots'],
     }),
-    readSeedSettings: build.query<SeedSettings, string>({ queryFn: asked(api.readSeedSettings) }),
+    readSeedSettings: build.query<SeedSettings, string>({ queryFn: askWith(api.readSeedSettings) }),
     saveSeedSettings: build.mutation<
       SeedSettings,
       { readonly mock: string; readonly settings: SeedSettings }
-    >({ queryFn: asked(({ mock, settings }) => api.saveSeedSettings(mock, settings)) }),
-    readFaults: build.query<Faults, string>({ queryFn: asked(api.readFaults) }),
+    >({ queryFn: askWith(({ mock, settings }) => api.saveSeedSettings(mock, settings)) }),
+    readFaults: build.query<Faults, string>({ queryFn: askWith(api.readFaults) }),
     saveFaults: build.mutation<Faults, { readonly mock: string; readonly faults: Faults }>({
-      queryFn: asked(({ mock, faults }) => api.saveFaults(mock, faults)),
+      queryFn: askWith(({ mock, faults }) => api.saveFaults(mock, faults)),
       invalidatesTags: ['Mocks'],
     }),
   }),

@@ -1,7 +1,7 @@
 import { utf8Length } from '../model/index.js';
 import { readJsonSchema } from './jsonSchema/readJsonSchema.js';
 import { readRecords } from './records/readRecords.js';
-import { MAX_INTAKE_BYTES, Report, type Intake, type IntakeProgress } from './report.js';
+import { MAX_INTAKE_BYTES, Report, type Intake, type IntakeOptions } from './report.js';
 import { finishIntake } from './finishIntake.js';
 import { readSql } from './sql/readSql.js';
 
@@ -10,7 +10,7 @@ const READERS = {
   sql: readSql,
   'json-schema': readJsonSchema,
   records: readRecords,
-} as const satisfies Record<string, (source: string, name: string, progress: IntakeProgress) => Intake>;
+} as const satisfies Record<string, (source: string, name: string, options: IntakeOptions) => Intake>;
 
 export type IntakeFormat = keyof typeof READERS;
 
@@ -27,14 +27,14 @@ export function importModel(
   format: IntakeFormat,
   source: string,
   name: string,
-  progress: IntakeProgress = () => undefined,
+  options: IntakeOptions = {},
 ): Intake {
   const bytes = utf8Length(source);
   if (bytes > MAX_INTAKE_BYTES)
     return refused(name, `The source has ${bytes} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
   if (source.includes('\u0000')) return refused(name, 'The source is no text: it has zero bytes in it.');
   if (source.trim() === '') return refused(name, 'The source is empty.');
-  return READERS[format](withoutMark(source), name, progress);
+  return READERS[format](withoutMark(source), name, options);
 }
 
 function refused(name: string, problem: string): Intake {

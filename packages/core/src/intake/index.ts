@@ -10,6 +10,7 @@ export type {
   IntakeOption,
   IntakeQuestion,
   LeftOut,
+  IntakeOptions,
   IntakeProgress,
   SourceLines,
   Understood,

@@ -22,6 +22,8 @@ export interface IntakeQuestion extends SourceLines {
   /** What the source says, and does not say. */
   readonly ground: string;
   readonly options: readonly IntakeOption[];
+  /** What one record was taken to be called, where it is asked and any other name can be said; else `null`. */
+  readonly record: string | null;
 }
 
 export interface IntakeOption {
@@ -55,6 +57,13 @@ export interface Intake {
 /** Told now and then while a source is read: the share that is done, from 0 to 1. */
 export type IntakeProgress = (done: number) => void;
 
+/** How a source is read. */
+export interface IntakeOptions {
+  readonly progress?: IntakeProgress | undefined;
+  /** What one record is, where the source does not say; else it is called after the design. */
+  readonly record?: string | undefined;
+}
+
 /** Gathers what there is to say while a source is read. */
 export class Report {
   readonly understood: Understood[] = [];
@@ -72,7 +81,19 @@ export class Report {
     ground: string,
     options: readonly IntakeOption[],
   ): void {
-    this.asked.push({ line, endLine, question, ground, options });
+    this.asked.push({ line, endLine, question, ground, options, record: null });
+  }
+
+  /** Asks what one record is, where the source leaves it open. */
+  askRecord({ line, endLine }: SourceLines, record: string): void {
+    this.asked.push({
+      line,
+      endLine,
+      question: 'What is one of these records?',
+      ground: 'Nothing in the source says so.',
+      options: [],
+      record,
+    });
   }
 
   leave({ line, endLine }: SourceLines, source: string, why: string): void {

@@ -53,12 +53,12 @@ function chosen(text: string, question: string, label: string): { text: string; 
 
 test('an unusual plural is asked about, and another one is called so everywhere', () => {
   const text = 'entity Person\n\nentity Box\n\nentity Sheep\n\nentity City\n';
-  const question = 'What are several of a person called?';
+  const question = 'Plural of person?';
   expect(asked(contractOf(text))).toEqual([
     expect.stringContaining('What is the id'),
     'How many records come in one page when nobody says?',
     question,
-    'What are several of a sheep called?',
+    'Plural of sheep?',
   ]);
   const other = chosen(text, question, 'persons');
   const contract = contractOf(other.text, other.choices);

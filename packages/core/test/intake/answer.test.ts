@@ -14,6 +14,35 @@ function choose(intake: Intake, question: string, label: string): string {
   return answer(intake, { [index]: option }).text;
 }
 
+describe('what one record is', () => {
+  const question = 'What is one of these records?';
+  const LIST = '[{ "id": 1, "name": "Ada" }]';
+  const SCHEMA = '{ "type": "object", "properties": { "id": { "type": "string", "format": "uuid" } } }';
+
+  test.each([
+    ['records', LIST, 'crew member', 'CrewMember'],
+    ['records', LIST, 'Harbours', 'Harbour'],
+    ['records', 'id,name\n1,Ada\n', '', 'Record'],
+    ['json-schema', SCHEMA, 'berth', 'Berth'],
+  ] as const)(
+    'is asked where the source does not say, and taken as it is said: %s %s %s',
+    (format, source, record, name) => {
+      const { asked, text } = importModel(format, source, 'All', { record });
+      expect(asked.find((one) => one.question === question)?.record).toBe(name);
+      expect(text).toContain(`entity ${name}\n`);
+    },
+  );
+
+  test.each([
+    ['records', '{ "crew": [{ "id": 1 }], "routes": [{ "id": 2 }] }', 'entity Route\n'],
+    ['json-schema', SCHEMA.replace('{', '{ "title": "Berth",'), 'entity Berth\n'],
+  ] as const)('is not asked where the source says it: %s %s', (format, source, line) => {
+    const { asked, text } = importModel(format, source, 'All', { record: 'Thing' });
+    expect(asked.map((one) => one.question)).not.toContain(question);
+    expect(text).toContain(line);
+  });
+});
+
 describe('answers to what an intake asks', () => {
   const shore = importModel('sql', corpus('shore-office.sql'), 'Shore');
 

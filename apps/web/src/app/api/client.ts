@@ -160,7 +160,7 @@ export interface OfRevision {
   readonly revision: number;
 }
 
-export interface RevisionsPage {
+export interface RevisionList {
   readonly items: readonly RevisionSummary[];
   /** The cursor of the next page. */
   readonly next: string | null;
@@ -205,7 +205,7 @@ export const api = {
     revision: number,
   ): Promise<Design> => call('POST /api/designs/{id}/renames', { id }, { body: rename, revision }),
   /** Revisions before a cursor that an earlier page gave, latest first. */
-  listRevisions: async (id: string, cursor: string | null): Promise<RevisionsPage> => {
+  listRevisions: async (id: string, cursor: string | null): Promise<RevisionList> => {
     const query = { limit: 200, ...(cursor === null ? {} : { cursor }) };
     const response = await ask('GET /api/designs/{id}/revisions', { id }, { query });
     const { items } = (await response.json()) as AnswerOf<'GET /api/designs/{id}/revisions'>;

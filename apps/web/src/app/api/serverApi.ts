@@ -5,7 +5,7 @@ import { ApiError } from './client.js';
 type Answer<T> = { readonly data: T } | { readonly error: ProblemBody };
 
 /** An operation of the client as the store asks it: what the server refuses is an answer, too. */
-export const asked =
+export const askWith =
   <Asked, T>(ask: (asked: Asked) => Promise<T>) =>
   async (given: Asked): Promise<Answer<T>> => {
     try {
@@ -17,7 +17,7 @@ export const asked =
   };
 
 /** An operation that answers nothing. */
-export const done =
+export const answersNothing =
   <Asked>(ask: (asked: Asked) => Promise<void>) =>
   async (given: Asked): Promise<null> => {
     await ask(given);

@@ -1,16 +1,16 @@
 /** What a worker can be asked: by the name of a question, what is asked and what is answered. */
-export type Protocol = Readonly<Record<string, { readonly asked: unknown; readonly answer: unknown }>>;
+export type WorkerProtocol = Readonly<Record<string, { readonly asked: unknown; readonly answer: unknown }>>;
 
 /** Tells how much of a long answer is done, from 0 to 1. */
 export type TellProgress = (done: number) => void;
 
 /** What answers every question of a protocol. What it throws is told to the one who asked. */
-export type Answerer<P extends Protocol> = {
+export type Answerer<P extends WorkerProtocol> = {
   readonly [Kind in keyof P]: (asked: P[Kind]['asked'], progress: TellProgress) => P[Kind]['answer'];
 };
 
 /** A way to ask the questions of a protocol; they are answered in the order they are asked. */
-export interface Port<P extends Protocol> {
+export interface Port<P extends WorkerProtocol> {
   /** Rejects where the answer failed, with why. */
   ask<Kind extends keyof P & string>(
     kind: Kind,

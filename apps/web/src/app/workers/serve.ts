@@ -1,7 +1,7 @@
-import type { AnswerMessage, Answerer, Protocol, QuestionMessage } from './protocol.js';
+import type { AnswerMessage, Answerer, WorkerProtocol, QuestionMessage } from './protocol.js';
 
 /** Answers the questions that this worker is asked. */
-export function serve<P extends Protocol>(answerer: Answerer<P>): void {
+export function serve<P extends WorkerProtocol>(answerer: Answerer<P>): void {
   const tell = (message: AnswerMessage): void => self.postMessage(message);
   self.onmessage = ({ data }: MessageEvent<QuestionMessage>): void => {
     tell(answerTo(answerer, data, (done) => tell({ number: data.number, kind: 'progress', done })));
@@ -9,7 +9,7 @@ export function serve<P extends Protocol>(answerer: Answerer<P>): void {
 }
 
 /** The answer to one question, or why there is none. */
-export function answerTo<P extends Protocol>(
+export function answerTo<P extends WorkerProtocol>(
   answerer: Answerer<P>,
   { number, kind, asked }: QuestionMessage,
   progress: (done: number) => void,

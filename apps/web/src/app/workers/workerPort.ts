@@ -1,4 +1,4 @@
-import type { AnswerMessage, Port, Protocol, TellProgress } from './protocol.js';
+import type { AnswerMessage, Port, WorkerProtocol, TellProgress } from './protocol.js';
 
 interface Waiting {
   readonly resolve: (answer: unknown) => void;
@@ -7,7 +7,7 @@ interface Waiting {
 }
 
 /** Asks a worker, which is begun with the first question, and begun anew after it broke down. */
-export class WorkerPort<P extends Protocol> implements Port<P> {
+export class WorkerPort<P extends WorkerProtocol> implements Port<P> {
   private worker: Worker | null = null;
   private readonly open = new Map<number, Waiting>();
   private number = 0;

@@ -14,15 +14,15 @@ import type {
   DerivationProtocol,
   ExampleExchange,
   Review,
-  Source,
-  SourceKey,
+  Basis,
+  BasisKey,
   Step,
 } from './protocol.js';
 
-/** So many sources are remembered with what was derived from them. */
+/** So many bases are remembered with what was derived from them. */
 const MOST_REMEMBERED = 4;
 
-/** What follows from one source, each part once it is asked for. */
+/** What follows from one basis, each part once it is asked for. */
 class Derivation {
   private completed: Model | null = null;
   private shortened: Outline | null = null;
@@ -30,7 +30,7 @@ class Derivation {
   private stage: ExampleStage | null = null;
 
   constructor(
-    readonly source: Source,
+    readonly basis: Basis,
     readonly read: ParseResult,
   ) {}
 
@@ -39,11 +39,11 @@ class Derivation {
   }
 
   get model(): Model {
-    return (this.completed ??= completeModel(this.read.model, this.source.choices));
+    return (this.completed ??= completeModel(this.read.model, this.basis.choices));
   }
 
   get arrangement(): ReturnType<typeof arrangementOf> {
-    return arrangementOf(this.source.arrangement, this.source.choices);
+    return arrangementOf(this.basis.arrangement, this.basis.choices);
   }
 
   get outline(): Outline {
@@ -63,16 +63,16 @@ class Derivation {
   }
 }
 
-/** Derives, and remembers what was derived by the source it followed from. */
+/** Derives, and remembers what was derived by the basis it followed from. */
 export class Derivations {
   /** Asked for last comes last. */
-  private readonly remembered = new Map<SourceKey, Derivation>();
+  private readonly remembered = new Map<BasisKey, Derivation>();
   private readonly releases = new BaselineReleases();
 
   readonly answerer: Answerer<DerivationProtocol> = {
-    derive: ({ source, known }) => {
+    derive: ({ basis, known }) => {
       const before = known === null ? undefined : this.remembered.get(known);
-      const derivation = this.of(source);
+      const derivation = this.of(basis);
       const { model, diagnostics, places } = derivation.read;
       return {
         diagnostics,
@@ -81,31 +81,30 @@ export class Derivations {
         outline: derivation.isValid ? derivation.outline : null,
       };
     },
-    outline: ({ source }) => this.of(source).outline,
-    contract: ({ source }) => this.of(source).contract,
-    review: ({ source, design }) => this.review(this.of(source), design),
-    implied: ({ source, statement }) => {
-      const { contract, model } = this.of(source);
+    outline: ({ basis }) => this.of(basis).outline,
+    contract: ({ basis }) => this.of(basis).contract,
+    review: ({ basis, design }) => this.review(this.of(basis), design),
+    implied: ({ basis, statement }) => {
+      const { contract, model } = this.of(basis);
       return impactOf(contract, model, statement);
     },
-    example: ({ source, operation }) => this.of(source).example(operation),
-    grid: ({ source, entity }) => {
-      const { model, arrangement } = this.of(source);
+    example: ({ basis, operation }) => this.of(basis).example(operation),
+    grid: ({ basis, entity }) => {
+      const { model, arrangement } = this.of(basis);
       return exposureGrid(model, arrangement, entity);
     },
     hold: (held) => {
       this.releases.load(held);
       return null;
     },
-    changes: ({ source, design, label }) =>
-      this.releases.changesSince(design, label, this.of(source).contract),
-    consequences: ({ source, design, steps }) => this.consequences(this.of(source), design, steps),
+    changes: ({ basis, design, label }) => this.releases.changesSince(design, label, this.of(basis).contract),
+    consequences: ({ basis, design, steps }) => this.consequences(this.of(basis), design, steps),
   };
 
-  private of(key: SourceKey): Derivation {
+  private of(key: BasisKey): Derivation {
     const known = this.remembered.get(key);
     this.remembered.delete(key);
-    const derivation = known ?? this.begun(JSON.parse(key) as Source);
+    const derivation = known ?? this.begun(JSON.parse(key) as Basis);
     this.remembered.set(key, derivation);
     for (const oldest of this.remembered.keys()) {
       if (this.remembered.size <= MOST_REMEMBERED) break;
@@ -115,25 +114,25 @@ export class Derivations {
   }
 
   /** A decision changes no text, and is seen the sooner for it: what was read of a text is read once. */
-  private begun(source: Source): Derivation {
-    const identities = JSON.stringify(source.identities);
+  private begun(basis: Basis): Derivation {
+    const identities = JSON.stringify(basis.identities);
     const same = [...this.remembered.values()].find(
-      ({ source: other }) => other.text === source.text && JSON.stringify(other.identities) === identities,
+      ({ basis: other }) => other.text === basis.text && JSON.stringify(other.identities) === identities,
     );
-    return new Derivation(source, same?.read ?? parse(source.text, source.identities));
+    return new Derivation(basis, same?.read ?? parse(basis.text, basis.identities));
   }
 
   private review(derivation: Derivation, design: string): Review {
     const started = performance.now();
-    const { source, model, contract } = derivation;
+    const { basis, model, contract } = derivation;
     const { entities, relationships } = indexModel(model);
     const counts = { entities: entities.size, relationships: relationships.length };
-    const broken = this.releases.broken(design, source.arrangement, contract);
+    const broken = this.releases.broken(design, basis.arrangement, contract);
     return {
       findings: [...broken, ...contract.findings],
       breaking: broken.length,
       assumptions: contract.assumptions,
-      figures: { ...figuresOf(contract, source.choices.answered), ...counts },
+      figures: { ...figuresOf(contract, basis.choices.answered), ...counts },
       milliseconds: performance.now() - started,
     };
   }
@@ -144,7 +143,7 @@ export class Derivations {
     steps: readonly Step[],
   ): readonly (Consequence | null)[] {
     if (!now.isValid) return steps.map(() => null);
-    const { arrangement, choices } = now.source;
+    const { arrangement, choices } = now.basis;
     const withBroken = (contract: Contract): Contract => ({
       ...contract,
       findings: [...this.releases.broken(design, arrangement, contract), ...contract.findings],

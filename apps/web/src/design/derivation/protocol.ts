@@ -9,7 +9,7 @@ import type { DesignReleases } from './baselineReleases.js';
 import type { Impact } from './impact.js';
 
 /** What a contract follows from. */
-export interface Source {
+export interface Basis {
   readonly text: string;
   readonly identities: Identities;
   readonly choices: Choices;
@@ -17,14 +17,14 @@ export interface Source {
   readonly arrangement: string;
 }
 
-/** A source as it travels, and as what is derived from it is remembered by: its JSON. */
-export type SourceKey = string;
+/** A basis as it travels, and as what is derived from it is remembered by: its JSON. */
+export type BasisKey = string;
 
-export const sourceKey = ({ text, identities, choices, arrangement }: Source): SourceKey =>
-  JSON.stringify({ text, identities, choices, arrangement } satisfies Source);
+export const keyOfBasis = ({ text, identities, choices, arrangement }: Basis): BasisKey =>
+  JSON.stringify({ text, identities, choices, arrangement } satisfies Basis);
 
 /** What was read of a text. */
-export interface Reading {
+export interface ReadText {
   /** What could be read of it, errors or not. */
   readonly model: Model;
   readonly diagnostics: readonly Diagnostic[];
@@ -33,7 +33,7 @@ export interface Reading {
 }
 
 /** What follows from a text. */
-export interface DerivedText extends Omit<Reading, 'model'> {
+export interface DerivedText extends Omit<ReadText, 'model'> {
   /** `null` where it is known already. */
   readonly model: Model | null;
   /** `null` where the text has errors. */
@@ -72,18 +72,18 @@ export interface Consequence {
 }
 
 interface OfSource {
-  readonly source: SourceKey;
+  readonly basis: BasisKey;
 }
 
-/** A source of a design, which has releases. */
+/** A basis of a design, which has releases. */
 interface OfDesign extends OfSource {
   readonly design: string;
 }
 
-/** What the workers that derive are asked. What a source implies is derived from what could be read of its text. */
+/** What the workers that derive are asked. What a basis implies is derived from what could be read of its text. */
 export type DerivationProtocol = Readonly<{
-  /** `known`: the source of which the model is known already. */
-  derive: { asked: OfSource & { readonly known: SourceKey | null }; answer: DerivedText };
+  /** `known`: the basis of which the model is known already. */
+  derive: { asked: OfSource & { readonly known: BasisKey | null }; answer: DerivedText };
   outline: { asked: OfSource; answer: Outline };
   contract: { asked: OfSource; answer: Contract };
   /** What is found and assumed. */

@@ -6,14 +6,14 @@ import type { Port } from '../../app/workers/protocol.js';
 import type { DesignReleases } from './baselineReleases.js';
 import type { Impact } from './impact.js';
 import {
-  sourceKey,
+  keyOfBasis,
   type Consequence,
   type DerivationProtocol,
   type ExampleExchange,
-  type Reading,
+  type ReadText,
   type Review,
-  type Source,
-  type SourceKey,
+  type Basis,
+  type BasisKey,
   type Step,
 } from './protocol.js';
 
@@ -21,7 +21,7 @@ import {
 const REVIEW_AFTER_MS = 120;
 
 /** The text of a design as it is written, with what was decided besides. */
-export interface WrittenDesign extends Source {
+export interface WrittenDesign extends Basis {
   /** The id of the design. */
   readonly design: string;
   /** What to derive from while the text has errors and none without was derived before. */
@@ -29,7 +29,7 @@ export interface WrittenDesign extends Source {
 }
 
 export interface Derived {
-  readonly reading: Reading;
+  readonly reading: ReadText;
   /** `null` where the text has errors and the outline of the last valid one stays. */
   readonly outline: Outline | null;
 }
@@ -45,7 +45,7 @@ export interface DerivationListener {
 interface Valid {
   readonly design: string;
   readonly text: string;
-  readonly source: SourceKey;
+  readonly basis: BasisKey;
 }
 
 /**
@@ -63,7 +63,7 @@ export class DerivationService {
   private latestKey: string | null = null;
   private valid: Valid | null = null;
   /** What was read of the newest text. */
-  private read: { readonly source: SourceKey; readonly reading: Reading } | null = null;
+  private read: { readonly basis: BasisKey; readonly reading: ReadText } | null = null;
   /** What was told last of the newest text, with the outline of the last valid one. */
   private told: { derived: Derived | null; review: Review | null } = { derived: null, review: null };
   private listener: DerivationListener | null = null;
@@ -78,7 +78,7 @@ export class DerivationService {
   /** Derives from a text; of the one that was derived last it tells again what is known. */
   derive(written: WrittenDesign, listener: DerivationListener): void {
     this.listener = listener;
-    const key = `${written.design} ${sourceKey(written)}`;
+    const key = `${written.design} ${keyOfBasis(written)}`;
     if (key === this.latestKey) {
       if (!this.busy) this.tellAgain(listener);
       return;
@@ -91,22 +91,22 @@ export class DerivationService {
   /** The whole contract of the last valid text; `null` while there is none. */
   async contract(): Promise<Contract | null> {
     if (this.valid === null) return null;
-    return Object.freeze(await this.wholes.ask('contract', { source: this.valid.source }));
+    return Object.freeze(await this.wholes.ask('contract', { basis: this.valid.basis }));
   }
 
   async example(operation: string): Promise<ExampleExchange | null> {
     if (this.valid === null) return null;
-    return this.wholes.ask('example', { source: this.valid.source, operation });
+    return this.wholes.ask('example', { basis: this.valid.basis, operation });
   }
 
   async grid(entity: string): Promise<readonly GridRow[]> {
     if (this.valid === null) return [];
-    return this.wholes.ask('grid', { source: this.valid.source, entity });
+    return this.wholes.ask('grid', { basis: this.valid.basis, entity });
   }
 
   async implied(statement: string): Promise<Impact | null> {
     if (this.valid === null) return null;
-    return this.wholes.ask('implied', { source: this.valid.source, statement });
+    return this.wholes.ask('implied', { basis: this.valid.basis, statement });
   }
 
   /** Compares with these releases from now on: what breaks one is among what is found. */
@@ -118,16 +118,16 @@ export class DerivationService {
   /** What changed since a release; `null` where it is not held, or nothing is known yet. */
   async changesSince(label: string): Promise<readonly ContractChange[] | null> {
     if (this.valid === null) return null;
-    const { source, design } = this.valid;
-    return this.wholes.ask('changes', { source, design, label });
+    const { basis, design } = this.valid;
+    return this.wholes.ask('changes', { basis, design, label });
   }
 
   /** What would come and go by each of some steps from the text as it is written. */
   consequences(
-    { design, ...source }: Source & { readonly design: string },
+    { design, ...basis }: Basis & { readonly design: string },
     steps: readonly Step[],
   ): Promise<readonly (Consequence | null)[]> {
-    return this.futures.ask('consequences', { source: sourceKey(source), design, steps });
+    return this.futures.ask('consequences', { basis: keyOfBasis(basis), design, steps });
   }
 
   /** A page that begins anew knows nothing of what was told before. */
@@ -166,31 +166,31 @@ export class DerivationService {
   /** What follows from a text; while it has errors, from the last one of its design that had none. */
   private async derived(written: WrittenDesign): Promise<Derived> {
     const { design, text } = written;
-    const source = sourceKey(written);
-    const answer = await this.outlines.ask('derive', { source, known: this.read?.source ?? null });
+    const basis = keyOfBasis(written);
+    const answer = await this.outlines.ask('derive', { basis, known: this.read?.basis ?? null });
     const { diagnostics, places } = answer;
     const model = answer.model ?? this.read?.reading.model;
     if (model === undefined) throw new Error('The text was not read.');
     const reading = frozen({ model, diagnostics, places });
-    this.read = { source, reading };
+    this.read = { basis, reading };
     if (answer.outline !== null) {
-      this.valid = { design, text, source };
+      this.valid = { design, text, basis };
       return Object.freeze({ reading, outline: Object.freeze(answer.outline) });
     }
     const validText = this.valid?.design === design ? this.valid.text : written.validText;
-    const before = sourceKey({ ...written, text: validText });
-    if (this.valid?.design === design && this.valid.source === before)
+    const before = keyOfBasis({ ...written, text: validText });
+    if (this.valid?.design === design && this.valid.basis === before)
       return Object.freeze({ reading, outline: null });
-    const outline = Object.freeze(await this.outlines.ask('outline', { source: before }));
-    this.valid = { design, text: validText, source: before };
+    const outline = Object.freeze(await this.outlines.ask('outline', { basis: before }));
+    this.valid = { design, text: validText, basis: before };
     return Object.freeze({ reading, outline });
   }
 
   private async review(): Promise<void> {
     if (this.valid === null) return;
-    const { source, design } = this.valid;
+    const { basis, design } = this.valid;
     try {
-      const review = Object.freeze(await this.wholes.ask('review', { source, design }));
+      const review = Object.freeze(await this.wholes.ask('review', { basis, design }));
       this.told.review = review;
       this.listener?.onReviewed(review);
     } catch (error) {
@@ -203,5 +203,5 @@ export class DerivationService {
 export const whyOf = (error: unknown): string => unexpected(error).detail;
 
 /** The store freezes what it is given through and through, unless it is frozen already; this is large. */
-const frozen = ({ model, diagnostics, places }: Reading): Reading =>
+const frozen = ({ model, diagnostics, places }: ReadText): ReadText =>
   Object.freeze({ model: Object.freeze(model), diagnostics, places: Object.freeze(places) });

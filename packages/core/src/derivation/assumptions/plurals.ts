@@ -15,7 +15,7 @@ export function assumePlurals(context: DerivationContext): readonly Assumption[]
     return [
       {
         id: `plural:${entity.id}`,
-        question: `What are several of a ${phrase(entity.name)} called?`,
+        question: `Plural of ${phrase(entity.name)}?`,
         ground: `By the rules of English: ${phrase(derived)}.`,
         options: [derived, regular].map((word) => ({
           label: phrase(word),

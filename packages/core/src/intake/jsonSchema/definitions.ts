@@ -38,12 +38,16 @@ export class Definitions {
 
   constructor(
     private readonly document: SchemaDocument,
-    title: string,
+    /** What one record is, where the schema has no title. */
+    record: string,
     private readonly report: Report,
   ) {
     const { root } = document;
     for (const [name, schema] of namedSchemas(root)) this.add(schema, blockName(name, 'Thing'), true);
-    this.add(root, blockName(textIn(root, 'title') ?? title, 'Thing'), true);
+    const titled = textIn(root, 'title');
+    this.add(root, blockName(titled ?? record, 'Record'), true);
+    const unnamed = titled === null ? this.bySchema.get(root) : undefined;
+    if (unnamed !== undefined) this.report.askRecord(document.linesOf(root), unnamed.name);
     for (const definition of this.bySchema.values())
       for (const [name, schema] of definition.properties) this.addInline(definition, name, schema);
   }

@@ -1,6 +1,6 @@
 import { isJsonObject, readJson, type Declaration } from '../../model/index.js';
 import { newEntity, Names, newValue } from '../build.js';
-import { Report, type Intake, type IntakeProgress } from '../report.js';
+import { Report, type Intake, type IntakeOptions } from '../report.js';
 import { finishIntake } from '../finishIntake.js';
 import { findEntities, findParts, keyProperty } from './classify.js';
 import { Definitions, type Definition } from './definitions.js';
@@ -18,12 +18,12 @@ const DEPTH = 100;
 export function readJsonSchema(
   source: string,
   name: string,
-  progress: IntakeProgress = () => undefined,
+  { progress, record = name }: IntakeOptions = {},
 ): Intake {
   const report = new Report();
   const offsets = new WeakMap<object, number>();
   const read = readJson(source, { depth: DEPTH, rounded: true, offsets });
-  progress(0.3);
+  progress?.(0.3);
   if (!read.ok) {
     const { message, line, column } = read.problem;
     report.problem = `It is no JSON: ${message} Line ${line}, column ${column}.`;
@@ -34,11 +34,11 @@ export function readJsonSchema(
     return finishIntake(name, [], report);
   }
   const document = new SchemaDocument(read.value, source, offsets);
-  const definitions = new Definitions(document, name, report);
+  const definitions = new Definitions(document, record, report);
   const entities = findEntities(definitions);
   if (entities.size === 0) report.problem = 'The schema describes no object with properties.';
   const declarations = declare({ document, definitions, entities, report });
-  progress(0.9);
+  progress?.(0.9);
   return finishIntake(name, declarations, report);
 }
 

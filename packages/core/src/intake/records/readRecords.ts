@@ -8,7 +8,7 @@ import {
   type Relationship,
 } from '../../model/index.js';
 import { newAttribute, newEntity, asMemberName, Names, ownsMany, refersTo, newValue } from '../build.js';
-import { assumed, instead, Report, type Intake, type IntakeProgress, type SourceLines } from '../report.js';
+import { assumed, instead, Report, type Intake, type IntakeOptions, type SourceLines } from '../report.js';
 import { finishIntake } from '../finishIntake.js';
 import { keyOfTable, referenceOf, type TableKey } from './keys.js';
 import { profileOf, type Profile } from './profile.js';
@@ -22,17 +22,17 @@ import { Tables, type SampleTable } from './tables.js';
 export function readRecords(
   source: string,
   name: string,
-  progress: IntakeProgress = () => undefined,
+  { progress, record = name }: IntakeOptions = {},
 ): Intake {
   const report = new Report();
   const tables = new Tables(report);
   for (const { kind, records } of readRecordSets(source, report))
-    if (records.length > 0) tables.add(kind === '' ? name : kind, records);
-  progress(0.4);
+    if (records.length > 0) tables.add(kind, records, record);
+  progress?.(0.4);
   const all = tables.all();
   if (all.length === 0) report.problem ??= 'No record was found: expected JSON objects, or lines of values.';
   const declarations = new RecordModel(all, report).declarations();
-  progress(0.9);
+  progress?.(0.9);
   return finishIntake(name, declarations, report);
 }
 

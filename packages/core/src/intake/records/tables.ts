@@ -46,9 +46,12 @@ export class Tables {
     return [...this.tables.values()];
   }
 
-  /** Adds the records of a kind. */
-  add(kind: string, records: readonly SampleRecord[]): void {
-    const name = this.names.free('', blockName(singular(asMemberName(kind, 'record')), 'Record'));
+  /** Adds the records of a kind; where the source names none, one of them is called as it is said, and asked about. */
+  add(kind: string, records: readonly SampleRecord[], said: string): void {
+    const isNamed = kind !== '';
+    const wanted = blockName(singular(asMemberName(isNamed ? kind : said, 'record')), 'Record');
+    const name = this.names.free('', wanted);
+    if (!isNamed) this.report.askRecord(records[0]?.lines ?? { line: 1, endLine: 1 }, name);
     this.fill(this.open(name, name, null), records);
   }
 

@@ -10,7 +10,7 @@ import {
   type UniqueRule,
 } from '../../model/index.js';
 import { counted, newEntity, newValue } from '../build.js';
-import { assumed, instead, Report, type Intake, type IntakeProgress, type SourceLines } from '../report.js';
+import { assumed, instead, Report, type Intake, type IntakeOptions, type SourceLines } from '../report.js';
 import { finishIntake } from '../finishIntake.js';
 import { entityNames, roleFrom } from './names.js';
 import { columnAttribute, same } from './attributes.js';
@@ -23,13 +23,13 @@ import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
  * relationships, join tables pairings, what is removed with its parent is owned by it. Total: whatever cannot
  * be read is in the report.
  */
-export function readSql(source: string, name: string, progress: IntakeProgress = () => undefined): Intake {
+export function readSql(source: string, name: string, { progress }: IntakeOptions = {}): Intake {
   const report = new Report();
-  const schema = readSqlSchema(source, report, (done) => progress(done * 0.6));
+  const schema = readSqlSchema(source, report, (done) => progress?.(done * 0.6));
   if (schema.tables.size === 0) report.problem = 'No CREATE TABLE was found.';
   const builder = new ModelBuilder(schema, entityNames(schema), report);
   const declarations = builder.declarations();
-  progress(0.9);
+  progress?.(0.9);
   return finishIntake(name, declarations, report);
 }
 
