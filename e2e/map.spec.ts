@@ -93,3 +93,46 @@ test('what is added has a name before it is anything', async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Notation of the model')).toContainText('refers to optional Route as like');
 });
+
+/** Something that owns much, which owns more: a layer of it is as wide as there is. */
+function wideModel(entities: number): string {
+  const names = Array.from({ length: entities }, (_, index) => `Record${index}`);
+  const owned = names.slice(1).map((name, index) => {
+    const owner = names[index < entities / 3 ? 0 : Math.floor(index / 4)] ?? '';
+    return `each ${owner} owns many ${name} as parts${index}, back as whole`;
+  });
+  return `design "Wide"\n\n${names.map((name) => `entity ${name}\n  name: text\n`).join('\n')}\n${owned.join('\n')}\n`;
+}
+
+for (const entities of [16, 40])
+  test(`a map of ${entities} entities opens as a whole, its names to be read, and is found as it was left`, async ({
+    page,
+    isomeros,
+  }) => {
+    const id = await isomeros.createDesign(wideModel(entities));
+    await page.goto(`${isomeros.url}/designs/${id}/model`);
+    await page.getByText('Map', { exact: true }).click();
+    const names = page.locator('.map-node .name');
+    await expect(names).toHaveCount(entities);
+    const map = await page.getByRole('group', { name: 'Map' }).boundingBox();
+    if (map === null) throw new Error('There is no map.');
+    const boxes = (): Promise<readonly DOMRect[]> =>
+      names.evaluateAll((all) => all.map((name) => name.getBoundingClientRect().toJSON() as DOMRect));
+    // A line of text is a quarter higher than its letters.
+    const outside = async (): Promise<number> =>
+      (await boxes()).filter(
+        ({ left, right, top, bottom, height }) =>
+          height < 10 ||
+          left < map.x ||
+          right > map.x + map.width ||
+          top < map.y ||
+          bottom > map.y + map.height,
+      ).length;
+    await expect.poll(outside).toBe(0);
+    await page.getByRole('group', { name: 'Map' }).focus();
+    for (let step = 0; step < 4; step++) await page.keyboard.press('+');
+    const near = await boxes();
+    await page.getByRole('link', { name: /Contract/ }).click();
+    await page.getByRole('link', { name: /Model/ }).click();
+    await expect.poll(boxes).toEqual(near);
+  });

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
-import { labelWidth, mapGraph } from '../src/model/map/graph.js';
+import { labelWidth, mapGraph, namesOnly } from '../src/model/map/graph.js';
 import type { PlacedMap, PlacedNode } from '../src/model/map/layout.js';
 import {
   begin,
@@ -46,6 +46,17 @@ describe('the map of a model', () => {
     expect(edges).toContain('pairs Sailing CrewMember crew Duty');
     expect(edges).toHaveLength(15);
     for (const edge of graph.edges) expect(labelWidth(edge)).toBeGreaterThan(14);
+  });
+});
+
+test('a map of names has nothing else on it, and takes less room', () => {
+  const graph = mapGraph(parse(sample).model);
+  const names = namesOnly(graph);
+  expect([graph.hasNotes, names.hasNotes]).toEqual([true, false]);
+  expect(names.edges).toBe(graph.edges);
+  names.nodes.forEach((node, index) => {
+    expect(node.width).toBeLessThan(graph.nodes[index]?.width ?? 0);
+    expect(node.height).toBeLessThan(graph.nodes[index]?.height ?? 0);
   });
 });
 

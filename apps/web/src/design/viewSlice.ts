@@ -3,6 +3,13 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { openDesign, type DocumentState } from './documentSlice.js';
 import { derivedArrived } from './derivedSlice.js';
 
+/** The map's point at the upper left, and how many pixels one of its units takes. */
+export interface MapView {
+  readonly x: number;
+  readonly y: number;
+  readonly scale: number;
+}
+
 /** What of the design is looked at. */
 export interface ViewState {
   readonly design: string | null;
@@ -10,11 +17,19 @@ export interface ViewState {
   readonly arrangement: string;
   /** Paths there were when the arrangement was looked at first, to mark those that are new. */
   readonly knownPaths: readonly string[] | null;
+  /** What was seen of the map when it was left; `null` is all of it. */
+  readonly map: MapView | null;
   /** The endpoint of a mock somebody wants to look at, as long as the arrangement is the one that was looked at then. */
   readonly endpoint: { readonly endpoint: string; readonly arrangement: string } | null;
 }
 
-const initialState: ViewState = { design: null, arrangement: '', knownPaths: null, endpoint: null };
+const initialState: ViewState = {
+  design: null,
+  arrangement: '',
+  knownPaths: null,
+  map: null,
+  endpoint: null,
+};
 
 const slice = createSlice({
   name: 'view',
@@ -25,6 +40,7 @@ const slice = createSlice({
       arrangement: payload,
       knownPaths: null,
     }),
+    mapLeft: (state, { payload }: PayloadAction<MapView | null>) => ({ ...state, map: payload }),
     endpointChosen: (
       state,
       { payload }: PayloadAction<{ readonly endpoint: string; readonly arrangement: string }>,
@@ -43,7 +59,7 @@ const slice = createSlice({
   },
 });
 
-export const { arrangementChosen, endpointChosen } = slice.actions;
+export const { arrangementChosen, mapLeft, endpointChosen } = slice.actions;
 export const viewReducer = slice.reducer;
 
 /** The name of the arrangement that is looked at: the one that was chosen, while it is there. */

@@ -1,7 +1,9 @@
 import type { Model } from '@isomeros/core/model';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { mapGraph } from './graph.js';
-import { layOut, type PlacedEdge, type PlacedMap, type PlacedNode } from './layout.js';
+import { useAppDispatch, useAppStore } from '../../app/store.js';
+import { mapLeft } from '../../design/viewSlice.js';
+import { mapGraph, type MapGraph } from './graph.js';
+import { MapLayout, type PlacedEdge, type PlacedMap, type PlacedNode } from './layout.js';
 import { MapEdgeShape, MapNodeShape } from './shapes.js';
 import { begin, fit, isVisible, neighbour, scrollTo, zoomAt, type Size, type View } from './view.js';
 import { Legend } from './Legend.js';
@@ -19,9 +21,9 @@ interface Props {
 /** The entities of a model in layers, owners above what they own. */
 export function ModelMap({ model, selected, onSelect, onOpen }: Props): React.JSX.Element {
   const host = useRef<HTMLDivElement>(null);
-  const map = useLayout(model);
   const window = useSize(host);
-  const [view, setView] = useState<View | null>(null);
+  const map = useLayout(model, window);
+  const [view, setView] = useKeptView();
   const shown = view ?? (map === null || window === null ? null : begin(map, window));
   const node = map?.nodes.find(({ id }) => id === selected);
   useReveal(map, node, window, setView);
@@ -86,7 +88,9 @@ function Drawing({ map, view, window, selected, onSelect, onOpen }: DrawingProps
   const node = map.nodes.find(({ id }) => id === selected);
   const touches = (edge: PlacedEdge): boolean =>
     edge.id === selected || edge.upper === node?.name || edge.lower === node?.name;
+  // Without notes only the labels of what is looked at have room.
   const detail = view.scale > 0.35;
+  const hasLabel = (edge: PlacedEdge): boolean => (map.hasNotes ? detail : touches(edge));
   return (
     <>
       {map.edges
@@ -96,7 +100,7 @@ function Drawing({ map, view, window, selected, onSelect, onOpen }: DrawingProps
             key={edge.id}
             edge={edge}
             lit={touches(edge)}
-            detail={detail}
+            hasLabel={hasLabel(edge)}
             onSelect={() => onSelect(edge.id)}
             onOpen={() => onOpen(edge.id)}
           />
@@ -108,7 +112,7 @@ function Drawing({ map, view, window, selected, onSelect, onOpen }: DrawingProps
             key={candidate.name}
             node={candidate}
             selected={candidate.id === selected}
-            detail={detail}
+            detail={detail && map.hasNotes}
             onSelect={() => onSelect(candidate.id)}
             onOpen={() => onOpen(candidate.id)}
           />
@@ -126,21 +130,52 @@ function boxOf({ points, labelAt }: PlacedEdge): { x: number; y: number; width: 
   return { x: left - 60, y: top - 20, width: right - left + 120, height: bottom - top + 40 };
 }
 
-/** The layout of the latest model; the one before stays until it is there. */
-function useLayout(model: Model): PlacedMap | null {
+/** The layout of the latest model for a window; the one before stays until it is there. */
+function useLayout(model: Model, window: Size | null): PlacedMap | null {
   const graph = useMemo(() => mapGraph(model), [model]);
   const shape = JSON.stringify(graph);
+  // Of a window that is made larger by hand only its shape, roughly, asks for another layout.
+  const [width, height] = [roughly(window?.width), roughly(window?.height)];
   const [placed, setPlaced] = useState<PlacedMap | null>(null);
+  const layout = useRef<MapLayout | null>(null);
+  useEffect(
+    () => () => {
+      layout.current?.end();
+      layout.current = null;
+    },
+    [],
+  );
   useEffect(() => {
+    if (width === 0 || height === 0) return;
     let wanted = true;
-    void layOut(JSON.parse(shape) as typeof graph).then((map) => {
+    layout.current ??= new MapLayout();
+    void layout.current.layOut(JSON.parse(shape) as MapGraph, { width, height }).then((map) => {
       if (wanted) setPlaced(map);
     });
     return () => {
       wanted = false;
     };
-  }, [shape]);
+  }, [shape, width, height]);
   return placed;
+}
+
+const ROUGH = 80;
+const roughly = (length: number | undefined): number => Math.round((length ?? 0) / ROUGH) * ROUGH;
+
+/** What was seen last of this design's map; `null` is all of it. */
+function useKeptView(): [View | null, SetView] {
+  const store = useAppStore();
+  const dispatch = useAppDispatch();
+  const [view, setView] = useState(() => store.getState().view.map);
+  const latest = useRef(view);
+  latest.current = view;
+  useEffect(
+    () => () => {
+      dispatch(mapLeft(latest.current));
+    },
+    [dispatch],
+  );
+  return [view, setView];
 }
 
 function useSize(host: React.RefObject<HTMLElement | null>): Size | null {

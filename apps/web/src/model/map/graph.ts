@@ -37,11 +37,14 @@ export interface MapGraph {
   readonly nodes: readonly MapNode[];
   readonly edges: readonly MapEdge[];
   readonly values: readonly string[];
+  /** Whether the nodes leave room for what is said of them. */
+  readonly hasNotes: boolean;
 }
 
 const LETTER = 7.3;
 const SMALL_LETTER = 6.4;
-export const NODE_HEIGHT = 40;
+const NODE_HEIGHT = 40;
+const NAME_HEIGHT = 26;
 
 /** What a model looks like on the map, before it is laid out. */
 export function mapGraph(model: Model): MapGraph {
@@ -63,8 +66,20 @@ export function mapGraph(model: Model): MapGraph {
     }),
     edges: index.relationships.map(edgeOf),
     values: [...index.values.keys()],
+    hasNotes: true,
   };
 }
+
+/** The same map with nothing but the names on it. */
+export const namesOnly = (graph: MapGraph): MapGraph => ({
+  ...graph,
+  hasNotes: false,
+  nodes: graph.nodes.map((node) => ({
+    ...node,
+    width: Math.max(56, Math.ceil(node.name.length * LETTER + 18)),
+    height: NAME_HEIGHT,
+  })),
+});
 
 function noteOf(entity: Entity): string {
   const count = entity.attributes.length;

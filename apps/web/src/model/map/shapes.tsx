@@ -1,4 +1,5 @@
-import type { PlacedEdge, PlacedNode, Point } from './layout.js';
+import type { PlacedEdge, PlacedNode } from './layout.js';
+import type { Point } from './view.js';
 
 interface NodeProps {
   readonly node: PlacedNode;
@@ -38,7 +39,8 @@ export function MapNodeShape({ node, selected, detail, onSelect, onOpen }: NodeP
 interface EdgeProps {
   readonly edge: PlacedEdge;
   readonly lit: boolean;
-  readonly detail: boolean;
+  /** Whether the label is seen before the line is pointed at. */
+  readonly hasLabel: boolean;
   readonly onSelect: () => void;
   readonly onOpen: () => void;
 }
@@ -47,7 +49,7 @@ const path = (points: readonly Point[]): string =>
   points.map(({ x, y }, index) => `${index === 0 ? 'M' : 'L'}${x} ${y}`).join('');
 
 /** A relationship: a heavy line owns, an arrow refers (dashed where it may be unset), a double line pairs. */
-export function MapEdgeShape({ edge, lit, detail, onSelect, onOpen }: EdgeProps): React.JSX.Element {
+export function MapEdgeShape({ edge, lit, hasLabel, onSelect, onOpen }: EdgeProps): React.JSX.Element {
   const line = path(edge.points);
   const [first] = edge.points;
   const classes = ['map-edge', edge.kind, edge.optional ? 'optional' : '', lit ? 'lit' : ''];
@@ -69,11 +71,14 @@ export function MapEdgeShape({ edge, lit, detail, onSelect, onOpen }: EdgeProps)
           d={`M${first.x - 4.5} ${first.y + 7}L${first.x} ${first.y + 0.5}L${first.x + 4.5} ${first.y + 7}`}
         />
       )}
-      {detail && (
-        <text className="label" x={edge.labelAt.x} y={edge.labelAt.y + 4} textAnchor="middle">
-          {text}
-        </text>
-      )}
+      <text
+        className={hasLabel ? 'label' : 'label waits'}
+        x={edge.labelAt.x}
+        y={edge.labelAt.y + 4}
+        textAnchor="middle"
+      >
+        {text}
+      </text>
     </g>
   );
 }

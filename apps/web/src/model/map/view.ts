@@ -1,4 +1,9 @@
-import type { PlacedMap, PlacedNode, Point } from './layout.js';
+import type { PlacedMap, PlacedNode } from './layout.js';
+
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
 
 /** What part of a map is seen: the map's point at the upper left, and how many pixels one of its units takes. */
 export interface View extends Point {
