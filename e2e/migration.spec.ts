@@ -29,8 +29,10 @@ test('a model that records contradict waits until it is decided what becomes of 
   const migration = page.getByRole('region', { name: 'Migration' });
   await expect(migration).toContainText('2 of 2 to decide.');
   const choose = async (step: string, offer: RegExp): Promise<void> => {
-    await migration.getByLabel(`What is done: ${step}`).click();
-    await page.locator('.ant-select-dropdown:visible').getByText(offer).click();
+    await migration
+      .getByRole('radiogroup', { name: `What is done: ${step}` })
+      .getByText(offer)
+      .click();
   };
   await choose('Route.length has values that do not fit an integer.', /^Convert/);
   await choose('Route.name is required, and has no value.', /^Fill in: all get text/);

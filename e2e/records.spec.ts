@@ -53,7 +53,7 @@ test('records go out as CSV, come in changed, are told about where they do not f
   const wishes = page.getByLabel('What is wanted of seed records');
   await expect(wishes).toHaveValue('Route: 3\nSailing: 0');
   const reset = async (): Promise<void> => {
-    await page.getByRole('button', { name: 'Reset with it' }).click();
+    await page.getByRole('button', { name: 'Reset to this seed' }).click();
     await page.getByRole('button', { name: 'Reset', exact: true }).last().click();
   };
   await wishes.fill('Route: 5\nSailings: 2 each');

@@ -28,6 +28,12 @@ test('what would break a release is told before a branch is let go, and found af
   await stages.getByRole('link', { name: 'Contract' }).click();
   await page.getByRole('group', { name: 'Releases' }).getByRole('button', { name: '1.0' }).click();
   const moved = release.getByRole('button', { name: /shift-plans are \/api\/v1\/shift-plans now/ });
+  // What comes from one decision stands together, with the way back beside it.
+  await expect(release.getByRole('button', { name: 'Take it back', exact: true })).toHaveCount(2);
+  await release
+    .getByRole('button', { name: /^Show all/ })
+    .first()
+    .click();
   await moved.click();
   await expect(release.getByText('place.flat')).toBeVisible();
 
@@ -48,7 +54,7 @@ test('a label is used once, and a release can be taken back', async ({ page, iso
   await expect(page.getByRole('alert')).toContainText('There is a release 1.0 already');
   await page.keyboard.press('Escape');
   await page.getByRole('group', { name: 'Releases' }).getByRole('button', { name: '1.0' }).click();
-  await page.getByRole('button', { name: 'Take it back' }).click();
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.getByText('none yet: nobody relies on this contract')).toBeVisible();
 });
 

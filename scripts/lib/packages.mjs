@@ -23,7 +23,14 @@ export async function ensurePackages() {
   writeFileSync(stamp, wanted);
 }
 
-const SOURCES = ['packages', 'apps/server', 'apps/web', 'tsconfig.base.json', 'package-lock.json'];
+const SOURCES = [
+  'packages',
+  'apps/server',
+  'apps/web',
+  'docs/notation.md',
+  'tsconfig.base.json',
+  'package-lock.json',
+];
 const PASSED_OVER = new Set(['node_modules', 'dist', 'dist-test', 'test']);
 
 /** Builds everything that runs, unless nothing changed since it was built. */

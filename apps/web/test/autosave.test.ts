@@ -10,7 +10,7 @@ import {
   choicesRedone,
   choicesUndone,
   documentReducer,
-  mineKept,
+  conflictOverruled,
   openDesign,
   textEdited,
 } from '../src/design/documentSlice.js';
@@ -156,7 +156,7 @@ describe('a save that fails', () => {
     await pass(10_000);
     expect([server.asked.length, keeping()]).toEqual([1, 'conflict']);
     server.design = { ...BASE, text: 'entity Theirs', revision: 7 };
-    page.dispatch(mineKept(server.design));
+    page.dispatch(conflictOverruled(server.design));
     await pass(600);
     expect(server.asked.at(-1)).toMatchObject({ body: { text: 'entity Mine too' }, revision: '"7"' });
     expect(keeping()).toBe('saved');

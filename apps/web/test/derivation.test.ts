@@ -23,14 +23,14 @@ class TestPort implements Port<DerivationProtocol> {
 
   async ask<K extends Kind>(
     kind: K,
-    asked: DerivationProtocol[K]['asked'],
+    asked: DerivationProtocol[K]['question'],
     progress: TellProgress = () => undefined,
   ): Promise<DerivationProtocol[K]['answer']> {
     this.asked.push(kind);
     const message: AnswerMessage =
       this.failing?.kind === kind
         ? { number: 0, kind: 'failed', why: this.failing.why }
-        : answerTo(this.derivations.answerer, { number: ++this.number, kind, asked }, progress);
+        : answerTo(this.derivations.answerer, { number: ++this.number, kind, question: asked }, progress);
     this.failing = null;
     await Promise.resolve();
     if (message.kind === 'answer') return JSON.parse(message.json) as DerivationProtocol[K]['answer'];
@@ -206,7 +206,7 @@ describe('what is derived', () => {
   });
 
   test('a question nobody answers is refused by its name', () => {
-    expect(answerTo(answerer, { number: 1, kind: 'nothing', asked: {} }, none)).toEqual({
+    expect(answerTo(answerer, { number: 1, kind: 'nothing', question: {} }, none)).toEqual({
       number: 1,
       kind: 'failed',
       why: 'Nothing answers “nothing”.',

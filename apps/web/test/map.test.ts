@@ -4,7 +4,7 @@ import { describe, expect, test } from '@jest/globals';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { labelWidth, mapGraph, namesOnly } from '../src/model/map/graph.js';
-import type { PlacedMap, PlacedNode } from '../src/model/map/layout.js';
+import type { PlacedMap, PlacedNode } from '../src/model/map/placed.js';
 import {
   begin,
   fit,

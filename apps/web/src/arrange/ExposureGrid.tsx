@@ -13,6 +13,7 @@ import type { GridRow } from '@isomeros/core/derivation';
 import { indexModel } from '@isomeros/core/model';
 import { Checkbox, Popover } from 'antd';
 import { useCallback, useState } from 'react';
+import { ExplainedWords } from '../app/help/Explained.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppSelector } from '../app/store.js';
 import { useDecide } from '../design/useDecide.js';
@@ -84,7 +85,7 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
             <th scope="col">member</th>
             {columns.map(({ aspect, title }) => (
               <th key={aspect} scope="col">
-                {title}
+                <ExplainedWords by={`arrange.${aspect}`}>{title}</ExplainedWords>
               </th>
             ))}
           </tr>

@@ -10,7 +10,7 @@ interface Props {
 
 /** Where a value comes from: a scale of the levels, and the way back where it was chosen. */
 export function OriginMark({ title, level, onReset }: Props): React.JSX.Element {
-  if (onReset === null) return <LevelScale level={level} />;
+  if (onReset === null) return <LevelScale level={level} canFocus />;
   return (
     <button
       type="button"
@@ -19,7 +19,7 @@ export function OriginMark({ title, level, onReset }: Props): React.JSX.Element 
       title={`Chosen for the ${level}; reset it`}
       onClick={onReset}
     >
-      <LevelScale level={level} />
+      <LevelScale level={level} canFocus={false} />
     </button>
   );
 }

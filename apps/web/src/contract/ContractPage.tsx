@@ -1,6 +1,7 @@
 import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
 import { pathOf } from '@isomeros/api';
-import { indexContract, type Operation } from '@isomeros/core/contract';
+import { indexContract, type Finding, type Operation } from '@isomeros/core/contract';
+import type { ReactNode } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
@@ -50,17 +51,14 @@ export function ContractPage(): React.JSX.Element {
   return (
     <SplitPanels name="contract" first={480}>
       <section className="panel" aria-label="Sheet">
-        <OperationGrid contract={contract} selected={selected} onSelect={select} />
-        {broken && (
-          <div className="notice bad">
-            The text has errors; this is the contract of the last text without.
-          </div>
-        )}
-        {findings.length > 0 && (
-          <ul className="sheet-findings questions" aria-label="Findings" tabIndex={0}>
-            <FindingGroups findings={findings} onStatement={onStatement} />
-          </ul>
-        )}
+        <Sheet findings={findings} onStatement={onStatement}>
+          <OperationGrid contract={contract} selected={selected} onSelect={select} />
+          {broken && (
+            <div className="notice bad">
+              The text has errors; this is the contract of the last text without.
+            </div>
+          )}
+        </Sheet>
         <Releases
           selected={release?.label ?? null}
           onSelect={(chosen) => setSearch({ release: chosen }, { replace: true })}
@@ -104,3 +102,27 @@ export function ContractPage(): React.JSX.Element {
     </SplitPanels>
   );
 }
+
+interface SheetProps {
+  readonly findings: readonly Finding[];
+  readonly onStatement: (line: number) => void;
+  readonly children: ReactNode;
+}
+
+/** The operations, and under a rule that can be dragged what is found in them. */
+function Sheet({ findings, onStatement, children }: SheetProps): React.JSX.Element {
+  const operations = <div className="sheet-operations">{children}</div>;
+  if (findings.length === 0) return operations;
+  return (
+    <div className="sheet-split">
+      <SplitPanels name="sheet" first={FIRST_SHEET} direction="vertical">
+        {operations}
+        <ul className="sheet-findings questions" aria-label="Findings" tabIndex={0}>
+          <FindingGroups findings={findings} onStatement={onStatement} />
+        </ul>
+      </SplitPanels>
+    </div>
+  );
+}
+
+const FIRST_SHEET = 500;

@@ -8,6 +8,7 @@ import {
 } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { ExplainedWords } from '../app/help/Explained.js';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
 import { amount } from '../app/parts/amount.js';
@@ -66,12 +67,14 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
         />
         <span className="end quiet">{typed === '' ? '' : amount(rows.length, 'path')}</span>
       </header>
-      <div className="sheet-row sheet-head quiet" aria-hidden style={{ gridTemplateColumns: columns }}>
+      <div className="sheet-row sheet-head quiet" style={{ gridTemplateColumns: columns }}>
         <span>
           under <code>{contract.root}</code>
         </span>
         {methods.map((method) => (
-          <code key={method}>{method}</code>
+          <ExplainedWords key={method} by="contract.methods">
+            <code>{method}</code>
+          </ExplainedWords>
         ))}
       </div>
       <div

@@ -10,6 +10,7 @@ import {
 } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
 import { useState } from 'react';
+import { Explained, ExplainedWords } from '../app/help/Explained.js';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
@@ -59,18 +60,20 @@ export function OperationPage({
       <header className="operation-head">
         <div className="title">
           <h2>{operation.id}</h2>
-          <span>
+          <ExplainedWords by="arrange.effect">
             <EffectMark effect={operation.effect} /> {EFFECT_WORDS[operation.effect]}
-          </span>
-          <button
-            type="button"
-            className="text-button"
-            onClick={() => {
-              setAsked(whole);
-            }}
-          >
-            Why it is there
-          </button>
+          </ExplainedWords>
+          <Explained by="contract.why">
+            <button
+              type="button"
+              className="text-button"
+              onClick={() => {
+                setAsked(whole);
+              }}
+            >
+              Why it is there
+            </button>
+          </Explained>
         </div>
         <p className="summary quiet">{operation.summary}</p>
         <div className="request-line">
@@ -171,6 +174,8 @@ interface TableProps {
   readonly onAsk: (asked: Asked) => void;
 }
 
+const IN_OUT_COLUMNS = ['name', 'type', 'in', 'out'] as const;
+
 const shownName = ({ place, name }: InOutRow): string => (place === 'query' ? `?${name}=` : name);
 
 function InOutTable({ rows, asked, onAsk }: TableProps): React.JSX.Element {
@@ -182,10 +187,11 @@ function InOutTable({ rows, asked, onAsk }: TableProps): React.JSX.Element {
       <table className="in-out">
         <thead>
           <tr>
-            <th>name</th>
-            <th>type</th>
-            <th>in</th>
-            <th>out</th>
+            {IN_OUT_COLUMNS.map((column) => (
+              <th key={column}>
+                <ExplainedWords by={`contract.${column}`}>{column}</ExplainedWords>
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -226,15 +232,17 @@ function ExamplePanel({ example, onOpenInMock }: ExampleProps): React.JSX.Elemen
         <span className="quiet">not sent: run by the engine on seed 42</span>
         {example !== null && example !== 'running' && (
           <span className="end">
-            <button
-              type="button"
-              className="text-button"
-              onClick={() => {
-                onOpenInMock(messageOf(example));
-              }}
-            >
-              Open in Mock
-            </button>
+            <Explained by="contract.open">
+              <button
+                type="button"
+                className="text-button"
+                onClick={() => {
+                  onOpenInMock(messageOf(example));
+                }}
+              >
+                Open in Mock
+              </button>
+            </Explained>
           </span>
         )}
       </header>

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { refusalText } from '../app/api/client.js';
 import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
 import { pathOf, type Release, type ReleaseEnd } from '@isomeros/api';
+import { Explained } from '../app/help/Explained.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { useMarkReleaseMutation, useRemoveReleaseMutation } from '../design/releasesApi.js';
 import { endpointKey, endpointsOf } from '../mock/endpoints.js';
@@ -47,7 +48,7 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
       await navigate(`/designs/${design}/mock`);
     });
   };
-  const takeBack = (): void => {
+  const remove = (): void => {
     void attempt(async () => {
       await removeRelease(place).unwrap();
       onClose();
@@ -87,12 +88,12 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
             {PUBLICATION_FORMATS[document].title}
           </a>
         ))}
-        <Button size="small" onClick={serve}>
-          Serve it
-        </Button>
-        <Button size="small" onClick={takeBack}>
-          Take it back
-        </Button>
+        <Explained by="contract.serve">
+          <Button onClick={serve}>Serve it</Button>
+        </Explained>
+        <Explained by="contract.remove">
+          <Button onClick={remove}>Remove it</Button>
+        </Explained>
       </div>
       {problem !== null && (
         <div className="notice bad" role="alert">

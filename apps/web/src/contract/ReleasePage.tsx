@@ -1,9 +1,12 @@
-import type { ContractChange, Compatibility } from '@isomeros/core/comparison';
+import type { ChangeSinceRelease, Compatibility } from '@isomeros/core/comparison';
 import { useCallback, useState } from 'react';
 import type { Release } from '@isomeros/api';
+import { amount } from '../app/parts/amount.js';
+import { grouped } from '../app/parts/grouped.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useAppSelector } from '../app/store.js';
 import { useAsked, type Ask } from '../design/derivation/useAsked.js';
+import { CauseRow } from '../findings/CauseRow.js';
 import { ReleaseHead } from './ReleaseHead.js';
 
 interface Props {
@@ -42,12 +45,8 @@ export function ReleasePage({ design, release, onStatement, onClose }: Props): R
                   {alike.length} {title.toLowerCase()} <span className="quiet">{means}</span>
                 </h3>
                 <ul>
-                  {alike.map((change) => (
-                    <ChangeRow
-                      key={`${change.where} ${change.message}`}
-                      change={change}
-                      onStatement={onStatement}
-                    />
+                  {[...grouped(alike, ({ cause }) => JSON.stringify(cause))].map(([key, ofCause]) => (
+                    <ChangeGroup key={key} changes={ofCause} severity={weight} onStatement={onStatement} />
                   ))}
                 </ul>
               </section>
@@ -58,8 +57,44 @@ export function ReleasePage({ design, release, onStatement, onClose }: Props): R
   );
 }
 
+interface GroupProps {
+  /** Changes that come from one decision, or from none. */
+  readonly changes: readonly ChangeSinceRelease[];
+  readonly severity: Compatibility;
+  readonly onStatement: (line: number) => void;
+}
+
+/** What comes from one decision is one thing, until somebody looks closer. */
+function ChangeGroup({ changes, severity, onStatement }: GroupProps): React.JSX.Element {
+  const cause = changes.length > 1 ? (changes[0]?.cause ?? null) : null;
+  const [isUnfolded, setUnfolded] = useState(cause === null);
+  const places = new Set(changes.map(({ resource }) => resource)).size;
+  return (
+    <>
+      {cause !== null && (
+        <CauseRow
+          cause={cause}
+          severity={severity}
+          what={`${amount(changes.length, 'change')} at ${amount(places, 'path')}`}
+        />
+      )}
+      {isUnfolded ? (
+        changes.map((change) => (
+          <ChangeRow key={`${change.where} ${change.message}`} change={change} onStatement={onStatement} />
+        ))
+      ) : (
+        <li>
+          <button type="button" className="text-button" onClick={() => setUnfolded(true)}>
+            Show all {changes.length}
+          </button>
+        </li>
+      )}
+    </>
+  );
+}
+
 interface ChangeProps {
-  readonly change: ContractChange;
+  readonly change: ChangeSinceRelease;
   readonly onStatement: (line: number) => void;
 }
 
@@ -89,9 +124,9 @@ function ChangeRow({ change, onStatement }: ChangeProps): React.JSX.Element {
 }
 
 /** What changed since a release, kept current; `null` until it is known. */
-function useChanges(label: string): readonly ContractChange[] | null {
+function useChanges(label: string): readonly ChangeSinceRelease[] | null {
   const review = useAppSelector((state) => state.derived.review);
-  const ask = useCallback<Ask<readonly ContractChange[] | null>>(
+  const ask = useCallback<Ask<readonly ChangeSinceRelease[] | null>>(
     (derivation) => derivation.changesSince(label),
     [label],
   );

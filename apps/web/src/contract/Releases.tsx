@@ -1,6 +1,7 @@
 import { Button, Input, Popover } from 'antd';
 import { useState } from 'react';
 import { refusalText } from '../app/api/client.js';
+import { Explained } from '../app/help/Explained.js';
 import { useAppSelector } from '../app/store.js';
 import { isSaved } from '../design/documentSlice.js';
 import { releasesOf } from '../design/releases.js';
@@ -93,7 +94,11 @@ function MakeRelease({ onMade }: { readonly onMade: (label: string) => void }): 
       onOpenChange={setOpen}
       content={content}
     >
-      <Button>Release</Button>
+      <span>
+        <Explained by="contract.release">
+          <Button>Release</Button>
+        </Explained>
+      </span>
     </Popover>
   );
 }

@@ -6,7 +6,13 @@ import {
   type UnknownAction,
 } from '@reduxjs/toolkit';
 import { designApi } from './designApi.js';
-import { designChanged, edited, mineKept, sameChoices, type DocumentState } from './documentSlice.js';
+import {
+  designChanged,
+  edited,
+  conflictOverruled,
+  sameChoices,
+  type DocumentState,
+} from './documentSlice.js';
 import { saveRefused, saveStateOf, type SavingState } from './savingSlice.js';
 
 const QUIET_MS = 500;
@@ -22,7 +28,7 @@ export function autosaveMiddleware(): Middleware {
   const listening = createListenerMiddleware<State, ThunkDispatch<State, unknown, UnknownAction>>();
   const { saveModel, saveChoices } = designApi.endpoints;
   listening.startListening({
-    matcher: isAnyOf(edited, mineKept, designChanged, saveRefused),
+    matcher: isAnyOf(edited, conflictOverruled, designChanged, saveRefused),
     effect: async (action, api) => {
       api.cancelActiveListeners();
       await api.delay(saveRefused(action) ? TRY_AGAIN_MS : QUIET_MS);

@@ -89,7 +89,7 @@ const slice = createSlice({
     designChanged: (state, { payload }: PayloadAction<Design>) =>
       isSaved(state) ? shown(state, payload) : { ...state, design: payload },
     /** After a conflict: what is on screen is to be saved over what somebody else saved. */
-    mineKept: (state, { payload }: PayloadAction<Design>) => ({ ...state, design: payload }),
+    conflictOverruled: (state, { payload }: PayloadAction<Design>) => ({ ...state, design: payload }),
   },
   extraReducers: (builder) => {
     builder
@@ -112,7 +112,7 @@ const { saveModel, saveChoices } = designApi.endpoints;
 /** The server took what was written. */
 export const savedDesign = isAnyOf(saveModel.matchFulfilled, saveChoices.matchFulfilled);
 
-export const { textEdited, choicesMade, choicesUndone, choicesRedone, designChanged, mineKept } =
+export const { textEdited, choicesMade, choicesUndone, choicesRedone, designChanged, conflictOverruled } =
   slice.actions;
 export const documentReducer = slice.reducer;
 /** Something was written or decided here. */

@@ -6,7 +6,7 @@ import {
   designChanged,
   edited,
   isSaved,
-  mineKept,
+  conflictOverruled,
   openDesign,
   savedDesign,
   type DocumentState,
@@ -48,7 +48,7 @@ const slice = createSlice({
         state.design === payload.id ? { ...state, problem: null, at: payload.changedAt } : state,
       )
       .addCase(designChanged, (state) => ({ ...state, problem: null, at: now() }))
-      .addCase(mineKept, (state) => ({ ...state, problem: null }))
+      .addCase(conflictOverruled, (state) => ({ ...state, problem: null }))
       .addMatcher(edited, (state) => (isConflict(state.problem) ? state : { ...state, problem: null }))
       .addMatcher(saving, (state) => ({ ...state, isAsked: true }))
       .addMatcher(savedDesign, (state, { payload }) =>

@@ -1,17 +1,8 @@
-import {
-  decisionText,
-  findingKey,
-  withoutDecision,
-  type CitedDecision,
-  type Finding,
-} from '@isomeros/core/contract';
-import { Button } from 'antd';
+import { findingKey, type Finding } from '@isomeros/core/contract';
 import { useState } from 'react';
 import { amount } from '../app/parts/amount.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { choicesMade } from '../design/documentSlice.js';
+import { CauseRow } from './CauseRow.js';
 import { FindingRow } from './FindingRow.js';
-import { arrangementName } from '../design/viewSlice.js';
 
 interface Props {
   /** Findings of one kind, and where they have a cause, of one cause. */
@@ -31,7 +22,9 @@ export function FindingGroup({ findings, onStatement }: Props): React.JSX.Elemen
   const hidden = findings.length - shown;
   return (
     <>
-      {cause !== undefined && <CauseRow cause={cause} findings={findings} />}
+      {cause !== undefined && (
+        <CauseRow cause={cause} severity={findings[0]?.severity ?? 'breaking'} what={breaksOf(findings)} />
+      )}
       {findings.slice(0, shown).map((finding) => (
         <FindingRow key={findingKey(finding)} finding={finding} onStatement={onStatement} />
       ))}
@@ -46,29 +39,8 @@ export function FindingGroup({ findings, onStatement }: Props): React.JSX.Elemen
   );
 }
 
-interface CauseProps {
-  readonly cause: CitedDecision;
-  readonly findings: readonly Finding[];
-}
-
-/** The decision that all of them come from, with the way back beside it. */
-function CauseRow({ cause, findings }: CauseProps): React.JSX.Element {
-  const dispatch = useAppDispatch();
-  const choices = useAppSelector((state) => state.document.choices);
-  const arrangement = useAppSelector(arrangementName);
-  const without = withoutDecision(choices, arrangement, cause);
-  const [about, how] = decisionText(cause);
-  const places = new Set(findings.map((finding) => finding.about)).size;
-  return (
-    <li className="question">
-      <div className="asked">
-        <span className={`severity ${findings[0]?.severity ?? ''}`}>{findings[0]?.severity}</span>
-        <span className="strong">
-          {about} <code>{how}</code>
-        </span>
-        : {amount(findings.length, 'break')} at {amount(places, 'path')}
-      </div>
-      {without !== null && <Button onClick={() => dispatch(choicesMade(without))}>Take it back</Button>}
-    </li>
-  );
+/** What comes from one decision, in a few words. */
+function breaksOf(findings: readonly Finding[]): string {
+  const places = new Set(findings.map(({ about }) => about)).size;
+  return `${amount(findings.length, 'break')} at ${amount(places, 'path')}`;
 }

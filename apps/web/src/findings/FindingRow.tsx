@@ -1,5 +1,6 @@
 import type { Finding } from '@isomeros/core/contract';
 import { Button } from 'antd';
+import { Explained } from '../app/help/Explained.js';
 import { useAppSelector } from '../app/store.js';
 import { useQuickFix } from '../design/useQuickFix.js';
 import './questions.css';
@@ -19,7 +20,9 @@ export function FindingRow({ finding, onStatement }: Props): React.JSX.Element {
   return (
     <li className="question">
       <div className="asked">
-        <span className={`severity ${finding.severity}`}>{finding.severity}</span>
+        <Explained by="model.severity">
+          <span className={`severity ${finding.severity}`}>{finding.severity}</span>
+        </Explained>
         {place === undefined ? (
           finding.message
         ) : (

@@ -2,6 +2,7 @@ import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { MOST_LISTED, refusalText } from '../app/api/client.js';
 import type { DesignSummary, Mock, ProblemBody } from '@isomeros/api';
+import { ExplainedWords } from '../app/help/Explained.js';
 import { DesignListRow } from './DesignListRow.js';
 import {
   useCopyDesignMutation,
@@ -80,10 +81,10 @@ export function DesignList(props: Props): React.JSX.Element {
       )}
       <div className="home-head">
         <span>design</span>
-        <span>path tree, all to one scale</span>
-        <span>findings</span>
-        <span>mock</span>
-        <span>changed</span>
+        <ExplainedWords by="designs.tree">path tree, all to one scale</ExplainedWords>
+        <ExplainedWords by="designs.findings">findings</ExplainedWords>
+        <ExplainedWords by="designs.mock">mock</ExplainedWords>
+        <ExplainedWords by="designs.changed">changed</ExplainedWords>
       </div>
       <div className="home-list">
         {items?.length === 0 && <NoDesigns typed={typed} />}

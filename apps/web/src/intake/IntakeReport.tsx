@@ -39,8 +39,8 @@ export function IntakeReport(props: Props): React.JSX.Element {
         </Figure>
         <Figure name="Read">{amount(rows.source.length, 'line')}</Figure>
         <Figure name="Understood">
-          <b>{figures?.entities ?? 0}</b> entities, <b>{values}</b> {values === 1 ? 'value' : 'values'},{' '}
-          <b>{figures?.relationships ?? 0}</b> relationships
+          {amount(figures?.entities ?? 0, 'entity')}, {amount(values, 'value')},{' '}
+          {amount(figures?.relationships ?? 0, 'relationship')}
         </Figure>
         <Figure name="Assumed">
           <b>{intake.asked.length}</b>, asked below
@@ -56,6 +56,7 @@ export function IntakeReport(props: Props): React.JSX.Element {
           )}
           <Input
             aria-label="Name of the design"
+            placeholder="Untitled design"
             style={{ width: 176 }}
             maxLength={120}
             value={name}

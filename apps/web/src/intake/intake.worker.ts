@@ -19,21 +19,21 @@ function inSteps(progress: TellProgress): TellProgress {
 
 /** Takes one source in, and remembers it for other answers. */
 class SourceReader {
-  private asked: IntakeProtocol['read']['asked'] | null = null;
+  private question: IntakeProtocol['read']['question'] | null = null;
   private first: Intake | null = null;
 
   readonly answerer: Answerer<IntakeProtocol> = {
-    read: (asked, progress) => withFigures(this.read(asked, progress)),
+    read: (question, progress) => withFigures(this.read(question, progress)),
     answer: ({ chosen, record }) => {
-      if (this.first === null || this.asked === null) throw new Error('No source was read.');
-      const first = record === this.asked.record ? this.first : this.read({ ...this.asked, record });
+      if (this.first === null || this.question === null) throw new Error('No source was read.');
+      const first = record === this.question.record ? this.first : this.read({ ...this.question, record });
       return withFigures(answer(first, chosen));
     },
   };
 
-  private read(asked: IntakeProtocol['read']['asked'], progress?: TellProgress): Intake {
-    const { format, source, name, record } = asked;
-    this.asked = asked;
+  private read(question: IntakeProtocol['read']['question'], progress?: TellProgress): Intake {
+    const { format, source, name, record } = question;
+    this.question = question;
     this.first = importModel(format, source, name, {
       record,
       progress: progress === undefined ? undefined : inSteps(progress),

@@ -13,7 +13,7 @@ export type ChosenAnswers = Readonly<Record<number, number>>;
 /** What the worker that takes a source in is asked. */
 export type IntakeProtocol = Readonly<{
   read: {
-    asked: {
+    question: {
       readonly format: IntakeFormat;
       readonly source: string;
       readonly name: string;
@@ -22,5 +22,5 @@ export type IntakeProtocol = Readonly<{
     answer: ReadSource;
   };
   /** The source that was read, with other answers, one of them what one record is. */
-  answer: { asked: { readonly chosen: ChosenAnswers; readonly record: string }; answer: ReadSource };
+  answer: { question: { readonly chosen: ChosenAnswers; readonly record: string }; answer: ReadSource };
 }>;

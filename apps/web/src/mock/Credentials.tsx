@@ -1,4 +1,5 @@
 import { Popover } from 'antd';
+import { ExplainedWords } from '../app/help/Explained.js';
 import type { MockEndpoint } from './endpoints.js';
 import { useListCredentialsQuery } from './mocksApi.js';
 
@@ -10,7 +11,9 @@ export function Credentials({ endpoint }: { readonly endpoint: MockEndpoint }): 
   if (known.length === 0) return null;
   return (
     <div className="fact credentials">
-      <span className="label">Knows</span>
+      <span className="label">
+        <ExplainedWords by="mock.knows">Knows</ExplainedWords>
+      </span>
       <span>
         {known.map(({ name, secret, roles, headers }) => (
           <Popover

@@ -1,6 +1,6 @@
 import type { Decision, ResolutionKind, MigrationStep } from '@isomeros/core/migration';
 import { readJson, type Json } from '@isomeros/core/model';
-import { Button, Input, Select } from 'antd';
+import { Button, Input, Radio, Select } from 'antd';
 import { useState } from 'react';
 import { problemOf, refusalOf } from '../app/api/client.js';
 import type { Mock, ProblemBody } from '@isomeros/api';
@@ -113,17 +113,19 @@ function Step({ step, choice, onChoose }: StepProps): React.JSX.Element {
         {more > 0 && `, and ${more} more`}
       </p>
       <div className="choice">
-        <Select<ResolutionKind | ''>
+        <Radio.Group
           aria-label={`What is done: ${message}`}
-          value={choice.do ?? ''}
-          onChange={(doing) => {
-            onChoose({ ...choice, do: doing === '' ? null : doing });
-          }}
-          style={{ width: 420 }}
-          options={[
-            { value: '', label: 'to be decided' },
-            ...resolutions.map((offer) => ({ value: offer.do, label: `${NAMES[offer.do]}: ${offer.means}` })),
-          ]}
+          className="resolutions"
+          value={choice.do}
+          onChange={(event) => onChoose({ ...choice, do: event.target.value as ResolutionKind })}
+          options={resolutions.map((offer) => ({
+            value: offer.do,
+            label: (
+              <>
+                <b>{NAMES[offer.do]}</b>: {offer.means}
+              </>
+            ),
+          }))}
         />
         {choice.do === 'convert' && others.length > 0 && (
           <Select<ResolutionKind | ''>

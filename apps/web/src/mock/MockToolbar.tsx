@@ -1,6 +1,8 @@
 import type { MockAction } from '../app/api/client.js';
+import type { Mock } from '@isomeros/api';
 import { Button, Popconfirm } from 'antd';
 import { useState } from 'react';
+import { Explained, ExplainedWords } from '../app/help/Explained.js';
 import { Credentials } from './Credentials.js';
 import { endpointText, type MockEndpoint } from './endpoints.js';
 import { MockEndpoints } from './MockEndpoints.js';
@@ -41,40 +43,65 @@ export function MockToolbar(props: Props): React.JSX.Element {
           <span className={mock.running ? 'base-url' : 'base-url quiet'} data-testid="base-url">
             {baseUrl}
           </span>
-          <button type="button" className="text-button" onClick={copy}>
-            {copied ? 'Copied' : 'Copy'}
-          </button>
-          <button
-            type="button"
-            className="text-button"
-            onClick={() => {
-              onAct(mock.running ? 'stop' : 'start');
-            }}
-          >
-            {mock.running ? 'Stop' : 'Start'}
-          </button>
+          <Explained by="mock.copy">
+            <button type="button" className="text-button" onClick={copy}>
+              {copied ? 'Copied' : 'Copy'}
+            </button>
+          </Explained>
+          <Explained by="mock.run">
+            <button
+              type="button"
+              className="text-button"
+              onClick={() => {
+                onAct(mock.running ? 'stop' : 'start');
+              }}
+            >
+              {mock.running ? 'Stop' : 'Start'}
+            </button>
+          </Explained>
         </span>
       </div>
       <div className="fact">
-        <span className="label">Serves, revision {mock.servesRevision}</span>
+        <span className="label">
+          <ExplainedWords by="mock.revision">Serves, revision {mock.servesRevision}</ExplainedWords>
+        </span>
         <MockEndpoints endpoints={endpoints} shown={endpoint} onServe={onServe} />
       </div>
       <div className="fact">
         <span className="label">Records, seed {mock.seed}</span>
         <span>
           {mock.records}
-          <button type="button" className="text-button" aria-pressed={showsRecords} onClick={onRecords}>
-            {showsRecords ? 'Exchanges' : 'Records'}
-          </button>
+          <Explained by="mock.records">
+            <button type="button" className="text-button" aria-pressed={showsRecords} onClick={onRecords}>
+              {showsRecords ? 'Exchanges' : 'Records'}
+            </button>
+          </Explained>
         </span>
       </div>
       <Credentials endpoint={endpoint} />
-      <div className="acts">
-        <Button title="Take the latest write back" onClick={() => onAct('undo')}>
-          Undo
-        </Button>
+      <Acts mock={mock} onAct={onAct} onRestore={onRestore} onRemove={onRemove} />
+    </div>
+  );
+}
+
+interface ActsProps extends Pick<Props, 'onAct' | 'onRestore' | 'onRemove'> {
+  readonly mock: Mock;
+}
+
+/** What can be done with the mock as a whole. */
+function Acts({ mock, onAct, onRestore, onRemove }: ActsProps): React.JSX.Element {
+  return (
+    <div className="acts">
+      <Explained by="mock.undo">
+        <Button onClick={() => onAct('undo')}>Undo</Button>
+      </Explained>
+      <Explained by="mock.faults">
         <FaultsPanel mock={mock} />
+      </Explained>
+      <Explained by="mock.snapshots">
         <SnapshotsPanel mock={mock.id} onRestore={onRestore} />
+      </Explained>
+      <Explained by="mock.reset">
         <Popconfirm
           title="Reset to the seed?"
           description="All records are replaced by fresh ones."
@@ -86,6 +113,8 @@ export function MockToolbar(props: Props): React.JSX.Element {
         >
           <Button>Reset</Button>
         </Popconfirm>
+      </Explained>
+      <Explained by="mock.remove">
         <Popconfirm
           title="Remove the mock?"
           description="Its records go with it."
@@ -95,7 +124,7 @@ export function MockToolbar(props: Props): React.JSX.Element {
         >
           <Button>Remove</Button>
         </Popconfirm>
-      </div>
+      </Explained>
     </div>
   );
 }

@@ -58,7 +58,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
     <div className="seed-records">
       <header className="panel-head">
         <h3>Seed</h3>
-        <span className="quiet">a line a wish; what is not named gets what is usual</span>
+        <span className="quiet">a line each; entities that are not named get the usual number</span>
       </header>
       <Input.TextArea
         aria-label="What is wanted of seed records"
@@ -75,7 +75,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
       <LineProblems problems={problems} refused={refused} />
       <div className="acts">
         <label>
-          Number{' '}
+          Seed{' '}
           <InputNumber<number>
             aria-label="Seed number"
             min={0}
@@ -87,7 +87,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
             }}
           />
         </label>
-        <span className="quiet">The same number gives the same records.</span>
+        <span className="quiet">The same seed gives the same records.</span>
         <Popconfirm
           title="Reset to the seed?"
           description="All records are replaced by fresh ones."
@@ -95,7 +95,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
           cancelText="Keep"
           onConfirm={reset}
         >
-          <Button disabled={text === null}>Reset with it</Button>
+          <Button disabled={text === null}>Reset to this seed</Button>
         </Popconfirm>
       </div>
     </div>

@@ -3,6 +3,7 @@ import { append } from '@isomeros/core/notation';
 import { useState, type ReactNode } from 'react';
 import { useAppDispatch, useAppStore } from '../app/store.js';
 import { textEdited } from '../design/documentSlice.js';
+import { Explained } from '../app/help/Explained.js';
 import { ModelMap } from './map/ModelMap.js';
 import { NewStatement, type Addition } from './NewStatement.js';
 import { Sheet } from './sheets/Sheet.js';
@@ -18,7 +19,7 @@ interface Props {
 /** The map of the model, and the sheet of what is selected on it. */
 export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): React.JSX.Element {
   const [sheet, setSheet] = useState(false);
-  const [adding, setAdding] = useState<string | null>(null);
+  const [adding, setAdding] = useState<AdditionName | null>(null);
   const store = useAppStore();
   const dispatch = useAppDispatch();
   const add = (statement: string, id: string): void => {
@@ -31,7 +32,7 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
     .map(({ name }) => name);
   const chosen = entities.find((name) => name === selected) ?? entities[0] ?? '';
   const other = entities.find((name) => name !== chosen) ?? chosen;
-  const additions: Readonly<Record<string, Addition>> = {
+  const additions: Readonly<Record<AdditionName, Addition>> = {
     entity: {
       before: 'entity',
       example: 'Route',
@@ -57,7 +58,7 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
       ],
     },
   };
-  const addition = adding === null ? undefined : additions[adding];
+  const addition = adding === null ? null : additions[adding];
   return (
     <section className="panel" aria-label="Map of the model">
       <header className="panel-head">
@@ -66,20 +67,21 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
           <kbd>Enter</kbd> opens the sheet
         </span>
         <span className="end">
-          {Object.keys(additions).map((what) => (
-            <button
-              key={what}
-              type="button"
-              className="text-button"
-              disabled={what === 'relationship' && entities.length === 0}
-              onClick={() => setAdding(what)}
-            >
-              Add {what}
-            </button>
+          {ADDITIONS.map((what) => (
+            <Explained key={what} by={`model.${what}`}>
+              <button
+                type="button"
+                className="text-button"
+                disabled={what === 'relationship' && entities.length === 0}
+                onClick={() => setAdding(what)}
+              >
+                Add {what}
+              </button>
+            </Explained>
           ))}
         </span>
       </header>
-      {addition !== undefined && (
+      {addition !== null && (
         <NewStatement
           key={adding}
           addition={addition}
@@ -99,6 +101,9 @@ export function MapPanel({ viewSwitch, model, selected, onSelect }: Props): Reac
     </section>
   );
 }
+
+const ADDITIONS = ['entity', 'value', 'relationship'] as const;
+type AdditionName = (typeof ADDITIONS)[number];
 
 const BLOCK_NAME = /^[A-Z][A-Za-z0-9]*$/;
 const MEMBER_NAME = /^[a-z][A-Za-z0-9]*$/;

@@ -3,6 +3,7 @@ import type { Diagnostic } from '@isomeros/core/notation';
 import { Segmented } from 'antd';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { Explained } from '../app/help/Explained.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
 import { useDerivation } from '../design/derivation/useDerivation.js';
@@ -13,6 +14,7 @@ import { ImpactStrip } from './ImpactStrip.js';
 import { MapPanel } from './MapPanel.js';
 import type { ScrollTo } from './NotationEditor.js';
 import { NotationPanel } from './NotationPanel.js';
+import { ReferencePanel } from './ReferencePanel.js';
 import type { LineRange } from './selectedMark.js';
 import { declarationOf } from './sheets/edits.js';
 import { TreePanel } from './TreePanel.js';
@@ -20,8 +22,15 @@ import './model.css';
 
 const NONE: readonly Diagnostic[] = [];
 
-type ViewMode = 'map' | 'paths';
+/** What stands beside the text. */
+const VIEW_MODES = ['map', 'paths', 'reference'] as const;
+type ViewMode = (typeof VIEW_MODES)[number];
 const VIEW_MODE_KEY = 'isomeros.view-mode';
+const VIEW_MODE_NAMES: Readonly<Record<ViewMode, string>> = {
+  map: 'Map',
+  paths: 'Paths',
+  reference: 'Reference',
+};
 
 /** The model as text and, beside it, as a map or as the paths it implies. */
 export function ModelPage(): React.JSX.Element {
@@ -35,8 +44,8 @@ export function ModelPage(): React.JSX.Element {
   );
   const [chosenReveal, setChosenReveal] = useState<ScrollTo | null>(null);
   const [path, setPath] = useState<string | null>(null);
-  const [viewMode, setViewMode] = useState<ViewMode>(() =>
-    localStorage.getItem(VIEW_MODE_KEY) === 'paths' ? 'paths' : 'map',
+  const [viewMode, setViewMode] = useState<ViewMode>(
+    () => VIEW_MODES.find((mode) => mode === localStorage.getItem(VIEW_MODE_KEY)) ?? 'map',
   );
   const [selected, setSelected] = useState<string | null>(null);
   const view = useRef<EditorView | null>(null);
@@ -78,7 +87,9 @@ export function ModelPage(): React.JSX.Element {
           onReveal={goTo}
           onLine={onLine}
         />
-        {viewMode === 'map' && derived !== null ? (
+        {viewMode === 'reference' ? (
+          <ReferencePanel viewSwitch={viewSwitch} />
+        ) : viewMode === 'map' && derived !== null ? (
           <MapPanel viewSwitch={viewSwitch} model={derived.model} selected={selected} onSelect={select} />
         ) : (
           <TreePanel
@@ -106,14 +117,13 @@ interface ViewSwitchProps {
 
 function ViewSwitch({ viewMode, onChoose }: ViewSwitchProps): React.JSX.Element {
   return (
-    <Segmented<ViewMode>
-      value={viewMode}
-      onChange={onChoose}
-      options={[
-        { value: 'map', label: 'Map' },
-        { value: 'paths', label: 'Paths' },
-      ]}
-    />
+    <Explained by="model.notation">
+      <Segmented<ViewMode>
+        value={viewMode}
+        onChange={onChoose}
+        options={VIEW_MODES.map((mode) => ({ value: mode, label: VIEW_MODE_NAMES[mode] }))}
+      />
+    </Explained>
   );
 }
 

@@ -4,6 +4,7 @@ import { useNavigate, useParams } from 'react-router';
 import { Button, Segmented } from 'antd';
 import { problemOf, refusalText } from '../app/api/client.js';
 import type { Revision, RevisionSummary } from '@isomeros/api';
+import { Explained, ExplainedWords } from '../app/help/Explained.js';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -63,6 +64,7 @@ export function RevisionsPage(): React.JSX.Element {
             {problem ?? failed}
           </div>
         )}
+        <RevisionHead />
         <RowList
           label="Revisions"
           rows={items}
@@ -91,14 +93,16 @@ export function RevisionsPage(): React.JSX.Element {
             ]}
           />
           <span className="end">
-            <Button
-              type="primary"
-              ghost
-              disabled={!canRestore}
-              onClick={() => chosen !== null && void restore(chosen)}
-            >
-              Make this the latest
-            </Button>
+            <Explained by="revisions.latest">
+              <Button
+                type="primary"
+                ghost
+                disabled={!canRestore}
+                onClick={() => chosen !== null && void restore(chosen)}
+              >
+                Make this the latest
+              </Button>
+            </Explained>
           </span>
         </header>
         {shown !== null && <Differences shown={shown} other={other} isOlder={against === 'now'} />}
@@ -114,6 +118,17 @@ const WHAT: Readonly<Record<RevisionSummary['what'], string>> = {
   rename: 'told a rename',
   restored: 'brought back',
 };
+
+function RevisionHead(): React.JSX.Element {
+  return (
+    <div className="revision-row revision-head quiet">
+      <span className="number">number</span>
+      <span>saved</span>
+      <span>what</span>
+      <ExplainedWords by="revisions.lines">lines</ExplainedWords>
+    </div>
+  );
+}
 
 function RevisionRow({
   revision: { number, at, what, valid, lines },

@@ -1,6 +1,7 @@
-import type { Contract, Finding } from '../contract/index.js';
+import type { CitedDecision, Contract, Finding } from '../contract/index.js';
 import { causesBetween } from './causes.js';
 import { compare } from './compare.js';
+import type { ContractChange } from './types.js';
 
 /** A contract frozen under a label. */
 export interface ReleasedContract {
@@ -22,23 +23,35 @@ export function baselineRelease<Release extends Pick<ReleasedContract, 'arrangem
   return releases.findLast((release) => release.arrangement === arrangement && release.version === version);
 }
 
-/** A finding for each change that breaks a release. */
-export function breakingFindings(
+/** A change since a release, with the decision it comes from; `null` where the model itself changed, or nobody can tell. */
+export interface ChangeSinceRelease extends ContractChange {
+  readonly cause: CitedDecision | null;
+}
+
+/** Every change from a release to a contract. */
+export function changesSince(
   { label, contract: released }: Pick<ReleasedContract, 'label' | 'contract'>,
   contract: Contract,
-): readonly Finding[] {
+): readonly ChangeSinceRelease[] {
   const causeOf = causesBetween(released, contract);
-  return compare({ kind: 'release', label, contract: released }, { kind: 'draft', contract })
-    .changes.filter(({ compatibility }) => compatibility === 'breaking')
-    .map(({ message, resource, reasons, affects }) => {
-      const cause = causeOf(reasons);
-      return {
-        id: 'release.broken',
-        severity: 'breaking',
-        message: `Breaks ${label} for ${affects === 'sender' ? 'senders' : 'readers'}: ${message}`,
-        about: resource,
-        reasons: [{ rule: 'finding.breaks', because: [{ kind: 'release', label }] }, ...reasons],
-        ...(cause === null ? {} : { cause }),
-      };
-    });
+  const { changes } = compare({ kind: 'release', label, contract: released }, { kind: 'draft', contract });
+  return changes.map((change) => ({ ...change, cause: causeOf(change.reasons) }));
+}
+
+/** A finding for each change that breaks a release. */
+export function breakingFindings(
+  release: Pick<ReleasedContract, 'label' | 'contract'>,
+  contract: Contract,
+): readonly Finding[] {
+  const { label } = release;
+  return changesSince(release, contract)
+    .filter(({ compatibility }) => compatibility === 'breaking')
+    .map(({ message, resource, reasons, affects, cause }) => ({
+      id: 'release.broken',
+      severity: 'breaking',
+      message: `Breaks ${label} for ${affects === 'sender' ? 'senders' : 'readers'}: ${message}`,
+      about: resource,
+      reasons: [{ rule: 'finding.breaks', because: [{ kind: 'release', label }] }, ...reasons],
+      ...(cause === null ? {} : { cause }),
+    }));
 }

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { designApi } from '../../design/designApi.js';
-import { choicesMade, mineKept, textEdited } from '../../design/documentSlice.js';
+import { choicesMade, conflictOverruled, textEdited } from '../../design/documentSlice.js';
 import { refusalText } from '../api/client.js';
 import { useAppDispatch, useAppStore } from '../store.js';
 
@@ -14,7 +14,7 @@ export function ConflictNotice({ id }: { readonly id: string }): React.JSX.Eleme
     try {
       const asked = designApi.endpoints.readDesign.initiate(id, { forceRefetch: true, subscribe: false });
       const design = await dispatch(asked).unwrap();
-      dispatch(mineKept(design));
+      dispatch(conflictOverruled(design));
       if (!theirs) return;
       dispatch(textEdited(design.text));
       dispatch(choicesMade(design.choices));

@@ -4,7 +4,7 @@ import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import { AS_OF_VALID, isBehindText } from '../../design/behindText.js';
 import { openDesign } from '../../design/documentSlice.js';
 import { saveStateOf } from '../../design/savingSlice.js';
-import { useHeldReleases } from '../../design/useHeldReleases.js';
+import { useComparedReleases } from '../../design/useComparedReleases.js';
 import { arrangementName } from '../../design/viewSlice.js';
 import { useFollowMockQuery } from '../../mock/followMock.js';
 import { useListMocksQuery } from '../../mock/mocksApi.js';
@@ -35,7 +35,7 @@ export function DesignFrame(): React.JSX.Element {
   useListMocksQuery(null, { refetchOnMountOrArgChange: true });
   const { endpoint } = useSelectedEndpoint(id);
   useFollowMockQuery(endpoint?.mock.id ?? skipToken);
-  useHeldReleases(id);
+  useComparedReleases(id);
   useEffect(() => {
     void dispatch(openDesign(id));
   }, [id, dispatch]);

@@ -1,5 +1,6 @@
 import { pathOf } from '@isomeros/api';
 import { CHOOSABLE_NAMES, rowOf } from '@isomeros/core/arrangement';
+import { HELP_NAMES, helpOf, helpText } from '../help/help.js';
 import { grouped } from '../parts/grouped.js';
 import type { DerivedState } from '../../design/derivedSlice.js';
 import type { Command } from './commands.js';
@@ -45,7 +46,13 @@ export function designCommands(
       },
     };
   });
-  if (outline === null) return [...views, ...settings];
+  const explained = HELP_NAMES.map((name): Command => {
+    const { title, kind, view: of } = helpOf(name);
+    const to = of === '' ? '/' : `${base}/${of}`;
+    return { label: title, kind, help: helpText(name), run: () => go(to) };
+  });
+  const always = [...views, ...settings, ...explained];
+  if (outline === null) return always;
   const operationsOf = grouped(outline.operations, ({ resource }) => resource);
   const resources = new Map(outline.resources.map((resource) => [resource.id, resource]));
   const canonical = new Map(
@@ -81,5 +88,6 @@ export function designCommands(
       },
     })),
     ...settings,
+    ...explained,
   ];
 }

@@ -10,6 +10,9 @@ interface Props {
   readonly children: readonly [ReactNode, ReactNode];
 }
 
+const LEAST = 160;
+const LEAST_BELOW = 60;
+
 const key = (name: string): string => `isomeros.panels.${name}`;
 
 /** Two panels with a rule between them that can be dragged; the place of the rule is remembered. */
@@ -29,10 +32,10 @@ export function SplitPanels({ name, first, direction = 'horizontal', children }:
         if (next !== undefined) localStorage.setItem(key(name), String(Math.round(next)));
       }}
     >
-      <Splitter.Panel size={size} min={160}>
+      <Splitter.Panel size={size} min={LEAST}>
         {children[0]}
       </Splitter.Panel>
-      <Splitter.Panel min={160}>{children[1]}</Splitter.Panel>
+      <Splitter.Panel min={direction === 'vertical' ? LEAST_BELOW : LEAST}>{children[1]}</Splitter.Panel>
     </Splitter>
   );
 }

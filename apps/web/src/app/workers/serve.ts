@@ -11,13 +11,13 @@ export function serve<P extends WorkerProtocol>(answerer: Answerer<P>): void {
 /** The answer to one question, or why there is none. */
 export function answerTo<P extends WorkerProtocol>(
   answerer: Answerer<P>,
-  { number, kind, asked }: QuestionMessage,
+  { number, kind, question }: QuestionMessage,
   progress: (done: number) => void,
 ): AnswerMessage {
   try {
     const answer = answerer[kind];
     if (answer === undefined) throw new Error(`Nothing answers “${kind}”.`);
-    return { number, kind: 'answer', json: JSON.stringify(answer(asked, progress)) };
+    return { number, kind: 'answer', json: JSON.stringify(answer(question, progress)) };
   } catch (error) {
     return { number, kind: 'failed', why: error instanceof Error ? error.message : String(error) };
   }

@@ -16,14 +16,14 @@ export class WorkerPort<P extends WorkerProtocol> implements Port<P> {
 
   ask<Kind extends keyof P & string>(
     kind: Kind,
-    asked: P[Kind]['asked'],
+    question: P[Kind]['question'],
     progress?: TellProgress,
   ): Promise<P[Kind]['answer']> {
     const number = ++this.number;
     return new Promise((resolve, reject) => {
       this.open.set(number, { resolve, reject, progress });
       this.worker ??= this.begun();
-      this.worker.postMessage({ number, kind, asked });
+      this.worker.postMessage({ number, kind, question });
     });
   }
 

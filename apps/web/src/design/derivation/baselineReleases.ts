@@ -1,4 +1,9 @@
-import { breakingFindings, compare, baselineRelease, type ContractChange } from '@isomeros/core/comparison';
+import {
+  baselineRelease,
+  breakingFindings,
+  changesSince,
+  type ChangeSinceRelease,
+} from '@isomeros/core/comparison';
 import { readContract, type Contract, type Finding } from '@isomeros/core/contract';
 
 /** A release with its contract as JSON, as workers are given it. */
@@ -20,8 +25,8 @@ export class BaselineReleases {
   private loaded: DesignReleases = { design: '', releases: [] };
   private readonly read = new Map<BaselineRelease, Contract>();
 
-  load(held: DesignReleases): void {
-    this.loaded = held;
+  load(compared: DesignReleases): void {
+    this.loaded = compared;
     this.read.clear();
   }
 
@@ -33,14 +38,11 @@ export class BaselineReleases {
     return breakingFindings({ label: release.label, contract: this.contractOf(release) }, contract);
   }
 
-  /** Every change since a release; `null` where it is not held. */
-  changesSince(design: string, label: string, contract: Contract): readonly ContractChange[] | null {
+  /** Every change since a release; `null` where it is not compared. */
+  changesSince(design: string, label: string, contract: Contract): readonly ChangeSinceRelease[] | null {
     const release = this.loaded.releases.find((one) => one.label === label);
     if (design !== this.loaded.design || release === undefined) return null;
-    return compare(
-      { kind: 'release', label, contract: this.contractOf(release) },
-      { kind: 'draft', contract },
-    ).changes;
+    return changesSince({ label, contract: this.contractOf(release) }, contract);
   }
 
   private contractOf(release: BaselineRelease): Contract {

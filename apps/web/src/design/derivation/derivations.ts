@@ -93,8 +93,8 @@ export class Derivations {
       const { model, arrangement } = this.of(basis);
       return exposureGrid(model, arrangement, entity);
     },
-    hold: (held) => {
-      this.releases.load(held);
+    compareWith: (compared) => {
+      this.releases.load(compared);
       return null;
     },
     changes: ({ basis, design, label }) => this.releases.changesSince(design, label, this.of(basis).contract),

@@ -1,4 +1,4 @@
-import type { ContractChange, ChangeSummary } from '@isomeros/core/comparison';
+import type { ChangeSinceRelease, ChangeSummary } from '@isomeros/core/comparison';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { GridRow } from '@isomeros/core/derivation';
 import type { Identities, Model, ModelEdit } from '@isomeros/core/model';
@@ -83,24 +83,24 @@ interface OfDesign extends OfSource {
 /** What the workers that derive are asked. What a basis implies is derived from what could be read of its text. */
 export type DerivationProtocol = Readonly<{
   /** `known`: the basis of which the model is known already. */
-  derive: { asked: OfSource & { readonly known: BasisKey | null }; answer: DerivedText };
-  outline: { asked: OfSource; answer: Outline };
-  contract: { asked: OfSource; answer: Contract };
+  derive: { question: OfSource & { readonly known: BasisKey | null }; answer: DerivedText };
+  outline: { question: OfSource; answer: Outline };
+  contract: { question: OfSource; answer: Contract };
   /** What is found and assumed. */
-  review: { asked: OfDesign; answer: Review };
+  review: { question: OfDesign; answer: Review };
   /** What one statement, by its identity, implies. */
-  implied: { asked: OfSource & { readonly statement: string }; answer: Impact };
+  implied: { question: OfSource & { readonly statement: string }; answer: Impact };
   /** An operation run on seed records; `null` where there is no record to show it on. */
-  example: { asked: OfSource & { readonly operation: string }; answer: ExampleExchange | null };
+  example: { question: OfSource & { readonly operation: string }; answer: ExampleExchange | null };
   /** What goes in and what comes out of the records of an entity, by its name. */
-  grid: { asked: OfSource & { readonly entity: string }; answer: readonly GridRow[] };
+  grid: { question: OfSource & { readonly entity: string }; answer: readonly GridRow[] };
   /** Compare with these releases from now on. */
-  hold: { asked: DesignReleases; answer: null };
-  /** What changed since a release; `null` where it is not held. */
-  changes: { asked: OfDesign & { readonly label: string }; answer: readonly ContractChange[] | null };
+  compareWith: { question: DesignReleases; answer: null };
+  /** What changed since a release; `null` where it is not compared. */
+  changes: { question: OfDesign & { readonly label: string }; answer: readonly ChangeSinceRelease[] | null };
   /** What would come and go by each of some steps; `null` where the text has errors, or would have some. */
   consequences: {
-    asked: OfDesign & { readonly steps: readonly Step[] };
+    question: OfDesign & { readonly steps: readonly Step[] };
     answer: readonly (Consequence | null)[];
   };
 }>;

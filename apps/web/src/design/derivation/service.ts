@@ -1,4 +1,4 @@
-import type { ContractChange } from '@isomeros/core/comparison';
+import type { ChangeSinceRelease } from '@isomeros/core/comparison';
 import type { Contract, Outline } from '@isomeros/core/contract';
 import type { GridRow } from '@isomeros/core/derivation';
 import { unexpected } from '../../app/api/client.js';
@@ -110,13 +110,13 @@ export class DerivationService {
   }
 
   /** Compares with these releases from now on: what breaks one is among what is found. */
-  async hold(held: DesignReleases): Promise<void> {
-    await Promise.all([this.wholes.ask('hold', held), this.futures.ask('hold', held)]);
+  async compareWith(compared: DesignReleases): Promise<void> {
+    await Promise.all([this.wholes.ask('compareWith', compared), this.futures.ask('compareWith', compared)]);
     await this.review();
   }
 
-  /** What changed since a release; `null` where it is not held, or nothing is known yet. */
-  async changesSince(label: string): Promise<readonly ContractChange[] | null> {
+  /** What changed since a release; `null` where it is not compared, or nothing is known yet. */
+  async changesSince(label: string): Promise<readonly ChangeSinceRelease[] | null> {
     if (this.valid === null) return null;
     const { basis, design } = this.valid;
     return this.wholes.ask('changes', { basis, design, label });

@@ -1,4 +1,5 @@
-import type { PlacedMap } from './layout.js';
+import { Explained } from '../../app/help/Explained.js';
+import type { PlacedMap } from './placed.js';
 
 interface Props {
   readonly map: PlacedMap | null;
@@ -25,9 +26,13 @@ export function Legend({ map, onFit }: Props): React.JSX.Element {
           <b>values</b> {map.values.join(', ')}
         </span>
       )}
-      <button type="button" className="text-button" title="0" onClick={onFit}>
-        Fit
-      </button>
+      <span className="end">
+        <Explained by="model.fit">
+          <button type="button" className="text-button" onClick={onFit}>
+            Fit
+          </button>
+        </Explained>
+      </span>
     </div>
   );
 }

@@ -3,7 +3,8 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerE
 import { useAppDispatch, useAppStore } from '../../app/store.js';
 import { mapLeft } from '../../design/viewSlice.js';
 import { mapGraph, type MapGraph } from './graph.js';
-import { MapLayout, type PlacedEdge, type PlacedMap, type PlacedNode } from './layout.js';
+import { MapLayout } from './layout.js';
+import type { PlacedEdge, PlacedMap, PlacedNode } from './placed.js';
 import { MapEdgeShape, MapNodeShape } from './shapes.js';
 import { begin, fit, isVisible, neighbour, scrollTo, zoomAt, type Size, type View } from './view.js';
 import { Legend } from './Legend.js';

@@ -1,4 +1,4 @@
-import type { PlacedMap } from './layout.js';
+import type { PlacedMap } from './placed.js';
 import type { Size, View } from './view.js';
 
 const WIDTH = 150;

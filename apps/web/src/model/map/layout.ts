@@ -6,27 +6,9 @@ import ElkConstructor, {
   type LayoutOptions,
 } from 'elkjs/lib/elk-api.js';
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url';
-import { labelWidth, namesOnly, type MapEdge, type MapGraph, type MapNode } from './graph.js';
-import { fit, type Point, type Size } from './view.js';
-
-export interface PlacedNode extends MapNode, Point {}
-
-export interface PlacedEdge extends MapEdge {
-  /** From the upper end to the lower one. */
-  readonly points: readonly Point[];
-  /** The middle of the label. */
-  readonly labelAt: Point;
-}
-
-export interface PlacedMap {
-  readonly nodes: readonly PlacedNode[];
-  readonly edges: readonly PlacedEdge[];
-  readonly values: readonly string[];
-  /** Whether entities are drawn with what is said of them. */
-  readonly hasNotes: boolean;
-  readonly width: number;
-  readonly height: number;
-}
+import { labelWidth, namesOnly, type MapEdge, type MapGraph } from './graph.js';
+import type { PlacedEdge, PlacedMap } from './placed.js';
+import { fit, type Size } from './view.js';
 
 /** Spacings of a map that shows everything. */
 const ROOMY = {

@@ -1,5 +1,4 @@
-import type { PlacedEdge, PlacedNode } from './layout.js';
-import type { Point } from './view.js';
+import type { PlacedEdge, PlacedNode, Point } from './placed.js';
 
 interface NodeProps {
   readonly node: PlacedNode;

@@ -1,9 +1,4 @@
-import type { PlacedMap, PlacedNode } from './layout.js';
-
-export interface Point {
-  readonly x: number;
-  readonly y: number;
-}
+import type { PlacedMap, PlacedNode, Point } from './placed.js';
 
 /** What part of a map is seen: the map's point at the upper left, and how many pixels one of its units takes. */
 export interface View extends Point {

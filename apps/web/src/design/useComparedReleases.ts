@@ -11,7 +11,7 @@ import { releasesApi, useListReleasesQuery } from './releasesApi.js';
  * Hands the service that derives the releases of a design it compares with: those that have to go on being served, and
  * the one that is looked at.
  */
-export function useHeldReleases(design: string): void {
+export function useComparedReleases(design: string): void {
   const dispatch = useAppDispatch();
   const derivation = useDerivation();
   const [search] = useSearchParams();
@@ -23,7 +23,7 @@ export function useHeldReleases(design: string): void {
     const compared = items.filter(
       (one) => one.label === shown || baselineRelease(items, one.arrangement, one.version) === one,
     );
-    const hold = async (): Promise<void> => {
+    const fetchAll = async (): Promise<void> => {
       const releases = await Promise.all(
         compared.map(async ({ label, arrangement, version, madeAt }) => {
           const { readReleaseContract } = releasesApi.endpoints;
@@ -31,9 +31,9 @@ export function useHeldReleases(design: string): void {
           return { label, arrangement, version, json: await dispatch(asked).unwrap() };
         }),
       );
-      if (isWanted) await derivation.hold({ design, releases });
+      if (isWanted) await derivation.compareWith({ design, releases });
     };
-    hold().catch((error: unknown) => {
+    fetchAll().catch((error: unknown) => {
       if (isWanted) dispatch(derivationFailed(`the releases could not be read. ${whyOf(error)}`));
     });
     return () => {

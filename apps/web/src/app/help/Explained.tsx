@@ -1,0 +1,68 @@
+import { Tooltip } from 'antd';
+import { useState, type ReactNode } from 'react';
+import { helpOf, helpText, type HelpName } from './help.js';
+
+interface Props {
+  readonly by: HelpName;
+  readonly children: ReactNode;
+}
+
+/** What lies below the help can be pressed through it. */
+const UNTOUCHED = { root: { pointerEvents: 'none' } } as const;
+const DELAY_SECONDS = 0.35;
+
+/** Something that says on hover and on focus what it is. What is in it has the focus itself, where it can have it. */
+export function Explained({ by, children }: Props): React.JSX.Element {
+  const [isOpen, setOpen] = useState(false);
+  // Whoever presses it knows what it is; the help would cover what follows.
+  const [isPressed, setPressed] = useState(false);
+  return (
+    <Tooltip
+      title={<Help name={by} />}
+      trigger={['hover', 'focus']}
+      mouseEnterDelay={DELAY_SECONDS}
+      styles={UNTOUCHED}
+      open={isOpen && !isPressed}
+      onOpenChange={setOpen}
+    >
+      <span
+        className="explained"
+        aria-description={helpText(by)}
+        onPointerDown={() => setPressed(true)}
+        onPointerLeave={() => {
+          setPressed(false);
+          setOpen(false);
+        }}
+      >
+        {children}
+      </span>
+    </Tooltip>
+  );
+}
+
+/** The words of a column or of a mark: they take the focus, so that the keyboard reaches their help. */
+export function ExplainedWords({ by, children }: Props): React.JSX.Element {
+  return (
+    <Explained by={by}>
+      <span tabIndex={0} className="explained-words">
+        {children}
+      </span>
+    </Explained>
+  );
+}
+
+function Help({ name }: { readonly name: HelpName }): React.JSX.Element {
+  const { help, example, standard } = helpOf(name);
+  return (
+    <>
+      {help}
+      {example !== undefined && (
+        <>
+          {' '}
+          <code>{example}</code>
+        </>
+      )}
+      {standard !== undefined && <span className="standard"> {standard}</span>}
+    </>
+  );
+}

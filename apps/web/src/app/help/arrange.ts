@@ -1,0 +1,75 @@
+import type { HelpEntry } from './entry.js';
+
+export const ARRANGE_HELP = {
+  'arrange.level': {
+    title: 'Level of a value',
+    kind: 'mark',
+    view: 'arrange',
+    help: 'Five steps for the level a value is chosen at: default, design, arrangement, resource, operation; the nearest one holds.',
+    example: 'Page size 50 for one resource, 20 for all others',
+  },
+  'arrange.effect': {
+    title: 'Effect of an operation',
+    kind: 'mark',
+    view: 'arrange',
+    help: 'Open is safe, half is idempotent though not safe, full is neither.',
+    example: 'GET is open, PUT half, POST full',
+    standard: 'RFC 9110 §9.2',
+  },
+  'arrange.out': {
+    title: 'out',
+    kind: 'column',
+    view: 'arrange',
+    help: 'Whether a read returns the member.',
+    example: 'no for a hash',
+  },
+  'arrange.list': {
+    title: 'lists',
+    kind: 'column',
+    view: 'arrange',
+    help: 'Whether the items of a list have the member, too.',
+    example: 'no for a long description',
+  },
+  'arrange.create': {
+    title: 'create',
+    kind: 'column',
+    view: 'arrange',
+    help: 'Whether a POST takes the member: required, optional, ignored, or refused.',
+    standard: 'RFC 9110 §9.3.3',
+  },
+  'arrange.replace': {
+    title: 'replace',
+    kind: 'column',
+    view: 'arrange',
+    help: 'Whether a PUT takes the member: required, optional, ignored, or refused.',
+    standard: 'RFC 9110 §9.3.4',
+  },
+  'arrange.change': {
+    title: 'change',
+    kind: 'column',
+    view: 'arrange',
+    help: 'Whether a PATCH may change the member.',
+    standard: 'RFC 5789, RFC 7396',
+  },
+  'arrange.filter': {
+    title: 'filter',
+    kind: 'column',
+    view: 'arrange',
+    help: 'The operators that lists can be filtered with by the member.',
+    example: '?distance[gte]=5',
+  },
+  'arrange.sort': {
+    title: 'sort',
+    kind: 'column',
+    view: 'arrange',
+    help: 'Whether lists can be sorted by the member.',
+    example: '?sort=-distance',
+  },
+  'arrange.search': {
+    title: 'search',
+    kind: 'column',
+    view: 'arrange',
+    help: 'Whether the search of a list looks through the member.',
+    example: '?q=north',
+  },
+} as const satisfies Record<string, HelpEntry>;
