@@ -48,6 +48,7 @@ export default {
       ...shared,
       displayName: 'server',
       rootDir: 'apps/server',
+      setupFiles: ['<rootDir>/test/support/workerPorts.ts'],
       testMatch: ['<rootDir>/test/**/*.test.ts'],
       moduleNameMapper: ownFiles,
     },

@@ -18,9 +18,6 @@ const npx = (...args) => runCommand('npx', ['--no-install', ...args]);
 const results = mkdtempSync(join(tmpdir(), 'isomeros-results-'));
 const counts = { passed: 0, failed: 0 };
 
-/** Tests of the server one after another: a mock gets its port back only where no other test took it meanwhile. */
-const WORKERS = { server: '1' };
-
 async function jest(project, env = {}) {
   const file = join(results, `${project}.json`);
   const args = [
@@ -29,7 +26,7 @@ async function jest(project, env = {}) {
     'node_modules/jest/bin/jest.js',
     '--selectProjects',
     project,
-    `--maxWorkers=${WORKERS[project] ?? '100%'}`,
+    '--maxWorkers=100%',
     '--json',
     `--outputFile=${file}`,
   ];

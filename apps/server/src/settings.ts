@@ -3,7 +3,7 @@ import type { Config } from './config.js';
 /** The part of the configuration that services read. */
 export type ServerSettings = Pick<
   Config,
-  'samplesFolder' | 'computeProgram' | 'webFolder' | 'host' | 'token' | 'limits'
+  'samplesFolder' | 'computeProgram' | 'webFolder' | 'host' | 'mockPort' | 'token' | 'limits'
 >;
 
 /** The token under which Nest hands the settings out. */

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { ComputeService } from '../src/compute/compute.service.js';
-import { USUAL_LIMITS } from '../src/config.js';
+import { TEST_SETTINGS } from './support/settings.js';
 
 let folder: string;
 beforeEach(() => {
@@ -18,14 +18,7 @@ afterEach(() => {
 test('threads import their program; none can be ended while it requires it', async () => {
   const computeProgram = join(folder, 'program.mjs');
   writeFileSync(computeProgram, 'export const sample = () => process.features.require_module;');
-  const settings = {
-    samplesFolder: folder,
-    host: '127.0.0.1',
-    webFolder: null,
-    token: null,
-    limits: USUAL_LIMITS,
-  };
-  const compute = new ComputeService({ ...settings, computeProgram });
+  const compute = new ComputeService({ ...TEST_SETTINGS, computeProgram });
   try {
     expect(await compute.run('sample', '')).toBe(false);
   } finally {

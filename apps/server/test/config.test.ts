@@ -17,6 +17,11 @@ describe('the environment', () => {
   test.each<readonly [string, Readonly<Record<string, string>>, RegExp]>([
     ['no database', { ISOMEROS_DATABASE_URL: '' }, /ISOMEROS_DATABASE_URL must be/],
     ['no port', { ISOMEROS_PORT: 'x' }, /ISOMEROS_PORT must be/],
+    [
+      'a port of the system for mocks',
+      { ISOMEROS_MOCK_PORT: '80' },
+      /ISOMEROS_MOCK_PORT must be a port from 1024/,
+    ],
     ['a short token', { ISOMEROS_TOKEN: 'short' }, /16 characters or more/],
     ['an open host without a token', { ISOMEROS_HOST: '0.0.0.0' }, /others can reach/],
     ['no records at all', { ISOMEROS_MAX_RECORDS: '0' }, /ISOMEROS_MAX_RECORDS must be/],

@@ -105,8 +105,8 @@ describe('whatever body arrives at the application', () => {
       const waited = await longestWait(answer);
       const { status } = await answer;
       expect(answers).toContain(status);
-      // A second a MiB is allowed; so much less is usual that a slow machine is no reason to fail.
-      expect([name, waited < 1_000 * Math.max(1, body.length / MIB)]).toEqual([name, true]);
+      // So much less than this is usual that a slow machine is no reason to fail.
+      expect([name, waited < 3_000 * Math.max(1, body.length / MIB)]).toEqual([name, true]);
       const list = await app.json<{ items: readonly DesignBody[] }>('GET', '/api/designs');
       expect(list.items.length).toBeGreaterThan(0);
     },

@@ -2,7 +2,7 @@ import { createServer, request } from 'node:http';
 import { connect, createServer as createProxy, type AddressInfo, type Socket } from 'node:net';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { USUAL_LIMITS } from '../src/config.js';
+import { TEST_SETTINGS } from './support/settings.js';
 import { clientAbortSignal } from '../src/http/clientAbort.js';
 import type { LiveSchemaAddress } from '@isomeros/api';
 import { readLiveSchema } from '../src/intake/liveSchema.js';
@@ -79,14 +79,7 @@ describe('designs from what there is already', () => {
   });
 
   test('a reading ends when its client goes away, and leaves room for others', async () => {
-    const compute = new ComputeService({
-      computeProgram: join(import.meta.dirname, '../dist/compute/program.js'),
-      samplesFolder: '',
-      host: '127.0.0.1',
-      webFolder: null,
-      token: null,
-      limits: USUAL_LIMITS,
-    });
+    const compute = new ComputeService(TEST_SETTINGS);
     const intake = new IntakeService(compute);
     const gone = [new AbortController(), new AbortController()];
     const readings = gone.map(({ signal }) => intake.read('sql', ddl(2_000_000), 'Gone', signal));

@@ -158,7 +158,7 @@ export const frozenDocument = async ({
 }): Promise<string> => publish(await frozen(packed), as);
 
 /** What changed from a frozen contract to what is implied now. */
-export async function changesSince({
+export async function changesSinceRelease({
   packed,
   label,
   ...source

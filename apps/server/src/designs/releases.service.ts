@@ -131,7 +131,7 @@ export class ReleasesService {
   ): Promise<readonly ContractChange[]> {
     const row = await this.row(design, label);
     const { source } = await this.designs.source(design, arrangement ?? row.arrangement);
-    return this.compute.run('changesSince', { ...source, label, packed: row.contract });
+    return this.compute.run('changesSinceRelease', { ...source, label, packed: row.contract });
   }
 
   /** Says something about the end of a release, or takes it back; its contract stays as it is. */

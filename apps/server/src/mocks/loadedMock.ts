@@ -5,7 +5,6 @@ import type { ServedRelease } from '../designs/releases.service.js';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import type { Derivation } from '../compute/program.js';
 import { ApiProblem } from '../http/problem.js';
-import { FIRST_MOCK_PORT } from '../config.js';
 import type { DurableDataset } from './durableDataset.js';
 import type { Endpoint } from './endpoint.js';
 import type { Journal } from './journal.js';
@@ -60,18 +59,24 @@ export function firstOf(derivations: readonly Derivation[]): Derivation {
   return first;
 }
 
+/** Which ports there are to choose from. */
+export interface PortChoice {
+  /** The first that is tried where none was asked for. */
+  readonly first: number;
+  /** Those that other mocks have, or had when they were stopped. */
+  readonly taken: ReadonlySet<number>;
+  /** Whether another port than the one it had will do. */
+  readonly mayMove: boolean;
+}
+
 /** Opens a port for each endpoint: the one it had, or, where that may be, the next free one. */
-export async function listenAll(
-  mock: LoadedMock,
-  taken: ReadonlySet<number>,
-  mayMove: boolean,
-): Promise<void> {
+export async function listenAll(mock: LoadedMock, choice: PortChoice): Promise<void> {
   const before = mock.endpoints.map((endpoint) => [endpoint, endpoint.port] as const);
   const opened: number[] = [];
   try {
     for (const [endpoint, wanted] of before) {
       // Only the first port was asked for by number.
-      await listenOn(endpoint, wanted, opened, taken, mayMove || opened.length > 0);
+      await listenOn(endpoint, wanted, opened, { ...choice, mayMove: choice.mayMove || opened.length > 0 });
       opened.push(endpoint.port);
     }
   } catch (error) {
@@ -85,10 +90,9 @@ async function listenOn(
   endpoint: Endpoint,
   wanted: number,
   own: readonly number[],
-  taken: ReadonlySet<number>,
-  mayMove: boolean,
+  { first: usual, taken, mayMove }: PortChoice,
 ): Promise<void> {
-  const first = wanted === 0 ? (own[0] ?? FIRST_MOCK_PORT) : wanted;
+  const first = wanted === 0 ? (own[0] ?? usual) : wanted;
   for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
     if (mayMove && port !== wanted && (taken.has(port) || own.includes(port))) continue;
     try {

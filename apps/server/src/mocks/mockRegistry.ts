@@ -273,7 +273,7 @@ export class MockRegistry {
   async listen(mock: LoadedMock, mayMove: boolean): Promise<void> {
     const others = this.all().filter((other) => other !== mock);
     const taken = new Set(others.flatMap(({ endpoints }) => endpoints.map(({ port }) => port)));
-    await listenAll(mock, taken, mayMove);
+    await listenAll(mock, { first: this.settings.mockPort, taken, mayMove });
     const mockId = mock.row.id;
     await this.database.transaction(async (manager) => {
       for (const { served, port } of mock.endpoints)

@@ -1,10 +1,10 @@
 import type { AddressInfo } from 'node:net';
 import type { Design as DesignBody, Mock } from '@isomeros/api';
-import { join } from 'node:path';
 import { createApplication } from '../../src/application.js';
-import { USUAL_LIMITS, type Config } from '../../src/config.js';
+import type { Config } from '../../src/config.js';
 import { createSchema, dropSchema } from './database.js';
 import { sendJson } from './server.js';
+import { TEST_SETTINGS } from './settings.js';
 
 /** The application inside the test, on a schema of its own and a free port. */
 export class TestApp {
@@ -17,14 +17,9 @@ export class TestApp {
   static async start(config: Partial<Config> = {}): Promise<TestApp> {
     const schema = config.databaseUrl ?? (await createSchema());
     const app = await createApplication({
-      host: '127.0.0.1',
+      ...TEST_SETTINGS,
       port: 0,
       databaseUrl: schema,
-      webFolder: null,
-      samplesFolder: join(import.meta.dirname, '../../../../samples'),
-      computeProgram: join(import.meta.dirname, '../../dist/compute/program.js'),
-      token: null,
-      limits: USUAL_LIMITS,
       ...config,
     });
     await app.listen(0, '127.0.0.1');
