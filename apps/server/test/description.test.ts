@@ -292,10 +292,8 @@ describe('what is answered', () => {
     await ask('POST /api/mocks/{id}/start', `${on}/start`);
     await ask('DELETE /api/designs/{id}/arrangements/{name}', `${at}/arrangements/other`);
     await ask('POST /api/designs/{id}/revisions/{number}/restore', `${at}/revisions/1/restore`);
-    await ask('PUT /api/designs/{id}/choices', `${at}/choices`, {
-      settings: { pageSize: 5, security: ['bearer'] },
-      answered: ['a'],
-    });
+    const settings = { pageSize: 5, security: ['bearer'] };
+    await ask('PUT /api/designs/{id}/choices', `${at}/choices`, { settings, answered: ['a'] });
     const guarded = await app.createMock(at.slice(at.lastIndexOf('/') + 1));
     await ask('GET /api/mocks/{id}/credentials', `/api/mocks/${guarded.id}/credentials`);
     await app.send('DELETE', at);

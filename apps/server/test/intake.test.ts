@@ -1,6 +1,5 @@
 import { createServer, request } from 'node:http';
 import { connect, createServer as createProxy, type AddressInfo, type Socket } from 'node:net';
-import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { TEST_SETTINGS } from './support/settings.js';
 import { clientAbortSignal } from '../src/http/clientAbort.js';
