@@ -129,11 +129,10 @@ async function migrationPicture(open, keep, url, id) {
   const page = await open('light', `designs/${id}/mock`);
   await page.getByRole('button', { name: 'Migrate' }).click();
   const choose = async (step, offer) => {
-    await page.getByLabel(`What is done: ${step}`).click();
-    await page.locator('.ant-select-dropdown:visible').getByText(offer).last().click();
-    await page.waitForFunction(
-      () => document.querySelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)') === null,
-    );
+    await page
+      .getByRole('radiogroup', { name: `What is done: ${step}` })
+      .getByText(offer)
+      .click();
   };
   await choose('Route.distance', /^Convert/);
   await choose('Cabin.deck', /^Fill in/);

@@ -28,6 +28,7 @@ export function ModelMap({ model, selected, onSelect, onOpen }: Props): React.JS
   const shown = view ?? (map === null || window === null ? null : begin(map, window));
   const node = map?.nodes.find(({ id }) => id === selected);
   useReveal(map, node, window, setView);
+  const isEmpty = !model.declarations.some(({ kind }) => kind === 'entity');
   const ready = map !== null && window !== null && shown !== null;
   const onKeyDown = (event: KeyboardEvent): void => {
     if (!ready) return;
@@ -68,7 +69,7 @@ export function ModelMap({ model, selected, onSelect, onOpen }: Props): React.JS
             </g>
           </svg>
         )}
-        {map?.nodes.length === 0 && <p className="empty-note">No entities yet. Type one: entity Route</p>}
+        {isEmpty && <p className="empty-note">No entities yet. Type one: entity Route</p>}
         {ready && map.nodes.length > 40 && (
           <Overview map={map} view={shown} window={window} onMove={setView} />
         )}
