@@ -115,3 +115,22 @@ test('designs are narrowed by the server, so that those beyond the first page ar
   await page.getByLabel('Narrow the designs').fill('no such');
   await expect(page.getByText('No design is called “no such”.')).toBeVisible();
 });
+
+test('a derivation that fails says so, keeps the text, and is made up for when the page comes again', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign('entity Route\n  name: text\n');
+  await page.route('**/assets/derivation.worker*', (route) => route.abort());
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  await expect(page.getByRole('alert')).toContainText('The contract of this text could not be derived');
+  await page.locator('.cm-content').click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type('# written meanwhile');
+  await expect(page.getByText('All changes kept')).toBeVisible();
+  await page.unroute('**/assets/derivation.worker*');
+  await page.reload();
+  await expect(page.locator('.cm-content')).toContainText('# written meanwhile');
+  await expect(page.getByText('1 entity · 0 relationships')).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});

@@ -179,3 +179,23 @@ test('a design begun without a name offers its first statements', async ({ page,
   await expect(page.getByRole('button', { name: 'Begin with these' })).toHaveCount(0);
   await expect(page.getByText('All changes kept')).toBeVisible();
 });
+
+test('a design of one entity says at each stage what to do next, and no more once it has grown', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign('entity Route\n  name: text\n');
+  for (const [stage, next] of [
+    ['model', /^Next: entities, and a sentence/],
+    ['arrange', /^Next: choose the basics/],
+    ['contract', /^Next: choose a cell/],
+    ['mock', /^Next: start the mock/],
+  ] as const) {
+    await page.goto(`${isomeros.url}/designs/${id}/${stage}`);
+    await expect(page.getByText(next)).toBeVisible();
+  }
+  const grown = await isomeros.createDesign('entity Route\n  name: text\n\nentity Sailing\n  name: text\n');
+  await page.goto(`${isomeros.url}/designs/${grown}/contract`);
+  await expect(page.getByText('/sailings').first()).toBeVisible();
+  await expect(page.getByText(/^Next:/)).toHaveCount(0);
+});

@@ -14,6 +14,7 @@ import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { useDecide } from '../design/useDecide.js';
 import { choicesMade } from '../design/documentSlice.js';
 import { arrangementName } from '../design/viewSlice.js';
+import { Explained } from '../app/help/Explained.js';
 
 interface Props {
   /** The name of the entity they are about. */
@@ -69,9 +70,11 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
             onRemove={() => setAdding(false)}
           />
         ) : (
-          <Button onClick={() => setAdding(true)}>
-            {on === 'collection' ? 'Add a query' : 'Add an action'}
-          </Button>
+          <Explained by="arrange.query">
+            <Button onClick={() => setAdding(true)}>
+              {on === 'collection' ? 'Add a query' : 'Add an action'}
+            </Button>
+          </Explained>
         )}
       </div>
     </>

@@ -15,6 +15,7 @@ import { WhyHere } from './WhyHere.js';
 import { WordRow } from './WordRow.js';
 import { useExample } from '../design/useExample.js';
 import { PathText } from '../app/parts/PathText.js';
+import { Explained } from '../app/help/Explained.js';
 
 interface Props {
   readonly row: OutlineRow | undefined;
@@ -37,14 +38,16 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
       <header className="panel-head">
         <PathText path={root + row.resource.path} />
         <span className="end">
-          <button
-            type="button"
-            className="text-button"
-            aria-expanded={asksWhy}
-            onClick={() => onAskWhy(!asksWhy)}
-          >
-            Why
-          </button>
+          <Explained by="arrange.why">
+            <button
+              type="button"
+              className="text-button"
+              aria-expanded={asksWhy}
+              onClick={() => onAskWhy(!asksWhy)}
+            >
+              Why
+            </button>
+          </Explained>
         </span>
       </header>
       <div className="panel-body">

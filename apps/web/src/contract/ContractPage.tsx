@@ -15,6 +15,7 @@ import './contract.css';
 import { FindingGroups } from '../findings/FindingGroups.js';
 import { isBehindText } from '../design/behindText.js';
 import { arrangementName } from '../design/viewSlice.js';
+import { Notice } from '../app/parts/Notice.js';
 
 const NOWHERE = {};
 
@@ -53,11 +54,7 @@ export function ContractPage(): React.JSX.Element {
       <section className="panel" aria-label="Sheet">
         <Sheet findings={findings} onStatement={onStatement}>
           <OperationGrid contract={contract} selected={selected} onSelect={select} />
-          {broken && (
-            <div className="notice bad">
-              The text has errors; this is the contract of the last text without.
-            </div>
-          )}
+          {broken && <Notice>The text has errors; this is the contract of the last text without.</Notice>}
         </Sheet>
         <Releases
           selected={release?.label ?? null}

@@ -11,6 +11,7 @@ import { endpointKey, endpointsOf } from '../mock/endpoints.js';
 import { useCreateMockMutation } from '../mock/mocksApi.js';
 import { ReleaseEndForm } from './ReleaseEndForm.js';
 import { arrangementName, endpointChosen } from '../design/viewSlice.js';
+import { Notice } from '../app/parts/Notice.js';
 
 interface Props {
   readonly design: string;
@@ -95,11 +96,7 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
           <Button onClick={remove}>Remove it</Button>
         </Explained>
       </div>
-      {problem !== null && (
-        <div className="notice bad" role="alert">
-          {problem}
-        </div>
-      )}
+      {problem !== null && <Notice>{problem}</Notice>}
       <ReleaseEndForm key={JSON.stringify(release.end)} release={release} onEnd={mark} />
     </header>
   );

@@ -8,6 +8,8 @@ import { keepSource } from '../intake/pendingSource.js';
 import { FileInput } from '../app/parts/FileInput.js';
 import { useCreateDesignMutation, useOpenDesignFileMutation } from './designsApi.js';
 import { FIRST_STATEMENTS } from '../design/firstStatements.js';
+import { Notice } from '../app/parts/Notice.js';
+import { Explained } from '../app/help/Explained.js';
 
 interface Props {
   readonly samples: readonly Sample[];
@@ -39,11 +41,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <h2>Begin a design</h2>
         <span className="quiet">in one of four ways</span>
       </header>
-      {problem !== null && (
-        <div className="notice bad" role="alert">
-          {problem.detail}
-        </div>
-      )}
+      {problem !== null && <Notice>{problem.detail}</Notice>}
       <form
         className="line"
         onSubmit={(event) => {
@@ -61,9 +59,11 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
             setName(target.value);
           }}
         />
-        <Button htmlType="submit" type="primary" ghost>
-          Begin
-        </Button>
+        <Explained by="designs.begin">
+          <Button htmlType="submit" type="primary" ghost>
+            Begin
+          </Button>
+        </Explained>
       </form>
       <header className="panel-head">
         <h3>From a sample</h3>

@@ -10,6 +10,7 @@ import {
   useRenameDesignMutation,
   useRestoreDesignMutation,
 } from './designsApi.js';
+import { Notice } from '../app/parts/Notice.js';
 
 interface Props {
   readonly items: readonly DesignSummary[] | null;
@@ -67,11 +68,7 @@ export function DesignList(props: Props): React.JSX.Element {
           />
         </span>
       </header>
-      {(problem !== null || failed !== null) && (
-        <div className="notice bad" role="alert">
-          {failed ?? problem?.detail}
-        </div>
-      )}
+      {(problem !== null || failed !== null) && <Notice>{failed ?? problem?.detail}</Notice>}
       {removed !== null && (
         <RemovedNotice
           name={removed.name}
@@ -128,13 +125,13 @@ interface RemovedProps {
 
 function RemovedNotice({ name, onBringBack, onLeave }: RemovedProps): React.JSX.Element {
   return (
-    <div className="notice" role="status">
+    <Notice kind="known">
       {name} is removed, and its mocks stopped.
       <Button onClick={onBringBack}>Bring it back</Button>
       <button type="button" className="text-button" onClick={onLeave}>
         Leave it so
       </button>
-    </div>
+    </Notice>
   );
 }
 

@@ -4,6 +4,7 @@ import { pathOf, type DesignSummary, type Mock } from '@isomeros/api';
 import { Fingerprint } from '../app/parts/Fingerprint.js';
 import { NameField } from '../app/parts/NameField.js';
 import { amount } from '../app/parts/amount.js';
+import { Explained } from '../app/help/Explained.js';
 
 interface RowProps {
   readonly design: DesignSummary;
@@ -78,18 +79,26 @@ function Acts({
     >
       <div>{dayOf(design.changedAt)}</div>
       <div className="acts">
-        <button type="button" className="text-button" onClick={onRenaming}>
-          Rename
-        </button>
-        <button type="button" className="text-button" onClick={onCopy}>
-          Copy
-        </button>
-        <a className="text-button" href={pathOf('GET /api/designs/{id}/file', { id: design.id })} download>
-          File
-        </a>
-        <button type="button" className="text-button" onClick={onRemove}>
-          Remove
-        </button>
+        <Explained by="designs.rename">
+          <button type="button" className="text-button" onClick={onRenaming}>
+            Rename
+          </button>
+        </Explained>
+        <Explained by="designs.copy">
+          <button type="button" className="text-button" onClick={onCopy}>
+            Copy
+          </button>
+        </Explained>
+        <Explained by="designs.file">
+          <a className="text-button" href={pathOf('GET /api/designs/{id}/file', { id: design.id })} download>
+            File
+          </a>
+        </Explained>
+        <Explained by="designs.remove">
+          <button type="button" className="text-button" onClick={onRemove}>
+            Remove
+          </button>
+        </Explained>
       </div>
     </div>
   );

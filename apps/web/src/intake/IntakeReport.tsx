@@ -8,6 +8,7 @@ import { SOURCES } from './sources.js';
 import { UnderstoodPane } from './UnderstoodPane.js';
 import type { Reading } from './useIntake.js';
 import { amount } from '../app/parts/amount.js';
+import { Explained } from '../app/help/Explained.js';
 
 interface Props {
   readonly reading: Extract<Reading, { kind: 'read' }>;
@@ -62,9 +63,11 @@ export function IntakeReport(props: Props): React.JSX.Element {
             value={name}
             onChange={({ target }) => onName(target.value)}
           />
-          <Button type="primary" onClick={onKeep}>
-            Keep as a design
-          </Button>
+          <Explained by="designs.keep">
+            <Button type="primary" onClick={onKeep}>
+              Keep as a design
+            </Button>
+          </Explained>
           <Button onClick={onLeave}>Discard</Button>
         </span>
       </div>

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { api, ApiError } from '../app/api/client.js';
 import type { LiveSchemaAddress } from '@isomeros/api';
 import type { SourceText } from './sources.js';
+import { Notice } from '../app/parts/Notice.js';
 
 interface Props {
   readonly isReading: boolean;
@@ -79,11 +80,7 @@ export function LiveSchemaForm({ isReading, onRead }: Props): React.JSX.Element 
         {isAsking && <Button onClick={() => asking.current?.abort()}>Cancel</Button>}
         <span className="quiet">The password is sent once and kept nowhere.</span>
       </div>
-      {problem !== null && (
-        <div className="notice bad" role="alert">
-          {problem}
-        </div>
-      )}
+      {problem !== null && <Notice>{problem}</Notice>}
     </form>
   );
 }

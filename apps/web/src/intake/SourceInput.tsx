@@ -5,6 +5,7 @@ import { LiveSchemaForm } from './LiveSchemaForm.js';
 import { kindOfFile, SOURCE_KINDS, SOURCES, type SourceKind, type SourceText } from './sources.js';
 import type { Reading } from './useIntake.js';
 import { FileInput } from '../app/parts/FileInput.js';
+import { Notice } from '../app/parts/Notice.js';
 
 interface Props {
   readonly kind: SourceKind;
@@ -102,32 +103,24 @@ interface NoticesProps {
 function Notices({ reading, tooLarge, onCancel }: NoticesProps): React.JSX.Element | null {
   if (tooLarge !== null)
     return (
-      <div className="notice bad" role="alert">
+      <Notice>
         The source has {tooLarge} bytes; the limit is {MAX_INTAKE_BYTES}.
-      </div>
+      </Notice>
     );
   switch (reading.kind) {
     case 'none':
       return null;
     case 'reading':
       return (
-        <div className="notice" role="status">
+        <Notice kind="known">
           <span>Reading</span>
           <Progress percent={Math.round(reading.done * 100)} style={{ width: 240 }} />
           <Button onClick={onCancel}>Cancel</Button>
-        </div>
+        </Notice>
       );
     case 'failed':
-      return (
-        <div className="notice bad" role="alert">
-          {reading.why}
-        </div>
-      );
+      return <Notice>{reading.why}</Notice>;
     case 'read':
-      return reading.read.intake.problem === null ? null : (
-        <div className="notice bad" role="alert">
-          {reading.read.intake.problem}
-        </div>
-      );
+      return reading.read.intake.problem === null ? null : <Notice>{reading.read.intake.problem}</Notice>;
   }
 }

@@ -6,6 +6,7 @@ import { problemOf, refusalOf } from '../app/api/client.js';
 import type { Mock, ProblemBody } from '@isomeros/api';
 import { amount } from '../app/parts/amount.js';
 import { useMigrateMutation, useReadMigrationQuery } from './recordsApi.js';
+import { Notice } from '../app/parts/Notice.js';
 
 interface Props {
   readonly mock: Mock;
@@ -60,9 +61,9 @@ export function MigrationPage({ mock, onClose }: Props): React.JSX.Element {
       </header>
       <div className="panel-body">
         {problem !== null && (
-          <div className="notice bad" role="alert">
+          <Notice>
             {[problem.detail, ...(problem.errors ?? []).map(({ message }) => message)].join(' ')}
-          </div>
+          </Notice>
         )}
         <ol className="migration-steps">
           {steps.map((step) => (

@@ -18,6 +18,7 @@ import { RecordsPage } from './RecordsPage.js';
 import { StartMock } from './StartMock.js';
 import { useSelectedEndpoint } from './useSelectedEndpoint.js';
 import './mock.css';
+import { Notice } from '../app/parts/Notice.js';
 
 /** What stands below the mock's own line. */
 type View = 'exchanges' | 'records' | 'migration';
@@ -110,7 +111,7 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
   return (
     <div>
       {problem !== null && hidden !== problem && (
-        <div className="notice bad" role="alert">
+        <Notice>
           {problem}
           <button
             type="button"
@@ -121,11 +122,11 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
           >
             Close
           </button>
-        </div>
+        </Notice>
       )}
       <ShortfallNotice shortfalls={mock.shortfalls} />
       {mock.obstacles.length > 0 && !isDeciding && (
-        <div className="notice" role="status">
+        <Notice kind="known">
           <span>
             The model has changed, and these records stand against it: {mock.obstacles.slice(0, 2).join(' ')}
             {mock.obstacles.length > 2 && ` And ${mock.obstacles.length - 2} more.`} The mock serves revision{' '}
@@ -134,7 +135,7 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
           <button type="button" className="text-button" onClick={onDecide}>
             Migrate
           </button>
-        </div>
+        </Notice>
       )}
     </div>
   );
@@ -146,7 +147,7 @@ function ShortfallNotice({ shortfalls }: Pick<Mock, 'shortfalls'>): React.JSX.El
   const [closed, setClosed] = useState('');
   if (shortfalls.length === 0 || closed === told) return null;
   return (
-    <div className="notice" role="status">
+    <Notice kind="known">
       <ul className="shortfalls">
         {shortfalls.map(({ entity, wanted, made, why }) => (
           <li key={entity}>
@@ -157,6 +158,6 @@ function ShortfallNotice({ shortfalls }: Pick<Mock, 'shortfalls'>): React.JSX.El
       <button type="button" className="text-button" onClick={() => setClosed(told)}>
         Close
       </button>
-    </div>
+    </Notice>
   );
 }

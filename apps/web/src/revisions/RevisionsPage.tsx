@@ -17,6 +17,7 @@ import {
   useRestoreRevisionMutation,
 } from './revisionsApi.js';
 import './revisions.css';
+import { Notice } from '../app/parts/Notice.js';
 
 const NONE: readonly RevisionSummary[] = [];
 
@@ -59,11 +60,7 @@ export function RevisionsPage(): React.JSX.Element {
           <h2>Revisions</h2>
           <span className="quiet">every saved state, latest first</span>
         </header>
-        {(problem ?? failed) !== null && (
-          <div className="notice bad" role="alert">
-            {problem ?? failed}
-          </div>
-        )}
+        {(problem ?? failed) !== null && <Notice>{problem ?? failed}</Notice>}
         <RevisionHead />
         <RowList
           label="Revisions"

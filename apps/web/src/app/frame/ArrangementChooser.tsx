@@ -15,24 +15,27 @@ import { refusalText, type OfRevision } from '../api/client.js';
 import type { Design } from '@isomeros/api';
 import { NameField } from '../parts/NameField.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
+import { Explained } from '../help/Explained.js';
 
 /** The arrangement that is looked at, and the others: chosen, copied, renamed and removed from here. */
 export function ArrangementChooser(): React.JSX.Element {
   const arrangement = useAppSelector(arrangementName);
   const [open, setOpen] = useState(false);
   return (
-    <Popover
-      trigger="click"
-      placement="bottomLeft"
-      arrow={false}
-      open={open}
-      onOpenChange={setOpen}
-      content={<Arrangements onDone={() => setOpen(false)} />}
-    >
-      <button type="button" className="arrangement" aria-expanded={open} title="The arrangement looked at">
-        {arrangement} ▾
-      </button>
-    </Popover>
+    <Explained by="arrange.chooser">
+      <Popover
+        trigger="click"
+        placement="bottomLeft"
+        arrow={false}
+        open={open}
+        onOpenChange={setOpen}
+        content={<Arrangements onDone={() => setOpen(false)} />}
+      >
+        <button type="button" className="arrangement" aria-expanded={open}>
+          {arrangement} ▾
+        </button>
+      </Popover>
+    </Explained>
   );
 }
 

@@ -4,6 +4,7 @@ import { designApi } from '../../design/designApi.js';
 import { choicesMade, conflictOverruled, textEdited } from '../../design/documentSlice.js';
 import { refusalText } from '../api/client.js';
 import { useAppDispatch, useAppStore } from '../store.js';
+import { Notice } from '../parts/Notice.js';
 
 /** Two pages changed one design: nothing is overwritten until somebody chooses. */
 export function ConflictNotice({ id }: { readonly id: string }): React.JSX.Element {
@@ -24,12 +25,12 @@ export function ConflictNotice({ id }: { readonly id: string }): React.JSX.Eleme
   };
   const copy = (): void => void navigator.clipboard.writeText(store.getState().document.text);
   return (
-    <div className="notice bad" role="alert">
+    <Notice>
       <span>Another page saved this design meanwhile. Your text is still here and not kept.</span>
       <Button onClick={() => void choose(false)}>Keep mine</Button>
       <Button onClick={() => void choose(true)}>Take theirs</Button>
       <Button onClick={copy}>Copy mine</Button>
       {failed !== null && <span className="wrong">{failed}</span>}
-    </div>
+    </Notice>
   );
 }

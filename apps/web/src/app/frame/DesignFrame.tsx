@@ -19,6 +19,7 @@ import { SaveStatus } from './SaveStatus.js';
 import { stageAddress, STAGES } from '../../stages/index.js';
 import { StageNav, type StageLink } from './StageNav.js';
 import './frame.css';
+import { Notice } from '../parts/Notice.js';
 
 /** The frame around the stages of one design; it keeps the design, its contract and its mock current. */
 export function DesignFrame(): React.JSX.Element {
@@ -76,10 +77,10 @@ function Notices({ id }: { readonly id: string }): React.JSX.Element {
     <>
       {isConflict && <ConflictNotice id={id} />}
       {failure !== null && (
-        <div className="notice bad" role="alert">
+        <Notice>
           The contract of this text could not be derived: {failure} The text is kept as it is; what is shown
           follows from the one before.
-        </div>
+        </Notice>
       )}
     </>
   );

@@ -72,4 +72,24 @@ export const ARRANGE_HELP = {
     help: 'Whether the search of a list looks through the member.',
     example: '?q=north',
   },
+  'arrange.chooser': {
+    title: 'Arrangement',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Chooses the arrangement that is looked at, and makes, renames and removes others.',
+    example: 'main for everybody, partners with less',
+  },
+  'arrange.why': {
+    title: 'Why',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Shows the rules, settings and statements that the path follows from.',
+  },
+  'arrange.query': {
+    title: 'Add a query, add an action',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Begins an operation of your own, a line that says what it does; it is in the contract once the line is complete.',
+    example: 'newest: first 5 by departsAt desc',
+  },
 } as const satisfies Record<string, HelpEntry>;

@@ -27,4 +27,41 @@ export const DESIGNS_HELP = {
     view: '',
     help: 'When the design was saved last.',
   },
+  'designs.begin': {
+    title: 'Begin',
+    kind: 'action',
+    view: '',
+    help: 'Begins an empty design and opens it, under the name beside it or as New design.',
+  },
+  'designs.rename': {
+    title: 'Rename a design',
+    kind: 'action',
+    view: '',
+    help: 'Changes what the design is called; its revisions, releases and mocks stay.',
+  },
+  'designs.copy': {
+    title: 'Copy a design',
+    kind: 'action',
+    view: '',
+    help: 'Makes another design of the text and the decisions as they are; releases and mocks stay with the first.',
+  },
+  'designs.file': {
+    title: 'File',
+    kind: 'action',
+    view: '',
+    help: 'Downloads the design as one file, from which it can be begun again.',
+    example: 'kestrel-sound-ferries.isomeros.json',
+  },
+  'designs.remove': {
+    title: 'Remove a design',
+    kind: 'action',
+    view: '',
+    help: 'Removes the design and stops its mocks; it can be brought back at once.',
+  },
+  'designs.keep': {
+    title: 'Keep as a design',
+    kind: 'action',
+    view: '',
+    help: 'Makes a design of what was read, with the answers that were given; nothing was kept before.',
+  },
 } as const satisfies Record<string, HelpEntry>;

@@ -5,6 +5,7 @@ import { BlockSheet } from './BlockSheet.js';
 import { RelationshipSheet } from './RelationshipSheet.js';
 import { useEdits } from './useEdits.js';
 import './sheets.css';
+import { Notice } from '../../app/parts/Notice.js';
 
 interface Props {
   /** The identity of what is selected. */
@@ -46,11 +47,7 @@ export function Sheet({ id, onClose, onSelect }: Props): React.JSX.Element | nul
       ) : (
         <RelationshipSheet model={model} relationship={declaration} edits={edits} onClose={onClose} />
       )}
-      {edits.problem !== null && (
-        <div className="notice bad" role="alert">
-          {edits.problem}
-        </div>
-      )}
+      {edits.problem !== null && <Notice>{edits.problem}</Notice>}
     </section>
   );
 }
