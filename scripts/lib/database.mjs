@@ -152,12 +152,16 @@ function spawnServer(server, folder, port, password, schemas) {
     { mode: 0o600 },
   );
   const log = openSync(join(folder, 'mariadb.log'), 'a');
+  // Its own: a MariaDB that starts removes what it takes for the temporary tables of an earlier run of itself.
+  const temporary = join(folder, 'tmp');
+  mkdirSync(temporary, { recursive: true, mode: 0o700 });
   return startChild(
     server,
     [
       '--no-defaults',
       ...runAs(),
       `--datadir=${dataFolder(folder)}`,
+      `--tmpdir=${temporary}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',
       `--socket=${join(folder, 'mariadb.sock')}`,
