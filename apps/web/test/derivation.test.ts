@@ -150,6 +150,23 @@ describe('a text as it is typed', () => {
   });
 });
 
+describe('what would follow', () => {
+  test('is worked out by a worker that begins with the first question, and knows the releases by then', async () => {
+    await derive(written(ROUTE));
+    await service.compareWith({ design: 'd1', releases: [] });
+    expect(ports[2]?.asked).toEqual([]);
+    const step = { kind: 'choices', choices: versioned('2') } as const;
+    const ask = async (): Promise<string | undefined> =>
+      (await service.consequences(written(ROUTE), [step]))[0]?.outline.root;
+    expect(await ask()).toContain('2');
+    await ask();
+    expect(ports[2]?.asked).toEqual(['compareWith', 'consequences', 'consequences']);
+    await service.compareWith({ design: 'd1', releases: [] });
+    await ask();
+    expect(ports[2]?.asked.slice(3)).toEqual(['compareWith', 'consequences']);
+  });
+});
+
 describe('a derivation that fails', () => {
   test('says why, and the next one goes on', async () => {
     const [outlines] = ports;

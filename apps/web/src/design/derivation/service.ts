@@ -58,6 +58,9 @@ export class DerivationService {
   private readonly outlines: Port<DerivationProtocol>;
   private readonly wholes: Port<DerivationProtocol>;
   private readonly futures: Port<DerivationProtocol>;
+  /** The releases that are compared with, and those that the worker of consequences was given. */
+  private compared: DesignReleases | null = null;
+  private comparedByFutures: DesignReleases | null = null;
   private busy = false;
   private next: WrittenDesign | null = null;
   private latestKey: string | null = null;
@@ -110,8 +113,9 @@ export class DerivationService {
   }
 
   /** Compares with these releases from now on: what breaks one is among what is found. */
-  async compareWith(compared: DesignReleases): Promise<void> {
-    await Promise.all([this.wholes.ask('compareWith', compared), this.futures.ask('compareWith', compared)]);
+  async compareWith(releases: DesignReleases): Promise<void> {
+    this.compared = releases;
+    await this.wholes.ask('compareWith', releases);
     await this.review();
   }
 
@@ -123,10 +127,15 @@ export class DerivationService {
   }
 
   /** What would come and go by each of some steps from the text as it is written. */
-  consequences(
+  async consequences(
     { design, ...basis }: Basis & { readonly design: string },
     steps: readonly Step[],
   ): Promise<readonly (Consequence | null)[]> {
+    // Its worker begins with the first question, since most pages never ask one.
+    if (this.compared !== null && this.comparedByFutures !== this.compared) {
+      this.comparedByFutures = this.compared;
+      await this.futures.ask('compareWith', this.compared);
+    }
     return this.futures.ask('consequences', { basis: keyOfBasis(basis), design, steps });
   }
 
