@@ -96,5 +96,5 @@ test('credentials are asked for where the arrangement says so, and each status t
   await expect(page.getByRole('list', { name: 'Statuses' })).toContainText('security.authenticated');
   await page.getByRole('link', { name: /Mock/ }).click();
   await page.getByRole('button', { name: 'user:user-secret' }).click();
-  await expect(page.getByText('Authorization: Bearer user-secret')).toBeVisible();
+  await expect(page.getByRole('code')).toHaveText('Authorization: Bearer user-secret');
 });
