@@ -187,6 +187,17 @@ describe('a derivation that fails', () => {
     expect([told.failures, firstPath(told.derived[0])]).toEqual([['Out of memory.'], '/routes']);
   });
 
+  test('costs no comparison: what fails is given the releases again', async () => {
+    await derive(written(ROUTE));
+    const wholes = ports[1];
+    if (wholes === undefined) throw new Error('No port.');
+    await service.compareWith({ design: 'd1', releases: [] });
+    wholes.failing = { kind: 'changes', why: 'The worker broke down.' };
+    await expect(service.changesSince('1.0')).rejects.toThrow('The worker broke down.');
+    expect(await service.changesSince('1.0')).toBeNull();
+    expect(wholes.asked).toEqual(['compareWith', 'review', 'changes', 'compareWith', 'changes']);
+  });
+
   test('is told to the one who asked', async () => {
     await derive(written(ROUTE));
     const wholes = ports[1];

@@ -10,7 +10,7 @@ import {
 } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
 import { useState } from 'react';
-import { Explained, ExplainedWords } from '../app/help/Explained.js';
+import { ExplainedAction, ExplainedWords } from '../app/help/Explained.js';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
@@ -63,17 +63,14 @@ export function OperationPage({
           <ExplainedWords by="arrange.effect">
             <EffectMark effect={operation.effect} /> {EFFECT_WORDS[operation.effect]}
           </ExplainedWords>
-          <Explained by="contract.why">
-            <button
-              type="button"
-              className="text-button"
-              onClick={() => {
-                setAsked(whole);
-              }}
-            >
-              Why it is there
-            </button>
-          </Explained>
+          <ExplainedAction
+            by="contract.why"
+            onPress={() => {
+              setAsked(whole);
+            }}
+          >
+            Why it is there
+          </ExplainedAction>
         </div>
         <p className="summary quiet">{operation.summary}</p>
         <div className="request-line">
@@ -232,17 +229,14 @@ function ExamplePanel({ example, onOpenInMock }: ExampleProps): React.JSX.Elemen
         <span className="quiet">not sent: run by the engine on seed 42</span>
         {example !== null && example !== 'running' && (
           <span className="end">
-            <Explained by="contract.open">
-              <button
-                type="button"
-                className="text-button"
-                onClick={() => {
-                  onOpenInMock(messageOf(example));
-                }}
-              >
-                Open in Mock
-              </button>
-            </Explained>
+            <ExplainedAction
+              by="contract.open"
+              onPress={() => {
+                onOpenInMock(messageOf(example));
+              }}
+            >
+              Open in Mock
+            </ExplainedAction>
           </span>
         )}
       </header>

@@ -26,11 +26,5 @@ export const designApi = serverApi.injectEndpoints({
   }),
 });
 
-export const {
-  useReadDesignQuery,
-  useSaveModelMutation,
-  useSaveChoicesMutation,
-  useRenameArrangementMutation,
-  useRemoveArrangementMutation,
-  useAnswerRenameMutation,
-} = designApi;
+export const { useRenameArrangementMutation, useRemoveArrangementMutation, useAnswerRenameMutation } =
+  designApi;

@@ -4,7 +4,7 @@ import { pathOf, type DesignSummary, type Mock } from '@isomeros/api';
 import { Fingerprint } from '../app/parts/Fingerprint.js';
 import { NameField } from '../app/parts/NameField.js';
 import { amount } from '../app/parts/amount.js';
-import { Explained } from '../app/help/Explained.js';
+import { Explained, ExplainedAction } from '../app/help/Explained.js';
 
 interface RowProps {
   readonly design: DesignSummary;
@@ -79,26 +79,20 @@ function Acts({
     >
       <div>{dayOf(design.changedAt)}</div>
       <div className="acts">
-        <Explained by="designs.rename">
-          <button type="button" className="text-button" onClick={onRenaming}>
-            Rename
-          </button>
-        </Explained>
-        <Explained by="designs.copy">
-          <button type="button" className="text-button" onClick={onCopy}>
-            Copy
-          </button>
-        </Explained>
+        <ExplainedAction by="designs.rename" onPress={onRenaming}>
+          Rename
+        </ExplainedAction>
+        <ExplainedAction by="designs.copy" onPress={onCopy}>
+          Copy
+        </ExplainedAction>
         <Explained by="designs.file">
           <a className="text-button" href={pathOf('GET /api/designs/{id}/file', { id: design.id })} download>
             File
           </a>
         </Explained>
-        <Explained by="designs.remove">
-          <button type="button" className="text-button" onClick={onRemove}>
-            Remove
-          </button>
-        </Explained>
+        <ExplainedAction by="designs.remove" onPress={onRemove}>
+          Remove
+        </ExplainedAction>
       </div>
     </div>
   );

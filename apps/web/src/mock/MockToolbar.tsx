@@ -2,7 +2,7 @@ import type { MockAction } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { Button, Popconfirm } from 'antd';
 import { useState } from 'react';
-import { Explained, ExplainedWords } from '../app/help/Explained.js';
+import { Explained, ExplainedAction, ExplainedWords } from '../app/help/Explained.js';
 import { Credentials } from './Credentials.js';
 import { endpointText, type MockEndpoint } from './endpoints.js';
 import { MockEndpoints } from './MockEndpoints.js';
@@ -43,22 +43,17 @@ export function MockToolbar(props: Props): React.JSX.Element {
           <span className={mock.running ? 'base-url' : 'base-url quiet'} data-testid="base-url">
             {baseUrl}
           </span>
-          <Explained by="mock.copy">
-            <button type="button" className="text-button" onClick={copy}>
-              {copied ? 'Copied' : 'Copy'}
-            </button>
-          </Explained>
-          <Explained by="mock.run">
-            <button
-              type="button"
-              className="text-button"
-              onClick={() => {
-                onAct(mock.running ? 'stop' : 'start');
-              }}
-            >
-              {mock.running ? 'Stop' : 'Start'}
-            </button>
-          </Explained>
+          <ExplainedAction by="mock.copy" onPress={copy}>
+            {copied ? 'Copied' : 'Copy'}
+          </ExplainedAction>
+          <ExplainedAction
+            by="mock.run"
+            onPress={() => {
+              onAct(mock.running ? 'stop' : 'start');
+            }}
+          >
+            {mock.running ? 'Stop' : 'Start'}
+          </ExplainedAction>
         </span>
       </div>
       <div className="fact">

@@ -5,7 +5,7 @@ import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { textEdited } from '../design/documentSlice.js';
 import { type EditorContext } from './editorContext.js';
 import { formatText } from './editorFeatures.js';
-import { Explained } from '../app/help/Explained.js';
+import { ExplainedAction } from '../app/help/Explained.js';
 import { NotationEditor, type ScrollTo } from './NotationEditor.js';
 import { openRename } from './renamePanel.js';
 import type { LineRange } from './selectedMark.js';
@@ -52,16 +52,12 @@ export function NotationPanel(props: Props): React.JSX.Element {
           {diagnostics.length > 0 && (
             <Errors lines={diagnostics.map(({ place }) => place.line)} onLine={onReveal} />
           )}
-          <Explained by="model.format">
-            <button type="button" className="text-button" onClick={() => run(formatText(() => context))}>
-              Format
-            </button>
-          </Explained>
-          <Explained by="model.rename">
-            <button type="button" className="text-button" onClick={() => run(openRename)}>
-              Rename
-            </button>
-          </Explained>
+          <ExplainedAction by="model.format" onPress={() => run(formatText(() => context))}>
+            Format
+          </ExplainedAction>
+          <ExplainedAction by="model.rename" onPress={() => run(openRename)}>
+            Rename
+          </ExplainedAction>
           <kbd>F2</kbd>
         </span>
       </header>

@@ -237,7 +237,6 @@ export const api = {
     await ask('DELETE /api/designs/{id}', { id });
   },
   listMocks: async (): Promise<readonly Mock[]> => (await call('GET /api/mocks', {})).items,
-  readMock: (id: string): Promise<Mock> => call('GET /api/mocks/{id}', { id }),
   createMock: (
     design: string,
     arrangements: readonly string[],

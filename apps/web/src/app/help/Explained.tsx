@@ -40,6 +40,21 @@ export function Explained({ by, children }: Props): React.JSX.Element {
   );
 }
 
+interface ActionProps extends Props {
+  readonly onPress: () => void;
+}
+
+/** An action that is a word in a line, and says what it does. */
+export function ExplainedAction({ by, onPress, children }: ActionProps): React.JSX.Element {
+  return (
+    <Explained by={by}>
+      <button type="button" className="text-button" onClick={onPress}>
+        {children}
+      </button>
+    </Explained>
+  );
+}
+
 /** The words of a column or of a mark: they take the focus, so that the keyboard reaches their help. */
 export function ExplainedWords({ by, children }: Props): React.JSX.Element {
   return (

@@ -71,29 +71,29 @@ export interface Consequence {
   readonly outline: Outline;
 }
 
-interface OfSource {
+interface OfBasis {
   readonly basis: BasisKey;
 }
 
 /** A basis of a design, which has releases. */
-interface OfDesign extends OfSource {
+interface OfDesign extends OfBasis {
   readonly design: string;
 }
 
 /** What the workers that derive are asked. What a basis implies is derived from what could be read of its text. */
 export type DerivationProtocol = Readonly<{
   /** `known`: the basis of which the model is known already. */
-  derive: { question: OfSource & { readonly known: BasisKey | null }; answer: DerivedText };
-  outline: { question: OfSource; answer: Outline };
-  contract: { question: OfSource; answer: Contract };
+  derive: { question: OfBasis & { readonly known: BasisKey | null }; answer: DerivedText };
+  outline: { question: OfBasis; answer: Outline };
+  contract: { question: OfBasis; answer: Contract };
   /** What is found and assumed. */
   review: { question: OfDesign; answer: Review };
   /** What one statement, by its identity, implies. */
-  implied: { question: OfSource & { readonly statement: string }; answer: Impact };
+  implied: { question: OfBasis & { readonly statement: string }; answer: Impact };
   /** An operation run on seed records; `null` where there is no record to show it on. */
-  example: { question: OfSource & { readonly operation: string }; answer: ExampleExchange | null };
+  example: { question: OfBasis & { readonly operation: string }; answer: ExampleExchange | null };
   /** What goes in and what comes out of the records of an entity, by its name. */
-  grid: { question: OfSource & { readonly entity: string }; answer: readonly GridRow[] };
+  grid: { question: OfBasis & { readonly entity: string }; answer: readonly GridRow[] };
   /** Compare with these releases from now on. */
   compareWith: { question: DesignReleases; answer: null };
   /** What changed since a release; `null` where it is not compared. */

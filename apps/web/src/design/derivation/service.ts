@@ -58,9 +58,9 @@ export class DerivationService {
   private readonly outlines: Port<DerivationProtocol>;
   private readonly wholes: Port<DerivationProtocol>;
   private readonly futures: Port<DerivationProtocol>;
-  /** The releases that are compared with, and those that the worker of consequences was given. */
+  /** The releases that are compared with, and which each worker was given. */
   private compared: DesignReleases | null = null;
-  private comparedByFutures: DesignReleases | null = null;
+  private readonly given = new Map<Port<DerivationProtocol>, DesignReleases>();
   private busy = false;
   private next: WrittenDesign | null = null;
   private latestKey: string | null = null;
@@ -115,7 +115,6 @@ export class DerivationService {
   /** Compares with these releases from now on: what breaks one is among what is found. */
   async compareWith(releases: DesignReleases): Promise<void> {
     this.compared = releases;
-    await this.wholes.ask('compareWith', releases);
     await this.review();
   }
 
@@ -123,20 +122,33 @@ export class DerivationService {
   async changesSince(label: string): Promise<readonly ChangeSinceRelease[] | null> {
     if (this.valid === null) return null;
     const { basis, design } = this.valid;
-    return this.wholes.ask('changes', { basis, design, label });
+    return this.askComparing(this.wholes, 'changes', { basis, design, label });
   }
 
   /** What would come and go by each of some steps from the text as it is written. */
-  async consequences(
+  consequences(
     { design, ...basis }: Basis & { readonly design: string },
     steps: readonly Step[],
   ): Promise<readonly (Consequence | null)[]> {
-    // Its worker begins with the first question, since most pages never ask one.
-    if (this.compared !== null && this.comparedByFutures !== this.compared) {
-      this.comparedByFutures = this.compared;
-      await this.futures.ask('compareWith', this.compared);
+    return this.askComparing(this.futures, 'consequences', { basis: keyOfBasis(basis), design, steps });
+  }
+
+  /** Asks what depends on the releases: a worker is given them before its first such question, and after it failed. */
+  private async askComparing<Kind extends 'review' | 'changes' | 'consequences'>(
+    port: Port<DerivationProtocol>,
+    kind: Kind,
+    question: DerivationProtocol[Kind]['question'],
+  ): Promise<DerivationProtocol[Kind]['answer']> {
+    try {
+      if (this.compared !== null && this.given.get(port) !== this.compared) {
+        this.given.set(port, this.compared);
+        await port.ask('compareWith', this.compared);
+      }
+      return await port.ask(kind, question);
+    } catch (error) {
+      this.given.delete(port);
+      throw error;
     }
-    return this.futures.ask('consequences', { basis: keyOfBasis(basis), design, steps });
   }
 
   /** A page that begins anew knows nothing of what was told before. */
@@ -199,7 +211,7 @@ export class DerivationService {
     if (this.valid === null) return;
     const { basis, design } = this.valid;
     try {
-      const review = Object.freeze(await this.wholes.ask('review', { basis, design }));
+      const review = Object.freeze(await this.askComparing(this.wholes, 'review', { basis, design }));
       this.told.review = review;
       this.listener?.onReviewed(review);
     } catch (error) {

@@ -1,4 +1,4 @@
-import { Explained } from '../../app/help/Explained.js';
+import { ExplainedAction } from '../../app/help/Explained.js';
 import type { PlacedMap } from './placed.js';
 
 interface Props {
@@ -27,11 +27,9 @@ export function Legend({ map, onFit }: Props): React.JSX.Element {
         </span>
       )}
       <span className="end">
-        <Explained by="model.fit">
-          <button type="button" className="text-button" onClick={onFit}>
-            Fit
-          </button>
-        </Explained>
+        <ExplainedAction by="model.fit" onPress={onFit}>
+          Fit
+        </ExplainedAction>
       </span>
     </div>
   );
