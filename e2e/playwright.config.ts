@@ -14,6 +14,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
+    // What is pressed stands still.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -38,7 +38,10 @@ const TOKENS: Readonly<Record<ColorScheme, NonNullable<ThemeConfig['token']>>> =
   },
 };
 
-/** Our tokens for the components: square, flat, dense, without motion that delays. */
+/** Whether the system asks for nothing to move (Media Queries 5, prefers-reduced-motion). */
+const stillness = window.matchMedia('(prefers-reduced-motion: reduce)');
+
+/** Our tokens for the components: square, flat, dense, without motion that delays, or without any. */
 export const antTheme = (look: ColorScheme): ThemeConfig => ({
   algorithm: look === 'dark' ? theme.darkAlgorithm : theme.defaultAlgorithm,
   token: {
@@ -56,6 +59,7 @@ export const antTheme = (look: ColorScheme): ThemeConfig => ({
     borderRadiusSM: 3,
     boxShadow: 'none',
     boxShadowSecondary: '0 0 0 1px rgba(20, 33, 43, 0.18)',
+    motion: !stillness.matches,
     motionDurationFast: '0.05s',
     motionDurationMid: '0.08s',
     motionDurationSlow: '0.1s',
