@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import { build } from 'vite';
+import { ensureChromium } from './chromium.js';
 import { derivingMeasured } from './deriving.js';
 
 const sample = readFileSync(new URL('../samples/kestrel-sound-ferries.iso.txt', import.meta.url), 'utf8');
@@ -30,7 +31,7 @@ async function workerScript(): Promise<string> {
 
 async function inChromium(): Promise<void> {
   const script = await workerScript();
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await chromium.launch({ executablePath: await ensureChromium(), args: ['--no-sandbox'] });
   try {
     const page = await browser.newPage();
     page.on('console', (message) => console.log(message.text()));

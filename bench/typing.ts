@@ -2,6 +2,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { ensureChromium } from './chromium.js';
 import { ask, end, start } from './mock/programs.js';
 import { median } from './mock/turns.js';
 import { modelText } from './models.js';
@@ -53,7 +54,7 @@ const tree = checkOut(other, true);
 const children: ChildProcess[] = [];
 const database = await startTestDatabase();
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: await ensureChromium(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
 });
 try {

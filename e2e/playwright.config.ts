@@ -17,7 +17,7 @@ export default defineConfig({
     // What is pressed stands still.
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: process.env['ISOMEROS_CHROMIUM'] ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',

@@ -1,13 +1,14 @@
 // Takes the pictures in docs/screenshots from a running application with the sample: npm start, then this.
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { ensureChromium } from './lib/chromium.mjs';
 import { root } from './lib/processes.mjs';
 import { runningStart } from './lib/running.mjs';
 import { run, say, UserError } from './lib/say.mjs';
 
 const folder = join(root, 'docs/screenshots');
 const CHROMIUM = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: await ensureChromium(),
   args: [
     '--no-sandbox',
     '--disable-gpu',

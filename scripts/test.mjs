@@ -3,10 +3,10 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { ensureChromium } from './lib/chromium.mjs';
 import { checkNode, ensureBuilt, ensurePackages } from './lib/packages.mjs';
 import { runCommand } from './lib/processes.mjs';
 import { run, say } from './lib/say.mjs';
-import { ensureProgram } from './lib/systemPackages.mjs';
 import { startTestDatabase } from './lib/testDatabase.mjs';
 
 const UNITS = ['core', 'listener', 'web'];
@@ -63,7 +63,7 @@ async function lint() {
 }
 
 async function withDatabase(work) {
-  const database = await startTestDatabase();
+  const database = await startTestDatabase({ outlivesPower: false });
   try {
     await work({ ISOMEROS_TEST_DATABASE_URL: database.url });
   } finally {
@@ -104,9 +104,9 @@ await run(async () => {
         await jest('server', env);
       }
       if (wanted('e2e')) {
-        await ensureProgram(['chromium'], ['chromium']);
+        const program = await ensureChromium();
         say('End to end.');
-        await endToEnd(env);
+        await endToEnd({ ...env, ISOMEROS_CHROMIUM: program });
       }
     });
   }

@@ -24,9 +24,13 @@ const FIRST_PORT = 4801;
 
 /**
  * Starts a MariaDB of our own on loopback, in a data folder below `folder`, with its own port and a
- * generated password. Its user owns the schema `schemas` (`*` for all). Returns its address and how to stop it.
+ * generated password. Its user owns the schema `schemas` (`*` for all). `outlivesPower` is whether what it
+ * acknowledged is there after the machine lost its power. Returns its address and how to stop it.
  */
-export async function startDatabase(folder, { firstPort = FIRST_PORT, schemas = 'isomeros' } = {}) {
+export async function startDatabase(
+  folder,
+  { firstPort = FIRST_PORT, schemas = 'isomeros', outlivesPower = true } = {},
+) {
   const server = await ensureProgram(['mariadbd', 'mysqld'], PACKAGES);
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   await createDataFolder(folder);
@@ -39,7 +43,7 @@ export async function startDatabase(folder, { firstPort = FIRST_PORT, schemas = 
     say(`Port ${facts.port} is in use; MariaDB takes ${port} instead.`);
   const password = facts.password ?? randomBytes(24).toString('base64url');
   writeState(factsFile(folder), { port, password });
-  const child = spawnServer(server, folder, port, password, schemas);
+  const child = spawnServer(server, folder, { port, password, schemas, outlivesPower });
   try {
     await waitUntil(async () => {
       if (hasEnded(child))
@@ -137,7 +141,10 @@ async function isOurServer(pid, folder) {
   return output.includes(`--datadir=${dataFolder(folder)}`);
 }
 
-function spawnServer(server, folder, port, password, schemas) {
+/** Without waiting for the disk: a killed MariaDB loses nothing by it, a machine without power does. */
+const WITHOUT_SYNC = ['--innodb-flush-method=nosync', '--debug-no-sync'];
+
+function spawnServer(server, folder, { port, password, schemas, outlivesPower }) {
   const start = join(folder, 'start.sql');
   writeFileSync(
     start,
@@ -172,6 +179,7 @@ function spawnServer(server, folder, port, password, schemas) {
       '--innodb-flush-log-at-trx-commit=1',
       '--max-allowed-packet=64M',
       '--innodb-buffer-pool-size=128M',
+      ...(outlivesPower ? [] : WITHOUT_SYNC),
     ],
     { stdio: ['ignore', log, log], detached: true },
   );

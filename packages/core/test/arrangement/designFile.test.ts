@@ -15,6 +15,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { expectGoldenText } from '../support/golden.js';
 import { anyModel } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const published = new Ajv2020({ allErrors: true }).compile(DESIGN_FILE_SCHEMA);
 
@@ -93,7 +94,7 @@ describe('design files', () => {
         expect(published(JSON.parse(file))).toBe(true);
         expect(readDesignFile(file)).toEqual({ ok: true, design });
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 

@@ -10,6 +10,7 @@ import {
 import { UnknownFormatError, type Json } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyArrangement } from '../support/arrangements.js';
+import { rounds } from '../support/rounds.js';
 
 describe('choices as an earlier version kept them', () => {
   test.each<readonly [what: string, given: Json, names: readonly string[], upgraded: object]>([
@@ -96,6 +97,6 @@ test('choices are read as they were kept, without their number', () => {
       const choices = { settings: design, arrangements: [{ ...parts, settings: own }], answered: ['x'] };
       expect(readKeptChoices(keepChoices(choices))).toEqual(choices);
     }),
-    { numRuns: 30 },
+    { numRuns: rounds(30) },
   );
 });

@@ -9,6 +9,7 @@ import fc from 'fast-check';
 import { anyArrangement, anySettings } from '../support/arrangements.js';
 import { NOW, TestMock } from '../support/mock.js';
 import { PublishedSchemas } from '../support/schemas.js';
+import { rounds } from '../support/rounds.js';
 
 const withSettings = (arrangement: Arrangement, settings: SettingValues): Arrangement => ({
   ...arrangement,
@@ -40,7 +41,7 @@ describe('comparing any contracts', () => {
         const { contract } = new TestMock(model, {}, arrangement).service;
         expect(compare({ kind: 'draft', contract }, { kind: 'draft', contract }).changes).toEqual([]);
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 
@@ -65,7 +66,7 @@ describe('comparing any contracts', () => {
           if (operation.returns !== null) expect(released.problemWith(operation.id, is, true)).toBeNull();
         }
       }),
-      { numRuns: 150, endOnFailure: true },
+      { numRuns: rounds(60), endOnFailure: true },
     );
     expect(compared).toBeGreaterThan(1);
   });

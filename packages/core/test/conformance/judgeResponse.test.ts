@@ -9,6 +9,7 @@ import { NOW, TestMock, type Answer } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
 import { PublishedSchemas } from '../support/schemas.js';
+import { rounds } from '../support/rounds.js';
 
 const received = ({ status, headers, handled }: Answer): ReceivedResponse => ({
   status,
@@ -61,7 +62,7 @@ describe('what the engine answers', () => {
         for (const [id, answer] of examples(mock))
           expect([id, judgeResponse(mock.service.contract, id, received(answer))]).toEqual([id, []]);
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(25) },
     );
   });
 
@@ -98,7 +99,7 @@ describe('what the engine answers', () => {
           ]);
         },
       ),
-      { numRuns: 600 },
+      { numRuns: rounds(300) },
     );
     expect(wrong).toBeGreaterThan(100);
   });

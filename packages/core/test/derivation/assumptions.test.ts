@@ -13,6 +13,7 @@ import { editText, parse, print } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 const contractOf = (text: string, choices: Choices = NO_CHOICES): Contract =>
   derive(completeModel(modelOf(text), choices), arrangementOf('main', choices));
@@ -247,7 +248,7 @@ describe('assumptions', () => {
           }
         }
       }),
-      { numRuns: 80 },
+      { numRuns: rounds(80) },
     );
   });
 });

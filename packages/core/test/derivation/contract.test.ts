@@ -10,6 +10,7 @@ import { expectGolden } from '../support/golden.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
 import { MAIN } from '../support/arrangement.js';
+import { rounds } from '../support/rounds.js';
 
 const contractOf = (text: string): Contract => derive(modelOf(text), MAIN);
 
@@ -24,7 +25,7 @@ describe('the contract', () => {
         const again = structuredClone(model);
         expect(JSON.stringify(derive(model, MAIN))).toBe(JSON.stringify(derive(again, MAIN)));
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 
@@ -45,7 +46,7 @@ describe('the contract', () => {
         }
         expect(wrong).toEqual([]);
       }),
-      { numRuns: 80 },
+      { numRuns: rounds(80) },
     );
   });
 
@@ -61,7 +62,7 @@ describe('the contract', () => {
         });
         expect(new Set(requests).size).toBe(requests.length);
       }),
-      { numRuns: 120 },
+      { numRuns: rounds(120) },
     );
   });
 
@@ -76,7 +77,7 @@ describe('the contract', () => {
         });
         expect(led).toEqual(contract.resources.map(({ id }) => id));
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 
@@ -102,7 +103,7 @@ describe('the contract', () => {
             expect(parameter.keys.filter(({ field }) => isSecret(field))).toEqual([]);
         }
       }),
-      { numRuns: 80 },
+      { numRuns: rounds(80) },
     );
   });
 });
@@ -212,7 +213,7 @@ describe('what goes in and what comes out', () => {
           })),
         );
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 });

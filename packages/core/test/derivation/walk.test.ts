@@ -15,6 +15,7 @@ import { identitiesOf } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyArrangement } from '../support/arrangements.js';
 import { elements } from '../support/elements.js';
+import { rounds } from '../support/rounds.js';
 
 /** Walks any model under any arrangement. */
 function walk(check: (contract: Contract) => void): void {
@@ -22,7 +23,7 @@ function walk(check: (contract: Contract) => void): void {
     fc.property(anyArrangement, ({ model, arrangement }) => {
       check(derive(model, arrangement));
     }),
-    { numRuns: 150 },
+    { numRuns: rounds(80) },
   );
 }
 
@@ -93,7 +94,7 @@ describe('any model under any arrangement', () => {
         );
         expect(wrong).toEqual([]);
       }),
-      { numRuns: 100 },
+      { numRuns: rounds(100) },
     );
   });
 
@@ -124,7 +125,7 @@ describe('any model under any arrangement', () => {
         ]);
         expect(fixed.filter((field) => isSecret(field, secrets))).toEqual([]);
       }),
-      { numRuns: 100 },
+      { numRuns: rounds(100) },
     );
   });
 
@@ -138,7 +139,7 @@ describe('any model under any arrangement', () => {
         );
         expect(outline.operations.map(({ id }) => id)).toEqual(operations.map(({ id }) => id));
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 });

@@ -8,6 +8,7 @@ import { anyArrangement } from '../support/arrangements.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
 import { PublishedSchemas } from '../support/schemas.js';
+import { rounds } from '../support/rounds.js';
 
 /** Statuses that no operation documents: nothing of the contract was reached, or its limits were met first. */
 const OUTSIDE = new Set([404, 405, 414, 501]);
@@ -158,7 +159,7 @@ describe('whatever is sent', () => {
       fc.property(steps, (walk) => {
         run(new TestMock(model), schemas, walk);
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(20) },
     );
   });
 
@@ -168,7 +169,7 @@ describe('whatever is sent', () => {
         const mock = new TestMock(model, {}, arrangement);
         run(mock, new PublishedSchemas(openApiDocument(mock.service.contract)), walk);
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(30) },
     );
   });
 
@@ -187,7 +188,7 @@ describe('whatever is sent', () => {
           if (answer.status >= 400) expect(answer.handled.changes).toEqual([]);
         }
       }),
-      { numRuns: 20 },
+      { numRuns: rounds(20) },
     );
   });
 

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { arranged } from '../support/arrangement.js';
 import { TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const TEXT = `entity Buoy
   name: text(1..20)
@@ -130,7 +131,7 @@ describe('cursor pages', () => {
           expect(first.filter((id) => !removed.has(id) && !met.includes(id))).toEqual([]);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 });

@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { arranged } from '../support/arrangement.js';
 import { TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const TEXT = `entity Harbour
   code: text(1..5), key
@@ -127,7 +128,7 @@ test('filters keep what a plain comparison of the members keeps', () => {
         expect(kept).toEqual(expected);
       },
     ),
-    { numRuns: 100 },
+    { numRuns: rounds(100) },
   );
 });
 

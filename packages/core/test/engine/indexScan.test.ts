@@ -5,6 +5,7 @@ import { arranged } from '../support/arrangement.js';
 import { NOW, TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 const QUERIES = [
   '/vessels?sort=-built,name',
@@ -45,7 +46,7 @@ test('orders follow every write', () => {
       });
       expect(kept).toEqual(anew);
     }),
-    { numRuns: 25 },
+    { numRuns: rounds(15) },
   );
 });
 
@@ -112,7 +113,7 @@ test('an order of many records follows additions, removals and moves at both end
         for (const kind of ['a', 'b', 'c']) isRight(kind);
       },
     ),
-    { numRuns: 6 },
+    { numRuns: rounds(6) },
   );
 });
 

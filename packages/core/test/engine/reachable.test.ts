@@ -7,6 +7,7 @@ import { anyArrangement } from '../support/arrangements.js';
 import { TestMock, type Answer } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 const HOST = 'http://127.0.0.1:4010';
 
@@ -103,7 +104,7 @@ describe('following the links of answers, from the entry', () => {
             expect([type, unreached(mock, type)]).toEqual([type, []]);
         },
       ),
-      { numRuns: 200 },
+      { numRuns: rounds(60) },
     );
   });
 

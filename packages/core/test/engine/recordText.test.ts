@@ -5,6 +5,7 @@ import { anyArrangement } from '../support/arrangements.js';
 import { NOW, TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 const reads = (mock: TestMock): string[] =>
   mock.service.contract.operations
@@ -42,7 +43,7 @@ describe('texts that are kept of records', () => {
           expect(kept.headers).toEqual(made.headers);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(25) },
     );
   });
 

@@ -6,6 +6,7 @@ import { arranged } from '../support/arrangement.js';
 import { NOW, TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 const readsOf = (mock: TestMock): readonly string[] =>
   mock.service.contract.operations
@@ -38,7 +39,7 @@ test('a strong tag never stands for two different bodies (RFC 9110 §8.8.1)', ()
         }
       }
     }),
-    { numRuns: 40 },
+    { numRuns: rounds(40) },
   );
 });
 

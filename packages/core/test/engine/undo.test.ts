@@ -6,6 +6,7 @@ import { anyArrangement } from '../support/arrangements.js';
 import { NOW, TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 /** Records without what tells when they were written. */
 const contents = (rows: readonly Row[]): unknown =>
@@ -50,7 +51,7 @@ describe('undo', () => {
           }
         },
       ),
-      { numRuns: 40 },
+      { numRuns: rounds(25) },
     );
   });
 });

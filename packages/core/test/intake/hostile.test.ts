@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { INTAKE_FORMATS, MAX_INTAKE_BYTES, importModel } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
+import { rounds } from '../support/rounds.js';
 
 const DEEP = 100_000;
 
@@ -105,7 +106,7 @@ describe('sources that are hostile, cut short or something else', () => {
             expect(parse(importModel(format, text, 'Any').text).diagnostics).toEqual([]);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: rounds(400) },
     );
   });
 
@@ -119,7 +120,7 @@ describe('sources that are hostile, cut short or something else', () => {
       fc.property(fc.array(line, { maxLength: 8 }), (lines) => {
         expect(parse(importModel('records', lines.join('\n'), 'Any').text).diagnostics).toEqual([]);
       }),
-      { numRuns: 300 },
+      { numRuns: rounds(300) },
     );
   });
 });

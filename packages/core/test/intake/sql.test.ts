@@ -4,6 +4,7 @@ import { describe, expect, test } from '@jest/globals';
 import { readSql, type Intake } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
+import { rounds } from '../support/rounds.js';
 
 const intake = (sql: string): Intake => readSql(sql, 'Test');
 /** What of a model DDL becomes, without its name line. */
@@ -147,7 +148,7 @@ describe('SQL DDL', () => {
       fc.property(fc.array(part, { maxLength: 40 }), (parts) => {
         expect(() => intake(parts.join(''))).not.toThrow();
       }),
-      { numRuns: 300 },
+      { numRuns: rounds(300) },
     );
   });
 });

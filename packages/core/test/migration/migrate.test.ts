@@ -9,6 +9,7 @@ import fc from 'fast-check';
 import { NOW } from '../support/mock.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { Store } from '../support/store.js';
+import { rounds } from '../support/rounds.js';
 
 const TOOLS = { now: NOW, uuid: () => '0b1c2d3e-4f50-4a6b-8c7d-8e9fa0b1c2d3' };
 
@@ -316,7 +317,7 @@ describe('a plan of migration', () => {
         expect(migrated.open).toEqual([]);
         expect(findViolations(other, migrated.rows)).toEqual([]);
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 });

@@ -3,6 +3,7 @@ import { identitiesOf, reconcile } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { anyModel, modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const BASE =
   'entity Route\n  name: text\n  length: integer\n\nentity Sailing\n  departsAt: instant\n\neach Route owns many Sailing as sailings';
@@ -73,7 +74,7 @@ describe('reconcile', () => {
         const next = Object.values(reconcile(first, second));
         expect(new Set(next).size).toBe(next.length);
       }),
-      { numRuns: 100 },
+      { numRuns: rounds(100) },
     );
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { readJson } from '@isomeros/core/model';
 import fc from 'fast-check';
+import { rounds } from '../support/rounds.js';
 
 describe('readJson', () => {
   test('reads every JSON text the platform reads, to the same value', () => {
@@ -11,7 +12,7 @@ describe('readJson', () => {
         if (read.ok) expect(JSON.parse(JSON.stringify(read.value))).toEqual(JSON.parse(text));
         else expect(exact && read.problem.code === 'json.syntax').toBe(false);
       }),
-      { numRuns: 300 },
+      { numRuns: rounds(300) },
     );
   });
 
@@ -50,7 +51,7 @@ describe('readJson', () => {
           if (!valid) expect(readJson(text).ok).toBe(false);
         },
       ),
-      { numRuns: 500 },
+      { numRuns: rounds(500) },
     );
   });
 

@@ -13,6 +13,7 @@ import {
 import { parse, print } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { anyModel, modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const BASE =
   'entity Route\n  name: text\n  state: choice(open, shut), default open\n    shut: open -> shut\n\nentity Sailing\n  departsAt: instant\n\neach Route owns many Sailing as sailings, back as route';
@@ -143,7 +144,7 @@ describe('what went and what came', () => {
         for (const [address, id] of Object.entries(before))
           if (!added.has(address)) expect(saved.identities[address]).toBe(id);
       }),
-      { numRuns: 150 },
+      { numRuns: rounds(80) },
     );
   });
 });
@@ -168,7 +169,7 @@ describe('identities across edits', () => {
             if (before.has(address)) expect([address, id]).toEqual([address, before.get(address)]);
         }
       }),
-      { numRuns: 120 },
+      { numRuns: rounds(80) },
     );
   });
 });

@@ -4,6 +4,7 @@ import { editText, parse, print } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { kestrelText } from '../support/samples.js';
 import { anyModel } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 /** Every edit there is, of every statement it can concern. */
 function editsOf(model: Model): readonly ModelEdit[] {
@@ -79,7 +80,7 @@ describe('editText', () => {
         for (const line of kept) expect(after).toContain(line);
         if (edit.kind !== 'remove') expect(after.length).toBe(lines.length);
       }),
-      { numRuns: 200 },
+      { numRuns: rounds(200) },
     );
   });
 });

@@ -16,6 +16,7 @@ import {
 import fc from 'fast-check';
 import { anyModel } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 /** The place of `|` in a text, and the text without it. */
 function cursor(marked: string): { text: string; line: number; column: number } {
@@ -82,7 +83,7 @@ describe('renameAt', () => {
         const back = renameAt(there.text, chosen.place.line, chosen.place.column, chosen.name);
         expect(back.ok && back.text).toBe(text);
       }),
-      { numRuns: 150 },
+      { numRuns: rounds(150) },
     );
   });
 
@@ -136,7 +137,7 @@ describe('suggest', () => {
         const text = print(model);
         expect(() => suggest(text, (line % text.split('\n').length) + 1, column + 1)).not.toThrow();
       }),
-      { numRuns: 100 },
+      { numRuns: rounds(100) },
     );
   });
 });
@@ -203,7 +204,7 @@ describe('edits of single statements', () => {
           }
         }
       }),
-      { numRuns: 80 },
+      { numRuns: rounds(80) },
     );
   });
 });

@@ -3,6 +3,7 @@ import { parse, print, withDesignName } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { anyModel } from '../support/models.js';
 import { kestrelText, toolShedText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 describe('print', () => {
   test('parse reads back exactly the model that was printed', () => {
@@ -12,7 +13,7 @@ describe('print', () => {
         expect(diagnostics).toEqual([]);
         expect(read).toEqual(model);
       }),
-      { numRuns: 300 },
+      { numRuns: rounds(200) },
     );
   });
 
@@ -22,7 +23,7 @@ describe('print', () => {
         const text = print(model);
         expect(print(parse(text).model)).toBe(text);
       }),
-      { numRuns: 200 },
+      { numRuns: rounds(200) },
     );
   });
 
@@ -68,7 +69,7 @@ describe('print', () => {
           expect(place.column).toBeLessThanOrEqual((lines[place.line - 1] ?? '').length + 1);
         }
       }),
-      { numRuns: 500 },
+      { numRuns: rounds(500) },
     );
   });
 });

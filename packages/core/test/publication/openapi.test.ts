@@ -9,6 +9,7 @@ import { anyArrangement } from '../support/arrangements.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText, toolShedText } from '../support/samples.js';
 import { MAIN } from '../support/arrangement.js';
+import { rounds } from '../support/rounds.js';
 
 /** Judges a document by the official schema of OpenAPI 3.1, its schemas by their dialect. */
 const OFFICIAL = 'https://spec.openapis.org/oas/3.1/schema-base';
@@ -36,7 +37,7 @@ describe('the OpenAPI document', () => {
         const output = await validate(OFFICIAL, document, 'BASIC');
         expect(output.valid ? [] : output.errors).toEqual([]);
       }),
-      { numRuns: 15 },
+      { numRuns: rounds(15) },
     );
   });
 
@@ -66,7 +67,7 @@ describe('the OpenAPI document', () => {
         );
         expect(referred.filter((name) => !names.has(name))).toEqual([]);
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(40) },
     );
   });
 

@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { sampleText } from '../../src/seeding/pattern.js';
 import { NOW } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const PATTERNS = [
   '',
@@ -92,7 +93,7 @@ describe('sampleText', () => {
         const text = sampleText(source, 0, 1_000, new Random(number));
         expect(text !== null && compilePattern(source).matches(text)).toBe(true);
       }),
-      { numRuns: 400 },
+      { numRuns: rounds(400) },
     );
   });
 });

@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import { NOW } from '../support/mock.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 const kestrel = modelOf(kestrelText);
 const options = { seed: 42, counts: {}, now: NOW };
@@ -17,7 +18,7 @@ describe('seed', () => {
         const { rows } = seed(model, { ...options, seed: number });
         expect(findViolations(model, rows)).toEqual([]);
       }),
-      { numRuns: 150 },
+      { numRuns: rounds(80) },
     );
   });
 

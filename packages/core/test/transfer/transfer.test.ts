@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
 import { messages, Store } from '../support/store.js';
+import { rounds } from '../support/rounds.js';
 
 const FERRIES = modelOf(kestrelText);
 
@@ -20,7 +21,7 @@ describe('records out and in', () => {
         expect(copy.json()).toEqual(store.json());
         expect(findViolations(model, copy.dataset.everything())).toEqual([]);
       }),
-      { numRuns: 100 },
+      { numRuns: rounds(60) },
     );
   });
 
@@ -34,7 +35,7 @@ describe('records out and in', () => {
           expect(taken.ok && taken.types.map(({ added, changed }) => added + changed)).toEqual([0]);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 
@@ -51,7 +52,7 @@ describe('records out and in', () => {
           Object.entries(all).map(([kind, records]) => [kind, records.map((r) => JSON.stringify(r)).sort()]);
         expect(sorted(store.json())).toEqual(sorted(before));
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(40) },
     );
   });
 
@@ -66,7 +67,7 @@ describe('records out and in', () => {
         expect(messages(again)).toEqual([]);
         expect(again).toMatchObject({ types: [{ unchanged: 1 }] });
       }),
-      { numRuns: 300 },
+      { numRuns: rounds(150) },
     );
   });
 
