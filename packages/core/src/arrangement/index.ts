@@ -10,6 +10,8 @@ export {
   SETTING_GROUPS,
   SETTINGS,
 } from './settings/table.js';
+export { LEAVABLE, OPERATION_BUNDLES } from './settings/operations.js';
+export type { Leavable } from './settings/operations.js';
 export type { ChoosableSetting, SettingName, Settings } from './settings/table.js';
 export type { ResolvedSetting, SettingPlace } from './settings.js';
 export type { SettingsById, SettingValues } from './settings/values.js';

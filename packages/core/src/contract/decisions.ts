@@ -82,8 +82,9 @@ export type DecidingAnswer = Exclude<Answer, { kind: 'accept' | 'edit' | 'name' 
 export function withAnswer(choices: Choices, arrangement: string, answer: DecidingAnswer): Choices {
   switch (answer.kind) {
     case 'setting': {
-      const { name, value } = answer;
-      return withSetting(choices, arrangement, { level: 'design' }, { name, value });
+      const { name, value, resource } = answer;
+      const place = resource === undefined ? ({ level: 'design' } as const) : { level: 'resource' as const, id: resource };
+      return withSetting(choices, arrangement, place, { name, value });
     }
     case 'placement': {
       const { of: kind, subject, place } = answer;

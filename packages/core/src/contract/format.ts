@@ -3,7 +3,10 @@ import { Format, isJsonObject, type Json, type JsonObject } from '../model/index
 import type { Contract } from './types.js';
 
 /** How contracts are frozen in releases. What a release keeps stays as it is; it is upgraded where it is read. */
-export const CONTRACT_FORMAT = new Format('The contract of a release', [withListsOfSettings]);
+export const CONTRACT_FORMAT = new Format('The contract of a release', [
+  withListsOfSettings,
+  withNothingLeftOut,
+]);
 
 /** The text in which a contract is kept and published. */
 export const writeContract = (contract: Contract): string => JSON.stringify(CONTRACT_FORMAT.stamp(contract));
@@ -25,6 +28,12 @@ function withListsOfSettings(kept: JsonObject): JsonObject {
       operation['verb'] === 'act' ? { ...operation, verb: 'custom' } : operation,
     ),
   };
+}
+
+/** Format 2 offers whatever the model allows. */
+function withNothingLeftOut({ resources, ...others }: JsonObject): JsonObject {
+  const all = resources as readonly JsonObject[];
+  return { ...others, resources: all.map((resource) => ({ leftOut: [], ...resource })) };
 }
 
 /** Everything inside: a link target and the source of a reason are known by their kind, wherever they are. */

@@ -1,4 +1,4 @@
-import type { Operation } from './operation.js';
+import type { Operation, ResponseCode } from './operation.js';
 import { memoize } from '../model/index.js';
 import type { MemberType, Shape } from './shape.js';
 import type { Contract, Resource } from './types.js';
@@ -58,7 +58,22 @@ export function wholePath(contract: Contract, resource: string): string {
   return path === '' ? '/' : path;
 }
 
+/** Whether a resource can be read or listed. */
+export const isReadable = ({ operationsOf }: ContractIndex, resource: string): boolean =>
+  operationsOf.get(resource)?.some(({ method }) => method === 'GET') === true;
+
+/** Whether what an operation writes or makes has an address that can be read, so that an answer can name it. */
+export function isAddressed(contract: Contract, { verb, resource, custom }: Operation): boolean {
+  const index = indexContract(contract);
+  if (verb === 'attach') return isReadable(index, resource);
+  const entity = custom?.kind === 'create' ? custom.entity : (index.resources.get(resource)?.entity ?? '');
+  const home = index.canonical.get(entity);
+  return home !== undefined && isReadable(index, home.id);
+}
+
+const SUCCEEDED: ReadonlySet<ResponseCode> = new Set<ResponseCode>(['ok', 'created', 'removed', 'attached']);
+
 /** The status of an operation when it succeeds in the ordinary way. */
 export function successStatus(operation: Operation): number {
-  return operation.responses.find((response) => response.status < 300)?.status ?? 200;
+  return operation.responses.find(({ code }) => SUCCEEDED.has(code))?.status ?? 200;
 }

@@ -14,6 +14,7 @@ export type OutlineResource = Pick<
   | 'custom'
   | 'word'
   | 'reasons'
+  | 'leftOut'
 >;
 export type OutlineOperation = Pick<Operation, 'id' | 'verb' | 'method' | 'effect' | 'resource'>;
 

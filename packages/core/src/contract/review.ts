@@ -22,7 +22,7 @@ export interface Finding {
 export interface QuickFix {
   /** What it does, as a button would say it. */
   readonly title: string;
-  readonly answer: Extract<Answer, { kind: 'edit' | 'placement' | 'exposure' | 'word' }>;
+  readonly answer: Extract<Answer, { kind: 'edit' | 'placement' | 'exposure' | 'word' | 'setting' }>;
 }
 
 export type FindingId =
@@ -39,6 +39,11 @@ export type FindingId =
   | 'key.scoped-reference'
   | 'key.scoped-root'
   | 'create.withheld'
+  | 'operation.collide'
+  | 'create.left-out'
+  | 'list.left-out'
+  | 'remove.left-out'
+  | 'transition.left-out'
   | 'member.unseen'
   | 'condition.constant'
   | 'list.unbounded'
@@ -84,7 +89,13 @@ export type Answer =
   | { readonly kind: 'edit'; readonly edit: ModelEdit }
   /** A name is asked for, and given by an edit of this kind. */
   | { readonly kind: 'name'; readonly of: 'name-role' | 'name-way-back'; readonly relationship: string }
-  | { readonly kind: 'setting'; readonly name: ChoosableSetting; readonly value: SettingValue }
+  /** Of the design, or of a resource where one is named. */
+  | {
+      readonly kind: 'setting';
+      readonly name: ChoosableSetting;
+      readonly value: SettingValue;
+      readonly resource?: string;
+    }
   /** Something is placed elsewhere in the arrangement. */
   | {
       readonly kind: 'placement';

@@ -103,8 +103,13 @@ export interface Resource {
   /** What the word names that the path adds to the one above: a statement, or its way back; `null` where it adds none. */
   readonly word: string | null;
   readonly links: readonly Link[];
+  /** What it could do and does not offer. */
+  readonly leftOut: readonly LeftOut[];
   readonly reasons: Reasons;
 }
+
+/** An operation that a resource could have and that was left out. */
+export type LeftOut = Pick<Operation, 'verb' | 'method' | 'reasons'>;
 
 /** A link that a representation offers. Derived once, rendered in whatever form the arrangement asks for. */
 export interface Link {

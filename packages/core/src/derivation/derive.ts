@@ -6,6 +6,7 @@ import { findAssumptions } from './assumptions/index.js';
 import { findConstantConditions } from './findings/constantConditions.js';
 import { findImpossible } from './findings/impossible.js';
 import { findUnused } from './findings/unused.js';
+import { findLeftOut } from './findings/leftOut.js';
 import { findMixed } from './findings/mixed.js';
 import { findShadowed } from './findings/shadowed.js';
 import { findUnbounded } from './findings/unbounded.js';
@@ -15,6 +16,7 @@ import { deriveLinks } from './links/index.js';
 import { structureNameFindings, structureNames } from './names/members.js';
 import { securityOf } from './operations/access.js';
 import { deriveOperations } from './operations/index.js';
+import { Offers } from './operations/offers.js';
 import { placeResources } from './place/index.js';
 import { deriveShapes, findTraits } from './shapes/index.js';
 
@@ -28,11 +30,13 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   appendAll(context.findings, structureNameFindings(context));
   const traits = findTraits(context);
   const shapes = deriveShapes(context, traits, placed);
-  const operations = deriveOperations(context, placed, traits);
-  const links = deriveLinks(context, placed, traits);
+  const offers = new Offers(context, placed);
+  const operations = deriveOperations(context, offers, traits);
+  const links = deriveLinks(context, offers, traits);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   findUnbounded(context, placed);
   findVerbs(context, placed);
+  findLeftOut(context, offers);
   findShadowed(context, placed);
   findMixed(context, placed);
   findImpossible(context);
@@ -42,7 +46,11 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     ...titleAndRoot(context),
     description: model.description,
     version: valueOf(context, 'version'),
-    resources: placed.map((resource): Resource => ({ ...resource, links: links.get(resource.id) ?? [] })),
+    resources: placed.map((resource): Resource => ({
+      ...resource,
+      links: links.get(resource.id) ?? [],
+      leftOut: offers.leftOut(resource.id),
+    })),
     operations,
     shapes,
     findings: context.findings,

@@ -23,7 +23,7 @@ import { problem } from './problem.js';
 import { planRemoval } from './removal.js';
 import { acceptPatch, JSON_PATCH, refusePatch } from './patch.js';
 import { normalKey } from './locate.js';
-import { canonicalPath } from './paths.js';
+import { readablePath } from './paths.js';
 import { memberValue, representRecord, WHOLE } from './represent.js';
 import {
   shapeNamed,
@@ -220,6 +220,9 @@ function storageOfRecord(service: RequestContext, record: Row): EntityStorage {
   return storage;
 }
 
+/** RFC 9110 §15.4.4 */
+const SEE_OTHER = 303;
+
 /** Applies a plan to the draft, so that the answer and later requests see it, and represents the record. */
 function finish(
   service: RequestContext,
@@ -235,18 +238,20 @@ function finish(
   }
   draft.merge(plan.changes, plan.counters);
   const { record, changes } = plan;
-  const path = canonicalPath(service, draft, record);
+  const path = readablePath(service, draft, record);
   const isBare = operation.returns === null || request.isMinimal;
   const rendered = isBare ? NO_BODY : recordBody(service, draft, record);
+  const status = statusFor(operation, success === 'ok' && request.isMinimal ? 'minimal' : success);
+  const isElsewhere = status === SEE_OTHER;
   const headers: EngineResponse['headers'] = [
     ...rendered.headers,
-    ...(success === 'created' && path !== null ? [['Location', service.origin + path] as const] : []),
+    ...((success === 'created' || isElsewhere) && path !== null ? [['Location', service.origin + path] as const] : []),
     ...(success === 'ok' && resource.kind === 'action' && !isBare && path !== null
       ? [['Content-Location', service.origin + path] as const]
       : []),
-    ...validatorsOf(service, draft, request, record),
+    // The tag would be that of the answer, which has nothing in it.
+    ...(isElsewhere ? [] : validatorsOf(service, draft, request, record)),
   ];
-  const status = statusFor(operation, success === 'ok' && request.isMinimal ? 'minimal' : success);
   return { ok: true, response: { status, headers, body: rendered.text }, changes };
 }
 

@@ -1,7 +1,7 @@
-import { indexContract, type Operation } from '../contract/index.js';
+import { indexContract, type Operation, type Resource } from '../contract/index.js';
 import { utf8Length } from '../model/index.js';
 import { authenticate, authorise, type Credential } from './access.js';
-import { nearMisses } from './nearMisses.js';
+import { leftOutAt, nearMisses } from './nearMisses.js';
 import { OperationExecutor } from './operationExecutor.js';
 import type { RowChange, RecordView } from './dataset.js';
 import { documentationPage } from './documentation.js';
@@ -150,8 +150,9 @@ class Exchange {
     }
   }
 
-  private stop(step: StepName, found: Problem): Problem {
-    this.note(stopped(step, found.detail));
+  /** `why` is told to whoever looks at the exchange, not to the client. */
+  private stop(step: StepName, found: Problem, why: string | null = null): Problem {
+    this.note(stopped(step, why === null ? found.detail : `${found.detail} ${why}`));
     return found;
   }
 
@@ -179,7 +180,8 @@ class Exchange {
     if (operation === undefined) {
       const allow = allowed(route);
       const detail = `${route.resource.path === '' ? 'The entry' : route.resource.path} does not take ${method}; it takes ${allow}.`;
-      return this.stop('match', problem(405, 'method-not-allowed', detail, [], [['Allow', allow]]));
+      const refused = problem(405, 'method-not-allowed', detail, [], [['Allow', allow]]);
+      return this.stop('match', refused, whyLeftOut(route.resource, method));
     }
     this.operation = operation;
     const wanted = this.wantedVersion();
@@ -202,9 +204,11 @@ class Exchange {
     }
     const near = nearMisses(contract, this.request).map(({ address }) => address);
     const nearest = near.length === 0 ? '' : ` Nearest: ${near.join(', ')}.`;
+    const leftOut = leftOutAt(contract, segments);
     return this.stop(
       'match',
       problem(404, 'not-found', `No path of the contract matches ${path}.${nearest}`),
+      leftOut === null ? null : whyLeftOut(leftOut, null),
     );
   }
 
@@ -286,6 +290,16 @@ class Exchange {
     this.kept = carrying.kept;
     return answer;
   }
+}
+
+/** The choice by which a method is not offered, or by which none is; `null` where nobody left it out. */
+function whyLeftOut({ leftOut }: Resource, method: string | null): string | null {
+  const asked = method === 'HEAD' ? 'GET' : method;
+  const unoffered = leftOut.filter((one) => asked === null || one.method === asked);
+  const [first] = unoffered;
+  const chosen = first?.reasons[0]?.because.find((source) => source.kind === 'setting');
+  if (first === undefined || chosen === undefined) return null;
+  return `Left out for the ${chosen.level}: ${unoffered.map(({ verb }) => verb).join(', ')}.`;
 }
 
 /** An item is made by PUT where the contract says so. */

@@ -41,6 +41,18 @@ export function nearMisses(
   return [...shadowed, ...here];
 }
 
+/** The resource of a path all of whose operations are left out; `null` where there is none. */
+export function leftOutAt(contract: Contract, segments: readonly string[]): Resource | null {
+  const root = contract.root.split('/').filter((text) => text !== '');
+  const { operationsOf } = indexContract(contract);
+  return (
+    contract.resources.find(
+      (resource) =>
+        resource.leftOut.length > 0 && !operationsOf.has(resource.id) && fits(root, resource, segments),
+    ) ?? null
+  );
+}
+
 const operationsAt = (contract: Contract, resource: Resource): readonly Operation[] =>
   indexContract(contract).operationsOf.get(resource.id) ?? [];
 

@@ -14,7 +14,7 @@ import { executeWrite } from './executeWrite.js';
 import { returnPreference, withPreference } from './prefer.js';
 import { problem } from './problem.js';
 import { executeRead } from './executeRead.js';
-import { canonicalPath, pathTo } from './paths.js';
+import { pathTo, readablePath } from './paths.js';
 import { asMediaType, statusFor, type RequestContext, type Runtime } from './service.js';
 import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
 import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Rendering } from './validators.js';
@@ -200,7 +200,7 @@ export class OperationExecutor {
   /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
   private elsewhere({ kind, canonical }: Resource, { record }: Location): Header | null {
     if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return null;
-    const path = canonicalPath(this.service, this.view, record);
+    const path = readablePath(this.service, this.view, record);
     return path === null ? null : ['Content-Location', this.service.origin + path];
   }
 

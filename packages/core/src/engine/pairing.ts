@@ -1,4 +1,4 @@
-import type { Resource } from '../contract/index.js';
+import { isReadable, type Resource } from '../contract/index.js';
 import {
   bareObject,
   indexModel,
@@ -203,7 +203,8 @@ function answer(
   const rendered = isBare
     ? { headers: [], text: null }
     : renderBody(service, 'record', representPaired(service, draft, resource, above, record));
-  const path = code === 'created' ? pathTo(service, draft, resource, above, record) : null;
+  const isNamed = code === 'created' && isReadable(indexOf(service), resource.id);
+  const path = isNamed ? pathTo(service, draft, resource, above, record) : null;
   const headers = [
     ...rendered.headers,
     ...(path === null ? [] : [['Location', service.origin + path] as const]),

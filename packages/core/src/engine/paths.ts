@@ -1,4 +1,4 @@
-import type { Resource } from '../contract/index.js';
+import { isReadable, type Resource } from '../contract/index.js';
 import { scalarText, type Row } from '../model/index.js';
 import { pointedAt, type RecordView } from './dataset.js';
 import { indexOf, storages, type RequestContext } from './service.js';
@@ -70,7 +70,16 @@ function ancestor(service: RequestContext, view: RecordView, record: Row | null,
   return null;
 }
 
-/** The canonical path of a record: what `self` and `Location` give. */
+/** The canonical path of a record, where it can be read there: what `Location` gives. */
+export function readablePath(service: RequestContext, view: RecordView, record: Row): string | null {
+  const storage = storages(service).byId.get(record.entity);
+  const home = storage === undefined ? undefined : indexOf(service).canonical.get(storage.entity.name);
+  return home !== undefined && isReadable(indexOf(service), home.id)
+    ? pathTo(service, view, home, record)
+    : null;
+}
+
+/** The canonical path of a record: what `self` gives. */
 export function canonicalPath(service: RequestContext, view: RecordView, record: Row): string | null {
   const storage = storages(service).byId.get(record.entity);
   const resource = storage === undefined ? undefined : indexOf(service).canonical.get(storage.entity.name);

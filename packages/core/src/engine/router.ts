@@ -22,16 +22,18 @@ export interface Router {
 /** Finds the resource of a path in as many steps as the path has segments. */
 export const routerOf = memoize((contract: Contract): Router => {
   const top: Node = { literals: new Map(), id: null, resource: null };
+  const { operationsOf } = indexContract(contract);
   const root = contract.root.split('/').filter((text) => text !== '');
   const start = root.reduce(literalChild, top);
   for (const resource of contract.resources) {
+    // Where every operation is left out, there is no such path.
+    if (!operationsOf.has(resource.id)) continue;
     let node = start;
     for (const segment of resource.segments) {
       node = segment.kind === 'literal' ? literalChild(node, segment.text) : idChild(node);
     }
     node.resource = resource;
   }
-  const { operationsOf } = indexContract(contract);
   const operations = new Map(
     contract.resources.map(({ id }) => [
       id,

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { SettingsById, SettingValues } from '@isomeros/core/arrangement';
+import { judgeResponse } from '@isomeros/core/conformance';
 import { credentialsOf, presentedBy } from '@isomeros/core/engine';
 import { arranged } from '../support/arrangement.js';
 import { NOW, TestMock, type Answer } from '../support/mock.js';
@@ -74,6 +75,43 @@ describe('Prefer (RFC 7240)', () => {
       prefer: 'return=minimal',
     });
     expect(answer.status).toBe(204);
+  });
+});
+
+describe('success, where the standards leave a choice', () => {
+  const SINK = `${ONE}/sink`;
+  test.each<readonly [SettingValues, string, string, unknown, number, Readonly<Record<string, string>>]>([
+    [{ createAnswers: 'record' }, 'POST', BUOYS, { name: 'New' }, 201, { location: `${BUOYS}/4` }],
+    [{ createAnswers: 'nothing' }, 'POST', BUOYS, { name: 'New' }, 201, { location: `${BUOYS}/4` }],
+    [{ createAnswers: 'see other' }, 'POST', BUOYS, { name: 'New' }, 303, { location: `${BUOYS}/4` }],
+    [{ replaceAnswers: 'record' }, 'PUT', ONE, { name: 'New' }, 200, {}],
+    [{ replaceAnswers: 'nothing' }, 'PUT', ONE, { name: 'New' }, 204, {}],
+    [{ removeAnswers: 'record' }, 'DELETE', ONE, undefined, 200, {}],
+    [{ removeAnswers: 'nothing' }, 'DELETE', ONE, undefined, 204, {}],
+    [{ actionAnswers: 'record' }, 'POST', SINK, undefined, 200, { 'content-location': ONE }],
+    [{ actionAnswers: 'nothing' }, 'POST', SINK, undefined, 204, {}],
+    [{ actionAnswers: 'see other' }, 'POST', SINK, undefined, 303, { location: ONE }],
+  ])('%j: %s %s', (settings, method, target, body, status, headers) => {
+    const mock = mockOf(settings);
+    const answer = mock.send(method, target, body);
+    const named = ['location', 'content-location'].flatMap((name) => {
+      const value = answer.headers.get(name);
+      return value === undefined ? [] : [[name, value] as const];
+    });
+    expect([answer.status, Object.fromEntries(named)]).toEqual([status, headers]);
+    const isShown = Object.values(settings).includes('record');
+    expect(answer.body !== null).toBe(isShown);
+    expect(judgeResponse(mock.service.contract, answer.handled.operation ?? '', answer.handled.response)).toEqual([]);
+  });
+
+  test('nobody is sent where nothing can be read', () => {
+    const [item = ''] = mockOf()
+      .service.contract.resources.filter(({ kind }) => kind === 'item')
+      .map(({ id }) => id);
+    const settings = { createAnswers: 'see other', actionAnswers: 'see other' } as const;
+    const mock = mockOf(settings, { [item]: { leftOut: ['read'] } });
+    expect(mock.send('POST', BUOYS, { name: 'New' }).status).toBe(201);
+    expect(mock.send('POST', SINK).status).toBe(204);
   });
 });
 

@@ -85,7 +85,8 @@ function unreached(mock: TestMock, accept: string): readonly string[] {
 }
 
 /** Whether something is left out, and said to be. */
-const hasLeftOut = ({ findings }: Contract): boolean =>
+const hasLeftOut = ({ findings, resources }: Contract): boolean =>
+  resources.some(({ leftOut }) => leftOut.some(({ method }) => method === 'GET')) ||
   findings.some(({ id, severity }) => severity === 'error' || id === 'children.unlinked');
 
 describe('following the links of answers, from the entry', () => {

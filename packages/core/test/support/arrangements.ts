@@ -4,6 +4,7 @@ import {
   FIXED_OPERATORS,
   FILTER_OPERATORS,
   CHOOSABLE_NAMES,
+  LEAVABLE,
   hasLevel,
   rowOf,
   NO_CHOICES,
@@ -44,10 +45,16 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
       [name, `${name}By`, 'name'],
     ]),
   ),
+  operationName: ['', 'findIt', 'listRoutes'],
+  ...Object.fromEntries(
+    ['list', 'read', 'create', 'replace', 'change', 'remove'].map((verb) => [`${verb}Word`, [verb, 'work']]),
+  ),
   defaultSort: ['id', '-name', 'nothing'],
 };
 
 function anyValue(name: string, domain: ChoosableRow): fc.Arbitrary<SettingValue> {
+  // Where most is left out, little is left to be tested.
+  if (name === 'leftOut') return fc.oneof({ weight: 3, arbitrary: fc.constant([]) }, fewOf(LEAVABLE));
   switch (domain.kind) {
     case 'options':
       return fc.constantFrom(...domain.options);
@@ -61,6 +68,8 @@ function anyValue(name: string, domain: ChoosableRow): fc.Arbitrary<SettingValue
     }
   }
 }
+
+const fewOf = (items: readonly string[]): fc.Arbitrary<string[]> => fc.subarray([...items], { maxLength: 3 });
 
 function textsFor(name: string): readonly string[] {
   const texts = TEXTS[name];

@@ -3,10 +3,18 @@ import { FOR_ARRANGEMENT, FOR_OPERATION, options } from './row.js';
 export const ANSWERS = {
   createAnswers: options({
     default: 'record',
-    options: ['record', 'nothing'],
-    labels: { record: '201 + body', nothing: '201' },
+    options: ['record', 'nothing', 'see other'],
+    labels: { record: '201 + body', nothing: '201', 'see other': '303' },
     title: 'Create answers',
-    help: 'What a create answers besides the address of the new record: the record, or nothing (RFC 9110 §15.3.2).',
+    help: 'What a create answers besides the address of the new record: the record, nothing, or 303 with the address alone, where it can be read (RFC 9110 §15.3.2, §15.4.4).',
+    levels: FOR_OPERATION,
+  }),
+  replaceAnswers: options({
+    default: 'record',
+    options: ['record', 'nothing'],
+    labels: { record: '200 + body', nothing: '204' },
+    title: 'Replace answers',
+    help: 'What a replacement answers: the record as it is now, or nothing (RFC 9110 §9.3.4).',
     levels: FOR_OPERATION,
   }),
   removeAnswers: options({
@@ -15,6 +23,14 @@ export const ANSWERS = {
     labels: { nothing: '204', record: '200 + body' },
     title: 'Remove answers',
     help: 'What a removal answers: nothing, or the record as it was (RFC 9110 §9.3.5).',
+    levels: FOR_OPERATION,
+  }),
+  actionAnswers: options({
+    default: 'record',
+    options: ['record', 'nothing', 'see other'],
+    labels: { record: '200 + body', nothing: '204', 'see other': '303' },
+    title: 'Actions answer',
+    help: 'What a transition or an action of your own on a record answers: the record as it is now, nothing, or 303 with its address, where it can be read (RFC 9110 §9.3.3).',
     levels: FOR_OPERATION,
   }),
   invalidStatus: options({

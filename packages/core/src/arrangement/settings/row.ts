@@ -11,6 +11,7 @@ export const FOR_DESIGN: readonly ChoiceLevel[] = ['design'];
 export const FOR_ARRANGEMENT: readonly ChoiceLevel[] = ['design', 'arrangement'];
 export const FOR_RESOURCE: readonly ChoiceLevel[] = ['design', 'arrangement', 'resource'];
 export const FOR_ONE_RESOURCE: readonly ChoiceLevel[] = ['resource'];
+export const FOR_ONE_OPERATION: readonly ChoiceLevel[] = ['operation'];
 export const FOR_OPERATION: readonly ChoiceLevel[] = ['design', 'arrangement', 'resource', 'operation'];
 
 /** What a setting can be. */

@@ -3,6 +3,7 @@ import { ANSWERS } from './answers.js';
 import { CREDENTIALS } from './credentials.js';
 import { LISTS } from './lists.js';
 import { NAMES } from './names.js';
+import { OPERATIONS } from './operations.js';
 import { PAGES } from './pages.js';
 import { PATHS } from './paths.js';
 import { RELATED } from './related.js';
@@ -13,6 +14,7 @@ import type { ChoiceLevel, ChoosableRow, FixedRow } from './row.js';
 const CHOOSABLE = {
   ...PATHS,
   ...NAMES,
+  ...OPERATIONS,
   ...PAGES,
   ...LISTS,
   ...RELATED,
@@ -54,6 +56,7 @@ export const SETTING_GROUPS: readonly {
 }[] = Object.entries({
   Paths: PATHS,
   Names: NAMES,
+  Operations: OPERATIONS,
   Pages: PAGES,
   'Filters and order': LISTS,
   'Related records': RELATED,

@@ -21,6 +21,10 @@ export const FINDING_RULES = {
     title: 'Plural and singular',
     sentence: 'Collections are named alike: all by the plural, or all by the singular.',
   },
+  'finding.left-out': {
+    title: 'Left out and missed',
+    sentence: 'What is left out may be what others need: to be listed, made, moved or removed.',
+  },
   'finding.withheld': {
     title: 'Create withheld',
     sentence: 'A collection offers no create while something required is neither accepted nor made.',

@@ -20,6 +20,11 @@ export const OPERATION_RULES = {
   'operation.replace': { title: 'Replace', sentence: 'An item can be replaced as a whole by PUT.' },
   'operation.change': { title: 'Change', sentence: 'An item can be changed in part by PATCH.' },
   'operation.remove': { title: 'Remove', sentence: 'An item can be removed by DELETE.' },
+  'operation.left-out': {
+    title: 'Left out',
+    sentence: 'What is left out is not offered: its method answers 405, and no link leads to it.',
+  },
+  'operation.own-name': { title: 'Its own name', sentence: 'An operation is called as it was told.' },
   'operation.put-creates': {
     title: 'Made by PUT',
     sentence:

@@ -3,6 +3,7 @@ import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '..
 import { camelCase, ownsItself, roleOf, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf } from '../customOperations/index.js';
+import type { Offers } from '../operations/offers.js';
 import type { PlacedResource } from '../place/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
@@ -12,11 +13,16 @@ import { itemLink } from './items.js';
 /** The links of every resource, derived once the path tree stands. */
 export function deriveLinks(
   context: DerivationContext,
-  resources: readonly PlacedResource[],
+  offers: Offers,
   traits: Traits,
 ): ReadonlyMap<string, readonly Link[]> {
-  const places = new Places(resources);
-  return new Map(resources.map((resource) => [resource.id, linksOf(context, places, traits, resource)]));
+  const places = new Places(offers);
+  return new Map(
+    offers.resources.map((resource) => [
+      resource.id,
+      linksOf(context, places, traits, resource).filter(({ target }) => places.isOffered(resource, target)),
+    ]),
+  );
 }
 
 /** Where things stand in the finished tree. */
@@ -26,8 +32,11 @@ class Places {
   readonly byId = new Map<string, PlacedResource>();
   readonly below = new Map<string, PlacedResource[]>();
 
-  constructor(readonly all: readonly PlacedResource[]) {
-    for (const resource of all) {
+  readonly all: readonly PlacedResource[];
+
+  constructor(private readonly offers: Offers) {
+    this.all = offers.resources;
+    for (const resource of this.all) {
       this.byId.set(resource.id, resource);
       if (resource.entity !== null && isHome(resource)) {
         this.canonical.set(resource.entity, resource);
@@ -37,6 +46,34 @@ class Places {
       if (siblings === undefined) this.below.set(resource.parent, [resource]);
       else siblings.push(resource);
     }
+  }
+
+  /** Whether what a link of a resource leads to is offered there. */
+  isOffered(from: PlacedResource, target: LinkTarget): boolean {
+    switch (target.kind) {
+      case 'self':
+      case 'page':
+        return this.offers.isReadable(from.id);
+      case 'pair':
+        return this.offers.offered(from.id).length > 0;
+      case 'action':
+      case 'custom':
+        return this.offers.offered(target.resource).length > 0;
+      case 'description':
+        return true;
+      case 'resource':
+      case 'reference':
+      case 'read':
+      case 'filtered':
+      case 'owner':
+      case 'template':
+      case 'items':
+        return this.isReadable(target.resource);
+    }
+  }
+
+  isReadable(resource: string): boolean {
+    return this.offers.isReadable(resource);
   }
 }
 
@@ -120,7 +157,7 @@ function pageLinks(
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
   const items = itemsOf(context, places, traits, resource);
   const links = [SELF, ...up, ...items, ...pagesOf(context)];
-  for (const child of places.below.get(resource.id) ?? []) addCustom(context, links, child);
+  for (const child of places.below.get(resource.id) ?? []) addCustom({ context, places, resource }, links, child);
   return links;
 }
 
@@ -134,35 +171,45 @@ const itemsOf = (
     list: resource,
     below: places.below.get(resource.id) ?? [],
     home: places.canonical.get(resource.entity ?? ''),
+    isReadable: (id) => places.isReadable(id),
   });
+
+/** The resource whose links are derived. */
+interface From {
+  readonly context: DerivationContext;
+  readonly places: Places;
+  readonly resource: PlacedResource;
+}
 
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
 const RESERVED: ReadonlySet<string> = new Set(['self', 'up', 'collection']);
 
 function recordLinks(context: DerivationContext, places: Places, resource: PlacedResource): Link[] {
   const entity = resource.entity ?? '';
+  const at: From = { context, places, resource };
   const links = [SELF, ...ownerLinks(context, places, entity), ...collectionLinks(context, places, resource)];
   for (const refers of context.index.refersFrom.get(entity) ?? []) {
     const target = places.canonical.get(refers.to);
     if (target === undefined) continue;
-    const read = places.byId.get(`${refers.id}/read`);
-    addRole(context, links, roleOf(refers), 'link.role', refers, {
+    const below = places.byId.get(`${refers.id}/read`);
+    const read = below !== undefined && places.isReadable(below.id) ? below : undefined;
+    addRole(at, links, roleOf(refers), 'link.role', refers, {
       kind: read === undefined ? 'reference' : 'read',
       relationship: refers.id,
       resource: (read ?? target).id,
     });
   }
   for (const owns of context.index.ownedBy.get(entity) ?? [])
-    addFiltered(context, places, links, resource, owns);
+    addFiltered(at, links, owns);
   for (const child of places.below.get(resource.id) ?? []) {
     if (child.custom !== null) {
-      addCustom(context, links, child);
+      addCustom(at, links, child);
       continue;
     }
     if (child.transition !== null) {
       const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
       addRole(
-        context,
+        at,
         links,
         transitionName(context, child),
         'link.action',
@@ -175,7 +222,7 @@ function recordLinks(context: DerivationContext, places: Places, resource: Place
     if (statement === undefined || child.kind === 'reference') continue;
     const back = child.via?.direction === 'referrers' || child.via?.direction === 'paired-back';
     const role = back && statement.back !== null ? statement.back : roleOf(statement);
-    addRole(context, links, role, back ? 'link.back' : 'link.role', statement, {
+    addRole(at, links, role, back ? 'link.back' : 'link.role', statement, {
       kind: 'resource',
       resource: child.id,
     });
@@ -184,32 +231,27 @@ function recordLinks(context: DerivationContext, places: Places, resource: Place
 }
 
 /** An operation of one's own is a link named by it. */
-function addCustom(context: DerivationContext, links: Link[], child: PlacedResource): void {
-  const own = customOf(context, child);
+function addCustom(at: From, links: Link[], child: PlacedResource): void {
+  const own = customOf(at.context, child);
   if (own === null) return;
   const { operation, custom, entity } = own;
   const target: LinkTarget =
     custom.kind === 'query'
       ? { kind: 'resource', resource: child.id }
       : { kind: 'custom', resource: child.id, when: custom.when };
-  addRole(context, links, operation.name, 'link.custom', entity, target, operation);
+  addRole(at, links, operation.name, 'link.custom', entity, target, operation);
 }
 
 /** What is owned and stands beside its owner is found from it by a list narrowed to it, where that is offered. */
-function addFiltered(
-  context: DerivationContext,
-  places: Places,
-  links: Link[],
-  resource: PlacedResource,
-  owns: Owns,
-): void {
+function addFiltered(at: From, links: Link[], owns: Owns): void {
+  const { context, places, resource } = at;
   const list = places.byId.get(owns.id);
-  if (list === undefined || list.parent === resource.id || ownsItself(owns)) return;
+  if (list === undefined || !places.isReadable(list.id) || list.parent === resource.id || ownsItself(owns)) return;
   const parameter = ownerMember(context, owns);
   if (parameter === null) return;
   if (offersOwnerFilter(context, list, owns)) {
     const target = { kind: 'filtered', resource: list.id, parameter } as const;
-    addRole(context, links, roleOf(owns), 'link.filtered', owns, target);
+    addRole(at, links, roleOf(owns), 'link.filtered', owns, target);
     return;
   }
   context.findings.push({
@@ -253,7 +295,7 @@ function collectionLinks(context: DerivationContext, places: Places, resource: P
 }
 
 function addRole(
-  context: DerivationContext,
+  { context, places, resource }: From,
   links: Link[],
   role: string,
   rule: RuleId,
@@ -261,6 +303,7 @@ function addRole(
   target: LinkTarget,
   own?: { readonly id: string; readonly name: string },
 ): void {
+  if (!places.isOffered(resource, target)) return;
   if (!RESERVED.has(role) && !links.some((known) => known.relation === role)) {
     const why = own === undefined ? because(rule, statement) : becauseCustom(rule, own, statement);
     links.push(link(role, target, why));

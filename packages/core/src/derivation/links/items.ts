@@ -9,6 +9,7 @@ export interface Listing {
   readonly list: PlacedResource;
   readonly below: readonly PlacedResource[];
   readonly home: PlacedResource | undefined;
+  readonly isReadable: (resource: string) => boolean;
 }
 
 /**
@@ -20,6 +21,7 @@ export function itemLink(context: DerivationContext, traits: Traits, listing: Li
   if (list.entity === null || home === undefined) return [];
   const isInHeaders = valueOf(context, 'links') === 'header';
   for (const item of itemsOf(listing, isInHeaders)) {
+    if (!listing.isReadable(item.id)) continue;
     const variables = variablesOf(context, traits, list, item);
     if (variables === null) continue;
     const target = { kind: 'template', resource: item.id, variables } as const;

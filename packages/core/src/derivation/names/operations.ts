@@ -7,13 +7,17 @@ export interface VerbAndNoun {
   readonly noun: string;
 }
 
+/** The words that are there, with something between them. */
+const joined = (between: string, ...texts: readonly string[]): string =>
+  texts.filter((text) => text !== '').join(between);
+
 /** How verb and noun become a name, by the pattern that was chosen. */
 export const OPERATION_PATTERNS: Readonly<Record<Settings['operationNames'], (name: VerbAndNoun) => string>> =
   {
     verbNoun: ({ verb, noun }) => camelCase(verb) + noun,
     VerbNoun: ({ verb, noun }) => pascalCase(verb) + noun,
-    verb_noun: ({ verb, noun }) => `${snakeCase(verb)}_${snakeCase(noun)}`,
-    'verb-noun': ({ verb, noun }) => `${kebabCase(verb)}-${kebabCase(noun)}`,
-    nounVerb: ({ verb, noun }) => camelCase(noun) + pascalCase(verb),
-    'noun.verb': ({ verb, noun }) => `${camelCase(noun)}.${camelCase(verb)}`,
+    verb_noun: ({ verb, noun }) => joined('_', snakeCase(verb), snakeCase(noun)),
+    'verb-noun': ({ verb, noun }) => joined('-', kebabCase(verb), kebabCase(noun)),
+    nounVerb: ({ verb, noun }) => (noun === '' ? camelCase(verb) : camelCase(noun) + pascalCase(verb)),
+    'noun.verb': ({ verb, noun }) => joined('.', camelCase(noun), camelCase(verb)),
   };

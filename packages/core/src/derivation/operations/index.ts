@@ -1,15 +1,18 @@
-import type {
-  Effect,
-  Method,
-  Operation,
-  OutlineOperation,
-  Reason,
-  RuleId,
-  Verb,
+import {
+  isHome,
+  METHODS,
+  type Effect,
+  type Method,
+  type Operation,
+  type OutlineOperation,
+  type Reason,
+  type RuleId,
+  type Verb,
 } from '../../contract/index.js';
 import { entryOf, memoize, type Entity, type PairsWith } from '../../model/index.js';
-import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
+import { because, becauseSet, becauseSetAt, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
+import { answerOf, type SuccessAnswer } from './answers.js';
 import type { PlacedResource } from '../place/index.js';
 import {
   customAnswer,
@@ -24,27 +27,15 @@ import {
   type Traits,
 } from '../shapes/index.js';
 import { accessOf } from './access.js';
-import { OperationNames } from './names.js';
+import { carriedBy } from './carried.js';
+import { OperationNames, type OperationName } from './names.js';
+import { isOptionalSlot, isWithheld, type Offers } from './offers.js';
 import { protocolOf } from './protocol.js';
 import { withoutCollisions, listPolicy, recordParameters, type ListPolicy } from './query.js';
 import { summaryOf } from './summary.js';
 import { deriveResponses } from './responses.js';
 import { creatingAmong, putCreates, type Creating } from './putCreates.js';
 import { restrictedEntities } from './restricted.js';
-
-const METHODS: Readonly<Record<Verb, Method>> = {
-  entry: 'GET',
-  list: 'GET',
-  read: 'GET',
-  create: 'POST',
-  replace: 'PUT',
-  change: 'PATCH',
-  remove: 'DELETE',
-  attach: 'PUT',
-  detach: 'DELETE',
-  transition: 'POST',
-  custom: 'POST',
-};
 
 const EFFECTS: Readonly<Record<Method, Effect>> = {
   GET: 'safe',
@@ -65,28 +56,32 @@ const JSON_AND_HAL = [JSON_TYPE, 'application/hal+json'];
 /** What each resource can do, in the order of the path tree. */
 export function deriveOperations(
   context: DerivationContext,
-  resources: readonly PlacedResource[],
+  offers: Offers,
   traits: Traits,
 ): readonly Operation[] {
+  const { resources } = offers;
   for (const { kind, canonical, entity } of resources)
     if (kind === 'collection' && canonical && entity !== null) {
       const found = entityNamed(context, entity);
       if (isUncreatable(context, found)) reportUncreatable(context, found);
     }
-  const names = new OperationNames(context);
-  const verbs = new Map(resources.map((resource) => [resource, verbsOf(context, resource)]));
   const among: Among = {
-    names,
+    offers,
+    names: new OperationNames(context, offers),
     restricted: restrictedEntities(context),
-    creating: creatingAmong(verbs),
+    creating: creatingAmong(offers),
+    homes: new Map(resources.filter(isHome).map(({ entity, id }) => [entity ?? '', id])),
   };
-  return [...verbs].flatMap(([resource, all]) =>
-    all.map((verb) => deriveOperation(context, resource, verb, traits, among)),
+  return resources.flatMap((resource) =>
+    offers.offered(resource.id).map((verb) => deriveOperation(context, resource, verb, traits, among)),
   );
 }
 
 /** What operations have to know of each other. */
 interface Among {
+  readonly offers: Offers;
+  /** Where records of an entity have their one address, by its name. */
+  readonly homes: ReadonlyMap<string, string>;
   readonly names: OperationNames;
   /** Names of entities whose removal may be refused. */
   readonly restricted: ReadonlySet<string>;
@@ -96,11 +91,11 @@ interface Among {
 /** The same operations with nothing but what they are called and do. */
 export function outlineOperations(
   context: DerivationContext,
-  resources: readonly PlacedResource[],
+  offers: Offers,
 ): readonly OutlineOperation[] {
-  const names = new OperationNames(context);
-  return resources.flatMap((resource) =>
-    verbsOf(context, resource).map((verb) => {
+  const names = new OperationNames(context, offers);
+  return offers.resources.flatMap((resource) =>
+    offers.offered(resource.id).map((verb) => {
       const method = METHODS[verb];
       const { id } = names.name(verb, method, resource);
       return { id, verb, method, resource: resource.id, effect: EFFECTS[method] };
@@ -108,61 +103,27 @@ export function outlineOperations(
   );
 }
 
-/** The verbs of a resource, by its kind. A required slot is never removed alone. */
-function verbsOf(context: DerivationContext, resource: PlacedResource): readonly Verb[] {
-  switch (resource.kind) {
-    case 'entry':
-      return ['entry'];
-    case 'collection':
-      return resource.canonical && !isWithheld(context, resource) ? ['list', 'create'] : ['list'];
-    case 'reverse':
-      return ['list'];
-    case 'reference':
-      return ['read'];
-    case 'item':
-      return resource.canonical ? ['read', 'replace', 'change', 'remove'] : ['read'];
-    case 'pairing':
-      return ['list'];
-    case 'pair':
-      return carriedBy(context, resource) === null
-        ? ['read', 'attach', 'detach']
-        : ['read', 'attach', 'change', 'detach'];
-    case 'action':
-      return resource.custom === null ? ['transition'] : ['custom'];
-    case 'query':
-      return ['list'];
-    case 'singleton':
-      return isOptionalSlot(context, resource)
-        ? ['read', 'replace', 'change', 'remove']
-        : ['read', 'replace', 'change'];
-  }
-}
-
-const isWithheld = (context: DerivationContext, { entity }: PlacedResource): boolean =>
-  entity !== null && isUncreatable(context, entityNamed(context, entity));
-
-function isOptionalSlot(context: DerivationContext, resource: PlacedResource): boolean {
-  if (resource.kind !== 'singleton' || resource.entity === null) return false;
-  return context.index.ownerOf.get(resource.entity)?.cardinality === 'optional';
-}
-
 function deriveOperation(
   context: DerivationContext,
   resource: PlacedResource,
   verb: Verb,
   traits: Traits,
-  { names, restricted, creating }: Among,
+  { offers, homes, names, restricted, creating }: Among,
 ): Operation {
   const method = METHODS[verb];
   const entity = resource.entity === null ? null : entityNamed(context, resource.entity);
-  const { id, byOwner } = names.name(verb, method, resource);
+  const { id, by } = names.name(verb, method, resource);
   const { query, order } = askedFor(context, resource, verb, entity, traits);
   const carrying = carriedBy(context, resource);
   const at = { resource: resource.id, verb };
   const own = customOf(context, resource);
   const isSent = own !== null && own.inputs.length > 0;
   const acceptedTypes = isSent ? bodyTypes(context) : typesOf(context, verb, carrying);
-  const returns = entity === null ? ENTRY_SHAPE : returnedShape(context, verb, entity, carrying, resource);
+  const written = own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity;
+  const home = verb === 'attach' ? resource.id : (homes.get(written?.name ?? '') ?? '');
+  const isAddressed = offers.isReadable(home);
+  const answer = answerOf(context, at, own, isAddressed);
+  const returns = entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer);
   const access = accessOf(context, at);
   const protocol = protocolOf(context, at, verb, method, returns);
   const optionalSlot = isOptionalSlot(context, resource);
@@ -189,7 +150,9 @@ function deriveOperation(
       verb,
       resource,
       entity,
-      written: own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity,
+      written,
+      answer,
+      isAddressed,
       hasBody: acceptedTypes.length > 0,
       access,
       protocol,
@@ -202,7 +165,7 @@ function deriveOperation(
       holdsOthers: entity !== null && inlineOwned(context, entity.name).length > 0,
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
-    reasons: operationReasons(context, verb, resource, entity, byOwner, fillsSlot || createsItem),
+    reasons: operationReasons(context, verb, resource, entity, by, fillsSlot || createsItem),
   };
 }
 
@@ -233,15 +196,6 @@ function askedFor(
   if (verb !== 'read') return NOTHING_ASKED;
   const query = recordParameters(traits.get(entity.name) ?? [], context, entity);
   return { query: withoutCollisions(context, resource, query), order: [] };
-}
-
-/** The pairing whose pairs carry a value, where the resource is about those. */
-function carriedBy(context: DerivationContext, resource: PlacedResource): PairsWith | null {
-  if (resource.kind !== 'pair' && (resource.kind !== 'pairing' || !resource.canonical)) return null;
-  const pairs = context.index.relationshipById.get(resource.via?.relationship ?? '');
-  return pairs?.kind === 'pairs' && pairs.carrying !== null && context.index.values.has(pairs.carrying)
-    ? pairs
-    : null;
 }
 
 /** What was read as HAL can be sent back so. */
@@ -285,18 +239,15 @@ function acceptedShape(
 }
 
 function returnedShape(
-  context: DerivationContext,
   verb: Verb,
   entity: Entity,
   carrying: PairsWith | null,
   resource: PlacedResource,
+  own: ResolvedCustom | null,
+  answer: SuccessAnswer,
 ): string | null {
-  const at = { resource: resource.id, verb };
-  if (verb === 'detach') return null;
-  const own = customOf(context, resource);
+  if (verb === 'detach' || answer !== 'record') return null;
   if (own !== null) return customAnswer(own);
-  if (verb === 'remove' && valueOf(context, 'removeAnswers', at) === 'nothing') return null;
-  if (verb === 'create' && valueOf(context, 'createAnswers', at) === 'nothing') return null;
   const purpose = verb === 'list' ? 'page' : 'item';
   return carrying === null
     ? shapeName(entity.name, purpose)
@@ -311,11 +262,14 @@ function operationReasons(
   verb: Verb,
   resource: PlacedResource,
   entity: Entity | null,
-  byOwner: boolean,
+  by: OperationName['by'],
   creates: boolean,
 ): readonly Reason[] {
   const statements = entity === null ? [] : [entity];
-  const name = nameReason(context, entity, byOwner);
+  const name =
+    by === 'own'
+      ? becauseSetAt(context, 'operation.own-name', ['operationName'], { resource: resource.id, verb })
+      : nameReason(context, entity, by);
   const placed: Reason[] = [...resource.reasons.slice(0, 1)];
   if (verb === 'entry') return [...placed, name];
   const rule: RuleId = `operation.${verb}`;
@@ -332,11 +286,11 @@ function operationReasons(
 /** Why operations of an entity are called as they are. */
 const nameReasons = memoize<DerivationContext, Map<string, Reason>>(() => new Map());
 
-const nameReason = (context: DerivationContext, entity: Entity | null, byOwner: boolean): Reason =>
-  entryOf(nameReasons(context), `${byOwner ? '!' : ''}${entity?.id ?? ''}`, () =>
+const nameReason = (context: DerivationContext, entity: Entity | null, by: 'verb' | 'owner'): Reason =>
+  entryOf(nameReasons(context), `${by} ${entity?.id ?? ''}`, () =>
     becauseSet(
       context,
-      byOwner ? 'operation.unnameable' : 'operation.name',
+      by === 'owner' ? 'operation.unnameable' : 'operation.name',
       ['operationNames'],
       ...(entity === null ? [] : [entity]),
     ),

@@ -1,29 +1,84 @@
 import type { Method, Verb } from '../../contract/index.js';
 import { pascalCase, roleOf, words } from '../../model/index.js';
-import { entityNamed, valueOf, type DerivationContext } from '../context.js';
+import { operationKey, type SettingName, type SettingPlace } from '../../arrangement/index.js';
+import {
+  becauseSetAt,
+  entityNamed,
+  hasOwnSettings,
+  valueOf,
+  type DerivationContext,
+} from '../context.js';
 import { customOf } from '../customOperations/index.js';
 import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
 import type { PlacedResource } from '../place/index.js';
+import type { Offers } from './offers.js';
 
-/** Gives each operation a name nobody else has: verb and noun, then with the owner's name, then with its path. */
+/** The settings with the house's words for what operations do. */
+const HOUSE_WORDS = {
+  list: 'listWord',
+  read: 'readWord',
+  create: 'createWord',
+  replace: 'replaceWord',
+  change: 'changeWord',
+  remove: 'removeWord',
+} as const satisfies Partial<Record<Verb, SettingName>>;
+
+/** What an operation is called, and why: as it was told, by verb and noun, or so that nobody else is called so. */
+export interface OperationName {
+  readonly id: string;
+  readonly by: 'own' | 'verb' | 'owner';
+}
+
+/** Gives each operation a name nobody else has: its own, verb and noun, then with the owner's name, then its path. */
 export class OperationNames {
   private readonly taken = new Set<string>();
+  /** Names that were chosen for single operations, by the key of the operation; each is given once. */
+  private readonly own = new Map<string, string>();
 
-  constructor(private readonly context: DerivationContext) {}
+  constructor(
+    private readonly context: DerivationContext,
+    offers: Offers,
+  ) {
+    for (const { id: resource } of offers.resources)
+      for (const verb of offers.offered(resource)) this.reserve({ resource, verb });
+  }
 
-  name(
-    verb: Verb,
-    method: Method,
-    resource: PlacedResource,
-  ): { readonly id: string; readonly byOwner: boolean } {
+  private reserve(at: SettingPlace & { readonly verb: Verb }): void {
+    const { context } = this;
+    if (!hasOwnSettings(context, at)) return;
+    const name = valueOf(context, 'operationName', at);
+    if (name === '') return;
+    if (!this.taken.has(name)) {
+      this.taken.add(name);
+      this.own.set(operationKey(at.resource, at.verb), name);
+      return;
+    }
+    context.findings.push({
+      id: 'operation.collide',
+      severity: 'error',
+      message: `Two operations would be called ${name}; the second keeps the name it is given.`,
+      about: at.resource,
+      reasons: [becauseSetAt(context, 'finding.collision', ['operationName'], at)],
+    });
+  }
+
+  name(verb: Verb, method: Method, resource: PlacedResource): OperationName {
+    const own = this.own.get(operationKey(resource.id, verb));
+    if (own !== undefined) return { id: own, by: 'own' };
     const pattern = OPERATION_PATTERNS[valueOf(this.context, 'operationNames')];
-    const candidates = this.candidates(verb, resource).map(pattern);
+    const candidates = this.candidates(verb, resource).map((name) => pattern(this.inHouseWords(name)));
     const id =
       candidates.find((candidate) => !this.taken.has(candidate)) ?? this.byPath(method, resource, pattern);
     this.taken.add(id);
-    return { id, byOwner: id !== candidates[0] };
+    return { id, by: id === candidates[0] ? 'verb' : 'owner' };
+  }
+
+  /** The verb as the house says it. */
+  private inHouseWords({ verb, noun }: VerbAndNoun): VerbAndNoun {
+    const word = Object.hasOwn(HOUSE_WORDS, verb) ? HOUSE_WORDS[verb as keyof typeof HOUSE_WORDS] : null;
+    return { verb: word === null ? verb : valueOf(this.context, word), noun };
   }
 
   private byPath(method: Method, resource: PlacedResource, pattern: (name: VerbAndNoun) => string): string {
@@ -41,8 +96,8 @@ export class OperationNames {
     const own = customOf(this.context, resource);
     if (own !== null)
       return own.custom.kind === 'query'
-        ? of(pascalCase(own.operation.name) + this.plural(noun))
-        : [{ verb: own.operation.name, noun }];
+        ? of(pascalCase(own.operation.name) + this.unlessNamed(own.operation.name, noun, this.plural(noun)))
+        : [{ verb: own.operation.name, noun: this.unlessNamed(own.operation.name, noun, noun) }];
     if (resource.kind === 'reference') return owner === null ? [] : of(owner.name + pascalCase(owner.role));
     if (!resource.canonical && owner === null)
       return of(verb === 'list' ? `All${this.plural(noun)}` : `Any${noun}`);
@@ -68,6 +123,13 @@ export class OperationNames {
       case 'custom':
         return of(noun);
     }
+  }
+
+  /** What follows a name of one's own: nothing, where it holds the noun already, as `closeSailing` does. */
+  private unlessNamed(name: string, entity: string, noun: string): string {
+    const said = words(name).join(' ');
+    const holds = (text: string): boolean => ` ${said} `.includes(` ${words(text).join(' ')} `);
+    return holds(entity) || holds(this.plural(entity)) ? '' : noun;
   }
 
   private plural(entity: string): string {

@@ -1,7 +1,7 @@
-import type { Verb } from '../../contract/index.js';
 import { keyOf, type Entity } from '../../model/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
 import type { PlacedResource } from '../place/index.js';
+import type { Offers } from './offers.js';
 
 /** The collections in which records of an entity are made. */
 export type Creating = ReadonlySet<string>;
@@ -9,9 +9,11 @@ export type Creating = ReadonlySet<string>;
 const placeOf = (resource: string | null, entity: string | null): string =>
   `${resource ?? ''} ${entity ?? ''}`;
 
-export const creatingAmong = (verbs: ReadonlyMap<PlacedResource, readonly Verb[]>): Creating =>
+export const creatingAmong = (offers: Offers): Creating =>
   new Set(
-    [...verbs].flatMap(([{ id, entity }, all]) => (all.includes('create') ? [placeOf(id, entity)] : [])),
+    offers.resources.flatMap(({ id, entity }) =>
+      offers.offered(id).includes('create') ? [placeOf(id, entity)] : [],
+    ),
   );
 
 /**

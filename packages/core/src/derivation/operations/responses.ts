@@ -60,7 +60,7 @@ export function deriveResponses(context: DerivationContext, situation: Situation
     responses.push(response);
   };
   const noun = entity === null ? 'entry' : phrase(entity.name);
-  addSuccess(context, situation, noun, add);
+  addSuccess(situation, noun, add);
   add(
     400,
     'bad-parameter',
@@ -139,9 +139,8 @@ function addConflicts(context: DerivationContext, situation: Situation, noun: st
 const canCollide = ({ hasBody, verb, resource }: Situation): boolean =>
   (hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'custom';
 
-function addSuccess(context: DerivationContext, situation: Situation, noun: string, add: Add): void {
+function addSuccess(situation: Situation, noun: string, add: Add): void {
   const { verb, resource } = situation;
-  const at = { resource: resource.id, verb };
   switch (verb) {
     case 'entry':
       add(200, 'ok', 'status.ok', () => 'Always: the links to everything that can be reached first.');
@@ -159,14 +158,9 @@ function addSuccess(context: DerivationContext, situation: Situation, noun: stri
         );
       else add(200, 'ok', 'status.ok', () => `The ${noun} is there.`);
       return;
-    case 'create': {
-      const body =
-        valueOf(context, 'createAnswers', at) === 'record' ? `the body is the ${noun}` : 'there is no body';
-      add(201, 'created', 'status.created', () => `The ${noun} is stored. Location names it; ${body}.`, [
-        'createAnswers',
-      ]);
+    case 'create':
+      addCreated(situation, noun, add);
       return;
-    }
     case 'replace':
       addReplaced(situation, noun, add);
       return;
@@ -174,7 +168,7 @@ function addSuccess(context: DerivationContext, situation: Situation, noun: stri
       add(200, 'ok', 'status.ok', () => `The ${noun} is changed; the body is the ${noun} as it is now.`);
       return;
     case 'remove': {
-      const isShown = valueOf(context, 'removeAnswers', at) === 'record';
+      const isShown = situation.answer === 'record';
       const body = isShown ? `; the body is the ${noun} as it was` : '';
       const when = `The ${noun} is gone, with everything it owned${body}.`;
       add(isShown ? 200 : 204, 'removed', 'status.removed', () => when, ['removeAnswers']);
@@ -188,31 +182,70 @@ function addSuccess(context: DerivationContext, situation: Situation, noun: stri
       addActed(situation, noun, add);
       return;
     case 'transition':
-      add(200, 'ok', 'status.ok', () => `The ${noun} has moved; the body is the ${noun} as it is now.`);
+      addDone(situation, `The ${noun} has moved`, noun, add);
       return;
   }
 }
 
-function addReplaced({ fillsSlot, createsItem }: Situation, noun: string, add: Add): void {
-  add(200, 'ok', 'status.ok', () => `The ${noun} is replaced; the body is the ${noun} as it is now.`);
+const namesIt = ({ isAddressed }: Situation): string => (isAddressed ? ' Location names it' : '');
+
+function addCreated(situation: Situation, noun: string, add: Add): void {
+  const { answer } = situation;
+  const settings = ['createAnswers'] as const;
+  if (answer === 'see other') {
+    add(303, 'created', 'status.created', () => `The ${noun} is stored; Location names it.`, settings);
+    return;
+  }
+  const body = answer === 'record' ? `the body is the ${noun}` : 'there is no body';
+  const named = namesIt(situation);
+  const when = named === '' ? `The ${noun} is stored; ${body}.` : `The ${noun} is stored.${named}; ${body}.`;
+  add(201, 'created', 'status.created', () => when, settings);
+}
+
+function addReplaced(situation: Situation, noun: string, add: Add): void {
+  const { fillsSlot, createsItem, answer } = situation;
+  if (answer === 'record')
+    add(200, 'ok', 'status.ok', () => `The ${noun} is replaced; the body is the ${noun} as it is now.`, [
+      'replaceAnswers',
+    ]);
+  else add(204, 'ok', 'status.ok', () => `The ${noun} is replaced.`, ['replaceAnswers']);
   if (fillsSlot)
     add(201, 'created', 'operation.put-creates', () => `The slot was empty and now holds the ${noun}.`);
   if (!createsItem) return;
-  const when = `Nothing had this key: the ${noun} is stored under it. Location names it.`;
+  const named = namesIt(situation);
+  const when = `Nothing had this key: the ${noun} is stored under it.${named === '' ? '' : `${named}.`}`;
   add(201, 'created', 'operation.put-creates', () => when, ['putCreates']);
 }
 
-function addActed({ own }: Situation, noun: string, add: Add): void {
+/** What an action answers once it is done. */
+function addDone({ answer }: Situation, done: string, noun: string, add: Add): void {
+  const settings = ['actionAnswers'] as const;
+  switch (answer) {
+    case 'record':
+      add(200, 'ok', 'status.ok', () => `${done}; the body is the ${noun} as it is now.`, settings);
+      return;
+    case 'nothing':
+      add(204, 'ok', 'status.ok', () => `${done}.`, settings);
+      return;
+    case 'see other':
+      add(303, 'ok', 'status.ok', () => `${done}; Location names the ${noun}.`, settings);
+      return;
+  }
+}
+
+function addActed(situation: Situation, noun: string, add: Add): void {
+  const { own } = situation;
   if (own?.custom.kind !== 'create') {
-    add(200, 'ok', 'status.ok', () => `It is done; the body is the ${noun} as it is now.`);
+    addDone(situation, 'It is done', noun, add);
     return;
   }
   const made = phrase(own.custom.entity);
-  const when = `The ${made} is stored. Location names it; the body is the ${made}.`;
+  const named = namesIt(situation);
+  const when = `The ${made} is stored${named === '' ? '' : `.${named}`}; the body is the ${made}.`;
   add(201, 'created', 'status.created', () => when);
 }
 
-function addPairing({ verb, carries }: Situation, noun: string, add: Add): void {
+function addPairing({ verb, carries, isAddressed }: Situation, noun: string, add: Add): void {
   if (verb === 'detach') {
     add(204, 'removed', 'status.removed', () => 'They are no longer paired; both are still there.');
     return;
@@ -221,7 +254,7 @@ function addPairing({ verb, carries }: Situation, noun: string, add: Add): void 
     201,
     'created',
     'status.created',
-    () => `They are paired now. Location names the pair, the body is the ${noun}.`,
+    () => `They are paired now.${isAddressed ? ' Location names the pair, the' : ' The'} body is the ${noun}.`,
   );
   if (carries)
     add(200, 'ok', 'status.ok', () => 'They were paired already; what the pair carries is replaced.');

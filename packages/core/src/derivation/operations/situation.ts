@@ -1,5 +1,6 @@
 import type { Access, Verb } from '../../contract/index.js';
 import type { Entity } from '../../model/index.js';
+import type { SuccessAnswer } from './answers.js';
 import type { ResolvedCustom } from '../customOperations/index.js';
 import type { PlacedResource } from '../place/index.js';
 import type { Protocol } from './protocol.js';
@@ -11,6 +12,10 @@ export interface Situation {
   readonly entity: Entity | null;
   /** The entity whose records are written, where that is another one. */
   readonly written: Entity | null;
+  /** What it answers when it succeeds. */
+  readonly answer: SuccessAnswer;
+  /** Whether what is written or made has an address that can be read. */
+  readonly isAddressed: boolean;
   readonly hasBody: boolean;
   readonly access: Access;
   readonly protocol: Protocol;

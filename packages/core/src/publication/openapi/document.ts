@@ -48,7 +48,11 @@ function tagOf(resource: Resource): string {
   return capital(phrase(plural(resource.entity)));
 }
 
-const tagsOf = (contract: Contract): string[] => [...new Set(contract.resources.map(tagOf))];
+const tagsOf = (contract: Contract): string[] => [
+  ...new Set(
+    contract.resources.filter(({ id }) => indexContract(contract).operationsOf.has(id)).map(tagOf),
+  ),
+];
 
 /** How clients prove who they are (OAS §4.8.27). */
 function securitySchemes({ security }: Contract): { readonly securitySchemes?: Json } {

@@ -1,5 +1,6 @@
 import {
   indexContract,
+  isAddressed,
   type Contract,
   type Operation,
   type ResponseCase,
@@ -99,28 +100,37 @@ const hasTemplate = (contract: Contract, resource: string): boolean =>
     .resources.get(resource)
     ?.links.some(({ target }) => target.kind === 'template') === true;
 
+/** RFC 9110 §15.4.4 */
+const SEE_OTHER = 303;
+
 /** What an answer says in its headers. */
 function headersOf(
   contract: Contract,
-  { verb, returns, prefers, resource, responses: all }: Operation,
+  operation: Operation,
   cases: readonly ResponseCase[],
 ): Readonly<Record<string, HeaderObject>> {
+  const { verb, returns, prefers, resource, responses: all } = operation;
   const { paging, representation } = contract;
   const isTold =
     paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
   const isElsewhere =
     (hasCode(cases, 'ok', 'not-modified') &&
       all.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'))) ||
-    ((verb === 'transition' || verb === 'custom') && hasCode(cases, 'ok'));
-  const isTagged =
-    hasCode(cases, 'created', 'minimal') || (hasCode(cases, 'ok', 'not-modified') && returns !== null);
+    ((verb === 'transition' || verb === 'custom') &&
+      hasCode(cases, 'ok') &&
+      returns !== null &&
+      isAddressed(contract, operation));
+  const isSeeOther = cases.some(({ status }) => status === SEE_OTHER);
+  const isTagged = !isSeeOther && hasCode(cases, 'created', 'minimal', 'ok', 'not-modified');
   const isShown = returns !== null && hasCode(cases, 'ok', 'created', 'removed');
   const isBare = representation.envelope === 'bare' && verb === 'list';
   const inHeader =
     (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
     representation.mediaTypes.includes('application/json');
   return {
-    ...(hasCode(cases, 'created') ? { Location: ofText('Where the new record is.', URI) } : {}),
+    ...((hasCode(cases, 'created') || isSeeOther) && isAddressed(contract, operation)
+      ? { Location: ofText('Where the record is.', URI) }
+      : {}),
     ...(isElsewhere ? { 'Content-Location': ofText('The one address of the record.', URI) } : {}),
     ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
     ...(inHeader && isShown ? { Link: ofText('Where it leads (RFC 8288).') } : {}),
@@ -154,7 +164,7 @@ function responseObject(
       ...headers,
       content: { 'application/problem+json': { schema: reference('problem') } },
     };
-  const returns = status === 204 || status === 304 ? null : operation.returns;
+  const returns = status === 204 || status === SEE_OTHER || status === 304 ? null : operation.returns;
   return {
     description,
     ...headers,
