@@ -77,7 +77,7 @@ test('a branch is dragged to the root with what follows told before, taken back,
   await page.mouse.move(root.x + 80, root.y + 8, { steps: 4 });
   await expect(follows(page)).toContainText('If you let go at the root');
   await expect(follows(page)).toContainText('flat everything at the root');
-  await expect(follows(page).getByText('3 removed, 3 added').first()).toBeVisible();
+  await expect(follows(page).getByText('3 paths removed, 3 added').first()).toBeVisible();
   await expect(tree(page).locator('.row.goes')).toHaveCount(3);
   await expect(tree(page).locator('.row.comes')).toHaveCount(3);
   await page.keyboard.press('2');

@@ -2,6 +2,7 @@ import type { Finding, Outline, Severity } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { OperationMarks } from '../app/parts/OperationMarks.js';
+import type { AbleTo } from '../app/parts/operationsOf.js';
 import { outlineRows, type OutlineRow } from '../app/parts/outlineRows.js';
 import { RowList, type TreePlace } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
@@ -10,6 +11,7 @@ import { mergedRows, unchanged } from './mergedRows.js';
 import { NOWHERE, ROOT } from './moves.js';
 import { shownRows, type ShownRow } from './shownRows.js';
 import { useDragging } from './useDragging.js';
+import { operationByDigit, useLeaveOut } from './useLeaveOut.js';
 import type { MovingControl } from './useMoving.js';
 import { amount } from '../app/parts/amount.js';
 
@@ -42,6 +44,7 @@ export function ArrangeTree(props: Props): React.JSX.Element {
   const findings = useAppSelector((state) => state.derived.review?.findings ?? NONE);
   const severities = useMemo(() => severitiesOf(findings, outline), [findings, outline]);
   const dragging = useDragging(control);
+  const leaveOut = useLeaveOut();
   const current = rows.find(({ row, change }) => row.resource.id === selected && change !== 'comes');
   const fold = (id: string, isFolded: boolean): void => {
     const next = new Set(folded);
@@ -53,6 +56,12 @@ export function ArrangeTree(props: Props): React.JSX.Element {
     if (moving !== null && moveKey(event, control)) return;
     if (current === undefined) return;
     const { resource } = current.row;
+    const operation = operationByDigit(current.row, event.key);
+    if (operation !== undefined) {
+      leaveOut(current.row, operation);
+      event.preventDefault();
+      return;
+    }
     const isLeft = event.key === 'ArrowLeft';
     if (!isLeft && event.key !== 'ArrowRight') return;
     event.preventDefault();
@@ -102,6 +111,8 @@ export function ArrangeTree(props: Props): React.JSX.Element {
               isTarget={moving?.targets.has(shown.row.resource.id) ?? false}
               severity={severities.get(shown.row.resource.id) ?? null}
               onFold={fold}
+              isCurrent={shown === current}
+              onLeaveOut={(operation) => leaveOut(shown.row, operation)}
             />
           )}
         </RowList>
@@ -158,11 +169,15 @@ interface CellsProps {
   /** Of the worst finding about the path. */
   readonly severity: Severity | null;
   readonly onFold: (id: string, isFolded: boolean) => void;
+  /** Marks are pressed on the chosen path alone: whoever chooses one presses anywhere. */
+  readonly isCurrent: boolean;
+  readonly onLeaveOut: (operation: AbleTo) => void;
 }
 
-function TreeCells({ shown, root, isTarget, severity, onFold }: CellsProps): React.JSX.Element {
+function TreeCells(props: CellsProps): React.JSX.Element {
+  const { shown, root, isTarget, severity, isCurrent, onFold, onLeaveOut } = props;
   const { row, change, below, isFolded } = shown;
-  const { level, tail, operations, resource } = row;
+  const { level, tail, resource } = row;
   return (
     <>
       <span className="sign" aria-label={SAID[change]}>
@@ -191,7 +206,7 @@ function TreeCells({ shown, root, isTarget, severity, onFold }: CellsProps): Rea
           !
         </span>
       )}
-      <OperationMarks operations={operations} />
+      <OperationMarks row={row} {...(isCurrent ? { onToggle: onLeaveOut } : {})} />
     </>
   );
 }
@@ -215,7 +230,8 @@ function NotExposed({ names, isTarget }: NotExposedProps): React.JSX.Element {
       <span className="strong">Not exposed</span>{' '}
       {names.length === 0 ? <span className="quiet">nothing</span> : names.join(', ')}
       <span className="end quiet">
-        drag a branch, or <kbd>Alt ←</kbd> promotes, <kbd>Alt →</kbd> demotes
+        drag a branch; <kbd>Alt ←</kbd> promotes, <kbd>Alt →</kbd> demotes, <kbd>1</kbd>–<kbd>4</kbd> leaves
+        out
       </span>
     </p>
   );

@@ -1,7 +1,5 @@
-import type { ChangeSummary } from '@isomeros/core/comparison';
-import type { Finding } from '@isomeros/core/contract';
-import type { Consequence } from '../design/derivation/protocol.js';
-import { NOWHERE, ROOT, type Move } from './moves.js';
+import { ConsequenceCounts, ConsequenceDetails } from './ConsequenceLines.js';
+import { NOWHERE, ROOT } from './moves.js';
 import type { MovingControl } from './useMoving.js';
 
 interface Props {
@@ -50,67 +48,14 @@ export function MovePanel({ control, pathOf }: Props): React.JSX.Element {
               <kbd>{index + 1}</kbd> <span className="strong">{move.label}</span>{' '}
               <span className="quiet">{move.means}</span>
             </button>
-            <Counts consequence={consequenceOf(move)} move={move} />
+            <ConsequenceCounts consequence={consequenceOf(move)} of="path" />
           </li>
         ))}
       </ol>
-      {consequence !== null && <Details summary={consequence.summary} />}
+      {consequence !== null && <ConsequenceDetails summary={consequence.summary} />}
       <button type="button" className="text-button put-back" onClick={cancel}>
         Put it back
       </button>
     </section>
   );
 }
-
-function Counts({
-  consequence,
-}: {
-  readonly consequence: Consequence | null;
-  readonly move: Move;
-}): React.JSX.Element {
-  if (consequence === null) return <span className="quiet counts">working it out</span>;
-  const { pathsAdded, pathsRemoved, findingsAdded } = consequence.summary;
-  const breaks = findingsAdded.filter(isBreaking).length;
-  return (
-    <span className="counts">
-      {breaks > 0 && <span className="breaks">breaks a release in {breaks}, </span>}
-      {pathsRemoved.length} removed, {pathsAdded.length} added
-    </span>
-  );
-}
-
-const isBreaking = ({ severity }: Finding): boolean => severity === 'breaking';
-
-/** Operations and findings that would come, go, or be called otherwise. */
-function Details({ summary }: { readonly summary: ChangeSummary }): React.JSX.Element | null {
-  const { operationsAdded, operationsRemoved, operationsRenamed, findingsAdded, findingsRemoved } = summary;
-  const [breaks, others] = [
-    findingsAdded.filter(isBreaking),
-    findingsAdded.filter((one) => !isBreaking(one)),
-  ];
-  const lines = [
-    ...breaks.slice(0, MOST).map(({ message }) => message),
-    ...(breaks.length > MOST ? [`Breaks it in ${breaks.length - MOST} more.`] : []),
-    ...(operationsRemoved.length === 0 ? [] : [`Operations removed: ${some(operationsRemoved)}`]),
-    ...(operationsAdded.length === 0 ? [] : [`Operations added: ${some(operationsAdded)}`]),
-    ...(operationsRenamed.length === 0
-      ? []
-      : [`Renamed: ${some(operationsRenamed.map(({ was, is }) => `${was} → ${is}`))}`]),
-    ...others.map(({ message }) => `New: ${message}`),
-    ...findingsRemoved.map(({ message }) => `Resolved: ${message}`),
-  ];
-  if (lines.length === 0) return null;
-  return (
-    <ul className="details">
-      {lines.map((line) => (
-        <li key={line} className={line.startsWith('Breaks ') ? 'breaks' : undefined}>
-          {line}
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-const MOST = 6;
-const some = (names: readonly string[]): string =>
-  names.slice(0, MOST).join(', ') + (names.length > MOST ? ` and ${names.length - MOST} more` : '');

@@ -9,6 +9,7 @@ import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
 import { CustomOperations } from './CustomOperations.js';
 import { ExposureGrid } from './ExposureGrid.js';
+import { OfferPanel } from './OfferPanel.js';
 import { FindingsHere } from './FindingsHere.js';
 import { SettingRows } from './SettingRows.js';
 import { WhyHere } from './WhyHere.js';
@@ -75,6 +76,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
         </div>
         {asksWhy && <WhyHere row={row} operation={operation} onStatement={onStatement} />}
         <FindingsHere row={row} onStatement={onStatement} />
+        {operation === undefined && <OfferPanel row={row} />}
         {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
           <>
             <h3 className="section-head">
@@ -134,6 +136,10 @@ function settingsOf(
     ifMatch: verbs.some((verb) => CHANGES.has(verb) && verb !== 'create'),
     idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'custom'),
     createAnswers: verbs.includes('create'),
+    replaceAnswers: verbs.includes('replace'),
+    actionAnswers: verbs.includes('transition') || verbs.includes('custom'),
+    // They are pressed above.
+    leftOut: false,
     removeAnswers: verbs.includes('remove'),
     putCreates: verbs.includes('replace'),
     invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),

@@ -50,7 +50,7 @@ export function ContractPage(): React.JSX.Element {
   const place = { id, name: arrangement };
   const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
   return (
-    <SplitPanels name="contract" first={480}>
+    <SplitPanels name="contract" first={504}>
       <section className="panel" aria-label="Sheet">
         <Sheet findings={findings} onStatement={onStatement}>
           <OperationGrid contract={contract} selected={selected} onSelect={select} />

@@ -140,7 +140,8 @@ function SheetRow({ row, flat, methods, columns, selected, onSelect }: RowProps)
         style={{ paddingLeft: flat ? 0 : Math.max(0, level - 1) * 10 }}
         title={resource.path}
       >
-        {label} {resource.kind === 'entry' && <span className="quiet">entry</span>}
+        {label}
+        {resource.kind === 'entry' && <span className="quiet"> entry</span>}
       </span>
       {methods.map((method) => {
         const operation = operations.find((candidate) => candidate.method === method);

@@ -10,6 +10,7 @@ export {
   SETTING_GROUPS,
   SETTINGS,
 } from './settings/table.js';
+export { leaving, withLeftOut, type LeaveOut, type OfferScope } from './leaveOut.js';
 export { LEAVABLE, OPERATION_BUNDLES } from './settings/operations.js';
 export type { Leavable } from './settings/operations.js';
 export type { ChoosableSetting, SettingName, Settings } from './settings/table.js';

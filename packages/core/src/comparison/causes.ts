@@ -23,8 +23,9 @@ const decidedIn = memoize((contract: Contract): ReadonlyMap<string, CitedDecisio
     for (const { because } of reasons)
       for (const source of because) if (isDecision(source)) found.set(sourceKey(source), source);
   };
-  for (const { reasons, links } of contract.resources) {
+  for (const { reasons, links, leftOut } of contract.resources) {
     read(reasons);
+    for (const one of leftOut) read(one.reasons);
     for (const link of links) read(link.reasons);
   }
   for (const { reasons, query, responses } of contract.operations) {

@@ -83,7 +83,10 @@ export function withAnswer(choices: Choices, arrangement: string, answer: Decidi
   switch (answer.kind) {
     case 'setting': {
       const { name, value, resource } = answer;
-      const place = resource === undefined ? ({ level: 'design' } as const) : { level: 'resource' as const, id: resource };
+      const place =
+        resource === undefined
+          ? ({ level: 'design' } as const)
+          : { level: 'resource' as const, id: resource };
       return withSetting(choices, arrangement, place, { name, value });
     }
     case 'placement': {

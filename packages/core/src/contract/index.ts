@@ -13,8 +13,16 @@ export type * from './outline.js';
 export { CONTRACT_FORMAT, readContract, writeContract } from './format.js';
 export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';
-export { METHODS } from './methods.js';
-export { indexContract, isAddressed, isHome, isReadable, shapeIn, successStatus, wholePath } from './lookup.js';
+export { EFFECTS, leavableAs, METHODS } from './methods.js';
+export {
+  indexContract,
+  isAddressed,
+  isHome,
+  isReadable,
+  shapeIn,
+  successStatus,
+  wholePath,
+} from './lookup.js';
 export type { ContractIndex } from './lookup.js';
 export { figuresOf, fingerprintOf, openAssumptions } from './figures.js';
 export type { ContractFigures, FingerprintColumn } from './figures.js';

@@ -1,4 +1,6 @@
-import type { Method, Verb } from './operation.js';
+import type { Leavable } from '../arrangement/index.js';
+import type { Effect, Method, Verb } from './operation.js';
+import type { Resource } from './types.js';
 
 /** The method of each operation. */
 export const METHODS: Readonly<Record<Verb, Method>> = {
@@ -14,3 +16,18 @@ export const METHODS: Readonly<Record<Verb, Method>> = {
   transition: 'POST',
   custom: 'POST',
 };
+
+/** What each method does (RFC 9110 §9.2). */
+export const EFFECTS: Readonly<Record<Method, Effect>> = {
+  GET: 'safe',
+  PUT: 'idempotent',
+  DELETE: 'idempotent',
+  POST: 'neither',
+  PATCH: 'neither',
+};
+
+/** As what an operation of a resource is left out; `null` for that of the entry, which always is there. */
+export function leavableAs({ kind }: Pick<Resource, 'kind'>, verb: Verb): Leavable | null {
+  if (verb === 'entry') return null;
+  return kind === 'query' ? 'query' : verb;
+}

@@ -104,12 +104,12 @@ export interface Resource {
   readonly word: string | null;
   readonly links: readonly Link[];
   /** What it could do and does not offer. */
-  readonly leftOut: readonly LeftOut[];
+  readonly leftOut: readonly LeftOutOperation[];
   readonly reasons: Reasons;
 }
 
 /** An operation that a resource could have and that was left out. */
-export type LeftOut = Pick<Operation, 'verb' | 'method' | 'reasons'>;
+export type LeftOutOperation = Pick<Operation, 'verb' | 'method' | 'effect' | 'reasons'>;
 
 /** A link that a representation offers. Derived once, rendered in whatever form the arrangement asks for. */
 export interface Link {

@@ -245,7 +245,9 @@ function finish(
   const isElsewhere = status === SEE_OTHER;
   const headers: EngineResponse['headers'] = [
     ...rendered.headers,
-    ...((success === 'created' || isElsewhere) && path !== null ? [['Location', service.origin + path] as const] : []),
+    ...((success === 'created' || isElsewhere) && path !== null
+      ? [['Location', service.origin + path] as const]
+      : []),
     ...(success === 'ok' && resource.kind === 'action' && !isBare && path !== null
       ? [['Content-Location', service.origin + path] as const]
       : []),

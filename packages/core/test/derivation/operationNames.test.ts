@@ -1,16 +1,28 @@
 import { describe, expect, test } from '@jest/globals';
-import { arrangementOf, NO_CHOICES, plainArrangement, readEffect, type SettingsById } from '@isomeros/core/arrangement';
+import {
+  arrangementOf,
+  NO_CHOICES,
+  plainArrangement,
+  readEffect,
+  type SettingsById,
+} from '@isomeros/core/arrangement';
 import type { Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { indexModel } from '@isomeros/core/model';
 import { arranged } from '../support/arrangement.js';
 import { modelOf } from '../support/models.js';
 
-const model = modelOf('entity Berth\n  name: text(1..20)\n  open: boolean, default yes\n');
+const model = modelOf('entity Berth\n  name: text(1..20)\n  open: boolean, default true\n');
 const idsOf = ({ operations }: Contract): readonly string[] => operations.map(({ id }) => id);
 
 test("the house's words stand for what operations do, and for nothing else", () => {
-  const words = { listWord: 'find', readWord: 'get', createWord: 'add', changeWord: 'update', removeWord: 'delete' };
+  const words = {
+    listWord: 'find',
+    readWord: 'get',
+    createWord: 'add',
+    changeWord: 'update',
+    removeWord: 'delete',
+  };
   expect(idsOf(derive(model, arranged(words)))).toEqual([
     'getEntry',
     'findBerths',
@@ -53,11 +65,11 @@ describe('a name of its own', () => {
 });
 
 test.each([
-  ['close', 'set open = no', 'closeBerth'],
-  ['closeBerth', 'set open = no', 'closeBerth'],
-  ['closeBerthForGood', 'set open = no', 'closeBerthForGood'],
-  ['open', 'first 5 where open = yes', 'listOpenBerths'],
-  ['openBerths', 'first 5 where open = yes', 'listOpenBerths'],
+  ['close', 'set open = false', 'closeBerth'],
+  ['closeBerth', 'set open = false', 'closeBerth'],
+  ['closeBerthForGood', 'set open = false', 'closeBerthForGood'],
+  ['open', 'first 5 where open = true', 'listOpenBerths'],
+  ['openBerths', 'first 5 where open = true', 'listOpenBerths'],
 ])('a custom operation called %s is named %3$s: a noun is said once', (name, text, id) => {
   const entity = indexModel(model).entities.get('Berth')?.id ?? '';
   const read = readEffect(model, 'Berth', text);

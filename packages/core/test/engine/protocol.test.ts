@@ -101,7 +101,9 @@ describe('success, where the standards leave a choice', () => {
     expect([answer.status, Object.fromEntries(named)]).toEqual([status, headers]);
     const isShown = Object.values(settings).includes('record');
     expect(answer.body !== null).toBe(isShown);
-    expect(judgeResponse(mock.service.contract, answer.handled.operation ?? '', answer.handled.response)).toEqual([]);
+    const { operation, response } = answer.handled;
+    const received = { status: answer.status, headers: answer.headers, body: response.body };
+    expect(judgeResponse(mock.service.contract, operation ?? '', received)).toEqual([]);
   });
 
   test('nobody is sent where nothing can be read', () => {

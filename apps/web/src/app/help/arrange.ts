@@ -85,6 +85,14 @@ export const ARRANGE_HELP = {
     view: 'arrange',
     help: 'Shows the rules, settings and statements that the path follows from.',
   },
+  'arrange.offered': {
+    title: 'Offered',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Leaves operations out of a path, its branch or all paths: they answer 405, and no link leads to them. In the tree a press on a mark, or its number, does the same for the chosen path.',
+    example: 'read only: lists and reads alone',
+    standard: 'RFC 9110 §15.5.6',
+  },
   'arrange.query': {
     title: 'Add a query, add an action',
     kind: 'action',

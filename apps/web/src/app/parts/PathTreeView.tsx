@@ -26,12 +26,16 @@ export function PathTreeView({ root, rows, selected, isNew, onSelect, onOpen }: 
       onOpen={onOpen}
       rowClass={({ resource }) => (isNew(resource.path) ? 'new' : '')}
     >
-      {({ level, tail, operations, resource }) => (
+      {(row) => (
         <>
-          <span className="tree-path mono" style={{ paddingLeft: level * 14 }} title={root + resource.path}>
-            {level === 0 ? root : tail}
+          <span
+            className="tree-path mono"
+            style={{ paddingLeft: row.level * 14 }}
+            title={root + row.resource.path}
+          >
+            {row.level === 0 ? root : row.tail}
           </span>
-          <OperationMarks operations={operations} />
+          <OperationMarks row={row} />
         </>
       )}
     </RowList>

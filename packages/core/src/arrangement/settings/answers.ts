@@ -6,7 +6,7 @@ export const ANSWERS = {
     options: ['record', 'nothing', 'see other'],
     labels: { record: '201 + body', nothing: '201', 'see other': '303' },
     title: 'Create answers',
-    help: 'What a create answers besides the address of the new record: the record, nothing, or 303 with the address alone, where it can be read (RFC 9110 §15.3.2, §15.4.4).',
+    help: 'What a create answers: the record, nothing but its address, or 303 to that address (RFC 9110 §15.3.2, §15.4.4).',
     levels: FOR_OPERATION,
   }),
   replaceAnswers: options({
@@ -30,7 +30,7 @@ export const ANSWERS = {
     options: ['record', 'nothing', 'see other'],
     labels: { record: '200 + body', nothing: '204', 'see other': '303' },
     title: 'Actions answer',
-    help: 'What a transition or an action of your own on a record answers: the record as it is now, nothing, or 303 with its address, where it can be read (RFC 9110 §9.3.3).',
+    help: 'What a transition or an action of your own answers: the record, nothing, or 303 to its address (RFC 9110 §15.4.4).',
     levels: FOR_OPERATION,
   }),
   invalidStatus: options({

@@ -36,8 +36,11 @@ function* compareGone(aligned: Aligned): Generator<ContractChange> {
       yield breaking('sender', { ...about, reasons }, message);
     }
     if (lost.length > 0) {
-      const message = `${methods(lost)} ${where} ${isOrAre(lost)} gone.`;
-      yield breaking('sender', { ...about, reasons: lost[0]?.reasons ?? [] }, message);
+      // Where it was left out, it was told why.
+      const leftOut = after.index.resources.get(id)?.leftOut.find(({ verb }) => verb === lost[0]?.verb);
+      const told = leftOut === undefined ? 'gone' : 'left out now';
+      const message = `${methods(lost)} ${where} ${isOrAre(lost)} ${told}.`;
+      yield breaking('sender', { ...about, reasons: (leftOut ?? lost[0])?.reasons ?? [] }, message);
     }
   }
 }

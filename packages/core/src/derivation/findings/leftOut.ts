@@ -1,6 +1,6 @@
 import type { Leavable } from '../../arrangement/index.js';
 import type { Finding, FindingId, QuickFix, Verb } from '../../contract/index.js';
-import { memoize } from '../../model/index.js';
+import { entryOf, memoize } from '../../model/index.js';
 import { becauseSetAt, valueOf, type DerivationContext } from '../context.js';
 import type { Offers } from '../operations/offers.js';
 import type { PlacedResource } from '../place/index.js';
@@ -25,34 +25,42 @@ function findingOf(context: DerivationContext, offers: Offers, resource: PlacedR
     reasons: [becauseSetAt(context, 'finding.left-out', ['leftOut'], { resource: resource.id })],
     quickFixes: [offerAgain(context, resource, verb)],
   });
-  if (kind === 'action' && leaves('transition'))
+  if (kind === 'action' && leaves('transition') && isWritten(offers, entity))
     return report('transition.left-out', 'transition', `Nobody can carry out ${path}: it is left out.`);
   if (entity === null || !canonical) return null;
-  if (kind === 'collection' && leaves('create') && requiringOf(context).has(entity)) {
-    const requiring = requiringOf(context).get(entity) ?? '';
+  const requiring = (requiringOf(context).get(entity) ?? []).find((name) => isCreated(offers, name));
+  if (kind === 'collection' && leaves('create') && requiring !== undefined)
     return report(
       'create.left-out',
       'create',
       `Each ${requiring} needs a ${entity}, and nobody can create one: it is left out at ${path}.`,
     );
-  }
   if (kind === 'collection' && leaves('list'))
     return report('list.left-out', 'list', `What is in ${path} cannot be listed: it is left out.`);
   const isReported = valueOf(context, 'neverRemoved') === 'reported';
-  if (kind === 'item' && isReported && leaves('remove') && isCreated(offers, resource))
+  if (kind === 'item' && isReported && leaves('remove') && isCreated(offers, entity))
     return report('remove.left-out', 'remove', `A ${entity} can be created and never be removed.`);
   return null;
 }
 
-const isCreated = (offers: Offers, { parent, entity }: PlacedResource): boolean =>
-  offers.offered(parent ?? '').includes('create') ||
-  offers.resources.some((one) => one.entity === entity && offers.offered(one.id).includes('create'));
+const isOfferedFor = (offers: Offers, entity: string | null, verbs: ReadonlySet<Verb>): boolean =>
+  offers.resources.some(
+    (one) => one.entity === entity && one.canonical && offers.offered(one.id).some((verb) => verbs.has(verb)),
+  );
 
-/** Entities that others cannot be without, each with the name of one of those. */
-const requiringOf = memoize((context: DerivationContext): ReadonlyMap<string, string> => {
-  const requiring = new Map<string, string>();
+const CREATES: ReadonlySet<Verb> = new Set<Verb>(['create']);
+const isCreated = (offers: Offers, entity: string): boolean => isOfferedFor(offers, entity, CREATES);
+
+/** Of what nobody writes nobody misses a transition. */
+const WRITES: ReadonlySet<Verb> = new Set<Verb>(['create', 'replace', 'change']);
+const isWritten = (offers: Offers, entity: string | null): boolean => isOfferedFor(offers, entity, WRITES);
+
+/** The names of those that cannot be without a record of an entity, by its name. */
+const requiringOf = memoize((context: DerivationContext): ReadonlyMap<string, readonly string[]> => {
+  const requiring = new Map<string, string[]>();
   for (const refers of context.index.relationshipById.values())
-    if (refers.kind === 'refers' && refers.cardinality === 'one') requiring.set(refers.to, refers.from);
+    if (refers.kind === 'refers' && refers.cardinality === 'one')
+      entryOf(requiring, refers.to, () => []).push(refers.from);
   return requiring;
 });
 

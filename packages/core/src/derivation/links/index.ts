@@ -157,7 +157,8 @@ function pageLinks(
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
   const items = itemsOf(context, places, traits, resource);
   const links = [SELF, ...up, ...items, ...pagesOf(context)];
-  for (const child of places.below.get(resource.id) ?? []) addCustom({ context, places, resource }, links, child);
+  for (const child of places.below.get(resource.id) ?? [])
+    addCustom({ context, places, resource }, links, child);
   return links;
 }
 
@@ -199,8 +200,7 @@ function recordLinks(context: DerivationContext, places: Places, resource: Place
       resource: (read ?? target).id,
     });
   }
-  for (const owns of context.index.ownedBy.get(entity) ?? [])
-    addFiltered(at, links, owns);
+  for (const owns of context.index.ownedBy.get(entity) ?? []) addFiltered(at, links, owns);
   for (const child of places.below.get(resource.id) ?? []) {
     if (child.custom !== null) {
       addCustom(at, links, child);
@@ -208,14 +208,7 @@ function recordLinks(context: DerivationContext, places: Places, resource: Place
     }
     if (child.transition !== null) {
       const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
-      addRole(
-        at,
-        links,
-        transitionName(context, child),
-        'link.action',
-        { id: child.transition },
-        target,
-      );
+      addRole(at, links, transitionName(context, child), 'link.action', { id: child.transition }, target);
       continue;
     }
     const statement = context.index.relationshipById.get(child.via?.relationship ?? '');
@@ -246,7 +239,8 @@ function addCustom(at: From, links: Link[], child: PlacedResource): void {
 function addFiltered(at: From, links: Link[], owns: Owns): void {
   const { context, places, resource } = at;
   const list = places.byId.get(owns.id);
-  if (list === undefined || !places.isReadable(list.id) || list.parent === resource.id || ownsItself(owns)) return;
+  if (list === undefined || !places.isReadable(list.id) || list.parent === resource.id || ownsItself(owns))
+    return;
   const parameter = ownerMember(context, owns);
   if (parameter === null) return;
   if (offersOwnerFilter(context, list, owns)) {

@@ -1,8 +1,7 @@
 import {
+  EFFECTS,
   isHome,
   METHODS,
-  type Effect,
-  type Method,
   type Operation,
   type OutlineOperation,
   type Reason,
@@ -10,7 +9,14 @@ import {
   type Verb,
 } from '../../contract/index.js';
 import { entryOf, memoize, type Entity, type PairsWith } from '../../model/index.js';
-import { because, becauseSet, becauseSetAt, entityNamed, valueOf, type DerivationContext } from '../context.js';
+import {
+  because,
+  becauseSet,
+  becauseSetAt,
+  entityNamed,
+  valueOf,
+  type DerivationContext,
+} from '../context.js';
 import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
 import { answerOf, type SuccessAnswer } from './answers.js';
 import type { PlacedResource } from '../place/index.js';
@@ -36,14 +42,6 @@ import { summaryOf } from './summary.js';
 import { deriveResponses } from './responses.js';
 import { creatingAmong, putCreates, type Creating } from './putCreates.js';
 import { restrictedEntities } from './restricted.js';
-
-const EFFECTS: Readonly<Record<Method, Effect>> = {
-  GET: 'safe',
-  PUT: 'idempotent',
-  DELETE: 'idempotent',
-  POST: 'neither',
-  PATCH: 'neither',
-};
 
 export const JSON_TYPE = 'application/json';
 export const MERGE_PATCH_TYPE = 'application/merge-patch+json';
@@ -89,10 +87,7 @@ interface Among {
 }
 
 /** The same operations with nothing but what they are called and do. */
-export function outlineOperations(
-  context: DerivationContext,
-  offers: Offers,
-): readonly OutlineOperation[] {
+export function outlineOperations(context: DerivationContext, offers: Offers): readonly OutlineOperation[] {
   const names = new OperationNames(context, offers);
   return offers.resources.flatMap((resource) =>
     offers.offered(resource.id).map((verb) => {
@@ -123,7 +118,8 @@ function deriveOperation(
   const home = verb === 'attach' ? resource.id : (homes.get(written?.name ?? '') ?? '');
   const isAddressed = offers.isReadable(home);
   const answer = answerOf(context, at, own, isAddressed);
-  const returns = entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer);
+  const returns =
+    entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer);
   const access = accessOf(context, at);
   const protocol = protocolOf(context, at, verb, method, returns);
   const optionalSlot = isOptionalSlot(context, resource);

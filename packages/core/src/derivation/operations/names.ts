@@ -1,13 +1,7 @@
 import type { Method, Verb } from '../../contract/index.js';
 import { pascalCase, roleOf, words } from '../../model/index.js';
 import { operationKey, type SettingName, type SettingPlace } from '../../arrangement/index.js';
-import {
-  becauseSetAt,
-  entityNamed,
-  hasOwnSettings,
-  valueOf,
-  type DerivationContext,
-} from '../context.js';
+import { becauseSetAt, entityNamed, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
 import { customOf } from '../customOperations/index.js';
 import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
 import { pluralOf } from '../names/words.js';

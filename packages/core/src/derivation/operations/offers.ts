@@ -1,7 +1,5 @@
-import type { Leavable } from '../../arrangement/index.js';
-import { METHODS, type LeftOut, type Verb } from '../../contract/index.js';
+import { EFFECTS, leavableAs, METHODS, type LeftOutOperation, type Verb } from '../../contract/index.js';
 import { becauseSetAt, entityNamed, valueOf, type DerivationContext } from '../context.js';
-import { customOf } from '../customOperations/index.js';
 import { carriedBy } from './carried.js';
 import { isUncreatable } from '../shapes/uncreatable.js';
 import type { PlacedResource } from '../place/index.js';
@@ -9,7 +7,7 @@ import type { PlacedResource } from '../place/index.js';
 /** What a resource can do, and what of it is left out. */
 interface Offer {
   readonly offered: readonly Verb[];
-  readonly leftOut: readonly LeftOut[];
+  readonly leftOut: readonly LeftOutOperation[];
 }
 
 /** What each resource can do by its kind and its model, less what the arrangement leaves out. */
@@ -27,7 +25,7 @@ export class Offers {
     return this.byId.get(resource)?.offered ?? [];
   }
 
-  leftOut(resource: string): readonly LeftOut[] {
+  leftOut(resource: string): readonly LeftOutOperation[] {
     return this.byId.get(resource)?.leftOut ?? NOTHING;
   }
 
@@ -37,25 +35,22 @@ export class Offers {
   }
 }
 
-const NOTHING: readonly LeftOut[] = [];
+const NOTHING: readonly LeftOutOperation[] = [];
 
 function offerOf(context: DerivationContext, resource: PlacedResource): Offer {
   const able = verbsOf(context, resource);
   const at = { resource: resource.id };
   const unwanted = valueOf(context, 'leftOut', at);
   if (unwanted.length === 0) return { offered: able, leftOut: NOTHING };
-  const isUnwanted = (verb: Verb): boolean => unwanted.some((one) => one === leavableAs(context, resource, verb));
+  const isUnwanted = (verb: Verb): boolean => unwanted.some((one) => one === leavableAs(resource, verb));
   const reasons = [becauseSetAt(context, 'operation.left-out', ['leftOut'], at)];
   return {
     offered: able.filter((verb) => !isUnwanted(verb)),
-    leftOut: able.filter(isUnwanted).map((verb) => ({ verb, method: METHODS[verb], reasons })),
+    leftOut: able.filter(isUnwanted).map((verb): LeftOutOperation => {
+      const method = METHODS[verb];
+      return { verb, method, effect: EFFECTS[method], reasons };
+    }),
   };
-}
-
-/** As what an operation is left out; `null` for that of the entry, which always is there. */
-function leavableAs(context: DerivationContext, resource: PlacedResource, verb: Verb): Leavable | null {
-  if (verb === 'entry') return null;
-  return customOf(context, resource)?.custom.kind === 'query' ? 'query' : verb;
 }
 
 /** The verbs of a resource, by its kind. A required slot is never removed alone. */

@@ -254,7 +254,8 @@ function addPairing({ verb, carries, isAddressed }: Situation, noun: string, add
     201,
     'created',
     'status.created',
-    () => `They are paired now.${isAddressed ? ' Location names the pair, the' : ' The'} body is the ${noun}.`,
+    () =>
+      `They are paired now.${isAddressed ? ' Location names the pair, the' : ' The'} body is the ${noun}.`,
   );
   if (carries)
     add(200, 'ok', 'status.ok', () => 'They were paired already; what the pair carries is replaced.');

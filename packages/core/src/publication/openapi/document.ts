@@ -49,9 +49,7 @@ function tagOf(resource: Resource): string {
 }
 
 const tagsOf = (contract: Contract): string[] => [
-  ...new Set(
-    contract.resources.filter(({ id }) => indexContract(contract).operationsOf.has(id)).map(tagOf),
-  ),
+  ...new Set(contract.resources.filter(({ id }) => indexContract(contract).operationsOf.has(id)).map(tagOf)),
 ];
 
 /** How clients prove who they are (OAS §4.8.27). */

@@ -128,9 +128,11 @@ function headersOf(
     (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
     representation.mediaTypes.includes('application/json');
   return {
-    ...((hasCode(cases, 'created') || isSeeOther) && isAddressed(contract, operation)
-      ? { Location: ofText('Where the record is.', URI) }
-      : {}),
+    ...(isAddressed(contract, operation) && hasCode(cases, 'created')
+      ? { Location: ofText('Where the new record is.', URI) }
+      : isSeeOther
+        ? { Location: ofText('Where the record is.', URI) }
+        : {}),
     ...(isElsewhere ? { 'Content-Location': ofText('The one address of the record.', URI) } : {}),
     ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
     ...(inHeader && isShown ? { Link: ofText('Where it leads (RFC 8288).') } : {}),

@@ -1,0 +1,89 @@
+import type { Page } from '@playwright/test';
+import { path, tree } from './support/arranging.js';
+import { expect, test } from './support/isomeros.js';
+
+const TEXT = `design "Offered"
+
+entity Route
+  name: text(1..60), required
+
+entity Sailing
+  berth: integer
+
+entity Vessel
+  name: text(1..60), required
+
+each Route owns many Sailing as sailings, back as route
+`;
+
+const offered = (page: Page): ReturnType<Page['getByRole']> =>
+  page.getByRole('region', { name: 'Operations of the path' });
+
+test('operations are left out by a key and by a press, stay struck in the tree, and answer 405', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.createMock(id, { Route: 2, Vessel: 2 });
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/{vesselId}').click();
+  await tree(page).focus();
+  await page.keyboard.press('2');
+  await expect(page.getByRole('button', { name: 'Offer replace again' })).toBeVisible();
+  const put = (): Promise<Response> =>
+    fetch(`${mock}/vessels/1`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{"name":"Tern"}',
+    });
+  await expect.poll(async () => (await put()).status).toBe(405);
+  expect((await put()).headers.get('allow')).toBe('GET, HEAD, PATCH, DELETE, OPTIONS');
+  await path(page, '/{vesselId}').getByRole('button', { name: 'Leave out removeVessel' }).click();
+  await expect(page.getByRole('button', { name: 'Offer remove again' })).toBeVisible();
+  await expect(offered(page).getByRole('checkbox', { name: 'remove' })).not.toBeChecked();
+  await page.getByRole('button', { name: 'Offer replace again' }).click();
+  await expect(page.getByRole('button', { name: 'Leave out replaceVessel' })).toBeVisible();
+  await tree(page).focus();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Leave out removeVessel' })).toBeVisible();
+  await expect.poll(async () => (await put()).status).toBe(200);
+});
+
+test('a branch becomes read only in one step, told before it is taken, by keys alone', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.createMock(id, { Route: 2, Sailing: 2 });
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/routes').click();
+  await offered(page).getByRole('radio', { name: 'this path' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(offered(page).getByRole('radio', { name: 'its branch' })).toBeChecked();
+  await offered(page).getByRole('button', { name: 'read only' }).focus();
+  await page.keyboard.press('Enter');
+  const told = page.getByRole('region', { name: 'What would follow' });
+  await expect(told).toContainText('8 operations removed, 0 added');
+  await expect(told).toContainText('createRoute, replaceRoute');
+  const struck = tree(page).locator('.left-out');
+  await expect(struck).toHaveCount(0);
+  await expect(told.getByRole('button', { name: 'Take it' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(struck).toHaveText(
+    Array.from({ length: 2 }, () => ['create', 'replace', 'change', 'remove'])
+      .flat()
+      .map((verb) => new RegExp(verb)),
+  );
+  await expect(path(page, '/vessels')).toContainText('create');
+  const status = async (method: string, at: string): Promise<number> =>
+    (await fetch(mock + at, { method })).status;
+  await expect.poll(() => status('DELETE', '/routes/1')).toBe(405);
+  expect(await status('GET', '/routes/1/sailings')).toBe(200);
+  expect(await (await fetch(`${mock}/routes/1`)).json()).toHaveProperty('links.sailings');
+  const document = (await (await fetch(`${mock}/-/openapi.json`)).json()) as {
+    paths: Record<string, object>;
+  };
+  expect(Object.keys(document.paths['/routes/{routeId}'] ?? {})).toEqual(['parameters', 'get']);
+});
