@@ -79,7 +79,7 @@ test('a branch becomes read only in one step, told before it is taken, by keys a
   await expect(path(page, '/vessels')).toContainText('create');
   const status = async (method: string, at: string): Promise<number> =>
     (await fetch(mock + at, { method })).status;
-  await expect.poll(() => status('DELETE', '/routes/1')).toBe(405);
+  await expect.poll(() => status('PATCH', '/routes/1')).toBe(405);
   expect(await status('GET', '/routes/1/sailings')).toBe(200);
   expect(await (await fetch(`${mock}/routes/1`)).json()).toHaveProperty('links.sailings');
   const document = (await (await fetch(`${mock}/-/openapi.json`)).json()) as {

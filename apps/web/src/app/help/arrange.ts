@@ -89,7 +89,7 @@ export const ARRANGE_HELP = {
     title: 'Offered',
     kind: 'action',
     view: 'arrange',
-    help: 'Leaves operations out of a path, its branch or all paths: they answer 405, and no link leads to them. In the tree a press on a mark, or its number, does the same for the chosen path.',
+    help: 'Leaves operations out of a path, its branch or all paths: they answer 405, and no link leads to them; in the tree a press on a mark of the chosen path, or its number, does the same.',
     example: 'read only: lists and reads alone',
     standard: 'RFC 9110 §15.5.6',
   },
