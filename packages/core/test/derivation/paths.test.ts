@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { indexContract, type Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { modelOf } from '../support/models.js';
-import { MAIN } from '../support/arrangement.js';
+import type { SettingValues } from '@isomeros/core/arrangement';
+import { arranged, MAIN } from '../support/arrangement.js';
 
 /** The contract as lines: a path and its operations, or one link, or one finding. */
 function paths(contract: Contract): string[] {
@@ -242,5 +243,34 @@ describe('the path tree', () => {
       .map((_, index) => `each E${index} owns one E${index + 1} as part${index + 1}`);
     const contract = contractOf([...entities, ...owns].join('\n'));
     expect(contract.resources).toHaveLength(302);
+  });
+});
+
+describe('the id in a path', () => {
+  const item = (text: string, settings: SettingValues = {}): string | undefined =>
+    derive(modelOf(text), arranged(settings)).resources.find(({ kind }) => kind === 'item')?.path;
+
+  test.each([
+    ['User', 'userId', '/users/{userId}'],
+    ['Role', 'roleid', '/roles/{roleid}'],
+    ['Contact', 'contactNo', '/contacts/{contactNo}'],
+    ['Route', 'route', '/routes/{route}'],
+    ['Harbour', 'code', '/harbours/{harbourCode}'],
+    ['Add', 'address', '/adds/{addAddress}'],
+    ['User', 'userGroupId', '/users/{userUserGroupId}'],
+  ])('of %s with the key %s does not stutter: %s', (entity, key, path) => {
+    expect(item(`entity ${entity}\n  ${key}: text(1..9), key\n\nentity UserGroup\n`)).toBe(path);
+  });
+
+  test('is called after its key alone where that was chosen, and those before it after their entity', () => {
+    const text = 'entity Route\nentity Sailing\neach Route owns many Sailing as sailings\n';
+    const contract = derive(modelOf(text), arranged({ parameterNames: 'key alone' }));
+    expect(contract.resources.map(({ path }) => path)).toEqual([
+      '',
+      '/routes',
+      '/routes/{id}',
+      '/routes/{routeId}/sailings',
+      '/routes/{routeId}/sailings/{id}',
+    ]);
   });
 });

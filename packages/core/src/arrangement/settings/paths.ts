@@ -47,6 +47,14 @@ export const PATHS = {
     help: 'How parameters of paths are written: {routeNumber} or {route_number}; no hyphens (RFC 6570 §2.3).',
     levels: FOR_ARRANGEMENT,
   }),
+  parameterNames: options({
+    default: 'with entity',
+    options: ['with entity', 'key alone'],
+    labels: { 'with entity': '{routeId}', 'key alone': '{id}' },
+    title: 'Ids in paths',
+    help: 'What the id at the end of a path is called: {routeId}, or {id} alone; those before it say whose they are.',
+    levels: FOR_ARRANGEMENT,
+  }),
   depth: integer({
     default: 2,
     min: 1,

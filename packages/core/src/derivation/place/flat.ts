@@ -2,15 +2,8 @@ import type { Reason, Reasons } from '../../contract/index.js';
 import type { Entity, Owns } from '../../model/index.js';
 import { becauseSet, type DerivationContext } from '../context.js';
 import { collectionWord, namedPath } from '../names/words.js';
-import {
-  flatItem,
-  flatList,
-  idSegment,
-  itemId,
-  namedItem,
-  type PathTree,
-  type PlacedResource,
-} from './tree.js';
+import { namedParameter } from '../names/parameters.js';
+import { flatItem, flatList, idSegment, itemId, type PathTree, type PlacedResource } from './tree.js';
 
 /** An item at the root, while the collection that makes it stands below its owner. */
 export function placeRootItem(
@@ -27,7 +20,7 @@ export function placeRootItem(
     parent: 'entry',
     entity: entity.name,
     via: null,
-    reasons: [...reasons, namedPath(context, entity.id, entity), namedItem(context, entity)],
+    reasons: [...reasons, namedPath(context, entity.id, entity), namedParameter(context, entity)],
   });
 }
 
@@ -69,7 +62,7 @@ export function placeFlat(
     parent: collection.id,
     entity: entity.name,
     via: null,
-    reasons: [why, namedItem(context, entity)],
+    reasons: [why, namedParameter(context, entity)],
   });
   return canonical ? item : null;
 }

@@ -9,6 +9,7 @@ import { placeRead } from './read.js';
 import { placeReverse } from './reverse.js';
 import { placeAtRoot, placeEntry } from './root.js';
 import { placeSingleton } from './singleton.js';
+import { withPlainIds } from './plainIds.js';
 import { reachabilityOf, type ReachabilityMap } from './reachability.js';
 import { PathTree, type PlacedResource } from './tree.js';
 
@@ -30,7 +31,7 @@ export function placeResources(context: DerivationContext): readonly PlacedResou
     for (let place = tree.atRoot.shift(); place !== undefined; place = tree.atRoot.shift())
       placeBelow(context, tree, reachability, place());
   }
-  return tree.placed;
+  return withPlainIds(context, tree.placed);
 }
 
 /** Places what hangs below one record: what it owns, what it pairs with, what points at it, its actions. */

@@ -11,7 +11,8 @@ import {
 import { listWord, namedList } from '../names/words.js';
 import { placeFlat, placeRootItem } from './flat.js';
 import type { OwnedPlacement } from './reachability.js';
-import { idCount, idSegment, itemId, namedItem, type PathTree, type PlacedResource } from './tree.js';
+import { namedParameter } from '../names/parameters.js';
+import { idCount, idSegment, itemId, type PathTree, type PlacedResource } from './tree.js';
 
 /**
  * `A owns many B`, in the place it was given. `above` is the item of A, or `null` where A has none. Returns the
@@ -78,7 +79,7 @@ function placeItem(
     parent: collection.id,
     entity: child.name,
     via: { relationship: owns.id, direction: 'owned' },
-    reasons: [...reasons, namedItem(context, child)],
+    reasons: [...reasons, namedParameter(context, child)],
   });
 }
 

@@ -3,7 +3,8 @@ import type { Reason, RuleId, Via } from '../../contract/index.js';
 import { keyOf, pascalCase, roleOf, singular, type Entity, type PairsWith } from '../../model/index.js';
 import { because, becausePlaced, entityNamed, placementOf, type DerivationContext } from '../context.js';
 import { listWord, namedList } from '../names/words.js';
-import { idSegment, namedItem, type PathTree, type PlacedResource } from './tree.js';
+import { namedParameter } from '../names/parameters.js';
+import { idSegment, type PathTree, type PlacedResource } from './tree.js';
 
 /** Where a pairing is kept; without a way back it has no far side. */
 function pairingPlace(context: DerivationContext, pairs: PairsWith): PlacementFor<'pairing'> {
@@ -108,7 +109,7 @@ function placeSide(
     parent: list.id,
     entity: target.name,
     via,
-    reasons: [reason, namedItem(context, target)],
+    reasons: [reason, namedParameter(context, target)],
   });
 }
 

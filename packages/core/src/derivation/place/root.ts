@@ -1,7 +1,8 @@
 import { ownsItself, type Entity } from '../../model/index.js';
 import { because, becausePlaced, becauseSet, type DerivationContext } from '../context.js';
 import { collectionWord, namedPath } from '../names/words.js';
-import { idSegment, itemId, namedItem, type PathTree, type PlacedResource } from './tree.js';
+import { namedParameter } from '../names/parameters.js';
+import { idSegment, itemId, type PathTree, type PlacedResource } from './tree.js';
 
 /** The entry at the root of the contract. */
 export function placeEntry(context: DerivationContext, tree: PathTree): void {
@@ -46,6 +47,6 @@ export function placeAtRoot(
     parent: collection.id,
     entity: entity.name,
     via: null,
-    reasons: [why, namedItem(context, entity)],
+    reasons: [why, namedParameter(context, entity)],
   });
 }

@@ -1,8 +1,8 @@
-import type { Settings } from '../../arrangement/index.js';
-import type { Finding, Reason, Reasons, ResourceKind, Segment, Via } from '../../contract/index.js';
+import type { Finding, Reasons, ResourceKind, Segment, Via } from '../../contract/index.js';
 import type { ScalarType } from '../../model/index.js';
-import { camelCase, keyOf, pascalCase, snakeCase, type Entity, type Owns } from '../../model/index.js';
-import { becauseSet, valueOf, type DerivationContext } from '../context.js';
+import { keyOf, type Entity, type Owns } from '../../model/index.js';
+import type { DerivationContext } from '../context.js';
+import { keyParameter } from '../names/parameters.js';
 
 /** A resource with its place in the path tree, before its links are derived. */
 export interface PlacedResource {
@@ -43,7 +43,7 @@ export class PathTree {
   add(given: NewPlace): PlacedResource | null {
     const { id, kind, canonical = true, transition = null, custom = null, word = null, ...rest } = given;
     const resource = { id, kind, canonical, ...rest, transition, custom, word };
-    const path = resource.segments.map((segment) => `/${segmentText(segment)}`).join('');
+    const path = pathOf(resource.segments);
     const collisionKey = resource.segments.map((s) => (s.kind === 'id' ? '/{}' : `/${s.text}`)).join('');
     const known = this.byPath.get(collisionKey);
     if (known !== undefined) {
@@ -66,27 +66,20 @@ export class PathTree {
   }
 }
 
-const segmentText = (segment: Segment): string =>
-  segment.kind === 'id' ? `{${segment.parameter}}` : segment.text;
+/** The path of segments, as a template. */
+export const pathOf = (segments: readonly Segment[]): string =>
+  segments.map((segment) => `/${segment.kind === 'id' ? `{${segment.parameter}}` : segment.text}`).join('');
 
 export const idCount = (segments: readonly Segment[]): number =>
   segments.filter((segment) => segment.kind === 'id').length;
 
-const CASES: Readonly<Record<Settings['parameterCase'], (name: string) => string>> = {
-  camel: (name) => name,
-  snake: snakeCase,
-};
-
-/** The segment that holds an entity's key: `{sailingId}`, `{harbourCode}`; `as` names it where one is there already. */
-export function idSegment(context: DerivationContext, entity: Entity, as: string = entity.name): Segment {
-  const { attribute } = keyOf(entity);
-  return {
-    kind: 'id',
-    parameter: CASES[valueOf(context, 'parameterCase')](`${camelCase(as)}${pascalCase(attribute.name)}`),
-    entity: entity.name,
-    type: keyType(entity),
-  };
-}
+/** The segment that holds an entity's key; `as` names it where one is there already. */
+export const idSegment = (context: DerivationContext, entity: Entity, as?: string): Segment => ({
+  kind: 'id',
+  parameter: keyParameter(context, entity, as),
+  entity: entity.name,
+  type: keyType(entity),
+});
 
 /** The type of an entity's key. The notation allows scalar keys only. */
 export function keyType(entity: Entity): ScalarType {
@@ -102,7 +95,3 @@ export const itemId = (entity: Entity): string => `${entity.id}/item`;
 export const flatItem = (entity: Entity): string => `${entity.id}/flat-item`;
 /** Where what stands below its owner is listed at the root too. */
 export const flatList = (owns: Owns): string => `${owns.id}/flat`;
-
-/** Why a path parameter is called as it is. */
-export const namedItem = (context: DerivationContext, entity: Entity): Reason =>
-  becauseSet(context, 'name.parameter', ['parameterCase'], entity, keyOf(entity).attribute);
