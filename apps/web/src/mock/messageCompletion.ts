@@ -1,5 +1,11 @@
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
-import { indexContract, sentName, type Contract, type QueryParameter } from '@isomeros/core/contract';
+import {
+  filterTerm,
+  indexContract,
+  sentTerm,
+  type Contract,
+  type QueryParameter,
+} from '@isomeros/core/contract';
 import { predictMatch } from './messageText.js';
 
 const HEADERS = [
@@ -64,11 +70,11 @@ function completeQuery(contract: Contract, before: string, pos: number): Complet
 function parameterOptions(parameter: QueryParameter): readonly Completion[] {
   const { name, role } = parameter;
   if (role !== 'filter') return [{ label: name, apply: `${encodeURIComponent(name)}=`, detail: role }];
-  return parameter.operators.map((operator) => ({
-    label: operator === 'eq' ? name : `${name}[${operator}]`,
-    apply: `${sentName(name, operator)}=`,
-    detail: role,
-  }));
+  return parameter.operators.map((operator) => {
+    const term = filterTerm(parameter, operator);
+    const label = term.before === '' ? term.name : `${term.name}=${term.before}`;
+    return { label, apply: sentTerm(parameter, operator), detail: role };
+  });
 }
 
 function completeHeader(before: string, pos: number): CompletionResult | null {

@@ -30,10 +30,18 @@ function withListsOfSettings(kept: JsonObject): JsonObject {
   };
 }
 
-/** Format 2 offers whatever the model allows. */
-function withNothingLeftOut({ resources, ...others }: JsonObject): JsonObject {
-  const all = resources as readonly JsonObject[];
-  return { ...others, resources: all.map((resource) => ({ leftOut: [], ...resource })) };
+/** Format 2 offers whatever the model allows, and writes operators in brackets. */
+function withNothingLeftOut({ resources, operations, ...others }: JsonObject): JsonObject {
+  return {
+    ...others,
+    resources: (resources as readonly JsonObject[]).map((resource) => ({ leftOut: [], ...resource })),
+    operations: (operations as readonly JsonObject[]).map(({ query, ...operation }) => ({
+      ...operation,
+      query: (query as readonly JsonObject[]).map((parameter) =>
+        parameter['role'] === 'filter' ? { spelling: 'bracketed', family: '', ...parameter } : parameter,
+      ),
+    })),
+  };
 }
 
 /** Everything inside: a link target and the source of a reason are known by their kind, wherever they are. */

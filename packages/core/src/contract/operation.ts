@@ -91,8 +91,11 @@ export type QueryParameter = {
       readonly role: 'filter';
       readonly field: Field;
       readonly type: ScalarType;
-      /** At least one. With `eq` alone the parameter has no brackets. */
+      /** At least one. */
       readonly operators: readonly FilterOperator[];
+      readonly spelling: FilterSpelling;
+      /** What the names of a family begin with; empty where it is none. */
+      readonly family: string;
     }
   /** A text looked for in each of the fields. */
   | { readonly role: 'search'; readonly fields: readonly OwnField[] }
@@ -101,6 +104,12 @@ export type QueryParameter = {
   /** Names of related records to answer inside, separated by commas, each a path of names joined by dots. */
   | { readonly role: 'expand'; readonly names: readonly string[]; readonly depth: number }
 );
+
+/**
+ * How an operator is written: `distance[gte]=5`, `distance__gte=5`, `filter[distance][gte]=5`, `distance=gte:5`.
+ * Equality needs none.
+ */
+export type FilterSpelling = 'bracketed' | 'suffixed' | 'family' | 'in value';
 
 export interface SortKey {
   readonly name: string;

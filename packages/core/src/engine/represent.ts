@@ -1,5 +1,13 @@
 import { pathTo, canonicalPath } from './paths.js';
-import type { Link, Member, MemberType, Resource, Shape } from '../contract/index.js';
+import {
+  equalTo,
+  filterTerm,
+  type Link,
+  type Member,
+  type MemberType,
+  type Resource,
+  type Shape,
+} from '../contract/index.js';
 import {
   bareObject,
   isJsonObject,
@@ -219,7 +227,13 @@ function recordHref(service: RequestContext, view: RecordView, link: Link, recor
       const path = list === undefined ? null : pathTo(service, view, list, null);
       const key = storages(service).byId.get(record.entity)?.key;
       if (path === null || key === undefined) return null;
-      return `${path}?${encodeURIComponent(target.parameter)}=${encodeURIComponent(scalarText(record.values[key.id]))}`;
+      const value = equalityValue(
+        service,
+        target.resource,
+        target.parameter,
+        scalarText(record.values[key.id]),
+      );
+      return `${path}?${encodeURIComponent(target.parameter)}=${encodeURIComponent(value)}`;
     }
     case 'reference':
     case 'owner': {
@@ -282,6 +296,14 @@ function entryHref(service: RequestContext, view: RecordView, link: Link): strin
     case 'page':
       return null;
   }
+}
+
+/** The value by which a list is narrowed to what equals a text. */
+function equalityValue(service: RequestContext, list: string, name: string, text: string): string {
+  const filter = (indexOf(service).operationsOf.get(list) ?? [])
+    .flatMap(({ query }) => query)
+    .find((one) => one.role === 'filter' && filterTerm(one, 'eq').name === name);
+  return filter?.role === 'filter' ? equalTo(filter, text) : text;
 }
 
 /** Where the published description of a contract is served, under its root. */

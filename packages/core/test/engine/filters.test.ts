@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import type { SettingValues } from '@isomeros/core/arrangement';
+import { sentTerm, type Finding } from '@isomeros/core/contract';
+import { derive } from '@isomeros/core/derivation';
 import { compareScalars, type ScalarType } from '@isomeros/core/model';
+import { openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
 import { arranged } from '../support/arrangement.js';
 import { TestMock } from '../support/mock.js';
@@ -99,7 +102,77 @@ test('plain filters know equality alone, and lists without filters know none', (
   expect(mockOf({ filterStyle: 'none' }).send('GET', '/api/v1/routes?name=Elm').status).toBe(400);
 });
 
-test('filters keep what a plain comparison of the members keeps', () => {
+describe('filters that are spelled otherwise', () => {
+  const records = [
+    { name: 'Ash', distance: 3 },
+    { name: 'Birch, old', distance: 10.5 },
+    { name: 'gte:elm', distance: 20 },
+  ];
+  test.each<readonly [SettingValues['filterStyle'], string, readonly string[]]>([
+    ['suffixed', 'distance__gte=10.5', ['Birch, old', 'gte:elm']],
+    ['suffixed', 'distance=3', ['Ash']],
+    ['suffixed', 'distance__gt=3&distance__lt=20', ['Birch, old']],
+    ['suffixed', 'name__in=Ash,Birch%2C%20old', ['Ash', 'Birch, old']],
+    ['family', 'filter[distance][gte]=10.5', ['Birch, old', 'gte:elm']],
+    ['family', 'filter[distance]=3', ['Ash']],
+    ['family', 'filter[distance][eq]=3', ['Ash']],
+    ['family', 'filter%5Bname%5D%5Bstarts%5D=B', ['Birch, old']],
+    ['in value', 'distance=gte:10.5', ['Birch, old', 'gte:elm']],
+    ['in value', 'distance=3', ['Ash']],
+    ['in value', 'distance=gt:3&distance=lt:20', ['Birch, old']],
+    ['in value', 'distance=gte:3&distance=gte:10.5', ['Birch, old', 'gte:elm']],
+    ['in value', 'name=eq:gte:elm', ['gte:elm']],
+    ['in value', 'name=in:Ash,Birch%2C%20old', ['Ash', 'Birch, old']],
+    ['in value', 'name=in%3AAsh,Birch%2C%20old', ['Ash', 'Birch, old']],
+    ['in value', 'name=unset:false&distance=lte:3', ['Ash']],
+  ])('%s: %s', (filterStyle = 'bracketed', query, names) => {
+    const mock = mockOf({ filterStyle });
+    made(mock, ...records);
+    expect(namesOf(mock, query)).toEqual(names);
+  });
+
+  test.each<readonly [SettingValues['filterStyle'], string, string]>([
+    ['suffixed', 'distance[gte]=1', 'unknown'],
+    ['suffixed', 'distance__like=1', 'operator'],
+    ['suffixed', 'distance__gte=1&distance__gte=2', 'repeated'],
+    ['family', 'distance=1', 'unknown'],
+    ['family', 'other[distance]=1', 'unknown'],
+    ['family', 'filter[distance][like]=1', 'operator'],
+    ['family', 'filter[distance]=1&filter[distance][eq]=1', 'repeated'],
+    ['in value', 'distance[gte]=1', 'unknown'],
+    ['in value', 'distance=contains:1', 'operator'],
+    ['in value', 'distance=gte:far', 'type'],
+    ['bracketed', 'distance__gte=1', 'unknown'],
+  ])('%s: %s is refused', (filterStyle = 'bracketed', query, code) => {
+    const answer = mockOf({ filterStyle }).send('GET', `/api/v1/routes?${query}`);
+    expect([answer.status, (answer.body as { errors: object[] }).errors]).toMatchObject([400, [{ code }]]);
+  });
+
+  test.each([
+    ['suffixed', ['distance', 'distance__ne', 'distance__in']],
+    ['family', ['filter[distance]', 'filter[distance][ne]', 'filter[distance][in]']],
+  ] as const)('%s: each operator is published as a parameter of its own', (filterStyle, names) => {
+    const { contract } = mockOf({ filterStyle }).service;
+    const { paths } = openApiDocument(contract) as {
+      paths: Record<string, { get: { parameters: readonly { name: string; schema: object }[] } }>;
+    };
+    const { parameters } = paths['/routes']?.get ?? { parameters: [] };
+    const published = parameters.filter(({ name }) => name.includes('distance'));
+    expect(published.slice(0, 3).map(({ name }) => name)).toEqual(names);
+    expect(published[0]?.schema).toMatchObject({ type: 'number' });
+  });
+
+  test('a name that is taken is told, with the way out: a family', () => {
+    const text = 'entity Berth\n  page: integer\n';
+    const reserved = (settings: SettingValues): readonly Finding[] =>
+      derive(modelOf(text), arranged(settings)).findings.filter(({ id }) => id === 'parameter.reserved');
+    const [found] = reserved({ filterStyle: 'suffixed' });
+    expect(found?.quickFixes?.[0]?.answer).toMatchObject({ name: 'filterStyle', value: 'family' });
+    expect(reserved({ filterStyle: 'family' })).toEqual([]);
+  });
+});
+
+test('filters keep what a plain comparison of the members keeps, however they are spelled', () => {
   const decimal: ScalarType = { kind: 'decimal', min: 0, max: null, scale: 1 };
   const operators = {
     eq: (order: number) => order === 0,
@@ -115,10 +188,12 @@ test('filters keep what a plain comparison of the members keeps', () => {
       fc.array(fc.option(value), { maxLength: 12 }),
       fc.constantFrom(...(Object.keys(operators) as (keyof typeof operators)[])),
       value,
-      (distances, operator, wanted) => {
-        const mock = mockOf();
+      fc.constantFrom('bracketed', 'suffixed', 'family', 'in value'),
+      (distances, operator, wanted, spelling) => {
+        const mock = mockOf({ filterStyle: spelling });
         made(mock, ...distances.map((distance, index) => ({ name: `n${index}`, distance })));
-        const answer = mock.send('GET', `/api/v1/routes?distance[${operator}]=${wanted}&size=100`);
+        const asked = sentTerm({ name: 'distance', spelling, family: 'filter' }, operator);
+        const answer = mock.send('GET', `/api/v1/routes?${asked}${wanted}&size=100`);
         const kept = (answer.body as { items: RouteBody[] }).items.map(({ distance }) => distance);
         const expected = distances.filter((distance) =>
           distance === null

@@ -40,10 +40,9 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
   pageMember: ['page', 'pageInfo'],
   linksMember: ['links', 'goTo', 'name'],
   ...Object.fromEntries(
-    ['page', 'size', 'offset', 'limit', 'cursor', 'sort', 'search', 'fields', 'expand'].map((name) => [
-      `${name}Parameter`,
-      [name, `${name}By`, 'name'],
-    ]),
+    ['page', 'size', 'offset', 'limit', 'cursor', 'sort', 'search', 'fields', 'expand', 'filter'].map(
+      (name) => [`${name}Parameter`, [name, `${name}By`, 'name']],
+    ),
   ),
   operationName: ['', 'findIt', 'listRoutes'],
   ...Object.fromEntries(

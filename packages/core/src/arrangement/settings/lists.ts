@@ -3,9 +3,17 @@ import { FOR_ONE_RESOURCE, FOR_OPERATION, FOR_RESOURCE, list, name, options } fr
 export const LISTS = {
   filterStyle: options({
     default: 'bracketed',
-    options: ['bracketed', 'plain', 'none'],
+    options: ['bracketed', 'suffixed', 'family', 'in value', 'plain', 'none'],
+    labels: {
+      bracketed: 'distance[gte]=5',
+      suffixed: 'distance__gte=5',
+      family: 'filter[distance][gte]=5',
+      'in value': 'distance=gte:5',
+      plain: 'distance=5 alone',
+      none: 'none',
+    },
     title: 'Filters',
-    help: 'How lists are filtered: ?name=… and ?name%5Bcontains%5D=…, equality alone, or not at all.',
+    help: 'How a filter and its operator are written, or whether lists are filtered by equality alone, or not at all.',
     levels: FOR_RESOURCE,
   }),
   filterThrough: options({
@@ -14,7 +22,7 @@ export const LISTS = {
     title: 'Filters through roles',
     help: 'Whether a list can be filtered by members of what its records point at: ?vessel.name=….',
     levels: FOR_RESOURCE,
-    when: [{ setting: 'filterStyle', is: ['bracketed', 'plain'] }],
+    when: [{ setting: 'filterStyle', is: ['bracketed', 'suffixed', 'family', 'in value', 'plain'] }],
   }),
   sortStyle: options({
     default: 'minus',
@@ -47,6 +55,12 @@ export const LISTS = {
     title: 'Unknown parameter',
     help: 'A query parameter that means nothing is a mistake (400), or passed over.',
     levels: FOR_OPERATION,
+  }),
+  filterParameter: name({
+    default: 'filter',
+    title: 'Family of filters',
+    help: 'What the names of all filters begin with where they are a family: ?filter[distance]=5.',
+    when: [{ setting: 'filterStyle', is: ['family'] }],
   }),
   sortParameter: name({
     default: 'sort',

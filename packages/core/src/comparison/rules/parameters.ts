@@ -1,4 +1,4 @@
-import type { QueryParameter } from '../../contract/index.js';
+import { sentTerm, type QueryParameter } from '../../contract/index.js';
 import { breaking, compatible, type About } from '../change.js';
 import { scalarProblem } from '../values.js';
 import type { Aligned, ContractChange, Pair } from '../types.js';
@@ -55,6 +55,8 @@ function* compareParameter(
     if (gone.length > 0) yield breaking('sender', about, `${name} does not know ${gone.join(', ')}.`);
     const problem = scalarProblem(was.type, is.type);
     if (problem !== null) yield breaking('sender', about, `${name} ${problem}.`);
+    if (was.spelling !== is.spelling || was.family !== is.family)
+      yield breaking('sender', about, `${name} is written ${sentTerm(is, is.operators[0] ?? 'eq')}… now.`);
   } else if (
     (was.role === 'fields' && is.role === 'fields') ||
     (was.role === 'expand' && is.role === 'expand')

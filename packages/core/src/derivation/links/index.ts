@@ -1,9 +1,17 @@
 import { exposureChoice } from '../../arrangement/index.js';
-import { isHome, type Link, type LinkTarget, type Reason, type RuleId } from '../../contract/index.js';
+import {
+  filterTerm,
+  isHome,
+  type Link,
+  type LinkTarget,
+  type Reason,
+  type RuleId,
+} from '../../contract/index.js';
 import { camelCase, ownsItself, roleOf, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf } from '../customOperations/index.js';
 import type { Offers } from '../operations/offers.js';
+import { pagingOf } from '../operations/paging.js';
 import type { PlacedResource } from '../place/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
@@ -244,7 +252,11 @@ function addFiltered(at: From, links: Link[], owns: Owns): void {
   const parameter = ownerMember(context, owns);
   if (parameter === null) return;
   if (offersOwnerFilter(context, list, owns)) {
-    const target = { kind: 'filtered', resource: list.id, parameter } as const;
+    const target = {
+      kind: 'filtered',
+      resource: list.id,
+      parameter: equalityOf(context, list, parameter),
+    } as const;
     addRole(at, links, roleOf(owns), 'link.filtered', owns, target);
     return;
   }
@@ -261,6 +273,13 @@ function addFiltered(at: From, links: Link[], owns: Owns): void {
       },
     ],
   });
+}
+
+/** The name by which a list is narrowed to what equals a value. */
+function equalityOf(context: DerivationContext, list: PlacedResource, name: string): string {
+  const { filterStyle, family } = pagingOf(context, list);
+  const spelling = filterStyle === 'none' || filterStyle === 'plain' ? 'bracketed' : filterStyle;
+  return filterTerm({ name, spelling, family }, 'eq').name;
 }
 
 function offersOwnerFilter(context: DerivationContext, list: PlacedResource, owns: Owns): boolean {

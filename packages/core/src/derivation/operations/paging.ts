@@ -1,12 +1,11 @@
 import type { SettingPlace, Settings } from '../../arrangement/index.js';
 import { memoize } from '../../model/index.js';
-import type { QueryParameter, Reason } from '../../contract/index.js';
+import type { FilterParameter, QueryParameter, Reason } from '../../contract/index.js';
 import { becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import type { PlacedResource } from '../place/index.js';
 
 export type SearchParameter = Extract<QueryParameter, { role: 'search' }>;
-export type FilterParameter = Extract<QueryParameter, { role: 'filter' }>;
 
 /** What lists that are paged alike have in common. */
 export interface Paging {
@@ -15,6 +14,8 @@ export interface Paging {
   /** Without its keys; `null` where lists cannot be sorted. */
   readonly sort: Omit<Extract<QueryParameter, { role: 'sort' }>, 'keys'> | null;
   readonly filterStyle: Settings['filterStyle'];
+  /** What the names of filters begin with where they are a family. */
+  readonly family: string;
   readonly filterReason: Reason;
   /** Without its fields; `null` where lists cannot be searched. */
   readonly search: Omit<SearchParameter, 'fields'> | null;
@@ -48,6 +49,7 @@ function makePaging(context: DerivationContext, at?: SettingPlace): Paging {
             reasons: [becauseSetAt(context, 'list.sort', ['sortParameter', 'sortStyle'], at)],
           },
     filterStyle: valueOf(context, 'filterStyle', at),
+    family: memberName(context, valueOf(context, 'filterParameter', at)),
     filterReason: becauseSetAt(context, 'list.filter-style', ['filterStyle'], at),
     search:
       valueOf(context, 'search', at) === 'off'

@@ -1,9 +1,18 @@
-import type { Field, OrderKey, QueryParameter, Reason, SortKey } from '../../contract/index.js';
+import {
+  filterTerm,
+  type Field,
+  type FilterParameter,
+  type OrderKey,
+  type QueryParameter,
+  type QuickFix,
+  type Reason,
+  type SortKey,
+} from '../../contract/index.js';
 import { memoize, ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
 import { becauseSet, becauseSetAt, valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { reachabilityOf, type PlacedResource } from '../place/index.js';
-import { ownName, pagingOf, type FilterParameter, type Paging, type SearchParameter } from './paging.js';
+import { ownName, pagingOf, type Paging, type SearchParameter } from './paging.js';
 import { expansionsOf, isScalar, type MemberTraits, type Traits } from '../shapes/index.js';
 
 type Comparable = MemberTraits & { readonly type: ScalarType };
@@ -48,15 +57,22 @@ function listQuery(
     ...(search === null ? [] : [search]),
     ...recordParameters(traits, context, entity),
   ]);
-  const reserved = new Set(own.map(({ name }) => name));
+  const taken = new Set(own.map(({ name }) => name));
+  const isTaken = (filter: FilterParameter): boolean => {
+    const names = new Set(filter.operators.map((operator) => filterTerm(filter, operator).name));
+    const isFree = [...names].every((name) => !taken.has(name));
+    if (isFree) for (const name of names) taken.add(name);
+    return !isFree;
+  };
   const through = paging.through ? filtersThrough(context, paging, entity, all) : [];
   const offeredFilters = through.length === 0 ? filters : [...filters, ...through];
   const query = [
     ...own,
     ...offeredFilters.filter((filter) => {
       if (isFixedByPath(resource, filter.field)) return false;
-      if (reserved.has(filter.name)) reportReserved(context, resource, filter);
-      return !reserved.has(filter.name);
+      if (!isTaken(filter)) return true;
+      reportReserved(context, resource, filter);
+      return false;
     }),
   ];
   paging.narrowed.set(entity.name, relationshipsOf(offeredFilters));
@@ -205,11 +221,15 @@ function searchOf(
 }
 
 /** A filter as the style writes it; none where it has no operator left. */
-function styled(filter: FilterParameter, { filterStyle, filterReason }: Paging): readonly FilterParameter[] {
-  if (filterStyle === 'none') return [];
-  const operators =
-    filterStyle === 'bracketed' ? filter.operators : filter.operators.filter((operator) => operator === 'eq');
-  return operators.length === 0 ? [] : [{ ...filter, operators, reasons: [...filter.reasons, filterReason] }];
+function styled(filter: FilterParameter, paging: Paging): readonly FilterParameter[] {
+  const { filterStyle: style, filterReason } = paging;
+  if (style === 'none') return [];
+  const isPlain = style === 'plain';
+  const operators = isPlain ? filter.operators.filter((operator) => operator === 'eq') : filter.operators;
+  if (operators.length === 0) return [];
+  const spelling = isPlain ? 'bracketed' : style;
+  const family = style === 'family' ? paging.family : '';
+  return [{ ...filter, operators, spelling, family, reasons: [...filter.reasons, filterReason] }];
 }
 
 interface ComparableTraits {
@@ -232,6 +252,8 @@ const comparableTraits = memoize((traits: readonly MemberTraits[]): ComparableTr
         field: trait.source,
         type: trait.type,
         operators: trait.exposed.filter,
+        spelling: 'bracketed',
+        family: '',
         reasons: [filterReason(trait)],
       })),
   };
@@ -252,13 +274,22 @@ function filterReason({ reasons }: MemberTraits): Reason {
 function reportReserved(
   context: DerivationContext,
   resource: Pick<PlacedResource, 'id' | 'path'>,
-  { name, reasons }: Pick<QueryParameter, 'name' | 'reasons'>,
+  parameter: QueryParameter,
 ): void {
+  const { name, reasons } = parameter;
+  const isSpelled = parameter.role === 'filter' && parameter.spelling !== 'family';
   context.findings.push({
     id: 'parameter.reserved',
     severity: 'error',
     message: `${resource.path} has another parameter called ${name}; the second is left out.`,
     about: resource.id,
     reasons,
+    ...(isSpelled ? { quickFixes: [asFamily(resource)] } : {}),
   });
 }
+
+/** In a family no filter can be called as another parameter is. */
+const asFamily = ({ id, path }: Pick<PlacedResource, 'id' | 'path'>): QuickFix => ({
+  title: `Write the filters of ${path} as a family`,
+  answer: { kind: 'setting', name: 'filterStyle', value: 'family', resource: id },
+});

@@ -1,5 +1,5 @@
 import { FILTER_OPERATORS, type FilterOperator } from '../../arrangement/index.js';
-import type { CustomFilter, Field, QueryParameter } from '../../contract/index.js';
+import type { CustomFilter, Field, FilterParameter } from '../../contract/index.js';
 import {
   compareScalars,
   describeType,
@@ -23,8 +23,6 @@ export type Filter = { readonly field: Field; readonly type: ScalarType } & (
   | { readonly operator: 'in'; readonly values: readonly Scalar[] }
   | { readonly operator: 'unset'; readonly wanted: boolean }
 );
-
-type FilterParameter = Extract<QueryParameter, { role: 'filter' }>;
 
 /** Reads one filter; `null` after an error was reported. */
 export function readFilter(

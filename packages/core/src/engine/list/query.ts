@@ -1,5 +1,12 @@
 import type { ListQuery } from './listQuery.js';
-import { indexContract, type Operation, type QueryParameter } from '../../contract/index.js';
+import {
+  filterNames,
+  indexContract,
+  operatorInValue,
+  type FilterParameter,
+  type Operation,
+  type QueryParameter,
+} from '../../contract/index.js';
 import { appendAll, memoize } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
 import type { RequestContext } from '../service.js';
@@ -15,9 +22,6 @@ import { readSort, type SortBy } from './sort.js';
 type QueryResult =
   | { readonly ok: true; readonly query: ListQuery }
   | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
-
-/** `distance[gte]`: a name and an operator. */
-const BRACKETED = /^([^[\]]+)\[([^[\]]*)\]$/;
 
 /** A query that passed, and what it was read from. */
 export interface ParsedQuery {
@@ -80,22 +84,22 @@ function readListQuery(
   const read = new Reading(service, operation, path, errors);
   const seen = new Set<string>();
   for (const entry of entries) {
-    const [, base, operator] = BRACKETED.exec(entry.name) ?? [];
-    const parameter = byName.get(base ?? entry.name);
-    const isMeant = parameter !== undefined && (base === undefined || takesOperators(parameter));
-    if (!isMeant) {
+    const found = meantBy(byName, entry);
+    if (found === null) {
       if (operation.unknownParameters === 'refused') errors.push(unknownParameter(entry.name, byName));
       continue;
     }
+    const { parameter, operator, operand } = found;
     // A plain equality is the same parameter as the one with its operator.
-    const key = parameter.role === 'filter' ? `${parameter.name}[${operator ?? 'eq'}]` : parameter.name;
-    if (seen.has(key)) {
+    const key = parameter.role === 'filter' ? `${parameter.name}[${operator}]` : parameter.name;
+    const mayRepeat = parameter.role === 'filter' && parameter.spelling === 'in value';
+    if (seen.has(key) && !mayRepeat) {
       const message = `The parameter ${entry.name} stands twice.`;
       errors.push({ parameter: entry.name, code: 'repeated', message });
       continue;
     }
     seen.add(key);
-    read.take(parameter, entry, operator ?? 'eq');
+    read.take(parameter, operand, operator);
   }
   const query = read.query();
   return errors.length === 0 ? { ok: true, query } : { ok: false, errors };
@@ -106,8 +110,39 @@ const parametersOf = memoize(
     new Map(query.map((parameter) => [parameter.name, parameter])),
 );
 
-const takesOperators = (parameter: QueryParameter): boolean =>
-  parameter.role === 'filter' && !(parameter.operators.length === 1 && parameter.operators[0] === 'eq');
+/** A parameter as it was meant, with the operator of a filter, and its value without it. */
+interface Meant {
+  readonly parameter: QueryParameter;
+  readonly operator: string;
+  readonly operand: QueryEntry;
+}
+
+/** What a parameter of a query means; `null` where it means nothing. */
+function meantBy(byName: ReadonlyMap<string, QueryParameter>, entry: QueryEntry): Meant | null {
+  const own = byName.get(entry.name);
+  if (own !== undefined && own.role !== 'filter') return { parameter: own, operator: 'eq', operand: entry };
+  if (own?.role === 'filter' && own.spelling === 'in value') return { parameter: own, ...inValue(entry) };
+  if (own?.role === 'filter' && own.spelling !== 'family')
+    return { parameter: own, operator: 'eq', operand: entry };
+  for (const { name, spelling, family, operator } of filterNames(entry.name)) {
+    const filter = byName.get(name);
+    if (filter?.role !== 'filter' || filter.spelling !== spelling || filter.family !== family) continue;
+    if (takesOperators(filter) || spelling === 'family')
+      return { parameter: filter, operator, operand: entry };
+  }
+  return null;
+}
+
+/** `gte:5`: the operator, and the rest as the value. */
+function inValue(entry: QueryEntry): Pick<Meant, 'operator' | 'operand'> {
+  const { operator, length } = operatorInValue(entry.value);
+  // Whoever encodes the colon sends it as three characters.
+  const raw = entry.raw.replace(length === 0 ? /^/ : /^[a-z]+(?::|%3A)/i, '');
+  return { operator, operand: { ...entry, value: entry.value.slice(length), raw } };
+}
+
+const takesOperators = ({ operators }: FilterParameter): boolean =>
+  !(operators.length === 1 && operators[0] === 'eq');
 
 function unknownParameter(name: string, known: ReadonlyMap<string, QueryParameter>): ProblemDetail {
   const names = [...known.keys()];

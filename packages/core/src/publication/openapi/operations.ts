@@ -7,12 +7,12 @@ import {
   type ResponseCode,
 } from '../../contract/index.js';
 import type { Json } from '../../model/index.js';
-import { headerParameters, queryParameter } from './parameters.js';
+import { headerParameters, queryParameters } from './parameters.js';
 import { HAL, halName, reference, type JsonSchema } from './schemas.js';
 
 /** An Operation Object (OAS §4.8.10). */
 export function operationObject(contract: Contract, operation: Operation, tag: string): Json {
-  const parameters = [...operation.query.map(queryParameter), ...headerParameters(contract, operation)];
+  const parameters = [...operation.query.flatMap(queryParameters), ...headerParameters(contract, operation)];
   return {
     operationId: operation.id,
     summary: operation.summary,

@@ -1,7 +1,9 @@
-import type { FilterOperator } from '../../arrangement/index.js';
+import { FILTER_OPERATORS, type FilterOperator } from '../../arrangement/index.js';
 import {
-  sentName,
+  filterTerm,
+  sentTerm,
   type Contract,
+  type FilterParameter,
   type Operation,
   type QueryParameter,
   type Resource,
@@ -75,8 +77,11 @@ function conditionParameters({ verb, ifMatch, prefers, idempotency }: Operation)
 const TEXT: JsonSchema = { type: 'string' };
 const RETURN: JsonSchema = { type: 'string', examples: ['return=minimal', 'return=representation'] };
 
-/** A query parameter of an operation (OAS §4.8.12). */
-export function queryParameter(parameter: QueryParameter): Json {
+/** A query parameter of an operation (OAS §4.8.12); a filter whose operators stand in its name is one for each. */
+export const queryParameters = (parameter: QueryParameter): readonly Json[] =>
+  parameter.role === 'filter' ? filterParameters(parameter) : [queryParameter(parameter)];
+
+function queryParameter(parameter: Exclude<QueryParameter, FilterParameter>): Json {
   const base = { name: parameter.name, in: 'query' };
   switch (parameter.role) {
     case 'page':
@@ -109,8 +114,6 @@ export function queryParameter(parameter: QueryParameter): Json {
           },
         },
       };
-    case 'filter':
-      return filterParameter(parameter, base);
     case 'cursor':
       return {
         ...base,
@@ -159,20 +162,67 @@ const namesParameter = (base: object, description: string, items: JsonSchema): J
 const sortTexts = (name: string, style: 'minus' | 'suffix'): string[] =>
   style === 'minus' ? [name, `-${name}`] : [name, `${name}:asc`, `${name}:desc`];
 
+function filterParameters(parameter: FilterParameter): readonly Json[] {
+  const { name, type, operators, spelling } = parameter;
+  const base = { name, in: 'query' };
+  const isPlain = operators.length === 1 && operators[0] === 'eq';
+  switch (spelling) {
+    case 'bracketed':
+      return isPlain
+        ? [{ ...base, description: `Only records whose ${name} is this.`, schema: scalarSchema(type) }]
+        : [{ ...base, ...inBrackets(parameter) }];
+    case 'suffixed':
+    case 'family':
+      return operators.map((operator) => ({
+        ...base,
+        name: filterTerm(parameter, operator).name,
+        description: `Only records whose ${name} ${COMPARED[operator]}.`,
+        schema: operandSchema(operator, type),
+      }));
+    case 'in value':
+      return [{ ...base, ...inValue(parameter) }];
+  }
+}
+
+const COMPARED: Readonly<Record<FilterOperator, string>> = {
+  eq: 'is this',
+  ne: 'is not this',
+  lt: 'is less than this',
+  lte: 'is at most this',
+  gt: 'is greater than this',
+  gte: 'is at least this',
+  in: 'is one of these',
+  contains: 'contains this',
+  starts: 'begins with this',
+  unset: 'has no value, or has one',
+};
+
+const comparesSo = (filter: FilterParameter): string =>
+  `Only records whose ${filter.name} compares so: ${filter.operators.map((operator) => `${sentTerm(filter, operator)}…`).join(', ')}.`;
+
 /** Operators in brackets are the members of a deep object (OAS §4.8.12.4); equality may be written plainly too. */
-function filterParameter(parameter: Extract<QueryParameter, { role: 'filter' }>, base: object): Json {
-  const { name, type, operators } = parameter;
-  if (operators.length === 1 && operators[0] === 'eq')
-    return { ...base, description: `Only records whose ${name} is this.`, schema: scalarSchema(type) };
+function inBrackets(parameter: FilterParameter): JsonSchema {
+  const { type, operators } = parameter;
   const properties = Object.fromEntries(
     operators.map((operator) => [operator, operandSchema(operator, type)]),
   );
   return {
-    ...base,
-    description: `Only records whose ${name} compares so: ${operators.map((operator) => `${sentName(name, operator)}=…`).join(', ')}.`,
+    description: comparesSo(parameter),
     style: 'deepObject',
     explode: true,
     schema: { type: 'object', properties, additionalProperties: false },
+  };
+}
+
+/** Texts, each with an operator in front or compared for equality; all must hold. */
+function inValue(parameter: FilterParameter): JsonSchema {
+  const known = parameter.operators.join('|');
+  const pattern = `^(?:(?:${known}):|(?!(?:${FILTER_OPERATORS.join('|')}):))`;
+  return {
+    description: `${comparesSo(parameter)} It may stand several times; all must hold. A text that begins so itself is written eq:….`,
+    style: 'form',
+    explode: true,
+    schema: { type: 'array', items: { type: 'string', pattern } },
   };
 }
 
