@@ -1,10 +1,14 @@
+import type { FilterOperator } from '@isomeros/core/arrangement';
 import {
+  filterTerm,
   indexContract,
   type Contract,
+  type FilterParameter,
   type Member,
   type MemberType,
   type Operation,
   type Reasons,
+  type SortSpelling,
 } from '@isomeros/core/contract';
 import { printType } from '@isomeros/core/notation';
 
@@ -72,14 +76,32 @@ function parameterType(parameter: Operation['query'][number]): string {
     case 'size':
       return `integer(1..${parameter.max}), default ${parameter.default}`;
     case 'sort':
-      return `any of ${parameter.keys.length} keys, ${parameter.style === 'minus' ? '- before' : ':desc after'} one for descending`;
+      return `any of ${parameter.keys.length} keys${DIRECTIONS[parameter.style]}`;
+    case 'order':
+      return 'asc or desc for each key';
     case 'filter': {
       const { type, operators } = parameter;
       const isPlain = operators.length === 1 && operators[0] === 'eq';
-      return isPlain ? printType(type) : `${printType(type)}; ${operators.join(' ')}`;
+      if (isPlain) return printType(type);
+      const last = operators.at(-1) ?? 'eq';
+      return `${printType(type)}; ${operators.join(' ')}, as ${filterText(parameter, last)}`;
     }
   }
 }
+
+/** A filter as it is written with an operator, before it is encoded. */
+function filterText(filter: FilterParameter, operator: FilterOperator): string {
+  const { name, before } = filterTerm(filter, operator);
+  return `${name}=${before}…`;
+}
+
+/** How a descending key is told. */
+const DIRECTIONS: Readonly<Record<SortSpelling, string>> = {
+  minus: ', - before one for descending',
+  suffix: ', :desc after one for descending',
+  repeated: ', each in a parameter, ,desc after one for descending',
+  beside: ', their directions beside them',
+};
 
 function bodyRows(accepted: readonly Member[], returned: readonly Member[]): InOutRow[] {
   const byName = new Map<string, InOutRow>();

@@ -86,7 +86,9 @@ export type QueryParameter = {
   /** Opaque: where the last page ended. */
   | { readonly role: 'cursor' }
   | { readonly role: 'size'; readonly default: number; readonly max: number }
-  | { readonly role: 'sort'; readonly keys: readonly SortKey[]; readonly style: 'minus' | 'suffix' }
+  | { readonly role: 'sort'; readonly keys: readonly SortKey[]; readonly style: SortSpelling }
+  /** The direction of each key to sort by, as many as there are keys. */
+  | { readonly role: 'order' }
   | {
       readonly role: 'filter';
       readonly field: Field;
@@ -110,6 +112,9 @@ export type QueryParameter = {
  * Equality needs none.
  */
 export type FilterSpelling = 'bracketed' | 'suffixed' | 'family' | 'in value';
+
+/** How directions are written: `-a,b`; `a:desc,b`; `sort=a,desc&sort=b`; `sort=a,b&order=desc,asc`. */
+export type SortSpelling = 'minus' | 'suffix' | 'repeated' | 'beside';
 
 export interface SortKey {
   readonly name: string;

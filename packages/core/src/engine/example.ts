@@ -69,6 +69,7 @@ export function exampleQuery({ query }: Operation): string {
       case 'cursor':
       case 'size':
       case 'sort':
+      case 'order':
       case 'search':
       case 'filter':
         return [];

@@ -1,4 +1,4 @@
-import { isReadable, type Resource } from '../contract/index.js';
+import { isReadable, shapeIn, type Resource } from '../contract/index.js';
 import {
   bareObject,
   indexModel,
@@ -65,13 +65,16 @@ export function representPaired(
 }
 
 /** The member in which a listed or read record shows what its pair carries. */
-function carriedMember(service: RequestContext, { id, kind }: Resource): string | null {
-  const pair = kind === 'pair' ? id : `${id}/pair`;
-  const read = indexOf(service)
-    .operationsOf.get(pair)
-    ?.find(({ verb }) => verb === 'read');
-  const shape = indexOf(service).shapes.get(read?.returns ?? '');
-  return shape?.members.find(({ source }) => source.kind === 'carried')?.name ?? null;
+function carriedMember(service: RequestContext, { id }: Resource): string | null {
+  const { operationsOf, shapes } = indexOf(service);
+  for (const { returns } of operationsOf.get(id) ?? []) {
+    const answered = shapes.get(returns ?? '');
+    const items = answered?.members.find(({ source }) => source.kind === 'items');
+    const shape = items === undefined ? answered : shapes.get(shapeIn(items.type) ?? '');
+    const carried = shape?.members.find(({ source }) => source.kind === 'carried');
+    if (carried !== undefined) return carried.name;
+  }
+  return null;
 }
 
 /** The links of a record, and that to the pair. */

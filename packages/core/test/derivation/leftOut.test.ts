@@ -105,6 +105,14 @@ describe('operations that are left out', () => {
     expect(JSON.stringify(pathsOf(mock.service.contract)[ROUTES])).not.toContain('"Location"');
   });
 
+  test('leave what is carried where it is listed', () => {
+    const text = `value Duty\n  watch: text\n\n${TEXT.replace('many Crew as crew', 'many Crew as crew, carrying Duty')}`;
+    const mock = new TestMock(modelOf(text), { Sailing: 1, Crew: 1 }, arranged({ leftOut: ['read'] }));
+    mock.send('PUT', '/api/v1/routes/1/sailings/1/crew/1', { watch: 'first' });
+    const listed = mock.send('GET', '/api/v1/routes/1/sailings/1/crew');
+    expect(listed.body).toMatchObject({ items: [{ duty: { watch: 'first' } }] });
+  });
+
   test.each(OPERATION_BUNDLES.map(({ title, leftOut }) => [title, leftOut] as const))(
     'as a bundle: %s',
     (title, leftOut) => {

@@ -159,6 +159,7 @@ function fieldsOf(parameter: QueryParameter): readonly Field[] {
     case 'offset':
     case 'cursor':
     case 'size':
+    case 'order':
     case 'fields':
     case 'expand':
       return [];

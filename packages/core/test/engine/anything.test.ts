@@ -80,6 +80,8 @@ function valueFor(parameter: QueryParameter, pick: number): string {
       return String(pick % 9);
     case 'cursor':
       return 'e30.AAAA';
+    case 'order':
+      return pick % 2 === 0 ? 'desc' : 'asc,desc';
     case 'sort':
       return parameter.keys[pick % parameter.keys.length]?.name ?? '';
     case 'fields':

@@ -212,10 +212,28 @@ describe('sort keys', () => {
     [{}, 'sort=-distance', ['c', 'b', 'a']],
     [{ sortStyle: 'suffix' }, 'sort=distance:desc', ['c', 'b', 'a']],
     [{ sortStyle: 'suffix' }, 'sort=distance:asc,name', ['a', 'b', 'c']],
+    [{ sortStyle: 'repeated' }, 'sort=distance,desc', ['c', 'b', 'a']],
+    [{ sortStyle: 'repeated' }, 'sort=state&sort=distance,desc', ['c', 'b', 'a']],
+    [{ sortStyle: 'beside' }, 'sort=distance', ['a', 'b', 'c']],
+    [{ sortStyle: 'beside' }, 'sort=state,distance&order=asc,desc', ['c', 'b', 'a']],
+    [{ sortStyle: 'beside' }, 'order=desc&sort=distance', ['c', 'b', 'a']],
   ])('%j %s', (settings, query, names) => {
     const mock = mockOf(settings);
     made(mock, { name: 'b', distance: 2 }, { name: 'c', distance: 3 }, { name: 'a', distance: 1 });
     expect(namesOf(mock, query)).toEqual(names);
+  });
+
+  test.each<readonly [SettingValues, string, string]>([
+    [{ sortStyle: 'repeated' }, 'sort=distance,name', 'key'],
+    [{ sortStyle: 'repeated' }, 'sort=-distance', 'key'],
+    [{ sortStyle: 'beside' }, 'sort=distance,name&order=desc', 'direction'],
+    [{ sortStyle: 'beside' }, 'sort=distance&order=down', 'direction'],
+    [{ sortStyle: 'beside' }, 'order=desc', 'direction'],
+    [{ sortStyle: 'beside' }, 'sort=nothing&order=desc', 'key'],
+    [{ sortStyle: 'beside' }, 'sort=name&sort=name', 'repeated'],
+  ])('%j %s is refused', (settings, query, code) => {
+    const answer = mockOf(settings).send('GET', `/api/v1/routes?${query}`);
+    expect([answer.status, (answer.body as { errors: object[] }).errors]).toMatchObject([400, [{ code }]]);
   });
 
   test('written otherwise, or where lists are not sorted, are refused', () => {

@@ -40,9 +40,19 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
   pageMember: ['page', 'pageInfo'],
   linksMember: ['links', 'goTo', 'name'],
   ...Object.fromEntries(
-    ['page', 'size', 'offset', 'limit', 'cursor', 'sort', 'search', 'fields', 'expand', 'filter'].map(
-      (name) => [`${name}Parameter`, [name, `${name}By`, 'name']],
-    ),
+    [
+      'page',
+      'size',
+      'offset',
+      'limit',
+      'cursor',
+      'sort',
+      'search',
+      'fields',
+      'expand',
+      'filter',
+      'order',
+    ].map((name) => [`${name}Parameter`, [name, `${name}By`, 'name']]),
   ),
   operationName: ['', 'findIt', 'listRoutes'],
   ...Object.fromEntries(

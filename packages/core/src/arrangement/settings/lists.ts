@@ -26,9 +26,16 @@ export const LISTS = {
   }),
   sortStyle: options({
     default: 'minus',
-    options: ['minus', 'suffix', 'none'],
+    options: ['minus', 'suffix', 'repeated', 'beside', 'none'],
+    labels: {
+      minus: 'sort=-a,b',
+      suffix: 'sort=a:desc,b',
+      repeated: 'sort=a,desc&sort=b',
+      beside: 'sort=a,b&order=desc,asc',
+      none: 'none',
+    },
     title: 'Sort keys',
-    help: 'How a descending key is written: ?sort=-name or ?sort=name:desc; or lists cannot be sorted.',
+    help: 'How keys to sort by and their directions are written, or whether lists cannot be sorted.',
     levels: FOR_RESOURCE,
   }),
   defaultSort: list({
@@ -66,7 +73,13 @@ export const LISTS = {
     default: 'sort',
     title: 'Sort parameter',
     help: 'The query parameter with the keys to sort by: ?sort=name.',
-    when: [{ setting: 'sortStyle', is: ['minus', 'suffix'] }],
+    when: [{ setting: 'sortStyle', is: ['minus', 'suffix', 'repeated', 'beside'] }],
+  }),
+  orderParameter: name({
+    default: 'order',
+    title: 'Order parameter',
+    help: 'The query parameter with a direction for each key to sort by: ?sort=name&order=desc.',
+    when: [{ setting: 'sortStyle', is: ['beside'] }],
   }),
   searchParameter: name({
     default: 'q',

@@ -13,6 +13,8 @@ export interface Paging {
   readonly pages: readonly QueryParameter[];
   /** Without its keys; `null` where lists cannot be sorted. */
   readonly sort: Omit<Extract<QueryParameter, { role: 'sort' }>, 'keys'> | null;
+  /** The directions of keys, where they are told beside them. */
+  readonly order: Extract<QueryParameter, { role: 'order' }> | null;
   readonly filterStyle: Settings['filterStyle'];
   /** What the names of filters begin with where they are a family. */
   readonly family: string;
@@ -48,6 +50,14 @@ function makePaging(context: DerivationContext, at?: SettingPlace): Paging {
             name: ownName(context, 'sortParameter', at),
             reasons: [becauseSetAt(context, 'list.sort', ['sortParameter', 'sortStyle'], at)],
           },
+    order:
+      sortStyle === 'beside'
+        ? {
+            role: 'order',
+            name: ownName(context, 'orderParameter', at),
+            reasons: [becauseSetAt(context, 'list.sort', ['orderParameter', 'sortStyle'], at)],
+          }
+        : null,
     filterStyle: valueOf(context, 'filterStyle', at),
     family: memberName(context, valueOf(context, 'filterParameter', at)),
     filterReason: becauseSetAt(context, 'list.filter-style', ['filterStyle'], at),
@@ -95,6 +105,6 @@ function pageParameters(context: DerivationContext, at?: SettingPlace): readonly
 
 export const ownName = (
   context: DerivationContext,
-  parameter: 'fieldsParameter' | 'expandParameter' | 'searchParameter' | 'sortParameter',
+  parameter: 'fieldsParameter' | 'expandParameter' | 'searchParameter' | 'sortParameter' | 'orderParameter',
   at?: SettingPlace,
 ): string => memberName(context, valueOf(context, parameter, at));

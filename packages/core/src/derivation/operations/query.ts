@@ -53,7 +53,7 @@ function listQuery(
   const findings = context.findings.length;
   const own = withoutCollisions(context, resource, [
     ...paging.pages,
-    ...(sort === null ? [] : [sort]),
+    ...(sort === null ? [] : [sort, ...(paging.order === null ? [] : [paging.order])]),
     ...(search === null ? [] : [search]),
     ...recordParameters(traits, context, entity),
   ]);

@@ -17,7 +17,7 @@ import { NOTHING_EXPANDED, readExpand, type ExpandTree } from './expand.js';
 import { fixedFilter, readFilter, type Filter } from './filter.js';
 import type { PageRequest } from './listQuery.js';
 import { readSearch, type Search } from './search.js';
-import { readSort, type SortBy } from './sort.js';
+import { readSort, withDirections, type SortBy } from './sort.js';
 
 type QueryResult =
   | { readonly ok: true; readonly query: ListQuery }
@@ -92,7 +92,9 @@ function readListQuery(
     const { parameter, operator, operand } = found;
     // A plain equality is the same parameter as the one with its operator.
     const key = parameter.role === 'filter' ? `${parameter.name}[${operator}]` : parameter.name;
-    const mayRepeat = parameter.role === 'filter' && parameter.spelling === 'in value';
+    const mayRepeat =
+      (parameter.role === 'filter' && parameter.spelling === 'in value') ||
+      (parameter.role === 'sort' && parameter.style === 'repeated');
     if (seen.has(key) && !mayRepeat) {
       const message = `The parameter ${entry.name} stands twice.`;
       errors.push({ parameter: entry.name, code: 'repeated', message });
@@ -155,7 +157,10 @@ class Reading {
   private number = 1;
   private offset = 0;
   private size: number | null;
-  private sort: readonly SortBy[];
+  /** The order where nobody asks, and the keys that were asked for. */
+  private readonly usual: readonly SortBy[];
+  private asked: readonly SortBy[] | null = null;
+  private directions: { readonly name: string; readonly text: string } | null = null;
   private cursor: { readonly name: string; readonly text: string } | null = null;
   private search: Search | null = null;
   private fields: ReadonlySet<string> | null = null;
@@ -170,7 +175,7 @@ class Reading {
   ) {
     const size = operation.query.find((parameter) => parameter.role === 'size');
     this.size = size?.role === 'size' ? size.default : null;
-    this.sort = operation.order.map(({ field, type, descending }) => ({ field, type, descending }));
+    this.usual = operation.order.map(({ field, type, descending }) => ({ field, type, descending }));
     const { custom } = operation;
     if (custom?.kind === 'query')
       appendAll(
@@ -197,7 +202,10 @@ class Reading {
             : this.count(parameter, entry.value, 1, parameter.max);
         break;
       case 'sort':
-        this.sort = readSort(parameter, entry.value, this.errors);
+        this.asked = [...(this.asked ?? []), ...readSort(parameter, entry.value, this.errors)];
+        break;
+      case 'order':
+        this.directions = { name: parameter.name, text: entry.value };
         break;
       case 'filter': {
         const filter = readFilter(parameter, operator, entry, this.errors);
@@ -217,27 +225,35 @@ class Reading {
   }
 
   query(): ListQuery {
-    const { sort, filters, search, fields, expand } = this;
-    return { page: this.wanted(), sort, filters, search, fields, expand };
+    const { filters, search, fields, expand } = this;
+    const sort = this.sorted();
+    return { page: this.wanted(sort), sort, filters, search, fields, expand };
+  }
+
+  private sorted(): readonly SortBy[] {
+    const { asked, directions, errors } = this;
+    // Keys that are wrong are told already; their directions fit nothing.
+    if (directions === null || errors.some(({ code }) => code === 'key')) return asked ?? this.usual;
+    return withDirections(directions.name, asked ?? [], directions.text, errors);
   }
 
   private get entity(): string {
     return indexContract(this.service.contract).resources.get(this.operation.resource)?.entity ?? '';
   }
 
-  private wanted(): PageRequest {
+  private wanted(sort: readonly SortBy[]): PageRequest {
     const { size } = this;
     const { custom } = this.operation;
     if (custom?.kind === 'query') return { kind: 'first', size: custom.limit };
     if (size === null) return { kind: 'all' };
     if (this.service.contract.paging.style === 'cursor')
-      return { kind: 'cursor', cursor: this.readCursor(), size };
+      return { kind: 'cursor', cursor: this.readCursor(sort), size };
     return { kind: 'offset', offset: this.offset + (this.number - 1) * size, size };
   }
 
-  private readCursor(): Cursor | null {
+  private readCursor(sort: readonly SortBy[]): Cursor | null {
     if (this.cursor === null) return null;
-    const { sort, filters, search } = this;
+    const { filters, search } = this;
     const scope = cursorScope(this.service, this.path(), { sort, filters, search });
     const cursor = readCursor(this.service, scope, this.cursor.text);
     if (cursor === null)

@@ -28,31 +28,70 @@ const keysOf = memoize(
   ({ keys }: SortParameter): ReadonlyMap<string, SortKey> => new Map(keys.map((key) => [key.name, key])),
 );
 
-/** Reads sort keys: `-departsAt,name`, or `departsAt:desc,name`. */
+interface Key {
+  readonly name: string;
+  /** As it was written, for what is said of it. */
+  readonly part: string;
+  readonly descending: boolean;
+}
+
+/** What each spelling says of directions. */
+const HOW: Readonly<Record<SortParameter['style'], string>> = {
+  minus: ', each with - in front for descending',
+  suffix: ', each followed by :desc for descending',
+  repeated: ', each in a parameter of its own, followed by ,desc for descending',
+  beside: '',
+};
+
+/** Reads sort keys: `-departsAt,name`; `departsAt:desc,name`; `departsAt,desc` once for each; or names alone. */
 export function readSort(parameter: SortParameter, text: string, errors: ProblemDetail[]): readonly SortBy[] {
   const keys = keysOf(parameter);
-  return text.split(',').flatMap((part) => {
-    const { name, descending } = parameter.style === 'minus' ? minusKey(part) : suffixKey(part);
+  return writtenKeys(parameter.style, text).flatMap(({ name, part, descending }) => {
     const key = keys.get(name);
     if (key !== undefined) return [{ field: key.field, type: key.type, descending }];
-    const how = parameter.style === 'minus' ? 'with - in front' : 'followed by :desc';
-    const message = `Cannot sort by ${part === '' ? 'nothing' : part}. Keys are ${[...keys.keys()].join(', ')}, each ${how} for descending.`;
+    const message = `Cannot sort by ${part === '' ? 'nothing' : part}. Keys are ${[...keys.keys()].join(', ')}${HOW[parameter.style]}.`;
     errors.push({ parameter: parameter.name, code: 'key', message });
     return [];
   });
 }
 
-interface Key {
-  readonly name: string;
-  readonly descending: boolean;
+function writtenKeys(style: SortParameter['style'], text: string): readonly Key[] {
+  switch (style) {
+    case 'minus':
+      return text.split(',').map(minusKey);
+    case 'suffix':
+      return text.split(',').map((part) => directedKey(part, /^(.*):(asc|desc)$/));
+    case 'repeated':
+      return [directedKey(text, /^(.*),(asc|desc)$/)];
+    case 'beside':
+      return text.split(',').map((part) => ({ name: part, part, descending: false }));
+  }
 }
 
 const minusKey = (part: string): Key =>
-  part.startsWith('-') ? { name: part.slice(1), descending: true } : { name: part, descending: false };
+  part.startsWith('-')
+    ? { name: part.slice(1), part, descending: true }
+    : { name: part, part, descending: false };
 
-function suffixKey(part: string): Key {
-  const [, name = part, direction] = /^(.*):(asc|desc)$/.exec(part) ?? [];
-  return { name, descending: direction === 'desc' };
+function directedKey(part: string, pattern: RegExp): Key {
+  const [, name = part, direction] = pattern.exec(part) ?? [];
+  return { name, part, descending: direction === 'desc' };
+}
+
+/** Directions told beside the keys, as many as there are; the errors tell where they are not. */
+export function withDirections(
+  parameter: string,
+  sort: readonly SortBy[],
+  text: string,
+  errors: ProblemDetail[],
+): readonly SortBy[] {
+  const directions = text.split(',');
+  const isRight = directions.every((one) => one === 'asc' || one === 'desc');
+  if (isRight && directions.length === sort.length)
+    return sort.map((key, at) => ({ ...key, descending: directions[at] === 'desc' }));
+  const message = `Expected asc or desc for each of the ${sort.length} keys to sort by, separated by commas.`;
+  errors.push({ parameter, code: 'direction', message });
+  return sort;
 }
 
 /** The keys that decide: those asked for, then the key of the record, which breaks ties. */

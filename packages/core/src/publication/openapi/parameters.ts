@@ -7,6 +7,7 @@ import {
   type Operation,
   type QueryParameter,
   type Resource,
+  type SortSpelling,
 } from '../../contract/index.js';
 import type { Json, ScalarType } from '../../model/index.js';
 import { scalarSchema, type JsonSchema } from './schemas.js';
@@ -103,9 +104,9 @@ function queryParameter(parameter: Exclude<QueryParameter, FilterParameter>): Js
     case 'sort':
       return {
         ...base,
-        description: `Keys to sort by, each ${parameter.style === 'minus' ? 'with - in front' : 'followed by :desc'} for descending. The key of the record breaks ties.`,
+        description: `Keys to sort by${DIRECTIONS[parameter.style]}. The key of the record breaks ties.`,
         style: 'form',
-        explode: false,
+        explode: parameter.style === 'repeated',
         schema: {
           type: 'array',
           items: {
@@ -113,6 +114,14 @@ function queryParameter(parameter: Exclude<QueryParameter, FilterParameter>): Js
             enum: parameter.keys.flatMap(({ name }) => sortTexts(name, parameter.style)),
           },
         },
+      };
+    case 'order':
+      return {
+        ...base,
+        description: 'The direction of each key to sort by; all ascending without it.',
+        style: 'form',
+        explode: false,
+        schema: { type: 'array', items: { type: 'string', enum: ['asc', 'desc'] } },
       };
     case 'cursor':
       return {
@@ -159,8 +168,26 @@ const namesParameter = (base: object, description: string, items: JsonSchema): J
   schema: { type: 'array', minItems: 1, items },
 });
 
-const sortTexts = (name: string, style: 'minus' | 'suffix'): string[] =>
-  style === 'minus' ? [name, `-${name}`] : [name, `${name}:asc`, `${name}:desc`];
+/** What each spelling says of directions. */
+const DIRECTIONS: Readonly<Record<SortSpelling, string>> = {
+  minus: ', each with - in front for descending',
+  suffix: ', each followed by :desc for descending',
+  repeated: ', each in a parameter of its own and followed by ,desc for descending',
+  beside: ', their directions told beside them',
+};
+
+function sortTexts(name: string, style: SortSpelling): string[] {
+  switch (style) {
+    case 'minus':
+      return [name, `-${name}`];
+    case 'suffix':
+      return [name, `${name}:asc`, `${name}:desc`];
+    case 'repeated':
+      return [name, `${name},asc`, `${name},desc`];
+    case 'beside':
+      return [name];
+  }
+}
 
 function filterParameters(parameter: FilterParameter): readonly Json[] {
   const { name, type, operators, spelling } = parameter;
