@@ -87,3 +87,26 @@ test('a branch becomes read only in one step, told before it is taken, by keys a
   };
   expect(Object.keys(document.paths['/routes/{routeId}'] ?? {})).toEqual(['parameters', 'get']);
 });
+
+test('the filters of one list are spelled by the house, by keys alone, and asked for so', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.createMock(id, { Route: 2, Vessel: 2 });
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/routes').click();
+  const filters = page.getByRole('region', { name: 'The chosen path' }).getByRole('combobox', {
+    name: 'Filters',
+    exact: true,
+  });
+  await filters.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('option', { name: 'a__gte=5' })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  const status = async (query: string): Promise<number> => (await fetch(mock + query)).status;
+  await expect.poll(() => status('/routes?name__starts=A')).toBe(200);
+  expect(await status('/routes?name%5Bstarts%5D=A')).toBe(400);
+  expect(await status('/vessels?name%5Bstarts%5D=A')).toBe(200);
+});

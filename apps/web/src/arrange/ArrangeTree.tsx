@@ -230,8 +230,7 @@ function NotExposed({ names, isTarget }: NotExposedProps): React.JSX.Element {
       <span className="strong">Not exposed</span>{' '}
       {names.length === 0 ? <span className="quiet">nothing</span> : names.join(', ')}
       <span className="end quiet">
-        drag a branch; <kbd>Alt ←</kbd> promotes, <kbd>Alt →</kbd> demotes, <kbd>1</kbd>–<kbd>4</kbd> leaves
-        out
+        drag a branch, or <kbd>Alt ←</kbd> <kbd>Alt →</kbd>; <kbd>1</kbd>–<kbd>4</kbd> leaves out
       </span>
     </p>
   );

@@ -1,6 +1,6 @@
 import { valueOf, type DerivationContext } from '../context.js';
 import { plainParameter } from '../names/parameters.js';
-import { pathOf, type PlacedResource } from './tree.js';
+import { pathTemplate, type PlacedResource } from './tree.js';
 
 /** Kinds whose last id is that of the record they are about. */
 const OF_ITS_RECORD: ReadonlySet<PlacedResource['kind']> = new Set(['item', 'pair', 'action']);
@@ -21,6 +21,6 @@ export function withPlainIds(
     const isTaken = segments.some((one) => one.kind === 'id' && one.parameter === parameter);
     if (last.entity !== entity.name || isTaken) return resource;
     const renamed = segments.with(at, { ...last, parameter });
-    return { ...resource, segments: renamed, path: pathOf(renamed) };
+    return { ...resource, segments: renamed, path: pathTemplate(renamed) };
   });
 }

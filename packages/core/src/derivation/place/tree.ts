@@ -43,7 +43,7 @@ export class PathTree {
   add(given: NewPlace): PlacedResource | null {
     const { id, kind, canonical = true, transition = null, custom = null, word = null, ...rest } = given;
     const resource = { id, kind, canonical, ...rest, transition, custom, word };
-    const path = pathOf(resource.segments);
+    const path = pathTemplate(resource.segments);
     const collisionKey = resource.segments.map((s) => (s.kind === 'id' ? '/{}' : `/${s.text}`)).join('');
     const known = this.byPath.get(collisionKey);
     if (known !== undefined) {
@@ -67,7 +67,7 @@ export class PathTree {
 }
 
 /** The path of segments, as a template. */
-export const pathOf = (segments: readonly Segment[]): string =>
+export const pathTemplate = (segments: readonly Segment[]): string =>
   segments.map((segment) => `/${segment.kind === 'id' ? `{${segment.parameter}}` : segment.text}`).join('');
 
 export const idCount = (segments: readonly Segment[]): number =>
