@@ -107,7 +107,11 @@ describe('operations that are left out', () => {
 
   test('leave what is carried where it is listed', () => {
     const text = `value Duty\n  watch: text\n\n${TEXT.replace('many Crew as crew', 'many Crew as crew, carrying Duty')}`;
-    const mock = new TestMock(modelOf(text), { Route: 1, Sailing: 1, Crew: 1 }, arranged({ leftOut: ['read'] }));
+    const mock = new TestMock(
+      modelOf(text),
+      { Route: 1, Sailing: 1, Crew: 1 },
+      arranged({ leftOut: ['read'] }),
+    );
     mock.send('PUT', '/api/v1/routes/1/sailings/1/crew/1', { watch: 'first' });
     const listed = mock.send('GET', '/api/v1/routes/1/sailings/1/crew');
     expect(listed.body).toMatchObject({ items: [{ duty: { watch: 'first' } }] });
