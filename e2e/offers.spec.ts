@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { path, tree } from './support/arranging.js';
-import { expect, test } from './support/isomeros.js';
+import { expect, test, type Isomeros } from './support/isomeros.js';
 
 const TEXT = `design "Offered"
 
@@ -16,6 +16,14 @@ entity Vessel
 each Route owns many Sailing as sailings, back as route
 `;
 
+/** Opens a design on Arrange, its mock running; returns where that is. */
+async function open(page: Page, isomeros: Isomeros): Promise<string> {
+  const id = await isomeros.createDesign(TEXT);
+  const mock = await isomeros.createMock(id, { Route: 2, Sailing: 2, Vessel: 2 });
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  return mock;
+}
+
 const offered = (page: Page): ReturnType<Page['getByRole']> =>
   page.getByRole('region', { name: 'Operations of the path' });
 
@@ -23,9 +31,7 @@ test('operations are left out by a key and by a press, stay struck in the tree, 
   page,
   isomeros,
 }) => {
-  const id = await isomeros.createDesign(TEXT);
-  const mock = await isomeros.createMock(id, { Route: 2, Vessel: 2 });
-  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  const mock = await open(page, isomeros);
   await path(page, '/{vesselId}').click();
   await tree(page).focus();
   await page.keyboard.press('2');
@@ -55,9 +61,7 @@ test('a branch becomes read only in one step, told before it is taken, by keys a
   page,
   isomeros,
 }) => {
-  const id = await isomeros.createDesign(TEXT);
-  const mock = await isomeros.createMock(id, { Route: 2, Sailing: 2 });
-  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  const mock = await open(page, isomeros);
   await path(page, '/routes').click();
   await offered(page).getByRole('radio', { name: 'this path' }).focus();
   await page.keyboard.press('ArrowRight');
@@ -92,9 +96,7 @@ test('the filters of one list are spelled by the house, by keys alone, and asked
   page,
   isomeros,
 }) => {
-  const id = await isomeros.createDesign(TEXT);
-  const mock = await isomeros.createMock(id, { Route: 2, Vessel: 2 });
-  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  const mock = await open(page, isomeros);
   await path(page, '/routes').click();
   const filters = page.getByRole('region', { name: 'The chosen path' }).getByRole('combobox', {
     name: 'Filters',

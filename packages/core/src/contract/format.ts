@@ -30,10 +30,11 @@ function withListsOfSettings(kept: JsonObject): JsonObject {
   };
 }
 
-/** Format 2 offers whatever the model allows, and writes operators in brackets. */
-function withNothingLeftOut({ resources, operations, ...others }: JsonObject): JsonObject {
+/** Format 2 offers whatever the model allows, writes operators in brackets, and tells totals in one header. */
+function withNothingLeftOut({ resources, operations, paging, ...others }: JsonObject): JsonObject {
   return {
     ...others,
+    paging: { totalHeader: 'Total-Count', ...(paging as JsonObject) },
     resources: (resources as readonly JsonObject[]).map((resource) => ({ leftOut: [], ...resource })),
     operations: (operations as readonly JsonObject[]).map(({ query, ...operation }) => ({
       ...operation,

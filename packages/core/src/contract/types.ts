@@ -27,7 +27,9 @@ export interface Contract {
     /** The media types of answers, the preferred one first. */
     readonly mediaTypes: readonly MediaType[];
   };
-  readonly paging: Pick<Settings, 'totals' | 'oversize'> & { readonly style: Settings['pageStyle'] };
+  readonly paging: Pick<Settings, 'totals' | 'totalHeader' | 'oversize'> & {
+    readonly style: Settings['pageStyle'];
+  };
   /** The request header that may name the version, where it stands in one. */
   readonly versionHeader: string | null;
   readonly trailingSlash: Settings['trailingSlash'];

@@ -67,6 +67,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     paging: {
       style: valueOf(context, 'pageStyle'),
       totals: valueOf(context, 'totals'),
+      totalHeader: valueOf(context, 'totalHeader'),
       oversize: valueOf(context, 'oversize'),
     },
     versionHeader: valueOf(context, 'versionIn') === 'header' ? VERSION_HEADER : null,

@@ -1,7 +1,18 @@
 import type { EngineRequest, EngineResponse } from './message.js';
 
-const EXPOSED =
-  'Location, Content-Location, Link, Link-Template, ETag, Total-Count, Preference-Applied, WWW-Authenticate, Retry-After, Deprecation, Sunset';
+/** Headers that answers may have, whether this one has them or not. */
+const EXPOSED: readonly string[] = [
+  'Location',
+  'Content-Location',
+  'Link',
+  'Link-Template',
+  'ETag',
+  'Preference-Applied',
+  'WWW-Authenticate',
+  'Retry-After',
+  'Deprecation',
+  'Sunset',
+];
 
 /**
  * Lets scripts of any origin read an answer (Fetch §3.2): front ends run on other ports than their API.
@@ -14,7 +25,7 @@ export function withCors(request: EngineRequest, response: EngineResponse): Engi
   const answer = preflight === null || response.status < 400 ? response : ALLOWED;
   const headers: [string, string][] = [
     ['Access-Control-Allow-Origin', '*'],
-    ['Access-Control-Expose-Headers', EXPOSED],
+    ['Access-Control-Expose-Headers', exposed(response).join(', ')],
   ];
   if (preflight !== null) {
     const allow = answer.headers.find(([name]) => name === 'Allow')?.[1] ?? preflight;
@@ -25,6 +36,11 @@ export function withCors(request: EngineRequest, response: EngineResponse): Engi
   }
   return { ...answer, headers: [...answer.headers, ...headers] };
 }
+
+/** Those, and what an arrangement gave a name of its own. */
+const exposed = ({ headers }: EngineResponse): readonly string[] => [
+  ...new Set([...EXPOSED, ...headers.map(([name]) => name)]),
+];
 
 const ALLOWED: EngineResponse = { status: 204, headers: [], body: null };
 

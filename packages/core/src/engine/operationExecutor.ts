@@ -107,7 +107,7 @@ export class OperationExecutor {
     }
     this.note(operation.verb === 'list' ? PAGE_OF_LIST : RECORD_WITH_LINKS);
     const headers = [...rendered.headers, ...cached];
-    if (this.isTotalTold(total)) headers.push(['Total-Count', String(total)]);
+    if (this.isTotalTold(total)) headers.push([service.contract.paging.totalHeader, String(total)]);
     return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
   }
 

@@ -54,6 +54,12 @@ const CASES: readonly Case[] = [
     breaks: ['sender: PUT /api/v1/ports/{portId} is left out now.'],
   },
   {
+    name: 'The header of the total is called otherwise.',
+    before: { settings: { totals: 'header' } },
+    after: { settings: { totals: 'header', totalHeader: 'X-Total' } },
+    breaks: ['reader: Totals are told in X-Total, not in Total-Count.'],
+  },
+  {
     name: 'What is offered again breaks nobody.',
     before: { settings: { leftOut: ['remove'] } },
     after: {},

@@ -303,6 +303,9 @@ describe('pages', () => {
     expect(told({})).toEqual([['number', 'size', 'totalItems', 'totalPages'], null]);
     expect(told({ totals: 'header' })).toEqual([['number', 'size'], '5']);
     expect(told({ totals: 'none' })).toEqual([['number', 'size'], null]);
+    const named = mockOf({ totals: 'header', totalHeader: 'X-Total' });
+    const answer = named.send('GET', '/api/v1/routes', undefined, { origin: 'http://elsewhere' });
+    expect(answer.headers.get('x-total')).toBe('0');
   });
 
   test('that are too large are refused, or as large as may be', () => {

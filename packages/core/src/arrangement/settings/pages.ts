@@ -1,4 +1,8 @@
-import { FOR_ARRANGEMENT, FOR_RESOURCE, integer, name, options, type Effective } from './row.js';
+import { FOR_ARRANGEMENT, FOR_RESOURCE, integer, name, options, text, type Effective } from './row.js';
+
+/** A field name (RFC 9110 §5.1) that no standard gives a meaning which answers here have. */
+const HEADER_OF_OURS =
+  /^(?!(?:accept|access|age|allow|authorization|cache|connection|content|cookie|date|deprecation|etag|expires|host|if|keep|last|link|location|preference|prefer|range|retry|server|set|sunset|te|trailer|transfer|upgrade|vary|via|warning|www)(?:-|$))[A-Za-z][A-Za-z0-9-]{0,39}$/i;
 
 const PAGED: readonly Effective[] = [{ setting: 'pageStyle', is: ['number', 'offset', 'cursor'] }];
 const NUMBERED: readonly Effective[] = [{ setting: 'pageStyle', is: ['number'] }];
@@ -41,8 +45,17 @@ export const PAGES = {
     default: 'body',
     options: ['body', 'header', 'none'],
     title: 'Totals',
-    help: 'Where the number of all records is told: in the body, in the header Total-Count, or not at all.',
+    help: 'Where the number of all records is told: in the body, in a header, or not at all; a bare list tells it in the header.',
     levels: FOR_ARRANGEMENT,
+  }),
+  totalHeader: text({
+    default: 'Total-Count',
+    title: 'Header of the total',
+    help: 'The response header that tells the number of all records: Total-Count: 120.',
+    pattern: HEADER_OF_OURS,
+    expected: 'a header name such as Total-Count, none that HTTP gives a meaning',
+    levels: FOR_ARRANGEMENT,
+    when: [{ setting: 'totals', is: ['body', 'header'] }],
   }),
   pageParameter: name({
     default: 'page',

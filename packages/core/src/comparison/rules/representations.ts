@@ -1,3 +1,4 @@
+import type { Contract } from '../../contract/index.js';
 import { ENTRY } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
 import type { Aligned, ContractChange } from '../types.js';
@@ -32,10 +33,19 @@ export function* compareRepresentations({ before, after }: Aligned): Generator<C
     yield breaking('reader', about, `Pages are told by ${is.paging.style}, not by ${was.paging.style}.`);
   else if (was.paging.totals !== is.paging.totals && was.paging.totals !== 'none')
     yield breaking('reader', about, `Totals are ${TOTALS[is.paging.totals]}.`);
+  if (tellsInHeader(was) && tellsInHeader(is) && was.paging.totalHeader !== is.paging.totalHeader)
+    yield breaking(
+      'reader',
+      about,
+      `Totals are told in ${is.paging.totalHeader}, not in ${was.paging.totalHeader}.`,
+    );
   for (const name of Object.keys(was.names) as (keyof typeof was.names)[]) {
     if (was.names[name] !== is.names[name])
       yield breaking('reader', about, `${was.names[name]} of answers is called ${is.names[name]} now.`);
   }
 }
+
+const tellsInHeader = ({ paging, representation }: Contract): boolean =>
+  paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
 
 const TOTALS = { body: 'in the body now', header: 'in a header now', none: 'not counted any more' };

@@ -140,7 +140,7 @@ function headersOf(
       ? { 'Link-Template': ofText('Where each item is (RFC 9652), by members of it.') }
       : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
-      ? { 'Total-Count': ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
+      ? { [paging.totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
       : {}),
     ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
       ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }
