@@ -1,5 +1,5 @@
 import type { Arrangement } from './choices.js';
-import type { Effective, SettingLevel } from './settings/row.js';
+import type { Effective, SettingLevel, SettingValue } from './settings/row.js';
 import { SETTINGS, rowOf, type ChoosableSetting, type SettingName, type Settings } from './settings/table.js';
 import type { SettingsById } from './settings/values.js';
 
@@ -60,7 +60,19 @@ export const hasEffect = (arrangement: Arrangement, name: ChoosableSetting, at?:
   (rowOf(name).when ?? []).every((effective) => holds(arrangement, effective, at));
 
 function holds(arrangement: Arrangement, effective: Effective, at: SettingPlace | undefined): boolean {
-  const { value } = setting(arrangement, effective.setting as SettingName, at);
+  const name = effective.setting as SettingName;
+  if (isMet(effective, setting(arrangement, name, at).value)) return true;
+  // What holds for all is of use, too, where only some resource is set so.
+  return (
+    at === undefined &&
+    Object.values(arrangement.resources).some((own) => {
+      const value = own[name];
+      return value !== undefined && isMet(effective, value);
+    })
+  );
+}
+
+function isMet(effective: Effective, value: SettingValue): boolean {
   if ('is' in effective) return effective.is.some((one) => one === value);
   if ('isEmpty' in effective) return typeof value === 'object' && value.length > 0;
   return typeof value === 'object' && value.some((item) => item === effective.includes);

@@ -30,20 +30,36 @@ function withListsOfSettings(kept: JsonObject): JsonObject {
   };
 }
 
-/** Format 2 offers whatever the model allows, writes operators in brackets, and tells totals in one header. */
-function withNothingLeftOut({ resources, operations, paging, ...others }: JsonObject): JsonObject {
+/** Format 2 offers whatever the model allows, writes operators in brackets, and has one form of pages. */
+function withNothingLeftOut(kept: JsonObject): JsonObject {
+  const { resources, operations, shapes, paging, representation, ...others } = kept;
+  const { envelope = 'object', ...represented } = representation as JsonObject;
+  const form = { ...(paging as JsonObject), envelope, variant: '' };
   return {
     ...others,
-    paging: { totalHeader: 'Total-Count', ...(paging as JsonObject) },
+    paging: form,
+    totalHeader: 'Total-Count',
+    representation: represented,
+    shapes: (shapes as readonly JsonObject[]).map((shape) => ({
+      ...shape,
+      members: (shape['members'] as readonly JsonObject[]).map(withVariant),
+    })),
     resources: (resources as readonly JsonObject[]).map((resource) => ({ leftOut: [], ...resource })),
     operations: (operations as readonly JsonObject[]).map(({ query, ...operation }) => ({
       ...operation,
+      paging: operation['verb'] === 'list' ? form : null,
       query: (query as readonly JsonObject[]).map((parameter) =>
         parameter['role'] === 'filter' ? { spelling: 'bracketed', family: '', ...parameter } : parameter,
       ),
     })),
   };
 }
+
+/** Where a page stands is told alike in all lists of format 2. */
+const withVariant = ({ type, ...member }: JsonObject): JsonObject => ({
+  ...member,
+  type: isJsonObject(type) && type['kind'] === 'page' ? { ...type, variant: '' } : (type ?? null),
+});
 
 /** Everything inside: a link target and the source of a reason are known by their kind, wherever they are. */
 function upgraded(value: Json): Json {

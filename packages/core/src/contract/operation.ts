@@ -28,6 +28,8 @@ export interface Operation {
   readonly effect: Effect;
   readonly summary: string;
   readonly query: readonly QueryParameter[];
+  /** How a list is answered; `null` for what is none. */
+  readonly paging: PageForm | null;
   /** How a list is sorted where nobody asks; the key comes last. */
   readonly order: readonly OrderKey[];
   /** What happens to a query parameter that is not among them. */
@@ -50,6 +52,13 @@ export interface Operation {
   readonly custom: Custom | null;
   readonly reasons: Reasons;
 }
+
+/** In which pages a list is answered, and how they and their totals are told. */
+export type PageForm = Pick<Settings, 'totals' | 'oversize' | 'envelope'> & {
+  readonly style: Settings['pageStyle'];
+  /** What it is called where it is another form than that of the arrangement; empty where it is the same. */
+  readonly variant: string;
+};
 
 /** The effect of an operation of one's own, everything in it resolved. */
 export type Custom =

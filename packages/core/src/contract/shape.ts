@@ -87,5 +87,8 @@ export type MemberType =
     }
   /** A JSON object from relation to link. */
   | { readonly kind: 'links' }
-  /** Where a page stands: its number and size, or its offset and limit, and totals where they are counted. */
-  | { readonly kind: 'page' };
+  /**
+   * Where a page stands: its number and size, or its offset and limit, and totals where they are counted; `variant` is
+   * that of the form of its list.
+   */
+  | { readonly kind: 'page'; readonly variant: string };

@@ -2,7 +2,7 @@ import type { Via } from './via.js';
 import type { Settings } from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
 import type { StructureNames } from './naming.js';
-import type { Operation } from './operation.js';
+import type { Operation, PageForm } from './operation.js';
 import type { Reasons } from './reasons.js';
 import type { Assumption, Finding } from './review.js';
 import type { Shape } from './shape.js';
@@ -21,16 +21,16 @@ export interface Contract {
   readonly assumptions: readonly Assumption[];
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
-  readonly representation: Pick<Settings, 'links' | 'envelope' | 'linkForm' | 'unset'> & {
+  readonly representation: Pick<Settings, 'links' | 'linkForm' | 'unset'> & {
     /** What the URIs of its own link relations begin with; the mock itself where empty. */
     readonly relationBase: string;
     /** The media types of answers, the preferred one first. */
     readonly mediaTypes: readonly MediaType[];
   };
-  readonly paging: Pick<Settings, 'totals' | 'totalHeader' | 'oversize'> & {
-    readonly style: Settings['pageStyle'];
-  };
-  /** The request header that may name the version, where it stands in one. */
+  /** The form of lists for which none was chosen. */
+  readonly paging: PageForm;
+  /** The response header that tells the number of all records. */
+  readonly totalHeader: string; /** The request header that may name the version, where it stands in one. */
   readonly versionHeader: string | null;
   readonly trailingSlash: Settings['trailingSlash'];
   readonly security: Security;

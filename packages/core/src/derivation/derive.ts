@@ -16,6 +16,7 @@ import { deriveLinks } from './links/index.js';
 import { structureNameFindings, structureNames } from './names/members.js';
 import { securityOf } from './operations/access.js';
 import { deriveOperations } from './operations/index.js';
+import { usualForm, variantShapes } from './operations/forms.js';
 import { Offers } from './operations/offers.js';
 import { placeResources } from './place/index.js';
 import { deriveShapes, findTraits } from './shapes/index.js';
@@ -34,7 +35,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const operations = deriveOperations(context, offers, traits);
   const links = deriveLinks(context, offers, traits);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
-  findUnbounded(context, placed);
+  findUnbounded(context, offers);
   findVerbs(context, placed);
   findLeftOut(context, offers);
   findShadowed(context, placed);
@@ -52,24 +53,19 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       leftOut: offers.leftOut(resource.id),
     })),
     operations,
-    shapes,
+    shapes: [...shapes, ...variantShapes(context, shapes, operations)],
     findings: context.findings,
     assumptions: findAssumptions(context),
     names: structureNames(context),
     representation: {
       mediaTypes: valueOf(context, 'mediaTypes').map((type) => MEDIA_TYPES[type]),
       links: valueOf(context, 'links'),
-      envelope: valueOf(context, 'envelope'),
       linkForm: valueOf(context, 'linkForm'),
       relationBase: valueOf(context, 'relationBase'),
       unset: valueOf(context, 'unset'),
     },
-    paging: {
-      style: valueOf(context, 'pageStyle'),
-      totals: valueOf(context, 'totals'),
-      totalHeader: valueOf(context, 'totalHeader'),
-      oversize: valueOf(context, 'oversize'),
-    },
+    paging: usualForm(context),
+    totalHeader: valueOf(context, 'totalHeader'),
     versionHeader: valueOf(context, 'versionIn') === 'header' ? VERSION_HEADER : null,
     trailingSlash: valueOf(context, 'trailingSlash'),
     security: securityOf(context, operations),

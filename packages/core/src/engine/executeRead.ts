@@ -3,6 +3,7 @@ import type { Json, Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import { CONTENT_TYPE, listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
 import { answerList } from './list/answer.js';
+import { formAt } from './list/form.js';
 import type { ListQuery } from './list/listQuery.js';
 import type { ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';
@@ -38,8 +39,9 @@ export function executeRead(
     case 'pairing':
     case 'query': {
       const { body, texts, total } = answerList(service, view, resource, location.above, query, entries);
-      if (texts === null) return whole(renderBody(service, 'list', body), total);
-      const { rendered, around } = listOfTexts(service, body, texts.texts);
+      const kind = formAt(service, resource).envelope === 'bare' ? 'bare list' : 'list';
+      if (texts === null) return whole(renderBody(service, kind, body), total);
+      const { rendered, around } = listOfTexts(service, body, kind, texts.texts);
       return { rendered, state: listState(service, around, texts.states), total };
     }
     case 'item':

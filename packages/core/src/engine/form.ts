@@ -4,7 +4,9 @@ import type { EngineResponse, Header } from './message.js';
 import type { RequestContext } from './service.js';
 
 /** What a body is: its links are its own, those of its items, or the way in. */
-export type BodyKind = 'record' | 'list' | 'entry';
+export type BodyKind = 'record' | 'list' | 'bare list' | 'entry';
+
+const isList = (kind: BodyKind): boolean => kind === 'list' || kind === 'bare list';
 
 /** Made once: every exchange that is kept has one. */
 export const CONTENT_TYPE: Readonly<Record<MediaType, Header>> = {
@@ -80,13 +82,14 @@ interface ListOfTexts {
 export function listOfTexts(
   service: RequestContext,
   body: Record<string, Json>,
+  kind: 'list' | 'bare list',
   texts: readonly string[],
 ): ListOfTexts {
-  const { names, representation } = service.contract;
+  const { names } = service.contract;
   const items = `[${texts.join(',')}]`;
-  const { headers, text } = renderBody(service, 'list', body);
+  const { headers, text } = renderBody(service, kind, body);
   const around = text ?? '';
-  if (representation.envelope === 'bare') return { rendered: { headers, text: items }, around };
+  if (kind === 'bare list') return { rendered: { headers, text: items }, around };
   // The items come first, as they are built.
   const empty = `{${JSON.stringify(names.items)}:[]`;
   if (!around.startsWith(empty)) throw new Error('A list does not begin with its items.');
@@ -109,9 +112,9 @@ function plain(service: RequestContext, kind: BodyKind, body: Record<string, Jso
   const isAsBuilt = (given: Json): boolean =>
     isLinked && service.origin === '' && isJsonObject(given) && !(EMBEDDED in given);
   const record = (given: Json): Json => (isAsBuilt(given) ? given : flattened(service, given, isLinked));
-  if (kind !== 'list') return { body: record(body), inHeaders: isLinked ? null : inHeaders };
+  if (!isList(kind)) return { body: record(body), inHeaders: isLinked ? null : inHeaders };
   const items = listed(body[names.items]).map(record);
-  if (representation.envelope === 'bare') return { body: items, inHeaders };
+  if (kind === 'bare list') return { body: items, inHeaders };
   const object: Record<string, Json> = Object.assign(bareObject(), body, { [names.items]: items });
   if (!isLinked) delete object[names.links];
   else object[names.links] = withOrigin(service, links);
@@ -174,14 +177,14 @@ function hal(service: RequestContext, kind: BodyKind, body: Record<string, Json>
     const links = withOrigin(service, own);
     const named = isJsonObject(links) ? Object.entries(links) : [];
     const all = Object.fromEntries(named.map(([relation, link]) => [curied(relation), link]));
-    const hasOwn = kind === 'list' || inside !== null || named.some(([one]) => !REGISTERED.has(one));
+    const hasOwn = isList(kind) || inside !== null || named.some(([one]) => !REGISTERED.has(one));
     const object = Object.assign(bareObject(), rest, {
       _links: { ...all, ...(isRoot && hasOwn ? { curies } : {}) },
     });
     if (isJsonObject(inside)) object[EMBEDDED] = embedded(inside, (one) => record(one, false));
     return object;
   };
-  if (kind !== 'list') return { body: record(body, true), inHeaders: null };
+  if (!isList(kind)) return { body: record(body, true), inHeaders: null };
   const { [names.items]: items, ...page } = body;
   const whole = record(Object.assign(bareObject(), page), true);
   const item = listed(items).map((one) => record(one, false));

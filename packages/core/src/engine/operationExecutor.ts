@@ -107,7 +107,7 @@ export class OperationExecutor {
     }
     this.note(operation.verb === 'list' ? PAGE_OF_LIST : RECORD_WITH_LINKS);
     const headers = [...rendered.headers, ...cached];
-    if (this.isTotalTold(total)) headers.push([service.contract.paging.totalHeader, String(total)]);
+    if (this.isTotalTold(total)) headers.push([service.contract.totalHeader, String(total)]);
     return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
   }
 
@@ -192,9 +192,10 @@ export class OperationExecutor {
 
   /** Whether a header tells how many records there are. */
   private isTotalTold(total: number | null): boolean {
-    const { paging, representation } = this.service.contract;
-    const isBare = representation.envelope === 'bare' && this.service.mediaType === 'application/json';
-    return total !== null && (paging.totals === 'header' || (paging.totals === 'body' && isBare));
+    const { paging } = this.matched.operation;
+    if (total === null || paging === null) return false;
+    const isBare = paging.envelope === 'bare' && this.service.mediaType === 'application/json';
+    return paging.totals === 'header' || (paging.totals === 'body' && isBare);
   }
 
   /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */

@@ -13,7 +13,7 @@ export const PAGES = {
     options: ['number', 'offset', 'cursor', 'none'],
     title: 'Pages',
     help: 'How a page of a list is asked for: ?page=2, ?offset=20, an opaque ?cursor=…, or everything at once.',
-    levels: FOR_ARRANGEMENT,
+    levels: FOR_RESOURCE,
   }),
   pageSize: integer({
     default: 20,
@@ -38,7 +38,7 @@ export const PAGES = {
     options: ['refused', 'clamped'],
     title: 'Page above the largest',
     help: 'A page larger than the largest is refused (400), or answered as large as that.',
-    levels: FOR_ARRANGEMENT,
+    levels: FOR_RESOURCE,
     when: PAGED,
   }),
   totals: options({
@@ -46,7 +46,7 @@ export const PAGES = {
     options: ['body', 'header', 'none'],
     title: 'Totals',
     help: 'Where the number of all records is told: in the body, in a header, or not at all; a bare list tells it in the header.',
-    levels: FOR_ARRANGEMENT,
+    levels: FOR_RESOURCE,
   }),
   totalHeader: text({
     default: 'Total-Count',

@@ -1,4 +1,4 @@
-import { FOR_ARRANGEMENT, list, name, options, text, type Effective } from './row.js';
+import { type Effective, FOR_ARRANGEMENT, FOR_RESOURCE, list, name, options, text } from './row.js';
 
 const IN_JSON: readonly Effective[] = [{ setting: 'mediaTypes', includes: 'json' }];
 const IN_ENVELOPE: Effective = { setting: 'envelope', is: ['object'] };
@@ -61,7 +61,7 @@ export const REPRESENTATION = {
     options: ['object', 'bare'],
     title: 'Lists in JSON',
     help: 'Whether a list in plain JSON is an object around its records, or the bare array of them.',
-    levels: FOR_ARRANGEMENT,
+    levels: FOR_RESOURCE,
     when: IN_JSON,
   }),
   unset: options({

@@ -4,9 +4,8 @@ import { scalarProblem } from '../values.js';
 import type { Aligned, ContractChange, Pair } from '../types.js';
 
 /** What can be asked of lists. */
-export function* compareParameters({ pairs, after }: Aligned): Generator<ContractChange> {
-  const refusesLarge = after.contract.paging.oversize === 'refused';
-  for (const pair of pairs) yield* compareQueries(pair, refusesLarge);
+export function* compareParameters({ pairs }: Aligned): Generator<ContractChange> {
+  for (const pair of pairs) yield* compareQueries(pair, pair.after.paging?.oversize === 'refused');
 }
 
 function* compareQueries({ before, after, where }: Pair, refusesLarge: boolean): Generator<ContractChange> {

@@ -1,10 +1,10 @@
-import type { Contract } from '../../contract/index.js';
+import type { Contract, PageForm } from '../../contract/index.js';
 import { ENTRY } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
-import type { Aligned, ContractChange } from '../types.js';
+import type { Aligned, ContractChange, Pair } from '../types.js';
 
 /** The forms that answers have as a whole: media types, links, pages. */
-export function* compareRepresentations({ before, after }: Aligned): Generator<ContractChange> {
+export function* compareRepresentations({ before, after, pairs }: Aligned): Generator<ContractChange> {
   const about: About = { where: 'everything', resource: ENTRY, reasons: [] };
   const [was, is] = [before.contract, after.contract];
   const [types, typesNow] = [was.representation.mediaTypes, is.representation.mediaTypes];
@@ -14,9 +14,7 @@ export function* compareRepresentations({ before, after }: Aligned): Generator<C
     yield breaking('reader', about, `Where nobody asks, answers are ${typesNow[0] ?? ''}.`);
   const come = typesNow.filter((type) => !types.includes(type));
   if (come.length > 0) yield compatible(about, `${come.join(', ')} is answered.`);
-  const { links, linkForm, envelope } = is.representation;
-  if (was.representation.envelope !== envelope)
-    yield breaking('reader', about, `Lists are ${envelope === 'bare' ? 'bare arrays' : 'objects'} now.`);
+  const { links, linkForm } = is.representation;
   if (was.representation.links !== links && was.representation.links === 'header')
     yield breaking('reader', about, 'Links are not sent in Link any more.');
   if (was.representation.linkForm !== linkForm && was.representation.links !== 'none')
@@ -29,23 +27,42 @@ export function* compareRepresentations({ before, after }: Aligned): Generator<C
       about,
       `Link relations begin with ${relationBase === '' ? 'the address of the API' : relationBase} now.`,
     );
-  if (was.paging.style !== is.paging.style)
-    yield breaking('reader', about, `Pages are told by ${is.paging.style}, not by ${was.paging.style}.`);
-  else if (was.paging.totals !== is.paging.totals && was.paging.totals !== 'none')
-    yield breaking('reader', about, `Totals are ${TOTALS[is.paging.totals]}.`);
-  if (tellsInHeader(was) && tellsInHeader(is) && was.paging.totalHeader !== is.paging.totalHeader)
-    yield breaking(
-      'reader',
-      about,
-      `Totals are told in ${is.paging.totalHeader}, not in ${was.paging.totalHeader}.`,
-    );
+  for (const message of formChanges(was.paging, is.paging)) yield breaking('reader', about, message);
+  yield* compareForms(pairs, was.paging, is.paging);
+  if (tellsInHeader(was) && tellsInHeader(is) && was.totalHeader !== is.totalHeader)
+    yield breaking('reader', about, `Totals are told in ${is.totalHeader}, not in ${was.totalHeader}.`);
   for (const name of Object.keys(was.names) as (keyof typeof was.names)[]) {
     if (was.names[name] !== is.names[name])
       yield breaking('reader', about, `${was.names[name]} of answers is called ${is.names[name]} now.`);
   }
 }
 
-const tellsInHeader = ({ paging, representation }: Contract): boolean =>
-  paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
+/** Lists whose form changed otherwise than that of all. */
+function* compareForms(pairs: readonly Pair[], was: PageForm, is: PageForm): Generator<ContractChange> {
+  const ofAll = formChanges(was, is);
+  for (const { before, after, where } of pairs) {
+    if (before.paging === null || after.paging === null) continue;
+    const about: About = { where, resource: after.resource, reasons: after.reasons };
+    for (const message of formChanges(before.paging, after.paging))
+      if (!ofAll.includes(message)) yield breaking('reader', about, `${where}: ${message}`);
+  }
+}
+
+/** What readers of a list would miss. */
+const formChanges = (was: PageForm, is: PageForm): readonly string[] => [
+  ...(was.envelope === is.envelope
+    ? []
+    : [`Lists are ${is.envelope === 'bare' ? 'bare arrays' : 'objects'} now.`]),
+  ...(was.style === is.style
+    ? was.totals === is.totals || was.totals === 'none'
+      ? []
+      : [`Totals are ${TOTALS[is.totals]}.`]
+    : [`Pages are told by ${is.style}, not by ${was.style}.`]),
+];
+
+const tellsInHeader = ({ operations }: Contract): boolean =>
+  operations.some(
+    ({ paging }) => paging?.totals === 'header' || (paging?.totals === 'body' && paging.envelope === 'bare'),
+  );
 
 const TOTALS = { body: 'in the body now', header: 'in a header now', none: 'not counted any more' };

@@ -11,6 +11,7 @@ import { camelCase, ownsItself, roleOf, type Owns } from '../../model/index.js';
 import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf } from '../customOperations/index.js';
 import type { Offers } from '../operations/offers.js';
+import { formOf } from '../operations/forms.js';
 import { pagingOf } from '../operations/paging.js';
 import type { PlacedResource } from '../place/index.js';
 import { pluralOf } from '../names/words.js';
@@ -146,10 +147,10 @@ function entryLinks(context: DerivationContext, places: Places): Link[] {
 }
 
 /** The last page is known only where all records are counted; a cursor leads on from one page to the next. */
-function pagesOf(context: DerivationContext): readonly Link[] {
-  const style = valueOf(context, 'pageStyle');
+function pagesOf(context: DerivationContext, list: PlacedResource): readonly Link[] {
+  const { style, totals } = formOf(context, list);
   if (style === 'none') return [];
-  return style === 'cursor' || valueOf(context, 'totals') === 'none'
+  return style === 'cursor' || totals === 'none'
     ? PAGES.filter(({ relation }) => relation !== 'last')
     : PAGES;
 }
@@ -164,7 +165,7 @@ function pageLinks(
   const up =
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
   const items = itemsOf(context, places, traits, resource);
-  const links = [SELF, ...up, ...items, ...pagesOf(context)];
+  const links = [SELF, ...up, ...items, ...pagesOf(context, resource)];
   for (const child of places.below.get(resource.id) ?? [])
     addCustom({ context, places, resource }, links, child);
   return links;

@@ -4,6 +4,7 @@ import {
   METHODS,
   type Operation,
   type OutlineOperation,
+  type PageForm,
   type Reason,
   type RuleId,
   type Verb,
@@ -37,6 +38,7 @@ import { carriedBy } from './carried.js';
 import { OperationNames, type OperationName } from './names.js';
 import { isOptionalSlot, isWithheld, type Offers } from './offers.js';
 import { protocolOf } from './protocol.js';
+import { formOf, inForm } from './forms.js';
 import { withoutCollisions, listPolicy, recordParameters, type ListPolicy } from './query.js';
 import { summaryOf } from './summary.js';
 import { deriveResponses } from './responses.js';
@@ -117,9 +119,10 @@ function deriveOperation(
   const written = own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity;
   const home = verb === 'attach' ? resource.id : (homes.get(written?.name ?? '') ?? '');
   const isAddressed = offers.isReadable(home);
+  const paging = verb === 'list' ? formOf(context, resource) : null;
   const answer = answerOf(context, at, own, isAddressed);
   const returns =
-    entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer);
+    entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer, paging);
   const access = accessOf(context, at);
   const protocol = protocolOf(context, at, verb, method, returns);
   const optionalSlot = isOptionalSlot(context, resource);
@@ -135,6 +138,7 @@ function deriveOperation(
     summary: summaryOf(context, verb, resource, entity),
     query,
     order,
+    paging,
     unknownParameters: valueOf(context, 'unknownParameters', at),
     access,
     ...protocol,
@@ -241,13 +245,14 @@ function returnedShape(
   resource: PlacedResource,
   own: ResolvedCustom | null,
   answer: SuccessAnswer,
+  paging: PageForm | null,
 ): string | null {
   if (verb === 'detach' || answer !== 'record') return null;
   if (own !== null) return customAnswer(own);
   const purpose = verb === 'list' ? 'page' : 'item';
-  return carrying === null
-    ? shapeName(entity.name, purpose)
-    : pairShapeName(carrying, purpose, sideOf(resource));
+  const name =
+    carrying === null ? shapeName(entity.name, purpose) : pairShapeName(carrying, purpose, sideOf(resource));
+  return paging === null ? name : inForm(name, paging);
 }
 
 /** From which side of a pairing a resource looks at it. */

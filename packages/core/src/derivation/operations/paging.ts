@@ -77,7 +77,7 @@ function makePaging(context: DerivationContext, at?: SettingPlace): Paging {
 }
 
 function pageParameters(context: DerivationContext, at?: SettingPlace): readonly QueryParameter[] {
-  const style = valueOf(context, 'pageStyle');
+  const style = valueOf(context, 'pageStyle', at);
   if (style === 'none') return [];
   const reasons = [
     becauseSetAt(context, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize', 'oversize'], at),

@@ -13,7 +13,7 @@ import { reachabilityOf, type PlacedResource } from '../place/index.js';
 import { customShapes, madeByCustomOperations } from './customOperations.js';
 import { expansionsOf, findExpansions } from './expansions.js';
 import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
-import { linksMembers, member, memberType, pageOf, returnedMember, traitsOf } from './members.js';
+import { linksMembers, member, memberType, usualPage, returnedMember, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
 import { hasPath, shapeName } from './named.js';
 import type { MemberTraits } from './traits.js';
@@ -216,7 +216,8 @@ function listShapes(
   entity: Entity,
   traits: readonly MemberTraits[],
 ): readonly Shape[] {
-  const page = (items: string): Shape => pageOf(context, shapeName(entity.name, 'page'), entity.name, items);
+  const page = (items: string): Shape =>
+    usualPage(context, shapeName(entity.name, 'page'), entity.name, items);
   if (traits.every(({ exposed }) => exposed.list === exposed.out)) return [page(entity.name)];
   const listed = itemShape(context, entity, traits, 'member');
   return [listed, page(listed.name)];

@@ -1,5 +1,5 @@
 import { exposureChoice, NOT_CHOSEN } from '../../arrangement/index.js';
-import type { Member, MemberMode, MemberType, Reason, Shape } from '../../contract/index.js';
+import type { Member, MemberMode, MemberType, PageForm, Reason, Shape } from '../../contract/index.js';
 import {
   memoize,
   isImplicitId,
@@ -284,20 +284,34 @@ const linksMember = (name: string, reason: Reason, mode: MemberMode): Member =>
   structural(name, { kind: 'links' }, { kind: 'links' }, reason, mode);
 
 /** A page of a list whose members have the shape `items`. */
-export function pageOf(context: DerivationContext, name: string, of: string, items: string): Shape {
+export function usualPage(context: DerivationContext, name: string, of: string, items: string): Shape {
   const reason = becauseSet(context, 'list.page', ['pageStyle']);
   const list = { kind: 'list', of: { kind: 'shape', shape: items }, min: null, max: null } as const;
+  const members = [structural(structureNames(context).items, list, { kind: 'items' }, reason, 'returned')];
+  return pageOf(
+    context,
+    { name, purpose: 'page', of, members, reasons: [reason] },
+    { style: valueOf(context, 'pageStyle'), variant: '' },
+  );
+}
+
+/** The page with where it stands told in a form, and its links. */
+export function pageOf(
+  context: DerivationContext,
+  page: Shape,
+  { style, variant }: Pick<PageForm, 'style' | 'variant'>,
+): Shape {
+  const { reasons } = page;
+  const [reason = becauseSet(context, 'list.page', ['pageStyle'])] = reasons;
+  const type = { kind: 'page', variant } as const;
   return {
-    name,
-    purpose: 'page',
-    of,
+    ...page,
     members: [
-      structural(structureNames(context).items, list, { kind: 'items' }, reason, 'returned'),
-      ...(valueOf(context, 'pageStyle') === 'none'
+      ...page.members.filter(({ source }) => source.kind === 'items'),
+      ...(style === 'none'
         ? []
-        : [structural(structureNames(context).page, { kind: 'page' }, { kind: 'page' }, reason, 'returned')]),
+        : [structural(structureNames(context).page, type, { kind: 'page' }, reason, 'returned')]),
       ...linksMembers(context),
     ],
-    reasons: [reason],
   };
 }

@@ -3,7 +3,7 @@ import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../..
 import { because, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { expansionsOf } from './expansions.js';
-import { linksMembers, memberType, pageOf, returnedMember } from './members.js';
+import { linksMembers, memberType, usualPage, returnedMember } from './members.js';
 import type { MemberTraits } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
@@ -54,7 +54,7 @@ export function pairShapes(
   const item = showing('item');
   const isShortened = all.some(({ exposed }) => exposed.list !== exposed.out);
   const listed = isShortened ? [showing('member')] : [];
-  const page = pageOf(context, pairShapeName(pairs, 'page', side), shown, (listed[0] ?? item).name);
+  const page = usualPage(context, pairShapeName(pairs, 'page', side), shown, (listed[0] ?? item).name);
   return [item, ...listed, page, patchShape(context, pairs, value, side)];
 }
 

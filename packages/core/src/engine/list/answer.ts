@@ -1,4 +1,4 @@
-import type { Link, Resource } from '../../contract/index.js';
+import type { Link, PageForm, Resource } from '../../contract/index.js';
 import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
 import { pairedWith, representPaired } from '../pairing.js';
@@ -9,6 +9,7 @@ import { indexOf, storageNamed, type RequestContext } from '../service.js';
 import type { QueryEntry } from '../target.js';
 import { type Cursor } from './listQuery.js';
 import { cursorScope, writeCursor } from './cursor.js';
+import { formAt } from './form.js';
 import { filtered, type Filter } from './filter.js';
 import { indexed } from './indexScan.js';
 import { pageRangeOf, type PageRange } from './pagination.js';
@@ -42,12 +43,13 @@ export function answerList(
   const slice = pageRangeOf(keys, all, query.page);
   const { names } = service.contract;
   const path = pathTo(service, view, resource, above) ?? '';
-  const neighbours = neighboursOf(service, path, query, slice, all.length);
+  const form = formAt(service, resource);
+  const neighbours = neighboursOf(service, form, path, query, slice, all.length);
   const body = bareObject();
   const rows = slice.shown;
   const texts = resource.kind === 'pairing' ? null : listedTexts(service, view, rows, query);
   body[names.items] = texts === null ? represented(service, view, resource, above, rows, query) : [];
-  const page = pageObject(service, query, neighbours, all.length);
+  const page = pageObject(service, form, query, neighbours, all.length);
   if (page !== null) body[names.page] = page;
   body[names.links] = listLinks(service, view, { resource, above, rows, path, entries, neighbours });
   return { body, texts, total: query.page.kind === 'first' ? null : all.length };
@@ -100,12 +102,12 @@ function narrowed(
 }
 
 function pageObject(
-  { contract }: RequestContext,
+  { contract: { names } }: RequestContext,
+  form: PageForm,
   { page: wanted }: ListQuery,
   neighbours: Neighbours,
   total: number,
 ): Json {
-  const { names, paging } = contract;
   if (wanted.kind === 'all' || wanted.kind === 'first') return null;
   const { size } = wanted;
   const page = bareObject();
@@ -113,16 +115,16 @@ function pageObject(
     page[names.limit] = size;
     page[names.next] = neighbours.next;
     page[names.prev] = neighbours.prev;
-  } else if (paging.style === 'offset') {
+  } else if (form.style === 'offset') {
     page[names.offset] = wanted.offset;
     page[names.limit] = size;
   } else {
     page[names.number] = wanted.offset / size + 1;
     page[names.size] = size;
   }
-  if (paging.totals !== 'body') return page;
+  if (form.totals !== 'body') return page;
   page[names.totalItems] = total;
-  if (paging.style === 'number') page[names.totalPages] = Math.ceil(total / size);
+  if (form.style === 'number') page[names.totalPages] = Math.ceil(total / size);
   return page;
 }
 
@@ -145,6 +147,7 @@ const NO_NEIGHBOURS: Neighbours = { first: null, prev: null, next: null, last: n
 
 function neighboursOf(
   service: RequestContext,
+  form: PageForm,
   path: string,
   query: ListQuery,
   { before, behind }: PageRange,
@@ -156,7 +159,7 @@ function neighboursOf(
     case 'first':
       return NO_NEIGHBOURS;
     case 'offset': {
-      const isNumbered = service.contract.paging.style === 'number';
+      const isNumbered = form.style === 'number';
       const at = (offset: number | null): string | null =>
         offset === null ? null : String(isNumbered ? offset / page.size + 1 : offset);
       const { first, prev, next, last } = offsetsOf(page.offset, page.size, total);

@@ -197,7 +197,7 @@ class Reading {
         break;
       case 'size':
         this.size =
-          this.service.contract.paging.oversize === 'clamped'
+          this.operation.paging?.oversize === 'clamped'
             ? Math.min(parameter.max, this.count(parameter, entry.value, 1, Number.MAX_SAFE_INTEGER))
             : this.count(parameter, entry.value, 1, parameter.max);
         break;
@@ -246,7 +246,7 @@ class Reading {
     const { custom } = this.operation;
     if (custom?.kind === 'query') return { kind: 'first', size: custom.limit };
     if (size === null) return { kind: 'all' };
-    if (this.service.contract.paging.style === 'cursor')
+    if (this.operation.paging?.style === 'cursor')
       return { kind: 'cursor', cursor: this.readCursor(sort), size };
     return { kind: 'offset', offset: this.offset + (this.number - 1) * size, size };
   }

@@ -110,9 +110,10 @@ function headersOf(
   cases: readonly ResponseCase[],
 ): Readonly<Record<string, HeaderObject>> {
   const { verb, returns, prefers, resource, responses: all } = operation;
-  const { paging, representation } = contract;
-  const isTold =
-    paging.totals === 'header' || (paging.totals === 'body' && representation.envelope === 'bare');
+  const { representation, totalHeader } = contract;
+  const { paging } = operation;
+  const isBare = paging?.envelope === 'bare';
+  const isTold = paging?.totals === 'header' || (paging?.totals === 'body' && isBare);
   const isElsewhere =
     (hasCode(cases, 'ok', 'not-modified') &&
       all.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'))) ||
@@ -123,7 +124,6 @@ function headersOf(
   const isSeeOther = cases.some(({ status }) => status === SEE_OTHER);
   const isTagged = !isSeeOther && hasCode(cases, 'created', 'minimal', 'ok', 'not-modified');
   const isShown = returns !== null && hasCode(cases, 'ok', 'created', 'removed');
-  const isBare = representation.envelope === 'bare' && verb === 'list';
   const inHeader =
     (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
     representation.mediaTypes.includes('application/json');
@@ -140,7 +140,7 @@ function headersOf(
       ? { 'Link-Template': ofText('Where each item is (RFC 9652), by members of it.') }
       : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
-      ? { [paging.totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
+      ? { [totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
       : {}),
     ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
       ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }

@@ -1,4 +1,4 @@
-import type { Contract, Member, MemberType, Shape } from '../../contract/index.js';
+import type { Contract, Member, MemberType, PageForm, Shape } from '../../contract/index.js';
 import { DURATION, TIME, type Json, type ScalarType } from '../../model/index.js';
 
 /** A JSON Schema of dialect 2020-12, as OpenAPI 3.1 embeds it. */
@@ -29,7 +29,7 @@ const isReturned = ({ purpose }: Shape): boolean =>
 
 /** The schema of a shape. Bodies that are sent are closed; answers may grow. */
 function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
-  if (shape.purpose === 'page' && contract.representation.envelope === 'bare') {
+  if (shape.purpose === 'page' && formOfShape(contract, shape).envelope === 'bare') {
     const items = shape.members.find(({ source }) => source.kind === 'items');
     return items === undefined ? {} : memberSchema(items);
   }
@@ -140,8 +140,9 @@ function typeSchema(type: MemberType): JsonSchema {
         ...bounds('minItems', type.min, 'maxItems', type.max),
       };
     case 'links':
+      return reference('links');
     case 'page':
-      return reference(type.kind);
+      return reference(pageName(type.variant));
     default:
       return scalarSchema(type);
   }
@@ -218,9 +219,24 @@ const JSON_PATCH: JsonSchema = {
   },
 };
 
+/** Every form that lists of a contract have, that of the arrangement first. */
+const formsOf = (contract: Contract): readonly PageForm[] => {
+  const forms = new Map([['', contract.paging]]);
+  for (const { paging } of contract.operations)
+    if (paging !== null && !forms.has(paging.variant)) forms.set(paging.variant, paging);
+  return [...forms.values()];
+};
+
+const pageName = (variant: string): string => (variant === '' ? 'page' : `page.${variant}`);
+
+/** The form of the lists that answer with a page. */
+const formOfShape = (contract: Contract, { name }: Shape): PageForm =>
+  contract.operations.find(({ returns, paging }) => returns === name && paging !== null)?.paging ??
+  contract.paging;
+
 /** What answers of every contract have in common. */
 /** Where a page stands, and how many records there are where the body tells. */
-function pageSchema({ names, paging }: Contract): JsonSchema {
+function pageSchema({ names }: Contract, paging: PageForm): JsonSchema {
   const totals = paging.totals === 'body' ? { [names.totalItems]: count } : {};
   const properties =
     paging.style === 'offset'
@@ -254,7 +270,9 @@ const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>>
       required: ['href'],
     },
   },
-  page: pageSchema(contract),
+  ...Object.fromEntries(
+    formsOf(contract).map((form) => [pageName(form.variant), pageSchema(contract, form)]),
+  ),
   ...(contract.representation.mediaTypes.includes(HAL) ? { halLinks: HAL_LINKS, halLink: HAL_LINK } : {}),
   ...(contract.operations.some(({ verb }) => verb === 'change') ? { jsonPatch: JSON_PATCH } : {}),
   problem: {
