@@ -54,19 +54,8 @@ export function ArrangeTree(props: Props): React.JSX.Element {
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     if (moving !== null && moveKey(event, control)) return;
-    if (current === undefined) return;
-    const { resource } = current.row;
-    const operation = operationByDigit(current.row, event.key);
-    if (operation !== undefined) {
-      leaveOut(current.row, operation);
+    if (current !== undefined && rowKey(event, current.row, { control, fold, leaveOut }))
       event.preventDefault();
-      return;
-    }
-    const isLeft = event.key === 'ArrowLeft';
-    if (!isLeft && event.key !== 'ArrowRight') return;
-    event.preventDefault();
-    if (event.altKey) promote(control, resource, isLeft);
-    else fold(resource.id, isLeft);
   };
   return (
     <section className="panel arrange-tree" aria-label="Path tree of the arrangement">
@@ -148,6 +137,25 @@ function moveKey(event: KeyboardEvent, control: MovingControl): boolean {
   else return false;
   event.preventDefault();
   event.stopPropagation();
+  return true;
+}
+
+/** What keys on the chosen path do. */
+interface RowActions {
+  readonly control: MovingControl;
+  readonly fold: (id: string, isFolded: boolean) => void;
+  readonly leaveOut: (row: OutlineRow, operation: AbleTo) => void;
+}
+
+/** Keys on the chosen path; whether it was one of them. */
+function rowKey(event: KeyboardEvent, row: OutlineRow, { control, fold, leaveOut }: RowActions): boolean {
+  const { resource } = row;
+  const operation = operationByDigit(row, event.key);
+  const isLeft = event.key === 'ArrowLeft';
+  if (operation !== undefined) leaveOut(row, operation);
+  else if (!isLeft && event.key !== 'ArrowRight') return false;
+  else if (event.altKey) promote(control, resource, isLeft);
+  else fold(resource.id, isLeft);
   return true;
 }
 

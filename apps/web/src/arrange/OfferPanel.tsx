@@ -15,7 +15,7 @@ import { operationsOf, type AbleTo } from '../app/parts/operationsOf.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
 import { branchOf } from '../design/branchOf.js';
-import type { Step } from '../design/derivation/protocol.js';
+import type { Consequence, Step } from '../design/derivation/protocol.js';
 import { useChoose, type ChangeChoices } from '../design/useChoose.js';
 import { useConsequences } from '../design/useConsequences.js';
 import { arrangementName } from '../design/viewSlice.js';
@@ -58,9 +58,7 @@ export function OfferPanel({ row }: { readonly row: OutlineRow }): React.JSX.Ele
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [asked, scope, choices, arrangement],
   );
-  const [consequence = null] = [...useConsequences(steps, 0).entries()]
-    .filter(([step]) => step === JSON.stringify(steps[0]))
-    .map(([, known]) => known);
+  const consequence = useConsequences(steps, 0).get(JSON.stringify(steps[0])) ?? null;
   const take = (change: LeaveOut): void => {
     choose(changed(change));
     setAsked(null);
@@ -69,7 +67,7 @@ export function OfferPanel({ row }: { readonly row: OutlineRow }): React.JSX.Ele
     if (leavable === null) return;
     const change = leaving(leavable, id !== null);
     if (scope === 'this path') take(change);
-    else setAsked({ title: `${id === null ? 'Offer' : 'Leave out'} ${verb} ${IN_WORDS[scope]}`, change });
+    else setAsked({ title: `${id === null ? 'Offer' : 'Leave out'} ${verb}`, change });
   };
   const { level } = setting(arrangementOf(arrangement, choices), 'leftOut', { resource: resource.id });
   const reset = (): void => {
@@ -116,21 +114,13 @@ export function OfferPanel({ row }: { readonly row: OutlineRow }): React.JSX.Ele
         </span>
       </div>
       {asked !== null && (
-        <div className="move-panel" aria-label="What would follow" role="region" aria-live="polite">
-          <p className="asked">
-            <span className="strong">{asked.title}</span> <span className="quiet">{IN_WORDS[scope]}</span>
-            <span className="end">
-              <ConsequenceCounts consequence={consequence} of="operation" />
-            </span>
-          </p>
-          {consequence !== null && <ConsequenceDetails summary={consequence.summary} />}
-          <p className="asked">
-            <Button type="primary" autoFocus onClick={() => take(asked.change)}>
-              Take it
-            </Button>
-            <Button onClick={() => setAsked(null)}>Leave it</Button>
-          </p>
-        </div>
+        <AskedPanel
+          title={asked.title}
+          where={IN_WORDS[scope]}
+          consequence={consequence}
+          onTake={() => take(asked.change)}
+          onLeave={() => setAsked(null)}
+        />
       )}
     </section>
   );
@@ -141,3 +131,32 @@ const IN_WORDS: Readonly<Record<Scope, string>> = {
   'its branch': 'at this path and below it',
   'all paths': 'at every path of the arrangement',
 };
+
+interface AskedProps {
+  readonly title: string;
+  readonly where: string;
+  readonly consequence: Consequence | null;
+  readonly onTake: () => void;
+  readonly onLeave: () => void;
+}
+
+/** What would follow from what was asked for. */
+function AskedPanel({ title, where, consequence, onTake, onLeave }: AskedProps): React.JSX.Element {
+  return (
+    <div className="move-panel" aria-label="What would follow" role="region" aria-live="polite">
+      <p className="asked">
+        <span className="strong">{title}</span> <span className="quiet">{where}</span>
+        <span className="end">
+          <ConsequenceCounts consequence={consequence} of="operation" />
+        </span>
+      </p>
+      {consequence !== null && <ConsequenceDetails summary={consequence.summary} />}
+      <p className="asked">
+        <Button type="primary" autoFocus onClick={onTake}>
+          Take it
+        </Button>
+        <Button onClick={onLeave}>Leave it</Button>
+      </p>
+    </div>
+  );
+}

@@ -125,6 +125,10 @@ function settingsOf(
   const verbs = operations.map(({ verb }) => verb);
   const isList = verbs.includes('list') && resource.kind !== 'query';
   const isMeant: Readonly<Partial<Record<ChoosableSetting, boolean>>> = {
+    pageStyle: isList,
+    totals: isList,
+    envelope: isList,
+    oversize: isList,
     pageSize: isList,
     maxPageSize: isList,
     filterStyle: isList,

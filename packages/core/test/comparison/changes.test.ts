@@ -49,24 +49,6 @@ const port = (line: string, instead: string): Laid => ({ model: PORT.replace(lin
 
 const CASES: readonly Case[] = [
   {
-    name: 'What is left out breaks those who send it.',
-    after: { choices: { resources: { 'Port/item': { leftOut: ['replace'] } } } },
-    breaks: ['sender: PUT /api/v1/ports/{portId} is left out now.'],
-  },
-  {
-    name: 'The header of the total is called otherwise.',
-    before: { settings: { totals: 'header' } },
-    after: { settings: { totals: 'header', totalHeader: 'X-Total' } },
-    breaks: ['reader: Totals are told in X-Total, not in Total-Count.'],
-  },
-  {
-    name: 'What is offered again breaks nobody.',
-    before: { settings: { leftOut: ['remove'] } },
-    after: {},
-    breaks: [],
-    others: ['compatible: DELETE /api/v1/ports/{portId} is new.'],
-  },
-  {
     name: 'A new member that may be left out breaks nobody.',
     after: { model: `${PORT}\n  opened: date` },
     breaks: [],

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { OPERATION_BUNDLES, type SettingsById, type SettingValues } from '@isomeros/core/arrangement';
+import { compare } from '@isomeros/core/comparison';
 import { indexContract, type Contract, type Operation, type Resource } from '@isomeros/core/contract';
 import { derive, deriveOutline } from '@isomeros/core/derivation';
 import { openApiDocument } from '@isomeros/core/publication';
@@ -133,6 +134,16 @@ describe('operations that are left out', () => {
       if (title !== 'everything') expect(operations.map(({ verb }) => verb)).not.toContain('replace');
     },
   );
+});
+
+test('what is left out breaks those who send it, what is offered again nobody', () => {
+  const [less, more] = [contractOf({ [ROUTE]: { leftOut: ['replace'] } }), plain];
+  const told = (before: Contract, after: Contract): readonly string[] =>
+    compare({ kind: 'draft', contract: before }, { kind: 'draft', contract: after }).changes.map(
+      ({ compatibility, message }) => `${compatibility}: ${message}`,
+    );
+  expect(told(more, less)).toEqual(['breaking: PUT /api/v1/routes/{routeId} is left out now.']);
+  expect(told(less, more)).toEqual(['compatible: PUT /api/v1/routes/{routeId} is new.']);
 });
 
 describe('what is missed where something is left out', () => {

@@ -75,12 +75,14 @@ describe('lists of one arrangement', () => {
   test('break their readers alone where their form changes', () => {
     const breaks = (before: Contract, after: Contract): readonly string[] =>
       compare({ kind: 'draft', contract: before }, { kind: 'draft', contract: after })
-        .changes.filter(
-          ({ compatibility, message }) => compatibility === 'breaking' && message.includes('age'),
-        )
+        .changes.filter(({ compatibility }) => compatibility === 'breaking')
         .map(({ message }) => message);
     const one = derive(model, arranged({}, near({ '/buoys': { pageStyle: 'cursor' } })));
     expect(breaks(plain, one)).toContain('GET /api/v1/buoys: Pages are told by cursor, not by number.');
+    const named = derive(model, arranged({ totals: 'header', totalHeader: 'X-Total' }));
+    expect(breaks(derive(model, arranged({ totals: 'header' })), named)).toEqual([
+      'Totals are told in X-Total, not in Total-Count.',
+    ]);
     const all = derive(model, arranged({ pageStyle: 'cursor' }));
     expect(breaks(plain, all).filter((message) => message.includes('told by'))).toEqual([
       'Pages are told by cursor, not by number.',

@@ -43,6 +43,7 @@ import { withoutCollisions, listPolicy, recordParameters, type ListPolicy } from
 import { summaryOf } from './summary.js';
 import { deriveResponses } from './responses.js';
 import { creatingAmong, putCreates, type Creating } from './putCreates.js';
+import type { Situation } from './situation.js';
 import { restrictedEntities } from './restricted.js';
 
 export const JSON_TYPE = 'application/json';
@@ -105,8 +106,9 @@ function deriveOperation(
   resource: PlacedResource,
   verb: Verb,
   traits: Traits,
-  { offers, homes, names, restricted, creating }: Among,
+  among: Among,
 ): Operation {
+  const { offers, names, restricted, creating } = among;
   const method = METHODS[verb];
   const entity = resource.entity === null ? null : entityNamed(context, resource.entity);
   const { id, by } = names.name(verb, method, resource);
@@ -114,21 +116,16 @@ function deriveOperation(
   const carrying = carriedBy(context, resource);
   const at = { resource: resource.id, verb };
   const own = customOf(context, resource);
-  const isSent = own !== null && own.inputs.length > 0;
-  const acceptedTypes = isSent ? bodyTypes(context) : typesOf(context, verb, carrying);
+  const acceptedTypes = typesOf(context, verb, carrying, own);
   const written = own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity;
-  const home = verb === 'attach' ? resource.id : (homes.get(written?.name ?? '') ?? '');
-  const isAddressed = offers.isReadable(home);
+  const isAddressed = offers.isReadable(verb === 'attach' ? resource.id : homeOf(among, written));
   const paging = verb === 'list' ? formOf(context, resource) : null;
   const answer = answerOf(context, at, own, isAddressed);
   const returns =
     entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer, paging);
   const access = accessOf(context, at);
   const protocol = protocolOf(context, at, verb, method, returns);
-  const optionalSlot = isOptionalSlot(context, resource);
-  const fillsSlot = optionalSlot && !isWithheld(context, resource);
-  const createsItem =
-    verb === 'replace' && entity !== null && putCreates(context, resource, entity, creating);
+  const making = makingOf(context, resource, verb, entity, creating);
   return {
     id,
     verb,
@@ -156,16 +153,33 @@ function deriveOperation(
       hasBody: acceptedTypes.length > 0,
       access,
       protocol,
-      fillsSlot,
-      createsItem,
-      optionalSlot,
+      ...making,
       carries: carrying !== null,
       canMove: canMove(verb, resource, traits),
       own,
       holdsOthers: entity !== null && inlineOwned(context, entity.name).length > 0,
       removalCanBeRefused: entity !== null && restricted.has(entity.name),
     }),
-    reasons: operationReasons(context, verb, resource, entity, by, fillsSlot || createsItem),
+    reasons: operationReasons(context, verb, resource, entity, by, making.fillsSlot || making.createsItem),
+  };
+}
+
+/** Where records of an entity have their one address; nowhere where they have none. */
+const homeOf = ({ homes }: Among, entity: Entity | null): string => homes.get(entity?.name ?? '') ?? '';
+
+/** Whether a PUT makes what it is sent to, and whether that may be missing. */
+function makingOf(
+  context: DerivationContext,
+  resource: PlacedResource,
+  verb: Verb,
+  entity: Entity | null,
+  creating: Creating,
+): Pick<Situation, 'optionalSlot' | 'fillsSlot' | 'createsItem'> {
+  const optionalSlot = isOptionalSlot(context, resource);
+  return {
+    optionalSlot,
+    fillsSlot: optionalSlot && !isWithheld(context, resource),
+    createsItem: verb === 'replace' && putCreates(context, resource, entity, creating),
   };
 }
 
@@ -202,7 +216,13 @@ function askedFor(
 const bodyTypes = (context: DerivationContext): readonly string[] =>
   valueOf(context, 'mediaTypes').includes('hal') ? JSON_AND_HAL : JSON_ALONE;
 
-function typesOf(context: DerivationContext, verb: Verb, carrying: PairsWith | null): readonly string[] {
+function typesOf(
+  context: DerivationContext,
+  verb: Verb,
+  carrying: PairsWith | null,
+  own: ResolvedCustom | null,
+): readonly string[] {
+  if (own !== null && own.inputs.length > 0) return bodyTypes(context);
   switch (verb) {
     case 'create':
     case 'replace':

@@ -102,19 +102,7 @@ function queryParameter(parameter: Exclude<QueryParameter, FilterParameter>): Js
       return { ...base, description: 'How many records a page holds.', schema };
     }
     case 'sort':
-      return {
-        ...base,
-        description: `Keys to sort by${DIRECTIONS[parameter.style]}. The key of the record breaks ties.`,
-        style: 'form',
-        explode: parameter.style === 'repeated',
-        schema: {
-          type: 'array',
-          items: {
-            type: 'string',
-            enum: parameter.keys.flatMap(({ name }) => sortTexts(name, parameter.style)),
-          },
-        },
-      };
+      return { ...base, ...sortKeys(parameter) };
     case 'order':
       return {
         ...base,
@@ -167,6 +155,18 @@ const namesParameter = (base: object, description: string, items: JsonSchema): J
   explode: false,
   schema: { type: 'array', minItems: 1, items },
 });
+
+function sortKeys({ keys, style }: Extract<QueryParameter, { role: 'sort' }>): JsonSchema {
+  return {
+    description: `Keys to sort by${DIRECTIONS[style]}. The key of the record breaks ties.`,
+    style: 'form',
+    explode: style === 'repeated',
+    schema: {
+      type: 'array',
+      items: { type: 'string', enum: keys.flatMap(({ name }) => sortTexts(name, style)) },
+    },
+  };
+}
 
 /** What each spelling says of directions. */
 const DIRECTIONS: Readonly<Record<SortSpelling, string>> = {
