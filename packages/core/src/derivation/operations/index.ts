@@ -112,14 +112,14 @@ function deriveOperation(
   const method = METHODS[verb];
   const entity = resource.entity === null ? null : entityNamed(context, resource.entity);
   const { id, by } = names.name(verb, method, resource);
-  const { query, order } = askedFor(context, resource, verb, entity, traits);
+  const paging = verb === 'list' ? formOf(context, resource) : null;
+  const asked = { ...askedFor(context, resource, verb, entity, traits), paging };
   const carrying = carriedBy(context, resource);
   const at = { resource: resource.id, verb };
   const own = customOf(context, resource);
   const acceptedTypes = typesOf(context, verb, carrying, own);
   const written = own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity;
   const isAddressed = offers.isReadable(verb === 'attach' ? resource.id : homeOf(among, written));
-  const paging = verb === 'list' ? formOf(context, resource) : null;
   const answer = answerOf(context, at, own, isAddressed);
   const returns =
     entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer, paging);
@@ -133,9 +133,7 @@ function deriveOperation(
     resource: resource.id,
     effect: EFFECTS[method],
     summary: summaryOf(context, verb, resource, entity),
-    query,
-    order,
-    paging,
+    ...asked,
     unknownParameters: valueOf(context, 'unknownParameters', at),
     access,
     ...protocol,
