@@ -111,10 +111,44 @@ async function arrangePictures(open, keep, path) {
   await keep(arrange, 'arrange-own');
   await arrange.getByRole('button', { name: 'Remove youngest' }).click();
   await arrange.getByText('All changes kept').waitFor();
+  await offerPictures(arrange, keep, (text) => row(arrange, text));
   const dark = await open('dark', path);
   await tree(dark).getByText('/bookings/{bookingId}').first().click();
   await dark.getByLabel('Findings about this path').waitFor();
   await keep(dark, 'arrange-dark');
+}
+
+/** A branch with operations left out and another about to be, then a list with a form of its own; taken back after. */
+async function offerPictures(page, keep, row) {
+  const offered = page.getByRole('region', { name: 'Operations of the path' });
+  const ask = async (path, bundle) => {
+    await row(path).click();
+    await offered.getByText('its branch').click();
+    await offered.getByRole('button', { name: bundle }).click();
+    await offered.getByText('operations removed').waitFor();
+  };
+  await ask('/vessels', 'read only');
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await page.locator('.tree-operation.left-out').first().waitFor();
+  await ask('/routes', 'append only');
+  await page.mouse.move(640, 790);
+  await keep(page, 'arrange-offered');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await row('/harbours').click();
+  const choose = async (setting, option) => {
+    const panel = page.getByRole('region', { name: 'The chosen path' });
+    await panel.getByRole('combobox', { name: setting, exact: true }).click();
+    await page.locator('.ant-select-dropdown:visible').getByText(option, { exact: true }).click();
+  };
+  await choose('Pages', 'cursor');
+  await choose('Totals', 'none');
+  await choose('Filters', 'a__gte=5');
+  await page.getByLabel('Example exchange').filter({ hasText: '"next"' }).waitFor();
+  await keep(page, 'arrange-lists');
+  await page.getByRole('tree', { name: 'Path tree' }).focus();
+  for (let step = 0; step < 4; step++) await page.keyboard.press('Control+z');
+  await page.locator('.tree-operation.left-out').first().waitFor({ state: 'detached' });
+  await page.getByText('All changes kept').waitFor();
 }
 
 /** A model that records stand against, half decided. */
