@@ -64,17 +64,6 @@ describe('lists of one arrangement', () => {
     ]);
   });
 
-  test('hold so many inside others as their own largest page', () => {
-    const [berths = ''] = plain.resources.filter(({ kind }) => kind === 'reverse').map(({ id }) => id);
-    const expanding = new TestMock(
-      model,
-      { Berth: 30, Buoy: 1 },
-      arranged({ expand: 'on' }, { [berths]: { maxPageSize: 3, pageSize: 3 } }),
-    );
-    const { body } = expanding.send('GET', '/api/v1/buoys/1?expand=berths');
-    expect((body as { berths: object[] }).berths).toHaveLength(3);
-  });
-
   test('are doubtful where one grows without an end, and only that one', () => {
     const [found, ...others] = contract.findings.filter(({ id }) => id === 'list.unbounded');
     expect([found?.message, others]).toEqual([

@@ -48,14 +48,14 @@ function toOne(context: DerivationContext, entity: string, exposed: ReadonlySet<
 }
 
 /** What is listed or kept below a record. */
-function below(context: DerivationContext, { id, via, kind, entity }: PlacedResource): Member[] {
+function below(context: DerivationContext, { via, kind, entity }: PlacedResource): Member[] {
   const statement = context.index.relationshipById.get(via?.relationship ?? '');
   if (via === null || entity === null || statement === undefined || kind === 'reference' || kind === 'pair')
     return [];
   const isBack = via.direction === 'referrers' || via.direction === 'paired-back';
   const role = isBack && statement.back !== null ? statement.back : roleOf(statement);
   const isMany = kind !== 'singleton';
-  const limit = isMany ? valueOf(context, 'maxPageSize', { resource: id, verb: 'list' }) : null;
+  const limit = isMany ? valueOf(context, 'maxPageSize') : null;
   return [expanded(context, statement, via.direction, entity, role, limit)];
 }
 
