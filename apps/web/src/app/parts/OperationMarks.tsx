@@ -43,7 +43,7 @@ export function OperationMarks({ row, onToggle }: Props): React.JSX.Element {
                 ? `${verb} is left out; press it, or ${index + 1}, to offer it again`
                 : `${id}; press it, or ${index + 1}, to leave it out`
             }
-            aria-label={id === null ? `Offer ${verb} again` : `Leave out ${id}`}
+            aria-label={id === null ? `Offer ${verb} again` : `Leave out ${verb}, ${id}`}
             onClick={(event) => {
               event.stopPropagation();
               onToggle(operation);
