@@ -20,7 +20,7 @@ test('columns fit what they hold: paths and figures of the sample are there whol
   for (const [stage, selectors] of [
     ['Model', ['.tree-path']],
     ['Arrange', ['.tree-path', '.not-exposed', '.setting-rows .title', '.ant-select-selection-item']],
-    ['Contract', ['.sheet-row .path', '.operation-columns > div:first-child']],
+    ['Contract', ['.sheet-row .path', '.operation-columns > div:first-child', '.panel-head']],
   ] as const) {
     const [first] = selectors;
     await page

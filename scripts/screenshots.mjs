@@ -125,7 +125,7 @@ async function offerPictures(page, keep, row) {
     await row(path).click();
     await offered.getByText('its branch').click();
     await offered.getByRole('button', { name: bundle }).click();
-    await offered.getByText('operations removed').waitFor();
+    await offered.locator('.counts').filter({ hasText: 'operations removed' }).waitFor();
   };
   await ask('/vessels', 'read only');
   await page.getByRole('button', { name: 'Take it' }).click();
