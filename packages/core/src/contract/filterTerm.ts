@@ -27,6 +27,10 @@ export function filterTerm({ name, spelling, family }: FilterName, operator: Fil
   }
 }
 
+/** What no other parameter of an operation is called: of a filter, the name by which equality is asked for. */
+export const parameterKey = (parameter: QueryParameter): string =>
+  parameter.role === 'filter' ? filterTerm(parameter, 'eq').name : parameter.name;
+
 /**
  * The same as the beginning of a parameter in a URL. Brackets may not stand in a query as they are (RFC 3986 §3.4), and
  * shells take them for patterns.

@@ -26,6 +26,6 @@ export {
 export type { ContractIndex } from './lookup.js';
 export { figuresOf, fingerprintOf, openAssumptions } from './figures.js';
 export type { ContractFigures, FingerprintColumn } from './figures.js';
-export { equalTo, filterNames, filterTerm, operatorInValue, sentTerm } from './filterTerm.js';
+export { equalTo, filterNames, filterTerm, operatorInValue, parameterKey, sentTerm } from './filterTerm.js';
 export type { FilterParameter } from './filterTerm.js';
 export type { StructureNames } from './naming.js';

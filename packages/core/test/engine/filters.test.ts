@@ -169,6 +169,10 @@ describe('filters that are spelled otherwise', () => {
     const [found] = reserved({ filterStyle: 'suffixed' });
     expect(found?.quickFixes?.[0]?.answer).toMatchObject({ name: 'filterStyle', value: 'family' });
     expect(reserved({ filterStyle: 'family' })).toEqual([]);
+    const berths = new TestMock(modelOf(text), { Berth: 3 }, arranged({ filterStyle: 'family' }));
+    const paged = berths.send('GET', '/api/v1/berths?page=2&size=2&filter[page][unset]=false');
+    expect([paged.status, (paged.body as { items: object[] }).items.length < 2]).toEqual([200, true]);
+    expect(berths.send('GET', '/api/v1/berths?filter[page]=1&filter[page][eq]=1').status).toBe(400);
   });
 });
 

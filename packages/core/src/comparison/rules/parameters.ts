@@ -1,4 +1,4 @@
-import { sentTerm, type QueryParameter } from '../../contract/index.js';
+import { parameterKey, sentTerm, type QueryParameter } from '../../contract/index.js';
 import { breaking, compatible, type About } from '../change.js';
 import { scalarProblem } from '../values.js';
 import type { Aligned, ContractChange, Pair } from '../types.js';
@@ -10,11 +10,11 @@ export function* compareParameters({ pairs }: Aligned): Generator<ContractChange
 
 function* compareQueries({ before, after, where }: Pair, refusesLarge: boolean): Generator<ContractChange> {
   const about: About = { where, resource: after.resource, reasons: after.reasons };
-  const now = new Map(after.query.map((parameter) => [parameter.name, parameter]));
+  const now = new Map(after.query.map((parameter) => [parameterKey(parameter), parameter]));
   const fate = after.unknownParameters === 'refused' ? 'refused' : 'ignored';
   for (const was of before.query) {
-    const is = now.get(was.name);
-    now.delete(was.name);
+    const is = now.get(parameterKey(was));
+    now.delete(parameterKey(was));
     if (is === undefined) yield breaking('sender', about, `${was.name} of ${where} is ${fate}.`);
     else yield* compareParameter(was, is, { ...about, reasons: is.reasons }, refusesLarge);
   }

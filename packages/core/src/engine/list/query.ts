@@ -1,8 +1,10 @@
 import type { ListQuery } from './listQuery.js';
 import {
   filterNames,
+  filterTerm,
   indexContract,
   operatorInValue,
+  parameterKey,
   type FilterParameter,
   type Operation,
   type QueryParameter,
@@ -91,7 +93,7 @@ function readListQuery(
     }
     const { parameter, operator, operand } = found;
     // A plain equality is the same parameter as the one with its operator.
-    const key = parameter.role === 'filter' ? `${parameter.name}[${operator}]` : parameter.name;
+    const key = parameter.role === 'filter' ? `${parameterKey(parameter)} ${operator}` : parameter.name;
     const mayRepeat =
       (parameter.role === 'filter' && parameter.spelling === 'in value') ||
       (parameter.role === 'sort' && parameter.style === 'repeated');
@@ -109,7 +111,7 @@ function readListQuery(
 
 const parametersOf = memoize(
   ({ query }: Operation): ReadonlyMap<string, QueryParameter> =>
-    new Map(query.map((parameter) => [parameter.name, parameter])),
+    new Map(query.map((parameter) => [parameterKey(parameter), parameter])),
 );
 
 /** A parameter as it was meant, with the operator of a filter, and its value without it. */
@@ -124,10 +126,10 @@ function meantBy(byName: ReadonlyMap<string, QueryParameter>, entry: QueryEntry)
   const own = byName.get(entry.name);
   if (own !== undefined && own.role !== 'filter') return { parameter: own, operator: 'eq', operand: entry };
   if (own?.role === 'filter' && own.spelling === 'in value') return { parameter: own, ...inValue(entry) };
-  if (own?.role === 'filter' && own.spelling !== 'family')
-    return { parameter: own, operator: 'eq', operand: entry };
-  for (const { name, spelling, family, operator } of filterNames(entry.name)) {
-    const filter = byName.get(name);
+  if (own?.role === 'filter') return { parameter: own, operator: 'eq', operand: entry };
+  for (const { operator, ...written } of filterNames(entry.name)) {
+    const { spelling, family } = written;
+    const filter = byName.get(filterTerm(written, 'eq').name);
     if (filter?.role !== 'filter' || filter.spelling !== spelling || filter.family !== family) continue;
     if (takesOperators(filter) || spelling === 'family')
       return { parameter: filter, operator, operand: entry };
