@@ -5,12 +5,12 @@ import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useChoose } from '../design/useChoose.js';
 
 /** Leaves an operation of one path out, or offers it again, as one step that can be taken back. */
-export function useLeaveOut(): (row: OutlineRow, operation: AbleTo | undefined) => void {
+export function useLeaveOut(): (row: OutlineRow, operation: AbleTo) => void {
   const choose = useChoose();
   return useCallback(
     ({ resource }, operation) => {
-      const leavable = operation?.leavable ?? null;
-      if (operation === undefined || leavable === null) return;
+      const { leavable } = operation;
+      if (leavable === null) return;
       choose((choices, arrangement) =>
         withLeftOut(choices, arrangement, [resource.id], leaving(leavable, operation.id !== null)),
       );

@@ -1,5 +1,6 @@
 import type { FilterOperator } from '@isomeros/core/arrangement';
 import {
+  DIRECTIONS,
   filterTerm,
   indexContract,
   type Contract,
@@ -8,7 +9,6 @@ import {
   type MemberType,
   type Operation,
   type Reasons,
-  type SortSpelling,
 } from '@isomeros/core/contract';
 import { printType } from '@isomeros/core/notation';
 
@@ -94,14 +94,6 @@ function filterText(filter: FilterParameter, operator: FilterOperator): string {
   const { name, before } = filterTerm(filter, operator);
   return `${name}=${before}…`;
 }
-
-/** How a descending key is told. */
-const DIRECTIONS: Readonly<Record<SortSpelling, string>> = {
-  minus: ', - before one for descending',
-  suffix: ', :desc after one for descending',
-  repeated: ', each in a parameter, ,desc after one for descending',
-  beside: ', their directions beside them',
-};
 
 function bodyRows(accepted: readonly Member[], returned: readonly Member[]): InOutRow[] {
   const byName = new Map<string, InOutRow>();

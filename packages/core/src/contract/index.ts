@@ -13,7 +13,8 @@ export type * from './outline.js';
 export { CONTRACT_FORMAT, readContract, writeContract } from './format.js';
 export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';
-export { EFFECTS, leavableAs, METHODS } from './methods.js';
+export { DIRECTIONS } from './directions.js';
+export { EFFECTS, leavableAs, METHODS, SEE_OTHER } from './methods.js';
 export {
   indexContract,
   isAddressed,

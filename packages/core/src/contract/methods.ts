@@ -26,6 +26,9 @@ export const EFFECTS: Readonly<Record<Method, Effect>> = {
   PATCH: 'neither',
 };
 
+/** RFC 9110 §15.4.4 */
+export const SEE_OTHER = 303;
+
 /** As what an operation of a resource is left out; `null` for that of the entry, which always is there. */
 export function leavableAs({ kind }: Pick<Resource, 'kind'>, verb: Verb): Leavable | null {
   if (verb === 'entry') return null;

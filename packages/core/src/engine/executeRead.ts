@@ -3,7 +3,7 @@ import type { Json, Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import { CONTENT_TYPE, listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
 import { answerList } from './list/answer.js';
-import { formAt } from './list/form.js';
+import { formAt } from './list/listAt.js';
 import type { ListQuery } from './list/listQuery.js';
 import type { ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';

@@ -1,4 +1,4 @@
-import { indexContract, type Operation, type Resource, type Shape } from '../contract/index.js';
+import { indexContract, SEE_OTHER, type Operation, type Resource, type Shape } from '../contract/index.js';
 import {
   bareObject,
   indexModel,
@@ -219,9 +219,6 @@ function storageOfRecord(service: RequestContext, record: Row): EntityStorage {
   if (storage === undefined) throw new Error(`The dataset has no entity ${record.entity}.`);
   return storage;
 }
-
-/** RFC 9110 §15.4.4 */
-const SEE_OTHER = 303;
 
 /** Applies a plan to the draft, so that the answer and later requests see it, and represents the record. */
 function finish(

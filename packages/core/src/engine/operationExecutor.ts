@@ -1,10 +1,11 @@
-import { indexContract, type Operation, type Resource } from '../contract/index.js';
+import type { Operation, Resource } from '../contract/index.js';
 import type { Credential } from './access.js';
 import { readBody, refuseBody } from './body.js';
 import { changesInWords } from './changesInWords.js';
 import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import { Draft, type RowChange, type RecordView } from './dataset.js';
 import { readKey, type IdempotentResponse } from './idempotency.js';
+import { listAt } from './list/listAt.js';
 import { parseQuery, type ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Header, Problem, StepName, TraceStep } from './message.js';
@@ -144,9 +145,7 @@ export class OperationExecutor {
 
   /** The tag of a list as it is answered where nothing is asked for. */
   private listTag(resource: Resource, location: Location): string | null {
-    const list = indexContract(this.service.contract)
-      .operationsOf.get(resource.id)
-      ?.find(({ verb }) => verb === 'list');
+    const list = listAt(this.service, resource.id);
     if (list === undefined) return null;
     const read = parseQuery(this.service, list, () => this.request.target, '');
     if (!read.ok) return null;

@@ -1,7 +1,6 @@
 import { pathTo, canonicalPath } from './paths.js';
 import {
   equalTo,
-  filterTerm,
   type Link,
   type Member,
   type MemberType,
@@ -21,6 +20,7 @@ import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { EMBEDDED } from './form.js';
 import { expandedMembers, NOTHING_EXPANDED, type ExpandTree } from './list/expand.js';
+import { listAt, parametersOf } from './list/listAt.js';
 import type { Projection } from './list/listQuery.js';
 import { inlineRows, relatedBy } from './related.js';
 import { indexOf, shapeNamed, storageNamed, storages, type RequestContext } from './service.js';
@@ -300,9 +300,8 @@ function entryHref(service: RequestContext, view: RecordView, link: Link): strin
 
 /** The value by which a list is narrowed to what equals a text. */
 function equalityValue(service: RequestContext, list: string, name: string, text: string): string {
-  const filter = (indexOf(service).operationsOf.get(list) ?? [])
-    .flatMap(({ query }) => query)
-    .find((one) => one.role === 'filter' && filterTerm(one, 'eq').name === name);
+  const operation = listAt(service, list);
+  const filter = operation === undefined ? undefined : parametersOf(operation).get(name);
   return filter?.role === 'filter' ? equalTo(filter, text) : text;
 }
 

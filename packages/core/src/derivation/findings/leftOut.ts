@@ -43,17 +43,28 @@ function findingOf(context: DerivationContext, offers: Offers, resource: PlacedR
   return null;
 }
 
-const isOfferedFor = (offers: Offers, entity: string | null, verbs: ReadonlySet<Verb>): boolean =>
-  offers.resources.some(
-    (one) => one.entity === entity && one.canonical && offers.offered(one.id).some((verb) => verbs.has(verb)),
+/** What is offered where records of an entity have their address or are made, by its name. */
+const offeredFor = memoize((offers: Offers): ReadonlyMap<string, ReadonlySet<Verb>> => {
+  const verbs = new Map<string, Set<Verb>>();
+  for (const { id, entity, canonical } of offers.resources)
+    if (canonical && entity !== null)
+      for (const verb of offers.offered(id)) entryOf(verbs, entity, () => new Set<Verb>()).add(verb);
+  return verbs;
+});
+
+const isOfferedFor = (offers: Offers, entity: string | null, verbs: readonly Verb[]): boolean =>
+  verbs.some(
+    (verb) =>
+      offeredFor(offers)
+        .get(entity ?? '')
+        ?.has(verb) === true,
   );
 
-const CREATES: ReadonlySet<Verb> = new Set<Verb>(['create']);
-const isCreated = (offers: Offers, entity: string): boolean => isOfferedFor(offers, entity, CREATES);
+const isCreated = (offers: Offers, entity: string): boolean => isOfferedFor(offers, entity, ['create']);
 
 /** Of what nobody writes nobody misses a transition. */
-const WRITES: ReadonlySet<Verb> = new Set<Verb>(['create', 'replace', 'change']);
-const isWritten = (offers: Offers, entity: string | null): boolean => isOfferedFor(offers, entity, WRITES);
+const isWritten = (offers: Offers, entity: string | null): boolean =>
+  isOfferedFor(offers, entity, ['create', 'replace', 'change']);
 
 /** The names of those that cannot be without a record of an entity, by its name. */
 const requiringOf = memoize((context: DerivationContext): ReadonlyMap<string, readonly string[]> => {

@@ -36,7 +36,7 @@ import {
 import { accessOf } from './access.js';
 import { carriedBy } from './carried.js';
 import { OperationNames, type OperationName } from './names.js';
-import { isOptionalSlot, isWithheld, type Offers } from './offers.js';
+import { isOptionalSlot, isUncreatableAt, type Offers } from './offers.js';
 import { protocolOf } from './protocol.js';
 import { formOf, inForm } from './forms.js';
 import { withoutCollisions, listPolicy, recordParameters, type ListPolicy } from './query.js';
@@ -176,7 +176,7 @@ function makingOf(
   const optionalSlot = isOptionalSlot(context, resource);
   return {
     optionalSlot,
-    fillsSlot: optionalSlot && !isWithheld(context, resource),
+    fillsSlot: optionalSlot && !isUncreatableAt(context, resource),
     createsItem: verb === 'replace' && putCreates(context, resource, entity, creating),
   };
 }

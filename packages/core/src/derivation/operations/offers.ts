@@ -59,7 +59,7 @@ function verbsOf(context: DerivationContext, resource: PlacedResource): readonly
     case 'entry':
       return ['entry'];
     case 'collection':
-      return resource.canonical && !isWithheld(context, resource) ? ['list', 'create'] : ['list'];
+      return resource.canonical && !isUncreatableAt(context, resource) ? ['list', 'create'] : ['list'];
     case 'reverse':
       return ['list'];
     case 'reference':
@@ -84,7 +84,7 @@ function verbsOf(context: DerivationContext, resource: PlacedResource): readonly
 }
 
 /** Whether records of it cannot be made, because something they need is neither accepted nor made. */
-export const isWithheld = (context: DerivationContext, { entity }: PlacedResource): boolean =>
+export const isUncreatableAt = (context: DerivationContext, { entity }: PlacedResource): boolean =>
   entity !== null && isUncreatable(context, entityNamed(context, entity));
 
 export function isOptionalSlot(context: DerivationContext, resource: PlacedResource): boolean {

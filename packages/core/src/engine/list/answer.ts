@@ -9,7 +9,7 @@ import { indexOf, storageNamed, type RequestContext } from '../service.js';
 import type { QueryEntry } from '../target.js';
 import { type Cursor } from './listQuery.js';
 import { cursorScope, writeCursor } from './cursor.js';
-import { formAt } from './form.js';
+import { formAt, listAt } from './listAt.js';
 import { filtered, type Filter } from './filter.js';
 import { indexed } from './indexScan.js';
 import { pageRangeOf, type PageRange } from './pagination.js';
@@ -266,10 +266,9 @@ function atPage(
   entries: readonly Parameter[],
   value: string,
 ): readonly Parameter[] {
-  const list = indexOf(service)
-    .operationsOf.get(resource.id)
-    ?.find(({ verb }) => verb === 'list');
-  const parameter = list?.query.find(({ role }) => role === 'page' || role === 'offset' || role === 'cursor');
+  const parameter = listAt(service, resource.id)?.query.find(
+    ({ role }) => role === 'page' || role === 'offset' || role === 'cursor',
+  );
   if (parameter === undefined) return entries;
   const others = entries.filter(({ name }) => name !== parameter.name);
   return value === '' ? others : [...others, { name: parameter.name, value }];

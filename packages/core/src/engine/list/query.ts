@@ -18,6 +18,7 @@ import { cursorScope, readCursor } from './cursor.js';
 import { NOTHING_EXPANDED, readExpand, type ExpandTree } from './expand.js';
 import { fixedFilter, readFilter, type Filter } from './filter.js';
 import type { PageRequest } from './listQuery.js';
+import { parametersOf } from './listAt.js';
 import { readSearch, type Search } from './search.js';
 import { readSort, withDirections, type SortBy } from './sort.js';
 
@@ -108,11 +109,6 @@ function readListQuery(
   const query = read.query();
   return errors.length === 0 ? { ok: true, query } : { ok: false, errors };
 }
-
-const parametersOf = memoize(
-  ({ query }: Operation): ReadonlyMap<string, QueryParameter> =>
-    new Map(query.map((parameter) => [parameterKey(parameter), parameter])),
-);
 
 /** A parameter as it was meant, with the operator of a filter, and its value without it. */
 interface Meant {

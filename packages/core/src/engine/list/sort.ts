@@ -1,4 +1,10 @@
-import type { OwnField, QueryParameter, Resource, SortKey } from '../../contract/index.js';
+import {
+  DIRECTIONS,
+  type OwnField,
+  type QueryParameter,
+  type Resource,
+  type SortKey,
+} from '../../contract/index.js';
 import { compareScalars, memoize, type Json, type Row, type ScalarType } from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
 import type { ProblemDetail } from '../message.js';
@@ -35,21 +41,13 @@ interface Key {
   readonly descending: boolean;
 }
 
-/** What each spelling says of directions. */
-const HOW: Readonly<Record<SortParameter['style'], string>> = {
-  minus: ', each with - in front for descending',
-  suffix: ', each followed by :desc for descending',
-  repeated: ', each in a parameter of its own, followed by ,desc for descending',
-  beside: '',
-};
-
 /** Reads sort keys: `-departsAt,name`; `departsAt:desc,name`; `departsAt,desc` once for each; or names alone. */
 export function readSort(parameter: SortParameter, text: string, errors: ProblemDetail[]): readonly SortBy[] {
   const keys = keysOf(parameter);
   return writtenKeys(parameter.style, text).flatMap(({ name, part, descending }) => {
     const key = keys.get(name);
     if (key !== undefined) return [{ field: key.field, type: key.type, descending }];
-    const message = `Cannot sort by ${part === '' ? 'nothing' : part}. Keys are ${[...keys.keys()].join(', ')}${HOW[parameter.style]}.`;
+    const message = `Cannot sort by ${part === '' ? 'nothing' : part}. Keys are ${[...keys.keys()].join(', ')}${DIRECTIONS[parameter.style]}.`;
     errors.push({ parameter: parameter.name, code: 'key', message });
     return [];
   });

@@ -1,6 +1,7 @@
 import {
   indexContract,
   isAddressed,
+  SEE_OTHER,
   type Contract,
   type Operation,
   type ResponseCase,
@@ -99,9 +100,6 @@ const hasTemplate = (contract: Contract, resource: string): boolean =>
   indexContract(contract)
     .resources.get(resource)
     ?.links.some(({ target }) => target.kind === 'template') === true;
-
-/** RFC 9110 §15.4.4 */
-const SEE_OTHER = 303;
 
 /** What an answer says in its headers. */
 function headersOf(

@@ -1,5 +1,6 @@
 import { FILTER_OPERATORS, type FilterOperator } from '../../arrangement/index.js';
 import {
+  DIRECTIONS,
   filterTerm,
   sentTerm,
   type Contract,
@@ -167,14 +168,6 @@ function sortKeys({ keys, style }: Extract<QueryParameter, { role: 'sort' }>): J
     },
   };
 }
-
-/** What each spelling says of directions. */
-const DIRECTIONS: Readonly<Record<SortSpelling, string>> = {
-  minus: ', each with - in front for descending',
-  suffix: ', each followed by :desc for descending',
-  repeated: ', each in a parameter of its own and followed by ,desc for descending',
-  beside: ', their directions told beside them',
-};
 
 function sortTexts(name: string, style: SortSpelling): string[] {
   switch (style) {

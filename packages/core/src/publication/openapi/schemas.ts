@@ -1,5 +1,5 @@
 import type { Contract, Member, MemberType, PageForm, Shape } from '../../contract/index.js';
-import { DURATION, TIME, type Json, type ScalarType } from '../../model/index.js';
+import { DURATION, memoize, TIME, type Json, type ScalarType } from '../../model/index.js';
 
 /** A JSON Schema of dialect 2020-12, as OpenAPI 3.1 embeds it. */
 export type JsonSchema = { readonly [keyword: string]: Json };
@@ -231,8 +231,16 @@ const pageName = (variant: string): string => (variant === '' ? 'page' : `page.$
 
 /** The form of the lists that answer with a page. */
 const formOfShape = (contract: Contract, { name }: Shape): PageForm =>
-  contract.operations.find(({ returns, paging }) => returns === name && paging !== null)?.paging ??
-  contract.paging;
+  formsByPage(contract).get(name) ?? contract.paging;
+
+const formsByPage = memoize(
+  ({ operations }: Contract): ReadonlyMap<string, PageForm> =>
+    new Map(
+      operations.flatMap(({ returns, paging }) =>
+        returns === null || paging === null ? [] : [[returns, paging] as const],
+      ),
+    ),
+);
 
 /** What answers of every contract have in common. */
 /** Where a page stands, and how many records there are where the body tells. */
