@@ -1,7 +1,9 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import type { Choices } from '@isomeros/core/arrangement';
 import { DataSource, type QueryRunner } from 'typeorm';
+import { packJson, unpackJson } from '../src/database/compressedJson.js';
 import { databaseOptions, MIGRATIONS } from '../src/database/options.js';
 import { createSchema, dropSchema, runSql } from './support/database.js';
 import { eventually, SERVER_PROGRAM, ServerProcess } from './support/server.js';
@@ -139,6 +141,55 @@ describe('a start that ends during migrations', () => {
     } finally {
       await server.end('SIGTERM');
     }
+  });
+});
+
+describe('designs of before the table of nouns', () => {
+  const TEXT = 'design "Optics"\nentity Camera\nentity Lens\neach Camera owns many Lens\n';
+  const CHOICES = JSON.stringify({ format: 3, arrangements: [{ name: 'main' }] });
+  const KEPT = { text: TEXT.replace('many Lens', 'many Lens as lens'), word: 'Lens' };
+
+  /** The text and the kept plural, from what is stored of a model. */
+  const found = (text: unknown, choices: unknown): object => ({
+    text,
+    word: (JSON.parse(String(choices)) as Choices).arrangements[0]?.words['Lens/plural'],
+  });
+
+  test('keep their plurals wherever they are stored: design, revisions, records and snapshots', async () => {
+    await migrate({ count: 13 });
+    const state = async (text: object): Promise<string> =>
+      (await packJson({ text: TEXT, ...text, identities: '{}', choices: CHOICES })).toString('hex');
+    const model = { modelText: TEXT, modelIdentities: '{}', modelChoices: CHOICES, modelRevision: 1 };
+    const snapshot = (await packJson({ model, rows: [] })).toString('hex');
+    const values = `'${TEXT}', '{}', '${CHOICES}'`;
+    await runSql(
+      schema,
+      `INSERT INTO designs (id, name, text, valid_text, identities, choices, rename_candidates, revision,
+         created_at, changed_at) VALUES ('d1', 'Optics', '${TEXT}', ${values}, '{}', 2, NOW(3), NOW(3));
+       INSERT INTO revisions (design_id, number, at, what, valid, lines_added, lines_removed, state) VALUES
+         ('d1', 1, NOW(3), 'text', 1, 0, 0, X'${await state({ soundText: TEXT })}'),
+         ('d1', 2, NOW(3), 'text', 1, 0, 0, X'${await state({ format: 2, validText: TEXT })}');
+       INSERT INTO mocks (id, design_id, port, running, created_at, secret)
+         VALUES ('m1', 'd1', 4811, 0, NOW(3), 's');
+       INSERT INTO datasets (id, seed, seed_plan, model_text, model_identities, model_choices, model_revision,
+         counters, sequence, holder) VALUES ('m1', 1, '{}', ${values}, 1, '{}', 1, 'h');
+       INSERT INTO snapshots VALUES ('m1', 's1', NOW(3), 0, X'${snapshot}')`,
+    );
+    await migrate();
+    const [design] = await runSql(schema, 'SELECT text, valid_text, choices FROM designs');
+    expect(found(design?.['text'], design?.['choices'])).toEqual(KEPT);
+    expect(design?.['valid_text']).toBe(KEPT.text);
+    const revisions = await runSql(schema, 'SELECT state FROM revisions ORDER BY number');
+    const states = await Promise.all(
+      revisions.map(async (row) => unpackJson<Record<string, unknown>>(row['state'] as Buffer)),
+    );
+    expect(states.map((one) => found(one['text'], one['choices']))).toEqual([KEPT, KEPT]);
+    expect([states[0]?.['soundText'], states[1]?.['validText']]).toEqual([KEPT.text, KEPT.text]);
+    const [dataset] = await runSql(schema, 'SELECT model_text, model_choices FROM datasets');
+    expect(found(dataset?.['model_text'], dataset?.['model_choices'])).toEqual(KEPT);
+    const [row] = await runSql(schema, 'SELECT state FROM snapshots');
+    const taken = await unpackJson<{ model: typeof model }>(row?.['state'] as Buffer);
+    expect(found(taken.model.modelText, taken.model.modelChoices)).toEqual(KEPT);
   });
 });
 

@@ -11,6 +11,7 @@ import { ServedReleases1795000000010 } from './migrations/0010-served-releases.j
 import { Names1795000000011 } from './migrations/0011-names.js';
 import { Figures1795000000012 } from './migrations/0012-figures.js';
 import { Endpoints1795000000013 } from './migrations/0013-endpoints.js';
+import { KeptPlurals1796000000014 } from './migrations/0014-kept-plurals.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
@@ -53,6 +54,7 @@ export const MIGRATIONS = [
   Names1795000000011,
   Figures1795000000012,
   Endpoints1795000000013,
+  KeptPlurals1796000000014,
 ];
 
 interface ConnectionOptions {

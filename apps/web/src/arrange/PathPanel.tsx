@@ -1,6 +1,6 @@
 import { CHOOSABLE_NAMES, hasLevel, type ChoosableSetting } from '@isomeros/core/arrangement';
 import type { Verb } from '@isomeros/core/contract';
-import { pluralSubject } from '@isomeros/core/derivation';
+import { pluralSubject } from '@isomeros/core/arrangement';
 import { indexModel, plural } from '@isomeros/core/model';
 import { useState } from 'react';
 import { EffectMark } from '../app/parts/EffectMark.js';

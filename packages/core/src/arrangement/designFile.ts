@@ -12,6 +12,7 @@ import { PART_NAMES, partNamed } from './parts/index.js';
 import { settingsSchema } from './parts/settings.js';
 import { ARRANGEMENT_NAME, readChoices } from './readChoices.js';
 import { CHOICES_FORMAT, upgradeChoices } from './format.js';
+import { keepPlurals } from './keepPlurals.js';
 import { escapePointer, type ChoiceProblem, type ReadResult } from './reading.js';
 
 /** A whole design as one file carries it. */
@@ -34,6 +35,9 @@ export type DesignFileResult =
 const FORMAT = 'isomeros-design';
 /** The version of a file is the format of its choices. */
 const VERSION = CHOICES_FORMAT.newest;
+
+/** Versions before this one derived other plurals. */
+const TABLE_OF_NOUNS = 4;
 const NAME_LENGTH = 120;
 
 const name = { type: 'string', minLength: 1, maxLength: NAME_LENGTH } as const;
@@ -110,14 +114,21 @@ export function readDesignFile(text: string): DesignFileResult {
   ];
   if (problems.length > 0) return failed(problems);
   const model = value['model'] as string;
+  const given = {
+    text: model,
+    identities: knownIdentities(model, identities.value),
+    choices: choices.value,
+  };
+  const kept = version < TABLE_OF_NOUNS ? keepPlurals(given) : given;
+  const { draft } = value;
   return {
     ok: true,
     design: {
       name: value['name'] as string,
-      model,
-      ...(typeof value['draft'] === 'string' ? { draft: value['draft'] } : {}),
-      identities: knownIdentities(model, identities.value),
-      choices: choices.value,
+      model: kept.text,
+      ...(typeof draft === 'string' ? { draft } : {}),
+      identities: kept.identities,
+      choices: kept.choices,
     },
   };
 }

@@ -2,7 +2,12 @@ import { Format, isJsonObject, type Json, type JsonObject } from '../model/index
 import { FIRST_ARRANGEMENT, NO_CHOICES, plainArrangement, type Choices } from './choices.js';
 
 /** How choices are kept: by designs, revisions, datasets, snapshots and design files. */
-export const CHOICES_FORMAT = new Format('A design', [asList, withListsOfSettings]);
+export const CHOICES_FORMAT = new Format('A design', [
+  asList,
+  withListsOfSettings,
+  // Format 3 was kept before the table of nouns: `keepPlurals` needs the model, too.
+  (kept) => kept,
+]);
 
 /**
  * Choices as any version kept them, in today's form. `format` is theirs where they do not tell it themselves; the

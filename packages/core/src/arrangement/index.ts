@@ -53,6 +53,9 @@ export {
 export type { Arrangement, Choices } from './choices.js';
 export { ARRANGEMENT_NAME, readArrangement, readChoices } from './readChoices.js';
 export { CHOICES_FORMAT, keepChoices, listedSetting, readKeptChoices, upgradeChoices } from './format.js';
+export { keepPlurals } from './keepPlurals.js';
+export type { KeptDesign } from './keepPlurals.js';
+export { pluralSubject } from './parts/words.js';
 export { escapePointer } from './reading.js';
 export type { ChoiceProblem, ReadResult } from './reading.js';
 export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customOperations.js';

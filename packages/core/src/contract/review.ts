@@ -29,6 +29,7 @@ export type FindingId =
   | 'path.collide'
   | 'path.shadows'
   | 'path.mixed'
+  | 'plural.kept'
   | 'custom.unfit'
   | 'custom.repeats'
   | 'member.collide'
@@ -104,7 +105,7 @@ export type Answer =
       readonly place: Placement;
     }
   /** Something is called otherwise in the arrangement. */
-  | { readonly kind: 'word'; readonly subject: string; readonly word: string }
+  | { readonly kind: 'word'; readonly subject: string; readonly word: string | null }
   /** A cell of the exposure grid goes back to what the model says. */
   | {
       readonly kind: 'exposure';

@@ -7,6 +7,7 @@ import { findConstantConditions } from './findings/constantConditions.js';
 import { findImpossible } from './findings/impossible.js';
 import { findUnused } from './findings/unused.js';
 import { findLeftOut } from './findings/leftOut.js';
+import { findKeptPlurals } from './findings/keptPlurals.js';
 import { findMixed } from './findings/mixed.js';
 import { findShadowed } from './findings/shadowed.js';
 import { findUnbounded } from './findings/unbounded.js';
@@ -40,6 +41,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   findLeftOut(context, offers);
   findShadowed(context, placed);
   findMixed(context, placed);
+  findKeptPlurals(context);
   findImpossible(context);
   findConstantConditions(context);
   findUnused(context);

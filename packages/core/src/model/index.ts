@@ -40,6 +40,8 @@ export {
 export { editAttribute, editedStatement, editModel, editRelationship, otherVerb } from './edits.js';
 export type { AttributeEdit, ModelEdit, RelationshipEdit } from './edits.js';
 export type { Key, ModelIndex } from './lookup.js';
+export { firstPlural } from './firstPlurals.js';
+export { pluralNoun, regularPlural, singularNoun } from './nouns.js';
 export {
   camelCase,
   capital,
@@ -52,6 +54,7 @@ export {
   singular,
   snakeCase,
   withArticle,
+  withLastWord,
   words,
   uncapital,
 } from './names.js';

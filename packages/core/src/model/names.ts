@@ -1,4 +1,4 @@
-import { pluralize, singularize } from 'inflection';
+import { pluralNoun, singularNoun } from './nouns.js';
 
 /** Names come again thousands of times while a contract is derived; each is taken apart once. */
 const MOST_REMEMBERED = 20_000;
@@ -40,15 +40,17 @@ export const camelCase = remembered((name) => uncapital(pascalCase(name)));
 export const withArticle = (noun: string): string => `${/^[aeio]|^un(?!i)/i.test(noun) ? 'an' : 'a'} ${noun}`;
 
 /** The plural of the last word: `CrewMember` → `CrewMembers`. Uncountable nouns stay as they are. */
-export const plural = remembered((name) => {
-  const start = lastWordStart(name);
-  return name.slice(0, start) + pluralize(name.slice(start));
-});
+export const plural = remembered((name) => withLastWord(name, pluralNoun));
 
-export const singular = remembered((name) => {
+export const singular = remembered((name) => withLastWord(name, singularNoun));
+
+/** A name with its last word, which is handed on in lower case, changed. */
+export function withLastWord(name: string, change: (noun: string) => string): string {
   const start = lastWordStart(name);
-  return name.slice(0, start) + singularize(name.slice(start));
-});
+  const word = name.slice(start);
+  const changed = change(word.toLowerCase());
+  return name.slice(0, start) + (/^[A-Z]/.test(word) ? capital(changed) : changed);
+}
 
 function lastWordStart(name: string): number {
   const match = /[A-Z]?[a-z0-9]*$/.exec(name);

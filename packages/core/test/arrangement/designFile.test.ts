@@ -100,7 +100,11 @@ describe('design files', () => {
 
   test.each<readonly [string, (file: Record<string, unknown>) => unknown, string]>([
     ['another format', (file) => ({ ...file, format: 'something' }), '/format'],
-    ['a later version', (file) => ({ ...file, version: 4 }), '/version'],
+    [
+      'a later version',
+      (file) => ({ ...file, version: DESIGN_FILE_SCHEMA.properties.version.const + 1 }),
+      '/version',
+    ],
     ['no name', (file) => ({ ...file, name: '' }), '/name'],
     ['a model that is no text', (file) => ({ ...file, model: 7 }), '/model'],
     ['a draft that is no text', (file) => ({ ...file, draft: [] }), '/draft'],

@@ -87,7 +87,7 @@ describe('choices as an earlier version kept them', () => {
 
   test('are told from those of a later version', () => {
     expect(() => readKeptChoices('{"format":99}')).toThrow(UnknownFormatError);
-    expect(() => readKeptChoices('{"format":"2"}')).toThrow('this version reads formats 1 to 3');
+    expect(() => readKeptChoices('{"format":"2"}')).toThrow('this version reads formats 1 to 4');
   });
 });
 

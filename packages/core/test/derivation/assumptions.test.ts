@@ -7,7 +7,13 @@ import {
   plainArrangement,
   type Choices,
 } from '@isomeros/core/arrangement';
-import { openAssumptions, type Answer, type Assumption, type Contract } from '@isomeros/core/contract';
+import {
+  openAssumptions,
+  withAnswer,
+  type Answer,
+  type Assumption,
+  type Contract,
+} from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { editText, parse, print } from '@isomeros/core/notation';
 import fc from 'fast-check';
@@ -38,13 +44,10 @@ function chosen(text: string, question: string, label: string): { text: string; 
     case 'accept':
       return { text, choices: { ...NO_CHOICES, answered: [assumption.id] } };
     case 'setting':
-      return { text, choices: { ...NO_CHOICES, settings: { [answer.name]: answer.value } } };
+    case 'word':
+      return { text, choices: withAnswer(NO_CHOICES, 'main', answer) };
     case 'edit':
       return { text: editText(text, parse(text), answer.edit), choices: NO_CHOICES };
-    case 'word': {
-      const arrangement = { ...plainArrangement('main'), words: { [answer.subject]: answer.word } };
-      return { text, choices: { ...NO_CHOICES, arrangements: [arrangement] } };
-    }
     case 'name':
     case 'placement':
     case 'exposure':

@@ -6,6 +6,9 @@ export const PATH_WORD = /^(?!\.{1,2}$)[A-Za-z0-9._~-]{1,60}$/;
 
 const EXPECTED = 'Expected 1 to 60 letters, digits, dots, hyphens, underscores or tildes.';
 
+/** Under what the plural of an entity is filed where it was chosen. */
+export const pluralSubject = (entity: string): string => `${entity}/plural`;
+
 /** A path word for something, or the derived one again. */
 export interface WordEdit {
   readonly subject: string;

@@ -21,6 +21,10 @@ export const FINDING_RULES = {
     title: 'Plural and singular',
     sentence: 'Collections are named alike: all by the plural, or all by the singular.',
   },
+  'finding.kept-plural': {
+    title: 'A plural of before',
+    sentence: 'A design keeps the plurals it had when the rules of English nouns were put right.',
+  },
   'finding.left-out': {
     title: 'Left out and missed',
     sentence: 'What is left out may be what others need: to be listed, made, moved or removed.',

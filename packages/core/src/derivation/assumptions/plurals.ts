@@ -1,17 +1,18 @@
+import { pluralSubject } from '../../arrangement/index.js';
 import type { Assumption } from '../../contract/index.js';
-import { phrase, plural } from '../../model/index.js';
+import { phrase, plural, regularPlural, withLastWord } from '../../model/index.js';
 import { becauseSet, valueOf, type DerivationContext } from '../context.js';
-import { pluralOf, pluralSubject } from '../names/words.js';
+import { pluralOf } from '../names/words.js';
 
 /** Names whose plural is more than the usual ending. */
 export function assumePlurals(context: DerivationContext): readonly Assumption[] {
   if (valueOf(context, 'collectionNames') !== 'plural') return [];
   return [...context.index.entities.values()].flatMap((entity): Assumption[] => {
     const derived = plural(entity.name);
-    if (usual(entity.name) === derived) return [];
+    const regular = withLastWord(entity.name, regularPlural);
+    if (regular === derived) return [];
     const subject = pluralSubject(entity.id);
     const taken = pluralOf(context, entity);
-    const regular = usual(entity.name);
     return [
       {
         id: `plural:${entity.id}`,
@@ -27,10 +28,4 @@ export function assumePlurals(context: DerivationContext): readonly Assumption[]
       },
     ];
   });
-}
-
-/** The usual endings: -s, -es after a hiss, -ies for -y after a consonant. */
-function usual(name: string): string {
-  if (/[^aeiou]y$/.test(name)) return `${name.slice(0, -1)}ies`;
-  return /(?:s|x|z|ch|sh)$/.test(name) ? `${name}es` : `${name}s`;
 }

@@ -1,4 +1,4 @@
-import type { Settings } from '../../arrangement/index.js';
+import { pluralSubject, type Settings } from '../../arrangement/index.js';
 import type { Reason, Segment } from '../../contract/index.js';
 import {
   camelCase,
@@ -21,9 +21,6 @@ const CASES: Readonly<Record<Settings['pathCase'], (name: string) => string>> = 
 /** The word that was chosen for a statement, or for the way back of one; `undefined` where none was. */
 const chosenWord = ({ arrangement }: DerivationContext, subject: string): string | undefined =>
   Object.hasOwn(arrangement.words, subject) ? arrangement.words[subject] : undefined;
-
-/** Under what the plural of an entity is filed where it was chosen. */
-export const pluralSubject = (entity: string): string => `${entity}/plural`;
 
 /** The plural of an entity: the one that was chosen, else by the rules of English. */
 export function pluralOf(context: DerivationContext, entity: Entity): string {
