@@ -169,8 +169,8 @@ describe('designs of before the table of nouns', () => {
        INSERT INTO revisions (design_id, number, at, what, valid, lines_added, lines_removed, state) VALUES
          ('d1', 1, NOW(3), 'text', 1, 0, 0, X'${await state({ soundText: TEXT })}'),
          ('d1', 2, NOW(3), 'text', 1, 0, 0, X'${await state({ format: 2, validText: TEXT })}');
-       INSERT INTO mocks (id, design_id, port, running, created_at, secret)
-         VALUES ('m1', 'd1', 4811, 0, NOW(3), 's');
+       INSERT INTO mocks (id, design_id, running, created_at, secret, faults)
+         VALUES ('m1', 'd1', 0, NOW(3), 's', '{}');
        INSERT INTO datasets (id, seed, seed_plan, model_text, model_identities, model_choices, model_revision,
          counters, sequence, holder) VALUES ('m1', 1, '{}', ${values}, 1, '{}', 1, 'h');
        INSERT INTO snapshots VALUES ('m1', 's1', NOW(3), 0, X'${snapshot}')`,
