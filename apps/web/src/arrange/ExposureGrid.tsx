@@ -1,6 +1,7 @@
 import {
   exposureChoice,
   findArrangement,
+  MEMBER_NAME,
   type Aspect,
   type Choices,
   type Exposure,
@@ -15,10 +16,12 @@ import { Checkbox, Popover } from 'antd';
 import { useCallback, useState } from 'react';
 import { ExplainedWords } from '../app/help/Explained.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
+import { TextField } from '../app/parts/TextField.js';
 import { useAppSelector } from '../app/store.js';
 import { useDecide } from '../design/useDecide.js';
 import { useAsked, type Ask } from '../design/derivation/useAsked.js';
 import { arrangementName } from '../design/viewSlice.js';
+import { OriginMark } from './OriginMark.js';
 
 const COLUMNS: readonly { readonly aspect: Aspect; readonly title: string }[] = [
   { aspect: 'out', title: 'out' },
@@ -70,6 +73,9 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
     // Aspect and value belong together, which the type of an edit cannot see through the parameter.
     decide('exposures', { entity: id, member, aspect, value } as PartEdit<'exposures'>);
   };
+  const call = ({ id: member }: GridRow, value: string | null): void => {
+    if (id !== undefined) decide('exposures', { entity: id, member, aspect: 'name', value });
+  };
   // What was chosen is known at once; what the model makes of it follows from the worker.
   const exposures = findArrangement(choices, arrangement)?.exposures ?? NO_EXPOSURES;
   const choiceOf = ({ id: member }: GridRow): ExposureChoice => exposureChoice(exposures, id ?? '', member);
@@ -82,7 +88,9 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
       <table className="exposure-grid" aria-label={`What goes in and out of ${entity}`}>
         <thead>
           <tr>
-            <th scope="col">member</th>
+            <th scope="col">
+              <ExplainedWords by="arrange.called">called</ExplainedWords>
+            </th>
             {columns.map(({ aspect, title }) => (
               <th key={aspect} scope="col">
                 <ExplainedWords by={`arrange.${aspect}`}>{title}</ExplainedWords>
@@ -93,12 +101,12 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
         <tbody>
           {rows.map((one) => (
             <tr key={one.id}>
-              <th scope="row">
+              <th scope="row" className={choiceOf(one).name === undefined ? '' : 'chosen'}>
                 <button
                   type="button"
                   className="plain-button mono"
                   aria-expanded={one.id === asked}
-                  title="Why"
+                  title={`${one.derived} in the model`}
                   onClick={() => setAsked(one.id === asked ? null : one.id)}
                 >
                   {one.name}
@@ -129,9 +137,56 @@ export function ExposureGrid({ entity, onStatement }: Props): React.JSX.Element 
         </tbody>
       </table>
       {row !== undefined && (
-        <ReasonTrail reasons={row.reasons} places={places} text={text} onStatement={onStatement} />
+        <>
+          <CalledRow key={row.id} row={row} chosen={choiceOf(row).name} onCall={(name) => call(row, name)} />
+          <ReasonTrail reasons={row.reasons} places={places} text={text} onStatement={onStatement} />
+        </>
       )}
     </>
+  );
+}
+
+interface CalledProps {
+  readonly row: GridRow;
+  readonly chosen: string | undefined;
+  readonly onCall: (name: string | null) => void;
+}
+
+/** What a member is called, beside its name in the model. */
+function CalledRow({ row, chosen, onCall }: CalledProps): React.JSX.Element {
+  const [isWrong, setWrong] = useState(false);
+  const { derived } = row;
+  const call = (written: string): void => {
+    const name = written === '' || written === derived ? null : written;
+    setWrong(name !== null && !MEMBER_NAME.test(name));
+    if (name === null || MEMBER_NAME.test(name)) onCall(name);
+  };
+  return (
+    <ul className="setting-rows">
+      <li className={chosen === undefined ? '' : 'set-here'}>
+        <span className="title">
+          Called, where the model has <code>{derived}</code>
+        </span>
+        <TextField
+          mono
+          borderless
+          autoFocus
+          label={`${derived} is called`}
+          value={chosen ?? derived}
+          onCommit={(written) => call(written.trim())}
+        />
+        <OriginMark
+          title="Name"
+          level={chosen === undefined ? 'default' : 'arrangement'}
+          onReset={chosen === undefined ? null : () => onCall(null)}
+        />
+        {isWrong && (
+          <span className="wrong" role="alert">
+            Expected letters, digits, hyphens and underscores, a letter first.
+          </span>
+        )}
+      </li>
+    </ul>
   );
 }
 

@@ -45,8 +45,14 @@ export const ASPECTS: readonly Aspect[] = [
   'search',
 ];
 
-/** Aspects that somebody chose for one member. */
-export type ExposureChoice = Partial<Exposure>;
+/** What can be chosen for a member besides the cells of its row: what it is called. */
+export type MemberAspect = Aspect | 'name';
+
+/** A name of a member (RFC 8259 §4 takes any text) that filters, links and templates can hold as it is. */
+export const MEMBER_NAME = /^[A-Za-z_][A-Za-z0-9_-]{0,59}$/;
+
+/** Aspects that somebody chose for one member, and its name where it is called otherwise than in the model. */
+export type ExposureChoice = Partial<Exposure> & { readonly name?: string };
 
 /** By the identity of an entity, then by that of an attribute, a reference or the ownership. */
 export type Exposures = { readonly [name: string]: { readonly [name: string]: ExposureChoice } };

@@ -70,7 +70,14 @@ export type {
 export { CUSTOM_NAME } from './readCustomOperations.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
-export { ASPECTS, exposureChoice, FILTER_OPERATORS, NOT_CHOSEN } from './exposure.js';
-export type { Aspect, Exposure, ExposureChoice, Exposures, FilterOperator } from './exposure.js';
+export { ASPECTS, exposureChoice, FILTER_OPERATORS, MEMBER_NAME, NOT_CHOSEN } from './exposure.js';
+export type {
+  Aspect,
+  Exposure,
+  ExposureChoice,
+  Exposures,
+  FilterOperator,
+  MemberAspect,
+} from './exposure.js';
 export { printEffect, readEffect } from './effectText.js';
 export type { EffectRead } from './effectText.js';

@@ -11,6 +11,7 @@ function howOf(source: CitedDecision): string {
     case 'word':
       return source.word;
     case 'exposure':
+      return source.value ?? source.level;
     case 'custom':
       return source.level;
   }

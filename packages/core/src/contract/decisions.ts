@@ -44,7 +44,9 @@ export function decisionText(decision: CitedDecision): readonly [about: string, 
     case 'custom':
       return ['Operation', decision.name];
     case 'exposure':
-      return ['Chosen in the grid:', decision.aspect];
+      return decision.aspect === 'name'
+        ? ['Called', decision.value ?? 'otherwise']
+        : ['Chosen in the grid:', `${decision.aspect} ${decision.value ?? ''}`.trimEnd()];
   }
 }
 

@@ -1,4 +1,10 @@
-import type { Aspect, Placement, SettingLevel, SettingName, SettingValue } from '../arrangement/index.js';
+import type {
+  MemberAspect,
+  Placement,
+  SettingLevel,
+  SettingName,
+  SettingValue,
+} from '../arrangement/index.js';
 import type { RuleId } from './rules/index.js';
 
 /**
@@ -31,12 +37,14 @@ export type Source =
   | { readonly kind: 'custom'; readonly id: string; readonly name: string; readonly level: 'arrangement' }
   /** A release, by its label. */
   | { readonly kind: 'release'; readonly label: string }
-  /** A cell of the exposure grid that was chosen. */
+  /** A cell of the exposure grid that was chosen, or what a member is called. */
   | {
       readonly kind: 'exposure';
       readonly entity: string;
       readonly of: string;
-      readonly aspect: Aspect;
+      readonly aspect: MemberAspect;
+      /** What was chosen, in words; not told by what was frozen before it was kept. */
+      readonly value?: string;
       readonly level: 'arrangement';
     };
 

@@ -1,4 +1,10 @@
-import type { Aspect, ChoosableSetting, Placement, SettingValue, SubjectKind } from '../arrangement/index.js';
+import type {
+  ChoosableSetting,
+  MemberAspect,
+  Placement,
+  SettingValue,
+  SubjectKind,
+} from '../arrangement/index.js';
 import type { ModelEdit } from '../model/index.js';
 import type { CitedDecision, Reasons } from './reasons.js';
 
@@ -111,5 +117,5 @@ export type Answer =
       readonly kind: 'exposure';
       readonly entity: string;
       readonly of: string;
-      readonly aspect: Aspect;
+      readonly aspect: MemberAspect;
     };

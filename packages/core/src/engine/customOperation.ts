@@ -138,7 +138,7 @@ function planRelated(
   const { canonical, resources } = indexContract(service.contract);
   const collection = resources.get(canonical.get(custom.entity)?.parent ?? '');
   const siblings = collection === undefined ? new Set<string>() : siblingLiterals(service, collection);
-  const key = unusableKey(storage, values, siblings);
+  const key = unusableKey(service, storage, values, siblings);
   if (key !== null) return unfit(accepts, [key]);
   const isOwned = storage.owner?.id === custom.relationship;
   if (!isOwned) values[custom.relationship] = record.rid;

@@ -36,6 +36,7 @@ import {
 import { acceptChange, acceptReplace, type Update } from './update.js';
 import { recordTag, validatorHeaders } from './validators.js';
 import { planCustomOperation } from './customOperation.js';
+import { memberNamed } from './memberNamed.js';
 import { planCreate, planUpdate, siblingLiterals, unusableKey, type WritePlan } from './write.js';
 
 /** Carries out an unsafe operation against a draft. Nothing is changed here: the changes are returned. */
@@ -105,7 +106,12 @@ function create(
     return refuse('body', problem(statusFor(operation, 'key-mismatch'), 'conflict', detail));
   }
   const made = acceptCreate(validation, shape, keyed.body);
-  const key = unusableKey(storage, made.values, siblingLiterals(service, collectionOf(service, resource)));
+  const key = unusableKey(
+    service,
+    storage,
+    made.values,
+    siblingLiterals(service, collectionOf(service, resource)),
+  );
   const errors = key === null ? validation.errors : [...validation.errors, key];
   if (errors.length > 0) return invalidBody(operation, errors);
   const plan = planCreate(service, draft, runtime, { storage, ...made }, location.above);
@@ -183,7 +189,9 @@ function move(
   const { operation, resource } = request;
   const found = transitionOf(service, record, resource.transition ?? '');
   if (found === null) throw new Error(`${resource.id} carries out no transition of its record.`);
-  const refused = refusal(found, record, service.now);
+  const storage = storageNamed(service, resource.entity ?? '');
+  const state = memberNamed(service, storage, found.attribute.id, found.attribute.name);
+  const refused = refusal(found, record, service.now, state);
   if (refused !== null) {
     const allowed = allowedNow(found, record, service.now);
     const hint = allowed.length === 0 ? 'Nothing is allowed now.' : `Allowed now: ${allowed.join(', ')}.`;

@@ -1,4 +1,4 @@
-import { indexContract, type Resource, type Shape } from '../contract/index.js';
+import { indexContract, type Resource } from '../contract/index.js';
 import {
   appendAll,
   bareObject,
@@ -13,10 +13,11 @@ import {
 } from '../model/index.js';
 import { randomUuid } from '../seeding/index.js';
 import type { SlotDraft } from './validateBody.js';
+import { memberNamed } from './memberNamed.js';
 import { Draft, pointers, type RowChange, type Counters } from './dataset.js';
 import type { ProblemDetail } from './message.js';
 import { planRemoval } from './removal.js';
-import { indexOf, type RequestContext, type Runtime } from './service.js';
+import { type RequestContext, type Runtime } from './service.js';
 import type { Update } from './update.js';
 
 export type WritePlan =
@@ -168,11 +169,8 @@ function fillMade(
     if (attribute.type.kind !== 'integer') return null;
     const number = draft.nextNumber(attribute.id, attribute.type.min ?? 1);
     if (number > (attribute.type.max ?? Number.MAX_SAFE_INTEGER)) {
-      errors.push({
-        pointer: `/${memberName(indexOf(service).shapes.get(storage.entity.name), attribute.id) ?? attribute.name}`,
-        code: 'exhausted',
-        message: `${attribute.name} has no number left.`,
-      });
+      const name = memberNamed(service, storage, attribute.id, attribute.name);
+      errors.push({ pointer: `/${name}`, code: 'exhausted', message: `${name} has no number left.` });
     }
     return number;
   });
@@ -210,23 +208,17 @@ function takenErrors(
     const value = constraintValue(unique, values);
     const other = value === null ? undefined : draft.findOther(storage, unique, value, rid);
     if (other === undefined) return [];
-    const shape = indexOf(service).shapes.get(storage.entity.name);
-    const names = unique.parts.map((part, index) => memberName(shape, part) ?? unique.names[index] ?? part);
+    const names = unique.parts.map((part, index) =>
+      memberNamed(service, storage, part, unique.names[index] ?? part),
+    );
     const message = `Another ${storage.entity.name} has this ${names.join(' and ')} already.`;
     return [{ pointer: `${pointer}/${names[0] ?? ''}`, code: 'unique', message }];
   });
 }
 
-function memberName(shape: Shape | undefined, id: string): string | undefined {
-  return shape?.members.find(({ source }) =>
-    source.kind === 'attribute'
-      ? source.attribute === id
-      : 'relationship' in source && source.relationship === id,
-  )?.name;
-}
-
 /** A key that cannot stand in a path, or would be mistaken for a path of its own (400). */
 export function unusableKey(
+  service: RequestContext,
   storage: EntityStorage,
   values: Record<string, Json>,
   siblings: ReadonlySet<string>,
@@ -237,7 +229,8 @@ export function unusableKey(
   const text = scalarText(key);
   if (text !== '' && text !== '.' && text !== '..' && !siblings.has(text)) return null;
   const message = `Expected a key that can stand in a path; ${JSON.stringify(text)} cannot, or is a path of its own.`;
-  return { pointer: `/${storage.key.name}`, code: 'key', message };
+  const name = memberNamed(service, storage, storage.key.id, storage.key.name);
+  return { pointer: `/${name}`, code: 'key', message };
 }
 
 /** Literal paths beside the items of a collection: a key of that text could never be reached. */

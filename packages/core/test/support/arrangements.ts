@@ -25,7 +25,7 @@ import {
   type SettingValues,
 } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
-import type { Entity, Model } from '@isomeros/core/model';
+import type { Declaration, Entity, Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyModel } from './models.js';
 
@@ -135,6 +135,18 @@ const anyChoice: fc.Arbitrary<ExposureChoice> = fc.record(
     filter: fc.subarray([...FILTER_OPERATORS]),
     sort: fc.constantFrom('yes', 'no'),
     search: fc.constantFrom('yes', 'no'),
+    name: fc.constantFrom(
+      'a',
+      'b',
+      'id',
+      'name',
+      'otherName',
+      '_odd-name',
+      'links',
+      'filter',
+      'b__gte',
+      '__proto__',
+    ),
   },
   { requiredKeys: [] },
 );
@@ -142,9 +154,11 @@ const anyChoice: fc.Arbitrary<ExposureChoice> = fc.record(
 /** What goes in and out of a few members, whatever the model allows. */
 export const anyExposures = (model: Model): fc.Arbitrary<Exposures> => {
   const entities = model.declarations.filter((one): one is Entity => one.kind === 'entity');
+  const holdsKey = (entity: Entity) => (one: Declaration) =>
+    (one.kind === 'refers' && one.from === entity.name) || (one.kind === 'owns' && one.to === entity.name);
   const choices = entities.flatMap((entity) =>
-    entity.attributes.map((attribute) =>
-      fc.option(anyChoice, { freq: 1 }).map((choice) => [entity.id, attribute.id, choice] as const),
+    [...entity.attributes, ...model.declarations.filter(holdsKey(entity))].map((member) =>
+      fc.option(anyChoice, { freq: 1 }).map((choice) => [entity.id, member.id, choice] as const),
     ),
   );
   return fc.tuple(...choices).map((drawn) => {

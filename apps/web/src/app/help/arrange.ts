@@ -16,6 +16,14 @@ export const ARRANGE_HELP = {
     example: 'GET is open, PUT half, POST full',
     standard: 'RFC 9110 §9.2',
   },
+  'arrange.called': {
+    title: 'called',
+    kind: 'column',
+    view: 'arrange',
+    help: 'What requests and answers call the member; records are kept, taken in and written out by its name in the model.',
+    example: 'departure for departsAt',
+    standard: 'RFC 8259 §4',
+  },
   'arrange.out': {
     title: 'out',
     kind: 'column',

@@ -7,6 +7,8 @@ interface Props {
   readonly placeholder?: string;
   readonly mono?: boolean;
   readonly borderless?: boolean;
+  /** Whether it is to be written in at once. */
+  readonly autoFocus?: boolean;
   readonly onCommit: (value: string) => void;
 }
 
@@ -17,6 +19,7 @@ export function TextField({
   placeholder,
   mono,
   borderless,
+  autoFocus,
   onCommit,
 }: Props): React.JSX.Element {
   const [draft, setDraft] = useState(value);
@@ -32,6 +35,7 @@ export function TextField({
       variant={borderless === true ? 'borderless' : 'outlined'}
       {...(placeholder === undefined ? {} : { placeholder })}
       className={mono === true ? 'mono' : ''}
+      autoFocus={autoFocus === true}
       value={draft}
       onChange={({ target }) => setDraft(target.value)}
       onBlur={commit}

@@ -4,8 +4,8 @@ import {
   ASPECT_VALUES,
   exposureChoice,
   FILTER_OPERATORS,
-  type Aspect,
-  type Exposure,
+  MEMBER_NAME,
+  type MemberAspect,
   type ExposureChoice,
   type Exposures,
 } from '../exposure.js';
@@ -14,13 +14,13 @@ import { entryNamed, orNone, readEach, said, withEntry, type ArrangementPart } f
 
 /** What of a member goes in or out, or that it is as the model says again. */
 export type ExposureEdit = {
-  readonly [A in Aspect]: {
+  readonly [A in MemberAspect]: {
     readonly entity: string;
     readonly member: string;
     readonly aspect: A;
-    readonly value: Exposure[A] | null;
+    readonly value: Required<ExposureChoice>[A] | null;
   };
-}[Aspect];
+}[MemberAspect];
 
 /** What goes in and out of members. */
 export const EXPOSURES_PART: ArrangementPart<Exposures, ExposureEdit> = {
@@ -40,6 +40,7 @@ export const EXPOSURES_PART: ArrangementPart<Exposures, ExposureEdit> = {
           ...Object.fromEntries(
             Object.entries(ASPECT_VALUES).map(([aspect, values]) => [aspect, { enum: values }]),
           ),
+          name: { type: 'string', pattern: MEMBER_NAME.source },
           filter: { type: 'array', items: { enum: FILTER_OPERATORS }, uniqueItems: true },
         },
         additionalProperties: false,
@@ -84,7 +85,11 @@ function expectedOf(aspect: string, value: Json): string | null {
       new Set(value).size === value.length;
     return isList ? null : `Expected an array of operators, each once: ${FILTER_OPERATORS.join(', ')}.`;
   }
-  if (!isAspect(aspect)) return `There is no aspect ${aspect}; there are ${ASPECTS.join(', ')}.`;
+  if (aspect === 'name') {
+    const isName = typeof value === 'string' && MEMBER_NAME.test(value);
+    return isName ? null : 'Expected 1 to 60 letters, digits, hyphens and underscores, a letter first.';
+  }
+  if (!isAspect(aspect)) return `There is no aspect ${aspect}; there are name, ${ASPECTS.join(', ')}.`;
   const values: readonly string[] = ASPECT_VALUES[aspect];
   return values.some((known) => known === value) ? null : `Expected one of ${values.join(', ')}.`;
 }

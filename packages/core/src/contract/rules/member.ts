@@ -55,6 +55,10 @@ export const MEMBER_RULES = {
     sentence: 'What a record links to can be answered inside it, where the request asks for that.',
   },
   'member.value': { title: 'Value', sentence: 'A value is an object inside the representation.' },
+  'member.called': {
+    title: 'Called otherwise',
+    sentence: 'A member can be called otherwise than what it shows is in the model.',
+  },
   'member.exposed': {
     title: 'Chosen in the grid',
     sentence: 'What goes in and what comes out of a member can be chosen within what the model allows.',

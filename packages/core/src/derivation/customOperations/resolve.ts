@@ -19,7 +19,7 @@ import {
   type ScalarType,
 } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
-import { memberName } from '../names/members.js';
+import { attributeMember, referenceMember } from '../names/called.js';
 import { isMissingFromCreate } from '../shapes/uncreatable.js';
 
 /** An operation of one's own, checked against the model. */
@@ -163,7 +163,11 @@ function comparable(
   const { name, type } = scalarOf(found);
   if (found.kind === 'attribute' && found.attribute.writeOnly)
     throw new Unfit(`${name} is never returned, so nothing is looked for by it.`);
-  return { name: memberName(context, name), field: fieldOf(found), type };
+  const member =
+    found.kind === 'attribute'
+      ? attributeMember(context, entity, found.attribute)
+      : referenceMember(context, entity, found.refers);
+  return { name: member, field: fieldOf(found), type };
 }
 
 const fieldOf = (found: Found): OwnField =>

@@ -16,7 +16,8 @@ import { pagingOf } from '../operations/paging.js';
 import type { PlacedResource } from '../place/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
-import { ownerMember, type Traits } from '../shapes/index.js';
+import { ownerMember } from '../names/called.js';
+import { ownerWithKey, type Traits } from '../shapes/index.js';
 import { itemLink } from './items.js';
 
 /** The links of every resource, derived once the path tree stands. */
@@ -250,8 +251,8 @@ function addFiltered(at: From, links: Link[], owns: Owns): void {
   const list = places.byId.get(owns.id);
   if (list === undefined || !places.isReadable(list.id) || list.parent === resource.id || ownsItself(owns))
     return;
+  if (ownerWithKey(context, owns) === null) return;
   const parameter = ownerMember(context, owns);
-  if (parameter === null) return;
   if (offersOwnerFilter(context, list, owns)) {
     const target = {
       kind: 'filtered',

@@ -146,7 +146,11 @@ function orderOf(
   const { keys } = comparableTraits(traits);
   return chosen.flatMap((written) => {
     const name = written.replace(/^-/, '');
-    const key = keys.find((candidate) => candidate.name === name);
+    // The choice stays when what it names is called otherwise afterwards.
+    const called = traits.find(({ derived }) => derived === name)?.name;
+    const key =
+      keys.find((candidate) => candidate.name === name) ??
+      keys.find((candidate) => candidate.name === called);
     if (key !== undefined) return [{ ...key, descending: written.startsWith('-') }];
     context.findings.push({
       id: 'list.order',

@@ -4,6 +4,7 @@ import {
   type Exposure,
   type ExposureChoice,
   type FilterOperator,
+  type MemberAspect,
 } from '../../arrangement/index.js';
 import type { Reason } from '../../contract/index.js';
 import type { Entity, ScalarType } from '../../model/index.js';
@@ -119,15 +120,30 @@ function pick<T>(options: readonly T[], chosen: T | undefined): T {
 export const memberId = ({ source }: Pick<AttributeTraits, 'source'>): string =>
   source.kind === 'attribute' ? source.attribute : source.relationship;
 
-/** The aspects of a member that somebody chose, as reasons. */
+/** The aspects of a member that somebody chose, and its name, as reasons. */
 export function exposureReasons(
   entity: Entity,
   trait: AttributeTraits,
   choice: ExposureChoice,
 ): readonly Reason[] {
   const of = memberId(trait);
-  return ASPECTS.filter((aspect) => choice[aspect] !== undefined).map((aspect) => ({
-    rule: 'member.exposed',
-    because: [{ kind: 'exposure', entity: entity.id, of, aspect, level: 'arrangement' }],
-  }));
+  const aspects = ['name', ...ASPECTS] as const;
+  return aspects
+    .filter((aspect) => choice[aspect] !== undefined)
+    .map((aspect) => ({
+      rule: aspect === 'name' ? 'member.called' : 'member.exposed',
+      because: [
+        {
+          kind: 'exposure',
+          entity: entity.id,
+          of,
+          aspect,
+          value: chosenText(choice[aspect]),
+          level: 'arrangement',
+        },
+      ],
+    }));
 }
+
+const chosenText = (chosen: ExposureChoice[MemberAspect]): string =>
+  chosen === undefined || typeof chosen === 'string' ? (chosen ?? '') : chosen.join(', ') || 'none';

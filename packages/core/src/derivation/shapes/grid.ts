@@ -16,11 +16,15 @@ export interface GridRow {
   /** The identity under which choices for it are filed. */
   readonly id: string;
   readonly name: string;
+  /** What it would be called if nobody had chosen. */
+  readonly derived: string;
   readonly exposed: Exposure;
   /** What each cell can be; a cell with one answer is settled by the model. */
   readonly options: ExposureOptions;
   /** The cells that somebody chose. */
   readonly chosen: readonly Aspect[];
+  /** What was chosen to call it, whether it can be or not. */
+  readonly called: string | null;
   readonly reasons: Reasons;
 }
 
@@ -36,6 +40,8 @@ export function exposureGrid(model: Model, arrangement: Arrangement, entity: str
     return {
       id,
       name: trait.name,
+      derived: trait.derived,
+      called: choice.name ?? null,
       exposed,
       options: optionsOf(trait, exposed.out === 'yes'),
       chosen: ASPECTS.filter((aspect) => choice[aspect] !== undefined),

@@ -291,7 +291,7 @@ function slotMustBeSent(
 }
 
 export { shapeName } from './named.js';
-export { ownerMember } from './members.js';
+export { ownerWithKey } from './members.js';
 export { pairShapeName, type PairSide } from './pairs.js';
 export { isScalar, type MemberTraits } from './traits.js';
 export { exposureGrid, type GridRow } from './grid.js';

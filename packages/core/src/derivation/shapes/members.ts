@@ -4,11 +4,8 @@ import {
   memoize,
   isImplicitId,
   keyOf,
-  ownerRoleOf,
   ownsItself,
-  pascalCase,
   recordAttributes,
-  roleOf,
   type Attribute,
   type AttributeType,
   type Entity,
@@ -24,6 +21,13 @@ import {
   valueOf,
   type DerivationContext,
 } from '../context.js';
+import {
+  attributeMember,
+  derivedOwner,
+  derivedReference,
+  ownerMember,
+  referenceMember,
+} from '../names/called.js';
 import { memberName, structureNames } from '../names/members.js';
 import { keyType, reachabilityOf } from '../place/index.js';
 import { exposureOf, exposureReasons, memberId } from './exposure.js';
@@ -32,7 +36,7 @@ import type { AttributeTraits, MemberTraits } from './traits.js';
 /** Everything the representations of an entity can carry, in the order they show it. */
 export function traitsOf(context: DerivationContext, entity: Entity): readonly MemberTraits[] {
   const candidates = [
-    ...recordAttributes(context.index, entity).map((attribute) => attributeTrait(context, attribute)),
+    ...recordAttributes(context.index, entity).map((attribute) => attributeTrait(context, entity, attribute)),
     ...ownerTraits(context, entity),
     ...(context.index.refersFrom.get(entity.name) ?? []).flatMap((refers) =>
       referenceTraits(context, entity, refers),
@@ -61,14 +65,15 @@ export function traitsOf(context: DerivationContext, entity: Entity): readonly M
   });
 }
 
-function attributeTrait(context: DerivationContext, attribute: Attribute): AttributeTraits {
+function attributeTrait(context: DerivationContext, entity: Entity, attribute: Attribute): AttributeTraits {
   const made = attribute.generated || attribute.touched;
   const accepted = !made && !attribute.readOnly && attribute.lifeCycle === null;
   const transitions = (attribute.lifeCycle ?? []).filter(
     ({ id }) => placementOf(context, 'transition', id) === 'change',
   );
   return {
-    name: memberName(context, attribute.name),
+    name: attributeMember(context, entity, attribute),
+    derived: memberName(context, attribute.name),
     type: memberType(attribute.type),
     source: { kind: 'attribute', attribute: attribute.id },
     description: attribute.description,
@@ -128,13 +133,13 @@ function ownerTraits(context: DerivationContext, entity: Entity): readonly Attri
   // Inside its owner nobody asks whose it is.
   if (owns === undefined || reachabilityOf(context).of.get(entity.name) === 'inline') return [];
   const owner = ownerWithKey(context, owns);
-  const name = ownerMember(context, owns);
-  if (owner === null || name === null) return [];
+  if (owner === null) return [];
   // What is placed flat is made beside its owner, so that its body must name it.
   const isNamed = reachabilityOf(context).owned.get(owns.id) === 'flat';
   return [
     {
-      name,
+      name: ownerMember(context, owns),
+      derived: derivedOwner(context, owns),
       type: keyType(owner),
       source: { kind: 'owner', relationship: owns.id, entity: owner.name },
       description: null,
@@ -157,16 +162,8 @@ function ownerTraits(context: DerivationContext, entity: Entity): readonly Attri
   ];
 }
 
-/** The member that holds the key of the owner; `null` where the owner has none. */
-export function ownerMember(context: DerivationContext, owns: Owns): string | null {
-  const owner = ownerWithKey(context, owns);
-  return owner === null
-    ? null
-    : memberName(context, ownerRoleOf(owns) + pascalCase(keyOf(owner).attribute.name));
-}
-
 /** The owner, when it has an id that a member can hold; a slot has none. */
-function ownerWithKey(context: DerivationContext, owns: Owns): Entity | null {
+export function ownerWithKey(context: DerivationContext, owns: Owns): Entity | null {
   const above = context.index.ownerOf.get(owns.from);
   const inSlot = above !== undefined && above.cardinality !== 'many';
   return inSlot ? null : entityNamed(context, owns.from);
@@ -191,7 +188,8 @@ function referenceTraits(
   }
   return [
     {
-      name: memberName(context, roleOf(refers) + pascalCase(key.name)),
+      name: referenceMember(context, entity, refers),
+      derived: derivedReference(context, refers),
       type: keyType(target),
       source: { kind: 'reference', relationship: refers.id, entity: target.name },
       description: refers.description,

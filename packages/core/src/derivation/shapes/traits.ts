@@ -5,6 +5,8 @@ import type { ScalarType } from '../../model/index.js';
 /** One thing an entity's representations can carry, with what the model says of it. */
 export interface AttributeTraits {
   readonly name: string;
+  /** What it would be called if nobody had chosen: its name in the model, in the case of the setting. */
+  readonly derived: string;
   readonly type: MemberType;
   readonly source: OwnField;
   readonly description: string | null;

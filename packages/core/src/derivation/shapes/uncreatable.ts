@@ -2,7 +2,8 @@ import { exposureChoice } from '../../arrangement/index.js';
 import type { QuickFix } from '../../contract/index.js';
 import { memoize, recordAttributes, type Entity } from '../../model/index.js';
 import { because, entityNamed, valueOf, type DerivationContext } from '../context.js';
-import { memberName, structureNames } from '../names/members.js';
+import { attributeMember } from '../names/called.js';
+import { structureNames } from '../names/members.js';
 import { reachabilityOf } from '../place/reachability.js';
 
 const known = memoize<DerivationContext, Map<string, boolean>>(() => new Map());
@@ -52,7 +53,10 @@ function neededMembers(context: DerivationContext, entity: Entity): readonly Nee
     ({ cardinality }) => cardinality === 'one',
   );
   return [
-    ...attributes.map(({ id, name }) => ({ id, name: memberName(context, name) })),
+    ...attributes.map((attribute) => ({
+      id: attribute.id,
+      name: attributeMember(context, entity, attribute),
+    })),
     ...references.map(({ id }) => ({ id, name: '' })),
     ...(isNamed ? [{ id: owner.id, name: '' }] : []),
   ];
@@ -73,7 +77,9 @@ export function isMissingFromCreate(context: DerivationContext, entity: Entity):
   const needed = neededMembers(context, entity).filter(({ name }) => name !== '');
   if (needed.some(({ name }) => name === links)) return true;
   if (valueOf(context, 'memberCase') === 'camel') return false;
-  const names = recordAttributes(context.index, entity).map(({ name }) => memberName(context, name));
+  const names = recordAttributes(context.index, entity).map((attribute) =>
+    attributeMember(context, entity, attribute),
+  );
   return (
     new Set(names).size < names.length &&
     needed.some(({ name }) => names.indexOf(name) !== names.lastIndexOf(name))
