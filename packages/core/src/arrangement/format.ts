@@ -1,13 +1,9 @@
 import { Format, isJsonObject, type Json, type JsonObject } from '../model/index.js';
+import { SETTINGS } from './settings/table.js';
 import { FIRST_ARRANGEMENT, NO_CHOICES, plainArrangement, type Choices } from './choices.js';
 
 /** How choices are kept: by designs, revisions, datasets, snapshots and design files. */
-export const CHOICES_FORMAT = new Format('A design', [
-  asList,
-  withListsOfSettings,
-  // Format 3 was kept before the table of nouns: `keepPlurals` needs the model, too.
-  (kept) => kept,
-]);
+export const CHOICES_FORMAT = new Format('A design', [asList, withListsOfSettings, withSizesInside]);
 
 /**
  * Choices as any version kept them, in today's form. `format` is theirs where they do not tell it themselves; the
@@ -64,6 +60,26 @@ const JOINED: Readonly<Record<string, { readonly by: string; readonly none: stri
   security: { by: ', ', none: 'none' },
   defaultSort: { by: ',', none: '' },
 };
+
+/**
+ * In format 3 an expansion held as many records as the largest page of the arrangement, whatever the list had. It was
+ * also kept before the table of nouns, for which `keepPlurals` needs the model.
+ */
+function withSizesInside(kept: JsonObject): JsonObject {
+  const design = isJsonObject(kept['settings']) ? kept['settings'] : {};
+  return withEach(kept, (arrangement) => {
+    if (!isJsonObject(arrangement)) return arrangement;
+    const own = isJsonObject(arrangement['settings']) ? arrangement['settings'] : {};
+    if ((own['expand'] ?? design['expand']) !== 'on') return arrangement;
+    const expandSize = own['maxPageSize'] ?? design['maxPageSize'] ?? SETTINGS.maxPageSize.default;
+    const resources = mapped(arrangement['resources'], (settings) =>
+      isJsonObject(settings) && (settings['maxPageSize'] ?? expandSize) !== expandSize
+        ? { ...settings, expandSize }
+        : settings,
+    );
+    return { ...arrangement, resources };
+  });
+}
 
 /** The value of a setting as a list where it is one, from the text that it was in formats before. */
 export function listedSetting(name: string, value: Json): Json {

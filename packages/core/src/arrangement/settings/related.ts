@@ -1,4 +1,4 @@
-import { FOR_ARRANGEMENT, integer, name, options, type Effective } from './row.js';
+import { FOR_RESOURCE, integer, name, options, type Effective } from './row.js';
 
 const EXPANDING: readonly Effective[] = [{ setting: 'expand', is: ['on'] }];
 
@@ -8,14 +8,14 @@ export const RELATED = {
     options: ['off', 'on'],
     title: 'Sparse fields',
     help: 'Whether a request can say which members it wants: ?fields=name,berth.',
-    levels: FOR_ARRANGEMENT,
+    levels: FOR_RESOURCE,
   }),
   expand: options({
     default: 'off',
     options: ['off', 'on'],
     title: 'Expansion',
     help: 'Whether a request can ask for related records inside the answer: ?expand=vessel.',
-    levels: FOR_ARRANGEMENT,
+    levels: FOR_RESOURCE,
   }),
   expandDepth: integer({
     default: 1,
@@ -23,7 +23,16 @@ export const RELATED = {
     max: 3,
     title: 'Steps inside',
     help: 'At most so many steps lead from a record to what is inside it: ?expand=route.origin takes 2.',
-    levels: FOR_ARRANGEMENT,
+    levels: FOR_RESOURCE,
+    when: EXPANDING,
+  }),
+  expandSize: integer({
+    default: 0,
+    min: 0,
+    max: 10_000,
+    title: 'Most records inside',
+    help: 'At most so many records of the list stand inside an answer; 0: as many as its largest page.',
+    levels: FOR_RESOURCE,
     when: EXPANDING,
   }),
   fieldsParameter: name({

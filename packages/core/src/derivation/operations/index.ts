@@ -5,6 +5,7 @@ import {
   type Operation,
   type OutlineOperation,
   type PageForm,
+  type QueryParameter,
   type Reason,
   type RuleId,
   type Verb,
@@ -198,16 +199,17 @@ function askedFor(
   traits: Traits,
 ): ListPolicy {
   if (entity === null) return NOTHING_ASKED;
+  const asked = (): readonly QueryParameter[] =>
+    recordParameters(context, resource, entity, traits.get(entity.name) ?? []);
   const own = customOf(context, resource);
   if (own !== null) {
     const isQuery = own.custom.kind === 'query';
-    const query = isQuery ? recordParameters(traits.get(entity.name) ?? [], context, entity) : [];
+    const query = isQuery ? asked() : [];
     return { query: withoutCollisions(context, resource, query), order: own.order };
   }
   if (verb === 'list') return listPolicy(context, resource, entity, traits);
   if (verb !== 'read') return NOTHING_ASKED;
-  const query = recordParameters(traits.get(entity.name) ?? [], context, entity);
-  return { query: withoutCollisions(context, resource, query), order: [] };
+  return { query: withoutCollisions(context, resource, asked()), order: [] };
 }
 
 /** What was read as HAL can be sent back so. */

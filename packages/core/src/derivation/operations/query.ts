@@ -9,7 +9,8 @@ import {
   type SortKey,
 } from '../../contract/index.js';
 import { memoize, ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
-import { becauseSet, becauseSetAt, valueOf, type DerivationContext } from '../context.js';
+import { becauseSet, becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
+import type { SettingPlace } from '../../arrangement/index.js';
 import { memberName } from '../names/members.js';
 import { reachabilityOf, type PlacedResource } from '../place/index.js';
 import { ownName, pagingOf, type Paging, type SearchParameter } from './paging.js';
@@ -55,7 +56,7 @@ function listQuery(
     ...paging.pages,
     ...(sort === null ? [] : [sort, ...(paging.order === null ? [] : [paging.order])]),
     ...(search === null ? [] : [search]),
-    ...recordParameters(traits, context, entity),
+    ...recordParameters(context, resource, entity, traits),
   ]);
   const taken = new Set(own.map(({ name }) => name));
   const isTaken = (filter: FilterParameter): boolean => {
@@ -102,8 +103,20 @@ export function withoutCollisions(
   });
 }
 
-/** What every answer with records can be asked for: only some of its members, and related records inside. */
-export const recordParameters = memoize(
+/** What an answer with records can be asked for: only some of its members, and related records inside. */
+export function recordParameters(
+  context: DerivationContext,
+  { id }: Pick<PlacedResource, 'id'>,
+  entity: Entity,
+  traits: readonly MemberTraits[],
+): readonly QueryParameter[] {
+  const at = { resource: id };
+  return hasOwnSettings(context, at)
+    ? makeRecordParameters(context, entity, traits, at)
+    : usualRecordParameters(traits, context, entity);
+}
+
+const usualRecordParameters = memoize(
   (traits: readonly MemberTraits[], context: DerivationContext, entity: Entity): readonly QueryParameter[] =>
     makeRecordParameters(context, entity, traits),
 );
@@ -112,13 +125,15 @@ function makeRecordParameters(
   context: DerivationContext,
   entity: Entity,
   traits: readonly MemberTraits[],
+  at?: SettingPlace,
 ): readonly QueryParameter[] {
   const parameters: QueryParameter[] = [];
-  if (valueOf(context, 'fields') === 'on') {
+  if (valueOf(context, 'fields', at) === 'on') {
     const names = traits.filter(({ exposed }) => exposed.out === 'yes').map(({ name }) => name);
-    const reasons = [becauseSet(context, 'list.fields', ['fields'], entity)];
+    const reasons = [becauseSetAt(context, 'list.fields', ['fields'], at, entity)];
     parameters.push({ role: 'fields', name: ownName(context, 'fieldsParameter'), names, reasons });
   }
+  if (valueOf(context, 'expand', at) === 'off') return parameters;
   const taken = new Set(traits.map(({ name }) => name));
   const names = expansionsOf(context, entity.name)
     .map(({ name }) => name)
@@ -128,8 +143,8 @@ function makeRecordParameters(
       role: 'expand',
       name: ownName(context, 'expandParameter'),
       names,
-      depth: valueOf(context, 'expandDepth'),
-      reasons: [becauseSet(context, 'member.expanded', ['expand', 'expandDepth'], entity)],
+      depth: valueOf(context, 'expandDepth', at),
+      reasons: [becauseSetAt(context, 'member.expanded', ['expand', 'expandDepth'], at, entity)],
     });
   return parameters;
 }

@@ -15,6 +15,7 @@ import { expansionsOf, findExpansions } from './expansions.js';
 import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
 import { linksMembers, member, memberType, usualPage, returnedMember, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
+import { findSparse } from './sparse.js';
 import { hasPath, shapeName } from './named.js';
 import type { MemberTraits } from './traits.js';
 import { changeShape, replaceShape } from './updates.js';
@@ -37,6 +38,7 @@ export function deriveShapes(
   resources: readonly PlacedResource[],
 ): readonly Shape[] {
   findExpansions(context, resources);
+  findSparse(context, resources);
   const exposed = new Set(resources.flatMap(({ entity }) => entity ?? []));
   const shapes: Shape[] = [entryShape(context)];
   const required = new Map<string, boolean>();
@@ -182,7 +184,7 @@ function itemShape(
 ): Shape {
   const members = traits
     .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
-    .map((trait) => returnedMember(context, trait));
+    .map((trait) => returnedMember(context, entity.name, trait));
   return {
     name: shapeName(entity.name, purpose),
     purpose,

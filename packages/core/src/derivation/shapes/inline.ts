@@ -3,6 +3,7 @@ import { isSingleton, keyOf, roleOf, type Entity, type Owns, type RefersTo } fro
 import { becausePlaced, entityNamed, placementOf, valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { reachabilityOf } from '../place/index.js';
+import { isSparse } from './sparse.js';
 import type { MemberTraits } from './traits.js';
 import { isUncreatable } from './uncreatable.js';
 
@@ -75,7 +76,7 @@ function inlineMember(context: DerivationContext, owns: Owns, taking: Taking): M
   const one = { kind: 'shape', shape: name } as const;
   const printsNull = valueOf(context, 'unset') === 'null';
   const isAlways = isMany || owns.cardinality === 'one';
-  const isShown = valueOf(context, 'fields') === 'off' && (isAlways || printsNull);
+  const isShown = !isSparse(context, owns.from) && (isAlways || printsNull);
   return {
     name: memberName(context, roleOf(owns)),
     mode: taking === 'item' ? 'returned' : 'accepted',

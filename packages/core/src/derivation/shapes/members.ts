@@ -31,6 +31,7 @@ import {
 import { memberName, structureNames } from '../names/members.js';
 import { keyType, reachabilityOf } from '../place/index.js';
 import { exposureOf, exposureReasons, memberId } from './exposure.js';
+import { isSparse } from './sparse.js';
 import type { AttributeTraits, MemberTraits } from './traits.js';
 
 /** Everything the representations of an entity can carry, in the order they show it. */
@@ -230,9 +231,9 @@ export function member(trait: MemberTraits, mode: MemberMode, required: boolean,
 }
 
 /** A trait in an answer: there, unless only some members were asked for, or it has no value and is left out. */
-export function returnedMember(context: DerivationContext, trait: MemberTraits): Member {
+export function returnedMember(context: DerivationContext, entity: string, trait: MemberTraits): Member {
   const printsNull = valueOf(context, 'unset') === 'null';
-  const isThere = valueOf(context, 'fields') === 'off' && (printsNull || trait.required);
+  const isThere = !isSparse(context, entity) && (printsNull || trait.required);
   return member(trait, 'returned', isThere, printsNull && !trait.required);
 }
 

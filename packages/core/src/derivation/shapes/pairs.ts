@@ -42,7 +42,7 @@ export function pairShapes(
       ...all
         .filter(({ exposed }) => exposed[purpose === 'item' ? 'out' : 'list'] === 'yes')
         .filter((trait) => trait.name !== name)
-        .map((trait) => returnedMember(context, trait)),
+        .map((trait) => returnedMember(context, shown, trait)),
       ...expansionsOf(context, shown).filter(
         (one) => !all.some((trait) => trait.name === one.name) && one.name !== name,
       ),
