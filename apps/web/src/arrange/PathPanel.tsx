@@ -124,13 +124,19 @@ function settingsOf(
 ): readonly ChoosableSetting[] {
   const verbs = operations.map(({ verb }) => verb);
   const isList = verbs.includes('list') && resource.kind !== 'query';
+  const isRead = verbs.includes('list') || verbs.includes('read');
   const isMeant: Readonly<Partial<Record<ChoosableSetting, boolean>>> = {
     pageStyle: isList,
+    ceiling: isList,
     totals: isList,
     envelope: isList,
     oversize: isList,
     pageSize: isList,
     maxPageSize: isList,
+    expandSize: isList,
+    fields: isRead,
+    expand: isRead,
+    expandDepth: isRead,
     filterStyle: isList,
     sortStyle: isList,
     filterThrough: isList,

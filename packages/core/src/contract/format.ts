@@ -1,4 +1,4 @@
-import { listedSetting } from '../arrangement/index.js';
+import { listedSetting, SETTINGS } from '../arrangement/index.js';
 import { Format, isJsonObject, type Json, type JsonObject } from '../model/index.js';
 import type { Contract } from './types.js';
 
@@ -6,6 +6,7 @@ import type { Contract } from './types.js';
 export const CONTRACT_FORMAT = new Format('The contract of a release', [
   withListsOfSettings,
   withNothingLeftOut,
+  withoutCeilings,
 ]);
 
 /** The text in which a contract is kept and published. */
@@ -51,6 +52,25 @@ function withNothingLeftOut(kept: JsonObject): JsonObject {
       query: (query as readonly JsonObject[]).map((parameter) =>
         parameter['role'] === 'filter' ? { spelling: 'bracketed', family: '', ...parameter } : parameter,
       ),
+    })),
+  };
+}
+
+/** In format 3 a list has pages, or everything. */
+function withoutCeilings(kept: JsonObject): JsonObject {
+  const { operations, paging, names, ...others } = kept;
+  const known = names as JsonObject;
+  const withCeiling = (form: Json | undefined): Json =>
+    isJsonObject(form) ? { ...form, ceiling: null } : null;
+  return {
+    ...others,
+    paging: withCeiling(paging),
+    moreHeader: SETTINGS.moreHeader.default,
+    // Names are in one case, whichever it is.
+    names: { ...known, more: known['size'] === 'Size' ? 'More' : 'more' },
+    operations: (operations as readonly JsonObject[]).map((operation) => ({
+      ...operation,
+      paging: withCeiling(operation['paging']),
     })),
   };
 }

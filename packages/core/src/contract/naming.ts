@@ -9,6 +9,7 @@ export interface StructureNames {
   readonly limit: string;
   readonly next: string;
   readonly prev: string;
+  readonly more: string;
   readonly totalItems: string;
   readonly totalPages: string;
 }

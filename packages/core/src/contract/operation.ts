@@ -56,6 +56,8 @@ export interface Operation {
 /** In which pages a list is answered, and how they and their totals are told. */
 export type PageForm = Pick<Settings, 'totals' | 'oversize' | 'envelope'> & {
   readonly style: Settings['pageStyle'];
+  /** The most records of a list without pages; `null` where it has pages, or everything. */
+  readonly ceiling: number | null;
   /** What it is called where it is another form than that of the arrangement; empty where it is the same. */
   readonly variant: string;
 };

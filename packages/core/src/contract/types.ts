@@ -30,7 +30,10 @@ export interface Contract {
   /** The form of lists for which none was chosen. */
   readonly paging: PageForm;
   /** The response header that tells the number of all records. */
-  readonly totalHeader: string; /** The request header that may name the version, where it stands in one. */
+  readonly totalHeader: string;
+  /** The response header by which a bare list with a ceiling says whether there are more. */
+  readonly moreHeader: string;
+  /** The request header that may name the version, where it stands in one. */
   readonly versionHeader: string | null;
   readonly trailingSlash: Settings['trailingSlash'];
   readonly security: Security;

@@ -68,6 +68,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     },
     paging: usualForm(context),
     totalHeader: valueOf(context, 'totalHeader'),
+    moreHeader: valueOf(context, 'moreHeader'),
     versionHeader: valueOf(context, 'versionIn') === 'header' ? VERSION_HEADER : null,
     trailingSlash: valueOf(context, 'trailingSlash'),
     security: securityOf(context, operations),

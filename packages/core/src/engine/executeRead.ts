@@ -2,7 +2,7 @@ import type { Resource } from '../contract/index.js';
 import type { Json, Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import { CONTENT_TYPE, listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
-import { answerList } from './list/answer.js';
+import { answerList, type ListAnswer } from './list/answer.js';
 import { formAt } from './list/listAt.js';
 import type { ListQuery } from './list/listQuery.js';
 import type { ParsedQuery } from './list/query.js';
@@ -13,12 +13,11 @@ import { representEntry, representRecord } from './represent.js';
 import type { RequestContext } from './service.js';
 import { listState } from './validators.js';
 
-/** The answer to a safe operation; of a list, also how many records there are. */
-export interface ReadAnswer {
+/** The answer to a safe operation; of a list, also what headers may tell of it. */
+export interface ReadAnswer extends Pick<ListAnswer, 'total' | 'isMore'> {
   readonly rendered: RenderedBody;
-  /** Differs where the body does. */
+  /** Differs where the body does, or what headers tell. */
   readonly state: string;
-  readonly total: number | null;
 }
 
 /** What a safe operation answers. */
@@ -38,11 +37,24 @@ export function executeRead(
     case 'reverse':
     case 'pairing':
     case 'query': {
-      const { body, texts, total } = answerList(service, view, resource, location.above, query, entries);
-      const kind = formAt(service, resource).envelope === 'bare' ? 'bare list' : 'list';
-      if (texts === null) return whole(renderBody(service, kind, body), total);
+      const { body, texts, total, isMore } = answerList(
+        service,
+        view,
+        resource,
+        location.above,
+        query,
+        entries,
+      );
+      const isBare = formAt(service, resource).envelope === 'bare';
+      const kind = isBare ? 'bare list' : 'list';
+      const inHeaders = isBare ? `${total ?? ''} ${isMore ?? ''}` : '';
+      const counted = { total, isMore };
+      if (texts === null) {
+        const rendered = renderBody(service, kind, body);
+        return { rendered, state: (rendered.text ?? '') + inHeaders, ...counted };
+      }
       const { rendered, around } = listOfTexts(service, body, kind, texts.texts);
-      return { rendered, state: listState(service, around, texts.states), total };
+      return { rendered, state: listState(service, around + inHeaders, texts.states), ...counted };
     }
     case 'item':
     case 'singleton':
@@ -72,8 +84,9 @@ function readRecord(service: RequestContext, view: RecordView, record: Row, quer
 }
 
 /** An answer that nothing shorter than its text tells apart from others. */
-const whole = (rendered: RenderedBody, total: number | null = null): ReadAnswer => ({
+const whole = (rendered: RenderedBody): ReadAnswer => ({
   rendered,
   state: rendered.text ?? '',
-  total,
+  total: null,
+  isMore: null,
 });

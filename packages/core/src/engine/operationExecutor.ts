@@ -91,7 +91,7 @@ export class OperationExecutor {
     asked: ParsedQuery,
   ): EngineResponse | Problem {
     const { service, view } = this;
-    const { rendered, state, total } = executeRead(service, view, resource, location, asked);
+    const { rendered, state, total, isMore } = executeRead(service, view, resource, location, asked);
     const shown = shownAt(resource, location);
     const tag =
       shown === null
@@ -109,6 +109,8 @@ export class OperationExecutor {
     this.note(operation.verb === 'list' ? PAGE_OF_LIST : RECORD_WITH_LINKS);
     const headers = [...rendered.headers, ...cached];
     if (this.isTotalTold(total)) headers.push([service.contract.totalHeader, String(total)]);
+    if (isMore !== null && this.isBare(operation))
+      headers.push([service.contract.moreHeader, isMore ? '?1' : '?0']);
     return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
   }
 
@@ -193,8 +195,12 @@ export class OperationExecutor {
   private isTotalTold(total: number | null): boolean {
     const { paging } = this.matched.operation;
     if (total === null || paging === null) return false;
-    const isBare = paging.envelope === 'bare' && this.service.mediaType === 'application/json';
-    return paging.totals === 'header' || (paging.totals === 'body' && isBare);
+    return paging.totals === 'header' || (paging.totals === 'body' && this.isBare(this.matched.operation));
+  }
+
+  /** Whether a list is answered as an array with nothing around it. */
+  private isBare({ paging }: Operation): boolean {
+    return paging?.envelope === 'bare' && this.service.mediaType === 'application/json';
   }
 
   /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */

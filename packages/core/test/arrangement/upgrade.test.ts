@@ -62,6 +62,29 @@ describe('choices as an earlier version kept them', () => {
       },
     ],
     [
+      'expansions of lists with pages of their own',
+      {
+        format: 3,
+        settings: { expand: 'on' },
+        arrangements: [
+          {
+            name: 'a',
+            settings: { maxPageSize: 50 },
+            resources: { R: { maxPageSize: 10 }, S: { pageSize: 5 } },
+          },
+          { name: 'b', settings: { expand: 'off' }, resources: { R: { maxPageSize: 10 } } },
+        ],
+        answered: [],
+      },
+      [],
+      {
+        arrangements: [
+          { resources: { R: { maxPageSize: 10, expandSize: 50 }, S: { pageSize: 5 } } },
+          { resources: { R: { maxPageSize: 10 } } },
+        ],
+      },
+    ],
+    [
       'custom operations by their old name',
       {
         settings: {},

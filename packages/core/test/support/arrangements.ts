@@ -34,6 +34,7 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
   basePath: ['', '/api', '/a/b'],
   version: ['v1', '2026-06'],
   keyHeader: ['X-API-Key', 'Key'],
+  moreHeader: ['More-Items', 'X-More'],
   totalHeader: ['Total-Count', 'X-Total'],
   role: ['admin', 'keeper'],
   relationBase: ['', 'https://api.example/relations/'],

@@ -10,9 +10,9 @@ const NUMBERED: readonly Effective[] = [{ setting: 'pageStyle', is: ['number'] }
 export const PAGES = {
   pageStyle: options({
     default: 'number',
-    options: ['number', 'offset', 'cursor', 'none'],
+    options: ['number', 'offset', 'cursor', 'ceiling', 'none'],
     title: 'Pages',
-    help: 'How a page of a list is asked for: ?page=2, ?offset=20, an opaque ?cursor=…, or everything at once.',
+    help: 'How a page of a list is asked for: ?page=2, ?offset=20, an opaque ?cursor=…, or none: all at once, up to a ceiling or not.',
     levels: FOR_RESOURCE,
   }),
   pageSize: integer({
@@ -32,6 +32,15 @@ export const PAGES = {
     help: 'The most records that a request may ask for in one page.',
     levels: FOR_RESOURCE,
     when: PAGED,
+  }),
+  ceiling: integer({
+    default: 500,
+    min: 1,
+    max: 10_000,
+    title: 'Ceiling',
+    help: 'The most records of a list without pages; it says whether there are more.',
+    levels: FOR_RESOURCE,
+    when: [{ setting: 'pageStyle', is: ['ceiling'] }],
   }),
   oversize: options({
     default: 'refused',
@@ -56,6 +65,15 @@ export const PAGES = {
     expected: 'a header name such as Total-Count, none that HTTP gives a meaning',
     levels: FOR_ARRANGEMENT,
     when: [{ setting: 'totals', is: ['body', 'header'] }],
+  }),
+  moreHeader: text({
+    default: 'More-Items',
+    title: 'Header of a ceiling',
+    help: 'The response header by which a bare list with a ceiling says whether there are more: More-Items: ?1 (RFC 9651 §3.3.6).',
+    pattern: HEADER_OF_OURS,
+    expected: 'a header name such as More-Items, none that HTTP gives a meaning',
+    levels: FOR_ARRANGEMENT,
+    when: [{ setting: 'pageStyle', is: ['ceiling'] }],
   }),
   pageParameter: name({
     default: 'page',

@@ -31,6 +31,12 @@ export function* compareRepresentations({ before, after, pairs }: Aligned): Gene
   yield* compareForms(pairs, was.paging, is.paging);
   if (tellsInHeader(was) && tellsInHeader(is) && was.totalHeader !== is.totalHeader)
     yield breaking('reader', about, `Totals are told in ${is.totalHeader}, not in ${was.totalHeader}.`);
+  if (tellsMore(was) && tellsMore(is) && was.moreHeader !== is.moreHeader)
+    yield breaking(
+      'reader',
+      about,
+      `Whether there are more is told in ${is.moreHeader}, not in ${was.moreHeader}.`,
+    );
   for (const name of Object.keys(was.names) as (keyof typeof was.names)[]) {
     if (was.names[name] !== is.names[name])
       yield breaking('reader', about, `${was.names[name]} of answers is called ${is.names[name]} now.`);
@@ -58,11 +64,17 @@ const formChanges = (was: PageForm, is: PageForm): readonly string[] => [
       ? []
       : [`Totals are ${TOTALS[is.totals]}.`]
     : [`Pages are told by ${is.style}, not by ${was.style}.`]),
+  ...(was.ceiling !== null && is.ceiling !== null && is.ceiling < was.ceiling
+    ? [`At most ${is.ceiling} are answered, not ${was.ceiling}.`]
+    : []),
 ];
 
 const tellsInHeader = ({ operations }: Contract): boolean =>
   operations.some(
     ({ paging }) => paging?.totals === 'header' || (paging?.totals === 'body' && paging.envelope === 'bare'),
   );
+
+const tellsMore = ({ operations }: Contract): boolean =>
+  operations.some(({ paging }) => paging?.envelope === 'bare' && paging.ceiling !== null);
 
 const TOTALS = { body: 'in the body now', header: 'in a header now', none: 'not counted any more' };

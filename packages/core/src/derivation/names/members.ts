@@ -51,6 +51,7 @@ function findNames(context: DerivationContext): {
     limit: named('limit'),
     next: named('next'),
     prev: named('prev'),
+    more: named('more'),
     totalItems: named('totalItems'),
     totalPages: named('totalPages'),
   };

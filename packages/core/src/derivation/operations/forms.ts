@@ -22,13 +22,17 @@ export function formOf(context: DerivationContext, { id }: { readonly id: string
   return { ...own, variant: parts.join('-') };
 }
 
-const makeForm = (context: DerivationContext, at?: SettingPlace): PageForm => ({
-  style: valueOf(context, 'pageStyle', at),
-  totals: valueOf(context, 'totals', at),
-  oversize: valueOf(context, 'oversize', at),
-  envelope: valueOf(context, 'envelope', at),
-  variant: '',
-});
+function makeForm(context: DerivationContext, at?: SettingPlace): PageForm {
+  const style = valueOf(context, 'pageStyle', at);
+  return {
+    style,
+    ceiling: style === 'ceiling' ? valueOf(context, 'ceiling', at) : null,
+    totals: valueOf(context, 'totals', at),
+    oversize: valueOf(context, 'oversize', at),
+    envelope: valueOf(context, 'envelope', at),
+    variant: '',
+  };
+}
 
 /** The name of a page in a form. */
 export const inForm = (page: string, { variant }: PageForm): string =>

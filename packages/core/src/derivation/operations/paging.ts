@@ -78,7 +78,7 @@ function makePaging(context: DerivationContext, at?: SettingPlace): Paging {
 
 function pageParameters(context: DerivationContext, at?: SettingPlace): readonly QueryParameter[] {
   const style = valueOf(context, 'pageStyle', at);
-  if (style === 'none') return [];
+  if (style === 'none' || style === 'ceiling') return [];
   const reasons = [
     becauseSetAt(context, 'list.page', ['pageStyle', 'pageSize', 'maxPageSize', 'oversize'], at),
   ];

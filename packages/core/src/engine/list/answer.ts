@@ -25,6 +25,8 @@ export interface ListAnswer {
   readonly texts: ListedTexts | null;
   /** `null` where nobody is told. */
   readonly total: number | null;
+  /** Whether there are more than a list without pages shows; `null` where it has pages, or everything. */
+  readonly isMore: boolean | null;
 }
 
 /** A query parameter as a link writes it. */
@@ -52,7 +54,12 @@ export function answerList(
   const page = pageObject(service, form, query, neighbours, all.length);
   if (page !== null) body[names.page] = page;
   body[names.links] = listLinks(service, view, { resource, above, rows, path, entries, neighbours });
-  return { body, texts, total: query.page.kind === 'first' ? null : all.length };
+  return {
+    body,
+    texts,
+    total: query.page.kind === 'first' ? null : all.length,
+    isMore: query.page.kind === 'ceiling' ? all.length > query.page.size : null,
+  };
 }
 
 function represented(
@@ -111,7 +118,10 @@ function pageObject(
   if (wanted.kind === 'all' || wanted.kind === 'first') return null;
   const { size } = wanted;
   const page = bareObject();
-  if (wanted.kind === 'cursor') {
+  if (wanted.kind === 'ceiling') {
+    page[names.limit] = size;
+    page[names.more] = total > size;
+  } else if (wanted.kind === 'cursor') {
     page[names.limit] = size;
     page[names.next] = neighbours.next;
     page[names.prev] = neighbours.prev;
@@ -157,6 +167,7 @@ function neighboursOf(
   switch (page.kind) {
     case 'all':
     case 'first':
+    case 'ceiling':
       return NO_NEIGHBOURS;
     case 'offset': {
       const isNumbered = form.style === 'number';

@@ -14,6 +14,8 @@ export type PageRequest =
   | { readonly kind: 'all' }
   /** So many from the beginning, and no other page. */
   | { readonly kind: 'first'; readonly size: number }
+  /** The same, where it is told whether there are more. */
+  | { readonly kind: 'ceiling'; readonly size: number }
   | { readonly kind: 'offset'; readonly offset: number; readonly size: number }
   | { readonly kind: 'cursor'; readonly cursor: Cursor | null; readonly size: number };
 

@@ -19,6 +19,7 @@ export function pageRangeOf(keys: readonly SortBy[], all: IndexRange, wanted: Pa
     case 'all':
       return { shown: all.rows(0, all.length), before: null, behind: null };
     case 'first':
+    case 'ceiling':
       return { shown: all.rows(0, wanted.size), before: null, behind: null };
     case 'offset':
       return between(all, wanted.offset, wanted.offset + wanted.size);

@@ -243,6 +243,8 @@ class Reading {
     const { size } = this;
     const { custom } = this.operation;
     if (custom?.kind === 'query') return { kind: 'first', size: custom.limit };
+    const ceiling = this.operation.paging?.ceiling ?? null;
+    if (ceiling !== null) return { kind: 'ceiling', size: ceiling };
     if (size === null) return { kind: 'all' };
     if (this.operation.paging?.style === 'cursor')
       return { kind: 'cursor', cursor: this.readCursor(sort), size };

@@ -108,7 +108,7 @@ function headersOf(
   cases: readonly ResponseCase[],
 ): Readonly<Record<string, HeaderObject>> {
   const { verb, returns, prefers, resource, responses: all } = operation;
-  const { representation, totalHeader } = contract;
+  const { representation, totalHeader, moreHeader } = contract;
   const { paging } = operation;
   const isBare = paging?.envelope === 'bare';
   const isTold = paging?.totals === 'header' || (paging?.totals === 'body' && isBare);
@@ -139,6 +139,9 @@ function headersOf(
       : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
       ? { [totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
+      : {}),
+    ...(isBare && paging.ceiling !== null && hasCode(cases, 'ok')
+      ? { [moreHeader]: ofText('Whether there are more than these: ?1 or ?0 (RFC 9651 §3.3.6).') }
       : {}),
     ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
       ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }

@@ -247,21 +247,30 @@ const formsByPage = memoize(
 function pageSchema({ names }: Contract, paging: PageForm): JsonSchema {
   const totals = paging.totals === 'body' ? { [names.totalItems]: count } : {};
   const properties =
-    paging.style === 'offset'
-      ? { [names.offset]: count, [names.limit]: { ...count, minimum: 1 }, ...totals }
-      : paging.style === 'cursor'
-        ? {
-            [names.limit]: { ...count, minimum: 1 },
-            [names.next]: { ...cursor, description: 'The cursor of the next page; null at the end.' },
-            [names.prev]: { ...cursor, description: 'The cursor of the page before; null at the beginning.' },
-            ...totals,
-          }
-        : {
-            [names.number]: { ...count, minimum: 1 },
-            [names.size]: { ...count, minimum: 1 },
-            ...totals,
-            ...(paging.totals === 'body' ? { [names.totalPages]: count } : {}),
-          };
+    paging.style === 'ceiling'
+      ? {
+          [names.limit]: { ...count, minimum: 1 },
+          [names.more]: { type: 'boolean', description: 'Whether there are more than these.' },
+          ...totals,
+        }
+      : paging.style === 'offset'
+        ? { [names.offset]: count, [names.limit]: { ...count, minimum: 1 }, ...totals }
+        : paging.style === 'cursor'
+          ? {
+              [names.limit]: { ...count, minimum: 1 },
+              [names.next]: { ...cursor, description: 'The cursor of the next page; null at the end.' },
+              [names.prev]: {
+                ...cursor,
+                description: 'The cursor of the page before; null at the beginning.',
+              },
+              ...totals,
+            }
+          : {
+              [names.number]: { ...count, minimum: 1 },
+              [names.size]: { ...count, minimum: 1 },
+              ...totals,
+              ...(paging.totals === 'body' ? { [names.totalPages]: count } : {}),
+            };
   return { type: 'object', properties, required: Object.keys(properties) };
 }
 
