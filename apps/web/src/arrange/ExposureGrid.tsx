@@ -2,6 +2,7 @@ import {
   exposureChoice,
   findArrangement,
   MEMBER_NAME,
+  usualOperators,
   type Aspect,
   type Choices,
   type Exposure,
@@ -225,9 +226,11 @@ interface FilterProps {
 /** The operators a member can be filtered by; a click opens them to choose from. */
 function FilterCell({ row, chosen, onChoose }: FilterProps): React.JSX.Element {
   const all = row.options.filter;
-  const filter = chosen === undefined ? all : all.filter((operator) => chosen.includes(operator));
+  const usual = usualOperators(all);
+  const filter = chosen === undefined ? usual : all.filter((operator) => chosen.includes(operator));
   if (all.length === 0) return <span className="quiet">no</span>;
-  const shown = filter.length === 0 ? 'no' : filter.length === all.length ? 'all' : filter.join(' ');
+  const isUsual = sameOperators(filter, usual);
+  const shown = filter.length === 0 ? 'no' : isUsual ? 'usual' : filter.join(' ');
   return (
     <Popover
       trigger="click"
@@ -240,7 +243,7 @@ function FilterCell({ row, chosen, onChoose }: FilterProps): React.JSX.Element {
           options={all.map((operator) => ({ value: operator, label: operator }))}
           onChange={(checked) =>
             onChoose(
-              checked.length === all.length ? null : all.filter((operator) => checked.includes(operator)),
+              sameOperators(checked, usual) ? null : all.filter((operator) => checked.includes(operator)),
             )
           }
         />
@@ -252,3 +255,6 @@ function FilterCell({ row, chosen, onChoose }: FilterProps): React.JSX.Element {
     </Popover>
   );
 }
+
+const sameOperators = (some: readonly FilterOperator[], others: readonly FilterOperator[]): boolean =>
+  some.length === others.length && some.every((operator) => others.includes(operator));

@@ -140,6 +140,7 @@ function settingsOf(
     filterStyle: isList,
     sortStyle: isList,
     filterThrough: isList,
+    filterSteps: isList,
     defaultSort: isList,
     search: isList,
     prefer: verbs.some((verb) => CHANGES.has(verb)),

@@ -42,7 +42,7 @@ export type Operand = { readonly kind: 'literal'; readonly value: Literal } | { 
 export interface FixedFilter {
   /** The identity of an attribute. */
   readonly member: string;
-  readonly operator: Exclude<FilterOperator, 'in' | 'contains' | 'starts'>;
+  readonly operator: Exclude<FilterOperator, 'in' | 'contains' | 'icontains' | 'starts'>;
   /** For `unset`: true or false. */
   readonly value: Operand;
 }

@@ -8,10 +8,15 @@ export const FILTER_OPERATORS = [
   'gt',
   'gte',
   'contains',
+  'icontains',
   'starts',
   'unset',
 ] as const;
 export type FilterOperator = (typeof FILTER_OPERATORS)[number];
+
+/** The operators of a member for which none were chosen: all it can have, but to look for a text in whatever case. */
+export const usualOperators = (all: readonly FilterOperator[]): readonly FilterOperator[] =>
+  all.includes('icontains') ? all.filter((operator) => operator !== 'icontains') : all;
 
 export type Visibility = 'yes' | 'no';
 export type Acceptance = 'must' | 'may' | 'no';

@@ -79,5 +79,6 @@ export type {
   FilterOperator,
   MemberAspect,
 } from './exposure.js';
+export { usualOperators } from './exposure.js';
 export { printEffect, readEffect } from './effectText.js';
 export type { EffectRead } from './effectText.js';

@@ -153,7 +153,7 @@ export type Field =
       readonly kind: 'through';
       readonly relationship: string;
       readonly entity: string;
-      readonly of: OwnField;
+      readonly of: Field;
     };
 
 export type ResponseCode =

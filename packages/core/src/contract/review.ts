@@ -55,6 +55,7 @@ export type FindingId =
   | 'condition.constant'
   | 'list.unbounded'
   | 'list.order'
+  | 'list.filters'
   | 'list.dead-end'
   | 'children.unlinked'
   | 'name.verb'

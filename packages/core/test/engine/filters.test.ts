@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { SettingValues } from '@isomeros/core/arrangement';
+import { arrangementOf, NO_CHOICES, plainArrangement, type SettingValues } from '@isomeros/core/arrangement';
 import { sentTerm, type Finding } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { compareScalars, type ScalarType } from '@isomeros/core/model';
@@ -211,6 +211,32 @@ test('filters keep what a plain comparison of the members keeps, however they ar
   );
 });
 
+interface WrittenKey {
+  readonly name: 'name' | 'distance' | 'id';
+  readonly descending: boolean;
+}
+
+function written(keys: readonly WrittenKey[], style: 'minus' | 'suffix' | 'repeated' | 'beside'): string {
+  const all = (write: (key: WrittenKey) => string): string => keys.map(write).join(',');
+  const names = all(({ name }) => name);
+  switch (style) {
+    case 'minus':
+      return `sort=${all(({ name, descending }) => (descending ? `-${name}` : name))}`;
+    case 'suffix':
+      return `sort=${all(({ name, descending }) => `${name}:${descending ? 'desc' : 'asc'}`)}`;
+    case 'repeated':
+      return keys.map(({ name, descending }) => `sort=${name}${descending ? ',desc' : ''}`).join('&');
+    case 'beside':
+      return `sort=${names}&order=${all(({ descending }) => (descending ? 'desc' : 'asc'))}`;
+  }
+}
+
+/** What is unset comes last. */
+function plainOrder(a: string | number | null, b: string | number | null): number {
+  if (a === null || b === null) return a === b ? 0 : a === null ? 1 : -1;
+  return a < b ? -1 : a > b ? 1 : 0;
+}
+
 describe('sort keys', () => {
   test.each<readonly [SettingValues, string, string[]]>([
     [{}, 'sort=-distance', ['c', 'b', 'a']],
@@ -238,6 +264,41 @@ describe('sort keys', () => {
   ])('%j %s is refused', (settings, query, code) => {
     const answer = mockOf(settings).send('GET', `/api/v1/routes?${query}`);
     expect([answer.status, (answer.body as { errors: object[] }).errors]).toMatchObject([400, [{ code }]]);
+  });
+
+  test('give the order that a plain comparison of the members gives, however they are spelled', () => {
+    const record = fc.record({
+      name: fc.option(fc.constantFrom('a', 'b', 'c')),
+      distance: fc.option(fc.integer({ min: 0, max: 3 })),
+    });
+    const key = fc.record({
+      name: fc.constantFrom('name', 'distance', 'id'),
+      descending: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(record, { maxLength: 10 }),
+        fc.uniqueArray(key, { minLength: 1, maxLength: 3, selector: ({ name }) => name }),
+        fc.constantFrom('minus', 'suffix', 'repeated', 'beside'),
+        (records, keys, sortStyle) => {
+          const mock = mockOf({ sortStyle });
+          made(mock, ...records);
+          const all = records.map((one, index) => ({ ...one, id: index + 1 }));
+          const sorted = all.toSorted((a, b) => {
+            for (const { name, descending } of keys) {
+              const order = plainOrder(a[name], b[name]);
+              if (order !== 0) return descending ? -order : order;
+            }
+            return a.id - b.id;
+          });
+          const answer = mock.send('GET', `/api/v1/routes?${written(keys, sortStyle)}`);
+          expect((answer.body as { items: RouteBody[] }).items.map(({ id }) => id)).toEqual(
+            sorted.map(({ id }) => id),
+          );
+        },
+      ),
+      { numRuns: rounds(60) },
+    );
   });
 
   test('written otherwise, or where lists are not sorted, are refused', () => {
@@ -317,5 +378,90 @@ describe('pages', () => {
     const clamped = mockOf({ maxPageSize: 3, oversize: 'clamped' });
     made(clamped, ...five);
     expect(read(clamped, '?size=4').page).toMatchObject({ size: 3 });
+  });
+});
+
+describe('a text in whatever case', () => {
+  const exposures = { Route: { 'Route.name': { filter: ['eq', 'contains', 'icontains'] as const } } };
+  const arrangement = arrangementOf('main', {
+    ...NO_CHOICES,
+    arrangements: [{ ...plainArrangement('main'), exposures }],
+  });
+
+  test('is found where that was chosen, and not of itself', () => {
+    const mock = new TestMock(modelOf(TEXT), { Route: 0, Harbour: 1 }, arrangement);
+    made(mock, { name: 'North Ash' }, { name: 'ash' }, { name: 'Elm' }, {});
+    expect(namesOf(mock, 'name[icontains]=ASH')).toEqual(['North Ash', 'ash']);
+    expect(namesOf(mock, 'name[contains]=ash')).toEqual(['ash']);
+    expect(mockOf().send('GET', '/api/v1/routes?name[icontains]=a').status).toBe(400);
+  });
+});
+
+describe('filters through several roles', () => {
+  const text = `entity Country
+  name: text(1..20)
+
+entity Harbour
+  name: text(1..20)
+
+entity Vessel
+  name: text(1..20)
+
+entity Sailing
+  berth: text(1..5)
+
+each Harbour refers to optional Country as country
+each Vessel refers to optional Harbour as homePort
+each Vessel owns many Sailing as sailings, back as vessel
+`;
+  const ask = (filterSteps: number, query: string): ReturnType<TestMock['send']> =>
+    mockWith(filterSteps).send('GET', `/api/v1/vessels/1/sailings?${query}`);
+  const mockWith = (filterSteps: number, settings: SettingValues = {}): TestMock => {
+    const deep = arranged({ filterThrough: 'on', filterSteps, ...settings });
+    const mock = new TestMock(modelOf(text), { Country: 0, Harbour: 0, Vessel: 0 }, deep);
+    const sent = (path: string, body: object): unknown => mock.send('POST', `/api/v1${path}`, body).status;
+    sent('/countries', { name: 'Here' });
+    sent('/countries', { name: 'There' });
+    sent('/harbours', { name: 'North', countryId: 1 });
+    sent('/harbours', { name: 'South', countryId: 2 });
+    sent('/vessels', { name: 'Ada', homePortId: 1 });
+    sent('/vessels', { name: 'Bee', homePortId: 2 });
+    sent('/vessels', { name: 'Cee' });
+    return mock;
+  };
+  const vessels = (mock: TestMock, query: string): unknown => {
+    const { body } = mock.send('GET', `/api/v1/vessels?${query}`);
+    return (body as { items?: { name: string }[] }).items?.map(({ name }) => name);
+  };
+
+  test('compare what they lead to, as many as were chosen', () => {
+    const mock = mockWith(2);
+    expect(vessels(mock, 'homePort.name=South')).toEqual(['Bee']);
+    expect(vessels(mock, 'homePort.country.name=Here')).toEqual(['Ada']);
+    expect(vessels(mock, 'homePort.country.name[unset]=true')).toEqual(['Cee']);
+    expect(vessels(mock, 'homePort.country.name[in]=Here,There')).toEqual(['Ada', 'Bee']);
+    expect(vessels(mockWith(1), 'homePort.country.name=Here')).toBeUndefined();
+    expect(vessels(mockWith(2, { filterStyle: 'family' }), 'filter[homePort.country.name]=Here')).toEqual([
+      'Ada',
+    ]);
+    expect(ask(3, 'vessel.name=Ada').status).toBe(400);
+  });
+
+  test('are told where there are too many, the nearest of which are offered', () => {
+    const attributes = Array.from({ length: 30 }, (_, index) => `  a${index}: integer`).join('\n');
+    const many = modelOf(
+      `entity A\n${attributes}\n\nentity B\n${attributes}\n\n${['x', 'y', 'z']
+        .map((role) => `each A refers to optional B as ${role}\neach B refers to optional A as ${role}\n`)
+        .join('')}`,
+    );
+    const contract = derive(many, arranged({ filterThrough: 'on', filterSteps: 3 }));
+    const through = contract.operations
+      .find(({ id }) => id === 'listAs')
+      ?.query.filter((one) => one.role === 'filter' && one.field.kind === 'through');
+    expect(through?.length).toBe(200);
+    expect(through?.[0]?.name).toBe('x.id');
+    const told = contract.findings.filter(({ id }) => id === 'list.filters');
+    expect(told).toHaveLength(2);
+    expect(told[0]?.quickFixes?.[0]?.answer).toMatchObject({ name: 'filterSteps', value: 2 });
   });
 });

@@ -63,7 +63,7 @@ export const ARRANGE_HELP = {
     title: 'filter',
     kind: 'column',
     view: 'arrange',
-    help: 'The operators that lists can be filtered with by the member.',
+    help: 'The operators that lists can be filtered with by the member; usual are all but icontains, which finds a text in whatever case.',
     example: '?distance[gte]=5',
   },
   'arrange.sort': {

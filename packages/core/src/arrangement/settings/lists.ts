@@ -1,4 +1,4 @@
-import { FOR_ONE_RESOURCE, FOR_OPERATION, FOR_RESOURCE, list, name, options } from './row.js';
+import { FOR_ONE_RESOURCE, FOR_OPERATION, FOR_RESOURCE, integer, list, name, options } from './row.js';
 
 export const LISTS = {
   filterStyle: options({
@@ -23,6 +23,15 @@ export const LISTS = {
     help: 'Whether a list can be filtered by members of what its records point at: ?vessel.name=….',
     levels: FOR_RESOURCE,
     when: [{ setting: 'filterStyle', is: ['bracketed', 'suffixed', 'family', 'in value', 'plain'] }],
+  }),
+  filterSteps: integer({
+    default: 1,
+    min: 1,
+    max: 3,
+    title: 'Roles one after another',
+    help: 'At most so many roles lead to what a list is filtered by: ?vessel.homePort.name=… takes 2.',
+    levels: FOR_RESOURCE,
+    when: [{ setting: 'filterThrough', is: ['on'] }],
   }),
   sortStyle: options({
     default: 'minus',

@@ -25,11 +25,12 @@ export const LIST_RULES = {
   },
   'list.filter-style': {
     title: 'How filters are written',
-    sentence: 'Equality is written plainly; other comparisons name their operator in brackets.',
+    sentence: 'Equality is written plainly; how other comparisons name their operator is chosen.',
   },
   'list.through': {
     title: 'Filter through a role',
-    sentence: 'A list can be narrowed by what its records point at, the role before the member.',
+    sentence:
+      'A list can be narrowed by what its records point at, the roles that lead there before the member.',
   },
   'list.order': {
     title: 'Sorted by',

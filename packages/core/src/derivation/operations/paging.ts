@@ -21,7 +21,10 @@ export interface Paging {
   readonly filterReason: Reason;
   /** Without its fields; `null` where lists cannot be searched. */
   readonly search: Omit<SearchParameter, 'fields'> | null;
-  readonly through: boolean;
+  /** The resource that has settings of its own; `undefined` for all that have none. */
+  readonly at: SettingPlace | undefined;
+  /** By so many roles, one after another, lists can be filtered. */
+  readonly steps: number;
   /** Filters through roles, by the name of the entity they narrow. */
   readonly throughOf: Map<string, readonly FilterParameter[]>;
   /** All that a list can be asked for, and the relationships it can be narrowed by, by the name of its entity. */
@@ -69,7 +72,8 @@ function makePaging(context: DerivationContext, at?: SettingPlace): Paging {
             name: ownName(context, 'searchParameter', at),
             reasons: [becauseSetAt(context, 'list.search', ['search'], at)],
           },
-    through: valueOf(context, 'filterThrough', at) === 'on',
+    at,
+    steps: valueOf(context, 'filterThrough', at) === 'on' ? valueOf(context, 'filterSteps', at) : 0,
     throughOf: new Map(),
     queryOf: new Map(),
     narrowed: new Map(),

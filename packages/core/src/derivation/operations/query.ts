@@ -8,11 +8,11 @@ import {
   type Reason,
   type SortKey,
 } from '../../contract/index.js';
-import { memoize, ownerRoleOf, roleOf, type Entity, type ScalarType } from '../../model/index.js';
-import { becauseSet, becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
+import { entryOf, memoize, type Entity, type ScalarType } from '../../model/index.js';
+import { becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
 import type { SettingPlace } from '../../arrangement/index.js';
-import { memberName } from '../names/members.js';
-import { reachabilityOf, type PlacedResource } from '../place/index.js';
+import type { PlacedResource } from '../place/index.js';
+import { filtersThrough, MOST_THROUGH } from './filtersThrough.js';
 import { ownName, pagingOf, type Paging, type SearchParameter } from './paging.js';
 import { expansionsOf, isScalar, type MemberTraits, type Traits } from '../shapes/index.js';
 
@@ -65,7 +65,7 @@ function listQuery(
     if (isFree) for (const name of names) taken.add(name);
     return !isFree;
   };
-  const through = paging.through ? filtersThrough(context, paging, entity, all) : [];
+  const through = paging.steps > 0 ? offeredThrough(context, paging, resource, entity, all) : [];
   const offeredFilters = through.length === 0 ? filters : [...filters, ...through];
   const query = [
     ...own,
@@ -178,36 +178,35 @@ function orderOf(
   });
 }
 
-/** Filters by what the records point at: the role, a dot, the member. */
-function filtersThrough(
+/** Filters through roles, found once for the lists of an entity that are paged alike. */
+function offeredThrough(
   context: DerivationContext,
   paging: Paging,
+  { id, path }: PlacedResource,
   entity: Entity,
   all: Traits,
 ): readonly FilterParameter[] {
-  const known = paging.throughOf.get(entity.name);
-  if (known !== undefined) return known;
-  const owns = context.index.ownerOf.get(entity.name);
-  const roles = [
-    ...(owns === undefined ? [] : [{ statement: owns, role: ownerRoleOf(owns), to: owns.from }]),
-    ...(context.index.refersFrom.get(entity.name) ?? []).map((refers) => ({
-      statement: refers,
-      role: roleOf(refers),
-      to: refers.to,
-    })),
-  ];
-  const found = roles.flatMap(({ statement, role, to }) => {
-    if (reachabilityOf(context).of.get(to) !== 'exposed') return [];
-    const reasons = [becauseSet(context, 'list.through', ['filterThrough'], statement)];
-    return comparableTraits(all.get(to) ?? []).filters.flatMap((filter): readonly FilterParameter[] => {
-      if (filter.field.kind !== 'attribute') return [];
-      const field = { kind: 'through', relationship: statement.id, entity: to, of: filter.field } as const;
-      const name = `${memberName(context, role)}.${filter.name}`;
-      return styled({ ...filter, name, field, reasons }, paging);
-    });
+  const found = entryOf(paging.throughOf, entity.name, () =>
+    filtersThrough(context, paging, entity, (name) => comparableTraits(all.get(name) ?? []).filters).flatMap(
+      (filter) => styled(filter, paging),
+    ),
+  );
+  if (found.length <= MOST_THROUGH) return found;
+  const steps = Math.max(1, paging.steps - 1);
+  context.findings.push({
+    id: 'list.filters',
+    severity: 'doubtful',
+    message: `${path} has more than ${MOST_THROUGH} filters through roles; the nearest ${MOST_THROUGH} are offered.`,
+    about: id,
+    reasons: [becauseSetAt(context, 'list.through', ['filterThrough', 'filterSteps'], paging.at)],
+    quickFixes: [
+      {
+        title: `Filter by ${steps === 1 ? 'one role' : `${steps} roles`} at most`,
+        answer: { kind: 'setting', name: 'filterSteps', value: steps, resource: id },
+      },
+    ],
   });
-  paging.throughOf.set(entity.name, found);
-  return found;
+  return found.slice(0, MOST_THROUGH);
 }
 
 interface Offered {

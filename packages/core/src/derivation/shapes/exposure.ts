@@ -1,5 +1,6 @@
 import {
   ASPECTS,
+  usualOperators,
   type Aspect,
   type Exposure,
   type ExposureChoice,
@@ -7,7 +8,7 @@ import {
   type MemberAspect,
 } from '../../arrangement/index.js';
 import type { Reason } from '../../contract/index.js';
-import type { Entity, ScalarType } from '../../model/index.js';
+import { entryOf, type Entity, type ScalarType } from '../../model/index.js';
 import { isScalar, type AttributeTraits } from './traits.js';
 
 /** What may be chosen for each aspect of a member; the first of them holds where nobody chose. */
@@ -18,12 +19,16 @@ export type ExposureOptions = { readonly [A in Exclude<Aspect, 'filter'>]: reado
 
 const EQUAL: readonly FilterOperator[] = ['eq', 'ne', 'in'];
 const ORDERED: readonly FilterOperator[] = ['lt', 'lte', 'gt', 'gte'];
-const TEXT: readonly FilterOperator[] = ['contains', 'starts'];
+const TEXT: readonly FilterOperator[] = ['contains', 'icontains', 'starts'];
+
+const OF_TEXT: readonly FilterOperator[] = [...EQUAL, ...TEXT];
+const OF_ORDER: readonly FilterOperator[] = [...EQUAL, ...ORDERED];
+const OF_BOOLEAN: readonly FilterOperator[] = ['eq'];
 
 function operatorsOf(type: ScalarType): readonly FilterOperator[] {
   switch (type.kind) {
     case 'boolean':
-      return ['eq'];
+      return OF_BOOLEAN;
     case 'choice':
     case 'uuid':
     case 'duration':
@@ -31,13 +36,13 @@ function operatorsOf(type: ScalarType): readonly FilterOperator[] {
     case 'text':
     case 'email':
     case 'uri':
-      return [...EQUAL, ...TEXT];
+      return OF_TEXT;
     case 'integer':
     case 'decimal':
     case 'date':
     case 'time':
     case 'instant':
-      return [...EQUAL, ...ORDERED];
+      return OF_ORDER;
   }
 }
 
@@ -54,12 +59,7 @@ function filterOperators({ type, source, required }: AttributeTraits): readonly 
   if (!isScalar(type)) return NONE;
   const own = source.kind === 'attribute' ? operatorsOf(type) : EQUAL;
   if (required) return own;
-  let all = UNSET.get(own);
-  if (all === undefined) {
-    all = withUnset(own);
-    UNSET.set(own, all);
-  }
-  return all;
+  return entryOf(UNSET, own, () => withUnset(own));
 }
 
 /** Texts are looked through; what has a fixed form is compared as a whole. */
@@ -74,6 +74,12 @@ const MUST = ['must'] as const;
 const MUST_OR_NO = ['must', 'no'] as const;
 const FREE = ['may', 'must', 'no'] as const;
 const MAY = ['may', 'no'] as const;
+
+/** Made once each, too. */
+const USUAL = new Map<readonly FilterOperator[], readonly FilterOperator[]>();
+
+const usualFilter = (all: readonly FilterOperator[]): readonly FilterOperator[] =>
+  entryOf(USUAL, all, () => usualOperators(all));
 
 /** What the flags of the model leave to choose. `isShown`: a read returns it. */
 export function optionsOf(trait: AttributeTraits, isShown: boolean): ExposureOptions {
@@ -104,7 +110,9 @@ export function exposureOf(trait: AttributeTraits, choice: ExposureChoice): Expo
     replace: pick(options.replace, choice.replace),
     change: pick(options.change, choice.change),
     filter:
-      filter === undefined ? options.filter : options.filter.filter((operator) => filter.includes(operator)),
+      filter === undefined
+        ? usualFilter(options.filter)
+        : options.filter.filter((operator) => filter.includes(operator)),
     sort: pick(options.sort, choice.sort),
     search: pick(options.search, choice.search),
   };

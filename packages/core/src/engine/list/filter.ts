@@ -54,6 +54,7 @@ export function readFilter(
         : { field, type, operator, values };
     }
     case 'contains':
+    case 'icontains':
     case 'starts':
       return entry.value === ''
         ? refuse('type', 'Expected a text that is not empty.')
@@ -127,6 +128,8 @@ export function holds(filter: Filter, value: unknown): boolean {
       return compareScalars(type, own, filter.value) >= 0;
     case 'contains':
       return String(own).includes(String(filter.value));
+    case 'icontains':
+      return String(own).toLowerCase().includes(String(filter.value).toLowerCase());
     case 'starts':
       return String(own).startsWith(String(filter.value));
   }

@@ -213,6 +213,7 @@ const COMPARED: Readonly<Record<FilterOperator, string>> = {
   gte: 'is at least this',
   in: 'is one of these',
   contains: 'contains this',
+  icontains: 'contains this, in whatever case',
   starts: 'begins with this',
   unset: 'has no value, or has one',
 };
@@ -253,6 +254,7 @@ function operandSchema(operator: FilterOperator, type: ScalarType): JsonSchema {
     case 'unset':
       return { type: 'boolean', description: 'Whether it has no value.' };
     case 'contains':
+    case 'icontains':
     case 'starts':
       return { type: 'string', minLength: 1 };
     case 'eq':
