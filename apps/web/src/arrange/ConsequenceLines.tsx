@@ -62,6 +62,21 @@ export function ConsequenceDetails({
   );
 }
 
+/** What clients of the contract as it is could not do any more. */
+export function BreakingLines({ breaking }: Pick<Consequence, 'breaking'>): React.JSX.Element {
+  const { count, first } = breaking;
+  if (count === 0) return <p className="details">Clients of today go on as they are.</p>;
+  return (
+    <ul className="details" aria-label="Clients of today">
+      <li className="breaks">Clients of today break in {count}:</li>
+      {first.map((message) => (
+        <li key={message}>{message}</li>
+      ))}
+      {count > first.length && <li>and {count - first.length} more</li>}
+    </ul>
+  );
+}
+
 const MOST = 6;
 const some = (names: readonly string[]): string =>
   names.slice(0, MOST).join(', ') + (names.length > MOST ? ` and ${names.length - MOST} more` : '');

@@ -9,6 +9,7 @@ import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
 import { CustomOperations } from './CustomOperations.js';
 import { ExposureGrid } from './ExposureGrid.js';
+import { ListPanel } from './ListPanel.js';
 import { OfferPanel } from './OfferPanel.js';
 import { FindingsHere } from './FindingsHere.js';
 import { SettingRows } from './SettingRows.js';
@@ -89,6 +90,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
         {operation === undefined && row.resource.entity !== null && customsOn(row) !== null && (
           <CustomOperations entity={row.resource.entity} on={customsOn(row) ?? 'item'} />
         )}
+        {operation === undefined && answersList(row) && <ListPanel resource={row.resource.id} />}
         <h3 className="section-head">
           Settings of this path
           <span className="end quiet">
@@ -123,7 +125,7 @@ function settingsOf(
   level: 'resource' | 'operation',
 ): readonly ChoosableSetting[] {
   const verbs = operations.map(({ verb }) => verb);
-  const isList = verbs.includes('list') && resource.kind !== 'query';
+  const isList = answersList({ operations, resource });
   const isRead = verbs.includes('list') || verbs.includes('read');
   const isMeant: Readonly<Partial<Record<ChoosableSetting, boolean>>> = {
     pageStyle: isList,
@@ -157,6 +159,9 @@ function settingsOf(
   };
   return CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && (isMeant[name] ?? true));
 }
+
+const answersList = ({ operations, resource }: Pick<OutlineRow, 'operations' | 'resource'>): boolean =>
+  operations.some(({ verb }) => verb === 'list') && resource.kind !== 'query';
 
 /** What the path adds to the one above. */
 const lastWord = ({ resource: { path } }: OutlineRow): string =>

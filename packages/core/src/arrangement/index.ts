@@ -10,7 +10,9 @@ export {
   SETTING_GROUPS,
   SETTINGS,
 } from './settings/table.js';
-export { leaving, withLeftOut, type LeaveOut, type OfferScope } from './leaveOut.js';
+export { leaving, withLeftOut, type LeaveOut } from './leaveOut.js';
+export { LIST_BUNDLES, withListBundle, type ListBundle } from './listBundles.js';
+export { withSettingIn, type SettingScope } from './settingIn.js';
 export { LEAVABLE, OPERATION_BUNDLES } from './settings/operations.js';
 export type { Leavable } from './settings/operations.js';
 export type { ChoosableSetting, SettingName, Settings } from './settings/table.js';

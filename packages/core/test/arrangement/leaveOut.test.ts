@@ -1,5 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import { leaving, NO_CHOICES, withLeftOut, type Choices, type OfferScope } from '@isomeros/core/arrangement';
+import {
+  leaving,
+  NO_CHOICES,
+  withLeftOut,
+  type Choices,
+  type SettingScope,
+} from '@isomeros/core/arrangement';
 
 const leftOut = ({ arrangements }: Choices): unknown => [
   arrangements[0]?.settings.leftOut,
@@ -9,7 +15,7 @@ const leftOut = ({ arrangements }: Choices): unknown => [
 ];
 const left = (
   choices: Choices,
-  scope: OfferScope,
+  scope: SettingScope,
   operation: 'read' | 'remove' | 'replace',
   isLeftOut = true,
 ): Choices => withLeftOut(choices, 'main', scope, leaving(operation, isLeftOut));

@@ -101,6 +101,13 @@ export const ARRANGE_HELP = {
     example: 'read only: lists and reads alone',
     standard: 'RFC 9110 §15.5.6',
   },
+  'arrange.lists': {
+    title: 'List',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Chooses pages and totals of a list, the lists of its branch or all lists in one step, once what would follow was read.',
+    example: 'endless, by cursor: for a collection that grows',
+  },
   'arrange.query': {
     title: 'Add a query, add an action',
     kind: 'action',

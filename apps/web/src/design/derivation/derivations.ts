@@ -64,6 +64,9 @@ class Derivation {
 }
 
 /** Derives, and remembers what was derived by the basis it followed from. */
+/** More sentences nobody reads before taking a step that can be taken back. */
+const MOST_TOLD = 4;
+
 export class Derivations {
   /** Asked for last comes last. */
   private readonly remembered = new Map<BasisKey, Derivation>();
@@ -155,11 +158,17 @@ export class Derivations {
       const model = completeModel(next.model, next.choices);
       const arranged = arrangementOf(arrangement, next.choices);
       const contract = withBroken(derive(model, arranged));
+      const { summary, changes } = compare(
+        { kind: 'arrangement', name: arrangement, contract: before },
+        { kind: 'draft', contract },
+      );
+      const breaking = changes.filter(({ compatibility }) => compatibility === 'breaking');
       return {
-        summary: compare(
-          { kind: 'arrangement', name: arrangement, contract: before },
-          { kind: 'draft', contract },
-        ).summary,
+        summary,
+        breaking: {
+          count: breaking.length,
+          first: breaking.slice(0, MOST_TOLD).map(({ message }) => message),
+        },
         outline: deriveOutline(model, arranged),
       };
     });

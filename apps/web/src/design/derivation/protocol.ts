@@ -67,6 +67,8 @@ export type Step =
 
 export interface Consequence {
   readonly summary: ChangeSummary;
+  /** What clients of the contract as it is could not do any more, in sentences: the first of so many. */
+  readonly breaking: { readonly count: number; readonly first: readonly string[] };
   /** The path tree as it would be. */
   readonly outline: Outline;
 }
