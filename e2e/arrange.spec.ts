@@ -210,7 +210,7 @@ test('what goes in and out of a member is chosen in the grid, served by the mock
   await grid.getByRole('button', { name: 'name, lists: yes' }).click();
   await expect(page.getByLabel('Example exchange')).not.toContainText('"name"');
   await grid.getByRole('button', { name: 'name, filter: usual' }).click();
-  await page.getByRole('checkbox', { name: 'contains' }).uncheck();
+  await page.getByRole('checkbox', { name: 'contains', exact: true }).uncheck();
   await expect(grid.getByRole('button', { name: 'name, filter: eq ne in starts' })).toBeVisible();
   await page.keyboard.press('Escape');
   await grid.getByRole('button', { name: 'name', exact: true }).click();

@@ -112,3 +112,62 @@ test('the filters of one list are spelled by the house, by keys alone, and asked
   expect(await status('/routes?name%5Bstarts%5D=A')).toBe(400);
   expect(await status('/vessels?name%5Bstarts%5D=A')).toBe(200);
 });
+
+test('one list goes on by cursor and another is whole, each told before it is taken, by keys alone', async ({
+  page,
+  isomeros,
+}) => {
+  const mock = await open(page, isomeros);
+  const list = page.getByRole('region', { name: 'How the list is answered' });
+  const told = page.getByRole('region', { name: 'What would follow' });
+  const take = async (bundle: string, breaks: string): Promise<void> => {
+    await list.getByRole('button', { name: bundle }).focus();
+    await page.keyboard.press('Enter');
+    await expect(told).toContainText(breaks);
+    await expect(told.getByRole('button', { name: 'Take it' })).toBeFocused();
+    await page.keyboard.press('Enter');
+    await expect(told).toHaveCount(0);
+  };
+  await path(page, '/routes').click();
+  await take('endless, by cursor', 'Pages are told by cursor, not by number.');
+  await path(page, '/vessels').click();
+  await take('small and whole', 'Pages are told by none, not by number.');
+  const pageOf = async (at: string): Promise<unknown> =>
+    ((await (await fetch(mock + at)).json()) as { page?: object }).page;
+  await expect.poll(() => pageOf('/routes?limit=1')).toMatchObject({ limit: 1, next: expect.any(String) });
+  await expect.poll(() => pageOf('/vessels')).toBeUndefined();
+  expect(await pageOf('/routes/1/sailings')).toMatchObject({ number: 1 });
+});
+
+test('a member is called otherwise, by keys alone, where it is sent, answered and asked for', async ({
+  page,
+  isomeros,
+}) => {
+  const mock = await open(page, isomeros);
+  await path(page, '/vessels').click();
+  const grid = page.getByRole('table', { name: 'What goes in and out of Vessel' });
+  await grid.getByRole('button', { name: 'name', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  const name = page.getByRole('textbox', { name: 'name is called' });
+  await expect(name).toBeFocused();
+  await name.fill('ship title');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Expected letters, digits');
+  await name.fill('title');
+  await page.keyboard.press('Enter');
+  await expect(grid.getByRole('button', { name: 'title', exact: true })).toBeVisible();
+  await expect(page.getByLabel('Example exchange')).toContainText('"title"');
+  const send = async (body: string): Promise<unknown> => {
+    const headers = { 'Content-Type': 'application/json' };
+    return (await fetch(`${mock}/vessels`, { method: 'POST', headers, body })).json();
+  };
+  await expect.poll(() => send('{"title":"Tern"}')).toMatchObject({ title: 'Tern' });
+  expect(await send('{"name":"Tern"}')).toMatchObject({
+    errors: [{ pointer: '/name' }, { pointer: '/title' }],
+  });
+  const found = await (await fetch(`${mock}/vessels?title=Tern`)).json();
+  expect(found).toMatchObject({ items: [{ title: 'Tern' }] });
+  await name.fill('');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => send('{"name":"Tern"}')).toMatchObject({ name: 'Tern' });
+});

@@ -350,6 +350,31 @@ describe('pages', () => {
     }
   });
 
+  test('of a collection that stands still are exact, by number and by offset, whatever their size and order', () => {
+    const distance = fc.option(fc.integer({ min: 0, max: 4 }));
+    fc.assert(
+      fc.property(
+        fc.array(distance, { maxLength: 15 }),
+        fc.integer({ min: 1, max: 6 }),
+        fc.constantFrom('id', 'distance', '-distance'),
+        fc.constantFrom('number', 'offset'),
+        (distances, size, sort, pageStyle) => {
+          const mock = mockOf({ pageStyle });
+          made(mock, ...distances.map((one) => ({ distance: one })));
+          const whole = read(mock, `?sort=${sort}&${pageStyle === 'number' ? 'size' : 'limit'}=100`).items;
+          for (let from = 0; from < distances.length; from += size) {
+            const query =
+              pageStyle === 'number'
+                ? `page=${from / size + 1}&size=${size}`
+                : `offset=${from}&limit=${size}`;
+            expect(read(mock, `?sort=${sort}&${query}`).items).toEqual(whole.slice(from, from + size));
+          }
+        },
+      ),
+      { numRuns: rounds(40) },
+    );
+  });
+
   test('of none everything comes at once, and that is doubtful', () => {
     const mock = mockOf({ pageStyle: 'none' });
     made(mock, ...five);
