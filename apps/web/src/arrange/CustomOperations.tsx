@@ -37,7 +37,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
   if (model === null || found === undefined) return null;
   const all = findArrangement(choices, arrangement)?.customOperations ?? NONE;
   const isMeant = ({ entity: of, effect }: CustomOperation): boolean =>
-    of === found.id && (effect.kind === 'query') === (on === 'collection');
+    of === found.id && looksThrough(effect) === (on === 'collection');
   const write = (custom: CustomOperation): void => {
     decide('customOperations', { id: custom.id, operation: custom });
   };
@@ -91,18 +91,21 @@ interface RowProps {
 
 type Effect = CustomOperation['effect'];
 
+/** Whether it looks through the list of a collection, and changes nothing. */
+const looksThrough = ({ kind }: Effect): boolean => kind === 'query' || kind === 'find';
+
 /** Reads what an operation of that kind does; what is wrong with it, where it cannot be read. */
 function readLine(
   { model, entity, custom }: Pick<RowProps, 'model' | 'entity' | 'custom'>,
   text: string,
 ): { readonly effect: Effect } | { readonly wrong: string } {
-  const isQuery = custom.effect.kind === 'query';
+  const isQuery = looksThrough(custom.effect);
   const read = readEffect(model, entity, text);
   if (!read.ok) return { wrong: `${read.message} (column ${read.column})` };
-  if ((read.effect.kind === 'query') === isQuery) return { effect: read.effect };
+  if (looksThrough(read.effect) === isQuery) return { effect: read.effect };
   return {
     wrong: isQuery
-      ? 'A collection takes queries, such as first 10 where … by … desc.'
+      ? 'A collection takes queries, such as first 10 where … by … desc, or one where … = input ….'
       : 'An item takes actions, such as when … set …, or make ….',
   };
 }
@@ -150,7 +153,7 @@ function NewCustomRow(props: RowProps): React.JSX.Element {
   const [name, setName] = useState('');
   const [line, setLine] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const what = custom.effect.kind === 'query' ? 'query' : 'action';
+  const what = looksThrough(custom.effect) ? 'query' : 'action';
   const take = (newName: string, newLine: string): void => {
     setName(newName);
     setLine(newLine);

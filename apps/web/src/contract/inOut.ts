@@ -48,7 +48,7 @@ export function inOutRows(contract: Contract, operation: Operation): readonly In
     name: parameter.name,
     place: 'query',
     type: parameterType(parameter),
-    in: 'may',
+    in: parameter.role === 'input' && parameter.default === null ? 'must' : 'may',
     out: false,
     reasons: parameter.reasons,
   }));
@@ -77,6 +77,8 @@ function parameterType(parameter: Operation['query'][number]): string {
       return `integer(1..${parameter.max}), default ${parameter.default}`;
     case 'sort':
       return `any of ${parameter.keys.length} keys${DIRECTIONS[parameter.style]}`;
+    case 'input':
+      return printType(parameter.type);
     case 'order':
       return 'asc or desc for each key';
     case 'filter': {

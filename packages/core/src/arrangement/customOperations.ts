@@ -21,6 +21,12 @@ export type CustomEffect =
       readonly order: readonly { readonly member: string; readonly descending: boolean }[];
       readonly limit: number;
     }
+  /** GET below the collection: the first record that a query would list. */
+  | {
+      readonly kind: 'find';
+      readonly filters: readonly FixedFilter[];
+      readonly order: readonly { readonly member: string; readonly descending: boolean }[];
+    }
   /** POST below the item: gives members values while every comparison holds. */
   | {
       readonly kind: 'assign';
@@ -39,12 +45,19 @@ export type CustomEffect =
 /** Something known from the start, or the moment of the request. */
 export type Operand = { readonly kind: 'literal'; readonly value: Literal } | { readonly kind: 'now' };
 
+/** Something the request sends: its name, and what it is where it is not sent. Without a default it must be. */
+export interface Input {
+  readonly kind: 'input';
+  readonly name: string;
+  readonly default?: Operand;
+}
+
 export interface FixedFilter {
   /** The identity of an attribute. */
   readonly member: string;
   readonly operator: Exclude<FilterOperator, 'in' | 'contains' | 'icontains' | 'starts'>;
   /** For `unset`: true or false. */
-  readonly value: Operand;
+  readonly value: Operand | Input;
 }
 
 /** An attribute of the record, by its identity, against something known. */

@@ -32,7 +32,21 @@ const assigned = closed({
     oneOf: [now, literal, closed({ kind: { const: 'unset' } }), closed({ kind: { const: 'input' } })],
   },
 });
-const filter = closed({ member: text, operator: { enum: FIXED_OPERATORS }, value: operand });
+const input = {
+  type: 'object',
+  required: ['kind', 'name'],
+  properties: {
+    kind: { const: 'input' },
+    name: { type: 'string', pattern: CUSTOM_NAME.source },
+    default: operand,
+  },
+  additionalProperties: false,
+};
+const filter = closed({
+  member: text,
+  operator: { enum: FIXED_OPERATORS },
+  value: { oneOf: [now, literal, input] },
+});
 const order = closed({ member: text, descending: { type: 'boolean' } });
 
 /** The schema of operations of one's own (JSON Schema 2020-12). */
@@ -52,6 +66,7 @@ export const customOperationsSchema: object = {
           order: listOf(order),
           limit: { type: 'integer', minimum: 1, maximum: MOST_QUERIED },
         }),
+        closed({ kind: { const: 'find' }, filters: listOf(filter), order: listOf(order) }),
         closed({ kind: { const: 'assign' }, when: listOf(comparison), values: listOf(assigned) }),
         closed({
           kind: { const: 'create' },

@@ -14,6 +14,7 @@ import {
   type AssignedMember,
   type CustomEffect,
   type FixedFilter,
+  type Input,
   type Operand,
   type OwnComparison,
 } from './customOperations.js';
@@ -34,7 +35,7 @@ const AS_FILTER: Readonly<Record<CompareOperator, FixedFilter['operator']>> = {
 
 /**
  * Reads the effect of an operation of one's own from one line, with the names of the model:
- * `first 5 where status = planned by departsAt desc`, `when free = true set free = false, number from body,
+ * `first 5 where status = planned and departsAt >= input since by departsAt desc`, `one by departsAt`, `when free = true set free = false, number from body,
  * note unset`, or `make bookings when status = planned set seats = 1, name from body`.
  */
 export function readEffect(model: Model, entity: string, text: string): EffectRead {
@@ -49,9 +50,12 @@ export function readEffect(model: Model, entity: string, text: string): EffectRe
   const [first] = diagnostics;
   if (first !== undefined) return { ok: false, message: first.message, column: first.place.column };
   return effect === null
-    ? { ok: false, message: 'Expected first, when, set or make.', column: 1 }
+    ? { ok: false, message: 'Expected first, one, when, set or make.', column: 1 }
     : { ok: true, effect };
 }
+
+/** They go on with the line, and are no names of inputs. */
+const GOING_ON: ReadonlySet<string> = new Set(['and', 'by', 'default', 'where']);
 
 class Reading {
   constructor(
@@ -64,6 +68,7 @@ class Reading {
     const entity = this.index.entities.get(name);
     if (entity === undefined) return null;
     if (reader.take('first')) return this.query(entity);
+    if (reader.take('one')) return { kind: 'find', ...this.found(entity) };
     if (reader.take('make')) return this.create(entity);
     const when = this.when(entity);
     if (!reader.expect('set')) return null;
@@ -76,6 +81,11 @@ class Reading {
       this.reader.expected('a number after first');
       return null;
     }
+    return { kind: 'query', ...this.found(entity), limit: limit.value };
+  }
+
+  /** What is looked for, and in which order. */
+  private found(entity: Entity): Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'> {
     const filters: FixedFilter[] = [];
     if (this.reader.take('where'))
       do this.filter(entity, filters);
@@ -86,7 +96,7 @@ class Reading {
         const member = this.member(entity);
         if (member !== null) order.push({ member, descending: this.reader.take('desc') });
       } while (this.reader.take(','));
-    return { kind: 'query', filters, order, limit: limit.value };
+    return { filters, order };
   }
 
   private filter(entity: Entity, filters: FixedFilter[]): void {
@@ -99,7 +109,7 @@ class Reading {
       return;
     }
     const operator = this.operator();
-    const value = operator === null ? null : this.operand();
+    const value = operator === null ? null : (this.input() ?? this.operand());
     if (operator !== null && value !== null) filters.push({ member, operator: AS_FILTER[operator], value });
   }
 
@@ -164,6 +174,19 @@ class Reading {
     return found ?? null;
   }
 
+  /** `input since`, and what it is where it is not sent; a choice may be called input, too. */
+  private input(): Input | null {
+    const { reader } = this;
+    const name = reader.peek(1);
+    if (reader.peek()?.text !== 'input' || reader.peek()?.kind !== 'word') return null;
+    if (name?.kind !== 'word' || GOING_ON.has(name.text)) return null;
+    reader.next();
+    reader.next();
+    if (!reader.take('default')) return { kind: 'input', name: name.text };
+    const value = this.operand();
+    return value === null ? null : { kind: 'input', name: name.text, default: value };
+  }
+
   private operand(): Operand | null {
     if (this.reader.take('now')) return { kind: 'now' };
     const token = this.reader.next();
@@ -221,17 +244,10 @@ export function printEffect(model: Model, entity: string, effect: CustomEffect):
   const index = indexModel(model);
   const own = namesOf(index, entity);
   switch (effect.kind) {
-    case 'query': {
-      const filters = effect.filters.map((filter) => filterText(own, filter)).join(' and ');
-      const order = effect.order.map(
-        ({ member, descending }) => `${own(member)}${descending ? ' desc' : ''}`,
-      );
-      return [
-        `first ${effect.limit}`,
-        ...(filters === '' ? [] : [`where ${filters}`]),
-        ...(order.length === 0 ? [] : [`by ${order.join(', ')}`]),
-      ].join(' ');
-    }
+    case 'query':
+      return [`first ${effect.limit}`, ...foundText(own, effect)].join(' ');
+    case 'find':
+      return ['one', ...foundText(own, effect)].join(' ');
     case 'assign':
       return [...whenText(own, effect.when), `set ${valuesText(own, effect.values)}`].join(' ');
     case 'create': {
@@ -256,7 +272,28 @@ function namesOf(index: ModelIndex, entity: string): NameOf {
   return (id) => names.get(id) ?? id;
 }
 
-const operandText = (value: Operand): string => (value.kind === 'now' ? 'now' : writeOperand(value.value));
+function foundText(
+  own: NameOf,
+  { filters, order }: Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'>,
+): readonly string[] {
+  const wanted = filters.map((filter) => filterText(own, filter)).join(' and ');
+  const keys = order.map(({ member, descending }) => `${own(member)}${descending ? ' desc' : ''}`);
+  return [
+    ...(wanted === '' ? [] : [`where ${wanted}`]),
+    ...(keys.length === 0 ? [] : [`by ${keys.join(', ')}`]),
+  ];
+}
+
+function operandText(value: Operand | Input): string {
+  switch (value.kind) {
+    case 'now':
+      return 'now';
+    case 'literal':
+      return writeOperand(value.value);
+    case 'input':
+      return `input ${value.name}${value.default === undefined ? '' : ` default ${operandText(value.default)}`}`;
+  }
+}
 
 const OPERATOR_OF = new Map(Object.entries(AS_FILTER).map(([written, operator]) => [operator, written]));
 

@@ -66,6 +66,7 @@ export type {
   CustomEffect,
   CustomOperation,
   FixedFilter,
+  Input,
   Operand,
   OwnComparison,
 } from './customOperations.js';

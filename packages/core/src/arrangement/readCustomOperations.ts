@@ -9,6 +9,7 @@ import {
   type CustomEffect,
   type CustomOperation,
   type FixedFilter,
+  type Input,
   type Operand,
   type OwnComparison,
 } from './customOperations.js';
@@ -77,6 +78,10 @@ class Reading {
         const members = this.object(given, at, ['kind', 'filters', 'order', 'limit']);
         return members === null ? null : this.query(members, at);
       }
+      case 'find': {
+        const members = this.object(given, at, ['kind', 'filters', 'order']);
+        return members === null ? null : { kind, ...this.found(members, at) };
+      }
       case 'assign': {
         const members = this.object(given, at, ['kind', 'when', 'values']);
         return members === null ? null : { kind, ...this.change(members, at) };
@@ -94,7 +99,7 @@ class Reading {
         return relationship === null ? null : { kind, relationship, ...this.change(members, at) };
       }
       default:
-        this.report(at, 'options', 'Expected an object whose kind is query, assign or create.');
+        this.report(at, 'options', 'Expected an object whose kind is query, find, assign or create.');
         return null;
     }
   }
@@ -103,8 +108,14 @@ class Reading {
     const limit = members['limit'];
     if (!Number.isInteger(limit) || Number(limit) < 1 || Number(limit) > MOST_QUERIED)
       this.report(`${at}/limit`, 'range', `Expected a whole number from 1 to ${MOST_QUERIED}.`);
+    return { kind: 'query', ...this.found(members, at), limit: Number(limit) };
+  }
+
+  private found(
+    members: Members,
+    at: string,
+  ): Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'> {
     return {
-      kind: 'query',
       filters: this.list(members['filters'] ?? [], `${at}/filters`, MOST_PARTS, (item, to) =>
         this.filter(item, to),
       ),
@@ -115,7 +126,6 @@ class Reading {
           this.report(`${to}/descending`, 'type', 'Expected true or false.');
         return member === null ? null : { member, descending: one?.['descending'] === true };
       }),
-      limit: Number(limit),
     };
   }
 
@@ -138,7 +148,7 @@ class Reading {
     if (one === null) return null;
     const member = this.member(one, at);
     const operator = this.option(one['operator'], `${at}/operator`, FIXED_OPERATORS);
-    const value = this.operand(one['value'] ?? null, `${at}/value`);
+    const value = this.input(one['value'] ?? null, `${at}/value`);
     return member === null || operator === null || value === null ? null : { member, operator, value };
   }
 
@@ -161,6 +171,16 @@ class Reading {
         ? ({ kind } as const)
         : this.operand(one['value'] ?? null, `${at}/value`);
     return member === null || value === null ? null : { member, value };
+  }
+
+  private input(given: Json, at: string): Operand | Input | null {
+    if (!isJsonObject(given) || given['kind'] !== 'input') return this.operand(given, at);
+    const one = this.object(given, at, ['kind', 'name', 'default']);
+    const name = one === null ? null : this.text(one, 'name', at, CUSTOM_NAME, 'a name in camelCase');
+    const usual =
+      given['default'] === undefined ? undefined : this.operand(given['default'], `${at}/default`);
+    if (name === null || usual === null) return null;
+    return usual === undefined ? { kind: 'input', name } : { kind: 'input', name, default: usual };
   }
 
   private operand(given: Json, at: string): Operand | null {

@@ -97,6 +97,10 @@ export function withAnswer(choices: Choices, arrangement: string, answer: Decidi
     }
     case 'word':
       return withEdit(choices, arrangement, 'words', { subject: answer.subject, word: answer.word });
+    case 'custom': {
+      const { operation } = answer;
+      return withEdit(choices, arrangement, 'customOperations', { id: operation.id, operation });
+    }
     case 'exposure': {
       const { entity, of: member, aspect } = answer;
       return withEdit(choices, arrangement, 'exposures', { entity, member, aspect, value: null });

@@ -14,7 +14,7 @@ export { CONTRACT_FORMAT, readContract, writeContract } from './format.js';
 export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';
 export { DIRECTIONS } from './directions.js';
-export { EFFECTS, leavableAs, METHODS, SEE_OTHER } from './methods.js';
+export { EFFECTS, leavableAs, looksThroughList, METHODS, SEE_OTHER } from './methods.js';
 export {
   indexContract,
   isAddressed,

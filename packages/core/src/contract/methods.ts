@@ -1,5 +1,5 @@
 import type { Leavable } from '../arrangement/index.js';
-import type { Effect, Method, Verb } from './operation.js';
+import type { Custom, Effect, Method, Verb } from './operation.js';
 import type { Resource } from './types.js';
 
 /** The method of each operation. */
@@ -25,6 +25,10 @@ export const EFFECTS: Readonly<Record<Method, Effect>> = {
   POST: 'neither',
   PATCH: 'neither',
 };
+
+/** Whether an operation of one's own looks through a list, and does nothing to what it finds. */
+export const looksThroughList = (custom: Custom): custom is Extract<Custom, { kind: 'query' | 'find' }> =>
+  custom.kind === 'query' || custom.kind === 'find';
 
 /** RFC 9110 §15.4.4 */
 export const SEE_OTHER = 303;

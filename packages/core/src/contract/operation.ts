@@ -65,6 +65,8 @@ export type PageForm = Pick<Settings, 'totals' | 'oversize' | 'envelope'> & {
 /** The effect of an operation of one's own, everything in it resolved. */
 export type Custom =
   | { readonly kind: 'query'; readonly filters: readonly CustomFilter[]; readonly limit: number }
+  /** The first record that a query would list. */
+  | { readonly kind: 'find'; readonly filters: readonly CustomFilter[] }
   | { readonly kind: 'assign'; readonly when: Condition; readonly values: readonly CustomValue[] }
   | {
       readonly kind: 'create';
@@ -79,7 +81,8 @@ export interface CustomFilter {
   readonly field: OwnField;
   readonly type: ScalarType;
   readonly operator: FixedFilter['operator'];
-  readonly value: Operand;
+  /** What is known from the start, the moment, or what the parameter of that name says. */
+  readonly value: Operand | { readonly kind: 'input'; readonly name: string };
 }
 
 /** A value that a record gets whatever is sent; `null` unsets it. */
@@ -114,6 +117,8 @@ export type QueryParameter = {
   | { readonly role: 'search'; readonly fields: readonly OwnField[] }
   /** Names of the members that are answered, separated by commas. */
   | { readonly role: 'fields'; readonly names: readonly string[] }
+  /** Something that an operation of one's own compares; without a default it must be sent. */
+  | { readonly role: 'input'; readonly type: ScalarType; readonly default: Operand | null }
   /** Names of related records to answer inside, separated by commas, each a path of names joined by dots. */
   | { readonly role: 'expand'; readonly names: readonly string[]; readonly depth: number }
 );

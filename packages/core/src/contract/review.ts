@@ -1,5 +1,6 @@
 import type {
   ChoosableSetting,
+  CustomOperation,
   MemberAspect,
   Placement,
   SettingValue,
@@ -28,7 +29,10 @@ export interface Finding {
 export interface QuickFix {
   /** What it does, as a button would say it. */
   readonly title: string;
-  readonly answer: Extract<Answer, { kind: 'edit' | 'placement' | 'exposure' | 'word' | 'setting' }>;
+  readonly answer: Extract<
+    Answer,
+    { kind: 'edit' | 'placement' | 'exposure' | 'word' | 'setting' | 'custom' }
+  >;
 }
 
 export type FindingId =
@@ -38,6 +42,7 @@ export type FindingId =
   | 'plural.kept'
   | 'custom.unfit'
   | 'custom.repeats'
+  | 'custom.one'
   | 'member.collide'
   | 'parameter.reserved'
   | 'create.impossible'
@@ -112,6 +117,8 @@ export type Answer =
       readonly place: Placement;
     }
   /** Something is called otherwise in the arrangement. */
+  /** An operation of one's own that does something else. */
+  | { readonly kind: 'custom'; readonly operation: CustomOperation }
   | { readonly kind: 'word'; readonly subject: string; readonly word: string | null }
   /** A cell of the exposure grid goes back to what the model says. */
   | {

@@ -126,7 +126,12 @@ export interface Link {
 export type LinkTarget =
   | { readonly kind: 'self' }
   /** Another resource whose ids are those of the record, its owners, or none. */
-  | { readonly kind: 'resource'; readonly resource: string }
+  | {
+      readonly kind: 'resource';
+      readonly resource: string;
+      /** Names of the parameters that the client fills in, as a URI template (RFC 6570 §3.2.8). */
+      readonly query?: readonly string[];
+    }
   /** The canonical item of the record that a reference points at; absent while unset. */
   | { readonly kind: 'reference'; readonly relationship: string; readonly resource: string }
   /** Where what a reference points at is read below the record; absent while unset. */

@@ -1,3 +1,4 @@
+import { looksThroughList } from '../contract/index.js';
 import type { Member, Operation, Resource, Shape } from '../contract/index.js';
 import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
@@ -7,6 +8,7 @@ import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { pairAt, trailOf } from './locate.js';
 import type { EngineRequest } from './message.js';
+import { exampleInputs, withParameters } from './exampleQuery.js';
 import { pairedWith, pairingOf } from './pairing.js';
 import { planRemoval } from './removal.js';
 import { isNeverShown } from './update.js';
@@ -47,35 +49,19 @@ export function exampleRequest(
   if (resource.kind === 'pair' && paired === null) return null;
   const target = pathTo(service, records, resource, record, paired);
   if (target === null) return null;
+  const asked = withParameters(target, exampleInputs(service, records, operation, resource));
   const body = exampleBody(service, records, operation, resource, record);
   const headers = new Map<string, string>([['accept', service.mediaType]]);
   addProtocol(service, records, operation, { resource, record, paired }, headers);
-  if (body === null) return { method: operation.method, target, headers, body: { kind: 'none' } };
+  if (body === null) return { method: operation.method, target: asked, headers, body: { kind: 'none' } };
   headers.set('content-type', operation.acceptedTypes[0] ?? 'application/json');
   const text = JSON.stringify(body);
-  return { method: operation.method, target, headers, body: { kind: 'text', text, bytes: utf8Length(text) } };
-}
-
-/** A query that shows what can be asked for: related records inside, and of its members a few. */
-export function exampleQuery({ query }: Operation): string {
-  const parameters = query.flatMap((parameter): string[] => {
-    switch (parameter.role) {
-      case 'expand':
-        return [`${parameter.name}=${parameter.names[0] ?? ''}`];
-      case 'fields':
-        return [`${parameter.name}=${parameter.names.slice(0, 3).join(',')}`];
-      case 'page':
-      case 'offset':
-      case 'cursor':
-      case 'size':
-      case 'sort':
-      case 'order':
-      case 'search':
-      case 'filter':
-        return [];
-    }
-  });
-  return parameters.length === 0 ? '' : `?${parameters.join('&')}`;
+  return {
+    method: operation.method,
+    target: asked,
+    headers,
+    body: { kind: 'text', text, bytes: utf8Length(text) },
+  };
 }
 
 /** The headers an operation wants: credentials, the state it is made for, a key. */
@@ -146,7 +132,7 @@ function exampleActedOn(
   { custom }: Operation,
   candidates: readonly Row[],
 ): Row | undefined {
-  const when = custom === null || custom.kind === 'query' ? [] : custom.when;
+  const when = custom === null || looksThroughList(custom) ? [] : custom.when;
   return candidates.find((row) => holdsFor(service, row, when, service.now)) ?? candidates[0];
 }
 

@@ -37,6 +37,7 @@ export function executeRead(
     case 'reverse':
     case 'pairing':
     case 'query': {
+      if (location.record !== null) return readRecord(service, view, location.record, query);
       const { body, texts, total, isMore } = answerList(
         service,
         view,

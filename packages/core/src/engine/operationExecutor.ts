@@ -5,6 +5,7 @@ import { changesInWords } from './changesInWords.js';
 import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import { Draft, type RowChange, type RecordView } from './dataset.js';
 import { readKey, type IdempotentResponse } from './idempotency.js';
+import { firstOf } from './list/answer.js';
 import { listAt } from './list/listAt.js';
 import { parseQuery, type ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';
@@ -87,10 +88,15 @@ export class OperationExecutor {
   private read(
     resource: Resource,
     operation: Operation,
-    location: Location,
+    place: Location,
     asked: ParsedQuery,
   ): EngineResponse | Problem {
     const { service, view } = this;
+    const location = operation.custom?.kind === 'find' ? this.found(resource, place, asked) : place;
+    if (location === null) {
+      const detail = `There is no ${resource.entity ?? ''} that ${operation.id} looks for.`;
+      return this.stop('store', problem(statusFor(operation, 'missing'), 'not-found', detail));
+    }
     const { rendered, state, total, isMore } = executeRead(service, view, resource, location, asked);
     const shown = shownAt(resource, location);
     const tag =
@@ -112,6 +118,12 @@ export class OperationExecutor {
     if (isMore !== null && this.isBare(operation))
       headers.push([service.contract.moreHeader, isMore ? '?1' : '?0']);
     return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
+  }
+
+  /** Where the one record is that a query finds; `null` where there is none. */
+  private found(resource: Resource, place: Location, { query }: ParsedQuery): Location | null {
+    const record = firstOf(this.service, this.view, resource, place.above, query);
+    return record === null ? null : { ...place, record };
   }
 
   private verdict(shown: Rendering | null, tag: string | null): Verdict {
@@ -205,7 +217,8 @@ export class OperationExecutor {
 
   /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
   private elsewhere({ kind, canonical }: Resource, { record }: Location): Header | null {
-    if (canonical || record === null || (kind !== 'item' && kind !== 'reference')) return null;
+    if (record === null || (kind !== 'query' && (canonical || (kind !== 'item' && kind !== 'reference'))))
+      return null;
     const path = readablePath(this.service, this.view, record);
     return path === null ? null : ['Content-Location', this.service.origin + path];
   }

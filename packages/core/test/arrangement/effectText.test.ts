@@ -29,6 +29,34 @@ describe("the effect of an operation of one's own, in a line", () => {
     ['Berth', 'first 3', { kind: 'query', filters: [], order: [], limit: 3 }],
     [
       'Berth',
+      'first 20 where since >= input from and number < input below default 10 and colour = input by since',
+      {
+        kind: 'query',
+        filters: [
+          { member: 'Berth.since', operator: 'gte', value: { kind: 'input', name: 'from' } },
+          {
+            member: 'Berth.number',
+            operator: 'lt',
+            value: { kind: 'input', name: 'below', default: literal(10) },
+          },
+          { member: 'Berth.colour', operator: 'eq', value: literal('input') },
+        ],
+        order: [{ member: 'Berth.since', descending: false }],
+        limit: 20,
+      },
+    ],
+    [
+      'Pier',
+      'one where name = input name by name desc',
+      {
+        kind: 'find',
+        filters: [{ member: 'Pier.name', operator: 'eq', value: { kind: 'input', name: 'name' } }],
+        order: [{ member: 'Pier.name', descending: true }],
+      },
+    ],
+    ['Pier', 'one', { kind: 'find', filters: [], order: [] }],
+    [
+      'Berth',
       'first 10 where free = true and since < now and visitor is set by number desc, since',
       {
         kind: 'query',

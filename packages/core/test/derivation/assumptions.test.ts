@@ -51,6 +51,7 @@ function chosen(text: string, question: string, label: string): { text: string; 
     case 'name':
     case 'placement':
     case 'exposure':
+    case 'custom':
       throw new Error('Nothing in the text answers it.');
   }
 }

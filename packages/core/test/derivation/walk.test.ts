@@ -155,6 +155,7 @@ function fieldsOf(parameter: QueryParameter): readonly Field[] {
       return parameter.keys.map(({ field }) => field);
     case 'search':
       return parameter.fields;
+    case 'input':
     case 'page':
     case 'offset':
     case 'cursor':

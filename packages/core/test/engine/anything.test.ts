@@ -92,6 +92,7 @@ function valueFor(parameter: QueryParameter, pick: number): string {
     }
     case 'search':
       return 'a';
+    case 'input':
     case 'filter':
       return String(pick);
   }

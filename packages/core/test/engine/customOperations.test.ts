@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { arrangementOf, NO_CHOICES, plainArrangement, type CustomEffect } from '@isomeros/core/arrangement';
+import { openApiDocument } from '@isomeros/core/publication';
 import { TestMock, type Answer } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 
@@ -44,6 +45,133 @@ const literal = (
   value,
 });
 const BERTHS = '/api/v1/piers/1/berths';
+
+describe('a query that is asked with inputs', () => {
+  const filters = [
+    { member: 'Berth.number', operator: 'gte', value: { kind: 'input', name: 'fromNumber' } },
+    {
+      member: 'Berth.number',
+      operator: 'lt',
+      value: { kind: 'input', name: 'below', default: literal(9) },
+    },
+  ] as const;
+  const order = [{ member: 'Berth.number', descending: false }];
+  const mock = mockOf('between', { kind: 'query', filters, order, limit: 5 });
+  const asked = (query: string): Answer => mock.send('GET', `${BERTHS}/between${query}`);
+  const numbers = (query: string): readonly number[] =>
+    (asked(query).body as { items: { number: number }[] }).items.map(({ number }) => number);
+
+  test('compares with what is sent, or with the default', () => {
+    expect(numbers('?fromNumber=1')).toEqual([3, 7]);
+    expect(numbers('?fromNumber=4&below=99')).toEqual([7, 9]);
+    expect(numbers('?fromNumber=1&below=3')).toEqual([]);
+  });
+
+  test.each([
+    ['', 'fromNumber', 'required'],
+    ['?fromNumber=x', 'fromNumber', 'type'],
+    ['?fromNumber=1&fromNumber=2', 'fromNumber', 'repeated'],
+    ['?fromNumber=1&until=2', 'until', 'unknown'],
+  ])('%s is refused', (query, parameter, code) => {
+    const { status, body } = asked(query);
+    expect([status, (body as { errors: unknown }).errors]).toMatchObject([400, [{ parameter, code }]]);
+  });
+
+  test('is linked as a template of what must be sent, and published so', () => {
+    const { links } = mock.send('GET', BERTHS).body as { links: Record<string, object> };
+    expect(links['between']).toEqual({
+      href: `${BERTHS}/between{?fromNumber,below}`,
+      templated: true,
+    });
+    const { paths } = openApiDocument(mock.service.contract) as {
+      paths: Record<string, { get: { parameters: { name: string }[] } }>;
+    };
+    const { parameters } = paths['/piers/{pierId}/berths/between']?.get ?? { parameters: [] };
+    expect(parameters.filter(({ name }) => name === 'fromNumber' || name === 'below')).toEqual([
+      expect.objectContaining({ required: true, schema: expect.objectContaining({ type: 'integer' }) }),
+      expect.objectContaining({ required: false, schema: expect.objectContaining({ default: 9 }) }),
+    ]);
+  });
+
+  test.each<readonly [string, CustomEffect, string]>([
+    [
+      'two types',
+      {
+        kind: 'find',
+        order: [],
+        filters: [
+          { member: 'Berth.number', operator: 'eq', value: { kind: 'input', name: 'x' } },
+          { member: 'Berth.free', operator: 'eq', value: { kind: 'input', name: 'x' } },
+        ],
+      },
+      'two types',
+    ],
+    [
+      'a default that does not fit',
+      {
+        kind: 'find',
+        order: [],
+        filters: [
+          {
+            member: 'Berth.number',
+            operator: 'eq',
+            value: { kind: 'input', name: 'x', default: literal('red') },
+          },
+        ],
+      },
+      'cannot be "red"',
+    ],
+  ])('with %s does not fit the model', (_what, effect, message) => {
+    const { findings } = mockOf('odd', effect).service.contract;
+    expect(findings.find(({ id }) => id === 'custom.unfit')?.message).toContain(message);
+  });
+});
+
+describe('a query that answers one', () => {
+  const byNumber: CustomEffect = {
+    kind: 'find',
+    filters: [{ member: 'Berth.number', operator: 'eq', value: { kind: 'input', name: 'number' } }],
+    order: [],
+  };
+  const mock = mockOf('numbered', byNumber);
+  const read = (query: string, headers = {}): Answer =>
+    mock.send('GET', `${BERTHS}/numbered${query}`, undefined, headers);
+
+  test('answers the record with its own address and tag, and 404 where there is none', () => {
+    const answer = read('?number=9');
+    expect(answer.handled.operation).toBe('readNumberedBerth');
+    expect([answer.status, answer.body]).toMatchObject([200, { number: 9, links: { self: {} } }]);
+    expect(answer.headers.get('content-location')).toMatch(/\/piers\/1\/berths\/3$/);
+    expect(read('?number=9', { 'if-none-match': answer.headers.get('etag') }).status).toBe(304);
+    const none = read('?number=50');
+    expect([none.status, none.body]).toMatchObject([
+      404,
+      { detail: expect.stringContaining('readNumberedBerth') },
+    ]);
+    expect(mock.send('HEAD', `${BERTHS}/numbered?number=9`).status).toBe(200);
+    expect(mock.send('POST', `${BERTHS}/numbered`).status).toBe(405);
+  });
+
+  test('takes the first in its order', () => {
+    const last = mockOf('highest', {
+      kind: 'find',
+      filters: [],
+      order: [{ member: 'Berth.number', descending: true }],
+    });
+    expect(last.send('GET', `${BERTHS}/highest`).body).toMatchObject({ number: 9 });
+  });
+
+  test('is what a list of one may have been meant to be', () => {
+    const list = mockOf('first', {
+      kind: 'query',
+      filters: [],
+      order: [{ member: 'Berth.since', descending: true }],
+      limit: 1,
+    });
+    const [found] = list.service.contract.findings.filter(({ id }) => id === 'custom.one');
+    expect(found?.quickFixes?.[0]?.answer).toMatchObject({ operation: { effect: { kind: 'find' } } });
+  });
+});
 
 describe('a query', () => {
   const mock = mockOf('highestFree', {

@@ -199,18 +199,31 @@ export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomO
           }),
           { maxLength: 2 },
         );
+        const input = fc.record(
+          {
+            kind: fc.constant('input' as const),
+            name: fc.constantFrom('since', 'fields', 'q'),
+            default: operand,
+          },
+          { requiredKeys: ['kind', 'name'] },
+        );
+        const filters = fc.array(
+          fc.record({
+            member,
+            operator: fc.constantFrom(...FIXED_OPERATORS),
+            value: fc.oneof(operand, input),
+          }),
+          { maxLength: 2 },
+        );
+        const order = fc.array(fc.record({ member, descending: fc.boolean() }), { maxLength: 1 });
         const effect: fc.Arbitrary<CustomEffect> = fc.oneof(
           fc.record({
             kind: fc.constant('query' as const),
-            filters: fc.array(
-              fc.record({ member, operator: fc.constantFrom(...FIXED_OPERATORS), value: operand }),
-              {
-                maxLength: 1,
-              },
-            ),
-            order: fc.array(fc.record({ member, descending: fc.boolean() }), { maxLength: 1 }),
+            filters,
+            order,
             limit: fc.integer({ min: 1, max: 5 }),
           }),
+          fc.record({ kind: fc.constant('find' as const), filters, order }),
           fc.record({ kind: fc.constant('assign' as const), when, values }),
           fc.record({
             kind: fc.constant('create' as const),

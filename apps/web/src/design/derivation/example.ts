@@ -1,5 +1,5 @@
 import { indexContract, type Contract } from '@isomeros/core/contract';
-import { Dataset, Draft, exampleQuery, exampleRequest, handle } from '@isomeros/core/engine';
+import { Dataset, Draft, exampleRequest, handle, withExampleQuery } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
 import { Random, seed } from '@isomeros/core/seeding';
 import { reasonPhrase } from '../../app/parts/statusNames.js';
@@ -30,7 +30,7 @@ export function exampleExchange(
   if (bare === null) return null;
   const request = {
     ...bare,
-    target: bare.target + exampleQuery(operation),
+    target: withExampleQuery(bare.target, operation),
     headers: new Map([['host', HOST], ...bare.headers]),
   };
   const random = new Random(SEED);

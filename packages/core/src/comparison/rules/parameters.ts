@@ -18,8 +18,12 @@ function* compareQueries({ before, after, where }: Pair, refusesLarge: boolean):
     if (is === undefined) yield breaking('sender', about, `${was.name} of ${where} is ${fate}.`);
     else yield* compareParameter(was, is, { ...about, reasons: is.reasons }, refusesLarge);
   }
-  for (const is of now.values())
-    yield compatible({ ...about, reasons: is.reasons }, `${where} takes ${is.name}.`);
+  for (const is of now.values()) {
+    const asked = { ...about, reasons: is.reasons };
+    if (is.role === 'input' && is.default === null)
+      yield breaking('sender', asked, `${is.name} of ${where} must be sent now.`);
+    else yield compatible(asked, `${where} takes ${is.name}.`);
+  }
   if (before.unknownParameters === 'ignored' && after.unknownParameters === 'refused')
     yield breaking('sender', about, `${where} refuses parameters it does not know.`);
   const [orderBefore, orderAfter] = [before, after].map(({ order }) =>
@@ -44,6 +48,11 @@ function* compareParameter(
     else if (is.max !== was.max) yield compatible(about, `${name} is at most ${is.max}; it was ${was.max}.`);
     if (is.default !== was.default)
       yield compatible(about, `A page holds ${is.default} where nobody asks; it was ${was.default}.`);
+  } else if (was.role === 'input' && is.role === 'input') {
+    if (was.default !== null && is.default === null)
+      yield breaking('sender', about, `${name} must be sent now.`);
+    const problem = scalarProblem(was.type, is.type);
+    if (problem !== null) yield breaking('sender', about, `${name} ${problem}.`);
   } else if (was.role === 'sort' && is.role === 'sort') {
     const names = (one: typeof is): readonly string[] => one.keys.map((key) => key.name);
     const gone = lost(names(is), names(was));

@@ -13,6 +13,10 @@ export const FINDING_RULES = {
     title: 'Said twice',
     sentence: 'An operation of your own that does what a derived one does already need not be there.',
   },
+  'finding.one': {
+    title: 'A list of one',
+    sentence: 'What is one at most can be answered as that one, or as not there.',
+  },
   'finding.shadows': {
     title: 'Shadows an id',
     sentence: 'A literal segment wins over an id, so that an id of that text cannot be reached.',

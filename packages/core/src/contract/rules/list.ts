@@ -1,6 +1,10 @@
 import type { Rule } from './rule.js';
 
 export const LIST_RULES = {
+  'list.input': {
+    title: 'Asked by the client',
+    sentence: 'A query may compare with what the request says, of the type of what it meets.',
+  },
   'list.query': {
     title: 'Custom query',
     sentence:

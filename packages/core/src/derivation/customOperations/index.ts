@@ -1,3 +1,4 @@
+import type { CustomEffect } from '../../arrangement/index.js';
 import type { Finding, Reason, RuleId } from '../../contract/index.js';
 import { entryOf, memoize } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
@@ -35,6 +36,8 @@ function resolveAll(context: DerivationContext): ResolvedOperations {
       const found = resolveCustom(context, operation);
       entryOf(all, found.entity.name, () => []).push(found);
       if (isRepeated(context, found)) findings.push(repeats(found));
+      const { effect } = operation;
+      if (effect.kind === 'query' && effect.limit === 1) findings.push(listsOne(found, effect));
     } catch (error) {
       if (!(error instanceof Unfit)) throw error;
       findings.push({
@@ -54,6 +57,8 @@ function isRepeated(context: DerivationContext, { operation: { effect }, inputs 
   switch (effect.kind) {
     case 'query':
       return effect.filters.length === 0 && effect.order.length === 0;
+    case 'find':
+      return false;
     case 'assign':
       return effect.when.length === 0 && effect.values.length > 0 && inputs.length === effect.values.length;
     case 'create': {
@@ -65,6 +70,7 @@ function isRepeated(context: DerivationContext, { operation: { effect }, inputs 
 
 const STANDARD: Readonly<Record<ResolvedCustom['custom']['kind'], string>> = {
   query: 'lists',
+  find: 'reads',
   assign: 'changes',
   create: 'creates',
 };
@@ -75,6 +81,24 @@ const repeats = ({ operation, entity, custom }: ResolvedCustom): Finding => ({
   message: `${operation.name} of ${entity.name} does what the operation that ${STANDARD[custom.kind]} does already.`,
   about: operation.id,
   reasons: [becauseCustom('finding.repeats', operation)],
+});
+
+/** A list of one at most may be meant to be that one. */
+const listsOne = (
+  { operation, entity }: ResolvedCustom,
+  { filters, order }: Extract<CustomEffect, { kind: 'query' }>,
+): Finding => ({
+  id: 'custom.one',
+  severity: 'doubtful',
+  message: `${operation.name} of ${entity.name} answers a list of one at most.`,
+  about: operation.id,
+  reasons: [becauseCustom('finding.one', operation)],
+  quickFixes: [
+    {
+      title: 'Answer the one',
+      answer: { kind: 'custom', operation: { ...operation, effect: { kind: 'find', filters, order } } },
+    },
+  ],
 });
 
 /** A reason that cites an operation of one's own, after any statements. */

@@ -1,11 +1,20 @@
 import type {
   AssignedMember,
+  CustomEffect,
   CustomOperation,
   FixedFilter,
+  Input,
   Operand,
   OwnComparison,
 } from '../../arrangement/index.js';
-import type { Custom, CustomFilter, CustomValue, OrderKey, OwnField } from '../../contract/index.js';
+import type {
+  Custom,
+  CustomFilter,
+  CustomValue,
+  OrderKey,
+  OwnField,
+  QueryParameter,
+} from '../../contract/index.js';
 import {
   checkScalar,
   keyOf,
@@ -20,6 +29,7 @@ import {
 } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { attributeMember, referenceMember } from '../names/called.js';
+import { memberName } from '../names/members.js';
 import { isMissingFromCreate } from '../shapes/uncreatable.js';
 
 /** An operation of one's own, checked against the model. */
@@ -30,7 +40,12 @@ export interface ResolvedCustom {
   readonly order: readonly OrderKey[];
   /** The identities of the members that a request sends. */
   readonly inputs: readonly string[];
+  /** What a query is asked for. */
+  readonly asked: readonly InputParameter[];
 }
+
+/** A query parameter that an operation of one's own compares. */
+export type InputParameter = Extract<QueryParameter, { role: 'input' }>;
 
 /** Something the model does not allow, in a sentence. */
 export class Unfit extends Error {}
@@ -45,21 +60,16 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
   const entity = [...context.index.entities.values()].find(({ id }) => id === operation.entity);
   if (entity === undefined) throw new Unfit('The entity it is about is not there any more.');
   const { effect } = operation;
-  const plain = { operation, entity, order: [], inputs: [] };
+  const plain = { operation, entity, order: [], inputs: [], asked: [] };
   switch (effect.kind) {
-    case 'query':
-      return {
-        ...plain,
-        custom: {
-          kind: 'query',
-          filters: effect.filters.map((filter) => resolveFilter(context, entity, filter)),
-          limit: effect.limit,
-        },
-        order: effect.order.map(({ member, descending }) => ({
-          ...comparable(context, entity, member),
-          descending,
-        })),
-      };
+    case 'query': {
+      const { filters, ...found } = resolveFound(context, entity, operation, effect);
+      return { ...plain, ...found, custom: { kind: 'query', filters, limit: effect.limit } };
+    }
+    case 'find': {
+      const { filters, ...found } = resolveFound(context, entity, operation, effect);
+      return { ...plain, ...found, custom: { kind: 'find', filters } };
+    }
     case 'assign':
       return {
         ...plain,
@@ -143,13 +153,72 @@ function checkComplete(
     throw new Unfit(`A ${made.name} needs ${missing.name}: give it a value, or have it sent.`);
 }
 
-function resolveFilter(context: DerivationContext, entity: Entity, filter: FixedFilter): CustomFilter {
+/** What is looked for, in which order, and what a request must say for it. */
+function resolveFound(
+  context: DerivationContext,
+  entity: Entity,
+  operation: CustomOperation,
+  { filters, order }: Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'>,
+): Pick<ResolvedCustom, 'order' | 'asked'> & { readonly filters: readonly CustomFilter[] } {
+  const asked = new Map<string, InputParameter>();
+  return {
+    filters: filters.map((filter) => resolveFilter(context, entity, operation, filter, asked)),
+    order: order.map(({ member, descending }) => ({ ...comparable(context, entity, member), descending })),
+    asked: [...asked.values()],
+  };
+}
+
+/** An input is of the type of what it is compared with; the same one wherever its name stands. */
+function resolveInput(
+  context: DerivationContext,
+  operation: CustomOperation,
+  { name: written, default: usual }: Input,
+  met: { readonly name: string; readonly type: ScalarType },
+  asked: Map<string, InputParameter>,
+): string {
+  const name = memberName(context, written);
+  if (usual !== undefined) checkOperand(met.name, met.type, usual);
+  const input: InputParameter = {
+    role: 'input',
+    name,
+    type: met.type,
+    default: usual ?? null,
+    reasons: [
+      {
+        rule: 'list.input',
+        because: [{ kind: 'custom', id: operation.id, name: operation.name, level: 'arrangement' }],
+      },
+    ],
+  };
+  const before = asked.get(name);
+  if (before !== undefined && JSON.stringify(before.type) !== JSON.stringify(input.type))
+    throw new Unfit(`The input ${written} meets members of two types; ${met.name} is ${met.type.kind}.`);
+  if (before !== undefined && JSON.stringify(before.default) !== JSON.stringify(input.default))
+    throw new Unfit(`The input ${written} has two defaults.`);
+  asked.set(name, input);
+  return name;
+}
+
+function resolveFilter(
+  context: DerivationContext,
+  entity: Entity,
+  operation: CustomOperation,
+  filter: FixedFilter,
+  asked: Map<string, InputParameter>,
+): CustomFilter {
   const { field, type, name } = comparable(context, entity, filter.member);
   const { operator, value } = filter;
+  if (value.kind === 'input' && operator !== 'unset') {
+    const input = resolveInput(context, operation, value, { name, type }, asked);
+    return { field, type, operator, value: { kind: 'input', name: input } };
+  }
   if (operator === 'unset') {
     if (value.kind !== 'literal' || typeof value.value !== 'boolean')
       throw new Unfit(`Whether ${name} is unset is true or false.`);
-  } else checkOperand(name, type, value);
+    return { field, type, operator, value };
+  }
+  if (value.kind === 'input') throw new Unfit(`Whether ${name} is unset is true or false.`);
+  checkOperand(name, type, value);
   return { field, type, operator, value };
 }
 

@@ -1,5 +1,6 @@
 import { exposureChoice } from '../../arrangement/index.js';
 import {
+  looksThroughList,
   filterTerm,
   isHome,
   type Link,
@@ -111,6 +112,8 @@ function linksOf(
     case 'reference':
       return [];
     case 'query': {
+      // What it answers is a record, which carries its own.
+      if (customOf(context, resource)?.custom.kind === 'find') return [];
       const above = places.byId.get(resource.parent ?? '');
       const up =
         above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
@@ -150,7 +153,7 @@ function entryLinks(context: DerivationContext, places: Places): Link[] {
 /** The last page is known only where all records are counted; a cursor leads on from one page to the next. */
 function pagesOf(context: DerivationContext, list: PlacedResource): readonly Link[] {
   const { style, totals } = formOf(context, list);
-  if (style === 'none') return [];
+  if (style === 'none' || style === 'ceiling') return [];
   return style === 'cursor' || totals === 'none'
     ? PAGES.filter(({ relation }) => relation !== 'last')
     : PAGES;
@@ -237,11 +240,14 @@ function recordLinks(context: DerivationContext, places: Places, resource: Place
 function addCustom(at: From, links: Link[], child: PlacedResource): void {
   const own = customOf(at.context, child);
   if (own === null) return;
-  const { operation, custom, entity } = own;
-  const target: LinkTarget =
-    custom.kind === 'query'
-      ? { kind: 'resource', resource: child.id }
-      : { kind: 'custom', resource: child.id, when: custom.when };
+  const { operation, custom, entity, asked } = own;
+  const target: LinkTarget = looksThroughList(custom)
+    ? {
+        kind: 'resource',
+        resource: child.id,
+        ...(asked.length === 0 ? {} : { query: asked.map((input) => input.name) }),
+      }
+    : { kind: 'custom', resource: child.id, when: custom.when };
   addRole(at, links, operation.name, 'link.custom', entity, target, operation);
 }
 

@@ -1,6 +1,7 @@
 import {
   EFFECTS,
   isHome,
+  looksThroughList,
   METHODS,
   type Operation,
   type OutlineOperation,
@@ -203,8 +204,7 @@ function askedFor(
     recordParameters(context, resource, entity, traits.get(entity.name) ?? []);
   const own = customOf(context, resource);
   if (own !== null) {
-    const isQuery = own.custom.kind === 'query';
-    const query = isQuery ? asked() : [];
+    const query = looksThroughList(own.custom) ? [...own.asked, ...asked()] : [];
     return { query: withoutCollisions(context, resource, query), order: own.order };
   }
   if (verb === 'list') return listPolicy(context, resource, entity, traits);
@@ -298,7 +298,7 @@ function operationReasons(
   const why =
     own === null
       ? because(rule, ...statements)
-      : becauseCustom(own.custom.kind === 'query' ? 'list.query' : rule, own.operation, ...statements);
+      : becauseCustom(looksThroughList(own.custom) ? 'list.query' : rule, own.operation, ...statements);
   const reasons = [why, ...placed, name];
   if (verb === 'replace' && creates) reasons.push(because('operation.put-creates', ...statements));
   return reasons;

@@ -1,3 +1,4 @@
+import { looksThroughList } from '../../contract/index.js';
 import type { Method, Verb } from '../../contract/index.js';
 import { pascalCase, roleOf, words } from '../../model/index.js';
 import { operationKey, type SettingName, type SettingPlace } from '../../arrangement/index.js';
@@ -89,8 +90,11 @@ export class OperationNames {
     if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
     const own = customOf(this.context, resource);
     if (own !== null)
-      return own.custom.kind === 'query'
-        ? of(pascalCase(own.operation.name) + this.unlessNamed(own.operation.name, noun, this.plural(noun)))
+      return looksThroughList(own.custom)
+        ? of(
+            pascalCase(own.operation.name) +
+              this.unlessNamed(own.operation.name, noun, verb === 'list' ? this.plural(noun) : noun),
+          )
         : [{ verb: own.operation.name, noun: this.unlessNamed(own.operation.name, noun, noun) }];
     if (resource.kind === 'reference') return owner === null ? [] : of(owner.name + pascalCase(owner.role));
     if (!resource.canonical && owner === null)

@@ -2,6 +2,7 @@ import { EFFECTS, leavableAs, METHODS, type LeftOutOperation, type Verb } from '
 import { becauseSetAt, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { carriedBy } from './carried.js';
 import { isUncreatable } from '../shapes/uncreatable.js';
+import { customOf } from '../customOperations/index.js';
 import type { PlacedResource } from '../place/index.js';
 
 /** What a resource can do, and what of it is left out. */
@@ -75,7 +76,7 @@ function verbsOf(context: DerivationContext, resource: PlacedResource): readonly
     case 'action':
       return resource.custom === null ? ['transition'] : ['custom'];
     case 'query':
-      return ['list'];
+      return customOf(context, resource)?.custom.kind === 'find' ? ['read'] : ['list'];
     case 'singleton':
       return isOptionalSlot(context, resource)
         ? ['read', 'replace', 'change', 'remove']

@@ -1,5 +1,5 @@
 import type { Situation } from './situation.js';
-import type { ResponseCase, ResponseCode, RuleId } from '../../contract/index.js';
+import { looksThroughList, type ResponseCase, type ResponseCode, type RuleId } from '../../contract/index.js';
 import {
   memoize,
   phrase,
@@ -117,7 +117,7 @@ function addConflicts(context: DerivationContext, situation: Situation, noun: st
   const { own } = situation;
   if (own !== null && fixesReference(own) && !isTaken)
     add(409, 'conflict', 'status.conflict', () => 'What it refers to is not there any more.');
-  if (own !== null && own.custom.kind !== 'query' && own.custom.when.length > 0)
+  if (own !== null && !looksThroughList(own.custom) && own.custom.when.length > 0)
     add(409, 'state', 'status.condition', () => `The condition does not hold now: ${conditionText(own)}.`);
   if (verb === 'transition') {
     const when = `The state of the ${noun}, or its condition, does not allow it now; the answer says what is allowed.`;
@@ -149,7 +149,7 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
       add(200, 'ok', 'status.ok', () => `The page of records asked for; empty beyond the end.`);
       return;
     case 'read':
-      if (resource.kind !== 'pair' && !resource.canonical)
+      if (resource.kind === 'query' || (resource.kind !== 'pair' && !resource.canonical))
         add(
           200,
           'ok',
@@ -264,6 +264,8 @@ function addPairing({ verb, carries, isAddressed }: Situation, noun: string, add
 
 function whenMissing(situation: Situation, noun: string): string | null {
   const things = missingThings(situation.resource);
+  if (situation.own?.custom.kind === 'find')
+    return things === null ? `There is no such ${noun} now.` : `${things}; or there is no such ${noun} now.`;
   if (things === null) return null;
   if (situation.resource.kind === 'pair' && situation.verb !== 'attach')
     return `${things}; or they are not paired.`;
@@ -319,7 +321,7 @@ function writtenWith(context: DerivationContext, entity: Entity): readonly Entit
 }
 
 const fixesReference = ({ custom }: ResolvedCustom): boolean =>
-  custom.kind !== 'query' && custom.values.some(({ field }) => field.kind === 'reference');
+  !looksThroughList(custom) && custom.values.some(({ field }) => field.kind === 'reference');
 
 const conditionText = ({ custom }: ResolvedCustom): string =>
-  custom.kind === 'query' ? '' : printCondition(custom.when);
+  looksThroughList(custom) ? '' : printCondition(custom.when);

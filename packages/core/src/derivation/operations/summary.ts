@@ -28,9 +28,15 @@ export function summaryOf(
   const own = customOf(context, resource);
   if (own !== null) {
     const name = capital(phrase(own.operation.name));
-    return own.custom.kind === 'query'
-      ? `${name}: at most ${own.custom.limit} of the ${many}`
-      : `${name} ${withArticle(noun)}`;
+    switch (own.custom.kind) {
+      case 'query':
+        return `${name}: at most ${own.custom.limit} of the ${many}`;
+      case 'find':
+        return `${name}: one of the ${many}`;
+      case 'assign':
+      case 'create':
+        return `${name} ${withArticle(noun)}`;
+    }
   }
   switch (verb) {
     case 'custom':

@@ -1,3 +1,4 @@
+import { looksThroughList } from '../../contract/index.js';
 import { becauseCustom, customOperationsOf } from '../customOperations/index.js';
 import type { DerivationContext } from '../context.js';
 import { literal, namedPath } from '../names/words.js';
@@ -13,7 +14,7 @@ export function placeCustomOperations(
   const isItem = above.kind === 'item' || above.kind === 'singleton';
   if (!isHome || (!isItem && above.kind !== 'collection')) return;
   for (const { operation, entity, custom } of customOperationsOf(context, above.entity)) {
-    if ((custom.kind === 'query') === isItem) continue;
+    if (looksThroughList(custom) === isItem) continue;
     tree.add({
       id: `${operation.id}/custom`,
       kind: isItem ? 'action' : 'query',

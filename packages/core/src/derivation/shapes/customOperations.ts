@@ -16,6 +16,7 @@ export function customAnswer(own: ResolvedCustom): string {
   switch (own.custom.kind) {
     case 'query':
       return customShapeName(own);
+    case 'find':
     case 'assign':
       return own.entity.name;
     case 'create':

@@ -62,6 +62,18 @@ export function answerList(
   };
 }
 
+/** The first record of a list as it is asked for; `null` where there is none. */
+export function firstOf(
+  service: RequestContext,
+  view: RecordView,
+  resource: Resource,
+  above: Row | null,
+  query: ListQuery,
+): Row | null {
+  const keys = decidingKeys(service, resource, query.sort);
+  return spanOf(service, view, resource, above, query, keys).at(0)?.row ?? null;
+}
+
 function represented(
   service: RequestContext,
   view: RecordView,
@@ -231,7 +243,10 @@ function listLink(service: RequestContext, view: RecordView, { target }: Link, l
     case 'resource': {
       const other = indexOf(service).resources.get(target.resource);
       const href = other === undefined ? null : pathTo(service, view, other, above);
-      return href === null ? null : { href };
+      if (href === null) return null;
+      return target.query === undefined
+        ? { href }
+        : { href: `${href}{?${target.query.join(',')}}`, templated: true };
     }
     case 'template': {
       const other = indexOf(service).resources.get(target.resource);

@@ -1,4 +1,4 @@
-import { FILTER_OPERATORS, type FilterOperator } from '../../arrangement/index.js';
+import { FILTER_OPERATORS, type FilterOperator, type Operand } from '../../arrangement/index.js';
 import type { CustomFilter, Field, FilterParameter } from '../../contract/index.js';
 import {
   compareScalars,
@@ -74,7 +74,7 @@ export function readFilter(
 }
 
 /** A comparison that a query of one's own always makes, at a moment. */
-export function fixedFilter({ field, type, operator, value }: CustomFilter, now: number): Filter {
+export function fixedFilter({ field, type, operator }: CustomFilter, value: Operand, now: number): Filter {
   const known = value.kind === 'now' ? momentAs(type, now) : value.value;
   return operator === 'unset'
     ? { field, type, operator, wanted: known === true }

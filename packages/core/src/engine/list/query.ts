@@ -3,13 +3,15 @@ import {
   filterNames,
   filterTerm,
   indexContract,
+  looksThroughList,
   operatorInValue,
   parameterKey,
   type FilterParameter,
   type Operation,
   type QueryParameter,
 } from '../../contract/index.js';
-import { appendAll, memoize } from '../../model/index.js';
+import type { Operand } from '../../arrangement/index.js';
+import { describeType, memoize, scalarFromText } from '../../model/index.js';
 import type { ProblemDetail } from '../message.js';
 import type { RequestContext } from '../service.js';
 import { readQuery, type QueryEntry } from '../target.js';
@@ -164,6 +166,7 @@ class Reading {
   private fields: ReadonlySet<string> | null = null;
   private expand: ExpandTree = NOTHING_EXPANDED;
   private readonly filters: Filter[] = [];
+  private readonly inputs = new Map<string, Operand>();
 
   constructor(
     private readonly service: RequestContext,
@@ -174,12 +177,6 @@ class Reading {
     const size = operation.query.find((parameter) => parameter.role === 'size');
     this.size = size?.role === 'size' ? size.default : null;
     this.usual = operation.order.map(({ field, type, descending }) => ({ field, type, descending }));
-    const { custom } = operation;
-    if (custom?.kind === 'query')
-      appendAll(
-        this.filters,
-        custom.filters.map((filter) => fixedFilter(filter, service.now)),
-      );
   }
 
   take(parameter: QueryParameter, entry: QueryEntry, operator: string): void {
@@ -210,6 +207,14 @@ class Reading {
         if (filter !== null) this.filters.push(filter);
         break;
       }
+      case 'input': {
+        const { name, type } = parameter;
+        const value = scalarFromText(type, entry.value);
+        if (value === undefined)
+          this.errors.push({ parameter: name, code: 'type', message: `Expected ${describeType(type)}.` });
+        else this.inputs.set(name, { kind: 'literal', value });
+        break;
+      }
       case 'search':
         this.search = readSearch(parameter, entry, this.errors);
         break;
@@ -223,9 +228,28 @@ class Reading {
   }
 
   query(): ListQuery {
-    const { filters, search, fields, expand } = this;
+    const { search, fields, expand } = this;
+    const filters = [...this.fixed(), ...this.filters];
     const sort = this.sorted();
     return { page: this.wanted(sort), sort, filters, search, fields, expand };
+  }
+
+  /** What a query of one's own looks for, now and with what was sent. */
+  private fixed(): readonly Filter[] {
+    const { custom, query } = this.operation;
+    if (custom === null || !looksThroughList(custom)) return [];
+    for (const parameter of query)
+      if (parameter.role === 'input' && !this.inputs.has(parameter.name)) this.notSent(parameter);
+    return custom.filters.flatMap((filter) => {
+      const value = filter.value.kind === 'input' ? this.inputs.get(filter.value.name) : filter.value;
+      return value === undefined ? [] : [fixedFilter(filter, value, this.service.now)];
+    });
+  }
+
+  private notSent({ name, type, default: usual }: Extract<QueryParameter, { role: 'input' }>): void {
+    if (usual !== null) this.inputs.set(name, usual);
+    else if (!this.errors.some((error) => 'parameter' in error && error.parameter === name))
+      this.errors.push({ parameter: name, code: 'required', message: `Expected ${describeType(type)}.` });
   }
 
   private sorted(): readonly SortBy[] {
@@ -243,6 +267,7 @@ class Reading {
     const { size } = this;
     const { custom } = this.operation;
     if (custom?.kind === 'query') return { kind: 'first', size: custom.limit };
+    if (custom?.kind === 'find') return { kind: 'first', size: 1 };
     const ceiling = this.operation.paging?.ceiling ?? null;
     if (ceiling !== null) return { kind: 'ceiling', size: ceiling };
     if (size === null) return { kind: 'all' };

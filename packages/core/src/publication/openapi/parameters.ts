@@ -118,6 +118,8 @@ function queryParameter(parameter: Exclude<QueryParameter, FilterParameter>): Js
         description: 'Where the page begins, as a page of the same list told it. The first page without it.',
         schema: { type: 'string' },
       };
+    case 'input':
+      return { ...base, ...ofInput(parameter) };
     case 'search':
       return {
         ...base,
@@ -180,6 +182,16 @@ function sortTexts(name: string, style: SortSpelling): string[] {
     case 'beside':
       return [name];
   }
+}
+
+/** What an operation of one's own compares with. */
+function ofInput({ type, default: usual }: Extract<QueryParameter, { role: 'input' }>): JsonSchema {
+  const schema = scalarSchema(type);
+  return {
+    required: usual === null,
+    description: `What the records are compared with.${usual?.kind === 'now' ? ' The moment of the request without it.' : ''}`,
+    schema: usual?.kind === 'literal' ? { ...schema, default: usual.value } : schema,
+  };
 }
 
 function filterParameters(parameter: FilterParameter): readonly Json[] {
