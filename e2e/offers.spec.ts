@@ -165,7 +165,7 @@ test('a member is called otherwise, by keys alone, where it is sent, answered an
   expect(await send('{"name":"Tern"}')).toMatchObject({
     errors: [{ pointer: '/name' }, { pointer: '/title' }],
   });
-  const found = await (await fetch(`${mock}/vessels?title=Tern`)).json();
+  const found: unknown = await (await fetch(`${mock}/vessels?title=Tern`)).json();
   expect(found).toMatchObject({ items: [{ title: 'Tern' }] });
   await name.fill('');
   await page.keyboard.press('Enter');
