@@ -5,7 +5,7 @@ import { changesInWords } from './changesInWords.js';
 import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import { Draft, type RowChange, type RecordView } from './dataset.js';
 import { readKey, type IdempotentResponse } from './idempotency.js';
-import { firstOf } from './list/answer.js';
+import { firstListed } from './list/answer.js';
 import { listAt } from './list/listAt.js';
 import { parseQuery, type ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';
@@ -122,7 +122,7 @@ export class OperationExecutor {
 
   /** Where the one record is that a query finds; `null` where there is none. */
   private found(resource: Resource, place: Location, { query }: ParsedQuery): Location | null {
-    const record = firstOf(this.service, this.view, resource, place.above, query);
+    const record = firstListed(this.service, this.view, resource, place.above, query);
     return record === null ? null : { ...place, record };
   }
 

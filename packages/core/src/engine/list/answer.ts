@@ -63,7 +63,7 @@ export function answerList(
 }
 
 /** The first record of a list as it is asked for; `null` where there is none. */
-export function firstOf(
+export function firstListed(
   service: RequestContext,
   view: RecordView,
   resource: Resource,

@@ -99,7 +99,9 @@ const hasCode = (cases: readonly ResponseCase[], ...codes: readonly ResponseCode
 const hasTemplate = (contract: Contract, resource: string): boolean =>
   indexContract(contract)
     .resources.get(resource)
-    ?.links.some(({ target }) => target.kind === 'template') === true;
+    ?.links.some(
+      ({ target }) => target.kind === 'template' || (target.kind === 'resource' && target.query !== undefined),
+    ) === true;
 
 /** What an answer says in its headers. */
 function headersOf(
@@ -135,7 +137,7 @@ function headersOf(
     ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
     ...(inHeader && isShown ? { Link: ofText('Where it leads (RFC 8288).') } : {}),
     ...(inHeader && verb === 'list' && hasTemplate(contract, resource) && hasCode(cases, 'ok')
-      ? { 'Link-Template': ofText('Where each item is (RFC 9652), by members of it.') }
+      ? { 'Link-Template': ofText('Where each item is, by members of it, and what a query is asked for (RFC 9652).') }
       : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
       ? { [totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
