@@ -87,7 +87,7 @@ export interface CustomFilter {
 
 /** A value that a record gets whatever is sent; `null` unsets it. */
 export interface CustomValue {
-  readonly field: OwnField;
+  readonly field: Exclude<OwnField, { kind: 'computed' }>;
   readonly value: Operand | null;
 }
 
@@ -146,6 +146,8 @@ export interface OrderKey extends SortKey {
 /** Where the value of a member or sort key is read from. */
 export type OwnField =
   | { readonly kind: 'attribute'; readonly attribute: string }
+  /** An attribute that is made of others, of the same record or of others as well. */
+  | { readonly kind: 'computed'; readonly attribute: string; readonly reads: 'record' | 'others' }
   /** The key of the record that a relationship leads to. */
   | { readonly kind: 'reference'; readonly relationship: string; readonly entity: string }
   /** The key of the owner of the record. */

@@ -17,7 +17,7 @@ export function memberNamed(
     const found = shapes
       .get(name)
       ?.members.find(({ source }) =>
-        source.kind === 'attribute'
+        source.kind === 'attribute' || source.kind === 'computed'
           ? source.attribute === id
           : 'relationship' in source && source.relationship === id,
       );

@@ -17,7 +17,7 @@ import { pairAt, type Location } from './locate.js';
 import { JSON_PATCH, patchDocument, refusePatch } from './patch.js';
 import { problem } from './problem.js';
 import type { Projection } from './list/listQuery.js';
-import { pairedRows } from './related.js';
+import { pairedRows } from './pairedRows.js';
 import { pathTo } from './paths.js';
 import { representListed, representRecord, representValue, WHOLE } from './represent.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';

@@ -1,26 +1,9 @@
-import type { Expanded, Via } from '../contract/index.js';
-import { indexModel, pairFrom, pairTo, type PairsWith, type Row } from '../model/index.js';
+import type { Expanded } from '../contract/index.js';
+import { indexModel, type Row } from '../model/index.js';
 import { pointedAt, type RecordView } from './dataset.js';
 import { decidingKeys, ranked } from './list/sort.js';
-import { storageNamed, storages, type RequestContext } from './service.js';
-
-/** The records on the other side of the pairs of one record. */
-export function pairedRows(
-  service: RequestContext,
-  view: RecordView,
-  pairs: PairsWith,
-  direction: Via['direction'] | undefined,
-  above: Row,
-): readonly Row[] {
-  const storage = storages(service).byId.get(pairs.id);
-  if (storage === undefined) return [];
-  const [own, other] =
-    direction === 'paired-back' ? [pairTo(pairs), pairFrom(pairs)] : [pairFrom(pairs), pairTo(pairs)];
-  return view.pointingAt(storage, own, above.rid).flatMap((pair) => {
-    const rid = pair.values[other];
-    return typeof rid === 'number' ? (view.get(rid) ?? []) : [];
-  });
-}
+import { pairedRows } from './pairedRows.js';
+import { storageNamed, type RequestContext } from './service.js';
 
 /** The records that a record has by a relationship, in the order of their key, at most as many as are shown. */
 export function relatedBy(

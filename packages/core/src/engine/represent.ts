@@ -16,6 +16,7 @@ import {
   entryOf,
   memoize,
 } from '../model/index.js';
+import { computedOf } from './computed.js';
 import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { EMBEDDED } from './form.js';
@@ -144,6 +145,8 @@ export function memberValue(
   switch (member.source.kind) {
     case 'attribute':
       return toWire(service, member.type, record.values[member.source.attribute] ?? null);
+    case 'computed':
+      return computedOf(service, view, record, member.source.attribute);
     case 'reference':
     case 'owner': {
       const target = pointedAt(view, record, member.source.relationship);

@@ -133,6 +133,7 @@ export function sourceId(member: Member): string | null {
     case 'reference':
     case 'owner':
       return member.source.relationship;
+    case 'computed':
     case 'carried':
     case 'expanded':
     case 'slot':

@@ -70,10 +70,16 @@ export const stateOf = ({ rid, revision }: Row): string => `${rid.toString(36)}-
 
 /** Whether records of a shape are shown with others inside them, whatever is asked for. */
 const holdsInside = memoize(({ members }: Shape): boolean =>
-  members.some(({ source }) => source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways)),
+  members.some(
+    ({ source }) =>
+      source.kind === 'inline' || (source.kind === 'expanded' && source.isAlways) || isReadElsewhere(source),
+  ),
 );
 
-/** Whether a record is shown with others inside it, whatever is asked for. */
+const isReadElsewhere = (source: Shape['members'][number]['source']): boolean =>
+  source.kind === 'computed' && source.reads === 'others';
+
+/** Whether a record is shown with others inside it, or with what is computed from them, whatever is asked for. */
 export function holdsOthers(service: RequestContext, record: Row): boolean {
   const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
   const shape = indexOf(service).shapes.get(entity);
@@ -167,7 +173,10 @@ const touchedIn = memoize(
 export function modifiedAt(service: RequestContext, record: Row): number | null {
   const storage = storages(service).byId.get(record.entity);
   const attribute = storage === undefined ? null : touchedIn(storage);
-  if (attribute === null) return null;
+  const shape = indexOf(service).shapes.get(storage?.entity.name ?? '');
+  // What is computed from other records changes when they do.
+  if (attribute === null || shape?.members.some(({ source }) => isReadElsewhere(source)) === true)
+    return null;
   const at = record.values[attribute];
   const time = typeof at === 'string' ? Date.parse(at) : NaN;
   return Number.isNaN(time) ? null : Math.floor(time / 1000) * 1000;

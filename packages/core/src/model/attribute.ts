@@ -25,5 +25,6 @@ export const plainAttribute = (
   defaultValue: null,
   example: null,
   lifeCycle: null,
+  computed: null,
   ...known,
 });

@@ -40,6 +40,19 @@ const DAY = 86_400;
 const YEAR = 365.2425 * DAY;
 const UNITS = [YEAR, YEAR / 12, 7 * DAY, DAY, 3_600, 60, 1];
 
+/** The months of an ISO 8601 duration, and the seconds of the rest, in which a day has 24 hours; `null` where it is none. */
+export function durationParts(text: string): { readonly months: number; readonly seconds: number } | null {
+  const parts = DURATION.exec(text)
+    ?.slice(1)
+    .map((part: string | undefined) => Number(part ?? 0));
+  if (parts === undefined) return null;
+  const [years = 0, months = 0, ...rest] = parts;
+  return {
+    months: years * 12 + months,
+    seconds: rest.reduce((sum, part, index) => sum + part * (UNITS[index + 2] ?? 0), 0),
+  };
+}
+
 /** The length of an ISO 8601 duration in seconds, with years and months of mean length. */
 function durationSeconds(text: string): number {
   const parts: readonly (string | undefined)[] = DURATION.exec(text)?.slice(1) ?? [];

@@ -39,7 +39,8 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
   const owner = index.ownerOf.get(entity.name) ?? null;
   const references = index.refersFrom.get(entity.name) ?? [];
   const singleton = isSingleton(index, entity.name);
-  const attributes = recordAttributes(index, entity);
+  const all = recordAttributes(index, entity);
+  const attributes = all.filter(({ computed }) => computed === null);
   const key = keyOf(entity).attribute;
   const roles = rolesOf(owner, references);
   const scope = key.key?.within == null ? [] : [key.key.within];
@@ -66,6 +67,7 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
   return {
     entity,
     attributes,
+    computed: all.filter(({ computed }) => computed !== null),
     singleton,
     key,
     keyConstraint,

@@ -13,7 +13,10 @@ export interface UniqueConstraint {
 /** What the store must know about one entity. */
 export interface EntityStorage {
   readonly entity: Entity;
+  /** What records hold. */
   readonly attributes: readonly Attribute[];
+  /** What is made of what they hold. */
+  readonly computed: readonly Attribute[];
   readonly singleton: boolean;
   readonly key: Attribute;
   /** The constraint by which a record is found by its key; scoped keys have the owner as second part. */

@@ -40,6 +40,13 @@ export {
 export { editAttribute, editedStatement, editModel, editRelationship, otherVerb } from './edits.js';
 export type { AttributeEdit, ModelEdit, RelationshipEdit } from './edits.js';
 export type { Key, ModelIndex } from './lookup.js';
+export { computedValue } from './computed.js';
+export type { RecordReading } from './computed.js';
+export { AGGREGATES, partsOf, PRECEDENCE, readsOthers } from './expression.js';
+export type { Aggregate, AggregateKind, AlongComparison, Expression, ExpressionOperator } from './types.js';
+export { dividedBy, rational, rounded } from './rational.js';
+export { rolesAmong, rolesOfModel } from './rolesFrom.js';
+export type { Along, Roles } from './rolesFrom.js';
 export { firstPlural } from './firstPlurals.js';
 export { pluralNoun, regularPlural, singularNoun } from './nouns.js';
 export {

@@ -45,6 +45,7 @@ export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage 
   return {
     entity,
     attributes: carried,
+    computed: [],
     singleton: true,
     key: carried[0] ?? carriedAttribute(pairs, ''),
     keyConstraint: once,

@@ -65,6 +65,8 @@ export interface Attribute extends Statement {
   readonly example: Literal | null;
   /** The transitions by which a choice moves between its options; `null` where it may be set freely. */
   readonly lifeCycle: readonly Transition[] | null;
+  /** How it is made of others, where nobody sends or stores it. */
+  readonly computed: Expression | null;
 }
 
 export type CompareOperator = '=' | '!=' | '<' | '<=' | '>' | '>=';
@@ -78,6 +80,45 @@ export interface Comparison {
 
 /** Alternatives joined by `or`, each of comparisons joined by `and`. */
 export type Condition = readonly (readonly Comparison[])[];
+
+/** How a computed attribute is made of others. */
+export type Expression =
+  | { readonly kind: 'literal'; readonly value: number | string }
+  /** An attribute of the same record. */
+  | { readonly kind: 'attribute'; readonly name: string }
+  | {
+      readonly kind: 'operation';
+      readonly operator: ExpressionOperator;
+      readonly left: Expression;
+      readonly right: Expression;
+    }
+  | Aggregate;
+
+export type ExpressionOperator = '+' | '-' | '*' | '/' | '&';
+
+/** How what is found is taken together. */
+export type AggregateKind = 'count' | 'sum' | 'min' | 'max' | 'average';
+
+/** What is found along some roles, taken together. */
+export interface Aggregate {
+  readonly kind: 'aggregate';
+  readonly of: AggregateKind;
+  /** The roles that lead there, one after another; at least one. */
+  readonly roles: readonly string[];
+  /** The attribute that is taken; `null` where records are counted. */
+  readonly attribute: string | null;
+  /** All must hold for a record to count. */
+  readonly where: readonly AlongComparison[];
+}
+
+/** An attribute of a record on the way against a literal. */
+export interface AlongComparison {
+  /** The roles that lead to the record it is about; none for those at the end. */
+  readonly roles: readonly string[];
+  readonly attribute: string;
+  readonly operator: CompareOperator;
+  readonly value: Literal;
+}
 
 export interface Transition extends Statement {
   readonly kind: 'transition';

@@ -131,6 +131,12 @@ function checkUniqueRules(block: Block, roles: ReadonlySet<string>, checking: Mo
       checking.report(rule.id, 'flag.conflict', 'A value has no identity, so nothing in it is unique.');
       return false;
     }
+    const computed = block.attributes.find((one) => one.computed !== null && rule.names.includes(one.name));
+    if (computed !== undefined) {
+      const message = `${computed.name} is computed, so no rule is about it.`;
+      checking.report(rule.id, 'flag.conflict', message, computed.name);
+      return false;
+    }
     const unknown = rule.names.find((name) => !names.has(name));
     if (unknown === undefined) return true;
     const near = checking.nearest(unknown, names) ?? undefined;

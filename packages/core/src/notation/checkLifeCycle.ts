@@ -52,7 +52,7 @@ function conditionFits(block: Block, transition: Transition, checking: ModelChec
 }
 
 /** The type without its limits: a value outside of them may be compared with, and a finding says what follows. */
-function comparableType(type: ScalarType): ScalarType {
+export function comparableType(type: ScalarType): ScalarType {
   switch (type.kind) {
     case 'integer':
       return { kind: 'decimal', min: null, max: null, scale: null };
@@ -68,6 +68,7 @@ function comparableType(type: ScalarType): ScalarType {
 function comparisonProblem(block: Block, { attribute: name, operand }: Comparison): string | null {
   const attribute = block.attributes.find((candidate) => candidate.name === name);
   if (attribute === undefined) return `${block.name} has no attribute ${name} to compare.`;
+  if (attribute.computed !== null) return `${name} is computed; conditions compare what is stored.`;
   const { type } = attribute;
   if (type.kind === 'json' || type.kind === 'list' || type.kind === 'value')
     return `${name} is ${type.kind}, which cannot be compared.`;

@@ -36,6 +36,7 @@ export const DIAGNOSTIC_CODES = {
   'cycle.state': 'A transition names a state that its choice does not have.',
   'cycle.default': 'A life cycle has no initial state.',
   'cycle.condition': 'A condition compares what cannot be compared.',
+  'computed.invalid': 'What an attribute is computed from is not there, does not fit, or needs itself.',
   'remove.rule': 'A removal rule does not fit the relationship.',
 } as const;
 

@@ -1,4 +1,5 @@
 import type { TextRange } from './diagnostics.js';
+import { namesInExpression, RoleTargets } from './expressionNames.js';
 import { tokenize, type Token } from './tokens.js';
 
 /** A name where it stands in a text, with what it is the name of. */
@@ -19,6 +20,7 @@ export function findOccurrences(text: string): readonly Occurrence[] {
     const { tokens } = tokenize(source, index + 1);
     if (tokens.length > 0) finder.line(tokens, source.length - source.trimStart().length);
   });
+  finder.finish();
   return withoutStrayStates(finder.found);
 }
 
@@ -39,6 +41,12 @@ export function occurrenceAt(found: readonly Occurrence[], line: number, column:
   );
 }
 
+/** An expression up to the next flag. */
+function withoutFlags(tokens: readonly Token[]): readonly Token[] {
+  const end = tokens.findIndex(({ text }) => text === ',');
+  return end === -1 ? tokens : tokens.slice(0, end);
+}
+
 const isName = (token: Token | undefined): token is Extract<Token, { kind: 'word' | 'string' }> =>
   token?.kind === 'word' || token?.kind === 'string';
 
@@ -49,6 +57,9 @@ class Finder {
   readonly found: Occurrence[] = [];
   private block: string | null = null;
   private attribute: string | null = null;
+  private readonly targets = new RoleTargets();
+  /** Expressions may name what a sentence further below brings. */
+  private readonly expressions: { readonly block: string; readonly tokens: readonly Token[] }[] = [];
 
   line(tokens: readonly Token[], indent: number): void {
     const [first] = tokens;
@@ -93,11 +104,21 @@ class Finder {
     this.addBlock(name, true);
   }
 
+  finish(): void {
+    for (const { block, tokens } of this.expressions)
+      for (const name of namesInExpression(block, tokens, this.targets)) {
+        if (name.kind === 'member') this.addMember(name.block, name.token, false);
+        else if (isName(name.token))
+          this.add('state', `${name.block}.${name.attribute}.${nameOf(name.token)}`, name.token, false);
+      }
+  }
+
   private sentence(tokens: readonly Token[]): void {
     this.block = null;
     const from = tokens[1];
     const verbWords = tokens[2]?.text === 'owns' ? 1 : 2;
     const to = tokens[2 + verbWords + 1];
+    this.targets.sentence(tokens, verbWords);
     this.addBlock(from, false);
     this.addBlock(to, false);
     tokens.forEach((token, index) => {
@@ -119,9 +140,13 @@ class Finder {
     if (name?.kind !== 'word' || colon?.text !== ':') return;
     this.attribute = name.text;
     this.addMember(this.block ?? '', name, true);
+    const computed = tokens.findIndex((token, index) => index > 2 && token.text === 'computed');
+    const end = computed === -1 ? tokens.length : computed;
+    if (end < tokens.length)
+      this.expressions.push({ block: this.block ?? '', tokens: withoutFlags(tokens.slice(end + 1)) });
     let depth = 0;
     let inChoice = false;
-    tokens.forEach((token, index) => {
+    tokens.slice(0, end).forEach((token, index) => {
       if (index < 2) return;
       const before = tokens[index - 1];
       if (token.text === '(') {

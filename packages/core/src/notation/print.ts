@@ -13,6 +13,7 @@ import {
   type UniqueRule,
 } from '../model/index.js';
 import { writeOption, writeOperand } from './tokens.js';
+import { printExpression } from './printExpression.js';
 
 /** The canonical text of a model: what the formatter prints. `parse(print(model))` is the model. */
 export function print(model: Model): string {
@@ -95,6 +96,7 @@ export function printAttribute(attribute: Attribute): string {
   if (attribute.type.kind === 'text' && attribute.type.pattern !== null) {
     parts.push(`pattern ${JSON.stringify(attribute.type.pattern)}`);
   }
+  if (attribute.computed !== null) parts.push(`computed ${printExpression(attribute.computed)}`);
   if (attribute.example !== null) parts.push(`example ${literal(attribute.type, attribute.example)}`);
   return parts.join(', ') + quoted(attribute.description);
 }

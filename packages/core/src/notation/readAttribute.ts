@@ -3,11 +3,13 @@ import {
   patternProblem,
   uncapital,
   type Attribute,
+  type Expression,
   type KeyFlag,
   type Literal,
 } from '../model/index.js';
 import type { Fix, TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
+import { readExpression } from './readExpression.js';
 import {
   across,
   behind,
@@ -35,6 +37,7 @@ interface Flags {
   defaultValue: Literal | null;
   example: Literal | null;
   pattern: string | null;
+  computed: Expression | null;
 }
 
 const SWITCHES = {
@@ -53,6 +56,7 @@ export const FLAG_NAMES: readonly string[] = [
   'default',
   'example',
   'pattern',
+  'computed',
 ];
 
 const isSwitch = (name: string): name is keyof typeof SWITCHES => Object.hasOwn(SWITCHES, name);
@@ -136,6 +140,7 @@ function readFlags(reader: LineReader, quiet: boolean): Flags {
     defaultValue: null,
     example: null,
     pattern: null,
+    computed: null,
   };
   if (quiet) {
     reader.skipToComma();
@@ -181,6 +186,10 @@ function readFlag(reader: LineReader, name: string, flags: Flags): boolean {
       return true;
     case 'pattern':
       readPattern(reader, flags);
+      return true;
+    case 'computed':
+      flags.computed = readExpression(reader);
+      if (flags.computed === null) reader.skipToComma();
       return true;
     default:
       return false;

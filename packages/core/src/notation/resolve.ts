@@ -8,6 +8,7 @@ import {
   type PairsWith,
   type Relationship,
 } from '../model/index.js';
+import { checkComputed } from './checkComputed.js';
 import { checkAttributes } from './checkAttributes.js';
 import { checkValues } from './checkValues.js';
 import type { Diagnostic, TextRange } from './diagnostics.js';
@@ -48,6 +49,7 @@ export function resolve(
   for (const block of values.values()) checkAttributes(block, new Set(), checking);
   checkValues(values, checking);
   checkRoles(kept, checking);
+  checkComputed(kept, checking);
   const keptRelationships = new Set<Declaration | Block>(kept);
   const keptBlocks = new Set<Declaration | Block>([...entities.values(), ...values.values()]);
   return declarations

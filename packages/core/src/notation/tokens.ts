@@ -46,7 +46,7 @@ export const writeOperand = (value: string | number | boolean): string =>
 
 /** Space, a comment, a word, a number or a mark; its first character says which. */
 const TOKEN =
-  /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|\.\.|->|<=|>=|!=|[:,()<>=]/y;
+  /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|\.\.|->|<=|>=|!=|[:,()<>=+*/&]|\.(?=[A-Za-z_])|-(?=\s|$)/y;
 
 type Lexeme = Token['kind'] | 'space' | 'comment';
 
@@ -56,7 +56,7 @@ function lexemeOf(text: string): Lexeme {
   if (first === 0x22) return 'string';
   if ((first >= 0x61 && first <= 0x7a) || (first >= 0x41 && first <= 0x5a) || first === 0x5f) return 'word';
   if (first >= 0x30 && first <= 0x39) return 'number';
-  if (first === 0x2d) return text === '->' ? 'mark' : 'number';
+  if (first === 0x2d) return text === '->' || text === '-' ? 'mark' : 'number';
   return text.trim() === '' ? 'space' : 'mark';
 }
 

@@ -106,6 +106,7 @@ const CASES: readonly Case[] = [
     text: 'entity A\n  s: choice(a, b), default a\n    go: a -> b\n    go: b -> a',
     at: '4:5+10',
   },
+  { code: 'computed.invalid', text: 'entity A\n  n: integer, computed m', at: '2:24+1' },
   {
     code: 'remove.rule',
     text: 'entity A\neach A pairs with many Other, on remove cascade',

@@ -1,12 +1,15 @@
-import type {
-  Attribute,
-  AttributeType,
-  Condition,
-  Declaration,
-  Entity,
-  Model,
-  ScalarType,
-  Transition,
+import {
+  plainAttribute,
+  roleOf,
+  type Attribute,
+  type AttributeType,
+  type Condition,
+  type Declaration,
+  type Entity,
+  type Expression,
+  type Model,
+  type ScalarType,
+  type Transition,
 } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { drawn, isScalar, relationships, withUniqueRules } from './drawnRelationships.js';
@@ -131,6 +134,7 @@ function attribute(
         defaultValue: null,
         example: null,
         lifeCycle: null,
+        computed: null,
       };
     });
 }
@@ -182,6 +186,59 @@ const attributes = (owner: string, values: readonly string[], inValue = false): 
     .chain((names) => fc.tuple(...names.map((name) => attribute(owner, name, values, inValue))))
     .map((list) => [...list]);
 
+/** Every other entity computes something: how many it has of others, and something of its own. */
+function withComputed(declarations: readonly Declaration[]): readonly Declaration[] {
+  return declarations.map((declaration): Declaration => {
+    if (declaration.kind !== 'entity' || declaration.attributes.length % 2 === 1) return declaration;
+    const many = declarations.find(
+      (one) =>
+        (one.kind === 'owns' || one.kind === 'pairs') &&
+        one.from === declaration.name &&
+        one.cardinality === 'many',
+    );
+    const role = many === undefined || many.kind === 'entity' || many.kind === 'value' ? null : roleOf(many);
+    const own = declaration.attributes.find(({ type, writeOnly }) => isScalar(type) && !writeOnly);
+    const made = (name: string, type: AttributeType, computed: Expression): Attribute =>
+      plainAttribute(`${declaration.id}.${name}`, name, type, { computed });
+    const counted: readonly Attribute[] =
+      role === null
+        ? []
+        : [
+            made(
+              'tally',
+              { kind: 'integer', min: null, max: null },
+              {
+                kind: 'operation',
+                operator: '*',
+                left: {
+                  kind: 'operation',
+                  operator: '+',
+                  left: { kind: 'aggregate', of: 'count', roles: [role], attribute: null, where: [] },
+                  right: { kind: 'literal', value: 1 },
+                },
+                right: { kind: 'literal', value: 2 },
+              },
+            ),
+          ];
+    const said: readonly Attribute[] =
+      own === undefined
+        ? []
+        : [
+            made(
+              'caption',
+              { kind: 'text', pattern: null, min: null, max: null },
+              {
+                kind: 'operation',
+                operator: '&',
+                left: { kind: 'literal', value: 'it is "' },
+                right: { kind: 'attribute', name: own.name },
+              },
+            ),
+          ];
+    return { ...declaration, attributes: [...declaration.attributes, ...counted, ...said] };
+  });
+}
+
 /** Sound models of up to six entities: owners and required references come before what needs them. */
 export const anyModel: fc.Arbitrary<Model> = fc
   .record({
@@ -226,7 +283,7 @@ export const anyModel: fc.Arbitrary<Model> = fc
           name,
           description: null,
           comments: [],
-          declarations: withUniqueRules(blocks, relationships(entities, lines, values), lines),
+          declarations: withComputed(withUniqueRules(blocks, relationships(entities, lines, values), lines)),
           trailingComments: [],
         };
       }),

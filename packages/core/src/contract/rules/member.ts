@@ -15,6 +15,10 @@ export const MEMBER_RULES = {
     sentence: 'A write-only attribute is accepted and never returned.',
   },
   'member.fixed': { title: 'Fixed', sentence: 'A fixed attribute is accepted on create and never changes.' },
+  'member.computed': {
+    title: 'Computed',
+    sentence: 'What is computed from others is answered, and neither sent nor stored.',
+  },
   'member.touched': { title: 'Touched', sentence: 'The server sets a touched instant at every change.' },
   'member.key': { title: 'Key', sentence: 'The key is the id of a record; it is given once.' },
   'member.implicit-id': { title: 'Implicit id', sentence: 'An entity without a key has a counted id.' },

@@ -18,6 +18,7 @@ import type {
 import {
   checkScalar,
   keyOf,
+  readsOthers,
   recordAttributes,
   roleOf,
   type Attribute,
@@ -232,6 +233,8 @@ function comparable(
   const { name, type } = scalarOf(found);
   if (found.kind === 'attribute' && found.attribute.writeOnly)
     throw new Unfit(`${name} is never returned, so nothing is looked for by it.`);
+  if (found.kind === 'attribute' && readsOthers(found.attribute, entity.attributes))
+    throw new Unfit(`${name} is computed from other records, so nothing is looked for or sorted by it.`);
   const member =
     found.kind === 'attribute'
       ? attributeMember(context, entity, found.attribute)
@@ -240,6 +243,11 @@ function comparable(
 }
 
 const fieldOf = (found: Found): OwnField =>
+  found.kind === 'attribute' && found.attribute.computed !== null
+    ? { kind: 'computed', attribute: found.attribute.id, reads: 'record' }
+    : storedIn(found);
+
+const storedIn = (found: Found): CustomValue['field'] =>
   found.kind === 'attribute'
     ? { kind: 'attribute', attribute: found.attribute.id }
     : { kind: 'reference', relationship: found.refers.id, entity: found.target.name };
@@ -281,6 +289,8 @@ function resolveWhen(context: DerivationContext, entity: Entity, when: readonly 
     const found = findMember(context, entity, member);
     if (found.kind !== 'attribute')
       throw new Unfit(`${roleOf(found.refers)} is a reference; conditions compare attributes.`);
+    if (found.attribute.computed !== null)
+      throw new Unfit(`${found.attribute.name} is computed; conditions compare what is stored.`);
     checkOperand(found.attribute.name, scalarOf(found).type, value);
     return { attribute: found.attribute.name, operator, operand: value };
   });
@@ -302,10 +312,10 @@ function resolveValues(
     if (value.kind === 'input') return [];
     if (value.kind === 'unset') {
       if (isRequired(found)) throw new Unfit(`${nameOf(found)} is required and cannot be unset.`);
-      return [{ field: fieldOf(found), value: null }];
+      return [{ field: storedIn(found), value: null }];
     }
     checkOperand(nameOf(found), scalarOf(found).type, value);
-    return [{ field: fieldOf(found), value }];
+    return [{ field: storedIn(found), value }];
   });
 }
 
@@ -321,7 +331,8 @@ function checkAssignable(found: Found, effect: 'assign' | 'create', isSent: bool
     if (effect === 'assign' && found.refers.fixed) throw new Unfit(`${roleOf(found.refers)} is fixed.`);
     return;
   }
-  const { name, key, generated, touched, fixed, lifeCycle, readOnly } = found.attribute;
+  const { name, key, generated, touched, fixed, lifeCycle, readOnly, computed } = found.attribute;
+  if (computed !== null) throw new Unfit(`${name} is computed from others.`);
   if (generated || touched) throw new Unfit(`${name} is made by the server.`);
   if (lifeCycle !== null) throw new Unfit(`${name} moves by its transitions only.`);
   if (effect === 'assign' && (fixed || key !== null)) throw new Unfit(`${name} never changes.`);

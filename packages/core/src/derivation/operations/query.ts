@@ -84,7 +84,11 @@ function listQuery(
 
 /** The relationships by which some filter narrows. */
 const relationshipsOf = (filters: readonly FilterParameter[]): ReadonlySet<string> =>
-  new Set(filters.flatMap(({ field }) => (field.kind === 'attribute' ? [] : [field.relationship])));
+  new Set(
+    filters.flatMap(({ field }) =>
+      field.kind === 'attribute' || field.kind === 'computed' ? [] : [field.relationship],
+    ),
+  );
 
 /** Of two parameters that were given one name the second is left out, and reported. */
 export function withoutCollisions(
@@ -279,7 +283,7 @@ const comparableTraits = memoize((traits: readonly MemberTraits[]): ComparableTr
 
 /** The path says already which owner or which target: a filter on it could only contradict. */
 const isFixedByPath = (resource: PlacedResource, field: Field): boolean =>
-  field.kind !== 'attribute' && resource.via?.relationship === field.relationship;
+  'relationship' in field && resource.via?.relationship === field.relationship;
 
 function filterReason({ reasons }: MemberTraits): Reason {
   for (const { because } of reasons) {

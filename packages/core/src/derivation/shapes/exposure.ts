@@ -57,7 +57,7 @@ const UNSET = new Map<readonly FilterOperator[], readonly FilterOperator[]>();
 /** The operators a member can be filtered by. */
 function filterOperators({ type, source, required }: AttributeTraits): readonly FilterOperator[] {
   if (!isScalar(type)) return NONE;
-  const own = source.kind === 'attribute' ? operatorsOf(type) : EQUAL;
+  const own = source.kind === 'attribute' || source.kind === 'computed' ? operatorsOf(type) : EQUAL;
   if (required) return own;
   return entryOf(UNSET, own, () => withUnset(own));
 }
@@ -84,7 +84,9 @@ const usualFilter = (all: readonly FilterOperator[]): readonly FilterOperator[] 
 /** What the flags of the model leave to choose. `isShown`: a read returns it. */
 export function optionsOf(trait: AttributeTraits, isShown: boolean): ExposureOptions {
   const mustBeSent = trait.required && !trait.supplied;
-  const isComparable = isShown && isScalar(trait.type);
+  // What others decide would have to be worked out for every record.
+  const readsOthers = trait.source.kind === 'computed' && trait.source.reads === 'others';
+  const isComparable = isShown && isScalar(trait.type) && !readsOthers;
   return {
     out: trait.returned ? (trait.isKey ? YES : SHOWN) : NO,
     list: !isShown ? NO : trait.isKey ? YES : SHOWN,
@@ -126,7 +128,7 @@ function pick<T>(options: readonly T[], chosen: T | undefined): T {
 
 /** The identity under which what was chosen for a member is filed. */
 export const memberId = ({ source }: Pick<AttributeTraits, 'source'>): string =>
-  source.kind === 'attribute' ? source.attribute : source.relationship;
+  source.kind === 'attribute' || source.kind === 'computed' ? source.attribute : source.relationship;
 
 /** The aspects of a member that somebody chose, and its name, as reasons. */
 export function exposureReasons(

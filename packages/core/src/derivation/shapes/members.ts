@@ -5,6 +5,7 @@ import {
   isImplicitId,
   keyOf,
   ownsItself,
+  readsOthers,
   recordAttributes,
   type Attribute,
   type AttributeType,
@@ -68,7 +69,8 @@ export function traitsOf(context: DerivationContext, entity: Entity): readonly M
 
 function attributeTrait(context: DerivationContext, entity: Entity, attribute: Attribute): AttributeTraits {
   const made = attribute.generated || attribute.touched;
-  const accepted = !made && !attribute.readOnly && attribute.lifeCycle === null;
+  const { computed } = attribute;
+  const accepted = !made && !attribute.readOnly && attribute.lifeCycle === null && computed === null;
   const transitions = (attribute.lifeCycle ?? []).filter(
     ({ id }) => placementOf(context, 'transition', id) === 'change',
   );
@@ -76,7 +78,14 @@ function attributeTrait(context: DerivationContext, entity: Entity, attribute: A
     name: attributeMember(context, entity, attribute),
     derived: memberName(context, attribute.name),
     type: memberType(attribute.type),
-    source: { kind: 'attribute', attribute: attribute.id },
+    source:
+      computed === null
+        ? { kind: 'attribute', attribute: attribute.id }
+        : {
+            kind: 'computed',
+            attribute: attribute.id,
+            reads: readsOthers(attribute, entity.attributes) ? 'others' : 'record',
+          },
     description: attribute.description,
     default: attribute.defaultValue,
     example: attribute.example,
@@ -85,9 +94,10 @@ function attributeTrait(context: DerivationContext, entity: Entity, attribute: A
     returned: !attribute.writeOnly,
     onCreate: accepted,
     onReplace: accepted && !attribute.fixed && attribute.key === null,
-    touched: attribute.touched,
+    // It changes by itself, too: whoever sends back what was read means nothing by it.
+    touched: attribute.touched || computed !== null,
     transitions: transitions.map(({ id }) => id),
-    supplied: made || attribute.defaultValue !== null,
+    supplied: made || attribute.defaultValue !== null || computed !== null,
     reasons: [
       ...attributeReasons(context, attribute),
       ...transitions.map((transition) =>
@@ -108,6 +118,7 @@ function attributeReasons(context: DerivationContext, attribute: Attribute): rea
   if (attribute.key !== null) reasons.push(because('member.key', attribute));
   if (attribute.generated) reasons.push(because('member.generated', attribute));
   if (attribute.touched) reasons.push(because('member.touched', attribute));
+  if (attribute.computed !== null) reasons.push(because('member.computed', attribute));
   if (attribute.fixed) reasons.push(because('member.fixed', attribute));
   if (attribute.lifeCycle !== null) reasons.push(because('member.life-cycle', attribute));
   if (attribute.readOnly) reasons.push(because('member.read-only', attribute));

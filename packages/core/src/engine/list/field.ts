@@ -1,5 +1,6 @@
 import type { Field } from '../../contract/index.js';
 import type { Json, Row } from '../../model/index.js';
+import { computedOf } from '../computed.js';
 import { pointedAt, type RecordView } from '../dataset.js';
 import { storageNamed, type RequestContext } from '../service.js';
 
@@ -11,6 +12,7 @@ export function fieldValue(
   field: Field,
 ): Json | undefined {
   if (field.kind === 'attribute') return row.values[field.attribute];
+  if (field.kind === 'computed') return computedOf(service, view, row, field.attribute);
   const target = pointedAt(view, row, field.relationship);
   if (field.kind === 'through')
     return target === null ? undefined : fieldValue(service, view, target, field.of);

@@ -96,12 +96,18 @@ const URI: JsonSchema = { type: 'string', format: 'uri-reference' };
 const hasCode = (cases: readonly ResponseCase[], ...codes: readonly ResponseCode[]): boolean =>
   cases.some(({ code }) => codes.includes(code));
 
-const hasTemplate = (contract: Contract, resource: string): boolean =>
-  indexContract(contract)
-    .resources.get(resource)
-    ?.links.some(
-      ({ target }) => target.kind === 'template' || (target.kind === 'resource' && target.query !== undefined),
-    ) === true;
+/** What the templates in the links of a list say; `null` where it has none. */
+function templatesOf(contract: Contract, resource: string): string | null {
+  const targets =
+    indexContract(contract)
+      .resources.get(resource)
+      ?.links.map(({ target }) => target) ?? [];
+  if (targets.some(({ kind }) => kind === 'template'))
+    return 'Where each item is (RFC 9652), by members of it.';
+  return targets.some((target) => target.kind === 'resource' && target.query !== undefined)
+    ? 'What a query is asked for (RFC 9652).'
+    : null;
+}
 
 /** What an answer says in its headers. */
 function headersOf(
@@ -127,6 +133,7 @@ function headersOf(
   const inHeader =
     (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
     representation.mediaTypes.includes('application/json');
+  const templates = inHeader && verb === 'list' ? templatesOf(contract, resource) : null;
   return {
     ...(isAddressed(contract, operation) && hasCode(cases, 'created')
       ? { Location: ofText('Where the new record is.', URI) }
@@ -136,9 +143,7 @@ function headersOf(
     ...(isElsewhere ? { 'Content-Location': ofText('The one address of the record.', URI) } : {}),
     ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
     ...(inHeader && isShown ? { Link: ofText('Where it leads (RFC 8288).') } : {}),
-    ...(inHeader && verb === 'list' && hasTemplate(contract, resource) && hasCode(cases, 'ok')
-      ? { 'Link-Template': ofText('Where each item is, by members of it, and what a query is asked for (RFC 9652).') }
-      : {}),
+    ...(templates !== null && hasCode(cases, 'ok') ? { 'Link-Template': ofText(templates) } : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
       ? { [totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
       : {}),
