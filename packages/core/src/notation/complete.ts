@@ -1,3 +1,5 @@
+import { AGGREGATES } from '../model/index.js';
+import { RoleTargets } from './expressionNames.js';
 import { FLAG_WORDS, TYPE_WORDS } from './otherWords.js';
 import { FLAG_NAMES } from './readAttribute.js';
 import { TYPE_NAMES } from './readType.js';
@@ -51,6 +53,16 @@ function meantBy(typed: string, options: readonly Suggestion[]): readonly Sugges
     );
 }
 
+/** Where the roles of a text lead, by its sentences. */
+function targetsIn(lines: readonly string[]): RoleTargets {
+  const targets = new RoleTargets();
+  lines.forEach((source, index) => {
+    const { tokens } = tokenize(source, index + 1);
+    if (tokens[0]?.text === 'each') targets.sentence(tokens, tokens[2]?.text === 'owns' ? 1 : 2);
+  });
+  return targets;
+}
+
 /** The names of the text as suggestions. */
 class Names {
   /** The block that the line belongs to. */
@@ -58,7 +70,7 @@ class Names {
 
   constructor(
     private readonly found: readonly Occurrence[],
-    lines: readonly string[],
+    private readonly lines: readonly string[],
     line: number,
   ) {
     const above = lines.slice(0, line).findLast((source) => /^(entity|value)\s+\w/.test(source));
@@ -77,11 +89,15 @@ class Names {
     return [...this.kinds].filter(([, own]) => own === kind).map(([label]) => ({ label, detail: kind }));
   }
 
-  /** Attributes and roles of the block of the line. */
-  members(): Suggestion[] {
+  /** Where the roles of the text lead. */
+  get targets(): RoleTargets {
+    return targetsIn(this.lines);
+  }
+
+  /** Attributes and roles of a block: that of the line where none is named. */
+  members(block = this.block): Suggestion[] {
     const own = this.found.filter(
-      ({ kind, symbol, defines }) =>
-        defines && kind === 'member' && symbol.startsWith(`member:${this.block}.`),
+      ({ kind, symbol, defines }) => defines && kind === 'member' && symbol.startsWith(`member:${block}.`),
     );
     return unique(own).map((label) => ({ label, detail: 'attribute or role' }));
   }
@@ -140,6 +156,9 @@ function blockOptions(tokens: readonly Token[], indent: number, names: Names): r
   const line = tokens[0]?.place.line ?? 0;
   if (texts.length === 0) return indent > 2 ? [] : words('rule', 'unique (');
   if (texts[0] === 'unique' && texts[1] === '(') return names.members();
+  const computed = texts.indexOf('computed');
+  if (computed > 2 && !texts.slice(computed).includes(','))
+    return expressionOptions(tokens.slice(computed + 1), names);
   if (last === 'when' || last === 'and' || last === 'or') return names.members();
   if (indent > 2 && texts[1] === ':') return transitionOptions(last, line, names);
   if (texts.length === 2 && last === ':') return typeOptions(names);
@@ -149,6 +168,44 @@ function blockOptions(tokens: readonly Token[], indent: number, names: Names): r
   if (last === 'unique' || last === 'key') return words('flag', 'within');
   if (last === 'default') return names.states(line);
   return [];
+}
+
+/** What can stand next in an expression. */
+function expressionOptions(tokens: readonly Token[], names: Names): readonly Suggestion[] {
+  const last = tokens.at(-1);
+  if (last?.text === '.') {
+    const of = blockBehind(tokens.slice(0, -1), names);
+    return names.members(of);
+  }
+  if (last?.text === 'of') return names.members();
+  if (last?.text === 'where' || last?.text === 'and') return names.members(endOf(tokens, names));
+  const isOperand = last === undefined || /^[-+*/&(]$/.test(last.text);
+  return isOperand
+    ? [
+        ...names.members(),
+        ...AGGREGATES.map((one) => ({ label: `${one} of`, detail: 'of what a role leads to' })),
+      ]
+    : words('part', 'where', 'and', 'example');
+}
+
+/** The block that a path of roles at the end leads to. */
+function blockBehind(tokens: readonly Token[], names: Names): string {
+  const path: string[] = [];
+  for (let at = tokens.length - 1; tokens[at]?.kind === 'word'; at -= 2) {
+    path.unshift(tokens[at]?.text ?? '');
+    if (tokens[at - 1]?.text !== '.') break;
+  }
+  const { targets } = names;
+  return path.reduce((block, role) => targets.of(block, role), names.block);
+}
+
+/** The block of the records that the last aggregate is about. */
+function endOf(tokens: readonly Token[], names: Names): string {
+  const start = tokens.findLastIndex(({ text }) => text === 'of');
+  const where = tokens.findIndex(({ text }, index) => index > start && text === 'where');
+  const path = tokens.slice(start + 1, where === -1 ? tokens.length : where);
+  const isCount = tokens[start - 1]?.text === 'count';
+  return blockBehind(isCount ? path : path.slice(0, -2), names);
 }
 
 const typeOptions = (names: Names): Suggestion[] => [

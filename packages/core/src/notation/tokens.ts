@@ -46,7 +46,7 @@ export const writeOperand = (value: string | number | boolean): string =>
 
 /** Space, a comment, a word, a number or a mark; its first character says which. */
 const TOKEN =
-  /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|\.\.|->|<=|>=|!=|[:,()<>=+*/&]|\.(?=[A-Za-z_])|-(?=\s|$)/y;
+  /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|\.\.|->|<=|>=|!=|[:,()<>=+*/&]|\.(?![.\d])|-(?=\s|$)/y;
 
 type Lexeme = Token['kind'] | 'space' | 'comment';
 

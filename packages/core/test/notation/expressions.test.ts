@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { plainAttribute, type Expression } from '@isomeros/core/model';
-import { parse, print, printAttribute, renameAt } from '@isomeros/core/notation';
+import { parse, print, printAttribute, renameAt, suggest } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { rounds } from '../support/rounds.js';
 
@@ -104,6 +104,28 @@ each A pairs with many B as bs, back as as
       expect(renamed.text.split('\n')[6]).toContain(name);
       expect(parse(renamed.text).diagnostics).toEqual([]);
     }
+  });
+});
+
+describe('completion in an expression', () => {
+  const offered = (computed: string): readonly string[] => {
+    const before = TEXT(computed).split('\n').slice(0, 7).join('\n');
+    const text = TEXT(computed);
+    const line = before.split('\n').length;
+    const column = (text.split('\n')[line - 1]?.length ?? 0) + 1;
+    return suggest(text, line, column).options.map(({ label }) => label);
+  };
+
+  test.each([
+    ['computed ', ['capacity', 'bookings', 'count of']],
+    ['computed capacity * ', ['capacity', 'sum of']],
+    ['computed sum of ', ['bookings']],
+    ['computed sum of bookings.', ['seats', 'passengers']],
+    ['computed count of bookings.passengers where ', ['age']],
+    ['computed sum of bookings.seats where state = confirmed and ', ['fare', 'state']],
+    ['computed capacity ', ['where', 'example']],
+  ])('%s', (computed, some) => {
+    expect(offered(computed)).toEqual(expect.arrayContaining(some));
   });
 });
 
