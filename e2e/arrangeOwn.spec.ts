@@ -98,3 +98,52 @@ test('credentials are asked for where the arrangement says so, and each status t
   await page.getByRole('button', { name: 'user:user-secret' }).click();
   await expect(page.getByRole('code')).toHaveText('Authorization: Bearer user-secret');
 });
+
+test('a query with inputs and a computed attribute, each added by its line, are served', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(`design "Departures"
+
+entity Sailing
+  capacity: integer, required
+  departsAt: instant, required
+
+entity Booking
+  seats: integer, required
+
+each Sailing owns many Booking as bookings, back as sailing
+`);
+  const mock = await isomeros.createMock(id, { Sailing: 0 });
+  await page.goto(`${isomeros.url}/designs/${id}/model`);
+  const editor = page.getByLabel('Notation of the model');
+  await editor.getByText('departsAt').click();
+  await page.keyboard.press('End');
+  await page.keyboard.type('\nleft: integer, computed capacity - sum of bookings.seats ');
+  await expect(page.getByText('All changes kept')).toBeVisible();
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await path(page, '/sailings').click();
+  await page.getByRole('button', { name: 'Add a query' }).click();
+  await page.getByLabel('Name of the new query').fill('departures');
+  const line = page.getByLabel('What the new query does');
+  await line.fill('first 20 where left > 3 and departsAt >= input since by departsAt');
+  await page.keyboard.press('Enter');
+  const findings = page.getByRole('list', { name: 'Findings about departures' });
+  await expect(findings).toContainText('left is computed from other records');
+  await page.getByLabel('What departures does').fill('one where departsAt >= input since by departsAt');
+  await page.keyboard.press('Enter');
+  await expect(findings).toHaveCount(0);
+  await expect(path(page, '/departures')).toContainText('read');
+  const send = async (at: string, body: object): Promise<unknown> => {
+    const headers = { 'Content-Type': 'application/json' };
+    return (await fetch(mock + at, { method: 'POST', headers, body: JSON.stringify(body) })).json();
+  };
+  for (const day of ['01', '02'])
+    await send('/sailings', { capacity: 10, departsAt: `2026-07-${day}T08:00:00Z` });
+  await send('/sailings/2/bookings', { seats: 4 });
+  const asked = async (query: string): Promise<Response> => fetch(`${mock}/sailings/departures${query}`);
+  await expect.poll(async () => (await asked('?since=2026-07-01T09:00:00Z')).status).toBe(200);
+  expect(await (await asked('?since=2026-07-01T09:00:00Z')).json()).toMatchObject({ id: 2, left: 6 });
+  expect((await asked('')).status).toBe(400);
+  expect((await asked('?since=2027-01-01T00:00:00Z')).status).toBe(404);
+});

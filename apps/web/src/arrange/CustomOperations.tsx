@@ -6,12 +6,14 @@ import {
   withoutCustomOperation,
   type CustomOperation,
 } from '@isomeros/core/arrangement';
+import { findingKey, type Finding } from '@isomeros/core/contract';
 import { indexModel, keyOf, type Entity, type Model } from '@isomeros/core/model';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { useDecide } from '../design/useDecide.js';
+import { FindingRow } from '../findings/FindingRow.js';
 import { choicesMade } from '../design/documentSlice.js';
 import { arrangementName } from '../design/viewSlice.js';
 import { Explained } from '../app/help/Explained.js';
@@ -21,12 +23,14 @@ interface Props {
   readonly entity: string;
   /** Below its collection, or below its items. */
   readonly on: 'collection' | 'item';
+  readonly onStatement: (line: number) => void;
 }
 
 const NONE: readonly CustomOperation[] = [];
+const NO_FINDINGS: readonly Finding[] = [];
 
 /** The operations of one's own at a path: each a name, and in a line what it does. */
-export function CustomOperations({ entity, on }: Props): React.JSX.Element | null {
+export function CustomOperations({ entity, on, onStatement }: Props): React.JSX.Element | null {
   const choices = useAppSelector((state) => state.document.choices);
   const arrangement = useAppSelector(arrangementName);
   const model = useAppSelector((state) => state.derived.reading?.model ?? null);
@@ -56,6 +60,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
             entity={entity}
             onWrite={write}
             onRemove={() => dispatch(choicesMade(withoutCustomOperation(choices, arrangement, custom.id)))}
+            onStatement={onStatement}
           />
         ))}
         {isAdding ? (
@@ -68,6 +73,7 @@ export function CustomOperations({ entity, on }: Props): React.JSX.Element | nul
               write(custom);
             }}
             onRemove={() => setAdding(false)}
+            onStatement={onStatement}
           />
         ) : (
           <Explained by="arrange.query">
@@ -87,6 +93,7 @@ interface RowProps {
   readonly entity: string;
   readonly onWrite: (custom: CustomOperation) => void;
   readonly onRemove: () => void;
+  readonly onStatement: (line: number) => void;
 }
 
 type Effect = CustomOperation['effect'];
@@ -113,8 +120,10 @@ function readLine(
 const WRONG_NAME = 'Expected a name in camelCase.';
 
 function CustomRow(props: RowProps): React.JSX.Element {
-  const { custom, model, entity, onWrite, onRemove } = props;
+  const { custom, model, entity, onWrite, onRemove, onStatement } = props;
   const [wrong, setWrong] = useState<string | null>(null);
+  const findings = useAppSelector((state) => state.derived.review?.findings ?? NO_FINDINGS);
+  const own = findings.filter(({ about }) => about === custom.id);
   const rename = (name: string): void => {
     const isName = CUSTOM_NAME.test(name);
     setWrong(isName ? null : WRONG_NAME);
@@ -143,6 +152,13 @@ function CustomRow(props: RowProps): React.JSX.Element {
         onCommit={write}
       />
       <Wrong text={wrong} />
+      {own.length > 0 && (
+        <ul className="questions" aria-label={`Findings about ${custom.name}`}>
+          {own.map((finding) => (
+            <FindingRow key={findingKey(finding)} finding={finding} onStatement={onStatement} />
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

@@ -79,16 +79,14 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
         <FindingsHere row={row} onStatement={onStatement} />
         {operation === undefined && <OfferPanel row={row} />}
         {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
-          <>
-            <h3 className="section-head">
-              Goes in and out
-              <span className="end quiet">of every {row.resource.entity}</span>
-            </h3>
-            <ExposureGrid entity={row.resource.entity} onStatement={onStatement} />
-          </>
+          <GoesInAndOut entity={row.resource.entity} onStatement={onStatement} />
         )}
         {operation === undefined && row.resource.entity !== null && customsOn(row) !== null && (
-          <CustomOperations entity={row.resource.entity} on={customsOn(row) ?? 'item'} />
+          <CustomOperations
+            entity={row.resource.entity}
+            on={customsOn(row) ?? 'item'}
+            onStatement={onStatement}
+          />
         )}
         {operation === undefined && answersList(row) && <ListPanel resource={row.resource.id} />}
         <h3 className="section-head">
@@ -118,6 +116,22 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
     </section>
   );
 }
+
+interface OfEntity {
+  /** The name of the entity. */
+  readonly entity: string;
+  readonly onStatement: (line: number) => void;
+}
+
+const GoesInAndOut = ({ entity, onStatement }: OfEntity): React.JSX.Element => (
+  <>
+    <h3 className="section-head">
+      Goes in and out
+      <span className="end quiet">of every {entity}</span>
+    </h3>
+    <ExposureGrid entity={entity} onStatement={onStatement} />
+  </>
+);
 
 /** The settings that mean something for a path. */
 function settingsOf(

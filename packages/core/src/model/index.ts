@@ -45,6 +45,7 @@ export type { RecordReading } from './computed.js';
 export { AGGREGATES, partsOf, PRECEDENCE, readsOthers } from './expression.js';
 export type { Aggregate, AggregateKind, AlongComparison, Expression, ExpressionOperator } from './types.js';
 export { dividedBy, rational, rounded } from './rational.js';
+export { readByComputed } from './readByComputed.js';
 export { rolesAmong, rolesOfModel } from './rolesFrom.js';
 export type { Along, Roles } from './rolesFrom.js';
 export { firstPlural } from './firstPlurals.js';

@@ -1,5 +1,12 @@
 import type { Assumption } from '../../contract/index.js';
-import { isSingleton, ownsItself, phrase, withArticle, type Owns } from '../../model/index.js';
+import {
+  isSingleton,
+  ownsItself,
+  phrase,
+  readByComputed,
+  withArticle,
+  type Owns,
+} from '../../model/index.js';
 import { because, type DerivationContext } from '../context.js';
 
 /** What is owned, though something else leads to it as well, may be meant to stand on its own. */
@@ -7,6 +14,7 @@ export function assumeExistence(context: DerivationContext): readonly Assumption
   const found: Assumption[] = [];
   for (const owns of context.index.ownerOf.values()) {
     if (ownsItself(owns) || isSingleton(context.index, owns.to)) continue;
+    if (readByComputed(context.model).has(owns.id)) continue;
     const leading = leadingTo(context, owns);
     if (leading.length === 0) continue;
     const named = leading.map(phrase);

@@ -1,15 +1,24 @@
 import type { Assumption, AssumptionOption } from '../../contract/index.js';
-import { ownerRoleOf, phrase, withArticle, roleOf, type Relationship } from '../../model/index.js';
+import {
+  ownerRoleOf,
+  phrase,
+  readByComputed,
+  withArticle,
+  roleOf,
+  type Relationship,
+} from '../../model/index.js';
 import { because, type DerivationContext } from '../context.js';
 
-/** Roles that are left out are derived from the names of entities. */
+/** Roles that are left out are derived from the names of entities; what something is computed from is named already. */
 export const assumeRoles = (context: DerivationContext): readonly Assumption[] =>
-  context.index.relationships.flatMap((relationship) => [
-    ...(relationship.role === null ? [roleAssumption(relationship)] : []),
-    ...(relationship.kind === 'owns' && relationship.back === null
-      ? [ownerAssumption(relationship, ownerRoleOf(relationship))]
-      : []),
-  ]);
+  context.index.relationships
+    .filter(({ id }) => !readByComputed(context.model).has(id))
+    .flatMap((relationship) => [
+      ...(relationship.role === null ? [roleAssumption(relationship)] : []),
+      ...(relationship.kind === 'owns' && relationship.back === null
+        ? [ownerAssumption(relationship, ownerRoleOf(relationship))]
+        : []),
+    ]);
 
 function roleAssumption(relationship: Relationship): Assumption {
   const { id, from, to } = relationship;

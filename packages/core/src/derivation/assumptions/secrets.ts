@@ -1,6 +1,6 @@
 import { exposureChoice } from '../../arrangement/index.js';
 import type { Assumption } from '../../contract/index.js';
-import { isSecretName, phrase, withArticle, type Attribute } from '../../model/index.js';
+import { isSecretName, phrase, readByComputed, withArticle, type Attribute } from '../../model/index.js';
 import { because, type DerivationContext } from '../context.js';
 
 /** What is called like a secret, and is returned all the same. */
@@ -8,6 +8,8 @@ export const assumeSecrets = (context: DerivationContext): readonly Assumption[]
   [...context.index.entities.values(), ...context.index.values.values()].flatMap((block) =>
     block.attributes
       .filter((attribute) => isShownSecret(attribute) && !isHidden(context, block.id, attribute))
+      // What something is computed from cannot be hidden alone.
+      .filter(({ id, computed }) => computed === null && !readByComputed(context.model).has(id))
       .map((attribute): Assumption => {
         const change = { writeOnly: true };
         return {

@@ -48,8 +48,8 @@ function isTold({ index }: DerivationContext, entity: Entity): boolean {
   );
 }
 
-const isSent = ({ generated, touched, readOnly, key }: Attribute): boolean =>
-  !generated && !touched && !readOnly && key === null;
+const isSent = ({ generated, touched, readOnly, key, computed }: Attribute): boolean =>
+  !generated && !touched && !readOnly && key === null && computed === null;
 
 const MOST_OFFERED = 2;
 

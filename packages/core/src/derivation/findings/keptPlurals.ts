@@ -1,4 +1,12 @@
-import { camelCase, firstPlural, phrase, plural, roleOf, type Entity } from '../../model/index.js';
+import {
+  camelCase,
+  firstPlural,
+  phrase,
+  plural,
+  readByComputed,
+  roleOf,
+  type Entity,
+} from '../../model/index.js';
 import { pluralSubject } from '../../arrangement/index.js';
 import { becauseSet, type DerivationContext } from '../context.js';
 
@@ -15,12 +23,14 @@ export function findKeptPlurals(context: DerivationContext): void {
       message: `Many of ${to} are called ${roleOf(relationship)} here, as an earlier version derived it; today it would be ${today}.`,
       about: id,
       reasons: [becauseSet(context, 'finding.kept-plural', [], relationship)],
-      quickFixes: [
-        {
-          title: `Call them ${today}`,
-          answer: { kind: 'edit', edit: { kind: 'name-role', relationship: id, role: today } },
-        },
-      ],
+      quickFixes: readByComputed(context.model).has(id)
+        ? []
+        : [
+            {
+              title: `Call them ${today}`,
+              answer: { kind: 'edit', edit: { kind: 'name-role', relationship: id, role: today } },
+            },
+          ],
     });
   }
 }
