@@ -195,6 +195,14 @@ function TakenTable({ taken: { done, types } }: { readonly taken: ImportResult }
           ))}
         </tbody>
       </table>
+      {types.map(({ type, passedOver }) =>
+        passedOver === undefined ? null : (
+          <p key={type}>
+            {type}: {passedOver.join(', ')} {passedOver.length === 1 ? 'is' : 'are'} computed, and not taken
+            in.
+          </p>
+        ),
+      )}
     </div>
   );
 }

@@ -140,7 +140,7 @@ export function* readCsv(
       }
       if (header === null) {
         header = cells;
-        columns = readHeader(columnsOf(model, storage), cells, report);
+        columns = readHeader(columnsOf(model, storage), computedOf(storage), cells, report);
       } else {
         const place = `Line ${number}: `;
         yield {
@@ -181,15 +181,22 @@ function readLine(
 const newlines = (cells: readonly string[]): number =>
   cells.reduce((count, cell) => count + cell.split('\n').length - 1, 0);
 
+/** They are read as texts, and passed over when they are known by their names. */
+const computedOf = ({ computed }: EntityStorage): readonly Column[] =>
+  computed.map(({ name }) => ({ kind: 'attribute', path: [name], type: ANY_TEXT }));
+
+const ANY_TEXT: AttributeType = { kind: 'text', pattern: null, min: null, max: null };
+
 function readHeader(
   columns: readonly Column[],
+  computed: readonly Column[],
   header: readonly string[],
   report: ProblemReporter,
 ): readonly (Column | null)[] {
   const known = columns.map(headerOf);
   return header.map((cell, index) => {
     const name = cell.trim().replace(/^\uFEFF/, '');
-    const column = columns.find((candidate) => headerOf(candidate) === name);
+    const column = [...columns, ...computed].find((candidate) => headerOf(candidate) === name);
     const twice = header.findIndex((other) => other.trim() === name) !== index;
     if (column === undefined) {
       const { code, message } = unknownMember(name, known);

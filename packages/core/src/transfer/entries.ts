@@ -1,4 +1,5 @@
 import {
+  entryOf,
   appendAll,
   bareObject,
   eachInSteps,
@@ -51,6 +52,7 @@ const pathText = (path: readonly Json[]): string => JSON.stringify(path);
 /** The records of a source, each found or numbered, and what they point at. */
 export class Entries {
   readonly byKind = new Map<EntityStorage, readonly Entry[]>();
+  private readonly passedOver = new Map<EntityStorage, Set<string>>();
   readonly byRid = new Map<number, Entry>();
   /** Records that are there, by kind and the keys that lead to them. */
   private readonly known = new Map<EntityStorage, ReadonlyMap<string, Row>>();
@@ -100,6 +102,10 @@ export class Entries {
     });
   }
 
+  /** The names of what is computed, and was given all the same, of records of a kind. */
+  readonly passed = (storage: EntityStorage): ReadonlySet<string> =>
+    this.passedOver.get(storage) ?? new Set();
+
   /** The records of a kind that are there and not in the source. */
   readonly gone = (storage: EntityStorage): readonly Row[] =>
     [...this.draft.all(storage)].filter(({ rid }) => !this.byRid.has(rid));
@@ -123,6 +129,8 @@ export class Entries {
       } else if (role !== undefined) {
         const path = member === null ? null : this.readPath(role, member, at, report);
         if (path !== undefined) pointers.set(role.id, path);
+      } else if (storage.computed.some((candidate) => candidate.name === name)) {
+        entryOf(this.passedOver, storage, () => new Set<string>()).add(name);
       } else {
         const known = [...storage.attributes, ...roles].map((candidate) => candidate.name);
         report({ pointer: at, ...unknownMember(name, known) });

@@ -21,6 +21,8 @@ export interface ImportedRecords {
   readonly changed: number;
   readonly unchanged: number;
   readonly removed: number;
+  /** Names of what was given and is computed, so that it is not taken in; absent where there is none. */
+  readonly passedOver?: readonly string[];
 }
 
 export type ImportOutcome =
@@ -68,7 +70,7 @@ const refused = ({ shown, count }: Problems): ImportOutcome => ({ ok: false, pro
 function* findChanges(
   storage: EntityStorage,
   entries: readonly Entry[],
-  { gone }: Entries,
+  { gone, passed }: Entries,
   mode: ImportMode,
   changes: RowChange[],
 ): Steps<ImportedRecords> {
@@ -85,7 +87,8 @@ function* findChanges(
       counts.changed++;
     }
   });
-  return { type: storage.entity.name, ...counts };
+  const passedOver = [...passed(storage)];
+  return { type: storage.entity.name, ...counts, ...(passedOver.length === 0 ? {} : { passedOver }) };
 }
 
 /** Checks the records as they would be, those that are not touched among them. */

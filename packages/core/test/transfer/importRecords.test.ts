@@ -255,3 +255,32 @@ test('a write-only value that was unset when all was written out does not stay w
   expect(messages(second.takeJson(first.json(), 'replace'))).toEqual([]);
   expect(second.json()).toEqual(first.json());
 });
+
+describe('what is computed', () => {
+  const model = modelOf(
+    'entity Box\n  number: integer, key\n  sides: integer\n  double: integer, computed sides * 2\n',
+  );
+
+  test('is not written out, and passed over where it is given, which is told', () => {
+    const store = new Store(model);
+    const taken = store.takeJson({
+      Box: [
+        { number: 1, sides: 3, double: 7 },
+        { number: 2, double: null },
+      ],
+    });
+    expect(messages(taken)).toEqual([]);
+    expect(taken).toMatchObject({ types: [{ type: 'Box', added: 2, passedOver: ['double'] }] });
+    expect(store.json().Box).toEqual([{ number: 1, sides: 3 }, { number: 2 }]);
+    const again = store.takeJson({ Box: [{ number: 1, sides: 4 }] });
+    expect(again).toMatchObject({ types: [{ changed: 1 }] });
+    expect(JSON.stringify(again)).not.toContain('passedOver');
+  });
+
+  test('is passed over in a table, whatever stands in it', () => {
+    const store = new Store(model);
+    const taken = store.takeCsv('Box', 'number,double,sides\n1,any thing,3\n');
+    expect(messages(taken)).toEqual([]);
+    expect(store.json().Box).toEqual([{ number: 1, sides: 3 }]);
+  });
+});
