@@ -78,7 +78,6 @@ export const MOST_CUSTOM_OPERATIONS = 500;
 export const MOST_PARTS = 50;
 export const MOST_QUERIED = 1_000;
 
-export const COMPARE_OPERATORS: readonly CompareOperator[] = ['=', '!=', '<', '<=', '>', '>='];
 export const FIXED_OPERATORS: readonly FixedFilter['operator'][] = [
   'eq',
   'ne',

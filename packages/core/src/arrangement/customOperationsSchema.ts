@@ -1,10 +1,5 @@
-import {
-  COMPARE_OPERATORS,
-  FIXED_OPERATORS,
-  MOST_CUSTOM_OPERATIONS,
-  MOST_PARTS,
-  MOST_QUERIED,
-} from './customOperations.js';
+import { COMPARE_OPERATORS } from '../model/index.js';
+import { FIXED_OPERATORS, MOST_CUSTOM_OPERATIONS, MOST_PARTS, MOST_QUERIED } from './customOperations.js';
 import { CUSTOM_ID, CUSTOM_NAME } from './readCustomOperations.js';
 
 const text = { type: 'string', minLength: 1, maxLength: 500 };

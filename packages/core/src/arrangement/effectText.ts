@@ -1,4 +1,5 @@
 import {
+  COMPARE_OPERATORS,
   indexModel,
   keyOf,
   recordAttributes,
@@ -10,7 +11,6 @@ import {
 } from '../model/index.js';
 import { LineReader, tokenize, writeOperand, type Diagnostic } from '../notation/index.js';
 import {
-  COMPARE_OPERATORS,
   type AssignedMember,
   type CustomEffect,
   type FixedFilter,

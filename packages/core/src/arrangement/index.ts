@@ -60,7 +60,7 @@ export type { KeptDesign } from './keepPlurals.js';
 export { pluralSubject } from './parts/words.js';
 export { escapePointer } from './reading.js';
 export type { ChoiceProblem, ReadResult } from './reading.js';
-export { COMPARE_OPERATORS, FIXED_OPERATORS, MOST_QUERIED } from './customOperations.js';
+export { FIXED_OPERATORS, MOST_QUERIED } from './customOperations.js';
 export type {
   AssignedMember,
   CustomEffect,

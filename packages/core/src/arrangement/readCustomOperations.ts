@@ -1,6 +1,5 @@
-import { appendAll, isJsonObject, type Json, type Literal } from '../model/index.js';
+import { COMPARE_OPERATORS, appendAll, isJsonObject, type Json, type Literal } from '../model/index.js';
 import {
-  COMPARE_OPERATORS,
   FIXED_OPERATORS,
   MOST_CUSTOM_OPERATIONS,
   MOST_PARTS,

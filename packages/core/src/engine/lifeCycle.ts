@@ -1,6 +1,5 @@
 import {
-  compareScalars,
-  sameScalar,
+  comparesTo,
   storageOf,
   type Attribute,
   type Comparison,
@@ -70,7 +69,7 @@ export const allowedNow = (
     .filter((transition) => allows({ attributes, attribute, transition }, record, now))
     .map(({ name }) => name);
 
-/** One comparison of an own attribute. What is unset only differs; it is neither less nor greater. */
+/** One comparison of an own attribute. */
 function compares(
   attributes: readonly Attribute[],
   { attribute: name, operator, operand }: Comparison,
@@ -82,20 +81,7 @@ function compares(
   const type = attribute.type as ScalarType;
   const value: Json = record.values[attribute.id] ?? null;
   const other = operand.kind === 'now' ? momentAs(type, now) : operand.value;
-  if (value === null || typeof value === 'object') return operator === '!=';
-  if (operator === '=') return sameScalar(type, value, other);
-  if (operator === '!=') return !sameScalar(type, value, other);
-  const order = compareScalars(type, value, other);
-  switch (operator) {
-    case '<':
-      return order < 0;
-    case '<=':
-      return order <= 0;
-    case '>':
-      return order > 0;
-    case '>=':
-      return order >= 0;
-  }
+  return comparesTo(type, value, operator, other);
 }
 
 /** A moment as an instant or a date holds it. */

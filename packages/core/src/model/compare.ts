@@ -1,5 +1,6 @@
 import { compareText } from './text.js';
-import type { ScalarType } from './types.js';
+import type { Json } from './records.js';
+import type { CompareOperator, ScalarType } from './types.js';
 
 type Scalar = string | number | boolean;
 
@@ -57,4 +58,24 @@ export function durationParts(text: string): { readonly months: number; readonly
 function durationSeconds(text: string): number {
   const parts: readonly (string | undefined)[] = DURATION.exec(text)?.slice(1) ?? [];
   return parts.reduce<number>((sum, part, index) => sum + Number(part ?? 0) * (UNITS[index] ?? 0), 0);
+}
+
+export const COMPARE_OPERATORS: readonly CompareOperator[] = ['=', '!=', '<', '<=', '>', '>='];
+
+/** Whether a value compares so with another. What is unset only differs; it is neither less nor greater. */
+export function comparesTo(type: ScalarType, value: Json, operator: CompareOperator, other: Scalar): boolean {
+  if (value === null || typeof value === 'object') return operator === '!=';
+  if (operator === '=') return sameScalar(type, value, other);
+  if (operator === '!=') return !sameScalar(type, value, other);
+  const order = compareScalars(type, value, other);
+  switch (operator) {
+    case '<':
+      return order < 0;
+    case '<=':
+      return order <= 0;
+    case '>':
+      return order > 0;
+    case '>=':
+      return order >= 0;
+  }
 }

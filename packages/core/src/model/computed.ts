@@ -1,14 +1,7 @@
-import { compareScalars, durationParts, instantMillis } from './compare.js';
+import { compareScalars, comparesTo, durationParts, instantMillis } from './compare.js';
 import { dividedBy, isLess, minus, plus, rational, rounded, times, type Rational } from './rational.js';
 import { scalarText, type Json } from './records.js';
-import type {
-  Aggregate,
-  AlongComparison,
-  Attribute,
-  CompareOperator,
-  Expression,
-  ScalarType,
-} from './types.js';
+import type { Aggregate, AlongComparison, Attribute, Expression, ScalarType } from './types.js';
 
 /** A record as an expression reads it. */
 export interface RecordReading {
@@ -150,24 +143,5 @@ function found({ roles, where }: Aggregate, record: RecordReading): readonly Rec
 
 function holds(record: RecordReading, { attribute, operator, value }: AlongComparison): boolean {
   const read = record.attribute(attribute);
-  const own = read?.value ?? null;
-  if (read === null || own === null || typeof own === 'object') return operator === '!=';
-  return compared(operator, compareScalars(read.type, own, value));
-}
-
-function compared(operator: CompareOperator, order: number): boolean {
-  switch (operator) {
-    case '=':
-      return order === 0;
-    case '!=':
-      return order !== 0;
-    case '<':
-      return order < 0;
-    case '<=':
-      return order <= 0;
-    case '>':
-      return order > 0;
-    case '>=':
-      return order >= 0;
-  }
+  return read === null ? operator === '!=' : comparesTo(read.type, read.value, operator, value);
 }

@@ -114,7 +114,7 @@ export { constraintValue, pointedEntity, pointingOf, storageOf } from './constra
 export { carriedName, pairCarried, pairFrom, pairTo } from './pairs.js';
 export type { EntityStorage, UniqueConstraint } from './entityStorage.js';
 export type { Pointing, Storage } from './constraints.js';
-export { compareScalars, instantMillis, sameScalar } from './compare.js';
+export { COMPARE_OPERATORS, compareScalars, comparesTo, instantMillis, sameScalar } from './compare.js';
 export { creationOrder } from './creation.js';
 export type { CreationOrder } from './creation.js';
 export { entryOf, memoize } from './memoize.js';

@@ -1,16 +1,14 @@
 import {
+  COMPARE_OPERATORS,
   AGGREGATES,
   PRECEDENCE,
   type Aggregate,
   type AlongComparison,
-  type CompareOperator,
   type Expression,
   type ExpressionOperator,
   type Literal,
 } from '../model/index.js';
 import type { LineReader } from './lineReader.js';
-
-const COMPARE_OPERATORS: readonly CompareOperator[] = ['=', '!=', '<', '<=', '>', '>='];
 
 /**
  * Reads `seats * fare`, `code & " " & name` or `count of bookings where state = confirmed`; `null` after an error was

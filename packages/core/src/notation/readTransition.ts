@@ -1,8 +1,15 @@
-import type { CompareOperator, Comparison, Condition, Literal, Transition } from '../model/index.js';
+import {
+  COMPARE_OPERATORS,
+  type CompareOperator,
+  type Comparison,
+  type Condition,
+  type Literal,
+  type Transition,
+} from '../model/index.js';
 import type { LineReader } from './lineReader.js';
 
-const OPERATORS: readonly CompareOperator[] = ['=', '!=', '<', '<=', '>', '>='];
-const isOperator = (text: string): text is CompareOperator => (OPERATORS as readonly string[]).includes(text);
+const isOperator = (text: string): text is CompareOperator =>
+  (COMPARE_OPERATORS as readonly string[]).includes(text);
 
 /** Whether a line reads like a transition: a name, a colon, and an arrow somewhere. */
 export function looksLikeTransition(reader: LineReader): boolean {
@@ -68,7 +75,7 @@ function readComparison(reader: LineReader): Comparison | null {
   if (attribute === null) return null;
   const operator = reader.peek();
   if (operator === null || !isOperator(operator.text)) {
-    reader.expected(`one of ${OPERATORS.join(' ')}`);
+    reader.expected(`one of ${COMPARE_OPERATORS.join(' ')}`);
     return null;
   }
   reader.next();

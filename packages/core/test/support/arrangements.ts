@@ -1,6 +1,5 @@
 import {
   arrangementOf,
-  COMPARE_OPERATORS,
   FIXED_OPERATORS,
   FILTER_OPERATORS,
   CHOOSABLE_NAMES,
@@ -25,7 +24,7 @@ import {
   type SettingValues,
 } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
-import type { Declaration, Entity, Model } from '@isomeros/core/model';
+import { COMPARE_OPERATORS, type Declaration, type Entity, type Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyModel } from './models.js';
 
