@@ -144,6 +144,7 @@ async function offerPictures(page, keep, row) {
   await choose('Totals', 'none');
   await choose('Filters', 'a__gte=5');
   await page.getByLabel('Example exchange').filter({ hasText: '"next"' }).waitFor();
+  await page.getByText('All changes kept').waitFor();
   await keep(page, 'arrange-lists');
   await page.getByRole('tree', { name: 'Path tree' }).focus();
   for (let step = 0; step < 4; step++) await page.keyboard.press('Control+z');

@@ -63,8 +63,14 @@ export function ConsequenceDetails({
 }
 
 /** What clients of the contract as it is could not do any more. */
-export function BreakingLines({ breaking }: Pick<Consequence, 'breaking'>): React.JSX.Element {
-  const { count, first } = breaking;
+export function BreakingLines({
+  consequence,
+}: {
+  readonly consequence: Consequence;
+}): React.JSX.Element | null {
+  const { count, first } = consequence.breaking;
+  // What breaks a release is told already, and mostly the same.
+  if (consequence.summary.findingsAdded.some(isBreaking)) return null;
   if (count === 0) return <p className="details">Clients of today go on as they are.</p>;
   return (
     <ul className="details" aria-label="Clients of today">

@@ -57,18 +57,18 @@ export function AskedPanel({ scoped }: { readonly scoped: Scoped }): React.JSX.E
           <ConsequenceCounts consequence={consequence} of="operation" />
         </span>
       </p>
-      {consequence !== null && (
-        <>
-          <ConsequenceDetails summary={consequence.summary} />
-          <BreakingLines breaking={consequence.breaking} />
-        </>
-      )}
       <p className="asked">
         <Button type="primary" autoFocus onClick={() => take(asked)}>
           Take it
         </Button>
         <Button onClick={() => ask(null)}>Leave it</Button>
       </p>
+      {consequence !== null && (
+        <>
+          <ConsequenceDetails summary={consequence.summary} />
+          <BreakingLines consequence={consequence} />
+        </>
+      )}
     </div>
   );
 }
