@@ -1,5 +1,17 @@
-import { computedValue, rolesOfModel, type Json, type RecordReading, type Row } from '../model/index.js';
-import { pointedAt, type RecordView } from './dataset.js';
+import {
+  computedValue,
+  entryOf,
+  memoize,
+  rolesOfModel,
+  type Attribute,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type RecordReading,
+  type Row,
+  type ScalarType,
+} from '../model/index.js';
+import { Dataset, pointedAt, type RecordView } from './dataset.js';
 import { pairedRows } from './pairedRows.js';
 import { storageNamed, storages, type RequestContext } from './service.js';
 
@@ -8,20 +20,55 @@ export function computedOf(service: RequestContext, view: RecordView, row: Row, 
   const attribute = storages(service)
     .byId.get(row.entity)
     ?.computed.find((one) => one.id === id);
-  return attribute === undefined ? null : computedValue(attribute, readingOf(service, view, row));
+  if (attribute === undefined) return null;
+  const compute = (): Json => computedValue(attribute, readingOf(service, view, row));
+  return view instanceof Dataset
+    ? entryOf(valuesOf(view, service.model), `${row.rid}-${row.revision} ${id}`, compute)
+    : compute();
 }
+
+/** So many values are kept of a dataset. */
+const MOST_VALUES = 50_000;
+
+interface Kept {
+  version: number;
+  readonly values: Map<string, Json>;
+}
+
+const kept = memoize<Dataset, (model: Model) => Kept>(() =>
+  memoize(() => ({ version: -1, values: new Map() })),
+);
+
+/** What was computed since the records changed last: reads are many, and writes are few. */
+function valuesOf(dataset: Dataset, model: Model): Map<string, Json> {
+  const known = kept(dataset)(model);
+  if (known.version !== dataset.version || known.values.size >= MOST_VALUES) known.values.clear();
+  known.version = dataset.version;
+  return known.values;
+}
+
+/** The attributes of a kind of record that are single values, by their names. */
+const scalarsOf = memoize(
+  ({ attributes, computed }: EntityStorage): ReadonlyMap<string, Attribute & { readonly type: ScalarType }> =>
+    new Map(
+      [...attributes, ...computed].flatMap((attribute) =>
+        isScalarAttribute(attribute) ? [[attribute.name, attribute] as const] : [],
+      ),
+    ),
+);
+
+const isScalarAttribute = (attribute: Attribute): attribute is Attribute & { readonly type: ScalarType } =>
+  attribute.type.kind !== 'json' && attribute.type.kind !== 'list' && attribute.type.kind !== 'value';
 
 function readingOf(service: RequestContext, view: RecordView, row: Row): RecordReading {
   const storage = storages(service).byId.get(row.entity);
+  const scalars = storage === undefined ? null : scalarsOf(storage);
   const reading: RecordReading = {
     attribute(name) {
-      const stored = storage?.attributes.find((one) => one.name === name);
-      const attribute = stored ?? storage?.computed.find((one) => one.name === name);
+      const attribute = scalars?.get(name);
       if (attribute === undefined) return null;
-      const { type } = attribute;
-      if (type.kind === 'json' || type.kind === 'list' || type.kind === 'value') return null;
-      const value =
-        stored === undefined ? computedValue(attribute, reading) : (row.values[attribute.id] ?? null);
+      const { type, computed, id } = attribute;
+      const value = computed === null ? (row.values[id] ?? null) : computedValue(attribute, reading);
       return { type, value };
     },
     along: (role) =>

@@ -59,6 +59,7 @@ export class Dataset implements RecordView, AnswerView {
   /** By the identity of an entity, then by what they hold; the latest used last. */
   private readonly indexes = new Map<string, { readonly entity: string; readonly index: RecordIndex }>();
   private numbers: Counters;
+  private applied = 0;
 
   constructor(
     readonly model: Model,
@@ -96,6 +97,11 @@ export class Dataset implements RecordView, AnswerView {
     return this.numbers;
   }
 
+  /** Another number after each change. */
+  get version(): number {
+    return this.applied;
+  }
+
   get size(): number {
     return this.rows.size;
   }
@@ -118,8 +124,12 @@ export class Dataset implements RecordView, AnswerView {
   }
 
   pointingAt(_entity: EntityStorage, relationship: string, rid: number): readonly Row[] {
-    const rids = this.byReference.get(relationship)?.get(rid);
-    return rids === undefined ? [] : [...rids].flatMap((pointing) => this.rows.get(pointing) ?? []);
+    const pointing: Row[] = [];
+    for (const other of this.byReference.get(relationship)?.get(rid) ?? []) {
+      const row = this.rows.get(other);
+      if (row !== undefined) pointing.push(row);
+    }
+    return pointing;
   }
 
   all(entity: EntityStorage): Iterable<Row> {
@@ -162,6 +172,7 @@ export class Dataset implements RecordView, AnswerView {
     }
     for (const row of last.values()) this.eachIndex(row, (index, added) => index.add(added));
     this.numbers = counters;
+    this.applied++;
   }
 
   private eachIndex(row: Row, act: (index: RecordIndex, row: Row) => void): void {

@@ -1,5 +1,5 @@
-import { compareScalars, comparesTo, durationParts, instantMillis } from './compare.js';
-import { dividedBy, isLess, minus, plus, rational, rounded, times, type Rational } from './rational.js';
+import { comparesTo, durationParts, instantMillis } from './compare.js';
+import { dividedBy, minus, plus, rational, rounded, sumOf, times, type Rational } from './rational.js';
 import { scalarText, type Json } from './records.js';
 import type { Aggregate, AlongComparison, Attribute, Expression, ScalarType } from './types.js';
 
@@ -95,33 +95,24 @@ function aggregated(aggregate: Aggregate, record: RecordReading): Value | null {
   const records = found(aggregate, record);
   const { of, attribute } = aggregate;
   if (of === 'count' || attribute === null) return rational(records.length);
-  const typed = records.flatMap((one) => {
-    const read = one.attribute(attribute);
-    const value = known(read?.value ?? null);
-    return read === null || value === null ? [] : [{ type: read.type, value }];
-  });
-  const values = typed.map(({ value }) => value);
-  const total = (): Rational => values.filter(isNumber).reduce(plus, rational(0));
-  switch (of) {
-    case 'sum':
-      return total();
-    case 'average':
-      return dividedBy(total(), rational(values.length));
-    case 'min':
-    case 'max': {
-      const [first] = typed;
-      if (first === undefined) return null;
-      return values.reduce((best, value) => {
-        const isBefore = isLower(first.type, value, best);
-        return isBefore === (of === 'min') ? value : best;
-      });
-    }
+  if (of === 'min' || of === 'max') return outermost(of, attribute, records);
+  const numbers: number[] = [];
+  for (const one of records) {
+    const value = one.attribute(attribute)?.value;
+    if (typeof value === 'number') numbers.push(value);
   }
+  return of === 'sum' ? sumOf(numbers) : dividedBy(sumOf(numbers), rational(numbers.length));
 }
 
-function isLower(type: ScalarType, value: Value, than: Value): boolean {
-  if (isNumber(value) && isNumber(than)) return isLess(value, than);
-  return !isNumber(value) && !isNumber(than) && compareScalars(type, value, than) < 0;
+function outermost(of: 'min' | 'max', attribute: string, records: readonly RecordReading[]): Value | null {
+  let best: string | number | boolean | null = null;
+  for (const record of records) {
+    const read = record.attribute(attribute);
+    if (read === null || read.value === null || typeof read.value === 'object') continue;
+    const isBeyond = best === null || comparesTo(read.type, read.value, of === 'min' ? '<' : '>', best);
+    if (isBeyond) best = read.value;
+  }
+  return known(best);
 }
 
 /** The records at the end of the roles for which everything holds, themselves and on the way. */

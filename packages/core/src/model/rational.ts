@@ -8,6 +8,7 @@ const NUMBER = /^(-?)(\d+)(?:\.(\d+))?(?:e([+-]?\d+))?$/;
 
 /** A finite number exactly as it is written in decimal digits. */
 export function rational(value: number): Rational {
+  if (Number.isSafeInteger(value)) return { over: BigInt(value), under: 1n };
   const [, sign = '', whole = '0', part = '', exponent = '0'] = NUMBER.exec(String(value)) ?? [];
   const shift = Number(exponent) - part.length;
   const digits = BigInt(sign + whole + part);
@@ -16,10 +17,22 @@ export function rational(value: number): Rational {
     : { over: digits, under: 10n ** BigInt(-shift) };
 }
 
-export const plus = (a: Rational, b: Rational): Rational => ({
-  over: a.over * b.under + b.over * a.under,
-  under: a.under * b.under,
-});
+export const plus = (a: Rational, b: Rational): Rational =>
+  a.under === b.under
+    ? { over: a.over + b.over, under: a.under }
+    : { over: a.over * b.under + b.over * a.under, under: a.under * b.under };
+
+/** The sum of numbers, exactly; most are integers that a number holds. */
+export function sumOf(values: readonly number[]): Rational {
+  let total = 0;
+  for (const [index, value] of values.entries()) {
+    const next = total + value;
+    if (!Number.isSafeInteger(value) || !Number.isSafeInteger(next))
+      return values.slice(index).reduce((sum, one) => plus(sum, rational(one)), rational(total));
+    total = next;
+  }
+  return rational(total);
+}
 
 export const minus = (a: Rational, b: Rational): Rational => plus(a, { over: -b.over, under: b.under });
 
@@ -34,8 +47,6 @@ export function dividedBy(a: Rational, b: Rational): Rational | null {
   const sign = b.over < 0n ? -1n : 1n;
   return { over: a.over * b.under * sign, under: a.under * b.over * sign };
 }
-
-export const isLess = (a: Rational, b: Rational): boolean => a.over * b.under < b.over * a.under;
 
 /** The fraction with so many decimal places, half to even, in units of the last place. */
 function inUnits({ over, under }: Rational, scale: number): bigint {

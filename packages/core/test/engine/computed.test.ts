@@ -83,6 +83,24 @@ describe('a computed member', () => {
       expect(mock.send('GET', `/api/v1/sailings?${query}`).status).toBe(400);
   });
 
+  test('finds a record in its order after every change of it', () => {
+    const table = new TestMock(
+      modelOf('entity Box\n  sides: integer\n  double: integer, computed sides * 2\n'),
+      { Box: 0 },
+      arranged({}),
+    );
+    const ids = (query: string): unknown =>
+      (table.send('GET', `/api/v1/boxes?${query}`).body as { items: { id: number }[] }).items.map(
+        ({ id }) => id,
+      );
+    for (const sides of [1, 2, 3]) send(table, 'POST', '/boxes', { sides });
+    expect([ids('sort=double'), ids('double=4')]).toEqual([[1, 2, 3], [2]]);
+    send(table, 'PATCH', '/boxes/1', { sides: 9 });
+    expect([ids('sort=double'), ids('double=18'), ids('double=2')]).toEqual([[2, 3, 1], [1], []]);
+    send(table, 'DELETE', '/boxes/3');
+    expect([ids('sort=-double'), ids('double=6')]).toEqual([[1, 2], []]);
+  });
+
   test('of others has a tag that changes with them, and no date', () => {
     const read = mock.send('GET', SAILING);
     expect(read.headers.get('last-modified')).toBeUndefined();
