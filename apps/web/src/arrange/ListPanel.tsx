@@ -1,7 +1,7 @@
 import { LIST_BUNDLES, withListBundle } from '@isomeros/core/arrangement';
 import type { ResourceKind } from '@isomeros/core/contract';
 import { ExplainedWords } from '../app/help/Explained.js';
-import { AskedPanel, BundleButtons, ScopeChooser, type Bundle } from './ScopedChoice.js';
+import { ConsequencePanel, BundleButtons, ScopeChooser, type Bundle } from './ScopedChoice.js';
 import { useScoped } from './useScoped.js';
 
 const BUNDLES: readonly Bundle[] = LIST_BUNDLES.map((bundle) => ({
@@ -26,7 +26,7 @@ export function ListPanel({ resource }: { readonly resource: string }): React.JS
       <div className="offers" role="group" aria-label="Answered">
         <BundleButtons scoped={scoped} bundles={BUNDLES} />
       </div>
-      <AskedPanel scoped={scoped} />
+      <ConsequencePanel scoped={scoped} />
     </section>
   );
 }

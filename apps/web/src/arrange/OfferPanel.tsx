@@ -15,7 +15,7 @@ import { useAppSelector } from '../app/store.js';
 import { useChoose } from '../design/useChoose.js';
 import { arrangementName } from '../design/viewSlice.js';
 import { OriginMark } from './OriginMark.js';
-import { AskedPanel, BundleButtons, ScopeChooser, type Bundle } from './ScopedChoice.js';
+import { ConsequencePanel, BundleButtons, ScopeChooser, type Bundle } from './ScopedChoice.js';
 import { useScoped, type ScopedChange } from './useScoped.js';
 
 const leavingOut = (title: string, change: LeaveOut): ScopedChange => ({
@@ -67,7 +67,7 @@ export function OfferPanel({ row }: { readonly row: OutlineRow }): React.JSX.Ele
           ))}
         <BundleButtons scoped={scoped} bundles={BUNDLES} />
       </div>
-      <AskedPanel scoped={scoped} />
+      <ConsequencePanel scoped={scoped} />
     </section>
   );
 }

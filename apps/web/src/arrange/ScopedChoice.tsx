@@ -46,7 +46,7 @@ const IN_WORDS: Readonly<Record<Scope, string>> = {
 };
 
 /** What would follow from what was asked for, to be taken or left. */
-export function AskedPanel({ scoped }: { readonly scoped: Scoped }): React.JSX.Element | null {
+export function ConsequencePanel({ scoped }: { readonly scoped: Scoped }): React.JSX.Element | null {
   const { asked, scope, consequence, ask, take } = scoped;
   if (asked === null) return null;
   return (

@@ -12,21 +12,27 @@ export interface CustomOperation {
   readonly effect: CustomEffect;
 }
 
+/** What is looked for, and in which order. */
+export interface QueryTerms {
+  readonly filters: readonly FixedFilter[];
+  /** Members by their identity, the first deciding. */
+  readonly order: readonly { readonly member: string; readonly descending: boolean }[];
+}
+
+interface ListEffect extends QueryTerms {
+  readonly kind: 'query';
+  readonly limit: number;
+}
+
+interface FindEffect extends QueryTerms {
+  readonly kind: 'find';
+}
+
 export type CustomEffect =
-  /** GET below the collection: a fixed filter, order and limit. */
-  | {
-      readonly kind: 'query';
-      readonly filters: readonly FixedFilter[];
-      /** Members by their identity, the first deciding. */
-      readonly order: readonly { readonly member: string; readonly descending: boolean }[];
-      readonly limit: number;
-    }
+  /** GET below the collection: the first of what is looked for. */
+  | ListEffect
   /** GET below the collection: the first record that a query would list. */
-  | {
-      readonly kind: 'find';
-      readonly filters: readonly FixedFilter[];
-      readonly order: readonly { readonly member: string; readonly descending: boolean }[];
-    }
+  | FindEffect
   /** POST below the item: gives members values while every comparison holds. */
   | {
       readonly kind: 'assign';

@@ -16,6 +16,7 @@ import {
   type FixedFilter,
   type Input,
   type Operand,
+  type QueryTerms,
   type OwnComparison,
 } from './customOperations.js';
 
@@ -85,7 +86,7 @@ class Reading {
   }
 
   /** What is looked for, and in which order. */
-  private found(entity: Entity): Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'> {
+  private found(entity: Entity): QueryTerms {
     const filters: FixedFilter[] = [];
     if (this.reader.take('where'))
       do this.filter(entity, filters);
@@ -272,10 +273,7 @@ function namesOf(index: ModelIndex, entity: string): NameOf {
   return (id) => names.get(id) ?? id;
 }
 
-function foundText(
-  own: NameOf,
-  { filters, order }: Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'>,
-): readonly string[] {
+function foundText(own: NameOf, { filters, order }: QueryTerms): readonly string[] {
   const wanted = filters.map((filter) => filterText(own, filter)).join(' and ');
   const keys = order.map(({ member, descending }) => `${own(member)}${descending ? ' desc' : ''}`);
   return [

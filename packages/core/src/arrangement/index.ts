@@ -69,11 +69,19 @@ export type {
   Input,
   Operand,
   OwnComparison,
+  QueryTerms,
 } from './customOperations.js';
 export { CUSTOM_NAME } from './readCustomOperations.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
-export { ASPECTS, exposureChoice, FILTER_OPERATORS, MEMBER_NAME, NOT_CHOSEN } from './exposure.js';
+export {
+  ASPECTS,
+  exposureChoice,
+  FILTER_OPERATORS,
+  MEMBER_NAME,
+  NOT_CHOSEN,
+  usualOperators,
+} from './exposure.js';
 export type {
   Aspect,
   Exposure,
@@ -82,6 +90,5 @@ export type {
   FilterOperator,
   MemberAspect,
 } from './exposure.js';
-export { usualOperators } from './exposure.js';
 export { printEffect, readEffect } from './effectText.js';
 export type { EffectRead } from './effectText.js';

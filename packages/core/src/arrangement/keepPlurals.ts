@@ -1,7 +1,7 @@
 import { camelCase, firstPlural, type Identities, type Relationship } from '../model/index.js';
 import { editText, parse } from '../notation/index.js';
 import type { Choices } from './choices.js';
-import { pluralSubject } from './parts/words.js';
+import { PATH_WORD, pluralSubject } from './parts/words.js';
 
 /** A model with what was decided about it. */
 export interface KeptDesign {
@@ -16,18 +16,18 @@ export interface KeptDesign {
  */
 export function keepPlurals(design: KeptDesign): KeptDesign {
   const { identities } = design;
-  const { model } = parse(design.text, identities);
+  const parsed = parse(design.text, identities);
   const kept: Record<string, string> = {};
   let { text } = design;
-  for (const declaration of model.declarations) {
+  for (const declaration of parsed.model.declarations) {
     if (declaration.kind === 'entity') {
       const plural = firstPlural(declaration.name);
-      if (plural !== null) kept[pluralSubject(declaration.id)] = plural;
+      if (plural !== null && PATH_WORD.test(plural)) kept[pluralSubject(declaration.id)] = plural;
     } else if (declaration.kind !== 'value') {
       const role = firstRole(declaration);
       if (role === null) continue;
-      const edit = { kind: 'name-role', relationship: declaration.id, role } as const;
-      text = editText(text, parse(text, identities), edit);
+      // An edit changes one line and moves none, so that places stay.
+      text = editText(text, parsed, { kind: 'name-role', relationship: declaration.id, role });
     }
   }
   const arrangements = design.choices.arrangements.map((arrangement) => ({

@@ -10,6 +10,7 @@ import {
   type FixedFilter,
   type Input,
   type Operand,
+  type QueryTerms,
   type OwnComparison,
 } from './customOperations.js';
 import {
@@ -110,10 +111,7 @@ class Reading {
     return { kind: 'query', ...this.found(members, at), limit: Number(limit) };
   }
 
-  private found(
-    members: Members,
-    at: string,
-  ): Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'> {
+  private found(members: Members, at: string): QueryTerms {
     return {
       filters: this.list(members['filters'] ?? [], `${at}/filters`, MOST_PARTS, (item, to) =>
         this.filter(item, to),

@@ -1,5 +1,5 @@
-import { looksThroughList, type Operation, type Resource } from '../contract/index.js';
-import { scalarText } from '../model/index.js';
+import { looksThroughList, type Operation, type OwnField, type Resource } from '../contract/index.js';
+import { scalarText, type EntityStorage } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
 import type { RecordView } from './dataset.js';
 import { fieldValue, isScalarValue } from './list/field.js';
@@ -45,16 +45,27 @@ export function exampleInputs(
     if (parameter.role !== 'input' || parameter.default !== null) return [];
     const { name, type } = parameter;
     const field = custom.filters.find(({ value }) => value.kind === 'input' && value.name === name)?.field;
-    const known = [...records.all(storage)].flatMap((row) => {
-      const value = field === undefined ? undefined : fieldValue(service, records, row, field);
-      return isScalarValue(value) ? [value] : [];
-    });
+    const known = field === undefined ? null : firstValue(service, records, storage, field);
     const made = seedScalar(
       type,
       { name, of: entity ?? '', ordinal: 1, attempt: 0 },
       new Random(1),
       service.now,
     );
-    return [`${encodeURIComponent(name)}=${encodeURIComponent(scalarText(known[0] ?? made))}`];
+    return [`${encodeURIComponent(name)}=${encodeURIComponent(scalarText(known ?? made))}`];
   });
+}
+
+/** What the first record has that has anything in a field; `null` where none has. */
+function firstValue(
+  service: RequestContext,
+  records: RecordView,
+  storage: EntityStorage,
+  field: OwnField,
+): string | number | boolean | null {
+  for (const row of records.all(storage)) {
+    const value = fieldValue(service, records, row, field);
+    if (isScalarValue(value)) return value;
+  }
+  return null;
 }

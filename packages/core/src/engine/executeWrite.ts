@@ -190,8 +190,8 @@ function move(
   const found = transitionOf(service, record, resource.transition ?? '');
   if (found === null) throw new Error(`${resource.id} carries out no transition of its record.`);
   const storage = storageNamed(service, resource.entity ?? '');
-  const state = memberNamed(service, storage, found.attribute.id, found.attribute.name);
-  const refused = refusal(found, record, service.now, state);
+  const { id, name } = found.attribute;
+  const refused = refusal(found, record, service.now, () => memberNamed(service, storage, id, name));
   if (refused !== null) {
     const allowed = allowedNow(found, record, service.now);
     const hint = allowed.length === 0 ? 'Nothing is allowed now.' : `Allowed now: ${allowed.join(', ')}.`;

@@ -42,16 +42,16 @@ export function holdsFor({ model }: Service, record: Row, when: Condition, now: 
 const holds = (attributes: readonly Attribute[], when: Condition, record: Row, now: number): boolean =>
   when.some((all) => all.every((comparison) => compares(attributes, comparison, record, now)));
 
-/** Why a transition is not allowed now, in a sentence; `null` when it is. `named`: what clients call its attribute. */
+/** Why a transition is not allowed now, in a sentence; `null` when it is. `named`: tells what clients call its attribute. */
 export function refusal(
   { attributes, attribute, transition }: FoundTransition,
   record: Row,
   now: number,
-  named: string = attribute.name,
+  named: () => string = () => attribute.name,
 ): string | null {
   const state = record.values[attribute.id] ?? null;
   if (typeof state !== 'string' || !transition.from.includes(state)) {
-    return `${named} is ${state === null ? 'unset' : JSON.stringify(state)}; ${transition.name} leads from ${transition.from.join(' or ')}.`;
+    return `${named()} is ${state === null ? 'unset' : JSON.stringify(state)}; ${transition.name} leads from ${transition.from.join(' or ')}.`;
   }
   if (transition.when === null) return null;
   return holds(attributes, transition.when, record, now)

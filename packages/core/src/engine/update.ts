@@ -268,7 +268,7 @@ function move(
     (transition) => transitionOf(validation.service, current, transition) ?? [],
   );
   const leading = found.filter(({ transition }) => transition.to === wanted);
-  const refusals = leading.map((way) => refusal(way, current, validation.service.now, member.name));
+  const refusals = leading.map((way) => refusal(way, current, validation.service.now, () => member.name));
   if (refusals.includes(null)) return null;
   return refusals[0] ?? `No transition leads ${member.name} to ${JSON.stringify(wanted)}.`;
 }

@@ -29,6 +29,7 @@ export {
   indexModel,
   isImplicitId,
   isSingleton,
+  derivedRole,
   keyOf,
   onRemoveOf,
   ownerRoleOf,

@@ -92,10 +92,13 @@ function push<T>(map: Map<string, T[]>, name: string, item: T): void {
 
 /** The role that leads from A to B: as written, else derived from the name of B. */
 export function roleOf(relationship: Relationship): string {
-  if (relationship.role !== null) return relationship.role;
-  const name = camelCase(relationship.to);
-  return relationship.cardinality === 'many' ? plural(name) : name;
+  const { role, to, cardinality } = relationship;
+  return role ?? derivedRole(to, cardinality);
 }
+
+/** The role that leads to an entity, where none is written. */
+export const derivedRole = (to: string, cardinality: string | undefined): string =>
+  cardinality === 'many' ? plural(camelCase(to)) : camelCase(to);
 
 /** What an owned entity calls its owner: as written after `back as`, else the owner's name. */
 export const ownerRoleOf = (owns: Owns): string => owns.back ?? camelCase(owns.from);

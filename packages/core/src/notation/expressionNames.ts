@@ -1,4 +1,4 @@
-import { AGGREGATES, camelCase, plural } from '../model/index.js';
+import { AGGREGATES, camelCase, derivedRole } from '../model/index.js';
 import type { Token } from './tokens.js';
 
 /** A name in an expression: a member of a block, or what a member of a block is compared with. */
@@ -20,7 +20,7 @@ export class RoleTargets {
         const [one, other] = [tokens[index - 1]?.text, tokens[index - 2]?.text];
         return one === word && (before === undefined ? other !== 'back' : other === before);
       })?.text;
-    const role = named('as') ?? (cardinality === 'many' ? plural(camelCase(to)) : camelCase(to));
+    const role = named('as') ?? derivedRole(to, cardinality);
     this.targets.set(`${from}.${role}`, to);
     const back = named('as', 'back') ?? (tokens[2]?.text === 'owns' ? camelCase(from) : undefined);
     if (back !== undefined) this.targets.set(`${to}.${back}`, from);

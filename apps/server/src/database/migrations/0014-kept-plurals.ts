@@ -125,7 +125,7 @@ function keptState({ text, validText, identities, choices }: State): State | nul
   if (!isOlder(choices)) return null;
   const known = { identities: JSON.parse(identities) as Identities, choices: readKeptChoices(choices) };
   const sound = keepPlurals({ ...known, text: validText });
-  const draft = keepPlurals({ ...sound, text });
+  const draft = text === validText ? sound : keepPlurals({ ...sound, text });
   const kept = keepChoices(draft.choices);
   const isSame = sound.text === validText && draft.text === text && kept === keepChoices(known.choices);
   return isSame ? null : { text: draft.text, validText: sound.text, identities, choices: kept };

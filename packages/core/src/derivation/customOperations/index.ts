@@ -1,7 +1,8 @@
-import type { CustomEffect } from '../../arrangement/index.js';
-import type { Finding, Reason, RuleId } from '../../contract/index.js';
+import type { QueryTerms } from '../../arrangement/index.js';
+import type { Finding } from '../../contract/index.js';
 import { entryOf, memoize } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
+import { becauseCustom } from './because.js';
 import { resolveCustom, Unfit, type ResolvedCustom } from './resolve.js';
 
 const NONE: readonly ResolvedCustom[] = [];
@@ -84,10 +85,7 @@ const repeats = ({ operation, entity, custom }: ResolvedCustom): Finding => ({
 });
 
 /** A list of one at most may be meant to be that one. */
-const listsOne = (
-  { operation, entity }: ResolvedCustom,
-  { filters, order }: Extract<CustomEffect, { kind: 'query' }>,
-): Finding => ({
+const listsOne = ({ operation, entity }: ResolvedCustom, { filters, order }: QueryTerms): Finding => ({
   id: 'custom.one',
   severity: 'doubtful',
   message: `${operation.name} of ${entity.name} answers a list of one at most.`,
@@ -101,17 +99,5 @@ const listsOne = (
   ],
 });
 
-/** A reason that cites an operation of one's own, after any statements. */
-export const becauseCustom = (
-  rule: RuleId,
-  { id, name }: { readonly id: string; readonly name: string },
-  ...statements: readonly { readonly id: string }[]
-): Reason => ({
-  rule,
-  because: [
-    ...statements.map((statement) => ({ kind: 'statement', id: statement.id }) as const),
-    { kind: 'custom', id, name, level: 'arrangement' },
-  ],
-});
-
+export { becauseCustom } from './because.js';
 export type { ResolvedCustom } from './resolve.js';

@@ -1,11 +1,11 @@
 import type {
   AssignedMember,
-  CustomEffect,
   CustomOperation,
   FixedFilter,
   Input,
   Operand,
   OwnComparison,
+  QueryTerms,
 } from '../../arrangement/index.js';
 import type {
   Custom,
@@ -29,6 +29,7 @@ import {
   type ScalarType,
 } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
+import { becauseCustom } from './because.js';
 import { attributeMember, referenceMember } from '../names/called.js';
 import { memberName } from '../names/members.js';
 import { isMissingFromCreate } from '../shapes/uncreatable.js';
@@ -159,7 +160,7 @@ function resolveFound(
   context: DerivationContext,
   entity: Entity,
   operation: CustomOperation,
-  { filters, order }: Pick<Extract<CustomEffect, { kind: 'find' }>, 'filters' | 'order'>,
+  { filters, order }: QueryTerms,
 ): Pick<ResolvedCustom, 'order' | 'asked'> & { readonly filters: readonly CustomFilter[] } {
   const asked = new Map<string, InputParameter>();
   return {
@@ -184,12 +185,7 @@ function resolveInput(
     name,
     type: met.type,
     default: usual ?? null,
-    reasons: [
-      {
-        rule: 'list.input',
-        because: [{ kind: 'custom', id: operation.id, name: operation.name, level: 'arrangement' }],
-      },
-    ],
+    reasons: [becauseCustom('list.input', operation)],
   };
   const before = asked.get(name);
   if (before !== undefined && JSON.stringify(before.type) !== JSON.stringify(input.type))
