@@ -15,6 +15,7 @@ const BASE = {
   kept: [],
   removed: [],
   answers: [],
+  tokens: [],
 };
 
 /** Places for values, and values. */
@@ -32,7 +33,16 @@ describe('a commit in one statement', () => {
     const answers = [
       { id: 'k', at: 1, fingerprint: 'f', response: { status: 201, headers: [], body: null } },
     ];
-    for (const more of [{}, { kept }, { removed: [3, 4] }, { answers }, { kept, removed: [3], answers }]) {
+    const token = { digest: 'd', scheme: 'bearer', rid: 3, ends: 1, role: null } as const;
+    const tokens = [{ kind: 'issue', token } as const, { kind: 'end', digest: 'e' } as const];
+    for (const more of [
+      {},
+      { kept },
+      { removed: [3, 4] },
+      { answers },
+      { tokens },
+      { kept, removed: [3], answers, tokens },
+    ]) {
       const [places, values] = counted({ ...BASE, ...more });
       expect(values).toBe(places);
     }

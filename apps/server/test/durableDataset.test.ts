@@ -51,12 +51,12 @@ function begun(): { store: ToldStore; records: DurableDataset } {
 
 /** Renames the one record. */
 function renamed(records: DurableDataset, to: string): Promise<unknown> {
-  const attempt = (draft: Draft): { changes: readonly RowChange[]; kept: null } => {
+  const attempt = (draft: Draft): { changes: readonly RowChange[]; kept: null; tokens: [] } => {
     const before = draft.get(1);
     if (before === undefined) throw new Error('There is one record.');
     const changes: RowChange[] = [{ kind: 'update', before, after: row(to, before.revision + 1) }];
     draft.apply(changes);
-    return { changes, kept: null };
+    return { changes, kept: null, tokens: [] };
   };
   return records.write(attempt, () => true);
 }

@@ -12,6 +12,7 @@ import { Names1795000000011 } from './migrations/0011-names.js';
 import { Figures1795000000012 } from './migrations/0012-figures.js';
 import { Endpoints1795000000013 } from './migrations/0013-endpoints.js';
 import { KeptPlurals1796000000014 } from './migrations/0014-kept-plurals.js';
+import { Tokens1796000000015 } from './migrations/0015-tokens.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
@@ -24,6 +25,7 @@ import {
   ReleaseRow,
   RevisionRow,
   SnapshotRow,
+  TokenRow,
 } from './tables.js';
 
 export const TABLES = [
@@ -36,6 +38,7 @@ export const TABLES = [
   RecordRow,
   IdempotentResponseRow,
   SnapshotRow,
+  TokenRow,
   InstallationStateRow,
 ];
 
@@ -55,6 +58,7 @@ export const MIGRATIONS = [
   Figures1795000000012,
   Endpoints1795000000013,
   KeptPlurals1796000000014,
+  Tokens1796000000015,
 ];
 
 interface ConnectionOptions {

@@ -1,5 +1,5 @@
 import type { RevisionKind } from '@isomeros/api';
-import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 /** One piece of work: the text of a model and what belongs to it. */
 @Entity({ name: 'designs' })
@@ -256,6 +256,40 @@ export class IdempotentResponseRow {
   at: number;
 
   /** Fingerprint and response, as JSON. */
+  @Column({ type: 'longtext' })
+  data: string;
+}
+
+/** A token that was handed out: a digest of what is presented, and what it stands for. */
+@Entity({ name: 'tokens' })
+export class TokenRow {
+  /** In the order in which they were handed out. */
+  @PrimaryGeneratedColumn({ type: 'bigint', unsigned: true })
+  number: string;
+
+  @Column({ type: 'char', length: 36, name: 'dataset_id' })
+  datasetId: string;
+
+  @Column({ type: 'char', length: 43 })
+  digest: string;
+
+  /** The record that it stands for. */
+  @Column({
+    type: 'bigint',
+    unsigned: true,
+    transformer: { to: (value: number) => value, from: Number },
+  })
+  rid: number;
+
+  /** Milliseconds since 1970. */
+  @Column({
+    type: 'bigint',
+    unsigned: true,
+    transformer: { to: (value: number) => value, from: Number },
+  })
+  ends: number;
+
+  /** All of it as JSON. */
   @Column({ type: 'longtext' })
   data: string;
 }

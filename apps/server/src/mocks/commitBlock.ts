@@ -1,8 +1,8 @@
-import type { IdempotentResponse } from '@isomeros/core/engine';
+import type { IdempotentResponse, LeftBeside, AccessToken, TokenChange } from '@isomeros/core/engine';
 import type { StoredRecord } from './storedRecord.js';
 
 /** What one transaction writes: the sequence number it takes the dataset to, and what that number is for. */
-export interface Committing {
+export interface Committing extends LeftBeside {
   readonly datasetId: string;
   readonly holder: string;
   /** The number of the write before. */
@@ -11,7 +11,6 @@ export interface Committing {
   readonly counters: string;
   readonly kept: readonly StoredRecord[];
   readonly removed: readonly number[];
-  readonly answers: readonly IdempotentResponse[];
 }
 
 export interface SqlStatement {
@@ -58,14 +57,49 @@ export const insertAnswers = (
     ]),
   }));
 
+/** Writes down tokens of a dataset: of what is presented, the digest alone. */
+export const insertTokens = (datasetId: string, tokens: readonly AccessToken[]): readonly SqlStatement[] =>
+  chunks(tokens, () => 0).map((part) => ({
+    sql: `INSERT INTO tokens (dataset_id, digest, rid, ends, data) VALUES ${places(part.length, 5)}`,
+    values: part.flatMap((token) => [datasetId, token.digest, token.rid, token.ends, JSON.stringify(token)]),
+  }));
+
+/** Tokens end by themselves, or with the record that they stand for. */
+function endTokens(
+  datasetId: string,
+  tokens: readonly TokenChange[],
+  removed: readonly number[],
+): readonly SqlStatement[] {
+  const ended = tokens.flatMap((change) => (change.kind === 'end' ? [change.digest] : []));
+  const statement = (column: 'digest' | 'rid', values: readonly unknown[]): SqlStatement => ({
+    sql: `DELETE FROM tokens WHERE dataset_id = ? AND ${column} IN (?)`,
+    values: [datasetId, values],
+  });
+  return [
+    ...chunks(ended, () => 0).map((part) => statement('digest', part)),
+    ...chunks(removed, () => 0).map((part) => statement('rid', part)),
+  ];
+}
+
 /** Everything that is written once the dataset is counted on. */
-export const writesOf = ({ datasetId, kept, removed, answers }: Committing): readonly SqlStatement[] => [
+export const writesOf = ({
+  datasetId,
+  kept,
+  removed,
+  answers,
+  tokens,
+}: Committing): readonly SqlStatement[] => [
   ...insertRecords(datasetId, kept),
   ...chunks(removed, () => 0).map((rids) => ({
     sql: 'DELETE FROM records WHERE dataset_id = ? AND rid IN (?)',
     values: [datasetId, rids],
   })),
   ...insertAnswers(datasetId, answers),
+  ...insertTokens(
+    datasetId,
+    tokens.flatMap((change) => (change.kind === 'issue' ? [change.token] : [])),
+  ),
+  ...endTokens(datasetId, tokens, removed),
 ];
 
 /**

@@ -5,6 +5,7 @@ import {
   type RowChange,
   type Counters,
   type IdempotentResponse,
+  type TokenChange,
 } from '@isomeros/core/engine';
 import { Logger } from '@nestjs/common';
 import { errorText } from '../errors.js';
@@ -17,6 +18,13 @@ export class NotStored extends ApiProblem {
   constructor(detail: string) {
     super('unavailable', detail, { headers: { 'Retry-After': '1' } });
   }
+}
+
+/** What one write comes to. */
+export interface Written {
+  readonly changes: readonly RowChange[];
+  readonly kept: IdempotentResponse | null;
+  readonly tokens: readonly TokenChange[];
 }
 
 interface Waiting extends Batch {
@@ -72,7 +80,7 @@ export class DurableDataset {
    * Runs one write against the draft. `attempt` returns what to answer and what it changed; the promise
    * resolves once that, and everything the write saw, is durable.
    */
-  async write<T extends { readonly changes: readonly RowChange[]; readonly kept: IdempotentResponse | null }>(
+  async write<T extends Written>(
     attempt: (draft: Draft) => T,
     succeeded: (result: T) => boolean,
   ): Promise<T> {
@@ -80,9 +88,10 @@ export class DurableDataset {
     const result = attempt(this.draft);
     if (!succeeded(result)) return result;
     const nothingPending = this.draft.changes.length === 0 && this.flushing === null;
-    const answers = result.kept === null ? [] : [result.kept];
-    if (result.changes.length === 0 && answers.length === 0 && nothingPending) return result;
-    await this.enqueue({ changes: result.changes, answers, isUndo: false });
+    const { changes, tokens } = result;
+    const written = { changes, answers: result.kept === null ? [] : [result.kept], tokens };
+    if (isEmpty(written) && nothingPending) return result;
+    await this.enqueue({ ...written, isUndo: false });
     return result;
   }
 
@@ -93,7 +102,7 @@ export class DurableDataset {
   async writeLarge(changes: readonly RowChange[], counters: Counters, isUndo: boolean): Promise<void> {
     if (this.stopped !== null) throw new NotStored(this.stopped);
     if (changes.length === 0) return;
-    const written: Batch = { changes, answers: [] };
+    const written: Batch = { changes, answers: [], tokens: [] };
     const stored = new Promise<void>((resolve, reject) => {
       const committed = this.commit([{ ...written, isUndo, resolve, reject }], written, counters, true);
       // A fault while it is committed is told to whoever writes, and waited for by nobody in vain.
@@ -105,9 +114,9 @@ export class DurableDataset {
     await stored;
   }
 
-  private enqueue({ changes, answers, isUndo }: Omit<Waiting, 'resolve' | 'reject'>): Promise<void> {
+  private enqueue(written: Omit<Waiting, 'resolve' | 'reject'>): Promise<void> {
     const stored = new Promise<void>((resolve, reject) => {
-      this.waiting.push({ changes, answers, isUndo, resolve, reject });
+      this.waiting.push({ ...written, resolve, reject });
     });
     this.flushing ??= this.flush().finally(() => {
       this.flushing = null;
@@ -128,7 +137,7 @@ export class DurableDataset {
       return changes;
     }
     this.draft.apply(changes);
-    await this.enqueue({ changes, answers: [], isUndo: true });
+    await this.enqueue({ changes, answers: [], tokens: [], isUndo: true });
     return changes;
   }
 
@@ -179,6 +188,7 @@ export class DurableDataset {
       const written: Batch = {
         changes: batch.flatMap(({ changes }) => changes),
         answers: batch.flatMap(({ answers }) => answers),
+        tokens: batch.flatMap(({ tokens }) => tokens),
       };
       await this.commit(batch, written, this.draft.counters, false);
     }
@@ -225,7 +235,7 @@ export class DurableDataset {
 
   private takeOver(batch: Batch, counters: Counters): void {
     if (!isEmpty(batch)) this.sequence++;
-    this.committed.apply(batch.changes, counters, batch.answers);
+    this.committed.apply(batch.changes, counters, batch);
     this.draft.confirm(batch.changes, batch.answers);
   }
 
@@ -246,7 +256,7 @@ export class DurableDataset {
   /** Reads the stored sequence number until the database answers, then keeps or drops the lost batch. */
   private async resolveUnknownCommit(
     batch: readonly Waiting[],
-    { changes, answers }: Batch,
+    written: Batch,
     counters: Counters,
   ): Promise<void> {
     this.stopped = 'The outcome of an earlier write is being found out.';
@@ -255,7 +265,7 @@ export class DurableDataset {
         const stored = await this.store.readSequence();
         if (stored === this.sequence + 1) {
           this.sequence++;
-          this.committed.apply(changes, counters, answers);
+          this.committed.apply(written.changes, counters, written);
           for (const write of batch) this.remember(write);
         }
         this.draft = new Draft(this.committed);
@@ -280,4 +290,5 @@ const gathered = (): Promise<void> =>
     });
   });
 
-const isEmpty = ({ changes, answers }: Batch): boolean => changes.length === 0 && answers.length === 0;
+const isEmpty = ({ changes, answers, tokens }: Batch): boolean =>
+  changes.length + answers.length + tokens.length === 0;

@@ -1,9 +1,11 @@
+import { randomBytes } from 'node:crypto';
 import type { Server } from 'node:http';
 import {
   Draft,
   handle,
   isWrite,
   keepChanges,
+  maskedAnswer,
   maskedBody,
   maskedHeaders,
   operationAt,
@@ -31,7 +33,11 @@ import { servedText, type Served } from './served.js';
 import { writeShared, type RecordSharing } from './recordSharing.js';
 import type { FaultInjector } from './faults.js';
 
-const SURROUNDINGS: Runtime = { now: () => Date.now(), random: () => Math.random() };
+const SURROUNDINGS: Runtime = {
+  now: () => Date.now(),
+  random: () => Math.random(),
+  token: () => randomBytes(32).toString('base64url'),
+};
 
 const NO_CHANGES: readonly KeptChange[] = [];
 
@@ -196,11 +202,12 @@ export class Endpoint implements RequestHandler {
   }
 
   private async writeOne(request: EngineRequest): Promise<Outcome> {
-    const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes' | 'kept'> => {
+    const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes' | 'kept' | 'tokens'> => {
       const before: RecordView = this.shared.records.dataset;
       const handled = this.withinLimit(draft, request);
       const records = keepChanges(this.service.model, before, draft, handled.changes);
-      return { handled, records, changes: handled.changes, kept: handled.kept };
+      const { changes, kept, tokens } = handled;
+      return { handled, records, changes, kept, tokens };
     };
     return writeShared(
       () => this.shared,
@@ -238,6 +245,7 @@ export class Endpoint implements RequestHandler {
       trace: [{ step: 'answer', outcome: 'stopped', text }],
       changes: [],
       kept: null,
+      tokens: [],
     };
   }
 
@@ -274,7 +282,7 @@ export class Endpoint implements RequestHandler {
       version: head.version,
       sentHeaders: maskedHeaders(this.service.contract, head.headers),
       body: maskedBody(this.service, operation, request.body, MOST_BODY_CHARACTERS),
-      response,
+      response: maskedAnswer(this.service.contract, operation, response),
       trace,
       records,
       size: 0,

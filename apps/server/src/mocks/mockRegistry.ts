@@ -3,7 +3,7 @@ import type { Faults, ReleaseEnd } from '@isomeros/api';
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { Dataset, IdempotentResponses, type Counters } from '@isomeros/core/engine';
+import { Dataset, IdempotentResponses, AccessTokens, type Counters } from '@isomeros/core/engine';
 import type { Progress, Row } from '@isomeros/core/model';
 import type { SeedPlan } from '@isomeros/core/seeding';
 import { Subject } from 'rxjs';
@@ -116,7 +116,7 @@ export class MockRegistry {
     const dataset = datasetOf({ seed, seedPlan: JSON.stringify(plan) }, model, counters);
     const endpointRows = endpoints.map((endpoint, index) => toEndpointRow(row.id, endpoint, index));
     await store.insertAll(row, endpointRows, dataset, rows);
-    return this.loadStored(row, endpoints, store, { dataset, rows, answers: [] });
+    return this.loadStored(row, endpoints, store, { dataset, rows, answers: [], tokens: [] });
   }
 
   private storeOf(id: string): RecordStore {
@@ -140,6 +140,7 @@ export class MockRegistry {
       dataset,
       rows,
       answers,
+      tokens,
     }: Omit<Stored, 'dataset'> & {
       readonly dataset: Omit<DatasetRow, 'id' | 'holder'>;
     },
@@ -154,7 +155,8 @@ export class MockRegistry {
     const { model } = firstOf(derivations);
     const counters = JSON.parse(dataset.counters) as Counters;
     const kept = new IdempotentResponses(answers);
-    const records = new DurableDataset(store, new Dataset(model, rows, counters, kept), dataset.sequence);
+    const held = new Dataset(model, rows, counters, kept, new AccessTokens(tokens));
+    const records = new DurableDataset(store, held, dataset.sequence);
     const mock: LoadedMock = {
       ...this.heldParts(row),
       row,
@@ -242,14 +244,20 @@ export class MockRegistry {
     const { dataset: now } = mock.records;
     const apart = { ...mock.row, id: randomUUID(), createdAt: new Date() };
     const rows = [...now.everything()];
-    const answers = [...now.answers.all()];
+    const beside = { answers: [...now.answers.all()], tokens: [...now.tokens.all()] };
     const store = this.storeOf(apart.id);
     const dataset = datasetOf(mock.dataset, release.model, now.counters);
     const at = { mockId: mock.row.id, kind: 'release', name: release.label } as const;
-    await store.insertAll(apart, [], dataset, rows, answers, (manager) =>
+    await store.insertAll(apart, [], dataset, rows, beside, (manager) =>
       manager.update(EndpointRow, at, { mockId: apart.id }),
     );
-    const own = new Dataset(release.derivation.model, rows, now.counters, new IdempotentResponses(answers));
+    const own = new Dataset(
+      release.derivation.model,
+      rows,
+      now.counters,
+      new IdempotentResponses(beside.answers),
+      new AccessTokens(beside.tokens),
+    );
     const endpoint = mock.endpoints.find(
       ({ served }) => served.kind === 'release' && served.label === release.label,
     );

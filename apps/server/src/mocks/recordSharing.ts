@@ -1,14 +1,8 @@
-import {
-  Draft,
-  firstViolation,
-  withDefaultsOf,
-  type RowChange,
-  type IdempotentResponse,
-} from '@isomeros/core/engine';
+import { Draft, firstViolation, withDefaultsOf } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
 import type { ServedRelease } from '../designs/releases.service.js';
 import { errorCode } from '../errors.js';
-import { NotStored, type DurableDataset } from './durableDataset.js';
+import { NotStored, type DurableDataset, type Written } from './durableDataset.js';
 
 /** Releases that share the records of a mock, as long as every record satisfies their models too. */
 export interface RecordSharing {
@@ -25,16 +19,11 @@ class SplitRequired extends Error {
   }
 }
 
-interface Attempted {
-  readonly changes: readonly RowChange[];
-  readonly kept: IdempotentResponse | null;
-}
-
 /**
  * Runs one write on records that releases may share. What satisfies all their models is written, with the defaults
  * that each of them would fill in; before a write that does not, the releases get records of their own.
  */
-export async function writeShared<T extends Attempted>(
+export async function writeShared<T extends Written>(
   /** Looked at before each attempt: a release gets other records meanwhile. */
   shared: () => { readonly records: DurableDataset; readonly partners: RecordSharing },
   attempt: (draft: Draft) => T,
@@ -69,7 +58,7 @@ async function splitRecords(partners: RecordSharing, releases: readonly ServedRe
   }
 }
 
-function tried<T extends Attempted>(
+function tried<T extends Written>(
   draft: Draft,
   model: Model,
   others: readonly ServedRelease[],

@@ -4,6 +4,8 @@ import {
   type RowChange,
   type Counters,
   type IdempotentResponse,
+  type LeftBeside,
+  type AccessToken,
 } from '@isomeros/core/engine';
 import { eachInSteps, type Json, type Row, type Steps } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager, type QueryRunner } from 'typeorm';
@@ -14,13 +16,21 @@ import {
   countOn,
   insertAnswers,
   insertRecords,
+  insertTokens,
   isRefused,
   saysCommitted,
   writesOf,
   type Committing,
   type SqlStatement,
 } from './commitBlock.js';
-import { DatasetRow, EndpointRow, IdempotentResponseRow, MockRow, RecordRow } from '../database/tables.js';
+import {
+  DatasetRow,
+  EndpointRow,
+  IdempotentResponseRow,
+  MockRow,
+  RecordRow,
+  TokenRow,
+} from '../database/tables.js';
 
 /** Whether a commit took effect. `unknown`: the answer of the database was lost on the way. */
 export type CommitOutcome = 'committed' | 'not-committed' | 'unknown' | 'fenced';
@@ -30,6 +40,7 @@ export interface Stored {
   readonly dataset: DatasetRow;
   readonly rows: readonly Row[];
   readonly answers: readonly IdempotentResponse[];
+  readonly tokens: readonly AccessToken[];
 }
 
 /** A record as the database answers it: its numbers may be larger than fit, so it may give them as text. */
@@ -38,10 +49,14 @@ interface ReadRecord extends Omit<StoredRecord, 'rid'> {
 }
 
 /** What one transaction writes. */
-export interface Batch {
+export interface Batch extends LeftBeside {
   readonly changes: readonly RowChange[];
-  readonly answers: readonly IdempotentResponse[];
 }
+
+/** What else a new dataset begins with. */
+export type BegunWith = Pick<Stored, 'answers' | 'tokens'>;
+
+const NOTHING: BegunWith = { answers: [], tokens: [] };
 
 /** Reads and writes the records of one dataset. Only this file knows how they are stored. */
 export class RecordStore {
@@ -65,7 +80,15 @@ export class RecordStore {
     const answers = this.database.getRepository(IdempotentResponseRow);
     await answers.delete({ datasetId: this.datasetId, at: LessThan(Date.now() - KEEP_RESPONSES_MS) });
     const kept = await answers.find({ where: { datasetId: this.datasetId }, order: { at: 'ASC' } });
-    return { dataset, rows: records.map(fromStored), answers: kept.map(answerOf) };
+    const tokens = this.database.getRepository(TokenRow);
+    await tokens.delete({ datasetId: this.datasetId, ends: LessThan(Date.now()) });
+    const issued = await tokens.find({ where: { datasetId: this.datasetId }, order: { number: 'ASC' } });
+    return {
+      dataset,
+      rows: records.map(fromStored),
+      answers: kept.map(answerOf),
+      tokens: issued.map(({ data }) => JSON.parse(data) as AccessToken),
+    };
   }
 
   /** Writes a new mock with its records, in one transaction. */
@@ -74,7 +97,7 @@ export class RecordStore {
     endpoints: readonly EndpointRow[],
     dataset: Omit<DatasetRow, 'id' | 'holder'>,
     rows: readonly Row[],
-    answers: readonly IdempotentResponse[] = [],
+    { answers, tokens }: BegunWith = NOTHING,
     /** What else is done in the same transaction. */
     also: (manager: EntityManager) => Promise<unknown> = () => Promise.resolve(),
   ): Promise<void> {
@@ -84,6 +107,7 @@ export class RecordStore {
       await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
       await runRecords(manager, this.datasetId, rows);
       await run(manager, insertAnswers(this.datasetId, answers));
+      await run(manager, insertTokens(this.datasetId, tokens));
       await also(manager);
     });
   }
@@ -93,8 +117,9 @@ export class RecordStore {
     const runner = this.database.createQueryRunner();
     const { datasetId, holder } = this;
     const { rows, removed } = await inSlices(lastOf(batch.changes));
-    const { answers } = batch;
-    const base = { datasetId, holder, sequence, counters: JSON.stringify(counters), removed, answers };
+    const { answers, tokens } = batch;
+    const numbers = JSON.stringify(counters);
+    const base = { datasetId, holder, sequence, counters: numbers, removed, answers, tokens };
     let isSent = false;
     try {
       await runner.connect();
@@ -120,11 +145,11 @@ export class RecordStore {
 
   /**
    * Puts other records, and the model they satisfy, in the place of all there are. Kept answers stay where they
-   * are told to: they are of no use to records that begin anew.
+   * are told to: they are of no use to records that begin anew. So do tokens, which stand for records.
    */
   async replaceAll(
     rows: readonly Row[],
-    keepsAnswers: boolean,
+    kept: { readonly answers: boolean; readonly tokens: readonly AccessToken[] },
     dataset: Pick<DatasetRow, 'counters' | 'sequence' | 'modelText' | 'modelIdentities' | 'modelRevision'>,
   ): Promise<void> {
     await this.database.transaction(async (manager) => {
@@ -132,7 +157,9 @@ export class RecordStore {
       const counted = await manager.update(DatasetRow, where, dataset);
       if (counted.affected !== 1) throw new Error('Another process holds the dataset.');
       await manager.delete(RecordRow, { datasetId: this.datasetId });
-      if (!keepsAnswers) await manager.delete(IdempotentResponseRow, { datasetId: this.datasetId });
+      if (!kept.answers) await manager.delete(IdempotentResponseRow, { datasetId: this.datasetId });
+      await manager.delete(TokenRow, { datasetId: this.datasetId });
+      await run(manager, insertTokens(this.datasetId, kept.tokens));
       await runRecords(manager, this.datasetId, rows);
     });
   }

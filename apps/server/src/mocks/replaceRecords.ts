@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Dataset, renumbered, type Counters } from '@isomeros/core/engine';
+import { Dataset, renumbered, AccessTokens, type Counters, type AccessToken } from '@isomeros/core/engine';
 import { migrate, type Decision, type Migration } from '@isomeros/core/migration';
 import type { Model, Row } from '@isomeros/core/model';
 import type { ValidModel } from '../designs/designs.service.js';
@@ -20,6 +20,8 @@ interface RecordReplacement {
   /** What is served from then on; `null`: what was served before. */
   readonly derivations: readonly Derivation[] | null;
   readonly keepsAnswers: boolean;
+  /** Whether tokens go on to stand for the records they stood for. */
+  readonly keepsTokens: boolean;
 }
 
 /** The newest sound model of a design, and what it implies under each arrangement that a mock serves. */
@@ -40,16 +42,27 @@ function replaceRecords(
   make: (counters: Counters) => RecordReplacement,
 ): Promise<void> {
   return mock.records.replace(async (before, sequence) => {
-    const { model, columns, rows: made, counters, derivations, keepsAnswers } = make(before);
+    const replacement = make(before);
+    const { model, columns, rows: made, counters, derivations, keepsAnswers } = replacement;
     const against = mock.releases.filter((release) => sharedRows(model, made, release) === null);
     if (against.length > 0) await split(against);
     const rows = mock.releases.reduce((all, release) => sharedRows(model, all, release) ?? all, made);
     const stored = { ...columns, counters: JSON.stringify(counters), sequence };
-    await mock.store.replaceAll(rows, keepsAnswers, stored);
+    const tokens = replacement.keepsTokens ? tokensOf(mock, rows) : [];
+    await mock.store.replaceAll(rows, { answers: keepsAnswers, tokens }, stored);
     mock.dataset = { ...mock.dataset, ...columns };
     if (derivations !== null) serveContracts(mock, derivations);
-    return new Dataset(model, rows, counters, keepsAnswers ? mock.records.dataset.answers : undefined);
+    const answers = keepsAnswers ? mock.records.dataset.answers : undefined;
+    return new Dataset(model, rows, counters, answers, new AccessTokens(tokens));
   });
+}
+
+/** The tokens that stand for records that are still there. */
+function tokensOf({ records: { dataset } }: LoadedMock, rows: readonly Row[]): readonly AccessToken[] {
+  const tokens = [...dataset.tokens.all()];
+  if (tokens.length === 0) return tokens;
+  const kept = new Set(rows.map(({ rid }) => rid));
+  return tokens.filter(({ rid }) => kept.has(rid));
 }
 
 /** What a mock serves after a reset: the newest of its arrangements, or, where it has none, its release as ever. */
@@ -61,6 +74,8 @@ export function newestOf(
     ? { derivations: allDerivations([], releases), columns: modelColumnsOf(dataset) }
     : { derivations: newest.derivations, columns: modelColumns(newest) };
 }
+
+const BEGUN_ANEW = { keepsAnswers: false, keepsTokens: false };
 
 /** Puts fresh seed records in the place of all, under the newest model of the design. */
 export async function reset(
@@ -76,7 +91,7 @@ export async function reset(
     const made = createRecords(derivation, mock.dataset.seed, seedPlanOf(mock), before, most);
     ({ shortfalls } = made);
     const { rows, counters } = made;
-    return { model: derivation.model, columns, rows, counters, derivations, keepsAnswers: false };
+    return { model: derivation.model, columns, rows, counters, derivations, ...BEGUN_ANEW };
   });
   mock.shortfalls = shortfalls;
   mock.waiting = [];
@@ -118,7 +133,8 @@ export async function migrateRecords(
     const { rows, counters } = migrated;
     const { derivations } = newest;
     const { model } = firstOf(derivations);
-    return { model, columns: modelColumns(newest), rows, counters, derivations, keepsAnswers: true };
+    const columns = modelColumns(newest);
+    return { model, columns, rows, counters, derivations, keepsAnswers: true, keepsTokens: true };
   });
   mock.waiting = [];
 }
@@ -145,6 +161,8 @@ export async function restore(mock: LoadedMock, state: SnapshotState, split: Spl
       counters: { ...before, rid: last },
       derivations: null,
       keepsAnswers: true,
+      // Their records are others by number, whoever they were then.
+      keepsTokens: false,
     };
   });
 }

@@ -1,13 +1,15 @@
 import {
   CUSTOM_NAME,
   findArrangement,
+  placeOfEffect,
   printEffect,
   readEffect,
   withoutCustomOperation,
   type CustomOperation,
+  type CustomPlace,
 } from '@isomeros/core/arrangement';
 import { findingKey, type Finding } from '@isomeros/core/contract';
-import { indexModel, keyOf, type Entity, type Model } from '@isomeros/core/model';
+import { indexModel, keyOf, withArticle, type Entity, type Model } from '@isomeros/core/model';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
@@ -19,10 +21,9 @@ import { arrangementName } from '../design/viewSlice.js';
 import { Explained } from '../app/help/Explained.js';
 
 interface Props {
-  /** The name of the entity they are about. */
-  readonly entity: string;
-  /** Below its collection, or below its items. */
-  readonly on: 'collection' | 'item';
+  /** The name of the entity they are about; `null` for what is about none. */
+  readonly entity: string | null;
+  readonly on: CustomPlace;
   readonly onStatement: (line: number) => void;
 }
 
@@ -37,11 +38,11 @@ export function CustomOperations({ entity, on, onStatement }: Props): React.JSX.
   const dispatch = useAppDispatch();
   const decide = useDecide();
   const [isAdding, setAdding] = useState(false);
-  const found = model === null ? undefined : indexModel(model).entities.get(entity);
-  if (model === null || found === undefined) return null;
+  const found = model === null ? undefined : indexModel(model).entities.get(entity ?? '');
+  if (model === null || (found === undefined) !== (entity === null)) return null;
   const all = findArrangement(choices, arrangement)?.customOperations ?? NONE;
   const isMeant = ({ entity: of, effect }: CustomOperation): boolean =>
-    of === found.id && looksThrough(effect) === (on === 'collection');
+    of === (found?.id ?? null) && placeOfEffect(effect) === on;
   const write = (custom: CustomOperation): void => {
     decide('customOperations', { id: custom.id, operation: custom });
   };
@@ -49,7 +50,7 @@ export function CustomOperations({ entity, on, onStatement }: Props): React.JSX.
     <>
       <h3 className="section-head">
         Custom operations
-        <span className="end quiet">{on === 'collection' ? 'queries' : 'what it does, in a line'}</span>
+        <span className="end quiet">{SAYS[on].about}</span>
       </h3>
       <div className="customOperations">
         {all.filter(isMeant).map((custom) => (
@@ -65,7 +66,7 @@ export function CustomOperations({ entity, on, onStatement }: Props): React.JSX.
         ))}
         {isAdding ? (
           <NewCustomRow
-            custom={newCustom(found, on, all)}
+            custom={newCustom(found ?? null, on, all)}
             model={model}
             entity={entity}
             onWrite={(custom) => {
@@ -77,9 +78,7 @@ export function CustomOperations({ entity, on, onStatement }: Props): React.JSX.
           />
         ) : (
           <Explained by="arrange.query">
-            <Button onClick={() => setAdding(true)}>
-              {on === 'collection' ? 'Add a query' : 'Add an action'}
-            </Button>
+            <Button onClick={() => setAdding(true)}>{`Add ${withArticle(SAYS[on].what)}`}</Button>
           </Explained>
         )}
       </div>
@@ -90,7 +89,7 @@ export function CustomOperations({ entity, on, onStatement }: Props): React.JSX.
 interface RowProps {
   readonly custom: CustomOperation;
   readonly model: Model;
-  readonly entity: string;
+  readonly entity: string | null;
   readonly onWrite: (custom: CustomOperation) => void;
   readonly onRemove: () => void;
   readonly onStatement: (line: number) => void;
@@ -98,23 +97,37 @@ interface RowProps {
 
 type Effect = CustomOperation['effect'];
 
-/** Whether it looks through the list of a collection, and changes nothing. */
-const looksThrough = ({ kind }: Effect): boolean => kind === 'query' || kind === 'find';
+/** What is said of operations by where they stand. */
+const SAYS: Readonly<
+  Record<CustomPlace, { readonly what: string; readonly about: string; readonly takes: string }>
+> = {
+  entry: {
+    what: 'fixed answer',
+    about: 'the same for everybody',
+    takes: 'The entry takes fixed answers, such as answers { "status": "up" }.',
+  },
+  collection: {
+    what: 'query',
+    about: 'queries, signing in and out, the caller',
+    takes:
+      'A collection takes queries, such as first 10 where … by … desc; verify … answers …, revoke token, or caller.',
+  },
+  item: {
+    what: 'action',
+    about: 'what it does, in a line',
+    takes: 'An item takes actions, such as when … set …, or make ….',
+  },
+};
 
 /** Reads what an operation of that kind does; what is wrong with it, where it cannot be read. */
 function readLine(
   { model, entity, custom }: Pick<RowProps, 'model' | 'entity' | 'custom'>,
   text: string,
 ): { readonly effect: Effect } | { readonly wrong: string } {
-  const isQuery = looksThrough(custom.effect);
+  const place = placeOfEffect(custom.effect);
   const read = readEffect(model, entity, text);
   if (!read.ok) return { wrong: `${read.message} (column ${read.column})` };
-  if (looksThrough(read.effect) === isQuery) return { effect: read.effect };
-  return {
-    wrong: isQuery
-      ? 'A collection takes queries, such as first 10 where … by … desc, or one where … = input ….'
-      : 'An item takes actions, such as when … set …, or make ….',
-  };
+  return placeOfEffect(read.effect) === place ? { effect: read.effect } : { wrong: SAYS[place].takes };
 }
 
 const WRONG_NAME = 'Expected a name in camelCase.';
@@ -169,7 +182,7 @@ function NewCustomRow(props: RowProps): React.JSX.Element {
   const [name, setName] = useState('');
   const [line, setLine] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const what = looksThrough(custom.effect) ? 'query' : 'action';
+  const { what } = SAYS[placeOfEffect(custom.effect)];
   const take = (newName: string, newLine: string): void => {
     setName(newName);
     setLine(newLine);
@@ -212,15 +225,25 @@ function Wrong({ text }: { readonly text: string | null }): React.JSX.Element | 
   );
 }
 
-/** A query, or an action that takes some attribute from the body, under a name nobody has. */
-function newCustom(found: Entity, on: Props['on'], known: readonly CustomOperation[]): CustomOperation {
-  const { id: entity, attributes } = found;
+const UP: Effect = {
+  kind: 'fixed',
+  body: { kind: 'object', members: [{ name: 'status', value: { kind: 'literal', value: 'up' } }] },
+};
+
+/** A fixed answer, a query, or an action that takes some attribute from the body, under a name nobody has. */
+function newCustom(
+  found: Entity | null,
+  on: CustomPlace,
+  known: readonly CustomOperation[],
+): CustomOperation {
   const taken = new Set(known.map(({ id }) => id));
   let number = known.length + 1;
   while (taken.has(`custom-${number}`)) number++;
-  const base = { id: `custom-${number}`, entity };
+  const id = `custom-${number}`;
   const names = new Set(known.map(({ name }) => name));
   const unused = (word: string): string => (names.has(word) ? `${word}${number}` : word);
+  if (found === null) return { id, entity: null, name: unused('health'), effect: UP };
+  const base = { id, entity: found.id };
   if (on === 'collection')
     return {
       ...base,
@@ -232,7 +255,7 @@ function newCustom(found: Entity, on: Props['on'], known: readonly CustomOperati
         limit: 10,
       },
     };
-  const settable = attributes.find(
+  const settable = found.attributes.find(
     ({ key, generated, touched, fixed, readOnly, lifeCycle }) =>
       key === null && !generated && !touched && !fixed && !readOnly && lifeCycle === null,
   );

@@ -1,4 +1,9 @@
-import { CHOOSABLE_NAMES, hasLevel, type ChoosableSetting } from '@isomeros/core/arrangement';
+import {
+  CHOOSABLE_NAMES,
+  hasLevel,
+  type ChoosableSetting,
+  type CustomPlace,
+} from '@isomeros/core/arrangement';
 import type { Verb } from '@isomeros/core/contract';
 import { pluralSubject } from '@isomeros/core/arrangement';
 import { indexModel, plural } from '@isomeros/core/model';
@@ -34,6 +39,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
   if (row === undefined) return <section className="panel" />;
   const operation = row.operations.find(({ id }) => id === chosen);
   const shown = operation ?? row.operations[0];
+  const on = customsOn(row);
   const level = operation === undefined ? 'resource' : 'operation';
   return (
     <section className="panel path-panel" aria-label="The chosen path">
@@ -81,12 +87,8 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
         {operation === undefined && row.resource.entity !== null && showsRecords(row) && (
           <GoesInAndOut entity={row.resource.entity} onStatement={onStatement} />
         )}
-        {operation === undefined && row.resource.entity !== null && customsOn(row) !== null && (
-          <CustomOperations
-            entity={row.resource.entity}
-            on={customsOn(row) ?? 'item'}
-            onStatement={onStatement}
-          />
+        {operation === undefined && on !== null && (
+          <CustomOperations entity={row.resource.entity} on={on} onStatement={onStatement} />
         )}
         {operation === undefined && answersList(row) && <ListPanel resource={row.resource.id} />}
         <h3 className="section-head">
@@ -190,11 +192,27 @@ function PluralRow({ entity }: { readonly entity: string }): React.JSX.Element |
 }
 
 /** Whether operations of one's own stand below a path, or are this path. */
-function customsOn({ resource: { kind, canonical, custom } }: OutlineRow): 'collection' | 'item' | null {
-  if (custom !== null) return kind === 'query' ? 'collection' : 'item';
-  if (!canonical) return null;
-  if (kind === 'collection') return 'collection';
-  return kind === 'item' || kind === 'singleton' ? 'item' : null;
+function customsOn({ resource: { kind, canonical, custom } }: OutlineRow): CustomPlace | null {
+  switch (kind) {
+    case 'entry':
+    case 'fixed':
+      return 'entry';
+    case 'collection':
+      return canonical ? 'collection' : null;
+    case 'query':
+    case 'collection-action':
+      return 'collection';
+    case 'item':
+    case 'singleton':
+      return canonical ? 'item' : null;
+    case 'action':
+      return custom === null ? null : 'item';
+    case 'reverse':
+    case 'reference':
+    case 'pairing':
+    case 'pair':
+      return null;
+  }
 }
 
 const showsRecords = ({ resource: { kind } }: OutlineRow): boolean =>

@@ -62,6 +62,8 @@ function placingsOf(resource: OutlineResource, index: ModelIndex): readonly Plac
       return placings('pairing', relationship.id, pairingPlacements(relationship));
     }
     case 'query':
+    case 'collection-action':
+    case 'fixed':
       return [];
     case 'action':
       return transition === null ? [] : placings('transition', transition, ['action', 'change', 'hidden']);

@@ -7,8 +7,8 @@ export interface CustomOperation {
   readonly id: string;
   /** In camelCase; the path word and the name of the operation come from it. */
   readonly name: string;
-  /** The identity of the entity whose records it is about. */
-  readonly entity: string;
+  /** The identity of the entity whose records it is about; `null` for what is about none. */
+  readonly entity: string | null;
   readonly effect: CustomEffect;
 }
 
@@ -46,7 +46,82 @@ export type CustomEffect =
       /** The identity of the ownership or of the reference. */
       readonly relationship: string;
       readonly values: readonly AssignedMember[];
+    }
+  | VerifyEffect
+  /** POST below the collection: ends the token that it is sent with. */
+  | { readonly kind: 'revoke' }
+  /** GET at the root: the record that the token of the caller was handed out for. */
+  | { readonly kind: 'caller' }
+  /** GET at the root: the same for everybody. */
+  | { readonly kind: 'fixed'; readonly body: FixedValue };
+
+/** POST below the collection: finds the record whose attributes equal all inputs, and answers it, or a token for it. */
+export interface VerifyEffect {
+  readonly kind: 'verify';
+  /** Attributes by their identity, each with the name of the input that it must equal. */
+  readonly compared: readonly { readonly member: string; readonly input: string }[];
+  readonly answers: VerifyAnswer;
+  /** Whether what does not match is 401 or 404. */
+  readonly failure: VerifyFailure;
+}
+
+export type VerifyAnswer =
+  | { readonly kind: 'record' }
+  /** `seconds`: how long the token holds. */
+  | { readonly kind: 'token'; readonly seconds: number; readonly role: TokenRole | null };
+
+export type VerifyFailure = 'unauthenticated' | 'missing';
+
+/** The role of whoever has a token: always the same, or what a choice attribute of the record says then. */
+export type TokenRole =
+  | { readonly kind: 'fixed'; readonly role: string }
+  | { readonly kind: 'attribute'; readonly attribute: string };
+
+/** JSON whose values may also be the moment of the request, or the version of the contract. */
+export type FixedValue =
+  | { readonly kind: 'literal'; readonly value: Literal | null }
+  | { readonly kind: 'now' }
+  | { readonly kind: 'version' }
+  | { readonly kind: 'list'; readonly items: readonly FixedValue[] }
+  | {
+      readonly kind: 'object';
+      readonly members: readonly { readonly name: string; readonly value: FixedValue }[];
     };
+
+/** Whether an answer differs from moment to moment. */
+export function hasMoment(body: FixedValue): boolean {
+  switch (body.kind) {
+    case 'now':
+      return true;
+    case 'literal':
+    case 'version':
+      return false;
+    case 'list':
+      return body.items.some(hasMoment);
+    case 'object':
+      return body.members.some(({ value }) => hasMoment(value));
+  }
+}
+
+/** What an operation of one's own stands below. */
+export type CustomPlace = 'entry' | 'collection' | 'item';
+
+/** Where operations of an effect are said; that of the caller stands at the root all the same. */
+export function placeOfEffect({ kind }: Pick<CustomEffect, 'kind'>): CustomPlace {
+  switch (kind) {
+    case 'fixed':
+      return 'entry';
+    case 'query':
+    case 'find':
+    case 'verify':
+    case 'revoke':
+    case 'caller':
+      return 'collection';
+    case 'assign':
+    case 'create':
+      return 'item';
+  }
+}
 
 /** Something known from the start, or the moment of the request. */
 export type Operand = { readonly kind: 'literal'; readonly value: Literal } | { readonly kind: 'now' };
@@ -83,6 +158,10 @@ export interface AssignedMember {
 export const MOST_CUSTOM_OPERATIONS = 500;
 export const MOST_PARTS = 50;
 export const MOST_QUERIED = 1_000;
+/** A token holds a year at most. */
+export const LONGEST_TOKEN = 366 * 24 * 60 * 60;
+/** A fixed answer is nested no deeper. */
+export const DEEPEST_FIXED = 8;
 
 export const FIXED_OPERATORS: readonly FixedFilter['operator'][] = [
   'eq',

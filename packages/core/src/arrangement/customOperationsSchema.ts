@@ -1,6 +1,13 @@
 import { COMPARE_OPERATORS } from '../model/index.js';
-import { FIXED_OPERATORS, MOST_CUSTOM_OPERATIONS, MOST_PARTS, MOST_QUERIED } from './customOperations.js';
-import { CUSTOM_ID, CUSTOM_NAME } from './readCustomOperations.js';
+import { WORD } from '../notation/index.js';
+import {
+  FIXED_OPERATORS,
+  LONGEST_TOKEN,
+  MOST_CUSTOM_OPERATIONS,
+  MOST_PARTS,
+  MOST_QUERIED,
+} from './customOperations.js';
+import { CUSTOM_ID, CUSTOM_NAME, VERIFY_FAILURES } from './readCustomOperations.js';
 
 const text = { type: 'string', minLength: 1, maxLength: 500 };
 
@@ -44,6 +51,31 @@ const filter = closed({
 });
 const order = closed({ member: text, descending: { type: 'boolean' } });
 
+const tokenRole = {
+  oneOf: [
+    { type: 'null' },
+    closed({ kind: { const: 'fixed' }, role: { type: 'string', pattern: WORD.source } }),
+    closed({ kind: { const: 'attribute' }, attribute: text }),
+  ],
+};
+const verifyAnswer = {
+  oneOf: [
+    closed({ kind: { const: 'record' } }),
+    closed({
+      kind: { const: 'token' },
+      seconds: { type: 'integer', minimum: 1, maximum: LONGEST_TOKEN },
+      role: tokenRole,
+    }),
+  ],
+};
+const compared = closed({ member: text, input: { type: 'string', pattern: CUSTOM_NAME.source } });
+/** Its parts are read by the product; the schema of a file tells that there is one of these kinds. */
+const fixed = {
+  type: 'object',
+  required: ['kind'],
+  properties: { kind: { enum: ['literal', 'now', 'version', 'list', 'object'] } },
+};
+
 /** The schema of operations of one's own (JSON Schema 2020-12). */
 export const customOperationsSchema: object = {
   type: 'array',
@@ -52,7 +84,7 @@ export const customOperationsSchema: object = {
   items: closed({
     id: { type: 'string', pattern: CUSTOM_ID.source },
     name: { type: 'string', pattern: CUSTOM_NAME.source },
-    entity: text,
+    entity: { anyOf: [text, { type: 'null' }] },
     effect: {
       oneOf: [
         closed({
@@ -69,6 +101,15 @@ export const customOperationsSchema: object = {
           relationship: text,
           values: listOf(assigned),
         }),
+        closed({
+          kind: { const: 'verify' },
+          compared: { ...listOf(compared), minItems: 1 },
+          answers: verifyAnswer,
+          failure: { enum: VERIFY_FAILURES },
+        }),
+        closed({ kind: { const: 'revoke' } }),
+        closed({ kind: { const: 'caller' } }),
+        closed({ kind: { const: 'fixed' }, body: fixed }),
       ],
     },
   }),

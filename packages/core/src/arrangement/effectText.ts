@@ -1,9 +1,6 @@
 import {
   COMPARE_OPERATORS,
   indexModel,
-  keyOf,
-  recordAttributes,
-  roleOf,
   type CompareOperator,
   type Entity,
   type Model,
@@ -19,6 +16,9 @@ import {
   type QueryTerms,
   type OwnComparison,
 } from './customOperations.js';
+import { nameableMembers, namesOf, relatedByRole, type NameOf } from './effectNames.js';
+import { printFixed, readFixed } from './fixedText.js';
+import { printVerify, readVerify } from './verifyText.js';
 
 export type EffectRead =
   | { readonly ok: true; readonly effect: CustomEffect }
@@ -37,9 +37,13 @@ const AS_FILTER: Readonly<Record<CompareOperator, FixedFilter['operator']>> = {
 /**
  * Reads the effect of an operation of one's own from one line, with the names of the model:
  * `first 5 where status = planned and departsAt >= input since by departsAt desc`, `one by departsAt`, `when free = true set free = false, number from body,
- * note unset`, or `make bookings when status = planned set seats = 1, name from body`.
+ * note unset`, or `make bookings when status = planned set seats = 1, name from body`; `verify …` as `readVerify`
+ * has it, `revoke token`, `caller`, and `answers …` as `readFixed` has it. `entity`: `null` for what is about none.
  */
-export function readEffect(model: Model, entity: string, text: string): EffectRead {
+export function readEffect(model: Model, entity: string | null, text: string): EffectRead {
+  const fixed = FIXED.exec(text);
+  if (fixed !== null) return readAnswers(fixed);
+  if (entity === null) return { ok: false, message: EXPECTED_AT_ENTRY, column: 1 };
   const diagnostics: Diagnostic[] = [];
   const line = tokenize(text.replace(/\s+/g, ' '), 1);
   const [unreadable] = line.problems;
@@ -50,9 +54,20 @@ export function readEffect(model: Model, entity: string, text: string): EffectRe
   if (diagnostics.length === 0) reader.finish();
   const [first] = diagnostics;
   if (first !== undefined) return { ok: false, message: first.message, column: first.place.column };
-  return effect === null
-    ? { ok: false, message: 'Expected first, one, when, set or make.', column: 1 }
-    : { ok: true, effect };
+  return effect === null ? { ok: false, message: EXPECTED, column: 1 } : { ok: true, effect };
+}
+
+const EXPECTED = 'Expected first, one, verify, revoke token, caller, when, set or make.';
+const EXPECTED_AT_ENTRY = 'Expected answers and what is answered, as in answers { "status": "up" }.';
+
+/** An answer that is always the same: JSON, which the notation does not read. */
+const FIXED = /^(\s*answers\b)(.*)$/s;
+
+function readAnswers([, before = '', body = '']: RegExpExecArray): EffectRead {
+  const read = readFixed(body);
+  return read.ok
+    ? { ok: true, effect: { kind: 'fixed', body: read.body } }
+    : { ok: false, message: read.message, column: before.length + read.column };
 }
 
 /** They go on with the line, and are no names of inputs. */
@@ -71,6 +86,9 @@ class Reading {
     if (reader.take('first')) return this.query(entity);
     if (reader.take('one')) return { kind: 'find', ...this.found(entity) };
     if (reader.take('make')) return this.create(entity);
+    if (reader.take('verify')) return readVerify(reader, { read: () => this.member(entity) });
+    if (reader.takeWords('revoke', 'token')) return { kind: 'revoke' };
+    if (reader.take('caller')) return { kind: 'caller' };
     const when = this.when(entity);
     if (!reader.expect('set')) return null;
     return { kind: 'assign', when, values: this.values(entity) };
@@ -161,7 +179,7 @@ class Reading {
   private member(entity: Entity): string | null {
     const word = this.reader.word('the name of an attribute or a role');
     if (word === null) return null;
-    const found = membersOf(this.index, entity).find(({ name }) => name === word.text);
+    const found = nameableMembers(this.index, entity).find(({ name }) => name === word.text);
     if (found === undefined)
       this.reader.report('role.unknown', `${entity.name} has no ${word.text}.`, word.place);
     return found?.id ?? null;
@@ -207,41 +225,8 @@ class Reading {
   }
 }
 
-interface Named {
-  readonly id: string;
-  readonly name: string;
-}
-
-/** What an operation of one's own can name of an entity: its attributes, and its references by their roles. */
-function membersOf(index: ModelIndex, entity: Entity): readonly Named[] {
-  return [
-    ...recordAttributes(index, entity).map(({ id, name }) => ({ id, name })),
-    ...(index.refersFrom.get(entity.name) ?? [])
-      .filter(({ to }) => {
-        const target = index.entities.get(to);
-        return target !== undefined && keyOf(target).attribute.key?.within == null;
-      })
-      .map((refers) => ({ id: refers.id, name: roleOf(refers) })),
-  ];
-}
-
-/** What can be made for a record: what it owns many of, and what refers to it and has a way back. */
-function relatedByRole(
-  index: ModelIndex,
-  entity: string,
-): readonly { readonly role: string; readonly relationship: string; readonly made: string }[] {
-  return [
-    ...(index.ownedBy.get(entity) ?? [])
-      .filter(({ cardinality }) => cardinality === 'many')
-      .map((owns) => ({ role: roleOf(owns), relationship: owns.id, made: owns.to })),
-    ...(index.referredBy.get(entity) ?? []).flatMap((refers) =>
-      refers.back === null ? [] : [{ role: refers.back, relationship: refers.id, made: refers.from }],
-    ),
-  ];
-}
-
 /** The line that `readEffect` reads as the effect. Names that are gone are written as their identities. */
-export function printEffect(model: Model, entity: string, effect: CustomEffect): string {
+export function printEffect(model: Model, entity: string | null, effect: CustomEffect): string {
   const index = indexModel(model);
   const own = namesOf(index, entity);
   switch (effect.kind) {
@@ -249,10 +234,20 @@ export function printEffect(model: Model, entity: string, effect: CustomEffect):
       return [`first ${effect.limit}`, ...foundText(own, effect)].join(' ');
     case 'find':
       return ['one', ...foundText(own, effect)].join(' ');
+    case 'verify':
+      return printVerify(effect, own);
+    case 'revoke':
+      return 'revoke token';
+    case 'caller':
+      return 'caller';
+    case 'fixed':
+      return `answers ${printFixed(effect.body)}`;
     case 'assign':
       return [...whenText(own, effect.when), `set ${valuesText(own, effect.values)}`].join(' ');
     case 'create': {
-      const related = relatedByRole(index, entity).find((one) => one.relationship === effect.relationship);
+      const related = relatedByRole(index, entity ?? '').find(
+        (one) => one.relationship === effect.relationship,
+      );
       const made = namesOf(index, related?.made ?? '');
       return [
         `make ${related?.role ?? effect.relationship}`,
@@ -261,16 +256,6 @@ export function printEffect(model: Model, entity: string, effect: CustomEffect):
       ].join(' ');
     }
   }
-}
-
-type NameOf = (id: string) => string;
-
-function namesOf(index: ModelIndex, entity: string): NameOf {
-  const found = index.entities.get(entity);
-  const names = new Map(
-    (found === undefined ? [] : membersOf(index, found)).map(({ id, name }) => [id, name]),
-  );
-  return (id) => names.get(id) ?? id;
 }
 
 function foundText(own: NameOf, { filters, order }: QueryTerms): readonly string[] {

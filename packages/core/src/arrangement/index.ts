@@ -60,16 +60,23 @@ export type { KeptDesign } from './keepPlurals.js';
 export { pluralSubject } from './parts/words.js';
 export { escapePointer } from './reading.js';
 export type { ChoiceProblem, ReadResult } from './reading.js';
-export { FIXED_OPERATORS, MOST_QUERIED } from './customOperations.js';
+export { FIXED_OPERATORS, hasMoment, MOST_QUERIED, placeOfEffect } from './customOperations.js';
+export { durationText } from './verifyText.js';
 export type {
   AssignedMember,
   CustomEffect,
   CustomOperation,
+  CustomPlace,
   FixedFilter,
+  FixedValue,
   Input,
   Operand,
   OwnComparison,
   QueryTerms,
+  TokenRole,
+  VerifyAnswer,
+  VerifyEffect,
+  VerifyFailure,
 } from './customOperations.js';
 export { CUSTOM_NAME } from './readCustomOperations.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';

@@ -1,6 +1,9 @@
 import { COMPARE_OPERATORS, appendAll, isJsonObject, type Json, type Literal } from '../model/index.js';
+import { WORD } from '../notation/index.js';
 import {
+  DEEPEST_FIXED,
   FIXED_OPERATORS,
+  LONGEST_TOKEN,
   MOST_CUSTOM_OPERATIONS,
   MOST_PARTS,
   MOST_QUERIED,
@@ -8,10 +11,14 @@ import {
   type CustomEffect,
   type CustomOperation,
   type FixedFilter,
+  type FixedValue,
   type Input,
   type Operand,
   type QueryTerms,
   type OwnComparison,
+  type TokenRole,
+  type VerifyAnswer,
+  type VerifyFailure,
 } from './customOperations.js';
 import {
   escapePointer,
@@ -24,6 +31,18 @@ import {
 /** An identity of a custom operation, as the application makes them. */
 export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
 export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
+
+const EFFECT_KINDS: readonly CustomEffect['kind'][] = [
+  'query',
+  'find',
+  'assign',
+  'create',
+  'verify',
+  'revoke',
+  'caller',
+  'fixed',
+];
+export const VERIFY_FAILURES: readonly VerifyFailure[] = ['unauthenticated', 'missing'];
 
 /** Reads the operations of one's own that an arrangement has; everything wrong is reported at once. */
 export function readCustomOperations(given: Json, pointer: string): ReadResult<readonly CustomOperation[]> {
@@ -64,9 +83,12 @@ class Reading {
     if (members === null) return null;
     const id = this.text(members, 'id', at, CUSTOM_ID, '1 to 60 letters, digits, hyphens or underscores');
     const name = this.text(members, 'name', at, CUSTOM_NAME, 'a name in camelCase');
-    const entity = this.text(members, 'entity', at, /^.+$/s, 'the identity of an entity');
     const effect = this.effect(members['effect'] ?? null, `${at}/effect`);
-    return id === null || name === null || entity === null || effect === null
+    const isAboutNone = effect?.kind === 'fixed' && members['entity'] === null;
+    const entity = isAboutNone
+      ? null
+      : this.text(members, 'entity', at, /^.+$/s, 'the identity of an entity, null for a fixed answer');
+    return id === null || name === null || (entity === null && !isAboutNone) || effect === null
       ? null
       : { id, name, entity, effect };
   }
@@ -98,8 +120,105 @@ class Reading {
         );
         return relationship === null ? null : { kind, relationship, ...this.change(members, at) };
       }
+      case 'verify': {
+        const members = this.object(given, at, ['kind', 'compared', 'answers', 'failure']);
+        return members === null ? null : this.verify(members, at);
+      }
+      case 'revoke':
+      case 'caller':
+        return this.object(given, at, ['kind']) === null ? null : { kind };
+      case 'fixed': {
+        const members = this.object(given, at, ['kind', 'body']);
+        const body = members === null ? null : this.fixed(members['body'] ?? null, `${at}/body`, 0);
+        return body === null ? null : { kind, body };
+      }
       default:
-        this.report(at, 'options', 'Expected an object whose kind is query, find, assign or create.');
+        this.report(at, 'options', `Expected an object whose kind is one of ${EFFECT_KINDS.join(', ')}.`);
+        return null;
+    }
+  }
+
+  private verify(members: Members, at: string): CustomEffect | null {
+    const compared = this.list(members['compared'] ?? [], `${at}/compared`, MOST_PARTS, (item, to) => {
+      const one = this.object(item, to, ['member', 'input']);
+      if (one === null) return null;
+      const member = this.member(one, to);
+      const input = this.text(one, 'input', to, CUSTOM_NAME, 'a name in camelCase');
+      return member === null || input === null ? null : { member, input };
+    });
+    if (compared.length === 0) this.report(`${at}/compared`, 'length', 'Expected at least one comparison.');
+    const answers = this.verifyAnswer(members['answers'] ?? null, `${at}/answers`);
+    const failure = this.option(members['failure'], `${at}/failure`, VERIFY_FAILURES);
+    return answers === null || failure === null ? null : { kind: 'verify', compared, answers, failure };
+  }
+
+  private verifyAnswer(given: Json, at: string): VerifyAnswer | null {
+    if (isJsonObject(given) && given['kind'] === 'record')
+      return this.object(given, at, ['kind']) === null ? null : { kind: 'record' };
+    const one = this.object(given, at, ['kind', 'seconds', 'role']);
+    if (one?.['kind'] !== 'token') {
+      if (one !== null) this.report(`${at}/kind`, 'options', 'Expected record or token.');
+      return null;
+    }
+    const seconds = one['seconds'];
+    if (!Number.isInteger(seconds) || Number(seconds) < 1 || Number(seconds) > LONGEST_TOKEN)
+      this.report(`${at}/seconds`, 'range', `Expected a whole number from 1 to ${LONGEST_TOKEN}.`);
+    const role = one['role'] === null ? null : this.tokenRole(one['role'] ?? null, `${at}/role`);
+    return { kind: 'token', seconds: Number(seconds), role };
+  }
+
+  private tokenRole(given: Json, at: string): TokenRole | null {
+    const kind = isJsonObject(given) ? given['kind'] : undefined;
+    if (kind === 'attribute') {
+      const one = this.object(given, at, ['kind', 'attribute']);
+      const attribute =
+        one === null ? null : this.text(one, 'attribute', at, /^.+$/s, 'the identity of an attribute');
+      return attribute === null ? null : { kind, attribute };
+    }
+    const one = this.object(given, at, ['kind', 'role']);
+    if (one !== null && kind !== 'fixed')
+      this.report(`${at}/kind`, 'options', 'Expected fixed or attribute.');
+    const role = one === null ? null : this.text(one, 'role', at, WORD, 'a word');
+    return role === null || kind !== 'fixed' ? null : { kind, role };
+  }
+
+  private fixed(given: Json, at: string, depth: number): FixedValue | null {
+    const kind = isJsonObject(given) ? given['kind'] : undefined;
+    switch (depth <= DEEPEST_FIXED ? kind : undefined) {
+      case 'now':
+      case 'version':
+        return this.object(given, at, ['kind']) === null ? null : { kind: kind === 'now' ? kind : 'version' };
+      case 'literal': {
+        const one = this.object(given, at, ['kind', 'value']);
+        const value = one?.['value'];
+        if (value === null || isLiteral(value)) return { kind: 'literal', value };
+        this.report(`${at}/value`, 'type', 'Expected a text, a number, true, false or null.');
+        return null;
+      }
+      case 'list': {
+        const one = this.object(given, at, ['kind', 'items']);
+        const items = this.list(one?.['items'] ?? [], `${at}/items`, MOST_PARTS, (item, to) =>
+          this.fixed(item, to, depth + 1),
+        );
+        return { kind: 'list', items };
+      }
+      case 'object': {
+        const one = this.object(given, at, ['kind', 'members']);
+        const members = this.list(one?.['members'] ?? [], `${at}/members`, MOST_PARTS, (item, to) => {
+          const member = this.object(item, to, ['name', 'value']);
+          const name = member === null ? null : this.text(member, 'name', to, /^.*$/s, 'a text');
+          const value =
+            member === null ? null : this.fixed(member['value'] ?? null, `${to}/value`, depth + 1);
+          return name === null || value === null ? null : { name, value };
+        });
+        return { kind: 'object', members };
+      }
+      default:
+        this.report(
+          at,
+          'options',
+          `Expected literal, now, version, list or object, at most ${DEEPEST_FIXED} deep.`,
+        );
         return null;
     }
   }

@@ -1,4 +1,4 @@
-import { indexContract, type Contract } from '../contract/index.js';
+import { indexContract, TEXT_TYPE, type Contract } from '../contract/index.js';
 import { memoize, readJson, type Json } from '../model/index.js';
 import { componentSchemas, responsesOf, type ResponseObject } from '../publication/index.js';
 import { mismatches } from './schema.js';
@@ -84,7 +84,7 @@ function bodyDeviations(
     const message = `Expected ${Object.keys(content).join(' or ')}.`;
     return [{ part: 'header', name: 'Content-Type', message }];
   }
-  const read = readJson(body);
+  const read = type.trim().toLowerCase() === TEXT_TYPE ? { ok: true as const, value: body } : readJson(body);
   if (!read.ok) return wrong(`The body is no JSON: ${read.problem.message}`);
   return mismatches(schemasOf(contract), described.schema, read.value).map((mismatch) => ({
     part: 'body',

@@ -30,6 +30,10 @@ export const EFFECTS: Readonly<Record<Method, Effect>> = {
 export const looksThroughList = (custom: Custom): custom is Extract<Custom, { kind: 'query' | 'find' }> =>
   custom.kind === 'query' || custom.kind === 'find';
 
+/** Whether an operation of one's own acts on the record that its path leads to. */
+export const actsOnRecord = (custom: Custom): custom is Extract<Custom, { kind: 'assign' | 'create' }> =>
+  custom.kind === 'assign' || custom.kind === 'create';
+
 /** RFC 9110 §15.4.4 */
 export const SEE_OTHER = 303;
 

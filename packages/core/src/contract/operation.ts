@@ -1,7 +1,14 @@
-import type { FilterOperator, FixedFilter, Operand, Settings } from '../arrangement/index.js';
+import type {
+  FilterOperator,
+  FixedFilter,
+  FixedValue,
+  Operand,
+  Settings,
+  TokenRole,
+} from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
 import type { Reasons } from './reasons.js';
-import type { Access } from './access.js';
+import type { Access, SecurityScheme } from './access.js';
 
 export type Verb =
   | 'entry'
@@ -75,7 +82,36 @@ export type Custom =
       readonly entity: string;
       readonly relationship: string;
       readonly values: readonly CustomValue[];
-    };
+    }
+  /** Finds the record whose attributes equal what is sent. */
+  | {
+      readonly kind: 'verify';
+      /** At least one of the attributes is unique. */
+      readonly compared: readonly VerifiedAttribute[];
+      readonly answers: { readonly kind: 'record' } | TokenAnswer;
+    }
+  /** Ends the token of the caller. */
+  | { readonly kind: 'revoke' }
+  /** The record that the token of the caller was handed out for. */
+  | { readonly kind: 'caller' }
+  | { readonly kind: 'fixed'; readonly body: FixedValue };
+
+export interface VerifiedAttribute {
+  /** The identity of the attribute, and its type. */
+  readonly attribute: string;
+  readonly type: ScalarType;
+  /** The member of the body that it must equal. */
+  readonly input: string;
+}
+
+export interface TokenAnswer {
+  readonly kind: 'token';
+  /** How it is presented. */
+  readonly scheme: Exclude<SecurityScheme, 'basic'>;
+  /** How long it holds. */
+  readonly seconds: number;
+  readonly role: TokenRole | null;
+}
 
 export interface CustomFilter {
   readonly field: OwnField;
@@ -177,6 +213,7 @@ export type ResponseCode =
   | 'key-missing'
   | 'bad-id'
   | 'unauthenticated'
+  | 'unmatched'
   | 'forbidden'
   | 'missing'
   | 'not-acceptable'

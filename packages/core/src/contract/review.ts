@@ -43,6 +43,7 @@ export type FindingId =
   | 'custom.unfit'
   | 'custom.repeats'
   | 'custom.one'
+  | 'custom.guarded'
   | 'member.collide'
   | 'parameter.reserved'
   | 'create.impossible'

@@ -4,7 +4,18 @@ import type { Reasons } from './reasons.js';
 import type { Via } from './via.js';
 
 export type ShapePurpose =
-  'item' | 'member' | 'page' | 'entry' | 'create' | 'replace' | 'change' | 'inline' | 'input' | 'value';
+  | 'item'
+  | 'member'
+  | 'page'
+  | 'entry'
+  | 'create'
+  | 'replace'
+  | 'change'
+  | 'inline'
+  | 'input'
+  | 'value'
+  | 'token'
+  | 'fixed';
 
 /** A JSON object as a client sends or receives it. */
 export interface Shape {
@@ -57,7 +68,13 @@ export type MemberSource =
   | { readonly kind: 'carried'; readonly relationship: string }
   | { readonly kind: 'links' }
   | { readonly kind: 'items' }
-  | { readonly kind: 'page' };
+  | { readonly kind: 'page' }
+  /** Something that is sent and that no record stores; a secret is written down nowhere. */
+  | { readonly kind: 'input'; readonly isSecret: boolean }
+  /** A part of a token that is handed out (RFC 6749 §5.1). */
+  | { readonly kind: 'token'; readonly part: 'secret' | 'type' | 'seconds' }
+  /** A part of what is always the same. */
+  | { readonly kind: 'fixed' };
 
 /** Related records, inside an answer where they are asked for. */
 export interface Expanded {

@@ -1,3 +1,4 @@
+import type { SecurityScheme } from './access.js';
 import type { Via } from './via.js';
 import type { Settings } from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
@@ -50,9 +51,6 @@ export interface Security {
   readonly roles: readonly string[];
 }
 
-/** Basic (RFC 7617), Bearer (RFC 6750), or a key in a header. */
-export type SecurityScheme = 'basic' | 'bearer' | 'key';
-
 export type MediaType = 'application/json' | 'application/hal+json';
 
 export type Segment =
@@ -68,7 +66,8 @@ export type Segment =
 /**
  * `reverse` lists what points at a record, `reference` reads what a record points at, `pairing` lists what is
  * paired with it; a `pair` is one of those; an `action` is a transition of a record, or an operation
- * of one's own on it; a `query` lists what it always looks for.
+ * of one's own on it, a `collection-action` one on the records of a collection; a `query` lists what it always looks
+ * for, or reads one of it; `fixed` is always the same.
  */
 export type ResourceKind =
   | 'entry'
@@ -80,7 +79,9 @@ export type ResourceKind =
   | 'pairing'
   | 'pair'
   | 'action'
-  | 'query';
+  | 'collection-action'
+  | 'query'
+  | 'fixed';
 
 /** A place in the path tree. */
 export interface Resource {

@@ -1,8 +1,13 @@
 import { base64, utf8 } from '@scure/base';
 import type { Access, Contract, Operation, SecurityScheme } from '../contract/index.js';
-import type { EngineRequest, Problem } from './message.js';
+import { scalarText, type Row } from '../model/index.js';
+import type { RecordView } from './dataset.js';
+import { tokenDigestOf } from './digest.js';
+import type { EngineRequest, EngineResponse, Problem } from './message.js';
 import { problem } from './problem.js';
-import { statusFor } from './service.js';
+import { sameSecret } from './sameSecret.js';
+import { statusFor, storages, type RequestContext } from './service.js';
+import type { AccessToken, TokenView } from './accessTokens.js';
 
 /** Somebody a mock knows. The secret is a password, a token, or a key, whatever the contract asks for. */
 export interface Credential {
@@ -21,37 +26,70 @@ export function credentialsOf({ security }: Contract): readonly Credential[] {
   ];
 }
 
-/** Who sent a request; `null` is anybody. */
+/** Who sent a request. */
+export interface Caller extends Pick<Credential, 'name' | 'roles'> {
+  /** What it presented, where that was handed out, and the record it stands for; `null` for whom a mock knows for good. */
+  readonly token: { readonly digest: string; readonly record: Row } | null;
+}
+
+/** `who`: `null` is anybody. */
 export type Authenticated =
-  { readonly ok: true; readonly who: Credential | null } | { readonly ok: false; readonly problem: Problem };
+  { readonly ok: true; readonly who: Caller | null } | { readonly ok: false; readonly problem: Problem };
 
 /** Finds out who sent a request, where the operation wants to know. */
 export function authenticate(
-  contract: Contract,
+  service: RequestContext,
+  view: RecordView & TokenView,
   operation: Operation,
   request: EngineRequest,
 ): Authenticated {
+  const { contract } = service;
   if (operation.access.kind === 'anonymous') return { ok: true, who: null };
   const { schemes, keyHeader } = contract.security;
   const given = schemes.flatMap((scheme) => presented(scheme, keyHeader, request) ?? []);
   const [first] = given;
-  const who = first === undefined ? undefined : credentialsOf(contract).find((known) => fits(known, first));
-  if (who !== undefined) return { ok: true, who };
+  const who = first === undefined ? null : callerOf(service, view, first);
+  if (who !== null) return { ok: true, who };
   const expected = schemes.map((scheme) => inWords(scheme, keyHeader)).join(', or ');
   const known = credentialHeader(contract, operation.access)?.join(': ') ?? 'none that would do';
   const detail =
     first === undefined
       ? `Expected credentials by ${expected}; this mock knows ${known}.`
       : `The credentials are not known here; this mock knows ${known}.`;
-  const headers = schemes.map(
-    (scheme) => ['WWW-Authenticate', challenge(contract, scheme, first !== undefined)] as const,
-  );
   const status = statusFor(operation, 'unauthenticated');
+  const headers = challengesOf(contract, first !== undefined);
   return { ok: false, problem: problem(status, 'unauthenticated', detail, [], headers) };
 }
 
+/** What a 401 says is wanted (RFC 9110 §11.6.1). */
+export const challengesOf = (contract: Contract, wasWrong: boolean): EngineResponse['headers'] =>
+  contract.security.schemes.map((scheme) => ['WWW-Authenticate', challenge(contract, scheme, wasWrong)]);
+
+/** Whom credentials stand for: somebody the mock knows, or a record that a token was handed out for. */
+function callerOf(service: RequestContext, view: RecordView & TokenView, given: Presented): Caller | null {
+  const known = credentialsOf(service.contract).find((one) => fits(one, given));
+  if (known !== undefined) return { name: known.name, roles: known.roles, token: null };
+  const digest = tokenDigestOf(given.secret);
+  const token = view.tokenOf(digest, service.now);
+  const record = token === undefined ? undefined : view.get(token.rid);
+  if (token?.scheme !== given.scheme || record === undefined) return null;
+  return { name: nameOfRecord(service, record), roles: rolesOf(record, token), token: { digest, record } };
+}
+
+const nameOfRecord = (service: RequestContext, { entity, values }: Row): string => {
+  const storage = storages(service).byId.get(entity);
+  return `${storage?.entity.name ?? ''} ${scalarText(values[storage?.key.id ?? ''])}`;
+};
+
+/** The role of a token, as it is now. */
+function rolesOf(record: Row, { role }: AccessToken): readonly string[] {
+  if (role === null) return [];
+  const named = role.kind === 'fixed' ? role.role : record.values[role.attribute];
+  return typeof named === 'string' ? [named] : [];
+}
+
 /** Why somebody may not carry out an operation; `null` where they may. */
-export function authorise(operation: Operation, who: Credential | null): Problem | null {
+export function authorise(operation: Operation, who: Caller | null): Problem | null {
   const { access } = operation;
   if (isAllowed(access, who)) return null;
   const role = access.kind === 'role' ? access.role : '';
@@ -59,32 +97,33 @@ export function authorise(operation: Operation, who: Credential | null): Problem
   return problem(statusFor(operation, 'forbidden'), 'forbidden', detail);
 }
 
-const isAllowed = (access: Access, who: Credential | null): boolean =>
+const isAllowed = (access: Access, who: Caller | null): boolean =>
   access.kind !== 'role' || (who?.roles.includes(access.role) ?? false);
 
 interface Presented {
+  readonly scheme: SecurityScheme;
   /** Basic alone names somebody. */
   readonly name: string | null;
   readonly secret: string;
 }
 
 const fits = ({ name, secret }: Credential, given: Presented): boolean =>
-  secret === given.secret && (given.name === null || given.name === name);
+  sameSecret(given.secret, secret) && (given.name === null || given.name === name);
 
 /** What a request presents by a scheme, if it does. */
 function presented(scheme: SecurityScheme, keyHeader: string, { headers }: EngineRequest): Presented | null {
   if (scheme === 'key') {
     const secret = headers.get(keyHeader.toLowerCase());
-    return secret === undefined ? null : { name: null, secret };
+    return secret === undefined ? null : { scheme, name: null, secret };
   }
   const [, used = '', value = ''] = /^([A-Za-z]+) +(\S+) *$/.exec(headers.get('authorization') ?? '') ?? [];
   if (used.toLowerCase() !== scheme) return null;
-  if (scheme === 'bearer') return { name: null, secret: value };
+  if (scheme === 'bearer') return { scheme, name: null, secret: value };
   const text = decodedBasic(value);
   const colon = text.indexOf(':');
   return colon === -1
-    ? { name: '', secret: '' }
-    : { name: text.slice(0, colon), secret: text.slice(colon + 1) };
+    ? { scheme, name: '', secret: '' }
+    : { scheme, name: text.slice(0, colon), secret: text.slice(colon + 1) };
 }
 
 /** User and password (RFC 7617 §2), or nothing where they are not base64. */

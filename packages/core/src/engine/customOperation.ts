@@ -1,4 +1,4 @@
-import { indexContract, looksThroughList, type Custom, type CustomValue } from '../contract/index.js';
+import { actsOnRecord, indexContract, type Custom, type CustomValue } from '../contract/index.js';
 import { appendAll, bareObject, type Json, type Row, type ScalarType } from '../model/index.js';
 import { printCondition } from '../notation/index.js';
 import {
@@ -16,7 +16,7 @@ import type { WriteRequest } from './outcome.js';
 import { shapeNamed, storageNamed, storages, type RequestContext, type Runtime } from './service.js';
 import { planCreate, planUpdate, siblingLiterals, unusableKey, type WritePlan } from './write.js';
 
-type Acting = Exclude<Custom, { kind: 'query' | 'find' }>;
+type Acting = Extract<Custom, { kind: 'assign' | 'create' }>;
 
 /** What an operation of one's own comes to. */
 export type PlannedCustomOperation =
@@ -33,7 +33,7 @@ export function planCustomOperation(
   record: Row,
 ): PlannedCustomOperation {
   const { custom } = operation;
-  if (custom === null || looksThroughList(custom)) throw new Error(`${operation.id} acts on nothing.`);
+  if (custom === null || !actsOnRecord(custom)) throw new Error(`${operation.id} acts on nothing.`);
   if (!holdsFor(service, record, custom.when, service.now)) {
     const detail = `The condition of ${operation.id} does not hold: ${printCondition(custom.when)}.`;
     return { kind: 'refused', detail };

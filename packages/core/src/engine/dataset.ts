@@ -11,12 +11,21 @@ import {
   type UniqueConstraint,
 } from '../model/index.js';
 import { IdempotentResponses, type AnswerView, type IdempotentResponse } from './idempotency.js';
+import { AccessTokens, type AccessToken, type TokenChange, type TokenView } from './accessTokens.js';
 
 /** One step of a write. Changes are applied in order, all or none. */
 export type RowChange =
   | { readonly kind: 'add'; readonly after: Row }
   | { readonly kind: 'update'; readonly before: Row; readonly after: Row }
   | { readonly kind: 'remove'; readonly before: Row };
+
+/** What a write leaves beside records. */
+export interface LeftBeside {
+  readonly answers: readonly IdempotentResponse[];
+  readonly tokens: readonly TokenChange[];
+}
+
+const NOTHING_BESIDE: LeftBeside = { answers: [], tokens: [] };
 
 /** What every reader of records can ask, whether they are committed or pending. */
 export interface RecordView {
@@ -51,7 +60,7 @@ export interface RecordIndex {
 const MOST_INDEXES = 32;
 
 /** The committed records of one model, with indexes on keys, unique values and references. */
-export class Dataset implements RecordView, AnswerView {
+export class Dataset implements RecordView, AnswerView, TokenView {
   private readonly rows = new Map<number, Row>();
   private readonly byEntity = new Map<string, Map<number, Row>>();
   private readonly byUnique = new Map<string, Map<string, number>>();
@@ -67,6 +76,7 @@ export class Dataset implements RecordView, AnswerView {
     counters: Counters,
     /** The answers that are kept for requests sent again. */
     readonly answers: IdempotentResponses = new IdempotentResponses(),
+    readonly tokens: AccessTokens = new AccessTokens(),
   ) {
     this.numbers = counters;
     for (const row of rows) this.link(row);
@@ -77,7 +87,7 @@ export class Dataset implements RecordView, AnswerView {
     before: Dataset,
     changes: readonly RowChange[],
     counters: Counters,
-    answers: readonly IdempotentResponse[] = [],
+    beside: LeftBeside = NOTHING_BESIDE,
   ): Steps<Dataset> {
     const rows = new Map<number, Row>();
     yield* eachInSteps('writing', before.everything(), (row) => rows.set(row.rid, row));
@@ -85,8 +95,8 @@ export class Dataset implements RecordView, AnswerView {
       if (change.kind === 'remove') rows.delete(change.before.rid);
       else rows.set(change.after.rid, change.after);
     });
-    before.answers.add(answers);
-    const after = new Dataset(before.model, [], counters, before.answers);
+    before.takeBeside(beside, changes);
+    const after = new Dataset(before.model, [], counters, before.answers, before.tokens);
     yield* eachInSteps('writing', rows.values(), (row) => {
       after.link(row);
     });
@@ -112,6 +122,10 @@ export class Dataset implements RecordView, AnswerView {
 
   answerTo(id: string, now: number): IdempotentResponse | undefined {
     return this.answers.get(id, now);
+  }
+
+  tokenOf(digest: string, now: number): AccessToken | undefined {
+    return this.tokens.get(digest, now);
   }
 
   get(rid: number): Row | undefined {
@@ -152,12 +166,8 @@ export class Dataset implements RecordView, AnswerView {
   }
 
   /** Takes over what has been committed. */
-  apply(
-    changes: readonly RowChange[],
-    counters: Counters,
-    answers: readonly IdempotentResponse[] = [],
-  ): void {
-    this.answers.add(answers);
+  apply(changes: readonly RowChange[], counters: Counters, beside: LeftBeside = NOTHING_BESIDE): void {
+    this.takeBeside(beside, changes);
     // An index reads what records point at, so what is to go goes while everything is still there.
     for (const change of changes)
       if (change.kind !== 'add') this.eachIndex(change.before, (index, row) => index.remove(row));
@@ -173,6 +183,13 @@ export class Dataset implements RecordView, AnswerView {
     for (const row of last.values()) this.eachIndex(row, (index, added) => index.add(added));
     this.numbers = counters;
     this.applied++;
+  }
+
+  /** A token ends with the record that it stands for. */
+  private takeBeside({ answers, tokens }: LeftBeside, changes: readonly RowChange[]): void {
+    this.answers.add(answers);
+    this.tokens.apply(tokens);
+    for (const change of changes) if (change.kind === 'remove') this.tokens.endOf(change.before.rid);
   }
 
   private eachIndex(row: Row, act: (index: RecordIndex, row: Row) => void): void {
@@ -232,7 +249,7 @@ function within<K, V>(map: Map<K, V>, key: K, make: () => V): V {
 }
 
 /** Writes that wait to be committed, seen as if they had been. Later writes are checked against it. */
-export class Draft implements RecordView, AnswerView {
+export class Draft implements RecordView, AnswerView, TokenView {
   private readonly touched = new Map<number, Row | null>();
   private readonly pendingAnswers = new Set<string>();
   private readonly pending: RowChange[] = [];
@@ -240,13 +257,17 @@ export class Draft implements RecordView, AnswerView {
   private readonly attributes: Record<string, number>;
 
   /** `base`: what is committed, or a draft that this one may be taken over by. */
-  constructor(private readonly base: RecordView & AnswerView & { readonly counters: Counters }) {
+  constructor(private readonly base: RecordView & AnswerView & TokenView & { readonly counters: Counters }) {
     this.rid = base.counters.rid;
     this.attributes = Object.assign(bareObject() as Record<string, number>, base.counters.attributes);
   }
 
   answerTo(id: string, now: number): IdempotentResponse | 'pending' | undefined {
     return this.pendingAnswers.has(id) ? 'pending' : this.base.answerTo(id, now);
+  }
+
+  tokenOf(digest: string, now: number): AccessToken | undefined {
+    return this.base.tokenOf(digest, now);
   }
 
   /** From now on the answer is pending, until the write it belongs to is settled. */

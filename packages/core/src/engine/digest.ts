@@ -13,6 +13,9 @@ const short = (bytes: Uint8Array): string => base64urlnopad.encode(bytes).slice(
 /** A short text that differs where texts differ: SHA-256 (FIPS 180-4), cut to 96 bits, in base64url. */
 export const digestOf = (text: string): string => short(sha256(utf8ToBytes(text)));
 
+/** What is stored of a token, which is random and long: all of its SHA-256, in base64url. */
+export const tokenDigestOf = (token: string): string => base64urlnopad.encode(sha256(utf8ToBytes(token)));
+
 /** The same with a key, so that only who has it can make one: HMAC-SHA-256 (RFC 2104). */
 export const signatureOf = (secret: string, text: string): string =>
   short(hmac(sha256, utf8ToBytes(secret), utf8ToBytes(text)));

@@ -1,4 +1,4 @@
-import { looksThroughList } from '../contract/index.js';
+import { actsOnRecord } from '../contract/index.js';
 import type { Member, Operation, Resource, Shape } from '../contract/index.js';
 import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
@@ -132,7 +132,7 @@ function exampleActedOn(
   { custom }: Operation,
   candidates: readonly Row[],
 ): Row | undefined {
-  const when = custom === null || looksThroughList(custom) ? [] : custom.when;
+  const when = custom === null || !actsOnRecord(custom) ? [] : custom.when;
   return candidates.find((row) => holdsFor(service, row, when, service.now)) ?? candidates[0];
 }
 

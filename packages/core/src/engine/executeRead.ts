@@ -70,6 +70,8 @@ export function executeRead(
         representPaired(service, view, resource, location.above, location.record, query),
       );
     case 'action':
+    case 'collection-action':
+    case 'fixed':
       throw new Error(`${resource.id} is not read.`);
   }
 }

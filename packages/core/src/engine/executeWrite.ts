@@ -36,6 +36,7 @@ import {
 import { acceptChange, acceptReplace, type Update } from './update.js';
 import { recordTag, validatorHeaders } from './validators.js';
 import { planCustomOperation } from './customOperation.js';
+import { actOnCollection } from './actOnCollection.js';
 import { memberNamed } from './memberNamed.js';
 import { planCreate, planUpdate, siblingLiterals, unusableKey, type WritePlan } from './write.js';
 
@@ -48,6 +49,7 @@ export function executeWrite(
 ): WriteOutcome {
   const { operation, location, resource } = request;
   if (resource.kind === 'pair') return executePair(service, draft, request);
+  if (resource.kind === 'collection-action') return actOnCollection(service, draft, runtime, request);
   switch (operation.verb) {
     case 'create':
       return create(service, draft, runtime, request);

@@ -1,6 +1,6 @@
 import { indexContract, type Operation, type Resource } from '../contract/index.js';
 import { utf8Length } from '../model/index.js';
-import { authenticate, authorise, type Credential } from './access.js';
+import { authenticate, authorise, type Caller } from './access.js';
 import { leftOutAt, nearMisses } from './nearMisses.js';
 import { OperationExecutor } from './operationExecutor.js';
 import type { RowChange, RecordView } from './dataset.js';
@@ -13,6 +13,7 @@ import { problem, renderProblem } from './problem.js';
 import { routerOf, type MatchedRoute } from './router.js';
 import { requestContextAt, statusFor, type Service, type RequestContext, type Runtime } from './service.js';
 import { readTarget } from './target.js';
+import type { TokenChange, TokenView } from './accessTokens.js';
 import { answered, matched, passed, stopped } from './trace.js';
 
 /** One request with everything the engine found out about it. */
@@ -25,6 +26,8 @@ export interface Handled {
   readonly changes: readonly RowChange[];
   /** An answer that is to be stored with the changes, for when the request is sent again. */
   readonly kept: IdempotentResponse | null;
+  /** What becomes of tokens, stored with the changes. */
+  readonly tokens: readonly TokenChange[];
 }
 
 const KNOWN_METHODS: ReadonlySet<string> = new Set([
@@ -43,7 +46,7 @@ const KNOWN_METHODS: ReadonlySet<string> = new Set([
  */
 export function handle(
   service: Service,
-  view: RecordView,
+  view: RecordView & TokenView,
   request: EngineRequest,
   runtime: Runtime,
 ): Handled {
@@ -65,6 +68,7 @@ export function handle(
     trace: exchange.trace,
     changes: response.status < 400 ? exchange.changes : [],
     kept: response.status < 400 ? exchange.kept : null,
+    tokens: response.status < 400 ? exchange.tokens : [],
   };
 }
 
@@ -103,11 +107,12 @@ class Exchange {
   operation: Operation | null = null;
   changes: readonly RowChange[] = [];
   kept: IdempotentResponse | null = null;
-  private who: Credential | null = null;
+  tokens: readonly TokenChange[] = [];
+  private who: Caller | null = null;
 
   constructor(
     private readonly service: RequestContext,
-    private readonly view: RecordView,
+    private readonly view: RecordView & TokenView,
     private readonly request: EngineRequest,
     private readonly runtime: Runtime,
   ) {}
@@ -213,7 +218,7 @@ class Exchange {
   }
 
   private authenticate(route: MatchedRoute, operation: Operation, query: string): EngineResponse | Problem {
-    const found = authenticate(this.service.contract, operation, this.request);
+    const found = authenticate(this.service, this.view, operation, this.request);
     if (!found.ok) return this.stop('authenticate', found.problem);
     this.who = found.who;
     if (found.who !== null) this.note(passed('authenticate', `${found.who.name}${rolesInWords(found.who)}`));
@@ -288,6 +293,7 @@ class Exchange {
     const answer = carrying.run(query);
     this.changes = carrying.changes;
     this.kept = carrying.kept;
+    this.tokens = carrying.tokens;
     return answer;
   }
 }
@@ -306,7 +312,7 @@ function whyLeftOut({ leftOut }: Resource, method: string | null): string | null
 const makesItems = (operation: Operation): boolean =>
   operation.verb === 'replace' && operation.responses.some(({ code }) => code === 'created');
 
-const rolesInWords = ({ roles }: Credential): string =>
+const rolesInWords = ({ roles }: Caller): string =>
   roles.length === 0 ? ', without a role' : `, as ${roles.join(' and ')}`;
 
 /** Nothing is there; an id that could not be one may be a mistake of its own. */

@@ -1,5 +1,4 @@
 import type { Operation } from '../contract/index.js';
-import type { Credential } from './access.js';
 import { digestOf } from './digest.js';
 import type { EngineRequest, EngineResponse, Problem } from './message.js';
 import { problem } from './problem.js';
@@ -75,7 +74,7 @@ export function readKey(
   view: AnswerView,
   operation: Operation,
   request: EngineRequest,
-  who: Credential | null,
+  who: { readonly name: string } | null,
   { name, now }: Pick<RequestContext, 'name' | 'now'>,
 ): Keyed {
   const header = request.headers.get('idempotency-key');

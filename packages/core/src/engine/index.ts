@@ -1,5 +1,5 @@
 export { Dataset, Draft } from './dataset.js';
-export type { RowChange, Counters, RecordView } from './dataset.js';
+export type { RowChange, Counters, LeftBeside, RecordView } from './dataset.js';
 export { pointerTo } from './validateBody.js';
 export { normalKey } from './locate.js';
 export { findDataLoss, withDefaults } from './dataLoss.js';
@@ -14,7 +14,10 @@ export type { KeptChange, RecordChange, RecordImage } from './image.js';
 export { findViolations, violationsIn, typeProblem } from './invariants.js';
 export type { Cause, Violation } from './invariants.js';
 export { handle } from './handle.js';
-export { MASK, maskedBody, maskedHeaders, withCredential } from './masking.js';
+export { MASK, maskedAnswer, maskedBody, maskedHeaders, withCredential } from './masking.js';
+export { AccessTokens } from './accessTokens.js';
+export type { AccessToken, TokenChange, TokenView } from './accessTokens.js';
+export { tokenDigestOf } from './digest.js';
 export type { RecordedBody } from './masking.js';
 export { isWrite } from './method.js';
 export type { Handled } from './handle.js';

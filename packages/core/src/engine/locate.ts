@@ -52,8 +52,9 @@ export function locate(
   let used = 0;
   for (const step of trailOf(contract, resource)) {
     const above: Row | null = location.record ?? location.above;
-    // A query is about the list above it.
-    if (step.kind === 'entry' || step.kind === 'query') continue;
+    // A query, and an action on many, is about the list above it.
+    if (step.kind === 'entry' || step.kind === 'query' || step.kind === 'collection-action') continue;
+    if (step.kind === 'fixed') continue;
     if (step.kind === 'action') {
       if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
       continue;

@@ -1,7 +1,7 @@
 import { indexContract, shapeIn, type Contract } from '../contract/index.js';
 import { isJsonObject, memoize, readJson, type Json, type Model } from '../model/index.js';
 import { credentialsOf, presentedBy } from './access.js';
-import type { RequestBody } from './message.js';
+import type { EngineResponse, RequestBody } from './message.js';
 import type { Service } from './service.js';
 
 /** What stands in the place of a secret that nobody can put back. */
@@ -85,6 +85,24 @@ export function maskedBody(
   return masking.found ? { ...body, text: JSON.stringify(value, null, indent) } : body;
 }
 
+/** The body of an answer with the token masked that it hands out; the same where it hands out none. */
+export function maskedAnswer(
+  contract: Contract,
+  operation: string | null,
+  response: EngineResponse,
+): EngineResponse {
+  const { operations, shapes } = indexContract(contract);
+  const returns = operations.get(operation ?? '')?.returns ?? null;
+  const handedOut = (shapes.get(returns ?? '')?.members ?? []).filter(
+    ({ source }) => source.kind === 'token' && source.part === 'secret',
+  );
+  if (handedOut.length === 0 || response.body === null || response.status >= 400) return response;
+  const read = readJson(response.body);
+  if (!read.ok || !isJsonObject(read.value)) return { ...response, body: MASK };
+  const masked = Object.fromEntries(handedOut.map(({ name }) => [name, MASK]));
+  return { ...response, body: JSON.stringify({ ...read.value, ...masked }) };
+}
+
 class Masking {
   found = false;
 
@@ -146,8 +164,12 @@ function findSecrets(contract: Contract, writeOnly: ReadonlySet<string>): Secret
       if (seen.has(name)) continue;
       seen.add(name);
       for (const member of shapes.get(name)?.members ?? []) {
-        if (member.source.kind === 'attribute' && writeOnly.has(member.source.attribute))
-          names.add(member.name);
+        const { source } = member;
+        const isSecret =
+          source.kind === 'input'
+            ? source.isSecret
+            : source.kind === 'attribute' && writeOnly.has(source.attribute);
+        if (isSecret) names.add(member.name);
         const inside = shapeIn(member.type);
         if (inside !== null) waiting.push(inside);
       }

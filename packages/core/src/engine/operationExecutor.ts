@@ -1,7 +1,16 @@
-import type { Operation, Resource } from '../contract/index.js';
-import type { Credential } from './access.js';
+import { hasMoment, type FixedValue } from '../arrangement/index.js';
+import {
+  answerTypes,
+  TEXT_TYPE,
+  type Contract,
+  type MediaType,
+  type Operation,
+  type Resource,
+} from '../contract/index.js';
+import type { Caller } from './access.js';
 import { readBody, refuseBody } from './body.js';
 import { changesInWords } from './changesInWords.js';
+import { fixedAnswer } from './fixedAnswer.js';
 import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import { Draft, type RowChange, type RecordView } from './dataset.js';
 import { readKey, type IdempotentResponse } from './idempotency.js';
@@ -17,7 +26,8 @@ import { returnPreference, withPreference } from './prefer.js';
 import { problem } from './problem.js';
 import { executeRead } from './executeRead.js';
 import { pathTo, readablePath } from './paths.js';
-import { asMediaType, statusFor, type RequestContext, type Runtime } from './service.js';
+import { asMediaType, statusFor, storageNamed, type RequestContext, type Runtime } from './service.js';
+import type { TokenChange } from './accessTokens.js';
 import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
 import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Rendering } from './validators.js';
 
@@ -26,7 +36,7 @@ export interface Matched {
   readonly resource: Resource;
   readonly operation: Operation;
   readonly location: Location;
-  readonly who: Credential | null;
+  readonly who: Caller | null;
   readonly note: (step: TraceStep) => void;
 }
 
@@ -34,6 +44,7 @@ export interface Matched {
 export class OperationExecutor {
   changes: readonly RowChange[] = [];
   kept: IdempotentResponse | null = null;
+  tokens: readonly TokenChange[] = [];
 
   constructor(
     private service: RequestContext,
@@ -55,20 +66,31 @@ export class OperationExecutor {
   /** Negotiates, reads what is asked for, and answers. */
   run(query: string): EngineResponse | Problem {
     const { operation, resource, location } = this.matched;
-    const offered = this.service.contract.representation.mediaTypes;
-    const wanted = negotiate(this.request.headers.get('accept'), offered);
-    const mediaType = offered.find((type) => type === wanted);
-    if (mediaType === undefined) {
+    const offered = answerTypes(this.service.contract, operation);
+    const mediaType = negotiate(this.request.headers.get('accept'), offered);
+    if (mediaType === null) {
       const detail = `Accept rules out everything that is offered: ${offered.join(', ')}.`;
       return this.stop(
         'negotiate',
         problem(statusFor(operation, 'not-acceptable'), 'not-acceptable', detail),
       );
     }
-    this.service = asMediaType(this.service, mediaType);
-    this.note(AGREED[mediaType]);
+    if (operation.custom?.kind === 'fixed')
+      return this.fixed(operation, operation.custom.body, mediaType, query);
+    // Whatever else is answered is in one of the forms of records.
+    this.service = asMediaType(this.service, mediaType as MediaType);
+    this.note(AGREED[mediaType as MediaType]);
     const path = (): string =>
       pathTo(this.service, this.view, resource, location.above ?? location.record) ?? '';
+    const read = this.parsed(operation, path, query);
+    if ('code' in read) return read;
+    return isWrite(operation.method)
+      ? this.write(resource, operation, location)
+      : this.read(resource, operation, location, read);
+  }
+
+  /** The query of a request, or what of it does not fit. */
+  private parsed(operation: Operation, path: () => string, query: string): ParsedQuery | Problem {
     const read = parseQuery(this.service, operation, path, query);
     if (!read.ok) {
       const detail =
@@ -80,9 +102,37 @@ export class OperationExecutor {
         problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors),
       );
     }
-    return isWrite(operation.method)
-      ? this.write(resource, operation, location)
-      : this.read(resource, operation, location, read.asked);
+    return read.asked;
+  }
+
+  /** What is the same for everybody, but for the moment. */
+  private fixed(
+    operation: Operation,
+    body: FixedValue,
+    mediaType: string,
+    query: string,
+  ): EngineResponse | Problem {
+    const read = this.parsed(operation, () => '', query);
+    if ('code' in read) return read;
+    const text = fixedAnswer(this.service, body);
+    const type: Header = [
+      'Content-Type',
+      mediaType === TEXT_TYPE ? `${TEXT_TYPE}; charset=utf-8` : mediaType,
+    ];
+    if (hasMoment(body)) {
+      this.note(passed('represent', 'a fixed answer of this moment'));
+      return { status: statusFor(operation, 'ok'), headers: [type, VARY, UNSTORED], body: text };
+    }
+    const tag = contentTag(this.service, text);
+    const cached: readonly Header[] = [['ETag', tag], VARY, REVALIDATED];
+    const verdict = this.verdict(null, tag);
+    if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
+    if (verdict.kind === 'not-modified') {
+      this.note(passed('conditions', 'the client has it already'));
+      return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
+    }
+    this.note(passed('represent', 'a fixed answer'));
+    return { status: statusFor(operation, 'ok'), headers: [type, ...cached], body: text };
   }
 
   private read(
@@ -92,7 +142,17 @@ export class OperationExecutor {
     asked: ParsedQuery,
   ): EngineResponse | Problem {
     const { service, view } = this;
-    const location = operation.custom?.kind === 'find' ? this.found(resource, place, asked) : place;
+    const isCaller = operation.custom?.kind === 'caller';
+    if (isCaller && !this.isCalledBy(resource)) {
+      const detail = `${this.matched.who?.name ?? 'Nobody'} is no ${resource.entity ?? ''}.`;
+      return this.stop('authorise', problem(statusFor(operation, 'forbidden'), 'forbidden', detail));
+    }
+    const location =
+      operation.custom?.kind === 'find'
+        ? this.found(resource, place, asked)
+        : isCaller
+          ? { ...place, record: this.matched.who?.token?.record ?? null }
+          : place;
     if (location === null) {
       const detail = `There is no ${resource.entity ?? ''} that ${operation.id} looks for.`;
       return this.stop('store', problem(statusFor(operation, 'missing'), 'not-found', detail));
@@ -103,7 +163,10 @@ export class OperationExecutor {
       shown === null
         ? contentTag(service, state)
         : recordTag(service, view, shown, asked.query, rendered.text ?? '');
-    const cached = [...validatorHeaders(service, shown, tag), VARY, REVALIDATED];
+    const cached = [
+      ...validatorHeaders(service, shown, tag),
+      ...(isCaller ? privately(service.contract) : [VARY, REVALIDATED]),
+    ];
     const elsewhere = this.elsewhere(resource, location);
     if (elsewhere !== null) cached.push(elsewhere);
     const verdict = this.verdict(shown, tag);
@@ -118,6 +181,12 @@ export class OperationExecutor {
     if (isMore !== null && this.isBare(operation))
       headers.push([service.contract.moreHeader, isMore ? '?1' : '?0']);
     return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
+  }
+
+  /** Whether the caller has a token for a record of what a resource shows. */
+  private isCalledBy({ entity }: Resource): boolean {
+    const record = this.matched.who?.token?.record;
+    return record !== undefined && record.entity === storageNamed(this.service, entity).entity.id;
   }
 
   /** Where the one record is that a query finds; `null` where there is none. */
@@ -190,9 +259,11 @@ export class OperationExecutor {
       body: body.value,
       bodyType: mediaTypeOf(request.headers.get('content-type')),
       isMinimal: preference === 'minimal',
+      who: this.matched.who,
     });
     if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
     this.changes = outcome.changes;
+    this.tokens = outcome.tokens ?? [];
     this.note(passed('apply', changesInWords(outcome.changes)));
     const response = withPreference(outcome.response, preference);
     if (keyed.kind === 'first') {
@@ -249,3 +320,13 @@ function shownAt(resource: Resource, { record, above, pair }: Location): Renderi
 /** Answers may differ by what is accepted, and are checked again before they are used from a cache. */
 const VARY: Header = ['Vary', 'Accept, Accept-Encoding'];
 const REVALIDATED: Header = ['Cache-Control', 'no-cache'];
+const UNSTORED: Header = ['Cache-Control', 'no-store'];
+
+/** An answer that differs by who asks (RFC 9110 §12.5.5, RFC 9111 §5.2.2.7). */
+function privately({ security: { schemes, keyHeader } }: Contract): readonly Header[] {
+  const headers = new Set(schemes.map((scheme) => (scheme === 'key' ? keyHeader : 'Authorization')));
+  return [
+    ['Vary', [VARY[1], ...headers].join(', ')],
+    ['Cache-Control', 'private, no-cache'],
+  ];
+}

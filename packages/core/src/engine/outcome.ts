@@ -1,10 +1,12 @@
 import type { Operation, Resource } from '../contract/index.js';
 import type { Json } from '../model/index.js';
+import type { Caller } from './access.js';
 import type { RowChange } from './dataset.js';
 import type { Location } from './locate.js';
 import type { EngineResponse, Problem, ProblemDetail, StepName } from './message.js';
 import { problem } from './problem.js';
 import { statusFor } from './service.js';
+import type { TokenChange } from './accessTokens.js';
 
 export interface WriteRequest {
   readonly resource: Resource;
@@ -15,10 +17,17 @@ export interface WriteRequest {
   readonly bodyType: string;
   /** The client wants no body in the answer (RFC 7240 §4.2), and that is honoured. */
   readonly isMinimal: boolean;
+  /** Who sent it; `null` is anybody. */
+  readonly who: Caller | null;
 }
 
 export type WriteOutcome =
-  | { readonly ok: true; readonly response: EngineResponse; readonly changes: readonly RowChange[] }
+  | {
+      readonly ok: true;
+      readonly response: EngineResponse;
+      readonly changes: readonly RowChange[];
+      readonly tokens?: readonly TokenChange[];
+    }
   | { readonly ok: false; readonly step: StepName; readonly problem: Problem };
 
 /** A write that ends at a step with a problem; nothing is changed. */

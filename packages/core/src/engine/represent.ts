@@ -162,6 +162,9 @@ export function memberValue(
     case 'links':
     case 'items':
     case 'page':
+    case 'input':
+    case 'token':
+    case 'fixed':
       return undefined;
   }
 }

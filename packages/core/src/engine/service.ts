@@ -63,6 +63,8 @@ export interface Runtime {
   readonly now: () => number;
   /** A number from 0 up to but not including 1. */
   readonly random: () => number;
+  /** A text that nobody can guess, of at least 128 bits. */
+  readonly token: () => string;
 }
 
 export const indexOf = (service: Service): ContractIndex => indexContract(service.contract);

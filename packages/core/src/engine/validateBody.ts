@@ -141,6 +141,9 @@ export function sourceId(member: Member): string | null {
     case 'links':
     case 'items':
     case 'page':
+    case 'input':
+    case 'token':
+    case 'fixed':
       return null;
   }
 }
@@ -180,6 +183,26 @@ export function findByKey(
     [storage.key.id]: normalKey(storage.key.type.kind, key),
   });
   return value === null ? undefined : view.find(storage, storage.keyConstraint, value);
+}
+
+/** What is sent and stored nowhere, by the names of members; what does not fit is reported. */
+export function acceptInputs(
+  validation: BodyValidation,
+  shape: Shape,
+  body: Json,
+): ReadonlyMap<string, Json> {
+  const inputs = new Map<string, Json>();
+  if (!expectObject(validation, body, '')) return inputs;
+  for (const member of shape.members) {
+    if (member.source.kind !== 'input') continue;
+    const given = body[member.name] ?? null;
+    const at = pointerTo('', member.name);
+    const value = given === null ? member.default : acceptValue(validation, member.type, given, at);
+    if (value === null && member.required)
+      report(validation, at, 'required', `Expected a value: ${member.name} is required.`);
+    else if (value !== undefined && value !== null) inputs.set(member.name, value);
+  }
+  return inputs;
 }
 
 /** Checks a value and brings it into its stored form; `undefined` after an error was reported. */

@@ -21,6 +21,8 @@ export interface JsonReading {
   readonly rounded?: boolean;
   /** Takes the offset at which each object and array begins. */
   readonly offsets?: WeakMap<object, number>;
+  /** Words that stand for a value of their own, beside those of JSON. */
+  readonly words?: ReadonlyMap<string, Json>;
 }
 
 /**
@@ -156,6 +158,8 @@ class JsonReader {
 
   private value(depth: number): Json {
     if (this.failure !== null) return null;
+    const own = this.reading.words === undefined ? null : this.wordOf(this.reading.words);
+    if (own !== null) return own;
     switch (this.text[this.at]) {
       case '{':
         return this.object(depth + 1);
@@ -172,6 +176,18 @@ class JsonReader {
       default:
         return this.number();
     }
+  }
+
+  /** A word that whoever reads the text knows; `null` where none stands here. */
+  private wordOf(words: ReadonlyMap<string, Json>): Json {
+    for (const [word, value] of words) if (this.startsWith(word)) return value;
+    return null;
+  }
+
+  private startsWith(word: string): boolean {
+    const isHere = this.text.startsWith(word, this.at);
+    if (isHere) this.at += word.length;
+    return isHere;
   }
 
   private object(depth: number): Json {
@@ -268,8 +284,7 @@ class JsonReader {
   }
 
   private word<T extends Json>(word: string, value: T): T {
-    if (this.text.startsWith(word, this.at)) this.at += word.length;
-    else this.fail('json.syntax', 'Expected a JSON value.');
+    if (!this.startsWith(word)) this.fail('json.syntax', 'Expected a JSON value.');
     return value;
   }
 

@@ -26,5 +26,6 @@ export type { RenameResult } from './rename.js';
 export { suggest } from './complete.js';
 export type { Suggestion, Suggestions } from './complete.js';
 export { LineReader } from './lineReader.js';
+export { WORD } from './tokens.js';
 export { tokenize, writeOperand } from './tokens.js';
 export type { Token } from './tokens.js';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { printEffect, readEffect, type CustomEffect } from '@isomeros/core/arrangement';
 import fc from 'fast-check';
-import { anyCustomOperations } from '../support/arrangements.js';
+import { anyCustomOperations, anyFixedBody } from '../support/customOperations.js';
 import { anyModel, modelOf } from '../support/models.js';
 
 const MODEL = modelOf(`entity Pier
@@ -130,6 +130,24 @@ describe("the effect of an operation of one's own, in a line", () => {
     expect(readEffect(MODEL, 'Berth', text)).toEqual({ ok: false, message, column });
   });
 
+  test('a fixed answer is read as it was written, whatever it is', () => {
+    fc.assert(
+      fc.property(anyFixedBody, (body) => {
+        const effect = { kind: 'fixed', body } as const;
+        expect(readEffect(MODEL, null, printEffect(MODEL, null, effect))).toEqual({ ok: true, effect });
+      }),
+    );
+  });
+
+  test.each([
+    ['answers { "status": up }', 21, 'Expected a JSON value.'],
+    ['answers { "a": 1, "a": 2 }', 19, 'The member "a" stands twice.'],
+    ['answers', 8, 'The text ends too early.'],
+    ['first 3', 1, 'Expected answers and what is answered, as in answers { "status": "up" }.'],
+  ])('at the entry, %p is refused', (text, column, message) => {
+    expect(readEffect(MODEL, null, text)).toEqual({ ok: false, message, column });
+  });
+
   test('what is written is read again, for any effect whose names are there', () => {
     fc.assert(
       fc.property(
@@ -138,11 +156,11 @@ describe("the effect of an operation of one's own, in a line", () => {
         ),
         ({ model, customOperations }) => {
           for (const { entity, effect } of customOperations) {
-            const name = model.declarations.find(({ id }) => id === entity);
-            const text = printEffect(model, name?.kind === 'entity' ? name.name : '', effect);
-            const read = readEffect(model, name?.kind === 'entity' ? name.name : '', text);
-            if (read.ok)
-              expect(printEffect(model, name?.kind === 'entity' ? name.name : '', read.effect)).toBe(text);
+            const found = model.declarations.find(({ id }) => id === entity);
+            const about = found?.kind === 'entity' ? found.name : null;
+            const text = printEffect(model, about, effect);
+            const read = readEffect(model, about, text);
+            if (read.ok) expect(printEffect(model, about, read.effect)).toBe(text);
           }
         },
       ),

@@ -1,6 +1,5 @@
 import {
   arrangementOf,
-  FIXED_OPERATORS,
   FILTER_OPERATORS,
   CHOOSABLE_NAMES,
   LEAVABLE,
@@ -14,8 +13,6 @@ import {
   type Arrangement,
   type ChoiceLevel,
   type ChoosableRow,
-  type CustomEffect,
-  type CustomOperation,
   type ExposureChoice,
   type Exposures,
   type Placements,
@@ -24,8 +21,9 @@ import {
   type SettingValues,
 } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
-import { COMPARE_OPERATORS, type Declaration, type Entity, type Model } from '@isomeros/core/model';
+import { type Declaration, type Entity, type Model } from '@isomeros/core/model';
 import fc from 'fast-check';
+import { anyCustomOperations } from './customOperations.js';
 import { anyModel } from './models.js';
 
 /** Texts that fit the patterns of settings; any other setting is drawn from its domain. */
@@ -167,83 +165,6 @@ export const anyExposures = (model: Model): fc.Arbitrary<Exposures> => {
       if (choice !== null) exposures[entity] = { ...exposures[entity], [member]: choice };
     return exposures;
   });
-};
-
-/** Operations of one's own about anything, most of them such as no model allows. */
-export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomOperation[]> => {
-  const entities = model.declarations.filter((one): one is Entity => one.kind === 'entity');
-  if (entities.length === 0) return fc.constant([]);
-  const relationships = model.declarations.filter(({ kind }) => kind === 'owns' || kind === 'refers');
-  return fc
-    .array(
-      fc.constantFrom(...entities).chain((entity) => {
-        const ids = [...entity.attributes, ...relationships].map(({ id }) => id);
-        const member = ids.length === 0 ? fc.constant('nothing') : fc.constantFrom(...ids);
-        const operand = fc.oneof(
-          fc.constant({ kind: 'now' } as const),
-          fc.constantFrom(1, 'a', true, '2026-01-01').map((value) => ({ kind: 'literal', value }) as const),
-        );
-        const when = fc.array(
-          fc.record({ member, operator: fc.constantFrom(...COMPARE_OPERATORS), value: operand }),
-          { maxLength: 1 },
-        );
-        const values = fc.array(
-          fc.record({
-            member,
-            value: fc.oneof(
-              operand,
-              fc.constant({ kind: 'input' } as const),
-              fc.constant({ kind: 'unset' } as const),
-            ),
-          }),
-          { maxLength: 2 },
-        );
-        const input = fc.record(
-          {
-            kind: fc.constant('input' as const),
-            name: fc.constantFrom('since', 'fields', 'q'),
-            default: operand,
-          },
-          { requiredKeys: ['kind', 'name'] },
-        );
-        const filters = fc.array(
-          fc.record({
-            member,
-            operator: fc.constantFrom(...FIXED_OPERATORS),
-            value: fc.oneof(operand, input),
-          }),
-          { maxLength: 2 },
-        );
-        const order = fc.array(fc.record({ member, descending: fc.boolean() }), { maxLength: 1 });
-        const effect: fc.Arbitrary<CustomEffect> = fc.oneof(
-          fc.record({
-            kind: fc.constant('query' as const),
-            filters,
-            order,
-            limit: fc.integer({ min: 1, max: 5 }),
-          }),
-          fc.record({ kind: fc.constant('find' as const), filters, order }),
-          fc.record({ kind: fc.constant('assign' as const), when, values }),
-          fc.record({
-            kind: fc.constant('create' as const),
-            when,
-            values,
-            relationship:
-              relationships.length === 0
-                ? fc.constant('nothing')
-                : fc.constantFrom(...relationships.map(({ id }) => id)),
-          }),
-        );
-        return fc.record({
-          id: fc.constantFrom('c1', 'c2', 'c3', 'c4'),
-          name: fc.constantFrom('newest', 'close', 'items', 'next'),
-          entity: fc.constant(entity.id),
-          effect,
-        });
-      }),
-      { maxLength: 3 },
-    )
-    .map((drawn) => drawn.filter(({ id }, index) => drawn.findIndex((one) => one.id === id) === index));
 };
 
 export interface Drawn {

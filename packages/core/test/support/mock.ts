@@ -6,7 +6,6 @@ import {
   isWrite,
   type EngineRequest,
   type Handled,
-  type RecordView,
   type Service,
 } from '@isomeros/core/engine';
 import { utf8Length, type Model, type Row } from '@isomeros/core/model';
@@ -30,6 +29,7 @@ export class TestMock {
   readonly dataset: Dataset;
   now = NOW;
   private readonly random = new Random(5);
+  private tokens = 0;
 
   constructor(model: Model, counts: Readonly<Record<string, number>> = {}, arrangement = MAIN) {
     const contract = derive(model, arrangement);
@@ -89,14 +89,19 @@ export class TestMock {
   }
 
   /** Handles a request and commits nothing. */
-  handle(view: RecordView, request: EngineRequest): Handled {
-    return handle(this.service, view, request, { now: () => this.now, random: () => this.random.next() });
+  handle(view: Dataset | Draft, request: EngineRequest): Handled {
+    return handle(this.service, view, request, {
+      now: () => this.now,
+      random: () => this.random.next(),
+      token: () => `token-${++this.tokens}`,
+    });
   }
 
   exchange(request: EngineRequest): Answer {
     const draft = this.draft();
     const handled = this.handle(isWrite(request.method) ? draft : this.dataset, request);
-    this.dataset.apply(handled.changes, draft.counters, handled.kept === null ? [] : [handled.kept]);
+    const { changes, kept, tokens } = handled;
+    this.dataset.apply(changes, draft.counters, { answers: kept === null ? [] : [kept], tokens });
     const { status, headers, body } = handled.response;
     return {
       status,

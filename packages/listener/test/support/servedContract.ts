@@ -76,8 +76,8 @@ export class ServedContract implements RequestHandler {
     }
     await new Promise((resolve) => setTimeout(resolve, this.delay));
     const draft = new Draft(this.records);
-    const { response, changes, kept } = this.answer(draft, request);
-    this.records.apply(changes, draft.counters, kept === null ? [] : [kept]);
+    const { response, changes, kept, tokens } = this.answer(draft, request);
+    this.records.apply(changes, draft.counters, { answers: kept === null ? [] : [kept], tokens });
     return { response, pace: null };
   }
 
@@ -90,6 +90,10 @@ export class ServedContract implements RequestHandler {
   }
 
   private answer(view: Draft | Dataset, request: EngineRequest): Handled {
-    return handle(this.service, view, request, { now: () => Date.now(), random: () => Math.random() });
+    return handle(this.service, view, request, {
+      now: () => Date.now(),
+      random: () => Math.random(),
+      token: () => 'a-token',
+    });
   }
 }

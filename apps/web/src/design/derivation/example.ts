@@ -37,6 +37,7 @@ export function exampleExchange(
   const { response } = handle(service, new Draft(dataset), request, {
     now: () => NOW,
     random: () => random.next(),
+    token: () => 'an-example',
   });
   const names = [...request.headers].map(([name, value]) => `${capitals(name)}: ${value}`);
   return {

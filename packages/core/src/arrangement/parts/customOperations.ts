@@ -17,7 +17,7 @@ export const CUSTOM_OPERATIONS_PART: ArrangementPart<readonly CustomOperation[],
   decided: (customOperations) =>
     customOperations.map(({ id, name, entity, effect }) => [
       `Operation ${id}`,
-      `${name} of ${entity}: ${said(effect)}`,
+      `${name} of ${entity ?? 'the entry'}: ${said(effect)}`,
     ]),
   edit: (known, { id, operation }) => {
     if (operation === null) return known.filter((other) => other.id !== id);

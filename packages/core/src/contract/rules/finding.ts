@@ -13,6 +13,10 @@ export const FINDING_RULES = {
     title: 'Said twice',
     sentence: 'An operation of your own that does what a derived one does already need not be there.',
   },
+  'finding.guarded': {
+    title: 'Credentials to get credentials',
+    sentence: 'Whoever signs in has no credentials yet, so that signing in asks for none.',
+  },
   'finding.one': {
     title: 'A list of one',
     sentence: 'What is one at most can be answered as that one, or as not there.',

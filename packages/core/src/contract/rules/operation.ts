@@ -5,6 +5,22 @@ export const OPERATION_RULES = {
     title: 'Custom operation',
     sentence: 'An operation of your own does what it was told: it assigns values, or makes a related record.',
   },
+  'operation.verify': {
+    title: 'Verify',
+    sentence: 'What is sent must equal attributes of one record; it is never told which of it did not.',
+  },
+  'operation.revoke': {
+    title: 'Revoke',
+    sentence: 'A token holds until it ends, or is ended by whoever has it.',
+  },
+  'operation.caller': {
+    title: 'The caller',
+    sentence: 'The record that a token was handed out for is read without its id, by whoever has the token.',
+  },
+  'operation.fixed': {
+    title: 'Fixed answer',
+    sentence: 'A fixed answer is the same for everybody, but for the moment of the request.',
+  },
   'operation.attach': {
     title: 'Attach',
     sentence: 'A pair is made by PUT, and made once however often it is asked for.',

@@ -15,6 +15,11 @@ export const PLACE_RULES = {
     sentence:
       'An operation of your own has a path below the collection it looks through, or the item it acts on.',
   },
+  'place.caller': {
+    title: 'The caller',
+    sentence: 'What is read for whoever calls stands at the root, beside the address of the record.',
+  },
+  'place.fixed': { title: 'Fixed answer', sentence: 'A fixed answer stands at the root.' },
   'place.entry': {
     title: 'Entry',
     sentence:

@@ -3,7 +3,9 @@ import type { Finding } from '../../contract/index.js';
 import { entryOf, memoize } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { becauseCustom } from './because.js';
-import { resolveCustom, Unfit, type ResolvedCustom } from './resolve.js';
+import { resolveFixed, type FixedAnswer } from './fixed.js';
+import { Unfit } from './found.js';
+import { resolveCustom, type ResolvedCustom } from './resolve.js';
 
 const NONE: readonly ResolvedCustom[] = [];
 const resolved = memoize(resolveAll);
@@ -24,16 +26,34 @@ export const customOf = (
     ? null
     : (customOperationsOf(context, entity).find(({ operation }) => operation.id === custom) ?? null);
 
+/** The answers that are the same for everybody. */
+export const fixedAnswersOf = (context: DerivationContext): readonly FixedAnswer[] => resolved(context).fixed;
+
+/** The fixed answer that a resource gives. */
+export const fixedOf = (
+  context: DerivationContext,
+  { kind, custom }: { readonly kind: string; readonly custom: string | null },
+): FixedAnswer | null =>
+  kind === 'fixed'
+    ? (fixedAnswersOf(context).find(({ operation }) => operation.id === custom) ?? null)
+    : null;
+
 interface ResolvedOperations {
+  readonly fixed: readonly FixedAnswer[];
   readonly byEntity: ReadonlyMap<string, readonly ResolvedCustom[]>;
   readonly findings: readonly Finding[];
 }
 
 function resolveAll(context: DerivationContext): ResolvedOperations {
   const all = new Map<string, ResolvedCustom[]>();
+  const fixed: FixedAnswer[] = [];
   const findings: Finding[] = [];
   for (const operation of context.arrangement.customOperations) {
     try {
+      if (operation.entity === null) {
+        fixed.push(resolveFixed(operation));
+        continue;
+      }
       const found = resolveCustom(context, operation);
       entryOf(all, found.entity.name, () => []).push(found);
       if (isRepeated(context, found)) findings.push(repeats(found));
@@ -50,7 +70,7 @@ function resolveAll(context: DerivationContext): ResolvedOperations {
       });
     }
   }
-  return { byEntity: all, findings };
+  return { byEntity: all, fixed, findings };
 }
 
 /** Whether a derived operation does the same: a plain list, or a change that anybody may send. */
@@ -59,6 +79,10 @@ function isRepeated(context: DerivationContext, { operation: { effect }, inputs 
     case 'query':
       return effect.filters.length === 0 && effect.order.length === 0;
     case 'find':
+    case 'verify':
+    case 'revoke':
+    case 'caller':
+    case 'fixed':
       return false;
     case 'assign':
       return effect.when.length === 0 && effect.values.length > 0 && inputs.length === effect.values.length;
@@ -69,9 +93,8 @@ function isRepeated(context: DerivationContext, { operation: { effect }, inputs 
   }
 }
 
-const STANDARD: Readonly<Record<ResolvedCustom['custom']['kind'], string>> = {
+const STANDARD: Readonly<Partial<Record<ResolvedCustom['custom']['kind'], string>>> = {
   query: 'lists',
-  find: 'reads',
   assign: 'changes',
   create: 'creates',
 };
@@ -79,7 +102,7 @@ const STANDARD: Readonly<Record<ResolvedCustom['custom']['kind'], string>> = {
 const repeats = ({ operation, entity, custom }: ResolvedCustom): Finding => ({
   id: 'custom.repeats',
   severity: 'doubtful',
-  message: `${operation.name} of ${entity.name} does what the operation that ${STANDARD[custom.kind]} does already.`,
+  message: `${operation.name} of ${entity.name} does what the operation that ${STANDARD[custom.kind] ?? ''} does already.`,
   about: operation.id,
   reasons: [becauseCustom('finding.repeats', operation)],
 });
@@ -101,3 +124,4 @@ const listsOne = ({ operation, entity }: ResolvedCustom, { filters, order }: Que
 
 export { becauseCustom } from './because.js';
 export type { ResolvedCustom } from './resolve.js';
+export type { FixedAnswer } from './fixed.js';

@@ -3,7 +3,6 @@ import type {
   CustomOperation,
   FixedFilter,
   Input,
-  Operand,
   OwnComparison,
   QueryTerms,
 } from '../../arrangement/index.js';
@@ -16,22 +15,31 @@ import type {
   QueryParameter,
 } from '../../contract/index.js';
 import {
-  checkScalar,
-  keyOf,
   readsOthers,
   recordAttributes,
   roleOf,
-  type Attribute,
   type Comparison,
   type Condition,
   type Entity,
-  type RefersTo,
   type ScalarType,
 } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { becauseCustom } from './because.js';
 import { attributeMember, referenceMember } from '../names/called.js';
 import { memberName } from '../names/members.js';
+import {
+  checkOperand,
+  fieldOf,
+  findMember,
+  isRequired,
+  nameOf,
+  scalarOf,
+  storedIn,
+  Unfit,
+  type Found,
+} from './found.js';
+import { resolveCaller, resolveRevoke, resolveVerify } from './credentials.js';
+import type { SentInput } from './sentInput.js';
 import { isMissingFromCreate } from '../shapes/uncreatable.js';
 
 /** An operation of one's own, checked against the model. */
@@ -44,25 +52,19 @@ export interface ResolvedCustom {
   readonly inputs: readonly string[];
   /** What a query is asked for. */
   readonly asked: readonly InputParameter[];
+  /** What a request sends that no record stores. */
+  readonly sent: readonly SentInput[];
 }
 
 /** A query parameter that an operation of one's own compares. */
 export type InputParameter = Extract<QueryParameter, { role: 'input' }>;
-
-/** Something the model does not allow, in a sentence. */
-export class Unfit extends Error {}
-
-/** A member by its identity: an attribute, or a reference of the entity. */
-type Found =
-  | { readonly kind: 'attribute'; readonly attribute: Attribute }
-  | { readonly kind: 'reference'; readonly refers: RefersTo; readonly target: Entity };
 
 /** Resolves an operation of one's own; throws `Unfit` with what the model does not allow. */
 export function resolveCustom(context: DerivationContext, operation: CustomOperation): ResolvedCustom {
   const entity = [...context.index.entities.values()].find(({ id }) => id === operation.entity);
   if (entity === undefined) throw new Unfit('The entity it is about is not there any more.');
   const { effect } = operation;
-  const plain = { operation, entity, order: [], inputs: [], asked: [] };
+  const plain = { operation, entity, order: [], inputs: [], asked: [], sent: [] };
   switch (effect.kind) {
     case 'query': {
       const { filters, ...found } = resolveFound(context, entity, operation, effect);
@@ -72,6 +74,14 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
       const { filters, ...found } = resolveFound(context, entity, operation, effect);
       return { ...plain, ...found, custom: { kind: 'find', filters } };
     }
+    case 'verify':
+      return { ...plain, ...resolveVerify(context, entity, effect) };
+    case 'revoke':
+      return { ...plain, custom: resolveRevoke(context) };
+    case 'caller':
+      return { ...plain, custom: resolveCaller(context, operation) };
+    case 'fixed':
+      throw new Unfit('A fixed answer stands at the entry, and is about no entity.');
     case 'assign':
       return {
         ...plain,
@@ -238,47 +248,6 @@ function comparable(
   return { name: member, field: fieldOf(found), type };
 }
 
-const fieldOf = (found: Found): OwnField =>
-  found.kind === 'attribute' && found.attribute.computed !== null
-    ? { kind: 'computed', attribute: found.attribute.id, reads: 'record' }
-    : storedIn(found);
-
-const storedIn = (found: Found): CustomValue['field'] =>
-  found.kind === 'attribute'
-    ? { kind: 'attribute', attribute: found.attribute.id }
-    : { kind: 'reference', relationship: found.refers.id, entity: found.target.name };
-
-function findMember(context: DerivationContext, entity: Entity, id: string): Found {
-  const attribute = recordAttributes(context.index, entity).find((one) => one.id === id);
-  if (attribute !== undefined) return { kind: 'attribute', attribute };
-  const refers = (context.index.refersFrom.get(entity.name) ?? []).find((one) => one.id === id);
-  const target = refers === undefined ? undefined : context.index.entities.get(refers.to);
-  if (refers === undefined || target === undefined || keyOf(target).attribute.key?.within != null)
-    throw new Unfit(`${entity.name} has no attribute or reference ${id} any more.`);
-  return { kind: 'reference', refers, target };
-}
-
-function scalarOf(found: Found): { readonly name: string; readonly type: ScalarType } {
-  const { name, type } =
-    found.kind === 'attribute'
-      ? found.attribute
-      : { name: roleOf(found.refers), type: keyOf(found.target).attribute.type };
-  if (type.kind === 'json' || type.kind === 'value' || type.kind === 'list')
-    throw new Unfit(`${name} is ${type.kind}, which cannot be compared or fixed.`);
-  return { name, type };
-}
-
-function checkOperand(name: string, type: ScalarType, operand: Operand): void {
-  if (operand.kind === 'now') {
-    if (type.kind !== 'instant' && type.kind !== 'date')
-      throw new Unfit(`${name} is ${type.kind}; only an instant or a date can be now.`);
-    return;
-  }
-  const problem = checkScalar(type, operand.value);
-  if (problem !== null)
-    throw new Unfit(`${name} cannot be ${JSON.stringify(operand.value)}. ${problem.message}`);
-}
-
 function resolveWhen(context: DerivationContext, entity: Entity, when: readonly OwnComparison[]): Condition {
   if (when.length === 0) return [];
   const all = when.map(({ member, operator, value }): Comparison => {
@@ -287,6 +256,8 @@ function resolveWhen(context: DerivationContext, entity: Entity, when: readonly 
       throw new Unfit(`${roleOf(found.refers)} is a reference; conditions compare attributes.`);
     if (found.attribute.computed !== null)
       throw new Unfit(`${found.attribute.name} is computed; conditions compare what is stored.`);
+    if (found.attribute.writeOnly)
+      throw new Unfit(`${found.attribute.name} is never returned, so no condition may tell what it is.`);
     checkOperand(found.attribute.name, scalarOf(found).type, value);
     return { attribute: found.attribute.name, operator, operand: value };
   });
@@ -314,12 +285,6 @@ function resolveValues(
     return [{ field: storedIn(found), value }];
   });
 }
-
-const nameOf = (found: Found): string =>
-  found.kind === 'attribute' ? found.attribute.name : roleOf(found.refers);
-
-const isRequired = (found: Found): boolean =>
-  found.kind === 'attribute' ? found.attribute.required : found.refers.cardinality === 'one';
 
 /** The model says who sets a member: the server, its life cycle, or once and for all a create. */
 function checkAssignable(found: Found, effect: 'assign' | 'create', isSent: boolean): void {

@@ -1,25 +1,25 @@
 import { exposureChoice } from '../../arrangement/index.js';
 import {
-  looksThroughList,
+  actsOnRecord,
   filterTerm,
   isHome,
   type Link,
   type LinkTarget,
-  type Reason,
   type RuleId,
 } from '../../contract/index.js';
-import { camelCase, ownsItself, roleOf, type Owns } from '../../model/index.js';
-import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
+import { ownsItself, roleOf, type Owns } from '../../model/index.js';
+import { because, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf } from '../customOperations/index.js';
 import type { Offers } from '../operations/offers.js';
 import { formOf } from '../operations/forms.js';
 import { pagingOf } from '../operations/paging.js';
 import type { PlacedResource } from '../place/index.js';
-import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
 import { ownerMember } from '../names/called.js';
 import { ownerWithKey, type Traits } from '../shapes/index.js';
+import { entryLinks } from './entry.js';
 import { itemLink } from './items.js';
+import { link, SELF } from './link.js';
 
 /** The links of every resource, derived once the path tree stands. */
 export function deriveLinks(
@@ -73,6 +73,7 @@ class Places {
       case 'description':
         return true;
       case 'resource':
+        return this.isReadable(target.resource) || this.isActedOn(target.resource);
       case 'reference':
       case 'read':
       case 'filtered':
@@ -81,6 +82,11 @@ class Places {
       case 'items':
         return this.isReadable(target.resource);
     }
+  }
+
+  private isActedOn(resource: string): boolean {
+    const isAction = this.byId.get(resource)?.kind === 'collection-action';
+    return isAction && this.offers.offered(resource).length > 0;
   }
 
   isReadable(resource: string): boolean {
@@ -96,7 +102,7 @@ function linksOf(
 ): readonly Link[] {
   switch (resource.kind) {
     case 'entry':
-      return entryLinks(context, places);
+      return entryLinks(context, places.all);
     case 'collection':
     case 'reverse':
     case 'pairing':
@@ -109,11 +115,13 @@ function linksOf(
       return [link('edit', { kind: 'pair' }, because('link.edit', { id: resource.via?.relationship ?? '' }))];
     // What these answer are records, which carry the links of their canonical address.
     case 'action':
+    case 'collection-action':
     case 'reference':
+    case 'fixed':
       return [];
     case 'query': {
       // What it answers is a record, which carries its own.
-      if (customOf(context, resource)?.custom.kind === 'find') return [];
+      if (customOf(context, resource)?.custom.kind !== 'query') return [];
       const above = places.byId.get(resource.parent ?? '');
       const up =
         above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
@@ -122,33 +130,9 @@ function linksOf(
   }
 }
 
-const link = (relation: string, target: LinkTarget, ...reasons: readonly Reason[]): Link => ({
-  relation,
-  target,
-  reasons,
-});
-/** Links that are the same everywhere, made once. */
-const SELF = link('self', { kind: 'self' }, because('link.self'));
 const PAGES = (['first', 'prev', 'next', 'last'] as const).map((page) =>
   link(page, { kind: 'page', page }, because('link.page')),
 );
-
-function entryLinks(context: DerivationContext, places: Places): Link[] {
-  const collections = places.all.filter(
-    (resource) => resource.kind === 'collection' && resource.parent === 'entry',
-  );
-  return [
-    SELF,
-    ...collections.map((resource) =>
-      link(
-        camelCase(pluralOf(context, entityNamed(context, resource.entity ?? ''))),
-        { kind: 'resource', resource: resource.id },
-        becauseSet(context, 'link.entry', ['collectionNames'], entityNamed(context, resource.entity ?? '')),
-      ),
-    ),
-    link('service-desc', { kind: 'description' }, because('link.description')),
-  ];
-}
 
 /** The last page is known only where all records are counted; a cursor leads on from one page to the next. */
 function pagesOf(context: DerivationContext, list: PlacedResource): readonly Link[] {
@@ -241,13 +225,13 @@ function addCustom(at: From, links: Link[], child: PlacedResource): void {
   const own = customOf(at.context, child);
   if (own === null) return;
   const { operation, custom, entity, asked } = own;
-  const target: LinkTarget = looksThroughList(custom)
-    ? {
+  const target: LinkTarget = actsOnRecord(custom)
+    ? { kind: 'custom', resource: child.id, when: custom.when }
+    : {
         kind: 'resource',
         resource: child.id,
         ...(asked.length === 0 ? {} : { query: asked.map((input) => input.name) }),
-      }
-    : { kind: 'custom', resource: child.id, when: custom.when };
+      };
   addRole(at, links, operation.name, 'link.custom', entity, target, operation);
 }
 

@@ -25,7 +25,8 @@ export function answerOf(
   isAddressed: boolean,
 ): SuccessAnswer {
   const { verb } = at;
-  if (!isChoosable(verb) || own?.custom.kind === 'create') return 'record';
+  if (own?.custom.kind === 'revoke') return 'nothing';
+  if (!isChoosable(verb) || own?.custom.kind === 'create' || own?.custom.kind === 'verify') return 'record';
   const chosen: SuccessAnswer = valueOf(context, ANSWERING[verb], at);
   if (chosen !== 'see other' || isAddressed) return chosen;
   return verb === 'create' ? 'record' : 'nothing';

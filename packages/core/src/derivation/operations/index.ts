@@ -20,18 +20,20 @@ import {
   valueOf,
   type DerivationContext,
 } from '../context.js';
-import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
+import { becauseCustom, customOf, fixedOf, type ResolvedCustom } from '../customOperations/index.js';
 import { answerOf, type SuccessAnswer } from './answers.js';
 import type { PlacedResource } from '../place/index.js';
 import {
   customAnswer,
   customShapeName,
   ENTRY_SHAPE,
+  fixedShapeName,
   inlineOwned,
   isUncreatable,
   pairShapeName,
   reportUncreatable,
   shapeName,
+  takesBody,
   type PairSide,
   type Traits,
 } from '../shapes/index.js';
@@ -110,24 +112,23 @@ function deriveOperation(
   traits: Traits,
   among: Among,
 ): Operation {
-  const { offers, names, restricted, creating } = among;
+  const { offers } = among;
   const method = METHODS[verb];
   const entity = resource.entity === null ? null : entityNamed(context, resource.entity);
-  const { id, by } = names.name(verb, method, resource);
+  const { id, by } = among.names.name(verb, method, resource);
   const paging = verb === 'list' ? formOf(context, resource) : null;
-  const asked = { ...askedFor(context, resource, verb, entity, traits), paging };
   const carrying = carriedBy(context, resource);
   const at = { resource: resource.id, verb };
   const own = customOf(context, resource);
+  const fixed = fixedOf(context, resource);
   const acceptedTypes = typesOf(context, verb, carrying, own);
   const written = own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity;
   const isAddressed = offers.isReadable(verb === 'attach' ? resource.id : homeOf(among, written));
   const answer = answerOf(context, at, own, isAddressed);
-  const returns =
-    entity === null ? ENTRY_SHAPE : returnedShape(verb, entity, carrying, resource, own, answer, paging);
-  const access = accessOf(context, at);
-  const protocol = protocolOf(context, at, verb, method, returns);
-  const making = makingOf(context, resource, verb, entity, creating);
+  const returns = returnedShape(context, verb, entity, carrying, resource, answer, paging);
+  const access = accessOf(context, at, own);
+  const protocol = protocolOf(context, at, verb, method, returns, own);
+  const making = makingOf(context, resource, verb, entity, among.creating);
   return {
     id,
     verb,
@@ -135,14 +136,15 @@ function deriveOperation(
     resource: resource.id,
     effect: EFFECTS[method],
     summary: summaryOf(context, verb, resource, entity),
-    ...asked,
+    ...askedFor(context, resource, verb, entity, traits),
+    paging,
     unknownParameters: valueOf(context, 'unknownParameters', at),
     access,
     ...protocol,
     acceptedTypes,
     accepts: acceptedTypes.length === 0 ? null : acceptedShape(verb, entity, carrying, resource, own),
     returns,
-    custom: own?.custom ?? null,
+    custom: (own ?? fixed)?.custom ?? null,
     responses: deriveResponses(context, {
       verb,
       resource,
@@ -157,12 +159,22 @@ function deriveOperation(
       carries: carrying !== null,
       canMove: canMove(verb, resource, traits),
       own,
-      holdsOthers: entity !== null && inlineOwned(context, entity.name).length > 0,
-      removalCanBeRefused: entity !== null && restricted.has(entity.name),
+      fixed,
+      ...holdingOf(context, entity, among),
     }),
     reasons: operationReasons(context, verb, resource, entity, by, making.fillsSlot || making.createsItem),
   };
 }
+
+/** What stands inside a record, or needs it. */
+const holdingOf = (
+  context: DerivationContext,
+  entity: Entity | null,
+  { restricted }: Among,
+): Pick<Situation, 'holdsOthers' | 'removalCanBeRefused'> => ({
+  holdsOthers: entity !== null && inlineOwned(context, entity.name).length > 0,
+  removalCanBeRefused: entity !== null && restricted.has(entity.name),
+});
 
 /** Where records of an entity have their one address; nowhere where they have none. */
 const homeOf = ({ homes }: Among, entity: Entity | null): string => homes.get(entity?.name ?? '') ?? '';
@@ -222,7 +234,7 @@ function typesOf(
   carrying: PairsWith | null,
   own: ResolvedCustom | null,
 ): readonly string[] {
-  if (own !== null && own.inputs.length > 0) return bodyTypes(context);
+  if (own !== null && takesBody(own)) return bodyTypes(context);
   switch (verb) {
     case 'create':
     case 'replace':
@@ -259,14 +271,19 @@ function acceptedShape(
 }
 
 function returnedShape(
+  context: DerivationContext,
   verb: Verb,
-  entity: Entity,
+  entity: Entity | null,
   carrying: PairsWith | null,
   resource: PlacedResource,
-  own: ResolvedCustom | null,
   answer: SuccessAnswer,
   paging: PageForm | null,
 ): string | null {
+  if (entity === null) {
+    const fixed = fixedOf(context, resource);
+    return fixed === null ? ENTRY_SHAPE : fixedShapeName(fixed);
+  }
+  const own = customOf(context, resource);
   if (verb === 'detach' || answer !== 'record') return null;
   if (own !== null) return customAnswer(own);
   const purpose = verb === 'list' ? 'page' : 'item';
@@ -293,15 +310,33 @@ function operationReasons(
       : nameReason(context, entity, by);
   const placed: Reason[] = [...resource.reasons.slice(0, 1)];
   if (verb === 'entry') return [...placed, name];
-  const rule: RuleId = `operation.${verb}`;
+  const fixed = fixedOf(context, resource);
+  if (fixed !== null) return [becauseCustom('operation.fixed', fixed.operation), ...placed, name];
   const own = customOf(context, resource);
   const why =
     own === null
-      ? because(rule, ...statements)
-      : becauseCustom(looksThroughList(own.custom) ? 'list.query' : rule, own.operation, ...statements);
+      ? because(`operation.${verb}`, ...statements)
+      : becauseCustom(ruleOf(own), own.operation, ...statements);
   const reasons = [why, ...placed, name];
   if (verb === 'replace' && creates) reasons.push(because('operation.put-creates', ...statements));
   return reasons;
+}
+
+/** The rule by which an operation of one's own does what it does. */
+function ruleOf({ custom: { kind } }: ResolvedCustom): RuleId {
+  switch (kind) {
+    case 'query':
+    case 'find':
+      return 'list.query';
+    case 'verify':
+    case 'revoke':
+    case 'caller':
+    case 'fixed':
+      return `operation.${kind}`;
+    case 'assign':
+    case 'create':
+      return 'operation.custom';
+  }
 }
 
 /** Why operations of an entity are called as they are. */

@@ -3,7 +3,7 @@ import type { Method, Verb } from '../../contract/index.js';
 import { pascalCase, roleOf, words } from '../../model/index.js';
 import { operationKey, type SettingName, type SettingPlace } from '../../arrangement/index.js';
 import { becauseSetAt, entityNamed, hasOwnSettings, valueOf, type DerivationContext } from '../context.js';
-import { customOf } from '../customOperations/index.js';
+import { customOf, fixedOf } from '../customOperations/index.js';
 import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
@@ -83,12 +83,15 @@ export class OperationNames {
   }
 
   private candidates(verb: Verb, resource: PlacedResource): VerbAndNoun[] {
+    const fixed = fixedOf(this.context, resource);
+    if (fixed !== null) return [{ verb, noun: pascalCase(fixed.operation.name) }];
     if (resource.entity === null) return [{ verb: 'read', noun: 'Entry' }];
     const of = (...nouns: readonly string[]): VerbAndNoun[] => nouns.map((one) => ({ verb, noun: one }));
     const noun = resource.entity;
     const owner = this.ownerAndRole(resource);
     if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
     const own = customOf(this.context, resource);
+    if (own?.custom.kind === 'caller') return of(pascalCase(own.operation.name));
     if (own !== null)
       return looksThroughList(own.custom)
         ? of(

@@ -75,8 +75,12 @@ function verbsOf(context: DerivationContext, resource: PlacedResource): readonly
         : ['read', 'attach', 'change', 'detach'];
     case 'action':
       return resource.custom === null ? ['transition'] : ['custom'];
+    case 'collection-action':
+      return ['custom'];
     case 'query':
-      return customOf(context, resource)?.custom.kind === 'find' ? ['read'] : ['list'];
+      return customOf(context, resource)?.custom.kind === 'query' ? ['list'] : ['read'];
+    case 'fixed':
+      return ['read'];
     case 'singleton':
       return isOptionalSlot(context, resource)
         ? ['read', 'replace', 'change', 'remove']

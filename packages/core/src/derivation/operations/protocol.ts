@@ -1,6 +1,7 @@
 import type { SettingPlace } from '../../arrangement/index.js';
 import type { Method, Operation, Verb } from '../../contract/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
+import type { ResolvedCustom } from '../customOperations/index.js';
 
 /** What the headers of a request mean to an operation. */
 export type Protocol = Pick<Operation, 'ifMatch' | 'prefers' | 'idempotency'>;
@@ -15,7 +16,12 @@ export function protocolOf(
   verb: Verb,
   method: Method,
   returns: string | null,
+  own: ResolvedCustom | null,
 ): Protocol {
+  const kind = own?.custom.kind;
+  // They change no record: there is no state to name, and nothing that doing it twice would do twice.
+  if (kind === 'verify' || kind === 'revoke')
+    return { ifMatch: 'optional', prefers: false, idempotency: 'ignored' };
   return {
     ifMatch: CHANGING.has(verb) ? valueOf(context, 'ifMatch', at) : 'optional',
     prefers:

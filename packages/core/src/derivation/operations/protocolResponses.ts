@@ -1,5 +1,5 @@
 import type { ResponseCode, RuleId } from '../../contract/index.js';
-import type { SettingName } from '../../arrangement/index.js';
+import { hasMoment, type SettingName } from '../../arrangement/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
 import type { PlacedResource } from '../place/index.js';
 import type { Situation } from './situation.js';
@@ -24,13 +24,16 @@ export function addProtocol(context: DerivationContext, situation: Situation, no
     ]);
   addConditions(situation, noun, add);
   addIdempotency(situation, add);
-  addAccess(situation, add);
+  addAccess(situation, noun, add);
   if (valueOf(context, 'wrongId') === 400 && hasTypedId(situation.resource))
     add(400, 'bad-id', 'status.wrong-id', () => 'An id in the path cannot be one by its type.', ['wrongId']);
 }
 
 /** Preconditions, in whatever operation they stand. */
-function addConditions({ verb, protocol }: Situation, noun: string, add: Add): void {
+function addConditions({ verb, protocol, own, fixed }: Situation, noun: string, add: Add): void {
+  // There is no state: what was asked for is never told again without being asked for, and nothing is changed.
+  if (own?.custom.kind === 'verify' || own?.custom.kind === 'revoke') return;
+  if (fixed !== null && hasMoment(fixed.custom.body)) return;
   if (verb === 'entry' || verb === 'list' || verb === 'read')
     add(
       304,
@@ -76,7 +79,7 @@ function addIdempotency({ protocol: { idempotency } }: Situation, add: Add): voi
   ]);
 }
 
-function addAccess({ access }: Situation, add: Add): void {
+function addAccess({ access, own }: Situation, noun: string, add: Add): void {
   if (access.kind === 'anonymous') return;
   add(
     401,
@@ -90,6 +93,15 @@ function addAccess({ access }: Situation, add: Add): void {
       'access',
       'role',
     ]);
+  else if (own?.custom.kind === 'caller')
+    add(403, 'forbidden', 'operation.caller', () => `The caller is no ${noun}.`);
+  else if (own?.custom.kind === 'revoke')
+    add(
+      403,
+      'forbidden',
+      'operation.revoke',
+      () => 'The credentials of the caller are no token, and never end.',
+    );
 }
 
 /** Whether some id of a path has a form that not every text has. */

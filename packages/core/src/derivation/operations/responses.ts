@@ -1,5 +1,5 @@
 import type { Situation } from './situation.js';
-import { looksThroughList, type ResponseCase, type ResponseCode, type RuleId } from '../../contract/index.js';
+import { actsOnRecord, type ResponseCase, type ResponseCode, type RuleId } from '../../contract/index.js';
 import {
   memoize,
   phrase,
@@ -15,6 +15,7 @@ import { becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '.
 import type { PlacedResource } from '../place/index.js';
 import { inlineOwned } from '../shapes/index.js';
 import type { ResolvedCustom } from '../customOperations/index.js';
+import { addActed, addDone, namesIt } from './actionResponses.js';
 import { addProtocol, type Add } from './protocolResponses.js';
 
 /** The answers of the operations of each entity by their rule: many operations answer alike. */
@@ -117,7 +118,7 @@ function addConflicts(context: DerivationContext, situation: Situation, noun: st
   const { own } = situation;
   if (own !== null && fixesReference(own) && !isTaken)
     add(409, 'conflict', 'status.conflict', () => 'What it refers to is not there any more.');
-  if (own !== null && !looksThroughList(own.custom) && own.custom.when.length > 0)
+  if (own !== null && actsOnRecord(own.custom) && own.custom.when.length > 0)
     add(409, 'state', 'status.condition', () => `The condition does not hold now: ${conditionText(own)}.`);
   if (verb === 'transition') {
     const when = `The state of the ${noun}, or its condition, does not allow it now; the answer says what is allowed.`;
@@ -136,8 +137,10 @@ function addConflicts(context: DerivationContext, situation: Situation, noun: st
 }
 
 /** A write of the record itself can meet a value that is taken; one of a pair cannot. */
-const canCollide = ({ hasBody, verb, resource }: Situation): boolean =>
-  (hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'custom';
+const canCollide = ({ hasBody, verb, resource, own }: Situation): boolean =>
+  own?.custom.kind !== 'verify' &&
+  own?.custom.kind !== 'revoke' &&
+  ((hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'custom');
 
 function addSuccess(situation: Situation, noun: string, add: Add): void {
   const { verb, resource } = situation;
@@ -149,7 +152,8 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
       add(200, 'ok', 'status.ok', () => `The page of records asked for; empty beyond the end.`);
       return;
     case 'read':
-      if (resource.kind === 'query' || (resource.kind !== 'pair' && !resource.canonical))
+      if (situation.fixed !== null) add(200, 'ok', 'operation.fixed', () => 'Always.');
+      else if (resource.kind === 'query' || (resource.kind !== 'pair' && !resource.canonical))
         add(
           200,
           'ok',
@@ -187,8 +191,6 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
   }
 }
 
-const namesIt = ({ isAddressed }: Situation): string => (isAddressed ? ' Location names it' : '');
-
 function addCreated(situation: Situation, noun: string, add: Add): void {
   const { answer } = situation;
   const settings = ['createAnswers'] as const;
@@ -215,34 +217,6 @@ function addReplaced(situation: Situation, noun: string, add: Add): void {
   const named = namesIt(situation);
   const when = `Nothing had this key: the ${noun} is stored under it.${named === '' ? '' : `${named}.`}`;
   add(201, 'created', 'operation.put-creates', () => when, ['putCreates']);
-}
-
-/** What an action answers once it is done. */
-function addDone({ answer }: Situation, done: string, noun: string, add: Add): void {
-  const settings = ['actionAnswers'] as const;
-  switch (answer) {
-    case 'record':
-      add(200, 'ok', 'status.ok', () => `${done}; the body is the ${noun} as it is now.`, settings);
-      return;
-    case 'nothing':
-      add(204, 'ok', 'status.ok', () => `${done}.`, settings);
-      return;
-    case 'see other':
-      add(303, 'ok', 'status.ok', () => `${done}; Location names the ${noun}.`, settings);
-      return;
-  }
-}
-
-function addActed(situation: Situation, noun: string, add: Add): void {
-  const { own } = situation;
-  if (own?.custom.kind !== 'create') {
-    addDone(situation, 'It is done', noun, add);
-    return;
-  }
-  const made = phrase(own.custom.entity);
-  const named = namesIt(situation);
-  const when = `The ${made} is stored${named === '' ? '' : `.${named}`}; the body is the ${made}.`;
-  add(201, 'created', 'status.created', () => when);
 }
 
 function addPairing({ verb, carries, isAddressed }: Situation, noun: string, add: Add): void {
@@ -321,7 +295,7 @@ function writtenWith(context: DerivationContext, entity: Entity): readonly Entit
 }
 
 const fixesReference = ({ custom }: ResolvedCustom): boolean =>
-  !looksThroughList(custom) && custom.values.some(({ field }) => field.kind === 'reference');
+  actsOnRecord(custom) && custom.values.some(({ field }) => field.kind === 'reference');
 
 const conditionText = ({ custom }: ResolvedCustom): string =>
-  looksThroughList(custom) ? '' : printCondition(custom.when);
+  actsOnRecord(custom) ? printCondition(custom.when) : '';

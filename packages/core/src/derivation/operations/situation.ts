@@ -1,7 +1,7 @@
 import type { Access, Verb } from '../../contract/index.js';
 import type { Entity } from '../../model/index.js';
 import type { SuccessAnswer } from './answers.js';
-import type { ResolvedCustom } from '../customOperations/index.js';
+import type { FixedAnswer, ResolvedCustom } from '../customOperations/index.js';
 import type { PlacedResource } from '../place/index.js';
 import type { Protocol } from './protocol.js';
 
@@ -31,6 +31,8 @@ export interface Situation {
   readonly holdsOthers: boolean;
   /** The operation of one's own that it is. */
   readonly own: ResolvedCustom | null;
+  /** The fixed answer that it gives. */
+  readonly fixed: FixedAnswer | null;
   readonly removalCanBeRefused: boolean;
   /** The body may move an attribute along its life cycle. */
   readonly canMove: boolean;

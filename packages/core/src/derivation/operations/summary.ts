@@ -9,7 +9,7 @@ import {
   type Entity,
 } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
-import { customOf } from '../customOperations/index.js';
+import { customOf, fixedOf } from '../customOperations/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionName } from '../names/transitions.js';
 import type { PlacedResource } from '../place/index.js';
@@ -21,6 +21,8 @@ export function summaryOf(
   resource: PlacedResource,
   entity: Entity | null,
 ): string {
+  const fixed = fixedOf(context, resource);
+  if (fixed !== null) return capital(phrase(fixed.operation.name));
   if (entity === null) return 'Where everything begins: links to what can be reached first';
   const noun = phrase(entity.name);
   const many = phrase(pluralOf(context, entity));
@@ -33,8 +35,17 @@ export function summaryOf(
         return `${name}: at most ${own.custom.limit} of the ${many}`;
       case 'find':
         return `${name}: one of the ${many}`;
+      case 'verify':
+        return own.custom.answers.kind === 'token'
+          ? `${name}: a token for ${withArticle(noun)}`
+          : `${name}: the ${noun} that matches`;
+      case 'revoke':
+        return `${name}: end the token`;
+      case 'caller':
+        return `${name}: the ${noun} who calls`;
       case 'assign':
       case 'create':
+      case 'fixed':
         return `${name} ${withArticle(noun)}`;
     }
   }

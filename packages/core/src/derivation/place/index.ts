@@ -3,6 +3,7 @@ import { customFindings } from '../customOperations/index.js';
 import { entityNamed, placementOf, type DerivationContext } from '../context.js';
 import { placeActions } from './action.js';
 import { placeCustomOperations } from './custom.js';
+import { placeFixed } from './fixed.js';
 import { placeNested } from './nested.js';
 import { placePairing, placePairingBack, placePairingFar } from './pairing.js';
 import { placeRead } from './read.js';
@@ -22,6 +23,7 @@ export function placeResources(context: DerivationContext): readonly PlacedResou
   appendAll(context.findings, reachability.findings);
   appendAll(context.findings, customFindings(context));
   placeEntry(context, tree);
+  placeFixed(context, tree);
   for (const entity of context.index.entities.values()) {
     const owner = context.index.ownerOf.get(entity.name);
     if (owner !== undefined && !ownsItself(owner)) continue;

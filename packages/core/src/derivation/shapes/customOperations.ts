@@ -1,5 +1,12 @@
-import type { Member, Shape } from '../../contract/index.js';
-import { becauseCustom, customOf, type ResolvedCustom } from '../customOperations/index.js';
+import type { Member, MemberType, Shape, TokenAnswer } from '../../contract/index.js';
+import {
+  becauseCustom,
+  customOf,
+  fixedOf,
+  type FixedAnswer,
+  type ResolvedCustom,
+} from '../customOperations/index.js';
+import type { FixedValue } from '../../arrangement/index.js';
 import type { DerivationContext } from '../context.js';
 import { structureNames } from '../names/members.js';
 import type { PlacedResource } from '../place/index.js';
@@ -11,18 +18,35 @@ import type { MemberTraits } from './traits.js';
 export const customShapeName = ({ operation, entity, custom }: ResolvedCustom): string =>
   `${entity.name}.${operation.name}.${custom.kind === 'query' ? 'page' : 'input'}`;
 
-/** What an operation of one's own answers: what it found, the record it changed, or the one it made. */
-export function customAnswer(own: ResolvedCustom): string {
+/** What an operation of one's own answers: what it found, the record it changed, the one it made, or a token. */
+export function customAnswer(own: ResolvedCustom): string | null {
   switch (own.custom.kind) {
     case 'query':
       return customShapeName(own);
+    case 'verify':
+      return own.custom.answers.kind === 'token'
+        ? tokenShapeName(own.custom.answers.scheme)
+        : own.entity.name;
     case 'find':
     case 'assign':
+    case 'caller':
       return own.entity.name;
     case 'create':
       return own.custom.entity;
+    case 'revoke':
+    case 'fixed':
+      return null;
   }
 }
+
+type Scheme = TokenAnswer['scheme'];
+
+/** A token is told alike wherever it is handed out; names of entities have no dot. */
+const tokenShapeName = (scheme: Scheme): string => `token.${scheme}`;
+
+/** What a fixed answer is; `null` where it is a text. */
+export const fixedShapeName = ({ operation, custom }: FixedAnswer): string | null =>
+  custom.body.kind === 'object' ? `fixed.${operation.name}` : null;
 
 /** Names of the entities whose records operations of one's own make, and answer. */
 export const madeByCustomOperations = (
@@ -43,12 +67,102 @@ export function customShapes(
   traits: ReadonlyMap<string, readonly MemberTraits[]>,
   hasShape: (name: string) => boolean,
 ): readonly Shape[] {
-  return resources.flatMap((resource): Shape[] => {
+  const tokens = new Map<string, Shape>();
+  const shapes = resources.flatMap((resource): Shape[] => {
     const own = customOf(context, resource);
     if (own === null) return [];
-    if (own.custom.kind === 'query') return [foundShape(context, own, hasShape)];
-    return own.inputs.length === 0 ? [] : [inputShape(own, traits)];
+    const { custom } = own;
+    if (custom.kind === 'query') return [foundShape(context, own, hasShape)];
+    if (custom.kind === 'verify' && custom.answers.kind === 'token') {
+      const shape = tokenShape(own, custom.answers.scheme);
+      if (!tokens.has(shape.name)) tokens.set(shape.name, shape);
+    }
+    return takesBody(own) ? [inputShape(own, traits)] : [];
   });
+  const fixed = resources.flatMap((resource) => fixedOf(context, resource) ?? []);
+  return [...shapes, ...tokens.values(), ...fixed.flatMap(fixedShape)];
+}
+
+/** Whether something is sent to an operation of one's own, in a body. */
+export const takesBody = ({ inputs, sent }: ResolvedCustom): boolean => inputs.length + sent.length > 0;
+
+const ANY_TEXT: MemberType = { kind: 'text', min: null, max: null, pattern: null };
+
+/** A member that no statement of the model stands behind. */
+const freeMember = (
+  name: string,
+  type: MemberType,
+  source: Member['source'],
+  reason: Member['reasons'][number],
+): Member => ({
+  name,
+  mode: source.kind === 'input' ? 'accepted' : 'returned',
+  required: true,
+  nullable: false,
+  type,
+  source,
+  description: null,
+  default: null,
+  example: null,
+  reasons: [reason],
+});
+
+/** A token as it is handed out: by RFC 6749 §5.1, or as a key. */
+function tokenShape({ operation, entity }: ResolvedCustom, scheme: Scheme): Shape {
+  const why = becauseCustom('operation.verify', operation, entity);
+  const seconds: MemberType = { kind: 'integer', min: 0, max: null };
+  const ends = freeMember('expires_in', seconds, { kind: 'token', part: 'seconds' }, why);
+  const members =
+    scheme === 'bearer'
+      ? [
+          freeMember('access_token', ANY_TEXT, { kind: 'token', part: 'secret' }, why),
+          freeMember(
+            'token_type',
+            { kind: 'choice', options: ['Bearer'] },
+            { kind: 'token', part: 'type' },
+            why,
+          ),
+          ends,
+        ]
+      : [freeMember('key', ANY_TEXT, { kind: 'token', part: 'secret' }, why), ends];
+  return { name: tokenShapeName(scheme), purpose: 'token', of: null, members, reasons: [why] };
+}
+
+function fixedShape(answer: FixedAnswer): readonly Shape[] {
+  const { operation, custom } = answer;
+  const name = fixedShapeName(answer);
+  if (name === null || custom.body.kind !== 'object') return [];
+  const why = becauseCustom('operation.fixed', operation);
+  const members = custom.body.members.map((one) => ({
+    ...freeMember(one.name, fixedType(one.value), { kind: 'fixed' }, why),
+    nullable: one.value.kind === 'literal' && one.value.value === null,
+  }));
+  return [{ name, purpose: 'fixed', of: null, members, reasons: [why] }];
+}
+
+function fixedType(value: FixedValue): MemberType {
+  switch (value.kind) {
+    case 'now':
+      return { kind: 'instant' };
+    case 'version':
+      return ANY_TEXT;
+    case 'list':
+    case 'object':
+      return { kind: 'json' };
+    case 'literal':
+      switch (typeof value.value) {
+        case 'string':
+          return ANY_TEXT;
+        case 'boolean':
+          return { kind: 'boolean' };
+        case 'number':
+          return Number.isInteger(value.value)
+            ? { kind: 'integer', min: null, max: null }
+            : { kind: 'decimal', min: null, max: null, scale: null };
+        default:
+          return { kind: 'json' };
+      }
+  }
 }
 
 function foundShape(
@@ -87,10 +201,20 @@ function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Me
     name: customShapeName(own),
     purpose: 'input',
     of,
-    members: sent.map((trait) => {
-      const must = trait.required && !trait.supplied;
-      return member(trait, 'accepted', must, !must);
-    }),
+    members: [
+      ...sent.map((trait) => {
+        const must = trait.required && !trait.supplied;
+        return member(trait, 'accepted', must, !must);
+      }),
+      ...own.sent.map(({ name, type, isSecret }) =>
+        freeMember(
+          name,
+          type,
+          { kind: 'input', isSecret },
+          becauseCustom('list.input', own.operation, own.entity),
+        ),
+      ),
+    ],
     reasons: [becauseCustom('operation.custom', own.operation, own.entity)],
   };
 }

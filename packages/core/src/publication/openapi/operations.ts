@@ -1,12 +1,15 @@
 import {
+  answerTypes,
   indexContract,
   isAddressed,
   SEE_OTHER,
+  TEXT_TYPE,
   type Contract,
   type Operation,
   type ResponseCase,
   type ResponseCode,
 } from '../../contract/index.js';
+import { hasMoment } from '../../arrangement/index.js';
 import type { Json } from '../../model/index.js';
 import { headerParameters, queryParameters } from './parameters.js';
 import { HAL, halName, reference, type JsonSchema } from './schemas.js';
@@ -45,16 +48,17 @@ function schemaFor(type: string, shape: string): string {
   return type === HAL ? halName(shape) : shape;
 }
 
-/** The same shape in each media type that is offered. */
+/** What is answered in each media type that is offered; a text has no shape. */
 const contentOf = (
-  { representation }: Contract,
-  shape: string,
+  contract: Contract,
+  operation: Operation,
 ): Readonly<Record<string, { readonly schema: JsonSchema }>> =>
   Object.fromEntries(
-    representation.mediaTypes.map((type) => [
-      type,
-      { schema: reference(type === HAL ? halName(shape) : shape) },
-    ]),
+    answerTypes(contract, operation).flatMap((type) => {
+      if (type === TEXT_TYPE) return [[type, { schema: { type: 'string' } }]];
+      const shape = operation.returns;
+      return shape === null ? [] : [[type, { schema: reference(type === HAL ? halName(shape) : shape) }]];
+    }),
   );
 
 /** A Header Object (OAS §4.8.21). */
@@ -109,6 +113,15 @@ function templatesOf(contract: Contract, resource: string): string | null {
     : null;
 }
 
+const handsOutToken = ({ custom }: Operation): boolean =>
+  custom?.kind === 'verify' && custom.answers.kind === 'token';
+
+/** Whether what is answered has a state that can be asked for again. */
+const hasState = ({ custom }: Operation): boolean => {
+  if (custom?.kind === 'verify' || custom?.kind === 'revoke') return false;
+  return custom?.kind !== 'fixed' || !hasMoment(custom.body);
+};
+
 /** What an answer says in its headers. */
 function headersOf(
   contract: Contract,
@@ -120,17 +133,21 @@ function headersOf(
   const { paging } = operation;
   const isBare = paging?.envelope === 'bare';
   const isTold = paging?.totals === 'header' || (paging?.totals === 'body' && isBare);
+  const isRecord = operation.custom?.kind !== 'fixed' && !handsOutToken(operation);
   const isElsewhere =
     (hasCode(cases, 'ok', 'not-modified') &&
       all.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'))) ||
     ((verb === 'transition' || verb === 'custom') &&
       hasCode(cases, 'ok') &&
       returns !== null &&
+      isRecord &&
       isAddressed(contract, operation));
   const isSeeOther = cases.some(({ status }) => status === SEE_OTHER);
-  const isTagged = !isSeeOther && hasCode(cases, 'created', 'minimal', 'ok', 'not-modified');
+  const isTagged =
+    hasState(operation) && !isSeeOther && hasCode(cases, 'created', 'minimal', 'ok', 'not-modified');
   const isShown = returns !== null && hasCode(cases, 'ok', 'created', 'removed');
   const inHeader =
+    isRecord &&
     (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
     representation.mediaTypes.includes('application/json');
   const templates = inHeader && verb === 'list' ? templatesOf(contract, resource) : null;
@@ -153,7 +170,10 @@ function headersOf(
     ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
       ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }
       : {}),
-    ...(hasCode(cases, 'unauthenticated')
+    ...(hasCode(cases, 'ok') && !hasState(operation)
+      ? { 'Cache-Control': ofText('It is not to be stored (RFC 9111 §5.2.2.5).') }
+      : {}),
+    ...(hasCode(cases, 'unauthenticated') || (hasCode(cases, 'unmatched') && cases[0]?.status === 401)
       ? { 'WWW-Authenticate': ofText('The credentials that are wanted (RFC 9110 §11.6.1).') }
       : {}),
   };
@@ -174,10 +194,7 @@ function responseObject(
       ...headers,
       content: { 'application/problem+json': { schema: reference('problem') } },
     };
-  const returns = status === 204 || status === SEE_OTHER || status === 304 ? null : operation.returns;
-  return {
-    description,
-    ...headers,
-    ...(returns === null ? {} : { content: contentOf(contract, returns) }),
-  };
+  const isEmpty = status === 204 || status === SEE_OTHER || status === 304;
+  const content = isEmpty ? {} : contentOf(contract, operation);
+  return { description, ...headers, ...(Object.keys(content).length === 0 ? {} : { content }) };
 }

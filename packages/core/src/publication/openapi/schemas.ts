@@ -27,13 +27,17 @@ export const HAL = 'application/hal+json';
 const isReturned = ({ purpose }: Shape): boolean =>
   purpose === 'item' || purpose === 'member' || purpose === 'page' || purpose === 'entry';
 
+/** What is answered, in whatever form. */
+const isAnswered = (shape: Shape): boolean =>
+  isReturned(shape) || shape.purpose === 'token' || shape.purpose === 'fixed';
+
 /** The schema of a shape. Bodies that are sent are closed; answers may grow. */
 function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
   if (shape.purpose === 'page' && formOfShape(contract, shape).envelope === 'bare') {
     const items = shape.members.find(({ source }) => source.kind === 'items');
     return items === undefined ? {} : memberSchema(items);
   }
-  const isOpen = isReturned(shape) || contract.unknownMembers === 'ignored';
+  const isOpen = isAnswered(shape) || contract.unknownMembers === 'ignored';
   return { ...objectSchema(shape.members), ...(isOpen ? {} : { additionalProperties: false }) };
 }
 
@@ -97,6 +101,7 @@ function memberSchema(member: Member): JsonSchema {
   const schema = member.nullable ? nullable(typeSchema(member.type)) : typeSchema(member.type);
   return {
     ...schema,
+    ...(member.source.kind === 'input' && member.source.isSecret ? { writeOnly: true } : {}),
     ...describe(member),
     ...(member.default === null ? {} : { default: member.default }),
     ...(member.example === null ? {} : { examples: [member.example] }),

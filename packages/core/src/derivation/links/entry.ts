@@ -1,0 +1,35 @@
+import type { Link, LinkTarget } from '../../contract/index.js';
+import { camelCase } from '../../model/index.js';
+import { because, becauseSet, entityNamed, type DerivationContext } from '../context.js';
+import { becauseCustom, customOf, fixedOf } from '../customOperations/index.js';
+import { pluralOf } from '../names/words.js';
+import type { PlacedResource } from '../place/index.js';
+import { link, SELF } from './link.js';
+
+/** What the entry leads to. */
+export function entryLinks(context: DerivationContext, all: readonly PlacedResource[]): Link[] {
+  const collections = all.filter((resource) => resource.kind === 'collection' && resource.parent === 'entry');
+  return [
+    SELF,
+    ...collections.map((resource) =>
+      link(
+        camelCase(pluralOf(context, entityNamed(context, resource.entity ?? ''))),
+        { kind: 'resource', resource: resource.id },
+        becauseSet(context, 'link.entry', ['collectionNames'], entityNamed(context, resource.entity ?? '')),
+      ),
+    ),
+    ...ownLinks(context, all),
+    link('service-desc', { kind: 'description' }, because('link.description')),
+  ];
+}
+
+/** What of one's own stands at the root: fixed answers, and what is read for whoever calls. */
+function ownLinks(context: DerivationContext, all: readonly PlacedResource[]): readonly Link[] {
+  return all.flatMap((resource) => {
+    if (resource.parent !== 'entry' || resource.custom === null) return [];
+    const operation = (fixedOf(context, resource) ?? customOf(context, resource))?.operation;
+    if (operation === undefined) return [];
+    const target: LinkTarget = { kind: 'resource', resource: resource.id };
+    return [link(operation.name, target, becauseCustom('link.custom', operation))];
+  });
+}

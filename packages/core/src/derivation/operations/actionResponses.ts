@@ -1,0 +1,63 @@
+import { phrase } from '../../model/index.js';
+import type { ResolvedCustom } from '../customOperations/index.js';
+import type { Add } from './protocolResponses.js';
+import type { Situation } from './situation.js';
+
+/** What an answer says of where a record is. */
+export const namesIt = ({ isAddressed }: Situation): string => (isAddressed ? ' Location names it' : '');
+
+/** What an action answers once it is done. */
+export function addDone({ answer }: Situation, done: string, noun: string, add: Add): void {
+  const settings = ['actionAnswers'] as const;
+  switch (answer) {
+    case 'record':
+      add(200, 'ok', 'status.ok', () => `${done}; the body is the ${noun} as it is now.`, settings);
+      return;
+    case 'nothing':
+      add(204, 'ok', 'status.ok', () => `${done}.`, settings);
+      return;
+    case 'see other':
+      add(303, 'ok', 'status.ok', () => `${done}; Location names the ${noun}.`, settings);
+      return;
+  }
+}
+
+/** What an operation of one's own answers once it is done. */
+export function addActed(situation: Situation, noun: string, add: Add): void {
+  const { own } = situation;
+  switch (own?.custom.kind) {
+    case 'verify':
+      addVerified(own, noun, add);
+      return;
+    case 'revoke':
+      add(204, 'ok', 'operation.revoke', () => 'The token that was sent holds no longer.');
+      return;
+    case 'create':
+      addMade(situation, own.custom.entity, add);
+      return;
+    case 'query':
+    case 'find':
+    case 'assign':
+    case 'caller':
+    case 'fixed':
+    case undefined:
+      addDone(situation, 'It is done', noun, add);
+      return;
+  }
+}
+
+function addVerified({ operation, custom }: ResolvedCustom, noun: string, add: Add): void {
+  const isToken = custom.kind === 'verify' && custom.answers.kind === 'token';
+  const told = isToken ? 'a token that stands for it' : `the ${noun}`;
+  add(200, 'ok', 'operation.verify', () => `What was sent matches one ${noun}; the body is ${told}.`);
+  const failure = operation.effect.kind === 'verify' ? operation.effect.failure : 'missing';
+  const status = failure === 'missing' ? 404 : 401;
+  add(status, 'unmatched', 'operation.verify', () => 'What was sent matches nothing; it is not told why.');
+}
+
+function addMade(situation: Situation, entity: string, add: Add): void {
+  const made = phrase(entity);
+  const named = namesIt(situation);
+  const when = `The ${made} is stored${named === '' ? '' : `.${named}`}; the body is the ${made}.`;
+  add(201, 'created', 'status.created', () => when);
+}

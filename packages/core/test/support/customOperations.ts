@@ -1,0 +1,153 @@
+import {
+  FIXED_OPERATORS,
+  type CustomEffect,
+  type CustomOperation,
+  type FixedValue,
+} from '@isomeros/core/arrangement';
+import { COMPARE_OPERATORS, type Entity, type Model } from '@isomeros/core/model';
+import fc from 'fast-check';
+
+/** Inputs against attributes, most of them with one that is unique. */
+function anyVerify({ attributes }: Entity): fc.Arbitrary<CustomEffect> {
+  const ids = attributes.map(({ id }) => id);
+  const unique = attributes.filter((one) => one.unique || one.key !== null).map(({ id }) => id);
+  const some = ids.length === 0 ? fc.constant('nothing') : fc.constantFrom(...ids);
+  const first = unique.length === 0 ? some : fc.constantFrom(...unique);
+  return fc.record({
+    kind: fc.constant('verify' as const),
+    compared: fc
+      .tuple(first, fc.option(some))
+      .map(([one, two]) => [
+        { member: one, input: 'name' },
+        ...(two === null ? [] : [{ member: two, input: 'secret' }]),
+      ]),
+    answers: fc.oneof(
+      fc.constant({ kind: 'record' } as const),
+      fc.record({
+        kind: fc.constant('token' as const),
+        seconds: fc.integer({ min: 1, max: 100_000 }),
+        role: fc.oneof(
+          fc.constant(null),
+          fc.constant({ kind: 'fixed', role: 'admin' } as const),
+          some.map((attribute) => ({ kind: 'attribute', attribute }) as const),
+        ),
+      }),
+    ),
+    failure: fc.constantFrom('unauthenticated' as const, 'missing' as const),
+  });
+}
+
+const anyFixedValue: fc.Arbitrary<FixedValue> = fc.oneof(
+  { depthSize: 'small', maxDepth: 2 },
+  fc.constantFrom<FixedValue>({ kind: 'now' }, { kind: 'version' }),
+  fc
+    .constantFrom(0, 1.5, 'up', 'now', '', true, null)
+    .map((value): FixedValue => ({ kind: 'literal', value })),
+  fc
+    .array(
+      fc.constantFrom(1, 'a').map((value): FixedValue => ({ kind: 'literal', value })),
+      { maxLength: 2 },
+    )
+    .map((items): FixedValue => ({ kind: 'list', items })),
+);
+
+/** Any answer that is the same for everybody, some of them such as cannot be given. */
+export const anyFixedBody: fc.Arbitrary<FixedValue> = fc.oneof(
+  anyFixedValue,
+  fc
+    .uniqueArray(
+      fc.record({ name: fc.constantFrom('status', '__proto__', 'a b', 'at'), value: anyFixedValue }),
+      {
+        selector: ({ name }) => name,
+        maxLength: 3,
+      },
+    )
+    .map((members): FixedValue => ({ kind: 'object', members })),
+);
+
+const anyFixed: fc.Arbitrary<CustomOperation> = fc.record({
+  id: fc.constantFrom('c1', 'f1'),
+  name: fc.constantFrom('health', 'newest'),
+  entity: fc.constant(null),
+  effect: anyFixedBody.map((body) => ({ kind: 'fixed' as const, body })),
+});
+
+/** Operations of one's own about anything, most of them such as no model allows. */
+export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomOperation[]> => {
+  const entities = model.declarations.filter((one): one is Entity => one.kind === 'entity');
+  if (entities.length === 0) return fc.constant([]);
+  const relationships = model.declarations.filter(({ kind }) => kind === 'owns' || kind === 'refers');
+  return fc
+    .array(
+      fc.constantFrom(...entities).chain((entity) => {
+        const ids = [...entity.attributes, ...relationships].map(({ id }) => id);
+        const member = ids.length === 0 ? fc.constant('nothing') : fc.constantFrom(...ids);
+        const operand = fc.oneof(
+          fc.constant({ kind: 'now' } as const),
+          fc.constantFrom(1, 'a', true, '2026-01-01').map((value) => ({ kind: 'literal', value }) as const),
+        );
+        const when = fc.array(
+          fc.record({ member, operator: fc.constantFrom(...COMPARE_OPERATORS), value: operand }),
+          { maxLength: 1 },
+        );
+        const values = fc.array(
+          fc.record({
+            member,
+            value: fc.oneof(
+              operand,
+              fc.constant({ kind: 'input' } as const),
+              fc.constant({ kind: 'unset' } as const),
+            ),
+          }),
+          { maxLength: 2 },
+        );
+        const input = fc.record(
+          {
+            kind: fc.constant('input' as const),
+            name: fc.constantFrom('since', 'fields', 'q'),
+            default: operand,
+          },
+          { requiredKeys: ['kind', 'name'] },
+        );
+        const filters = fc.array(
+          fc.record({
+            member,
+            operator: fc.constantFrom(...FIXED_OPERATORS),
+            value: fc.oneof(operand, input),
+          }),
+          { maxLength: 2 },
+        );
+        const order = fc.array(fc.record({ member, descending: fc.boolean() }), { maxLength: 1 });
+        const effect: fc.Arbitrary<CustomEffect> = fc.oneof(
+          fc.record({
+            kind: fc.constant('query' as const),
+            filters,
+            order,
+            limit: fc.integer({ min: 1, max: 5 }),
+          }),
+          fc.record({ kind: fc.constant('find' as const), filters, order }),
+          fc.record({ kind: fc.constant('assign' as const), when, values }),
+          anyVerify(entity),
+          fc.constantFrom({ kind: 'revoke' } as const, { kind: 'caller' } as const),
+          fc.record({
+            kind: fc.constant('create' as const),
+            when,
+            values,
+            relationship:
+              relationships.length === 0
+                ? fc.constant('nothing')
+                : fc.constantFrom(...relationships.map(({ id }) => id)),
+          }),
+        );
+        return fc.record({
+          id: fc.constantFrom('c1', 'c2', 'c3', 'c4'),
+          name: fc.constantFrom('newest', 'close', 'items', 'next'),
+          entity: fc.constant(entity.id),
+          effect,
+        });
+      }),
+      { maxLength: 3 },
+    )
+    .chain((drawn) => fc.option(anyFixed, { freq: 2 }).map((one) => (one === null ? drawn : [one, ...drawn])))
+    .map((drawn) => drawn.filter(({ id }, index) => drawn.findIndex((one) => one.id === id) === index));
+};
