@@ -1,5 +1,6 @@
 import {
   backSubject,
+  entityPlacements,
   pairingPlacements,
   resolvePlacement,
   placementWords,
@@ -76,7 +77,7 @@ function entityPlacings(entity: string, isBelow: boolean, index: ModelIndex): re
     return placings('tree', owns.id, ['nested', 'hidden']);
   if (owns === undefined || ownsItself(owns)) {
     const id = index.entities.get(entity)?.id;
-    return id === undefined ? [] : placings('entity', id, ['root', 'hidden']);
+    return id === undefined ? [] : placings('entity', id, entityPlacements(index, id));
   }
   if (owns.cardinality !== 'many') return placings('slot', owns.id, ['singleton', 'hidden', 'inline']);
   return placings('owned', owns.id, ['nested', 'flat', 'shallow', 'both', 'hidden', 'inline']);

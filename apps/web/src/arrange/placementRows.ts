@@ -2,6 +2,7 @@ import {
   backSubject,
   pairingPlacements,
   resolvePlacement,
+  entityPlacements,
   PLACEMENTS,
   placementWords,
   type Placement,
@@ -55,7 +56,8 @@ export interface GroupRow {
 
 /** Everything that can be placed, grouped by what kind of statement it is. Groups without rows are left out. */
 export function placementRows(model: Model, placements: Placements): readonly (GroupRow | PlacementRow)[] {
-  const { relationships, entities, ownerOf } = indexModel(model);
+  const index = indexModel(model);
+  const { relationships, entities, ownerOf } = index;
   const owns = relationships.filter((one): one is Owns => one.kind === 'owns');
   const refers = relationships.filter((one): one is RefersTo => one.kind === 'refers');
   const pairs = relationships.filter((one): one is PairsWith => one.kind === 'pairs');
@@ -92,7 +94,7 @@ export function placementRows(model: Model, placements: Placements): readonly (G
     ...group(
       'owned by nothing',
       'placed at',
-      free.map(({ id, name }) => simpleRow(placements, 'entity', id, name)),
+      free.map(({ id, name }) => simpleRow(placements, 'entity', id, name, entityPlacements(index, id))),
     ),
   ];
 }

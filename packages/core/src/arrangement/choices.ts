@@ -1,4 +1,4 @@
-import { withImplicitIds, type Model } from '../model/index.js';
+import { canBeSingle, indexModel, withImplicitIds, withSingles, type Model } from '../model/index.js';
 import { PART_NAMES, partNamed, type ArrangementChoices } from './parts/index.js';
 import { SETTINGS } from './settings/table.js';
 import type { SettingValues } from './settings/values.js';
@@ -39,9 +39,28 @@ export const NO_CHOICES: Choices = {
   answered: [],
 };
 
-/** The model as the settings of its design complete it. */
-export const completeModel = (model: Model, { settings }: Choices): Model =>
-  withImplicitIds(model, settings.implicitId ?? SETTINGS.implicitId.default);
+/** The model as its design completes it: by settings, and by what some arrangement has one of. */
+export const completeModel = (model: Model, { settings, arrangements }: Choices): Model =>
+  withSingles(
+    withImplicitIds(model, settings.implicitId ?? SETTINGS.implicitId.default),
+    singlesOf(model, arrangements),
+  );
+
+/** The identities of entities that an arrangement places as the only one of their kind. */
+function singlesOf(model: Model, arrangements: readonly ArrangementChoices[]): ReadonlySet<string> {
+  const chosen = new Set(
+    arrangements.flatMap(({ placements }) =>
+      Object.entries(placements).flatMap(([id, place]) => (place === 'singleton' ? [id] : [])),
+    ),
+  );
+  if (chosen.size === 0) return chosen;
+  const index = indexModel(model);
+  return new Set(
+    [...index.entities.values()]
+      .filter((entity) => chosen.has(entity.id) && canBeSingle(index, entity))
+      .map(({ id }) => id),
+  );
+}
 
 export const findArrangement = ({ arrangements }: Choices, name: string): ArrangementChoices | undefined =>
   arrangements.find((arrangement) => arrangement.name === name);

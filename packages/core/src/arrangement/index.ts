@@ -26,6 +26,7 @@ export { decidedSettings, settingText } from './parts/settings.js';
 export { PATH_WORD } from './parts/words.js';
 export {
   backSubject,
+  entityPlacements,
   pairingPlacements,
   resolvePlacement,
   PLACEMENTS,

@@ -1,8 +1,10 @@
 import {
+  canBeSingle,
   indexModel,
   isSingleton,
   ownsItself,
   type Model,
+  type ModelIndex,
   type PairsWith,
   type Relationship,
 } from '../model/index.js';
@@ -10,7 +12,7 @@ import {
 /** For each kind of statement, the places it can be given; the first is what nobody needs to choose. */
 export const PLACEMENTS = {
   /** An entity that nothing owns. */
-  entity: ['root', 'hidden'],
+  entity: ['root', 'singleton', 'hidden'],
   /** What is owned, many of it. */
   owned: ['nested', 'shallow', 'flat', 'both', 'inline', 'hidden'],
   /** What an entity owns many of while it is of its own kind. */
@@ -106,6 +108,14 @@ function relationshipSubjects(relationship: Relationship, intoSlot: boolean): Su
   }
 }
 
+/** What is of its own kind, or what others lead to, is never the only one. */
+export const entityPlacements = (index: ModelIndex, id: string): readonly PlacementFor<'entity'>[] => {
+  const entity = [...index.entities.values()].find((known) => known.id === id);
+  return entity !== undefined && canBeSingle(index, entity)
+    ? PLACEMENTS.entity
+    : PLACEMENTS.entity.filter((place) => place !== 'singleton');
+};
+
 /** Without a way back a pairing has no far side. */
 export const pairingPlacements = ({ back }: PairsWith): readonly PlacementFor<'pairing'>[] =>
   back === null ? ['near', 'hidden'] : PLACEMENTS.pairing;
@@ -118,6 +128,7 @@ const PLACE_WORDS: {
 } = {
   entity: {
     root: { label: 'root', means: 'a collection at the root, items below it' },
+    singleton: { label: 'singleton', means: 'one record at the root, without an id' },
     hidden: { label: 'not exposed', means: 'no path, and nothing leads to it' },
   },
   owned: {

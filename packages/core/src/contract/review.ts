@@ -44,6 +44,7 @@ export type FindingId =
   | 'custom.repeats'
   | 'custom.one'
   | 'custom.guarded'
+  | 'single.impossible'
   | 'member.collide'
   | 'parameter.reserved'
   | 'create.impossible'

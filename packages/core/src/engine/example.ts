@@ -4,6 +4,7 @@ import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarTyp
 import { Random, seedScalar } from '../seeding/index.js';
 import { findByKey } from './validateBody.js';
 import { credentialHeader } from './access.js';
+import { exampleOfVerify, maskedToken } from './exampleToken.js';
 import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { pairAt, trailOf } from './locate.js';
@@ -35,6 +36,8 @@ export function exampleRequest(
   records: RecordView,
   operation: Operation,
   now: number,
+  /** Whether secrets of records stand in it: for who shows what is answered, and never the request itself. */
+  secrets: 'told' | 'masked' = 'masked',
 ): EngineRequest | null {
   const mediaType = given.contract.representation.mediaTypes[0] ?? 'application/json';
   const service = requestContextAt(given, now, mediaType, null);
@@ -50,7 +53,10 @@ export function exampleRequest(
   const target = pathTo(service, records, resource, record, paired);
   if (target === null) return null;
   const asked = withParameters(target, exampleInputs(service, records, operation, resource));
-  const body = exampleBody(service, records, operation, resource, record);
+  const body =
+    operation.custom?.kind === 'verify'
+      ? exampleOfVerify(service, records, operation, resource, secrets)
+      : exampleBody(service, records, operation, resource, record);
   const headers = new Map<string, string>([['accept', service.mediaType]]);
   addProtocol(service, records, operation, { resource, record, paired }, headers);
   if (body === null) return { method: operation.method, target: asked, headers, body: { kind: 'none' } };
@@ -68,11 +74,14 @@ export function exampleRequest(
 function addProtocol(
   service: RequestContext,
   records: RecordView,
-  { access, ifMatch, idempotency }: Operation,
+  { access, custom, ifMatch, idempotency }: Operation,
   at: { readonly resource: Resource; readonly record: Row | null; readonly paired: Row | null },
   headers: Map<string, string>,
 ): void {
-  const credentials = credentialHeader(service.contract, access);
+  const credentials =
+    custom?.kind === 'caller' || custom?.kind === 'revoke'
+      ? maskedToken(service)
+      : credentialHeader(service.contract, access);
   if (credentials !== null) headers.set(credentials[0].toLowerCase(), credentials[1]);
   if (idempotency === 'required') headers.set('idempotency-key', '"an-example"');
   const { resource, record, paired } = at;
@@ -96,7 +105,10 @@ function exampleRecord(
   operation: Operation,
   resource: Resource,
 ): Row | null | undefined {
-  if (resource.entity === null || !resource.segments.some((segment) => segment.kind === 'id')) return null;
+  if (resource.entity === null) return null;
+  if (resource.kind === 'singleton' && resource.via === null)
+    return [...records.all(storageNamed(service, resource.entity))][0];
+  if (!resource.segments.some((segment) => segment.kind === 'id')) return null;
   const storage = storageNamed(service, resource.entity);
   const candidates = [...records.all(storage)];
   if (resource.kind === 'reference') return exampleReferrer(service, records, resource);

@@ -318,6 +318,11 @@ function remove(
   { operation, isMinimal }: WriteRequest,
   record: Row,
 ): WriteOutcome {
+  const { entity, singleConstraint } = storageOfRecord(service, record);
+  if (singleConstraint !== null) {
+    const detail = `There is always one ${entity.name}.`;
+    return refuse('store', problem(statusFor(operation, 'restricted'), 'restricted', detail));
+  }
   const plan = planRemoval(service.model, draft, record);
   if (plan.ok) {
     const isBare = operation.returns === null || isMinimal;

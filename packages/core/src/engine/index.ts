@@ -17,7 +17,7 @@ export { handle } from './handle.js';
 export { MASK, maskedAnswer, maskedBody, maskedHeaders, withCredential } from './masking.js';
 export { AccessTokens } from './accessTokens.js';
 export type { AccessToken, TokenChange, TokenView } from './accessTokens.js';
-export { tokenDigestOf } from './digest.js';
+export { withExampleToken } from './exampleToken.js';
 export type { RecordedBody } from './masking.js';
 export { isWrite } from './method.js';
 export type { Handled } from './handle.js';

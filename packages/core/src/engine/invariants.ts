@@ -30,10 +30,13 @@ export type Cause =
   | { readonly kind: 'pointer'; readonly relationship: Owns | RefersTo }
   /** It has nothing in a slot that is never empty. */
   | { readonly kind: 'slot'; readonly relationship: Owns }
-  | { readonly kind: 'circle'; readonly relationship: Owns };
+  | { readonly kind: 'circle'; readonly relationship: Owns }
+  /** There is none of what there must be one of. */
+  | { readonly kind: 'none'; readonly storage: EntityStorage };
 
 /** One way in which a record contradicts the model. */
 export interface Violation {
+  /** 0 where it is a record that is not there. */
   readonly rid: number;
   readonly entity: string;
   /** What is wrong, in a sentence. */
@@ -56,6 +59,7 @@ export function* violationsIn(model: Model, rows: ReadonlyMap<number, Row>): Ste
     check.row(row);
   });
   yield* check.slots();
+  check.singles();
   return check.violations;
 }
 
@@ -94,6 +98,16 @@ class Check {
     });
   }
 
+  /** There is a record of what there is one of. */
+  singles(): void {
+    for (const storage of storageOf(this.model).byId.values()) {
+      if (storage.singleConstraint === null || this.taken.has(storage.singleConstraint.id)) continue;
+      const { name } = storage.entity;
+      const message = `There must be one ${name}, and there is none.`;
+      this.violations.push({ rid: 0, entity: name, message, cause: { kind: 'none', storage } });
+    }
+  }
+
   private report(storage: EntityStorage, row: Row, message: string, cause: Cause): void {
     this.violations.push({ rid: row.rid, entity: storage.entity.name, message, cause });
   }
@@ -110,10 +124,7 @@ class Check {
       const taken = this.taken.get(unique.id) ?? new Set<string>();
       this.taken.set(unique.id, taken);
       if (taken.has(value))
-        this.report(storage, row, `Another record has the same ${unique.names.join(' and ')}.`, {
-          kind: 'taken',
-          constraint: unique,
-        });
+        this.report(storage, row, takenText(storage, unique), { kind: 'taken', constraint: unique });
       taken.add(value);
     }
   }
@@ -168,6 +179,11 @@ class Check {
     return false;
   }
 }
+
+const takenText = ({ entity, singleConstraint }: EntityStorage, unique: UniqueConstraint): string =>
+  unique === singleConstraint
+    ? `There is one ${entity.name}, and no other.`
+    : `Another record has the same ${unique.names.join(' and ')}.`;
 
 /** What is wrong with the values of the attributes of one record. */
 export function attributeProblems(

@@ -52,9 +52,7 @@ export function locate(
   let used = 0;
   for (const step of trailOf(contract, resource)) {
     const above: Row | null = location.record ?? location.above;
-    // A query, and an action on many, is about the list above it.
-    if (step.kind === 'entry' || step.kind === 'query' || step.kind === 'collection-action') continue;
-    if (step.kind === 'fixed') continue;
+    if (LEADS_NOWHERE_ELSE.has(step.kind)) continue;
     if (step.kind === 'action') {
       if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
       continue;
@@ -76,9 +74,9 @@ export function locate(
     if (storage === undefined)
       return { ok: false, detail: 'The contract names an entity that the dataset does not have.' };
     if (step.kind === 'singleton') {
-      if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
-      const slot = view.pointingAt(storage, step.via?.relationship ?? '', location.record.rid)[0] ?? null;
-      location = { record: slot, above: location.record, pair: null };
+      const slot = slotAt(view, storage, step, location);
+      if (slot === null) return { ok: false, detail: missingSlot(location, step) };
+      location = slot;
       continue;
     }
     const text = ids[used++] ?? '';
@@ -98,6 +96,30 @@ export function locate(
     location = { record, above, pair };
   }
   return { ok: true, location };
+}
+
+/** A query, or an action on many, is about the list above it. */
+const LEADS_NOWHERE_ELSE: ReadonlySet<Resource['kind']> = new Set<Resource['kind']>([
+  'entry',
+  'query',
+  'collection-action',
+  'fixed',
+]);
+
+/** What stands where nothing needs an id: the one record there is, or that in a slot, which may be empty. */
+function slotAt(
+  view: RecordView,
+  storage: EntityStorage,
+  { via }: Resource,
+  { record: above }: Location,
+): Location | null {
+  if (via === null) {
+    const [only = null] = view.all(storage);
+    return { record: only, above: null, pair: null };
+  }
+  if (above === null) return null;
+  const [record = null] = view.pointingAt(storage, via.relationship, above.rid);
+  return { record, above, pair: null };
 }
 
 /** Why a text cannot be an id of a resource. */

@@ -208,6 +208,8 @@ function takenErrors(
     const value = constraintValue(unique, values);
     const other = value === null ? undefined : draft.findOther(storage, unique, value, rid);
     if (other === undefined) return [];
+    if (unique === storage.singleConstraint)
+      return [{ pointer, code: 'unique', message: `There is one ${storage.entity.name}, and no other.` }];
     const names = unique.parts.map((part, index) =>
       memberNamed(service, storage, part, unique.names[index] ?? part),
     );

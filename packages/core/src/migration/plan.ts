@@ -38,12 +38,16 @@ export interface OpenStep extends MigrationStep {
   readonly rids: readonly number[];
   readonly about:
     | { readonly kind: 'lost'; readonly id: string; readonly isEntity: boolean }
-    | (Exclude<Cause, { kind: 'entity' }> & {
+    | Extract<Cause, { kind: 'none' }>
+    | (RecordCause & {
         readonly storage: EntityStorage;
         /** A relationship that goes, and led to the same kind of record. */
         readonly instead: string | null;
       });
 }
+
+/** What of a record stands against the model. */
+type RecordCause = Exclude<Cause, { kind: 'entity' | 'none' }>;
 
 const FIRST_SHOWN = 20;
 
@@ -88,11 +92,13 @@ function firstOf(model: Model, rows: ReadonlyMap<number, Row>, records: readonly
 }
 
 function contradictions(before: Model, after: Model, rows: ReadonlyMap<number, Row>): readonly OpenStep[] {
-  const groups = new Map<
-    string,
-    { cause: Exclude<Cause, { kind: 'entity' }>; storage: EntityStorage; rids: number[] }
-  >();
-  for (const { rid, cause } of findViolations(after, rows.values())) {
+  const groups = new Map<string, { cause: RecordCause; storage: EntityStorage; rids: number[] }>();
+  const none: OpenStep[] = [];
+  for (const { rid, cause, message } of findViolations(after, rows.values())) {
+    if (cause.kind === 'none') {
+      none.push(stepToMake(cause, message));
+      continue;
+    }
     const row = rows.get(rid);
     const storage = row === undefined ? undefined : storageOf(after).byId.get(row.entity);
     if (cause.kind === 'entity' || storage === undefined) continue;
@@ -101,7 +107,7 @@ function contradictions(before: Model, after: Model, rows: ReadonlyMap<number, R
     if (known === undefined) groups.set(id, { cause, storage, rids: [rid] });
     else known.rids.push(rid);
   }
-  return [...groups].map(([id, { cause, storage, rids }]) => {
+  const steps = [...groups].map(([id, { cause, storage, rids }]): OpenStep => {
     const instead =
       cause.kind === 'pointer' ? replacedBy(before, after, storage, cause.relationship.id) : null;
     return {
@@ -118,9 +124,21 @@ function contradictions(before: Model, after: Model, rows: ReadonlyMap<number, R
       about: { ...cause, storage, instead },
     };
   });
+  return [...none, ...steps];
 }
 
-function subjectOf(cause: Exclude<Cause, { kind: 'entity' }>): string {
+/** A record is to be made of what there must be one of. */
+const stepToMake = (cause: Extract<Cause, { kind: 'none' }>, message: string): OpenStep => ({
+  id: `none ${cause.storage.entity.id}`,
+  message,
+  records: 0,
+  first: [],
+  resolutions: [{ do: 'fill', means: 'one is made: an object with its attributes' }],
+  rids: [],
+  about: cause,
+});
+
+function subjectOf(cause: RecordCause): string {
   switch (cause.kind) {
     case 'unset':
     case 'misfit':
@@ -153,14 +171,16 @@ function replacedBy(
   return ids.find((id) => !kept.has(id) && targetOf(before, old, id) === wanted) ?? null;
 }
 
-function messageOf(cause: Exclude<Cause, { kind: 'entity' }>, { entity: { name } }: EntityStorage): string {
+function messageOf(cause: RecordCause, { entity: { name } }: EntityStorage): string {
   switch (cause.kind) {
     case 'unset':
       return `${name}.${cause.attribute.name} is required, and has no value.`;
     case 'misfit':
       return `${name}.${cause.attribute.name} has values that do not fit ${typeText(cause.attribute.type)}.`;
     case 'taken':
-      return `${name} has several records with the same ${cause.constraint.names.join(' and ')}.`;
+      return cause.constraint.parts.length === 0
+        ? `There must be one ${name}, and there are several.`
+        : `${name} has several records with the same ${cause.constraint.names.join(' and ')}.`;
     case 'pointer':
       return `${name} must lead to a ${pointedEntity(cause.relationship)}, and does not.`;
     case 'slot':
@@ -185,7 +205,7 @@ function typeText(type: AttributeType): string {
 
 function offersFor(
   model: Model,
-  cause: Exclude<Cause, { kind: 'entity' }>,
+  cause: RecordCause,
   { key, entity, attributes }: EntityStorage,
   instead: string | null,
 ): readonly Resolution[] {
@@ -211,6 +231,11 @@ function offersFor(
       ];
     }
     case 'taken': {
+      if (cause.constraint.parts.length === 0)
+        return [
+          { do: 'fill', means: `one stays, named by its ${key.name}` },
+          { do: 'drop', means: 'all but the first go, with what they own' },
+        ];
       const numbered = attributes.find(({ id }) => id === cause.constraint.parts[0])?.type.kind;
       return [
         ...(numbered === 'text' || numbered === 'integer'

@@ -60,9 +60,12 @@ export class RecordMigrator {
       case 'unset':
       case 'misfit':
         return this.settleValues(step, about.attribute, decision, about.storage);
+      case 'none':
+        return decision.do === 'fill' && this.makeOne(step.id, about.storage, decision.value);
       case 'taken':
-        return decision.do === 'drop'
-          ? this.remove(rids)
+        if (decision.do === 'drop') return this.remove(rids);
+        return decision.do === 'fill'
+          ? this.keepOne(step.id, about.storage, decision.value)
           : this.number(rids, about.constraint, about.storage);
       case 'pointer':
         return this.settlePointers(step, about.relationship, about.instead, decision);
@@ -200,23 +203,47 @@ export class RecordMigrator {
 
   private fillSlots({ id, rids }: OpenStep, slot: Owns, given: Json): boolean {
     const storage = storageOf(this.model).byName.get(slot.to);
-    if (storage === undefined) return false;
-    const read = readAttributes(this.model, storage, given, `/${id}`, (problem) => {
+    const read = storage === undefined ? null : this.attributesIn(id, storage, given);
+    if (storage === undefined || read === null) return false;
+    for (const owner of rids) this.add(storage, { ...read, [slot.id]: owner });
+    return true;
+  }
+
+  /** The one record there must be. */
+  private makeOne(step: string, storage: EntityStorage, given: Json): boolean {
+    const read = this.attributesIn(step, storage, given);
+    if (read !== null) this.add(storage, read);
+    return read !== null;
+  }
+
+  /** Of several records the one that is named stays. */
+  private keepOne(step: string, storage: EntityStorage, given: Json): boolean {
+    const kept = this.named(storage.entity.name, given);
+    if (kept === null) {
+      const message = `There is no ${storage.entity.name} of that ${storage.key.name}.`;
+      this.problems.push({ pointer: `/${step}`, code: 'reference', message });
+      return false;
+    }
+    const all = [...this.rows.values()].filter(({ entity }) => entity === storage.entity.id);
+    return this.remove(all.map(({ rid }) => rid).filter((rid) => rid !== kept));
+  }
+
+  /** What is typed for a record that is to be made; `null` where it does not fit, which is reported. */
+  private attributesIn(step: string, storage: EntityStorage, given: Json): Record<string, Json> | null {
+    return readAttributes(this.model, storage, given, `/${step}`, (problem) => {
       this.problems.push(problem);
     });
-    if (read === null) return false;
-    for (const owner of rids) {
-      const values: Record<string, Json> = Object.assign(bareObject(), read);
-      for (const attribute of storage.attributes) {
-        const { id: name, generated, touched, defaultValue } = attribute;
-        const value = values[name] ?? (generated || touched ? this.made(attribute) : defaultValue);
-        if (value !== null) values[name] = value;
-      }
-      values[slot.id] = owner;
-      const rid = ++this.rid;
-      this.rows.set(rid, { rid, entity: storage.entity.id, values, revision: 1 });
+  }
+
+  private add(storage: EntityStorage, given: Readonly<Record<string, Json>>): void {
+    const values: Record<string, Json> = Object.assign(bareObject(), given);
+    for (const attribute of storage.attributes) {
+      const { id, generated, touched, defaultValue } = attribute;
+      const value = values[id] ?? (generated || touched ? this.made(attribute) : defaultValue);
+      if (value !== null) values[id] = value;
     }
-    return true;
+    const rid = ++this.rid;
+    this.rows.set(rid, { rid, entity: storage.entity.id, values, revision: 1 });
   }
 
   /** Removes records with what they own; what only refers to them lets go of them. */

@@ -49,7 +49,11 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
     singleton && owner !== null
       ? constraint(`${entity.id}/slot`, [ownerRoleOf(owner)], attributes, roles)
       : null;
+  // Every record has the same value of a constraint without parts.
+  const singleConstraint =
+    entity.single === true ? constraint(`${entity.id}/single`, [], attributes, roles) : null;
   const uniques = [
+    ...(singleConstraint === null ? [] : [singleConstraint]),
     ...(singleton ? [] : [keyConstraint]),
     ...(slotConstraint === null ? [] : [slotConstraint]),
     ...attributes
@@ -72,6 +76,7 @@ function entityStorage(model: Model, entity: Entity): EntityStorage {
     key,
     keyConstraint,
     slotConstraint,
+    singleConstraint,
     uniques,
     owner,
     references,

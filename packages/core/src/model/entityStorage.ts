@@ -18,6 +18,8 @@ export interface EntityStorage {
   /** What is made of what they hold. */
   readonly computed: readonly Attribute[];
   readonly singleton: boolean;
+  /** The constraint by which there is one record at most; `null` where there may be any number. */
+  readonly singleConstraint: UniqueConstraint | null;
   readonly key: Attribute;
   /** The constraint by which a record is found by its key; scoped keys have the owner as second part. */
   readonly keyConstraint: UniqueConstraint;

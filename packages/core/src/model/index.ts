@@ -119,3 +119,4 @@ export { COMPARE_OPERATORS, compareScalars, comparesTo, instantMillis, sameScala
 export { creationOrder } from './creation.js';
 export type { CreationOrder } from './creation.js';
 export { entryOf, memoize } from './memoize.js';
+export { canBeSingle, withSingles } from './single.js';

@@ -50,6 +50,7 @@ export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage 
     key: carried[0] ?? carriedAttribute(pairs, ''),
     keyConstraint: once,
     slotConstraint: null,
+    singleConstraint: null,
     uniques: [once],
     owner: null,
     references: [from, to],

@@ -143,6 +143,8 @@ export interface Entity extends Statement {
   readonly name: string;
   /** A setting of the design rather than something the text says; a parser gives `integer`. */
   readonly implicitId: ImplicitId;
+  /** Whether there is exactly one record of it: a choice of an arrangement rather than something the text says. */
+  readonly single?: boolean;
   readonly attributes: readonly Attribute[];
   readonly uniques: readonly UniqueRule[];
 }

@@ -1,4 +1,12 @@
-import { indexModel, isSingleton, nearest, ownsItself, type Attribute, type Model } from '../model/index.js';
+import {
+  indexModel,
+  isSingleton,
+  nearest,
+  ownsItself,
+  type Attribute,
+  type EntityStorage,
+  type Model,
+} from '../model/index.js';
 
 /** How many records each record of an owner gets. */
 export interface Children {
@@ -19,6 +27,14 @@ export interface SeedPlan {
 }
 
 export const USUAL_PLAN: SeedPlan = { counts: {}, children: {}, shares: {} };
+
+const USUAL_COUNT = 12;
+
+/** How many records of a kind a plan wants. */
+export function wantedCount({ counts }: SeedPlan, { entity, singleConstraint }: EntityStorage): number {
+  if (singleConstraint !== null) return 1;
+  return Object.hasOwn(counts, entity.name) ? (counts[entity.name] ?? 0) : USUAL_COUNT;
+}
 
 /** More children an owner does not get. */
 export const MOST_CHILDREN = 10_000;
@@ -66,7 +82,10 @@ const isWhole = (value: number, most: number): boolean =>
 function countProblems(model: Model, name: string, count: number, most: number): PlanProblem[] {
   const path = ['counts', name];
   const unknown = unknownEntity(model, name, path);
-  if (unknown.length > 0 || isWhole(count, most)) return unknown;
+  if (unknown.length > 0) return unknown;
+  if (indexModel(model).entities.get(name)?.single === true)
+    return count === 1 ? [] : [{ path, code: 'conflict', message: `There is always one ${name}.` }];
+  if (isWhole(count, most)) return [];
   return [{ path, code: 'range', message: `Expected a whole number from 0 to ${most}.` }];
 }
 

@@ -15,7 +15,7 @@ import {
   type Row,
   type ScalarType,
 } from '../model/index.js';
-import { USUAL_PLAN, type SeedPlan } from './plan.js';
+import { USUAL_PLAN, wantedCount, type SeedPlan } from './plan.js';
 import { Random } from './random.js';
 import { putInSequence } from './sequence.js';
 import { seedScalar, type SeedSubject } from './scalars.js';
@@ -43,7 +43,6 @@ export interface SeedResult {
   readonly shortfalls: readonly Shortfall[];
 }
 
-const USUAL_COUNT = 12;
 const PAIRS_AT_MOST = 3;
 const ATTEMPTS = 30;
 
@@ -154,8 +153,7 @@ class Seeder {
   }
 
   private wanted(storage: EntityStorage): number {
-    const { name } = storage.entity;
-    return Object.hasOwn(this.plan.counts, name) ? (this.plan.counts[name] ?? 0) : USUAL_COUNT;
+    return wantedCount(this.plan, storage);
   }
 
   private makeAll(storage: EntityStorage): void {

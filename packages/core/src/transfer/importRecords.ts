@@ -112,7 +112,11 @@ function* checkWhole(
     report({ pointer: '', code: 'range', message });
     return;
   }
-  for (const { rid, entity, message } of yield* violationsIn(model, after)) {
+  for (const { rid, entity, message, cause } of yield* violationsIn(model, after)) {
+    if (cause.kind === 'none') {
+      report({ pointer: '', code: 'rule', message });
+      continue;
+    }
     const entry = entries.byRid.get(rid);
     if (entry !== undefined) {
       report({ pointer: entry.given.pointer, code: 'rule', message: entry.given.place + message });

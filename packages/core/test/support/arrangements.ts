@@ -1,5 +1,6 @@
 import {
   arrangementOf,
+  completeModel,
   FILTER_OPERATORS,
   CHOOSABLE_NAMES,
   LEAVABLE,
@@ -173,13 +174,13 @@ export interface Drawn {
 }
 
 /** Any model under any arrangement: places, and settings at every level. */
-export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
+export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
   fc
     .record({
-      placements: anyPlacements(model),
-      words: anyWords(model),
-      exposures: anyExposures(model),
-      customOperations: anyCustomOperations(model),
+      placements: anyPlacements(drawn),
+      words: anyWords(drawn),
+      exposures: anyExposures(drawn),
+      customOperations: anyCustomOperations(drawn),
       design: anySettings('design'),
       settings: anySettings('arrangement'),
       near: fc.array(
@@ -188,17 +189,19 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((model) =>
       ),
     })
     .map(({ placements, words, exposures, customOperations, design, settings, near }) => {
+      const choices = { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), placements }] };
+      const model = completeModel(drawn, choices);
       const bare = { ...plainArrangement('main'), placements, settings, words, exposures, customOperations };
       const of = (own: typeof bare): Arrangement =>
         arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
       const { operations } = derive(model, of(bare));
       const resources: Record<string, SettingValues> = {};
       const byOperation: Record<string, SettingValues> = {};
-      for (const drawn of near) {
-        const operation = operations[drawn.pick % operations.length];
+      for (const one of near) {
+        const operation = operations[one.pick % operations.length];
         if (operation === undefined) continue;
-        resources[operation.resource] = drawn.resource;
-        byOperation[operationKey(operation.resource, operation.verb)] = drawn.operation;
+        resources[operation.resource] = one.resource;
+        byOperation[operationKey(operation.resource, operation.verb)] = one.operation;
       }
       const chosen: { resources: SettingsById; operations: SettingsById } = {
         resources,

@@ -1,5 +1,13 @@
 import { indexContract, type Contract } from '@isomeros/core/contract';
-import { Dataset, Draft, exampleRequest, handle, withExampleQuery } from '@isomeros/core/engine';
+import {
+  Dataset,
+  Draft,
+  exampleRequest,
+  handle,
+  maskedBody,
+  withExampleQuery,
+  withExampleToken,
+} from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
 import { Random, seed } from '@isomeros/core/seeding';
 import { reasonPhrase } from '../../app/parts/statusNames.js';
@@ -14,6 +22,7 @@ export interface ExampleStage {
 
 const SEED = 42;
 const HOST = '127.0.0.1:4811';
+const LONGEST_BODY = 100_000;
 /** A fixed moment, so that an example stays the same until the model changes. */
 const NOW = Date.parse('2026-06-14T09:12:00Z');
 
@@ -26,13 +35,21 @@ export function exampleExchange(
   if (operation === undefined) return null;
   const dataset = kept ?? seeded(model);
   const service = { contract, model, description: (): string => '', secret: 'example' };
-  const bare = exampleRequest(service, dataset, operation, NOW);
+  const bare = exampleRequest(service, dataset, operation, NOW, 'told');
   if (bare === null) return null;
-  const request = {
-    ...bare,
-    target: withExampleQuery(bare.target, operation),
-    headers: new Map([['host', HOST], ...bare.headers]),
-  };
+  const entity = indexContract(contract).resources.get(operation.resource)?.entity ?? null;
+  const request = withExampleToken(
+    service,
+    dataset,
+    operation,
+    {
+      ...bare,
+      target: withExampleQuery(bare.target, operation),
+      headers: new Map([['host', HOST], ...bare.headers]),
+    },
+    entity,
+    NOW,
+  );
   const random = new Random(SEED);
   const { response } = handle(service, new Draft(dataset), request, {
     now: () => NOW,
@@ -40,11 +57,12 @@ export function exampleExchange(
     token: () => 'an-example',
   });
   const names = [...request.headers].map(([name, value]) => `${capitals(name)}: ${value}`);
+  const body = maskedBody(service, operation.id, request.body, LONGEST_BODY);
   return {
     dataset,
     exchange: {
       requestHead: [`${request.method} ${request.target} HTTP/1.1`, ...names],
-      requestBody: request.body.kind === 'text' ? request.body.text : null,
+      requestBody: body.kind === 'text' ? body.text : null,
       statusLine: `HTTP/1.1 ${response.status} ${reasonPhrase(response.status)}`,
       responseHead: response.headers.map(([name, value]) => `${name}: ${value}`),
       responseBody: response.body,

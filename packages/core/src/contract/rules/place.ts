@@ -29,6 +29,11 @@ export const PLACE_RULES = {
     title: 'Stands alone',
     sentence: 'An entity that nothing owns has a collection at the root, and its items below it.',
   },
+  'place.single': {
+    title: 'Only one',
+    sentence:
+      'What there is one of stands at the root without an id, is there from the start, and always stays.',
+  },
   'place.nested': {
     title: 'Owned',
     sentence: 'What an entity owns many of has a collection below each owner, and its items below that.',

@@ -8,12 +8,14 @@ import { link, SELF } from './link.js';
 
 /** What the entry leads to. */
 export function entryLinks(context: DerivationContext, all: readonly PlacedResource[]): Link[] {
-  const collections = all.filter((resource) => resource.kind === 'collection' && resource.parent === 'entry');
+  const collections = all.filter(
+    ({ kind, parent }) => parent === 'entry' && (kind === 'collection' || kind === 'singleton'),
+  );
   return [
     SELF,
     ...collections.map((resource) =>
       link(
-        camelCase(pluralOf(context, entityNamed(context, resource.entity ?? ''))),
+        camelCase(nameOf(context, resource)),
         { kind: 'resource', resource: resource.id },
         becauseSet(context, 'link.entry', ['collectionNames'], entityNamed(context, resource.entity ?? '')),
       ),
@@ -22,6 +24,10 @@ export function entryLinks(context: DerivationContext, all: readonly PlacedResou
     link('service-desc', { kind: 'description' }, because('link.description')),
   ];
 }
+
+/** What the entry calls a collection, or the one record there is. */
+const nameOf = (context: DerivationContext, { kind, entity }: PlacedResource): string =>
+  kind === 'singleton' ? (entity ?? '') : pluralOf(context, entityNamed(context, entity ?? ''));
 
 /** What of one's own stands at the root: fixed answers, and what is read for whoever calls. */
 function ownLinks(context: DerivationContext, all: readonly PlacedResource[]): readonly Link[] {

@@ -10,6 +10,7 @@ export function restrictedEntities(context: DerivationContext): ReadonlySet<stri
     restricted.add(name);
     waiting.push(name);
   };
+  for (const { name, single } of context.index.entities.values()) if (single === true) mark(name);
   for (const relationship of context.index.relationships) {
     // What fills a required slot cannot go alone, so what would take it along cannot go either.
     if (relationship.kind === 'owns' && relationship.cardinality === 'one')

@@ -9,6 +9,7 @@ import { placePairing, placePairingBack, placePairingFar } from './pairing.js';
 import { placeRead } from './read.js';
 import { placeReverse } from './reverse.js';
 import { placeAtRoot, placeEntry } from './root.js';
+import { findNotSingle } from './single.js';
 import { placeSingleton } from './singleton.js';
 import { withPlainIds } from './plainIds.js';
 import { reachabilityOf, type ReachabilityMap } from './reachability.js';
@@ -21,6 +22,7 @@ export function placeResources(context: DerivationContext): readonly PlacedResou
   });
   const reachability = reachabilityOf(context);
   appendAll(context.findings, reachability.findings);
+  appendAll(context.findings, findNotSingle(context));
   appendAll(context.findings, customFindings(context));
   placeEntry(context, tree);
   placeFixed(context, tree);
@@ -111,3 +113,4 @@ function queueBeside(
 export { reachabilityOf } from './reachability.js';
 export type { PlacedResource } from './tree.js';
 export { itemId, keyType } from './tree.js';
+export { isPlacedSingle } from './single.js';

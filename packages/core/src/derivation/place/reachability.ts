@@ -10,6 +10,7 @@ import {
   type Owns,
 } from '../../model/index.js';
 import { because, becausePlaced, entityNamed, placementOf, type DerivationContext } from '../context.js';
+import { isPlacedSingle } from './single.js';
 import { itemId } from './tree.js';
 
 /** Whether the records of an entity have an address, or stand inside their owner. */
@@ -98,7 +99,9 @@ function placementProblem(context: DerivationContext, owns: Owns): Finding | nul
       quickFixes: [{ title: 'Place it nested', answer: placing('owned', owns, 'nested') }],
     };
   }
-  if (place !== 'flat' || !isSingleton(context.index, owns.from)) return null;
+  const isKeyless =
+    isSingleton(context.index, owns.from) || isPlacedSingle(context, entityNamed(context, owns.from));
+  if (place !== 'flat' || !isKeyless) return null;
   return {
     id: 'owner.keyless',
     severity: 'doubtful',

@@ -30,7 +30,7 @@ import {
   referenceMember,
 } from '../names/called.js';
 import { memberName, structureNames } from '../names/members.js';
-import { keyType, reachabilityOf } from '../place/index.js';
+import { isPlacedSingle, keyType, reachabilityOf } from '../place/index.js';
 import { exposureOf, exposureReasons, memberId } from './exposure.js';
 import { isSparse } from './sparse.js';
 import type { AttributeTraits, MemberTraits } from './traits.js';
@@ -38,7 +38,7 @@ import type { AttributeTraits, MemberTraits } from './traits.js';
 /** Everything the representations of an entity can carry, in the order they show it. */
 export function traitsOf(context: DerivationContext, entity: Entity): readonly MemberTraits[] {
   const candidates = [
-    ...recordAttributes(context.index, entity).map((attribute) => attributeTrait(context, entity, attribute)),
+    ...shownAttributes(context, entity).map((attribute) => attributeTrait(context, entity, attribute)),
     ...ownerTraits(context, entity),
     ...(context.index.refersFrom.get(entity.name) ?? []).flatMap((refers) =>
       referenceTraits(context, entity, refers),
@@ -66,6 +66,12 @@ export function traitsOf(context: DerivationContext, entity: Entity): readonly M
     return { ...trait, exposed: exposureOf(trait, choice), reasons };
   });
 }
+
+/** The attributes that records show; where there is one record, nobody needs an id that nobody chose. */
+const shownAttributes = (context: DerivationContext, entity: Entity): readonly Attribute[] =>
+  recordAttributes(context.index, entity).filter(
+    ({ id }) => !isImplicitId(id) || !isPlacedSingle(context, entity),
+  );
 
 function attributeTrait(context: DerivationContext, entity: Entity, attribute: Attribute): AttributeTraits {
   const made = attribute.generated || attribute.touched;
@@ -178,7 +184,8 @@ function ownerTraits(context: DerivationContext, entity: Entity): readonly Attri
 export function ownerWithKey(context: DerivationContext, owns: Owns): Entity | null {
   const above = context.index.ownerOf.get(owns.from);
   const inSlot = above !== undefined && above.cardinality !== 'many';
-  return inSlot ? null : entityNamed(context, owns.from);
+  const owner = entityNamed(context, owns.from);
+  return inSlot || isPlacedSingle(context, owner) ? null : owner;
 }
 
 function referenceTraits(
