@@ -166,6 +166,7 @@ function settingsOf(
     idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'custom'),
     createAnswers: verbs.includes('create'),
     replaceAnswers: verbs.includes('replace'),
+    manyAnswers: resource.kind === 'collection-action',
     actionAnswers: verbs.includes('transition') || verbs.includes('custom'),
     // They are pressed above.
     leftOut: false,

@@ -47,6 +47,7 @@ export type CustomEffect =
       readonly relationship: string;
       readonly values: readonly AssignedMember[];
     }
+  | ManyEffect
   | VerifyEffect
   /** POST below the collection: ends the token that it is sent with. */
   | { readonly kind: 'revoke' }
@@ -54,6 +55,22 @@ export type CustomEffect =
   | { readonly kind: 'caller' }
   /** GET at the root: the same for everybody. */
   | { readonly kind: 'fixed'; readonly body: FixedValue };
+
+/** POST below the collection: does the same to many records, to all of them or to none. */
+export interface ManyEffect {
+  readonly kind: 'many';
+  /** Those that every filter keeps, or those whose ids are sent. */
+  readonly over:
+    { readonly kind: 'condition'; readonly filters: readonly FixedFilter[] } | { readonly kind: 'ids' };
+  readonly does:
+    | {
+        readonly kind: 'assign';
+        readonly when: readonly OwnComparison[];
+        readonly values: readonly AssignedMember[];
+      }
+    /** A transition by its identity. */
+    | { readonly kind: 'transition'; readonly transition: string };
+}
 
 /** POST below the collection: finds the record whose attributes equal all inputs, and answers it, or a token for it. */
 export interface VerifyEffect {
@@ -113,6 +130,7 @@ export function placeOfEffect({ kind }: Pick<CustomEffect, 'kind'>): CustomPlace
       return 'entry';
     case 'query':
     case 'find':
+    case 'many':
     case 'verify':
     case 'revoke':
     case 'caller':
@@ -158,6 +176,8 @@ export interface AssignedMember {
 export const MOST_CUSTOM_OPERATIONS = 500;
 export const MOST_PARTS = 50;
 export const MOST_QUERIED = 1_000;
+/** An operation acts on no more records at once. */
+export const MOST_ACTED_ON = 1_000;
 /** A token holds a year at most. */
 export const LONGEST_TOKEN = 366 * 24 * 60 * 60;
 /** A fixed answer is nested no deeper. */

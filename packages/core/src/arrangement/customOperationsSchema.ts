@@ -51,6 +51,18 @@ const filter = closed({
 });
 const order = closed({ member: text, descending: { type: 'boolean' } });
 
+const over = {
+  oneOf: [
+    closed({ kind: { const: 'condition' }, filters: listOf(filter) }),
+    closed({ kind: { const: 'ids' } }),
+  ],
+};
+const does = {
+  oneOf: [
+    closed({ kind: { const: 'assign' }, when: listOf(comparison), values: listOf(assigned) }),
+    closed({ kind: { const: 'transition' }, transition: text }),
+  ],
+};
 const tokenRole = {
   oneOf: [
     { type: 'null' },
@@ -101,6 +113,7 @@ export const customOperationsSchema: object = {
           relationship: text,
           values: listOf(assigned),
         }),
+        closed({ kind: { const: 'many' }, over, does }),
         closed({
           kind: { const: 'verify' },
           compared: { ...listOf(compared), minItems: 1 },

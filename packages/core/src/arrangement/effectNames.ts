@@ -43,3 +43,7 @@ export function namesOf(index: ModelIndex, entity: string | null): NameOf {
   );
   return (id) => names.get(id) ?? id;
 }
+
+/** The transitions of the life cycles of an entity. */
+export const transitionsOf = ({ attributes }: Entity): readonly Named[] =>
+  attributes.flatMap(({ lifeCycle }) => (lifeCycle ?? []).map(({ id, name }) => ({ id, name })));

@@ -12,11 +12,12 @@ import {
   type CustomEffect,
   type FixedFilter,
   type Input,
+  type ManyEffect,
   type Operand,
   type QueryTerms,
   type OwnComparison,
 } from './customOperations.js';
-import { nameableMembers, namesOf, relatedByRole, type NameOf } from './effectNames.js';
+import { nameableMembers, namesOf, relatedByRole, transitionsOf, type NameOf } from './effectNames.js';
 import { printFixed, readFixed } from './fixedText.js';
 import { printVerify, readVerify } from './verifyText.js';
 
@@ -37,7 +38,7 @@ const AS_FILTER: Readonly<Record<CompareOperator, FixedFilter['operator']>> = {
 /**
  * Reads the effect of an operation of one's own from one line, with the names of the model:
  * `first 5 where status = planned and departsAt >= input since by departsAt desc`, `one by departsAt`, `when free = true set free = false, number from body,
- * note unset`, or `make bookings when status = planned set seats = 1, name from body`; `verify …` as `readVerify`
+ * note unset`, the same for many, as in `all where departsAt < now set …` or `ids do cancel`, or `make bookings when status = planned set seats = 1, name from body`; `verify …` as `readVerify`
  * has it, `revoke token`, `caller`, and `answers …` as `readFixed` has it. `entity`: `null` for what is about none.
  */
 export function readEffect(model: Model, entity: string | null, text: string): EffectRead {
@@ -57,7 +58,7 @@ export function readEffect(model: Model, entity: string | null, text: string): E
   return effect === null ? { ok: false, message: EXPECTED, column: 1 } : { ok: true, effect };
 }
 
-const EXPECTED = 'Expected first, one, verify, revoke token, caller, when, set or make.';
+const EXPECTED = 'Expected first, one, all, ids, verify, revoke token, caller, when, set or make.';
 const EXPECTED_AT_ENTRY = 'Expected answers and what is answered, as in answers { "status": "up" }.';
 
 /** An answer that is always the same: JSON, which the notation does not read. */
@@ -71,7 +72,7 @@ function readAnswers([, before = '', body = '']: RegExpExecArray): EffectRead {
 }
 
 /** They go on with the line, and are no names of inputs. */
-const GOING_ON: ReadonlySet<string> = new Set(['and', 'by', 'default', 'where']);
+const GOING_ON: ReadonlySet<string> = new Set(['and', 'by', 'default', 'do', 'set', 'when', 'where']);
 
 class Reading {
   constructor(
@@ -86,6 +87,8 @@ class Reading {
     if (reader.take('first')) return this.query(entity);
     if (reader.take('one')) return { kind: 'find', ...this.found(entity) };
     if (reader.take('make')) return this.create(entity);
+    if (reader.take('all')) return this.many(entity, { kind: 'condition', filters: this.filters(entity) });
+    if (reader.take('ids')) return this.many(entity, { kind: 'ids' });
     if (reader.take('verify')) return readVerify(reader, { read: () => this.member(entity) });
     if (reader.takeWords('revoke', 'token')) return { kind: 'revoke' };
     if (reader.take('caller')) return { kind: 'caller' };
@@ -105,10 +108,7 @@ class Reading {
 
   /** What is looked for, and in which order. */
   private found(entity: Entity): QueryTerms {
-    const filters: FixedFilter[] = [];
-    if (this.reader.take('where'))
-      do this.filter(entity, filters);
-      while (this.reader.take('and'));
+    const filters = this.filters(entity);
     const order: { member: string; descending: boolean }[] = [];
     if (this.reader.take('by'))
       do {
@@ -116,6 +116,36 @@ class Reading {
         if (member !== null) order.push({ member, descending: this.reader.take('desc') });
       } while (this.reader.take(','));
     return { filters, order };
+  }
+
+  private filters(entity: Entity): readonly FixedFilter[] {
+    const filters: FixedFilter[] = [];
+    if (this.reader.take('where'))
+      do this.filter(entity, filters);
+      while (this.reader.take('and'));
+    return filters;
+  }
+
+  /** What is done to many records: `when … set …`, or `do` and a transition. */
+  private many(entity: Entity, over: ManyEffect['over']): ManyEffect | null {
+    const { reader } = this;
+    if (reader.take('do')) {
+      const word = reader.word('the name of a transition');
+      if (word === null) return null;
+      const all = transitionsOf(entity);
+      const found = all.find(({ name }) => name === word.text);
+      if (found !== undefined)
+        return { kind: 'many', over, does: { kind: 'transition', transition: found.id } };
+      const hint = all.length === 0 ? 'It has none.' : `There are ${all.map(({ name }) => name).join(', ')}.`;
+      reader.report('role.unknown', `${entity.name} has no transition ${word.text}. ${hint}`, word.place);
+      return null;
+    }
+    const when = this.when(entity);
+    if (!reader.take('set')) {
+      reader.expected('set and values, or do and a transition');
+      return null;
+    }
+    return { kind: 'many', over, does: { kind: 'assign', when, values: this.values(entity) } };
   }
 
   private filter(entity: Entity, filters: FixedFilter[]): void {
@@ -234,6 +264,8 @@ export function printEffect(model: Model, entity: string | null, effect: CustomE
       return [`first ${effect.limit}`, ...foundText(own, effect)].join(' ');
     case 'find':
       return ['one', ...foundText(own, effect)].join(' ');
+    case 'many':
+      return manyText(index, own, entity, effect);
     case 'verify':
       return printVerify(effect, own);
     case 'revoke':
@@ -265,6 +297,17 @@ function foundText(own: NameOf, { filters, order }: QueryTerms): readonly string
     ...(wanted === '' ? [] : [`where ${wanted}`]),
     ...(keys.length === 0 ? [] : [`by ${keys.join(', ')}`]),
   ];
+}
+
+function manyText(index: ModelIndex, own: NameOf, entity: string | null, { over, does }: ManyEffect): string {
+  const those =
+    over.kind === 'ids' ? ['ids'] : ['all', ...foundText(own, { filters: over.filters, order: [] })];
+  if (does.kind === 'assign')
+    return [...those, ...whenText(own, does.when), `set ${valuesText(own, does.values)}`].join(' ');
+  const found = index.entities.get(entity ?? '');
+  const named = found === undefined ? [] : transitionsOf(found);
+  const name = named.find(({ id }) => id === does.transition)?.name ?? does.transition;
+  return [...those, `do ${name}`].join(' ');
 }
 
 function operandText(value: Operand | Input): string {

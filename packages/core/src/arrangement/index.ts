@@ -61,7 +61,13 @@ export type { KeptDesign } from './keepPlurals.js';
 export { pluralSubject } from './parts/words.js';
 export { escapePointer } from './reading.js';
 export type { ChoiceProblem, ReadResult } from './reading.js';
-export { FIXED_OPERATORS, hasMoment, MOST_QUERIED, placeOfEffect } from './customOperations.js';
+export {
+  FIXED_OPERATORS,
+  hasMoment,
+  MOST_ACTED_ON,
+  MOST_QUERIED,
+  placeOfEffect,
+} from './customOperations.js';
 export { durationText } from './verifyText.js';
 export type {
   AssignedMember,
@@ -71,6 +77,7 @@ export type {
   FixedFilter,
   FixedValue,
   Input,
+  ManyEffect,
   Operand,
   OwnComparison,
   QueryTerms,

@@ -1,4 +1,4 @@
-import { COMPARE_OPERATORS, appendAll, isJsonObject, type Json, type Literal } from '../model/index.js';
+import { COMPARE_OPERATORS, isJsonObject, type Json, type Literal } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
   DEEPEST_FIXED,
@@ -13,6 +13,7 @@ import {
   type FixedFilter,
   type FixedValue,
   type Input,
+  type ManyEffect,
   type Operand,
   type QueryTerms,
   type OwnComparison,
@@ -20,13 +21,8 @@ import {
   type VerifyAnswer,
   type VerifyFailure,
 } from './customOperations.js';
-import {
-  escapePointer,
-  choiceProblem,
-  unknownMembers,
-  type ChoiceProblem,
-  type ReadResult,
-} from './reading.js';
+import { ObjectReading, type GivenMembers } from './objectReading.js';
+import type { ReadResult } from './reading.js';
 
 /** An identity of a custom operation, as the application makes them. */
 export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
@@ -37,6 +33,7 @@ const EFFECT_KINDS: readonly CustomEffect['kind'][] = [
   'find',
   'assign',
   'create',
+  'many',
   'verify',
   'revoke',
   'caller',
@@ -56,28 +53,7 @@ export function readCustomOperations(given: Json, pointer: string): ReadResult<r
   return { value, problems: reading.problems };
 }
 
-type Members = Readonly<Record<string, Json>>;
-
-class Reading {
-  readonly problems: ChoiceProblem[] = [];
-
-  report(pointer: string, code: string, message: string): void {
-    this.problems.push(choiceProblem(pointer, code, message));
-  }
-
-  list<T>(
-    given: Json | undefined,
-    pointer: string,
-    most: number,
-    read: (item: Json, at: string) => T | null,
-  ): readonly T[] {
-    if (!Array.isArray(given) || given.length > most) {
-      this.report(pointer, 'type', `Expected an array of at most ${most} entries.`);
-      return [];
-    }
-    return (given as readonly Json[]).flatMap((item, index) => read(item, `${pointer}/${index}`) ?? []);
-  }
-
+class Reading extends ObjectReading {
   custom(given: Json, at: string): CustomOperation | null {
     const members = this.object(given, at, ['id', 'name', 'entity', 'effect']);
     if (members === null) return null;
@@ -120,6 +96,10 @@ class Reading {
         );
         return relationship === null ? null : { kind, relationship, ...this.change(members, at) };
       }
+      case 'many': {
+        const members = this.object(given, at, ['kind', 'over', 'does']);
+        return members === null ? null : this.many(members, at);
+      }
       case 'verify': {
         const members = this.object(given, at, ['kind', 'compared', 'answers', 'failure']);
         return members === null ? null : this.verify(members, at);
@@ -138,7 +118,37 @@ class Reading {
     }
   }
 
-  private verify(members: Members, at: string): CustomEffect | null {
+  private many(members: GivenMembers, at: string): CustomEffect | null {
+    const over = this.over(members['over'] ?? null, `${at}/over`);
+    const does = this.does(members['does'] ?? null, `${at}/does`);
+    return over === null || does === null ? null : { kind: 'many', over, does };
+  }
+
+  private over(given: Json, at: string): ManyEffect['over'] | null {
+    const kind = isJsonObject(given) ? given['kind'] : undefined;
+    if (kind === 'ids') return this.object(given, at, ['kind']) === null ? null : { kind };
+    const one = this.object(given, at, ['kind', 'filters']);
+    if (one !== null && kind !== 'condition')
+      this.report(`${at}/kind`, 'options', 'Expected condition or ids.');
+    if (one === null || kind !== 'condition') return null;
+    return { kind, filters: this.found(one, at).filters };
+  }
+
+  private does(given: Json, at: string): ManyEffect['does'] | null {
+    const kind = isJsonObject(given) ? given['kind'] : undefined;
+    if (kind === 'transition') {
+      const one = this.object(given, at, ['kind', 'transition']);
+      const transition =
+        one === null ? null : this.text(one, 'transition', at, /^.+$/s, 'the identity of a transition');
+      return transition === null ? null : { kind, transition };
+    }
+    const one = this.object(given, at, ['kind', 'when', 'values']);
+    if (one !== null && kind !== 'assign')
+      this.report(`${at}/kind`, 'options', 'Expected assign or transition.');
+    return one === null || kind !== 'assign' ? null : { kind, ...this.change(one, at) };
+  }
+
+  private verify(members: GivenMembers, at: string): CustomEffect | null {
     const compared = this.list(members['compared'] ?? [], `${at}/compared`, MOST_PARTS, (item, to) => {
       const one = this.object(item, to, ['member', 'input']);
       if (one === null) return null;
@@ -223,14 +233,14 @@ class Reading {
     }
   }
 
-  private query(members: Members, at: string): CustomEffect {
+  private query(members: GivenMembers, at: string): CustomEffect {
     const limit = members['limit'];
     if (!Number.isInteger(limit) || Number(limit) < 1 || Number(limit) > MOST_QUERIED)
       this.report(`${at}/limit`, 'range', `Expected a whole number from 1 to ${MOST_QUERIED}.`);
     return { kind: 'query', ...this.found(members, at), limit: Number(limit) };
   }
 
-  private found(members: Members, at: string): QueryTerms {
+  private found(members: GivenMembers, at: string): QueryTerms {
     return {
       filters: this.list(members['filters'] ?? [], `${at}/filters`, MOST_PARTS, (item, to) =>
         this.filter(item, to),
@@ -246,7 +256,7 @@ class Reading {
   }
 
   private change(
-    members: Members,
+    members: GivenMembers,
     at: string,
   ): { readonly when: readonly OwnComparison[]; readonly values: readonly AssignedMember[] } {
     return {
@@ -312,31 +322,8 @@ class Reading {
     return null;
   }
 
-  private member(one: Members, at: string): string | null {
+  private member(one: GivenMembers, at: string): string | null {
     return this.text(one, 'member', at, /^.+$/s, 'the identity of an attribute or a reference');
-  }
-
-  private option<T extends string>(given: Json | undefined, at: string, options: readonly T[]): T | null {
-    const found = options.find((option) => option === given);
-    if (found === undefined) this.report(at, 'options', `Expected one of ${options.join(' ')}.`);
-    return found ?? null;
-  }
-
-  private text(members: Members, name: string, at: string, pattern: RegExp, expected: string): string | null {
-    const value = members[name];
-    if (typeof value === 'string' && value.length <= 500 && pattern.test(value)) return value;
-    this.report(`${at}/${escapePointer(name)}`, 'pattern', `Expected ${expected}.`);
-    return null;
-  }
-
-  private object(given: Json, at: string, known: readonly string[]): Members | null {
-    if (!isJsonObject(given)) {
-      this.report(at, 'type', 'Expected an object.');
-      return null;
-    }
-    const others = Object.fromEntries(Object.entries(given).filter(([name]) => !known.includes(name)));
-    appendAll(this.problems, unknownMembers(others, at, 'Here is'));
-    return given;
   }
 }
 

@@ -83,6 +83,19 @@ export type Custom =
       readonly relationship: string;
       readonly values: readonly CustomValue[];
     }
+  | {
+      readonly kind: 'many';
+      /** Those that every filter keeps, or those whose ids the member of that name holds. */
+      readonly over:
+        | { readonly kind: 'condition'; readonly filters: readonly CustomFilter[] }
+        | { readonly kind: 'ids'; readonly member: string };
+      readonly does:
+        | { readonly kind: 'assign'; readonly when: Condition; readonly values: readonly CustomValue[] }
+        | { readonly kind: 'transition'; readonly transition: string };
+      /** What the request sends for filters, and what it is where it is not sent. */
+      readonly inputs: readonly { readonly name: string; readonly default: Operand | null }[];
+      readonly answers: Settings['manyAnswers'];
+    }
   /** Finds the record whose attributes equal what is sent. */
   | {
       readonly kind: 'verify';
@@ -214,6 +227,7 @@ export type ResponseCode =
   | 'bad-id'
   | 'unauthenticated'
   | 'unmatched'
+  | 'too-many'
   | 'forbidden'
   | 'missing'
   | 'not-acceptable'

@@ -15,6 +15,7 @@ export type ShapePurpose =
   | 'input'
   | 'value'
   | 'token'
+  | 'counts'
   | 'fixed';
 
 /** A JSON object as a client sends or receives it. */
@@ -73,6 +74,8 @@ export type MemberSource =
   | { readonly kind: 'input'; readonly isSecret: boolean }
   /** A part of a token that is handed out (RFC 6749 §5.1). */
   | { readonly kind: 'token'; readonly part: 'secret' | 'type' | 'seconds' }
+  /** How many records an action on many was about, or changed. */
+  | { readonly kind: 'count'; readonly of: 'found' | 'changed' }
   /** A part of what is always the same. */
   | { readonly kind: 'fixed' };
 

@@ -1,3 +1,4 @@
+import { executeOnMany } from './actOnMany.js';
 import type { Draft } from './dataset.js';
 import type { WriteOutcome, WriteRequest } from './outcome.js';
 import type { RequestContext, Runtime } from './service.js';
@@ -12,6 +13,8 @@ export function actOnCollection(
 ): WriteOutcome {
   const { custom, id } = request.operation;
   switch (custom?.kind) {
+    case 'many':
+      return executeOnMany(service, draft, runtime, request, custom);
     case 'verify':
       return executeVerify(service, draft, runtime, request, custom);
     case 'revoke':

@@ -41,7 +41,8 @@ export function planCustomOperation(
   const errors: ProblemDetail[] = [];
   const values = Object.assign(bareObject(), custom.kind === 'assign' ? record.values : {});
   if (operation.accepts !== null) takeInputs(service, draft, operation.accepts, body, values, errors);
-  for (const fixed of custom.values) giveValue(service, draft, custom, fixed, record, values, errors);
+  const of = custom.kind === 'create' ? storageNamed(service, custom.entity).entity.id : record.entity;
+  for (const fixed of custom.values) giveValue(service, draft, of, fixed, values, errors);
   if (errors.length > 0) return unfit(operation.accepts, errors);
   return custom.kind === 'assign'
     ? planAssign(service, draft, runtime, record, values)
@@ -55,7 +56,7 @@ const unfit = (accepts: string | null, errors: readonly ProblemDetail[]): Planne
     : { kind: 'invalid', errors };
 
 /** What is sent, by the shape of the operation; what is left out is unset. */
-function takeInputs(
+export function takeInputs(
   service: RequestContext,
   draft: Draft,
   shapeName: string,
@@ -77,12 +78,12 @@ function takeInputs(
 }
 
 /** Gives a member the value that was fixed for it. */
-function giveValue(
+export function giveValue(
   service: RequestContext,
   draft: Draft,
-  custom: Acting,
+  /** The identity of the entity whose record gets it. */
+  of: string,
   { field, value }: CustomValue,
-  record: Row,
   values: Record<string, Json>,
   errors: ProblemDetail[],
 ): void {
@@ -92,11 +93,9 @@ function giveValue(
     return;
   }
   if (field.kind === 'attribute') {
-    const entity =
-      custom.kind === 'create'
-        ? storageNamed(service, custom.entity)
-        : storages(service).byId.get(record.entity);
-    const type = entity?.attributes.find((attribute) => attribute.id === id)?.type as ScalarType;
+    const type = storages(service)
+      .byId.get(of)
+      ?.attributes.find((attribute) => attribute.id === id)?.type as ScalarType;
     values[id] = value.kind === 'now' ? momentAs(type, service.now) : value.value;
     return;
   }

@@ -164,6 +164,7 @@ export function memberValue(
     case 'page':
     case 'input':
     case 'token':
+    case 'count':
     case 'fixed':
       return undefined;
   }

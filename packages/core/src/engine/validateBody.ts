@@ -143,6 +143,7 @@ export function sourceId(member: Member): string | null {
     case 'page':
     case 'input':
     case 'token':
+    case 'count':
     case 'fixed':
       return null;
   }

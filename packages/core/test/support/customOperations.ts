@@ -1,8 +1,12 @@
 import {
   FIXED_OPERATORS,
+  type AssignedMember,
   type CustomEffect,
   type CustomOperation,
+  type FixedFilter,
   type FixedValue,
+  type ManyEffect,
+  type OwnComparison,
 } from '@isomeros/core/arrangement';
 import { COMPARE_OPERATORS, type Entity, type Model } from '@isomeros/core/model';
 import fc from 'fast-check';
@@ -34,6 +38,29 @@ function anyVerify({ attributes }: Entity): fc.Arbitrary<CustomEffect> {
       }),
     ),
     failure: fc.constantFrom('unauthenticated' as const, 'missing' as const),
+  });
+}
+
+/** The same for many records, most of it such as the model allows. */
+function anyMany(
+  { attributes }: Entity,
+  filters: fc.Arbitrary<readonly FixedFilter[]>,
+  when: fc.Arbitrary<readonly OwnComparison[]>,
+  values: fc.Arbitrary<readonly AssignedMember[]>,
+): fc.Arbitrary<ManyEffect> {
+  const transitions = attributes.flatMap(({ lifeCycle }) => (lifeCycle ?? []).map(({ id }) => id));
+  const assign = fc.record({ kind: fc.constant('assign' as const), when, values });
+  const move = fc.constantFrom('nothing', ...transitions).map((transition) => ({
+    kind: 'transition' as const,
+    transition,
+  }));
+  return fc.record({
+    kind: fc.constant('many' as const),
+    over: fc.oneof(
+      fc.constant({ kind: 'ids' } as const),
+      fc.record({ kind: fc.constant('condition' as const), filters }),
+    ),
+    does: fc.oneof(assign, ...(transitions.length === 0 ? [] : [move])),
   });
 }
 
@@ -128,6 +155,7 @@ export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomO
           fc.record({ kind: fc.constant('find' as const), filters, order }),
           fc.record({ kind: fc.constant('assign' as const), when, values }),
           anyVerify(entity),
+          anyMany(entity, filters, when, values),
           fc.constantFrom({ kind: 'revoke' } as const, { kind: 'caller' } as const),
           fc.record({
             kind: fc.constant('create' as const),

@@ -23,6 +23,12 @@ export interface Answer {
   readonly handled: Handled;
 }
 
+/** JSON by its value, any other text as it is. */
+function bodyOf(headers: Handled['response']['headers'], body: string | null): unknown {
+  const type = headers.find(([name]) => name === 'Content-Type')?.[1] ?? '';
+  return body === null || !type.includes('json') ? body : (JSON.parse(body) as unknown);
+}
+
 /** A mock without sockets: every request is handled and committed at once. */
 export class TestMock {
   readonly service: Service;
@@ -106,7 +112,7 @@ export class TestMock {
     return {
       status,
       headers: new Map(headers.map(([name, value]) => [name.toLowerCase(), value])),
-      body: body === null ? null : (JSON.parse(body) as unknown),
+      body: bodyOf(headers, body),
       handled,
     };
   }

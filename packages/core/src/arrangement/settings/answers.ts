@@ -25,6 +25,13 @@ export const ANSWERS = {
     help: 'What a removal answers: nothing, or the record as it was (RFC 9110 §9.3.5).',
     levels: FOR_OPERATION,
   }),
+  manyAnswers: options({
+    default: 'counts',
+    options: ['counts', 'records'],
+    title: 'An action on many answers',
+    help: 'How many records it was about and how many it changed, or the records as they are then.',
+    levels: FOR_OPERATION,
+  }),
   actionAnswers: options({
     default: 'record',
     options: ['record', 'nothing', 'see other'],

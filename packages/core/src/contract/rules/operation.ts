@@ -5,6 +5,10 @@ export const OPERATION_RULES = {
     title: 'Custom operation',
     sentence: 'An operation of your own does what it was told: it assigns values, or makes a related record.',
   },
+  'operation.many': {
+    title: 'On many',
+    sentence: 'An action on many is done to all of its records or, where one does not allow it, to none.',
+  },
   'operation.verify': {
     title: 'Verify',
     sentence: 'What is sent must equal attributes of one record; it is never told which of it did not.',

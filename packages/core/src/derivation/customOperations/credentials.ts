@@ -23,7 +23,7 @@ export function resolveVerify(context: DerivationContext, entity: Entity, effect
     const compared = { attribute: attribute.id, type: asSent(type), input };
     if (effect.compared.filter((other) => other.member === member).length > 1)
       throw new Unfit(`${name} is compared twice.`);
-    sent.set(input, { name: input, type: compared.type, isSecret: attribute.writeOnly });
+    sent.set(input, { name: input, type: compared.type, isSecret: attribute.writeOnly, default: null });
     return compared;
   });
   const attributes = effect.compared.map(({ member }) => attributeNamed(context, entity, member));

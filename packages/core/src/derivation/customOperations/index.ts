@@ -79,6 +79,7 @@ function isRepeated(context: DerivationContext, { operation: { effect }, inputs 
     case 'query':
       return effect.filters.length === 0 && effect.order.length === 0;
     case 'find':
+    case 'many':
     case 'verify':
     case 'revoke':
     case 'caller':

@@ -1,43 +1,11 @@
-import type {
-  AssignedMember,
-  CustomOperation,
-  FixedFilter,
-  Input,
-  OwnComparison,
-  QueryTerms,
-} from '../../arrangement/index.js';
-import type {
-  Custom,
-  CustomFilter,
-  CustomValue,
-  OrderKey,
-  OwnField,
-  QueryParameter,
-} from '../../contract/index.js';
-import {
-  readsOthers,
-  recordAttributes,
-  roleOf,
-  type Comparison,
-  type Condition,
-  type Entity,
-  type ScalarType,
-} from '../../model/index.js';
+import type { CustomOperation } from '../../arrangement/index.js';
+import type { Custom, OrderKey } from '../../contract/index.js';
+import { recordAttributes, roleOf, type Entity } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
-import { becauseCustom } from './because.js';
-import { attributeMember, referenceMember } from '../names/called.js';
-import { memberName } from '../names/members.js';
-import {
-  checkOperand,
-  fieldOf,
-  findMember,
-  isRequired,
-  nameOf,
-  scalarOf,
-  storedIn,
-  Unfit,
-  type Found,
-} from './found.js';
+import { resolveFound, type InputParameter } from './filters.js';
+import { Unfit } from './found.js';
+import { resolveMany } from './many.js';
+import { inputsOf, resolveValues, resolveWhen } from './values.js';
 import { resolveCaller, resolveRevoke, resolveVerify } from './credentials.js';
 import type { SentInput } from './sentInput.js';
 import { isMissingFromCreate } from '../shapes/uncreatable.js';
@@ -56,9 +24,6 @@ export interface ResolvedCustom {
   readonly sent: readonly SentInput[];
 }
 
-/** A query parameter that an operation of one's own compares. */
-export type InputParameter = Extract<QueryParameter, { role: 'input' }>;
-
 /** Resolves an operation of one's own; throws `Unfit` with what the model does not allow. */
 export function resolveCustom(context: DerivationContext, operation: CustomOperation): ResolvedCustom {
   const entity = [...context.index.entities.values()].find(({ id }) => id === operation.entity);
@@ -74,6 +39,8 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
       const { filters, ...found } = resolveFound(context, entity, operation, effect);
       return { ...plain, ...found, custom: { kind: 'find', filters } };
     }
+    case 'many':
+      return { ...plain, ...resolveMany(context, entity, operation, effect) };
     case 'verify':
       return { ...plain, ...resolveVerify(context, entity, effect) };
     case 'revoke':
@@ -111,9 +78,6 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
     }
   }
 }
-
-const inputsOf = (values: readonly AssignedMember[]): readonly string[] =>
-  values.filter(({ value }) => value.kind === 'input').map(({ member }) => member);
 
 /** The entity whose records are made, by an ownership of many or a reference to this one. */
 function madeBy(
@@ -163,140 +127,4 @@ function checkComplete(
   ].find(({ id }) => !given.includes(id));
   if (missing !== undefined)
     throw new Unfit(`A ${made.name} needs ${missing.name}: give it a value, or have it sent.`);
-}
-
-/** What is looked for, in which order, and what a request must say for it. */
-function resolveFound(
-  context: DerivationContext,
-  entity: Entity,
-  operation: CustomOperation,
-  { filters, order }: QueryTerms,
-): Pick<ResolvedCustom, 'order' | 'asked'> & { readonly filters: readonly CustomFilter[] } {
-  const asked = new Map<string, InputParameter>();
-  return {
-    filters: filters.map((filter) => resolveFilter(context, entity, operation, filter, asked)),
-    order: order.map(({ member, descending }) => ({ ...comparable(context, entity, member), descending })),
-    asked: [...asked.values()],
-  };
-}
-
-/** An input is of the type of what it is compared with; the same one wherever its name stands. */
-function resolveInput(
-  context: DerivationContext,
-  operation: CustomOperation,
-  { name: written, default: usual }: Input,
-  met: { readonly name: string; readonly type: ScalarType },
-  asked: Map<string, InputParameter>,
-): string {
-  const name = memberName(context, written);
-  if (usual !== undefined) checkOperand(met.name, met.type, usual);
-  const input: InputParameter = {
-    role: 'input',
-    name,
-    type: met.type,
-    default: usual ?? null,
-    reasons: [becauseCustom('list.input', operation)],
-  };
-  const before = asked.get(name);
-  if (before !== undefined && JSON.stringify(before.type) !== JSON.stringify(input.type))
-    throw new Unfit(`The input ${written} meets members of two types; ${met.name} is ${met.type.kind}.`);
-  if (before !== undefined && JSON.stringify(before.default) !== JSON.stringify(input.default))
-    throw new Unfit(`The input ${written} has two defaults.`);
-  asked.set(name, input);
-  return name;
-}
-
-function resolveFilter(
-  context: DerivationContext,
-  entity: Entity,
-  operation: CustomOperation,
-  filter: FixedFilter,
-  asked: Map<string, InputParameter>,
-): CustomFilter {
-  const { field, type, name } = comparable(context, entity, filter.member);
-  const { operator, value } = filter;
-  if (value.kind === 'input' && operator !== 'unset') {
-    const input = resolveInput(context, operation, value, { name, type }, asked);
-    return { field, type, operator, value: { kind: 'input', name: input } };
-  }
-  if (operator === 'unset') {
-    if (value.kind !== 'literal' || typeof value.value !== 'boolean')
-      throw new Unfit(`Whether ${name} is unset is true or false.`);
-    return { field, type, operator, value };
-  }
-  if (value.kind === 'input') throw new Unfit(`Whether ${name} is unset is true or false.`);
-  checkOperand(name, type, value);
-  return { field, type, operator, value };
-}
-
-/** A member that can be compared and is no secret, as a list sorts and filters by it. */
-function comparable(
-  context: DerivationContext,
-  entity: Entity,
-  id: string,
-): { readonly name: string; readonly field: OwnField; readonly type: ScalarType } {
-  const found = findMember(context, entity, id);
-  const { name, type } = scalarOf(found);
-  if (found.kind === 'attribute' && found.attribute.writeOnly)
-    throw new Unfit(`${name} is never returned, so nothing is looked for by it.`);
-  if (found.kind === 'attribute' && readsOthers(found.attribute, entity.attributes))
-    throw new Unfit(`${name} is computed from other records, so nothing is looked for or sorted by it.`);
-  const member =
-    found.kind === 'attribute'
-      ? attributeMember(context, entity, found.attribute)
-      : referenceMember(context, entity, found.refers);
-  return { name: member, field: fieldOf(found), type };
-}
-
-function resolveWhen(context: DerivationContext, entity: Entity, when: readonly OwnComparison[]): Condition {
-  if (when.length === 0) return [];
-  const all = when.map(({ member, operator, value }): Comparison => {
-    const found = findMember(context, entity, member);
-    if (found.kind !== 'attribute')
-      throw new Unfit(`${roleOf(found.refers)} is a reference; conditions compare attributes.`);
-    if (found.attribute.computed !== null)
-      throw new Unfit(`${found.attribute.name} is computed; conditions compare what is stored.`);
-    if (found.attribute.writeOnly)
-      throw new Unfit(`${found.attribute.name} is never returned, so no condition may tell what it is.`);
-    checkOperand(found.attribute.name, scalarOf(found).type, value);
-    return { attribute: found.attribute.name, operator, operand: value };
-  });
-  return [all];
-}
-
-function resolveValues(
-  context: DerivationContext,
-  entity: Entity,
-  values: readonly AssignedMember[],
-  effect: 'assign' | 'create',
-): readonly CustomValue[] {
-  const seen = new Set<string>();
-  return values.flatMap(({ member, value }): CustomValue[] => {
-    if (seen.has(member)) throw new Unfit(`${member} is given two values.`);
-    seen.add(member);
-    const found = findMember(context, entity, member);
-    checkAssignable(found, effect, value.kind === 'input');
-    if (value.kind === 'input') return [];
-    if (value.kind === 'unset') {
-      if (isRequired(found)) throw new Unfit(`${nameOf(found)} is required and cannot be unset.`);
-      return [{ field: storedIn(found), value: null }];
-    }
-    checkOperand(nameOf(found), scalarOf(found).type, value);
-    return [{ field: storedIn(found), value }];
-  });
-}
-
-/** The model says who sets a member: the server, its life cycle, or once and for all a create. */
-function checkAssignable(found: Found, effect: 'assign' | 'create', isSent: boolean): void {
-  if (found.kind === 'reference') {
-    if (effect === 'assign' && found.refers.fixed) throw new Unfit(`${roleOf(found.refers)} is fixed.`);
-    return;
-  }
-  const { name, key, generated, touched, fixed, lifeCycle, readOnly, computed } = found.attribute;
-  if (computed !== null) throw new Unfit(`${name} is computed from others.`);
-  if (generated || touched) throw new Unfit(`${name} is made by the server.`);
-  if (lifeCycle !== null) throw new Unfit(`${name} moves by its transitions only.`);
-  if (effect === 'assign' && (fixed || key !== null)) throw new Unfit(`${name} never changes.`);
-  if (isSent && readOnly)
-    throw new Unfit(`${name} is read-only: it can be given a value here, but not be sent.`);
 }

@@ -1,3 +1,4 @@
+import { MOST_ACTED_ON } from '../../arrangement/index.js';
 import { phrase } from '../../model/index.js';
 import type { ResolvedCustom } from '../customOperations/index.js';
 import type { Add } from './protocolResponses.js';
@@ -29,6 +30,9 @@ export function addActed(situation: Situation, noun: string, add: Add): void {
     case 'verify':
       addVerified(own, noun, add);
       return;
+    case 'many':
+      addManyDone(own, noun, add);
+      return;
     case 'revoke':
       add(204, 'ok', 'operation.revoke', () => 'The token that was sent holds no longer.');
       return;
@@ -44,6 +48,25 @@ export function addActed(situation: Situation, noun: string, add: Add): void {
       addDone(situation, 'It is done', noun, add);
       return;
   }
+}
+
+function addManyDone({ custom }: ResolvedCustom, noun: string, add: Add): void {
+  if (custom.kind !== 'many') return;
+  const told = custom.answers === 'counts' ? 'how many' : 'the records';
+  add(200, 'ok', 'operation.many', () => `It is done to all of them; the body is ${told}.`, ['manyAnswers']);
+  add(
+    409,
+    'state',
+    'operation.many',
+    () => `It is not allowed for one ${noun} or more; the answer names each, and none is changed.`,
+  );
+  if (custom.over.kind === 'condition')
+    add(
+      409,
+      'too-many',
+      'operation.many',
+      () => `More than ${MOST_ACTED_ON} records meet the condition; the answer says how many.`,
+    );
 }
 
 function addVerified({ operation, custom }: ResolvedCustom, noun: string, add: Add): void {

@@ -15,6 +15,9 @@ const ANSWERING = {
   custom: 'actionAnswers',
 } as const satisfies Partial<Record<Verb, keyof Settings>>;
 
+/** They answer a body, whatever others do. */
+const ANSWERING_ALWAYS: ReadonlySet<string | undefined> = new Set(['create', 'verify', 'many']);
+
 const isChoosable = (verb: Verb): verb is keyof typeof ANSWERING => Object.hasOwn(ANSWERING, verb);
 
 /** What was chosen, where it can be: nobody is sent to an address that cannot be read. */
@@ -26,7 +29,7 @@ export function answerOf(
 ): SuccessAnswer {
   const { verb } = at;
   if (own?.custom.kind === 'revoke') return 'nothing';
-  if (!isChoosable(verb) || own?.custom.kind === 'create' || own?.custom.kind === 'verify') return 'record';
+  if (!isChoosable(verb) || ANSWERING_ALWAYS.has(own?.custom.kind)) return 'record';
   const chosen: SuccessAnswer = valueOf(context, ANSWERING[verb], at);
   if (chosen !== 'see other' || isAddressed) return chosen;
   return verb === 'create' ? 'record' : 'nothing';

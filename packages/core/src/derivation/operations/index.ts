@@ -25,7 +25,7 @@ import { answerOf, type SuccessAnswer } from './answers.js';
 import type { PlacedResource } from '../place/index.js';
 import {
   customAnswer,
-  customShapeName,
+  inputShapeName,
   ENTRY_SHAPE,
   fixedShapeName,
   inlineOwned,
@@ -264,7 +264,7 @@ function acceptedShape(
   own: ResolvedCustom | null,
 ): string | null {
   if (entity === null) return null;
-  if (own !== null) return customShapeName(own);
+  if (own !== null) return inputShapeName(own);
   if (verb === 'attach') return carrying?.carrying ?? null;
   if (verb === 'change' && carrying !== null) return pairShapeName(carrying, 'change', sideOf(resource));
   return verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity.name, verb) : null;
@@ -328,6 +328,7 @@ function ruleOf({ custom: { kind } }: ResolvedCustom): RuleId {
     case 'query':
     case 'find':
       return 'list.query';
+    case 'many':
     case 'verify':
     case 'revoke':
     case 'caller':

@@ -23,9 +23,11 @@ export function protocolOf(
   if (kind === 'verify' || kind === 'revoke')
     return { ifMatch: 'optional', prefers: false, idempotency: 'ignored' };
   return {
-    ifMatch: CHANGING.has(verb) ? valueOf(context, 'ifMatch', at) : 'optional',
+    // Many records have no one state.
+    ifMatch: kind !== 'many' && CHANGING.has(verb) ? valueOf(context, 'ifMatch', at) : 'optional',
     prefers:
       method !== 'GET' &&
+      kind !== 'many' &&
       verb !== 'attach' &&
       returns !== null &&
       valueOf(context, 'prefer', at) === 'honoured',

@@ -240,15 +240,14 @@ function whenMissing(situation: Situation, noun: string): string | null {
   const things = missingThings(situation.resource);
   if (situation.own?.custom.kind === 'find')
     return things === null ? `There is no such ${noun} now.` : `${things}; or there is no such ${noun} now.`;
-  if (things === null) return null;
+  const canBeEmpty =
+    situation.resource.kind === 'reference' ||
+    (situation.optionalSlot && !(situation.fillsSlot && situation.verb === 'replace'));
+  if (things === null) return canBeEmpty ? `There is no ${noun} here.` : null;
   if (situation.resource.kind === 'pair' && situation.verb !== 'attach')
     return `${things}; or they are not paired.`;
   if (situation.resource.kind === 'reference') return `${things}; or it has no ${noun}.`;
-  const slot =
-    situation.optionalSlot && !(situation.fillsSlot && situation.verb === 'replace')
-      ? `, or it has no ${noun}`
-      : '';
-  return `${things}${slot}.`;
+  return `${things}${canBeEmpty ? `, or it has no ${noun}` : ''}.`;
 }
 
 /** What an address may name in vain; the same for all operations of a resource. */

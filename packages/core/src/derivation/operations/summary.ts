@@ -35,6 +35,8 @@ export function summaryOf(
         return `${name}: at most ${own.custom.limit} of the ${many}`;
       case 'find':
         return `${name}: one of the ${many}`;
+      case 'many':
+        return `${name}: many of the ${many}, all or none`;
       case 'verify':
         return own.custom.answers.kind === 'token'
           ? `${name}: a token for ${withArticle(noun)}`

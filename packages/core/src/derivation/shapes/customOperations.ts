@@ -8,25 +8,34 @@ import {
 } from '../customOperations/index.js';
 import type { FixedValue } from '../../arrangement/index.js';
 import type { DerivationContext } from '../context.js';
-import { structureNames } from '../names/members.js';
+import { memberName, structureNames } from '../names/members.js';
 import type { PlacedResource } from '../place/index.js';
 import { memberId } from './exposure.js';
 import { linksMembers, member } from './members.js';
 import type { MemberTraits } from './traits.js';
 
-/** What an operation of one's own is sent, or lists: apart, since one of each kind may have the same name. */
-export const customShapeName = ({ operation, entity, custom }: ResolvedCustom): string =>
-  `${entity.name}.${operation.name}.${custom.kind === 'query' ? 'page' : 'input'}`;
+/** What an operation of one's own is sent; apart from what it lists, since one of each may have the same name. */
+export const inputShapeName = ({ operation, entity }: ResolvedCustom): string =>
+  `${entity.name}.${operation.name}.input`;
+
+/** What an operation of one's own lists. */
+const pageShapeName = ({ operation, entity }: ResolvedCustom): string =>
+  `${entity.name}.${operation.name}.page`;
+
+/** To how many records an action on many did something; names of entities have no dot. */
+const COUNTS_SHAPE = 'many.counts';
 
 /** What an operation of one's own answers: what it found, the record it changed, the one it made, or a token. */
 export function customAnswer(own: ResolvedCustom): string | null {
   switch (own.custom.kind) {
     case 'query':
-      return customShapeName(own);
+      return pageShapeName(own);
     case 'verify':
       return own.custom.answers.kind === 'token'
         ? tokenShapeName(own.custom.answers.scheme)
         : own.entity.name;
+    case 'many':
+      return own.custom.answers === 'records' ? pageShapeName(own) : COUNTS_SHAPE;
     case 'find':
     case 'assign':
     case 'caller':
@@ -67,20 +76,25 @@ export function customShapes(
   traits: ReadonlyMap<string, readonly MemberTraits[]>,
   hasShape: (name: string) => boolean,
 ): readonly Shape[] {
-  const tokens = new Map<string, Shape>();
+  const shared = new Map<string, Shape>();
   const shapes = resources.flatMap((resource): Shape[] => {
     const own = customOf(context, resource);
     if (own === null) return [];
     const { custom } = own;
     if (custom.kind === 'query') return [foundShape(context, own, hasShape)];
+    if (custom.kind === 'many' && custom.answers === 'counts')
+      shared.set(COUNTS_SHAPE, shared.get(COUNTS_SHAPE) ?? countsShape(context, own));
     if (custom.kind === 'verify' && custom.answers.kind === 'token') {
       const shape = tokenShape(own, custom.answers.scheme);
-      if (!tokens.has(shape.name)) tokens.set(shape.name, shape);
+      shared.set(shape.name, shared.get(shape.name) ?? shape);
     }
-    return takesBody(own) ? [inputShape(own, traits)] : [];
+    return [
+      ...(takesBody(own) ? [inputShape(own, traits)] : []),
+      ...(custom.kind === 'many' && custom.answers === 'records' ? [foundShape(context, own, hasShape)] : []),
+    ];
   });
   const fixed = resources.flatMap((resource) => fixedOf(context, resource) ?? []);
-  return [...shapes, ...tokens.values(), ...fixed.flatMap(fixedShape)];
+  return [...shapes, ...shared.values(), ...fixed.flatMap(fixedShape)];
 }
 
 /** Whether something is sent to an operation of one's own, in a body. */
@@ -126,6 +140,16 @@ function tokenShape({ operation, entity }: ResolvedCustom, scheme: Scheme): Shap
         ]
       : [freeMember('key', ANY_TEXT, { kind: 'token', part: 'secret' }, why), ends];
   return { name: tokenShapeName(scheme), purpose: 'token', of: null, members, reasons: [why] };
+}
+
+/** How many records an action on many was about, and how many of them it changed. */
+function countsShape(context: DerivationContext, { operation, entity }: ResolvedCustom): Shape {
+  const why = becauseCustom('operation.many', operation, entity);
+  const number: MemberType = { kind: 'integer', min: 0, max: null };
+  const members = (['found', 'changed'] as const).map((of) =>
+    freeMember(memberName(context, of), number, { kind: 'count', of }, why),
+  );
+  return { name: COUNTS_SHAPE, purpose: 'counts', of: null, members, reasons: [why] };
 }
 
 function fixedShape(answer: FixedAnswer): readonly Shape[] {
@@ -185,7 +209,7 @@ function foundShape(
     reasons: [becauseCustom('list.query', own.operation, own.entity)],
   };
   return {
-    name: customShapeName(own),
+    name: pageShapeName(own),
     purpose: 'page',
     of: name,
     members: [items, ...linksMembers(context)],
@@ -198,7 +222,7 @@ function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Me
   const of = own.custom.kind === 'create' ? own.custom.entity : own.entity.name;
   const sent = (traits.get(of) ?? []).filter((trait) => own.inputs.includes(memberId(trait)));
   return {
-    name: customShapeName(own),
+    name: inputShapeName(own),
     purpose: 'input',
     of,
     members: [
@@ -206,14 +230,16 @@ function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Me
         const must = trait.required && !trait.supplied;
         return member(trait, 'accepted', must, !must);
       }),
-      ...own.sent.map(({ name, type, isSecret }) =>
-        freeMember(
+      ...own.sent.map(({ name, type, isSecret, default: usual }) => ({
+        ...freeMember(
           name,
           type,
           { kind: 'input', isSecret },
           becauseCustom('list.input', own.operation, own.entity),
         ),
-      ),
+        required: usual === null,
+        default: usual?.kind === 'literal' ? usual.value : null,
+      })),
     ],
     reasons: [becauseCustom('operation.custom', own.operation, own.entity)],
   };

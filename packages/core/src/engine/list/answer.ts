@@ -74,6 +74,15 @@ export function firstListed(
   return spanOf(service, view, resource, above, query, keys).at(0)?.row ?? null;
 }
 
+/** The records of a list that every filter keeps, in no order. */
+export const matchingRows = (
+  service: RequestContext,
+  view: RecordView,
+  resource: Resource,
+  above: Row | null,
+  filters: readonly Filter[],
+): readonly Row[] => filtered(service, view, candidates(service, view, resource, above), filters);
+
 function represented(
   service: RequestContext,
   view: RecordView,
