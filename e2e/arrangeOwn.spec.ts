@@ -36,10 +36,10 @@ test("an operation of one's own is written in a line, told what is wrong with it
   const mock = await isomeros.createMock(id);
   await page.goto(`${isomeros.url}/designs/${id}/arrange`);
   await path(page, '/shift-plans').click();
-  await page.getByRole('button', { name: 'Add a query' }).click();
-  await page.getByLabel('Name of the new query').fill('newest');
+  await page.getByRole('button', { name: 'Add an operation' }).click();
+  await page.getByLabel('Name of the new operation').fill('newest');
   await page.keyboard.press('Enter');
-  const line = page.getByLabel('What the new query does');
+  const line = page.getByLabel('What the new operation does');
   await line.fill('first 2 where weight = 1');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('ShiftPlan has no weight. (column 15)');
@@ -123,9 +123,9 @@ each Sailing owns many Booking as bookings, back as sailing
   await expect(page.getByText('All changes kept')).toBeVisible();
   await page.goto(`${isomeros.url}/designs/${id}/arrange`);
   await path(page, '/sailings').click();
-  await page.getByRole('button', { name: 'Add a query' }).click();
-  await page.getByLabel('Name of the new query').fill('departures');
-  const line = page.getByLabel('What the new query does');
+  await page.getByRole('button', { name: 'Add an operation' }).click();
+  await page.getByLabel('Name of the new operation').fill('departures');
+  const line = page.getByLabel('What the new operation does');
   await line.fill('first 20 where left > 3 and departsAt >= input since by departsAt');
   await page.keyboard.press('Enter');
   const findings = page.getByRole('list', { name: 'Findings about departures' });

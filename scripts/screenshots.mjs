@@ -101,9 +101,9 @@ async function arrangePictures(open, keep, path) {
   await keep(arrange, 'arrange-why');
   await arrange.getByRole('button', { name: 'Why' }).click();
   await row(arrange, '/vessels').click();
-  await arrange.getByRole('button', { name: 'Add a query' }).click();
-  await arrange.getByLabel('Name of the new query').fill('youngest');
-  await arrange.getByLabel('What the new query does').fill('first 5 where built >= 1990 by built desc');
+  await arrange.getByRole('button', { name: 'Add an operation' }).click();
+  await arrange.getByLabel('Name of the new operation').fill('youngest');
+  await arrange.getByLabel('What the new operation does').fill('first 5 where built >= 1990 by built desc');
   await arrange.keyboard.press('Enter');
   await arrange.getByText('All changes kept').waitFor();
   await row(arrange, '/youngest').click();

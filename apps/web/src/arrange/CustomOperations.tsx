@@ -107,10 +107,10 @@ const SAYS: Readonly<
     takes: 'The entry takes fixed answers, such as answers { "status": "up" }.',
   },
   collection: {
-    what: 'query',
-    about: 'queries, signing in and out, the caller',
+    what: 'operation',
+    about: 'queries, on many, signing in and out',
     takes:
-      'A collection takes queries, such as first 10 where … by … desc; verify … answers …, revoke token, or caller.',
+      'A collection takes queries, such as first 10 where … by … desc; all where … set …, or ids do …; verify … answers …, revoke token, or caller.',
   },
   item: {
     what: 'action',
@@ -160,6 +160,7 @@ function CustomRow(props: RowProps): React.JSX.Element {
       </button>
       <TextField
         mono
+        wraps
         label={`What ${custom.name} does`}
         value={printEffect(model, entity, custom.effect)}
         onCommit={write}
@@ -207,6 +208,7 @@ function NewCustomRow(props: RowProps): React.JSX.Element {
       </button>
       <TextField
         mono
+        wraps
         label={`What the new ${what} does`}
         placeholder={printEffect(model, entity, custom.effect)}
         value={line}

@@ -1,7 +1,10 @@
 import {
   CHOOSABLE_NAMES,
+  findArrangement,
   hasLevel,
   type ChoosableSetting,
+  type CustomEffect,
+  type CustomOperation,
   type CustomPlace,
 } from '@isomeros/core/arrangement';
 import type { Verb } from '@isomeros/core/contract';
@@ -12,6 +15,7 @@ import { EffectMark } from '../app/parts/EffectMark.js';
 import { indentJson } from '../app/parts/json.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { useAppSelector } from '../app/store.js';
+import { arrangementName } from '../design/viewSlice.js';
 import { CustomOperations } from './CustomOperations.js';
 import { ExposureGrid } from './ExposureGrid.js';
 import { ListPanel } from './ListPanel.js';
@@ -33,13 +37,19 @@ interface Props {
   readonly onStatement: (line: number) => void;
 }
 
+const NO_OPERATIONS: readonly CustomOperation[] = [];
+
 /** The chosen path: what is set just for it, why it is there, and an exchange that changes as the settings do. */
 export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props): React.JSX.Element {
   const [chosen, setChosen] = useState<string | null>(null);
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
+  const customs = findArrangement(choices, arrangement)?.customOperations ?? NO_OPERATIONS;
   if (row === undefined) return <section className="panel" />;
   const operation = row.operations.find(({ id }) => id === chosen);
   const shown = operation ?? row.operations[0];
   const on = customsOn(row);
+  const effect = customs.find(({ id }) => id === row.resource.custom)?.effect.kind ?? null;
   const level = operation === undefined ? 'resource' : 'operation';
   return (
     <section className="panel path-panel" aria-label="The chosen path">
@@ -107,7 +117,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
           level={level}
           resource={row.resource.id}
           {...(operation === undefined ? {} : { verb: operation.verb })}
-          names={settingsOf(row, level)}
+          names={settingsOf(row, level, effect)}
         />
         <h3 className="section-head">
           Example
@@ -139,6 +149,7 @@ const GoesInAndOut = ({ entity, onStatement }: OfEntity): React.JSX.Element => (
 function settingsOf(
   { operations, resource }: OutlineRow,
   level: 'resource' | 'operation',
+  effect: CustomEffect['kind'] | null,
 ): readonly ChoosableSetting[] {
   const verbs = operations.map(({ verb }) => verb);
   const isList = answersList({ operations, resource });
@@ -166,7 +177,7 @@ function settingsOf(
     idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'custom'),
     createAnswers: verbs.includes('create'),
     replaceAnswers: verbs.includes('replace'),
-    manyAnswers: resource.kind === 'collection-action',
+    manyAnswers: effect === 'many',
     actionAnswers: verbs.includes('transition') || verbs.includes('custom'),
     // They are pressed above.
     leftOut: false,
@@ -174,8 +185,33 @@ function settingsOf(
     putCreates: verbs.includes('replace'),
     invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),
   };
-  return CHOOSABLE_NAMES.filter((name) => hasLevel(name, level) && (isMeant[name] ?? true));
+  const without = effect === null ? NOTHING_UNUSED : UNUSED_BY[effect];
+  return CHOOSABLE_NAMES.filter(
+    (name) => hasLevel(name, level) && (isMeant[name] ?? true) && !without.has(name),
+  );
 }
+
+const NOTHING_UNUSED: ReadonlySet<ChoosableSetting> = new Set();
+const CHANGES_NOTHING: ReadonlySet<ChoosableSetting> = new Set([
+  'actionAnswers',
+  'ifMatch',
+  'prefer',
+  'idempotency',
+]);
+const MADE_BY_IT: ReadonlySet<ChoosableSetting> = new Set(['actionAnswers']);
+
+/** Settings that mean nothing to an operation of one's own, by what it does. */
+const UNUSED_BY: Readonly<Record<CustomEffect['kind'], ReadonlySet<ChoosableSetting>>> = {
+  query: NOTHING_UNUSED,
+  find: NOTHING_UNUSED,
+  caller: NOTHING_UNUSED,
+  fixed: NOTHING_UNUSED,
+  assign: NOTHING_UNUSED,
+  create: MADE_BY_IT,
+  verify: CHANGES_NOTHING,
+  revoke: CHANGES_NOTHING,
+  many: new Set(['actionAnswers', 'ifMatch', 'prefer']),
+};
 
 const answersList = ({ operations, resource }: Pick<OutlineRow, 'operations' | 'resource'>): boolean =>
   operations.some(({ verb }) => verb === 'list') && resource.kind !== 'query';

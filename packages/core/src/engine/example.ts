@@ -106,11 +106,9 @@ function exampleRecord(
   resource: Resource,
 ): Row | null | undefined {
   if (resource.entity === null) return null;
-  if (resource.kind === 'singleton' && resource.via === null)
-    return [...records.all(storageNamed(service, resource.entity))][0];
-  if (!resource.segments.some((segment) => segment.kind === 'id')) return null;
-  const storage = storageNamed(service, resource.entity);
-  const candidates = [...records.all(storage)];
+  const hasIds = resource.segments.some((segment) => segment.kind === 'id');
+  if (!hasIds && resource.kind !== 'singleton') return null;
+  const candidates = [...records.all(storageNamed(service, resource.entity))];
   if (resource.kind === 'reference') return exampleReferrer(service, records, resource);
   if (resource.kind === 'action') {
     if (operation.verb === 'custom') return exampleActedOn(service, operation, candidates);
@@ -267,6 +265,7 @@ class Filler {
   object(shape: Shape): Record<string, Json> {
     const body = bareObject();
     for (const member of shape.members) {
+      if (member.mode === 'ignored' || member.mode === 'returned') continue;
       const value = this.value(member, shape.of ?? '', null);
       if (value !== null) body[member.name] = value;
     }

@@ -55,7 +55,7 @@ export class PublishedSchemas {
       return answer.body === null ? null : `${operation} ${answer.status} documents no body`;
     // A client that prefers no body gets none, whatever is documented (RFC 7240 §4.2).
     if (answer.body === null && answer.headers.get('preference-applied') === 'return=minimal') return null;
-    const type = answer.headers.get('content-type') ?? '';
+    const [type = ''] = (answer.headers.get('content-type') ?? '').split(';');
     const schema = response.content[type]?.schema;
     if (schema === undefined) return `${operation} ${answer.status} does not document ${type}`;
     const validate = this.compile(JSON.stringify(schema).replaceAll('"#/components', '"doc#/components'));

@@ -109,10 +109,10 @@ export const ARRANGE_HELP = {
     example: 'endless, by cursor: for a collection that grows',
   },
   'arrange.query': {
-    title: 'Add a query, add an action',
+    title: 'Add an operation, an action, a fixed answer',
     kind: 'action',
     view: 'arrange',
     help: 'Begins an operation of your own, a line that says what it does; it is in the contract once the line is complete.',
-    example: 'newest: first 5 by departsAt desc',
+    example: 'first 5 by departsAt desc; ids do cancel; caller',
   },
 } as const satisfies Record<string, HelpEntry>;

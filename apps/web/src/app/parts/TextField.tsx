@@ -7,6 +7,8 @@ interface Props {
   readonly placeholder?: string;
   readonly mono?: boolean;
   readonly borderless?: boolean;
+  /** Whether a long text goes on in further lines; it is one line of text all the same. */
+  readonly wraps?: boolean;
   /** Whether it is to be written in at once. */
   readonly autoFocus?: boolean;
   readonly onCommit: (value: string) => void;
@@ -19,6 +21,7 @@ export function TextField({
   placeholder,
   mono,
   borderless,
+  wraps,
   autoFocus,
   onCommit,
 }: Props): React.JSX.Element {
@@ -29,22 +32,30 @@ export function TextField({
   const commit = (): void => {
     if (draft !== value) onCommit(draft);
   };
-  return (
-    <Input
-      aria-label={label}
-      variant={borderless === true ? 'borderless' : 'outlined'}
-      {...(placeholder === undefined ? {} : { placeholder })}
-      className={mono === true ? 'mono' : ''}
-      autoFocus={autoFocus === true}
-      value={draft}
-      onChange={({ target }) => setDraft(target.value)}
-      onBlur={commit}
-      onPressEnter={commit}
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape') return;
-        event.stopPropagation();
-        setDraft(value);
-      }}
-    />
+  const shared = {
+    'aria-label': label,
+    variant: borderless === true ? 'borderless' : 'outlined',
+    ...(placeholder === undefined ? {} : { placeholder }),
+    className: mono === true ? 'mono' : '',
+    autoFocus: autoFocus === true,
+    value: draft,
+    onBlur: commit,
+    onPressEnter: (event: React.KeyboardEvent): void => {
+      event.preventDefault();
+      commit();
+    },
+    onKeyDown: (event: React.KeyboardEvent): void => {
+      if (event.key !== 'Escape') return;
+      event.stopPropagation();
+      setDraft(value);
+    },
+  } as const;
+  return wraps === true ? (
+    <Input.TextArea autoSize {...shared} onChange={({ target }) => setDraft(oneLine(target.value))} />
+  ) : (
+    <Input {...shared} onChange={({ target }) => setDraft(target.value)} />
   );
 }
+
+/** Pasted lines become one. */
+const oneLine = (text: string): string => text.replace(/\s*\n\s*/g, ' ');
