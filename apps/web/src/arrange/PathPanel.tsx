@@ -177,6 +177,7 @@ function settingsOf(
     idempotency: verbs.some((verb) => verb === 'create' || verb === 'transition' || verb === 'custom'),
     createAnswers: verbs.includes('create'),
     replaceAnswers: verbs.includes('replace'),
+    queryBy: effect === 'query' || effect === 'find',
     manyAnswers: effect === 'many',
     actionAnswers: verbs.includes('transition') || verbs.includes('custom'),
     // They are pressed above.
@@ -202,8 +203,8 @@ const MADE_BY_IT: ReadonlySet<ChoosableSetting> = new Set(['actionAnswers']);
 
 /** Settings that mean nothing to an operation of one's own, by what it does. */
 const UNUSED_BY: Readonly<Record<CustomEffect['kind'], ReadonlySet<ChoosableSetting>>> = {
-  query: NOTHING_UNUSED,
-  find: NOTHING_UNUSED,
+  query: CHANGES_NOTHING,
+  find: CHANGES_NOTHING,
   caller: NOTHING_UNUSED,
   fixed: NOTHING_UNUSED,
   assign: NOTHING_UNUSED,

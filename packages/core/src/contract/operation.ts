@@ -92,8 +92,6 @@ export type Custom =
       readonly does:
         | { readonly kind: 'assign'; readonly when: Condition; readonly values: readonly CustomValue[] }
         | { readonly kind: 'transition'; readonly transition: string };
-      /** What the request sends for filters, and what it is where it is not sent. */
-      readonly inputs: readonly { readonly name: string; readonly default: Operand | null }[];
       readonly answers: Settings['manyAnswers'];
     }
   /** Finds the record whose attributes equal what is sent. */

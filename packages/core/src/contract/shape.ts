@@ -1,3 +1,4 @@
+import type { Operand } from '../arrangement/index.js';
 import type { ScalarType } from '../model/index.js';
 import type { OwnField } from './operation.js';
 import type { Reasons } from './reasons.js';
@@ -70,8 +71,8 @@ export type MemberSource =
   | { readonly kind: 'links' }
   | { readonly kind: 'items' }
   | { readonly kind: 'page' }
-  /** Something that is sent and that no record stores; a secret is written down nowhere. */
-  | { readonly kind: 'input'; readonly isSecret: boolean }
+  /** Something that is sent and that no record stores; a secret is written down nowhere. `usual`: what it is unsent. */
+  | { readonly kind: 'input'; readonly isSecret: boolean; readonly usual: Operand | null }
   /** A part of a token that is handed out (RFC 6749 §5.1). */
   | { readonly kind: 'token'; readonly part: 'secret' | 'type' | 'seconds' }
   /** How many records an action on many was about, or changed. */

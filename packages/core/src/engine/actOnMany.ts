@@ -23,7 +23,13 @@ import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './out
 import { problem } from './problem.js';
 import { representListed } from './represent.js';
 import { shapeNamed, statusFor, storageNamed, type RequestContext, type Runtime } from './service.js';
-import { acceptInputs, bodyValidationOf, pointerTo, type BodyValidation } from './validateBody.js';
+import {
+  acceptInputs,
+  asOperands,
+  bodyValidationOf,
+  pointerTo,
+  type BodyValidation,
+} from './validateBody.js';
 import { planUpdate } from './write.js';
 
 type Many = Extract<Custom, { kind: 'many' }>;
@@ -63,14 +69,14 @@ function targetsOf(
   validation: BodyValidation,
   draft: Draft,
   { resource, location }: WriteRequest,
-  { over, inputs: declared }: Many,
+  { over }: Many,
   inputs: ReadonlyMap<string, Json>,
 ): readonly Target[] {
   const { service } = validation;
   const collection = indexContract(service.contract).resources.get(resource.parent ?? '') ?? resource;
   if (over.kind === 'condition') {
     const filters = over.filters.flatMap((filter) => {
-      const operand = operandOf(filter, declared, inputs);
+      const operand = operandOf(filter, inputs);
       return operand === null ? [] : [fixedFilter(filter, operand, service.now)];
     });
     const rows = matchingRows(service, draft, collection, location.above, filters);
@@ -94,16 +100,8 @@ function targetsOf(
 }
 
 /** What a filter compares with; `null` where nothing was sent that need not be. */
-function operandOf(
-  { value }: CustomFilter,
-  declared: Many['inputs'],
-  inputs: ReadonlyMap<string, Json>,
-): Operand | null {
-  if (value.kind !== 'input') return value;
-  const sent = inputs.get(value.name);
-  if (typeof sent === 'string' || typeof sent === 'number' || typeof sent === 'boolean')
-    return { kind: 'literal', value: sent };
-  return declared.find(({ name }) => name === value.name)?.default ?? null;
+function operandOf({ value }: CustomFilter, inputs: ReadonlyMap<string, Json>): Operand | null {
+  return value.kind === 'input' ? (asOperands(inputs).get(value.name) ?? null) : value;
 }
 
 /** The record of a collection with a key. */

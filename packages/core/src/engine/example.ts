@@ -1,4 +1,4 @@
-import { actsOnRecord } from '../contract/index.js';
+import { actsOnRecord, looksThroughList } from '../contract/index.js';
 import type { Member, Operation, Resource, Shape } from '../contract/index.js';
 import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
@@ -9,7 +9,7 @@ import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { pairAt, trailOf } from './locate.js';
 import type { EngineRequest } from './message.js';
-import { exampleInputs, withParameters } from './exampleQuery.js';
+import { exampleInputs, exampleOfQuery, withParameters } from './exampleQuery.js';
 import { pairedWith, pairingOf } from './pairing.js';
 import { planRemoval } from './removal.js';
 import { isNeverShown } from './update.js';
@@ -56,7 +56,9 @@ export function exampleRequest(
   const body =
     operation.custom?.kind === 'verify'
       ? exampleOfVerify(service, records, operation, resource, secrets)
-      : exampleBody(service, records, operation, resource, record);
+      : operation.custom !== null && looksThroughList(operation.custom) && operation.accepts !== null
+        ? exampleOfQuery(service, records, operation, resource)
+        : exampleBody(service, records, operation, resource, record);
   const headers = new Map<string, string>([['accept', service.mediaType]]);
   addProtocol(service, records, operation, { resource, record, paired }, headers);
   if (body === null) return { method: operation.method, target: asked, headers, body: { kind: 'none' } };

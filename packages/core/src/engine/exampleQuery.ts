@@ -1,9 +1,15 @@
-import { looksThroughList, type Operation, type OwnField, type Resource } from '../contract/index.js';
-import { scalarText, type EntityStorage } from '../model/index.js';
+import {
+  looksThroughList,
+  type CustomFilter,
+  type Operation,
+  type OwnField,
+  type Resource,
+} from '../contract/index.js';
+import { bareObject, scalarText, type EntityStorage, type Json, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
 import type { RecordView } from './dataset.js';
 import { fieldValue, isScalarValue } from './list/field.js';
-import { storageNamed, type RequestContext } from './service.js';
+import { shapeNamed, storageNamed, type RequestContext } from './service.js';
 
 /** A target with what shows how much can be asked for: related records inside, and of its members a few. */
 export function withExampleQuery(target: string, { query }: Operation): string {
@@ -40,20 +46,42 @@ export function exampleInputs(
   { entity }: Resource,
 ): readonly string[] {
   if (custom === null || !looksThroughList(custom)) return [];
-  const storage = storageNamed(service, entity);
   return query.flatMap((parameter): string[] => {
     if (parameter.role !== 'input' || parameter.default !== null) return [];
     const { name, type } = parameter;
-    const field = custom.filters.find(({ value }) => value.kind === 'input' && value.name === name)?.field;
-    const known = field === undefined ? null : firstValue(service, records, storage, field);
-    const made = seedScalar(
-      type,
-      { name, of: entity ?? '', ordinal: 1, attempt: 0 },
-      new Random(1),
-      service.now,
-    );
-    return [`${encodeURIComponent(name)}=${encodeURIComponent(scalarText(known ?? made))}`];
+    const value = exampleInput(service, records, custom.filters, entity, name, type);
+    return [`${encodeURIComponent(name)}=${encodeURIComponent(scalarText(value))}`];
   });
+}
+
+/** The same in a body. */
+export function exampleOfQuery(
+  service: RequestContext,
+  records: RecordView,
+  { custom, accepts }: Operation,
+  { entity }: Resource,
+): Json {
+  const body = bareObject();
+  if (custom === null || !looksThroughList(custom)) return body;
+  for (const { name, type, source } of shapeNamed(service, accepts).members)
+    if (source.kind === 'input' && source.usual === null)
+      body[name] = exampleInput(service, records, custom.filters, entity, name, type as ScalarType);
+  return body;
+}
+
+function exampleInput(
+  service: RequestContext,
+  records: RecordView,
+  filters: readonly CustomFilter[],
+  entity: string | null,
+  name: string,
+  type: ScalarType,
+): string | number | boolean | null {
+  const field = filters.find(({ value }) => value.kind === 'input' && value.name === name)?.field;
+  const known =
+    field === undefined ? null : firstValue(service, records, storageNamed(service, entity), field);
+  const subject = { name, of: entity ?? '', ordinal: 1, attempt: 0 };
+  return known ?? seedScalar(type, subject, new Random(1), service.now);
 }
 
 /** What the first record has that has anything in a field; `null` where none has. */

@@ -1,8 +1,8 @@
-import { hasMoment, type FixedValue } from '../arrangement/index.js';
+import { hasMoment, type FixedValue, type Operand } from '../arrangement/index.js';
 import {
   answerTypes,
+  looksThroughList,
   TEXT_TYPE,
-  type Contract,
   type MediaType,
   type Operation,
   type Resource,
@@ -22,6 +22,7 @@ import type { EngineRequest, EngineResponse, Header, Problem, StepName, TraceSte
 import { mediaTypeOf, negotiate } from './negotiate.js';
 import { isWrite } from './method.js';
 import { executeWrite } from './executeWrite.js';
+import { readInputs } from './readInputs.js';
 import { returnPreference, withPreference } from './prefer.js';
 import { problem } from './problem.js';
 import { executeRead } from './executeRead.js';
@@ -29,6 +30,7 @@ import { pathTo, readablePath } from './paths.js';
 import { asMediaType, statusFor, storageNamed, type RequestContext, type Runtime } from './service.js';
 import type { TokenChange } from './accessTokens.js';
 import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
+import { privately, REVALIDATED, UNSTORED, VARY } from './caching.js';
 import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Rendering } from './validators.js';
 
 /** What is known of a request once its operation and its records are found. */
@@ -82,6 +84,8 @@ export class OperationExecutor {
     this.note(AGREED[mediaType as MediaType]);
     const path = (): string =>
       pathTo(this.service, this.view, resource, location.above ?? location.record) ?? '';
+    if (isWrite(operation.method) && operation.custom !== null && looksThroughList(operation.custom))
+      return this.query(resource, operation, location, path, query);
     const read = this.parsed(operation, path, query);
     if ('code' in read) return read;
     return isWrite(operation.method)
@@ -90,8 +94,13 @@ export class OperationExecutor {
   }
 
   /** The query of a request, or what of it does not fit. */
-  private parsed(operation: Operation, path: () => string, query: string): ParsedQuery | Problem {
-    const read = parseQuery(this.service, operation, path, query);
+  private parsed(
+    operation: Operation,
+    path: () => string,
+    query: string,
+    sent?: ReadonlyMap<string, Operand>,
+  ): ParsedQuery | Problem {
+    const read = parseQuery(this.service, operation, path, query, sent);
     if (!read.ok) {
       const detail =
         read.errors.length === 1
@@ -103,6 +112,37 @@ export class OperationExecutor {
       );
     }
     return read.asked;
+  }
+
+  /** A query whose inputs are sent in a body. Its answer has no address, and so no state to be asked for again. */
+  private query(
+    resource: Resource,
+    operation: Operation,
+    place: Location,
+    path: () => string,
+    query: string,
+  ): EngineResponse | Problem {
+    const { service, view } = this;
+    const unread = refuseBody(service.contract, operation, this.request);
+    if (unread !== null) return this.stop('body', unread);
+    const body = this.readBody(operation);
+    if ('problem' in body) return this.stop('body', body.problem);
+    const sent = readInputs(service, view, operation, body.value);
+    if (!sent.ok) return this.stop(sent.step, sent.problem);
+    const asked = this.parsed(operation, path, query, sent.inputs);
+    if ('code' in asked) return asked;
+    const location = operation.custom?.kind === 'find' ? this.found(resource, place, asked) : place;
+    if (location === null) return this.notFound(resource, operation);
+    const { rendered } = executeRead(service, view, resource, location, asked);
+    this.note(location.record === null ? PAGE_OF_LIST : RECORD_WITH_LINKS);
+    const elsewhere = this.elsewhere(resource, location);
+    const headers = [...rendered.headers, ...(elsewhere === null ? [] : [elsewhere])];
+    return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
+  }
+
+  private notFound(resource: Resource, operation: Operation): Problem {
+    const detail = `There is no ${resource.entity ?? ''} that ${operation.id} looks for.`;
+    return this.stop('store', problem(statusFor(operation, 'missing'), 'not-found', detail));
   }
 
   /** What is the same for everybody, but for the moment. */
@@ -153,10 +193,7 @@ export class OperationExecutor {
         : isCaller
           ? { ...place, record: this.matched.who?.token?.record ?? null }
           : place;
-    if (location === null) {
-      const detail = `There is no ${resource.entity ?? ''} that ${operation.id} looks for.`;
-      return this.stop('store', problem(statusFor(operation, 'missing'), 'not-found', detail));
-    }
+    if (location === null) return this.notFound(resource, operation);
     const { rendered, state, total, isMore } = executeRead(service, view, resource, location, asked);
     const shown = shownAt(resource, location);
     const tag =
@@ -315,18 +352,4 @@ function shownAt(resource: Resource, { record, above, pair }: Location): Renderi
   if (record === null || kind === 'collection' || kind === 'reverse' || kind === 'pairing') return null;
   if (kind === 'pair' && pair === null) return null;
   return { resource, record, above, pair: kind === 'pair' ? pair : null };
-}
-
-/** Answers may differ by what is accepted, and are checked again before they are used from a cache. */
-const VARY: Header = ['Vary', 'Accept, Accept-Encoding'];
-const REVALIDATED: Header = ['Cache-Control', 'no-cache'];
-const UNSTORED: Header = ['Cache-Control', 'no-store'];
-
-/** An answer that differs by who asks (RFC 9110 §12.5.5, RFC 9111 §5.2.2.7). */
-function privately({ security: { schemes, keyHeader } }: Contract): readonly Header[] {
-  const headers = new Set(schemes.map((scheme) => (scheme === 'key' ? keyHeader : 'Authorization')));
-  return [
-    ['Vary', [VARY[1], ...headers].join(', ')],
-    ['Cache-Control', 'private, no-cache'],
-  ];
 }

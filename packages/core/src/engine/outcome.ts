@@ -28,13 +28,20 @@ export type WriteOutcome =
       readonly changes: readonly RowChange[];
       readonly tokens?: readonly TokenChange[];
     }
-  | { readonly ok: false; readonly step: StepName; readonly problem: Problem };
+  | Refused;
+
+/** A write that is not carried out, and where that was found. */
+export interface Refused {
+  readonly ok: false;
+  readonly step: StepName;
+  readonly problem: Problem;
+}
 
 /** A write that ends at a step with a problem; nothing is changed. */
-export const refuse = (step: StepName, found: Problem): WriteOutcome => ({ ok: false, step, problem: found });
+export const refuse = (step: StepName, found: Problem): Refused => ({ ok: false, step, problem: found });
 
 /** A body that was read and does not fit; all errors at once. */
-export function invalidBody(operation: Operation, errors: readonly ProblemDetail[]): WriteOutcome {
+export function invalidBody(operation: Operation, errors: readonly ProblemDetail[]): Refused {
   const detail =
     errors.length === 1
       ? 'One thing in the body does not fit.'

@@ -1,3 +1,4 @@
+import type { Operand } from '../arrangement/index.js';
 import type { Member, MemberType, Shape } from '../contract/index.js';
 import {
   appendAll,
@@ -12,6 +13,7 @@ import {
   type ScalarType,
 } from '../model/index.js';
 import type { RecordView } from './dataset.js';
+import { momentAs } from './lifeCycle.js';
 import { normalKey } from './locate.js';
 import type { ProblemDetail } from './message.js';
 import { shapeNamed, storageNamed, type RequestContext } from './service.js';
@@ -198,12 +200,31 @@ export function acceptInputs(
     if (member.source.kind !== 'input') continue;
     const given = body[member.name] ?? null;
     const at = pointerTo('', member.name);
-    const value = given === null ? member.default : acceptValue(validation, member.type, given, at);
+    const value =
+      given === null
+        ? usualOf(validation, member.source.usual, member.type)
+        : acceptValue(validation, member.type, given, at);
     if (value === null && member.required)
       report(validation, at, 'required', `Expected a value: ${member.name} is required.`);
     else if (value !== undefined && value !== null) inputs.set(member.name, value);
   }
   return inputs;
+}
+
+/** Inputs as what is compared with. */
+export const asOperands = (inputs: ReadonlyMap<string, Json>): ReadonlyMap<string, Operand> =>
+  new Map(
+    [...inputs].flatMap(([name, value]): [string, Operand][] =>
+      typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
+        ? [[name, { kind: 'literal', value }]]
+        : [],
+    ),
+  );
+
+/** What an input is where it is not sent; `null` where it is nothing. */
+function usualOf({ service }: BodyValidation, usual: Operand | null, type: MemberType): Json {
+  if (usual === null) return null;
+  return usual.kind === 'now' ? momentAs(type as ScalarType, service.now) : usual.value;
 }
 
 /** Checks a value and brings it into its stored form; `undefined` after an error was reported. */

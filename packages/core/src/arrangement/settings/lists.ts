@@ -1,6 +1,13 @@
 import { FOR_ONE_RESOURCE, FOR_OPERATION, FOR_RESOURCE, integer, list, name, options } from './row.js';
 
 export const LISTS = {
+  queryBy: options({
+    default: 'GET',
+    options: ['GET', 'POST', 'both'],
+    title: 'Queries are sent by',
+    help: 'Whether queries of your own take their inputs in the query of a GET, in the body of a POST, or either way.',
+    levels: FOR_RESOURCE,
+  }),
   filterStyle: options({
     default: 'bracketed',
     options: ['bracketed', 'suffixed', 'family', 'in value', 'plain', 'none'],

@@ -37,7 +37,6 @@ export function resolveMany(
       kind: 'many',
       over: over.kind === 'ids' ? { kind: 'ids', member } : { kind: 'condition', filters: found.filters },
       does: resolveDoing(context, entity, does),
-      inputs: found.asked.map(({ name, default: usual }) => ({ name, default: usual })),
       answers: valueOf(context, 'manyAnswers', { resource: `${operation.id}/custom`, verb: 'custom' }),
     },
     inputs,

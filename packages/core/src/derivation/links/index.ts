@@ -85,8 +85,8 @@ class Places {
   }
 
   private isActedOn(resource: string): boolean {
-    const isAction = this.byId.get(resource)?.kind === 'collection-action';
-    return isAction && this.offers.offered(resource).length > 0;
+    const kind = this.byId.get(resource)?.kind;
+    return (kind === 'collection-action' || kind === 'query') && this.offers.offered(resource).length > 0;
   }
 
   isReadable(resource: string): boolean {
@@ -230,7 +230,9 @@ function addCustom(at: From, links: Link[], child: PlacedResource): void {
     : {
         kind: 'resource',
         resource: child.id,
-        ...(asked.length === 0 ? {} : { query: asked.map((input) => input.name) }),
+        ...(asked.length === 0 || !at.places.isReadable(child.id)
+          ? {}
+          : { query: asked.map((input) => input.name) }),
       };
   addRole(at, links, operation.name, 'link.custom', entity, target, operation);
 }

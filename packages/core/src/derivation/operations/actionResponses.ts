@@ -40,7 +40,16 @@ export function addActed(situation: Situation, noun: string, add: Add): void {
       addMade(situation, own.custom.entity, add);
       return;
     case 'query':
+      add(200, 'ok', 'status.ok', () => 'The records that it looks for, at most as many as it answers.');
+      return;
     case 'find':
+      add(
+        200,
+        'ok',
+        'status.elsewhere',
+        () => `The ${noun} is there. Content-Location names its own address.`,
+      );
+      return;
     case 'assign':
     case 'caller':
     case 'fixed':

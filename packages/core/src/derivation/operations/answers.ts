@@ -16,7 +16,13 @@ const ANSWERING = {
 } as const satisfies Partial<Record<Verb, keyof Settings>>;
 
 /** They answer a body, whatever others do. */
-const ANSWERING_ALWAYS: ReadonlySet<string | undefined> = new Set(['create', 'verify', 'many']);
+const ANSWERING_ALWAYS: ReadonlySet<string | undefined> = new Set([
+  'query',
+  'find',
+  'create',
+  'verify',
+  'many',
+]);
 
 const isChoosable = (verb: Verb): verb is keyof typeof ANSWERING => Object.hasOwn(ANSWERING, verb);
 

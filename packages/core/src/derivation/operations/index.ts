@@ -7,20 +7,11 @@ import {
   type OutlineOperation,
   type PageForm,
   type QueryParameter,
-  type Reason,
-  type RuleId,
   type Verb,
 } from '../../contract/index.js';
-import { entryOf, memoize, type Entity, type PairsWith } from '../../model/index.js';
-import {
-  because,
-  becauseSet,
-  becauseSetAt,
-  entityNamed,
-  valueOf,
-  type DerivationContext,
-} from '../context.js';
-import { becauseCustom, customOf, fixedOf, type ResolvedCustom } from '../customOperations/index.js';
+import type { Entity, PairsWith } from '../../model/index.js';
+import { entityNamed, valueOf, type DerivationContext } from '../context.js';
+import { customOf, fixedOf, type ResolvedCustom } from '../customOperations/index.js';
 import { answerOf, type SuccessAnswer } from './answers.js';
 import type { PlacedResource } from '../place/index.js';
 import {
@@ -39,8 +30,9 @@ import {
 } from '../shapes/index.js';
 import { accessOf } from './access.js';
 import { carriedBy } from './carried.js';
-import { OperationNames, type OperationName } from './names.js';
+import { OperationNames } from './names.js';
 import { isOptionalSlot, isUncreatableAt, type Offers } from './offers.js';
+import { operationReasons } from './operationReasons.js';
 import { protocolOf } from './protocol.js';
 import { formOf, inForm } from './forms.js';
 import { withoutCollisions, listPolicy, recordParameters, type ListPolicy } from './query.js';
@@ -216,7 +208,8 @@ function askedFor(
     recordParameters(context, resource, entity, traits.get(entity.name) ?? []);
   const own = customOf(context, resource);
   if (own !== null) {
-    const query = looksThroughList(own.custom) ? [...own.asked, ...asked()] : [];
+    const inAddress = verb === 'custom' ? [] : own.asked;
+    const query = looksThroughList(own.custom) ? [...inAddress, ...asked()] : [];
     return { query: withoutCollisions(context, resource, query), order: own.order };
   }
   if (verb === 'list') return listPolicy(context, resource, entity, traits);
@@ -234,7 +227,8 @@ function typesOf(
   carrying: PairsWith | null,
   own: ResolvedCustom | null,
 ): readonly string[] {
-  if (own !== null && takesBody(own)) return bodyTypes(context);
+  if (own !== null && (takesBody(own) || (verb === 'custom' && own.asked.length > 0)))
+    return bodyTypes(context);
   switch (verb) {
     case 'create':
     case 'replace':
@@ -294,61 +288,3 @@ function returnedShape(
 
 /** From which side of a pairing a resource looks at it. */
 const sideOf = ({ via }: PlacedResource): PairSide => (via?.direction === 'paired-back' ? 'far' : 'near');
-
-function operationReasons(
-  context: DerivationContext,
-  verb: Verb,
-  resource: PlacedResource,
-  entity: Entity | null,
-  by: OperationName['by'],
-  creates: boolean,
-): readonly Reason[] {
-  const statements = entity === null ? [] : [entity];
-  const name =
-    by === 'own'
-      ? becauseSetAt(context, 'operation.own-name', ['operationName'], { resource: resource.id, verb })
-      : nameReason(context, entity, by);
-  const placed: Reason[] = [...resource.reasons.slice(0, 1)];
-  if (verb === 'entry') return [...placed, name];
-  const fixed = fixedOf(context, resource);
-  if (fixed !== null) return [becauseCustom('operation.fixed', fixed.operation), ...placed, name];
-  const own = customOf(context, resource);
-  const why =
-    own === null
-      ? because(`operation.${verb}`, ...statements)
-      : becauseCustom(ruleOf(own), own.operation, ...statements);
-  const reasons = [why, ...placed, name];
-  if (verb === 'replace' && creates) reasons.push(because('operation.put-creates', ...statements));
-  return reasons;
-}
-
-/** The rule by which an operation of one's own does what it does. */
-function ruleOf({ custom: { kind } }: ResolvedCustom): RuleId {
-  switch (kind) {
-    case 'query':
-    case 'find':
-      return 'list.query';
-    case 'many':
-    case 'verify':
-    case 'revoke':
-    case 'caller':
-    case 'fixed':
-      return `operation.${kind}`;
-    case 'assign':
-    case 'create':
-      return 'operation.custom';
-  }
-}
-
-/** Why operations of an entity are called as they are. */
-const nameReasons = memoize<DerivationContext, Map<string, Reason>>(() => new Map());
-
-const nameReason = (context: DerivationContext, entity: Entity | null, by: 'verb' | 'owner'): Reason =>
-  entryOf(nameReasons(context), `${by} ${entity?.id ?? ''}`, () =>
-    becauseSet(
-      context,
-      by === 'owner' ? 'operation.unnameable' : 'operation.name',
-      ['operationNames'],
-      ...(entity === null ? [] : [entity]),
-    ),
-  );

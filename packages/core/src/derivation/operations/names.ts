@@ -94,10 +94,18 @@ export class OperationNames {
     if (own?.custom.kind === 'caller') return of(pascalCase(own.operation.name));
     if (own !== null)
       return looksThroughList(own.custom)
-        ? of(
-            pascalCase(own.operation.name) +
-              this.unlessNamed(own.operation.name, noun, verb === 'list' ? this.plural(noun) : noun),
-          )
+        ? [
+            {
+              verb: verb === 'custom' ? 'query' : verb,
+              noun:
+                pascalCase(own.operation.name) +
+                this.unlessNamed(
+                  own.operation.name,
+                  noun,
+                  own.custom.kind === 'query' ? this.plural(noun) : noun,
+                ),
+            },
+          ]
         : [{ verb: own.operation.name, noun: this.unlessNamed(own.operation.name, noun, noun) }];
     if (resource.kind === 'reference') return owner === null ? [] : of(owner.name + pascalCase(owner.role));
     if (!resource.canonical && owner === null)

@@ -1,6 +1,7 @@
 import { EFFECTS, leavableAs, METHODS, type LeftOutOperation, type Verb } from '../../contract/index.js';
 import { becauseSetAt, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { carriedBy } from './carried.js';
+import { isSentBy } from '../shapes/customOperations.js';
 import { isUncreatable } from '../shapes/uncreatable.js';
 import { customOf } from '../customOperations/index.js';
 import type { PlacedResource } from '../place/index.js';
@@ -78,7 +79,7 @@ function verbsOf(context: DerivationContext, resource: PlacedResource): readonly
     case 'collection-action':
       return ['custom'];
     case 'query':
-      return customOf(context, resource)?.custom.kind === 'query' ? ['list'] : ['read'];
+      return queryVerbs(context, resource);
     case 'fixed':
       return ['read'];
     case 'singleton':
@@ -86,6 +87,16 @@ function verbsOf(context: DerivationContext, resource: PlacedResource): readonly
         ? ['read', 'replace', 'change', 'remove']
         : ['read', 'replace', 'change'];
   }
+}
+
+/** A query is read, or, where it is sent by POST, carried out. */
+function queryVerbs(context: DerivationContext, resource: PlacedResource): readonly Verb[] {
+  const kind = customOf(context, resource)?.custom.kind;
+  if (kind === 'caller') return ['read'];
+  return [
+    ...(isSentBy(context, resource, 'GET') ? ([kind === 'query' ? 'list' : 'read'] as const) : []),
+    ...(isSentBy(context, resource, 'POST') ? (['custom'] as const) : []),
+  ];
 }
 
 /** Whether records of it cannot be made, because something they need is neither accepted nor made. */

@@ -1,6 +1,7 @@
 import type { ResponseCode, RuleId } from '../../contract/index.js';
 import { hasMoment, type SettingName } from '../../arrangement/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
+import { changesNoRecord } from './protocol.js';
 import type { PlacedResource } from '../place/index.js';
 import type { Situation } from './situation.js';
 
@@ -32,7 +33,7 @@ export function addProtocol(context: DerivationContext, situation: Situation, no
 /** Preconditions, in whatever operation they stand. */
 function addConditions({ verb, protocol, own, fixed }: Situation, noun: string, add: Add): void {
   // There is no state: what was asked for is never told again without being asked for, and nothing is changed.
-  if (own?.custom.kind === 'verify' || own?.custom.kind === 'revoke') return;
+  if (changesNoRecord(verb, own)) return;
   if (fixed !== null && hasMoment(fixed.custom.body)) return;
   if (verb === 'entry' || verb === 'list' || verb === 'read')
     add(

@@ -15,6 +15,7 @@ import { becauseSetAt, hasOwnSettings, valueOf, type DerivationContext } from '.
 import type { PlacedResource } from '../place/index.js';
 import { inlineOwned } from '../shapes/index.js';
 import type { ResolvedCustom } from '../customOperations/index.js';
+import { changesNoRecord } from './protocol.js';
 import { addActed, addDone, namesIt } from './actionResponses.js';
 import { addProtocol, type Add } from './protocolResponses.js';
 
@@ -138,8 +139,7 @@ function addConflicts(context: DerivationContext, situation: Situation, noun: st
 
 /** A write of the record itself can meet a value that is taken; one of a pair cannot. */
 const canCollide = ({ hasBody, verb, resource, own }: Situation): boolean =>
-  own?.custom.kind !== 'verify' &&
-  own?.custom.kind !== 'revoke' &&
+  !changesNoRecord(verb, own) &&
   ((hasBody && resource.kind !== 'pair') || verb === 'transition' || verb === 'custom');
 
 function addSuccess(situation: Situation, noun: string, add: Add): void {

@@ -7,7 +7,8 @@ import {
   type ResolvedCustom,
 } from '../customOperations/index.js';
 import type { FixedValue } from '../../arrangement/index.js';
-import type { DerivationContext } from '../context.js';
+import { valueOf, type DerivationContext } from '../context.js';
+import type { SentInput } from '../customOperations/sentInput.js';
 import { memberName, structureNames } from '../names/members.js';
 import type { PlacedResource } from '../place/index.js';
 import { memberId } from './exposure.js';
@@ -81,7 +82,11 @@ export function customShapes(
     const own = customOf(context, resource);
     if (own === null) return [];
     const { custom } = own;
-    if (custom.kind === 'query') return [foundShape(context, own, hasShape)];
+    if (custom.kind === 'query' || custom.kind === 'find')
+      return [
+        ...(custom.kind === 'query' ? [foundShape(context, own, hasShape)] : []),
+        ...(own.asked.length > 0 && isSentBy(context, resource, 'POST') ? [inputShape(own, traits)] : []),
+      ];
     if (custom.kind === 'many' && custom.answers === 'counts')
       shared.set(COUNTS_SHAPE, shared.get(COUNTS_SHAPE) ?? countsShape(context, own));
     if (custom.kind === 'verify' && custom.answers.kind === 'token') {
@@ -97,8 +102,24 @@ export function customShapes(
   return [...shapes, ...shared.values(), ...fixed.flatMap(fixedShape)];
 }
 
+/** Whether a query is sent by a method. */
+export function isSentBy(
+  context: DerivationContext,
+  { id }: Pick<PlacedResource, 'id'>,
+  method: 'GET' | 'POST',
+): boolean {
+  const chosen = valueOf(context, 'queryBy', { resource: id });
+  return chosen === 'both' || chosen === method;
+}
+
 /** Whether something is sent to an operation of one's own, in a body. */
 export const takesBody = ({ inputs, sent }: ResolvedCustom): boolean => inputs.length + sent.length > 0;
+
+/** What is sent in a body that no record stores: for a query what else its address would hold. */
+const sentBy = ({ sent, asked }: ResolvedCustom): readonly SentInput[] => [
+  ...sent,
+  ...asked.map(({ name, type, default: usual }) => ({ name, type, isSecret: false, default: usual })),
+];
 
 const ANY_TEXT: MemberType = { kind: 'text', min: null, max: null, pattern: null };
 
@@ -230,11 +251,11 @@ function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Me
         const must = trait.required && !trait.supplied;
         return member(trait, 'accepted', must, !must);
       }),
-      ...own.sent.map(({ name, type, isSecret, default: usual }) => ({
+      ...sentBy(own).map(({ name, type, isSecret, default: usual }) => ({
         ...freeMember(
           name,
           type,
-          { kind: 'input', isSecret },
+          { kind: 'input', isSecret, usual },
           becauseCustom('list.input', own.operation, own.entity),
         ),
         required: usual === null,

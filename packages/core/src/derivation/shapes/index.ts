@@ -298,7 +298,7 @@ export { pairShapeName, type PairSide } from './pairs.js';
 export { isScalar, type MemberTraits } from './traits.js';
 export { exposureGrid, type GridRow } from './grid.js';
 export { refusedExposures } from './refused.js';
-export { customAnswer, fixedShapeName, inputShapeName, takesBody } from './customOperations.js';
+export { customAnswer, fixedShapeName, inputShapeName, isSentBy, takesBody } from './customOperations.js';
 export { memberId } from './exposure.js';
 export { inlineOwned } from './inline.js';
 export { isUncreatable, reportUncreatable } from './uncreatable.js';

@@ -42,6 +42,8 @@ export type ParsedQueryResult =
 const MOST_REMEMBERED = 200;
 const LONGEST_REMEMBERED = 400;
 
+const NOTHING_SENT: ReadonlyMap<string, Operand> = new Map();
+
 const remembered = memoize<Operation, Map<string, ParsedQueryResult>>(() => new Map());
 
 /** Reads the text of a query. Clients ask the same again and again, so that is read once. */
@@ -51,12 +53,14 @@ export function parseQuery(
   /** Where the list is; cursors are bound to it. */
   path: () => string,
   text: string,
+  /** What was sent for inputs in a body. */
+  sent: ReadonlyMap<string, Operand> = NOTHING_SENT,
 ): ParsedQueryResult {
   const known = remembered(operation);
   const before = known.get(text);
   if (before !== undefined) return before;
   const { entries, unreadable } = readQuery(text);
-  const read = readListQuery(service, operation, path, entries, unreadable);
+  const read = readListQuery(service, operation, path, entries, unreadable, sent);
   if (!read.ok) return read;
   const result: ParsedQueryResult = { ok: true, asked: { entries, query: read.query } };
   if (!isLasting(operation, read.query) || text.length > LONGEST_REMEMBERED) return result;
@@ -79,6 +83,7 @@ function readListQuery(
   path: () => string,
   entries: readonly QueryEntry[],
   unreadable: readonly string[],
+  sent: ReadonlyMap<string, Operand>,
 ): QueryResult {
   const errors: ProblemDetail[] = unreadable.map((pair) => ({
     parameter: pair.slice(0, 80),
@@ -86,7 +91,7 @@ function readListQuery(
     message: 'Expected percent-encoded UTF-8.',
   }));
   const byName = parametersOf(operation);
-  const read = new Reading(service, operation, path, errors);
+  const read = new Reading(service, operation, path, errors, sent);
   const seen = new Set<string>();
   for (const entry of entries) {
     const found = meantBy(byName, entry);
@@ -166,14 +171,16 @@ class Reading {
   private fields: ReadonlySet<string> | null = null;
   private expand: ExpandTree = NOTHING_EXPANDED;
   private readonly filters: Filter[] = [];
-  private readonly inputs = new Map<string, Operand>();
+  private readonly inputs: Map<string, Operand>;
 
   constructor(
     private readonly service: RequestContext,
     private readonly operation: Operation,
     private readonly path: () => string,
     private readonly errors: ProblemDetail[],
+    sent: ReadonlyMap<string, Operand>,
   ) {
+    this.inputs = new Map(sent);
     const size = operation.query.find((parameter) => parameter.role === 'size');
     this.size = size?.role === 'size' ? size.default : null;
     this.usual = operation.order.map(({ field, type, descending }) => ({ field, type, descending }));

@@ -2,6 +2,7 @@ import {
   answerTypes,
   indexContract,
   isAddressed,
+  looksThroughList,
   SEE_OTHER,
   TEXT_TYPE,
   type Contract,
@@ -116,8 +117,11 @@ function templatesOf(contract: Contract, resource: string): string | null {
 const handsOutToken = ({ custom }: Operation): boolean =>
   custom?.kind === 'verify' && custom.answers.kind === 'token';
 
+const isQuery = ({ custom }: Operation): boolean => custom !== null && looksThroughList(custom);
+
 /** Whether what is answered has a state that can be asked for again. */
-const hasState = ({ custom }: Operation): boolean => {
+const hasState = ({ custom, verb }: Operation): boolean => {
+  if (verb === 'custom' && custom !== null && looksThroughList(custom)) return false;
   if (custom?.kind === 'verify' || custom?.kind === 'revoke') return false;
   return custom?.kind !== 'fixed' || !hasMoment(custom.body);
 };
@@ -141,6 +145,8 @@ function headersOf(
       hasCode(cases, 'ok') &&
       returns !== null &&
       isRecord &&
+      operation.custom?.kind !== 'query' &&
+      operation.custom?.kind !== 'many' &&
       isAddressed(contract, operation));
   const isSeeOther = cases.some(({ status }) => status === SEE_OTHER);
   const isTagged =
@@ -170,7 +176,7 @@ function headersOf(
     ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
       ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }
       : {}),
-    ...(hasCode(cases, 'ok') && !hasState(operation)
+    ...(hasCode(cases, 'ok') && !hasState(operation) && !isQuery(operation)
       ? { 'Cache-Control': ofText('It is not to be stored (RFC 9111 §5.2.2.5).') }
       : {}),
     ...(hasCode(cases, 'unauthenticated') || (hasCode(cases, 'unmatched') && cases[0]?.status === 401)
