@@ -99,23 +99,30 @@ type Effect = CustomOperation['effect'];
 
 /** What is said of operations by where they stand. */
 const SAYS: Readonly<
-  Record<CustomPlace, { readonly what: string; readonly about: string; readonly takes: string }>
+  Record<CustomPlace, { readonly what: string; readonly about: string; readonly forms: readonly string[] }>
 > = {
   entry: {
     what: 'fixed answer',
     about: 'the same for everybody',
-    takes: 'The entry takes fixed answers, such as answers { "status": "up" }.',
+    forms: ['answers { "status": "up" }'],
   },
   collection: {
     what: 'operation',
     about: 'queries, on many, signing in and out',
-    takes:
-      'A collection takes queries, such as first 10 where … by … desc; all where … set …, or ids do …; verify … answers …, revoke token, or caller.',
+    forms: [
+      'first 10 where … by …',
+      'one where … = input …',
+      'all where … set …',
+      'ids do …',
+      'verify … = input … answers token for 8 hours',
+      'revoke token',
+      'caller',
+    ],
   },
   item: {
     what: 'action',
     about: 'what it does, in a line',
-    takes: 'An item takes actions, such as when … set …, or make ….',
+    forms: ['when … set …', 'make … set …'],
   },
 };
 
@@ -127,7 +134,9 @@ function readLine(
   const place = placeOfEffect(custom.effect);
   const read = readEffect(model, entity, text);
   if (!read.ok) return { wrong: `${read.message} (column ${read.column})` };
-  return placeOfEffect(read.effect) === place ? { effect: read.effect } : { wrong: SAYS[place].takes };
+  return placeOfEffect(read.effect) === place
+    ? { effect: read.effect }
+    : { wrong: `Here a line is one of these: ${SAYS[place].forms.join('; ')}.` };
 }
 
 const WRONG_NAME = 'Expected a name in camelCase.';
@@ -183,7 +192,7 @@ function NewCustomRow(props: RowProps): React.JSX.Element {
   const [name, setName] = useState('');
   const [line, setLine] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const { what } = SAYS[placeOfEffect(custom.effect)];
+  const { what, forms } = SAYS[placeOfEffect(custom.effect)];
   const take = (newName: string, newLine: string): void => {
     setName(newName);
     setLine(newLine);
@@ -215,6 +224,13 @@ function NewCustomRow(props: RowProps): React.JSX.Element {
         onCommit={(typed) => take(name, typed.trim())}
       />
       <Wrong text={wrong} />
+      <ul className="forms" aria-label="What a line can be">
+        {forms.map((form) => (
+          <li key={form} className="mono">
+            {form}
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }
