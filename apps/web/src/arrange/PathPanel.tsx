@@ -183,7 +183,7 @@ function settingsOf(
     // They are pressed above.
     leftOut: false,
     removeAnswers: verbs.includes('remove'),
-    putCreates: verbs.includes('replace'),
+    putCreates: verbs.includes('replace') && resource.kind === 'item',
     invalidStatus: verbs.some((verb) => TAKES_BODY.has(verb)),
   };
   const without = effect === null ? NOTHING_UNUSED : UNUSED_BY[effect];
@@ -209,7 +209,8 @@ const UNUSED_BY: Readonly<Record<CustomEffect['kind'], ReadonlySet<ChoosableSett
   fixed: NOTHING_UNUSED,
   assign: NOTHING_UNUSED,
   create: MADE_BY_IT,
-  verify: CHANGES_NOTHING,
+  // Whoever signs in has no credentials yet.
+  verify: new Set([...CHANGES_NOTHING, 'access', 'role']),
   revoke: CHANGES_NOTHING,
   many: new Set(['actionAnswers', 'ifMatch', 'prefer']),
 };

@@ -1,8 +1,10 @@
 import {
+  bareObject,
   computedValue,
   entryOf,
   memoize,
   rolesOfModel,
+  storageOf,
   type Attribute,
   type EntityStorage,
   type Json,
@@ -13,10 +15,10 @@ import {
 } from '../model/index.js';
 import { Dataset, pointedAt, type RecordView } from './dataset.js';
 import { pairedRows } from './pairedRows.js';
-import { storageNamed, storages, type RequestContext } from './service.js';
+import { storageNamed, storages, type OfModel } from './service.js';
 
 /** The value of a computed attribute of a record, by its identity. */
-export function computedOf(service: RequestContext, view: RecordView, row: Row, id: string): Json {
+export function computedOf(service: OfModel, view: RecordView, row: Row, id: string): Json {
   const attribute = storages(service)
     .byId.get(row.entity)
     ?.computed.find((one) => one.id === id);
@@ -60,7 +62,7 @@ const scalarsOf = memoize(
 const isScalarAttribute = (attribute: Attribute): attribute is Attribute & { readonly type: ScalarType } =>
   attribute.type.kind !== 'json' && attribute.type.kind !== 'list' && attribute.type.kind !== 'value';
 
-function readingOf(service: RequestContext, view: RecordView, row: Row): RecordReading {
+function readingOf(service: OfModel, view: RecordView, row: Row): RecordReading {
   const storage = storages(service).byId.get(row.entity);
   const scalars = storage === undefined ? null : scalarsOf(storage);
   const reading: RecordReading = {
@@ -81,7 +83,7 @@ function readingOf(service: RequestContext, view: RecordView, row: Row): RecordR
 
 /** The records that a role leads to. */
 function rowsAlong(
-  service: RequestContext,
+  service: OfModel,
   view: RecordView,
   entity: string,
   row: Row,
@@ -97,4 +99,34 @@ function rowsAlong(
   if (isPointedAt) return view.pointingAt(storageNamed(service, to), relationship.id, row.rid);
   const target = pointedAt(view, row, relationship.id);
   return target === null ? [] : [target];
+}
+
+/**
+ * Records as they are under another model, which stores what was computed: with the values that it had. Everything
+ * else stays as it was.
+ */
+export function withStored(before: Model, after: Model, rows: readonly Row[]): readonly Row[] {
+  const becoming = new Map(
+    [...storageOf(after).byId].flatMap(([entity, { attributes }]) => {
+      const computed = new Set(
+        storageOf(before)
+          .byId.get(entity)
+          ?.computed.map(({ id }) => id),
+      );
+      const ids = attributes.map(({ id }) => id).filter((id) => computed.has(id));
+      return ids.length === 0 ? [] : [[entity, ids] as const];
+    }),
+  );
+  if (becoming.size === 0) return rows;
+  const dataset = new Dataset(before, rows, { rid: 0, attributes: {} });
+  return rows.map((row) => {
+    const ids = becoming.get(row.entity) ?? [];
+    const known = ids.flatMap((id) => {
+      const value = computedOf({ model: before }, dataset, row, id);
+      return value === null ? [] : [[id, value] as const];
+    });
+    if (known.length === 0) return row;
+    const values: Record<string, Json> = Object.assign(bareObject(), row.values, Object.fromEntries(known));
+    return { ...row, values };
+  });
 }

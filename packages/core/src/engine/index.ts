@@ -54,3 +54,4 @@ export { printFaults, readFaults } from './faultText.js';
 export type { FaultTextProblem, FaultsRead } from './faultText.js';
 export type { Failure, FaultOutcome, Latency, FaultRule } from './faults.js';
 export { operationAt } from './operationAt.js';
+export { withStored } from './computed.js';

@@ -1,11 +1,11 @@
 import type { Via } from '../contract/index.js';
 import { pairFrom, pairTo, type PairsWith, type Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
-import { storages, type RequestContext } from './service.js';
+import { storages, type OfModel } from './service.js';
 
 /** The records on the other side of the pairs of one record. */
 export function pairedRows(
-  service: RequestContext,
+  service: OfModel,
   view: RecordView,
   pairs: PairsWith,
   direction: Via['direction'] | undefined,

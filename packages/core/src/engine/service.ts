@@ -68,9 +68,12 @@ export interface Runtime {
 }
 
 export const indexOf = (service: Service): ContractIndex => indexContract(service.contract);
-export const storages = (service: Service): Storage => storageOf(service.model);
+/** Whatever serves, or looks at, the records of a model. */
+export type OfModel = Pick<Service, 'model'>;
 
-export function storageNamed(service: Service, entity: string | null): EntityStorage {
+export const storages = ({ model }: OfModel): Storage => storageOf(model);
+
+export function storageNamed(service: OfModel, entity: string | null): EntityStorage {
   const storage = storages(service).byName.get(entity ?? '');
   if (storage === undefined) throw new Error(`The dataset has no entity ${entity}.`);
   return storage;

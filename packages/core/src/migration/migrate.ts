@@ -1,5 +1,5 @@
 import type { Decision } from './decision.js';
-import { withDefaults, type Counters, type ProblemDetail } from '../engine/index.js';
+import { withDefaults, withStored, type Counters, type ProblemDetail } from '../engine/index.js';
 import { bareObject, sameJson, type Json, type Model, type Row } from '../model/index.js';
 import { openSteps, describeStep, type MigrationStep, type OpenStep } from './plan.js';
 import { RecordMigrator, type MigrationRuntime } from './recordMigrator.js';
@@ -18,8 +18,8 @@ export interface Migration {
 const MOST_ROUNDS = 12;
 
 /**
- * Takes records from one model to another. What is only added, widened or renamed, and what has a default, goes by
- * itself; everything else follows the decisions, which are kept by the ids of steps. The rows given are not changed.
+ * Takes records from one model to another. What is only added, widened or renamed, what has a default, and what was
+ * computed and is stored from now on, goes by itself; everything else follows the decisions, which are kept by the ids of steps. The rows given are not changed.
  */
 export function migrate(
   before: Model,
@@ -30,7 +30,8 @@ export function migrate(
   tools: MigrationRuntime,
 ): Migration {
   const originals = new Map([...rows].map((row) => [row.rid, row]));
-  const filled = new Map([...originals].map(([rid, row]) => [rid, withDefaults(after, row)] as const));
+  const stored = withStored(before, after, [...originals.values()]);
+  const filled = new Map(stored.map((row) => [row.rid, withDefaults(after, row)] as const));
   const rewriting = new RecordMigrator(after, filled, counters, tools);
   let open = openSteps(before, after, rewriting.rows);
   const tried = new Set<string>();
