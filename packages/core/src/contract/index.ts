@@ -1,4 +1,5 @@
 export type * from './access.js';
+export { admits } from './access.js';
 export type * from './types.js';
 export type * from './via.js';
 export type * from './operation.js';

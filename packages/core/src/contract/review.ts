@@ -45,6 +45,7 @@ export type FindingId =
   | 'custom.one'
   | 'custom.guarded'
   | 'single.impossible'
+  | 'computed.tells'
   | 'member.collide'
   | 'parameter.reserved'
   | 'create.impossible'

@@ -12,6 +12,7 @@ import { findMixed } from './findings/mixed.js';
 import { findShadowed } from './findings/shadowed.js';
 import { findUnbounded } from './findings/unbounded.js';
 import { findNeverReturned } from './findings/neverReturned.js';
+import { findTelling } from './findings/telling.js';
 import { findVerbs } from './findings/verbs.js';
 import { deriveLinks } from './links/index.js';
 import { structureNameFindings, structureNames } from './names/members.js';
@@ -36,6 +37,8 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const operations = deriveOperations(context, offers, traits);
   const links = deriveLinks(context, offers, traits);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
+  const entities = new Map(placed.map(({ id, entity }) => [id, entity]));
+  findTelling(context, traits, (id) => entities.get(id) ?? null, operations);
   findUnbounded(context, offers);
   findVerbs(context, placed);
   findLeftOut(context, offers);

@@ -1,4 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
+import { operationKey, type SettingValues } from '@isomeros/core/arrangement';
+import { derive } from '@isomeros/core/derivation';
 import { dividedBy, rational, rounded } from '@isomeros/core/model';
 import { openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
@@ -206,4 +208,47 @@ test.each([
 ])('%d / %d with %d places is %d, half to even', (over, under, scale, expected) => {
   const value = dividedBy(rational(over), rational(under));
   expect(value === null ? null : rounded(value, scale)).toBe(expected);
+});
+
+describe('what is computed from records that its readers may not read', () => {
+  const TEXT = `entity Sailing
+  seats: integer, required
+  taken: integer, computed sum of bookings.seats
+  left: integer, computed seats - taken
+
+entity Booking
+  seats: integer, required
+
+each Sailing owns many Booking as bookings
+`;
+  const tellingOf = (bookings: SettingValues, sailings: SettingValues = {}): readonly string[] => {
+    const model = modelOf(TEXT);
+    const operations = {
+      ...Object.fromEntries(
+        ['list', 'read'].flatMap((verb) => [
+          [operationKey('Sailing>Booking:bookings', verb), bookings],
+          [operationKey('Booking/item', verb), bookings],
+          [operationKey('Sailing', verb), sailings],
+          [operationKey('Sailing/item', verb), sailings],
+        ]),
+      ),
+    };
+    const { findings } = derive(model, arranged({ security: ['bearer'] }, {}, operations));
+    return findings.filter(({ id }) => id === 'computed.tells').map(({ message }) => message);
+  };
+
+  test('is a finding for each such member', () => {
+    expect(tellingOf({ access: 'role', role: 'office' })).toEqual([
+      'taken of Sailing tells whoever carries out listSailings of records of Booking, which they may not read.',
+      'left of Sailing tells whoever carries out listSailings of records of Booking, which they may not read.',
+    ]);
+    expect(tellingOf({}, { access: 'anonymous' })).toHaveLength(2);
+  });
+
+  test('is none where they may', () => {
+    expect(tellingOf({})).toEqual([]);
+    const office: SettingValues = { access: 'role', role: 'office' };
+    expect(tellingOf(office, office)).toEqual([]);
+    expect(tellingOf({ access: 'anonymous' }, office)).toEqual([]);
+  });
 });

@@ -1,4 +1,4 @@
-import type { Access } from '../../contract/index.js';
+import { admits, type Access } from '../../contract/index.js';
 import { ENTRY } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
 import type { Aligned, ContractChange } from '../types.js';
@@ -7,9 +7,9 @@ import type { Aligned, ContractChange } from '../types.js';
 export function* compareDemands({ before, after, pairs }: Aligned): Generator<ContractChange> {
   for (const pair of pairs) {
     const about: About = { where: pair.where, resource: pair.after.resource, reasons: pair.after.reasons };
-    if (!isAllowed(pair.before.access, pair.after.access))
+    if (!admits(pair.before.access, pair.after.access))
       yield breaking('sender', about, `${pair.where} is for ${forWhom(pair.after.access)}.`);
-    else if (!isAllowed(pair.after.access, pair.before.access))
+    else if (!admits(pair.after.access, pair.before.access))
       yield compatible(about, `${pair.where} is for ${forWhom(pair.after.access)}.`);
     if (pair.before.ifMatch !== 'required' && pair.after.ifMatch === 'required')
       yield breaking('sender', about, `${pair.where} needs If-Match.`);
@@ -30,13 +30,6 @@ export function* compareDemands({ before, after, pairs }: Aligned): Generator<Co
     yield breaking('sender', about, 'A path with a slash at its end is not found.');
   if (was.versionHeader !== null && was.versionHeader !== is.versionHeader)
     yield breaking('sender', about, `The version is not named in ${was.versionHeader} any more.`);
-}
-
-/** Whether whoever is let in by one is let in by the other. */
-function isAllowed(was: Access, is: Access): boolean {
-  if (is.kind === 'anonymous') return true;
-  if (is.kind === 'authenticated') return was.kind !== 'anonymous';
-  return was.kind === 'role' && was.role === is.role;
 }
 
 function forWhom(access: Access): string {

@@ -17,6 +17,10 @@ export const FINDING_RULES = {
     title: 'Credentials to get credentials',
     sentence: 'Whoever signs in has no credentials yet, so that signing in asks for none.',
   },
+  'finding.tells': {
+    title: 'Tells of others',
+    sentence: 'What is computed from other records tells of them, also to those who may not read them.',
+  },
   'finding.one': {
     title: 'A list of one',
     sentence: 'What is one at most can be answered as that one, or as not there.',

@@ -1,0 +1,80 @@
+import { admits, type Access, type Operation } from '../../contract/index.js';
+import {
+  entryOf,
+  partsOf,
+  rolesOfModel,
+  type Aggregate,
+  type Attribute,
+  type Entity,
+} from '../../model/index.js';
+import { because, becauseSetAt, type DerivationContext } from '../context.js';
+import { memberId, type Traits } from '../shapes/index.js';
+
+/** Reports computed members that tell their readers of records which these may not read. */
+export function findTelling(
+  context: DerivationContext,
+  traits: Traits,
+  entityOf: (resource: string) => string | null,
+  operations: readonly Operation[],
+): void {
+  if (operations.every(({ access }) => access.kind === 'anonymous')) return;
+  const reading = new Map<string, Operation[]>();
+  for (const operation of operations) {
+    const entity = operation.method === 'GET' ? entityOf(operation.resource) : null;
+    if (entity !== null) entryOf(reading, entity, () => []).push(operation);
+  }
+  for (const entity of context.index.entities.values())
+    for (const { name, computed, id } of entity.attributes) {
+      if (computed === null || !isShown(traits, entity, id)) continue;
+      for (const operation of reading.get(entity.name) ?? []) {
+        const untold = readAlong(context, entity, computed).find(
+          (other) => !mayRead(operation.access, reading.get(other)),
+        );
+        if (untold === undefined) continue;
+        context.findings.push({
+          id: 'computed.tells',
+          severity: 'doubtful',
+          message: `${name} of ${entity.name} tells whoever carries out ${operation.id} of records of ${untold}, which they may not read.`,
+          about: id,
+          reasons: [
+            because('finding.tells', { id }),
+            becauseSetAt(context, 'finding.tells', ['access', 'role'], operation),
+          ],
+        });
+        break;
+      }
+    }
+}
+
+const isShown = (traits: Traits, { name }: Entity, id: string): boolean =>
+  (traits.get(name) ?? []).some((trait) => memberId(trait) === id && trait.exposed.out !== 'no');
+
+/** Whether whoever is let in by an access can read records somewhere; what nobody reads is told by nothing else. */
+const mayRead = (access: Access, reads: readonly Operation[] | undefined): boolean =>
+  reads === undefined || reads.some((read) => admits(access, read.access));
+
+/** Names of the entities that an expression looks through, wherever it does. */
+function readAlong(
+  context: DerivationContext,
+  entity: Entity,
+  computed: NonNullable<Attribute['computed']>,
+  seen: ReadonlySet<string> = new Set(),
+): readonly string[] {
+  return partsOf(computed).flatMap((part): readonly string[] => {
+    if (part.kind === 'aggregate') return alongOf(context, entity, part);
+    if (part.kind !== 'attribute' || seen.has(part.name)) return [];
+    const inner = entity.attributes.find(({ name }) => name === part.name)?.computed ?? null;
+    return inner === null ? [] : readAlong(context, entity, inner, new Set([...seen, part.name]));
+  });
+}
+
+function alongOf({ model }: DerivationContext, entity: Entity, { roles }: Aggregate): readonly string[] {
+  const known = rolesOfModel(model);
+  const met: string[] = [];
+  let at = entity.name;
+  for (const role of roles) {
+    at = known.get(at)?.get(role)?.to ?? '';
+    if (at !== '') met.push(at);
+  }
+  return met;
+}
