@@ -70,6 +70,12 @@ function largeModel(size) {
   return `design "Two hundred things"\n\n${blocks.join('\n')}\n${[...owned, ...references].join('\n')}\n`;
 }
 
+const OWN_OPERATIONS = [
+  ['joined', 'first 5 where joinedAt >= input since by joinedAt desc'],
+  ['atTheDoor', 'verify email = input email and pin = input pin answers record else 404'],
+  ['moveShifts', 'ids set shiftBegins from body'],
+];
+
 /** The Arrange stage: the grid, a branch on its way, why a path is there, a finding in the dark look. */
 async function arrangePictures(open, keep, path) {
   const tree = (page) => page.getByRole('tree', { name: 'Path tree' });
@@ -100,16 +106,18 @@ async function arrangePictures(open, keep, path) {
   await arrange.getByRole('button', { name: 'Why' }).click();
   await keep(arrange, 'arrange-why');
   await arrange.getByRole('button', { name: 'Why' }).click();
-  await row(arrange, '/vessels').click();
-  await arrange.getByRole('button', { name: 'Add an operation' }).click();
-  await arrange.getByLabel('Name of the new operation').fill('youngest');
-  await arrange.getByLabel('What the new operation does').fill('first 5 where built >= 1990 by built desc');
-  await arrange.keyboard.press('Enter');
-  await arrange.getByText('All changes kept').waitFor();
-  await row(arrange, '/youngest').click();
-  await arrange.getByLabel('Example exchange').filter({ hasText: '/youngest HTTP/1.1' }).waitFor();
+  await row(arrange, '/crew-members').click();
+  for (const [name, line] of OWN_OPERATIONS) {
+    await arrange.getByRole('button', { name: 'Add an operation' }).click();
+    await arrange.getByLabel('Name of the new operation').fill(name);
+    await arrange.getByLabel('What the new operation does').fill(line);
+    await arrange.keyboard.press('Enter');
+    await arrange.getByLabel(`Name of ${name}`).waitFor();
+  }
+  await row(arrange, '/at-the-door').click();
+  await arrange.getByLabel('Example exchange').filter({ hasText: '/at-the-door HTTP/1.1' }).waitFor();
   await keep(arrange, 'arrange-own');
-  await arrange.getByRole('button', { name: 'Remove youngest' }).click();
+  for (const [name] of OWN_OPERATIONS) await arrange.getByRole('button', { name: `Remove ${name}` }).click();
   await arrange.getByText('All changes kept').waitFor();
   await offerPictures(arrange, keep, (text) => row(arrange, text));
   const dark = await open('dark', path);
