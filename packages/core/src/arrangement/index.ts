@@ -68,7 +68,6 @@ export {
   MOST_QUERIED,
   placeOfEffect,
 } from './customOperations.js';
-export { durationText } from './verifyText.js';
 export type {
   AssignedMember,
   CustomEffect,

@@ -59,11 +59,13 @@ class Reading extends ObjectReading {
     if (members === null) return null;
     const id = this.text(members, 'id', at, CUSTOM_ID, '1 to 60 letters, digits, hyphens or underscores');
     const name = this.text(members, 'name', at, CUSTOM_NAME, 'a name in camelCase');
-    const effect = this.effect(members['effect'] ?? null, `${at}/effect`);
-    const isAboutNone = effect?.kind === 'fixed' && members['entity'] === null;
+    const effectGiven = members['effect'] ?? null;
+    const isAboutNone =
+      members['entity'] === null && isJsonObject(effectGiven) && effectGiven['kind'] === 'fixed';
     const entity = isAboutNone
       ? null
       : this.text(members, 'entity', at, /^.+$/s, 'the identity of an entity, null for a fixed answer');
+    const effect = this.effect(effectGiven, `${at}/effect`);
     return id === null || name === null || (entity === null && !isAboutNone) || effect === null
       ? null
       : { id, name, entity, effect };

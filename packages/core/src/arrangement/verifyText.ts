@@ -99,7 +99,7 @@ function answerText(answers: VerifyAnswer, nameOf: (member: string) => string): 
 }
 
 /** How long something lasts, in the longest unit that tells it exactly: `8 hours`. */
-export function durationText(seconds: number): string {
+function durationText(seconds: number): string {
   const unit = UNITS.find((one) => seconds % one.seconds === 0) ?? UNITS[3];
   const number = seconds / unit.seconds;
   return `${number} ${number === 1 ? unit.one : unit.many}`;

@@ -1,9 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
 import { operationKey, type SettingValues } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
+import {
+  exampleRequest,
+  findViolations,
+  maskedAnswer,
+  maskedBody,
+  maskedHeaders,
+} from '@isomeros/core/engine';
 import { openApiDocument } from '@isomeros/core/publication';
+import fc from 'fast-check';
 import { arrangedWith, type OperationLine } from '../support/lines.js';
-import { TestMock, type Answer } from '../support/mock.js';
+import { NOW, TestMock, type Answer } from '../support/mock.js';
+import { rounds } from '../support/rounds.js';
 import { modelOf } from '../support/models.js';
 
 const TEXT = `entity Keeper
@@ -213,6 +222,50 @@ describe('looking up by something secret', () => {
     expect(found.headers.get('content-location')).toBe('/api/v1/keepers/1');
   });
 });
+
+test('no secret is told, whatever is asked by whomever', () => {
+  const step = fc.record({ operation: fc.nat(), as: fc.nat(), spoils: fc.boolean() });
+  fc.assert(
+    fc.property(fc.array(step, { maxLength: 20 }), (steps) => {
+      const mock = mockOf();
+      const { contract, model } = mock.service;
+      const tokens = [tokenOf(signIn(mock))];
+      for (const { operation: picked, as, spoils } of steps) {
+        const operation = contract.operations[picked % contract.operations.length];
+        const request =
+          operation === undefined
+            ? null
+            : exampleRequest(mock.service, mock.dataset, operation, NOW, spoils ? 'masked' : 'told');
+        if (request === null || operation === undefined) continue;
+        const bearer = `Bearer ${[...tokens, 'user-secret'][as % (tokens.length + 1)] ?? ''}`;
+        const headers = new Map([...request.headers, ['authorization', bearer]]);
+        const { handled, body } = mock.exchange({ ...request, headers });
+        const handedOut = handled.tokens.some(({ kind }) => kind === 'issue')
+          ? tokenOf({ body } as Answer)
+          : null;
+        if (handedOut !== null) tokens.push(handedOut);
+        const recorded = [
+          maskedAnswer(contract, operation.id, handled.response),
+          maskedBody(mock.service, operation.id, request.body, 10_000),
+          maskedHeaders(contract, [...headers].flat()),
+          handled.trace,
+        ];
+        const written = JSON.stringify(recorded);
+        for (const secret of [...tokens, ...passwordsOf(mock)]) expect(written).not.toContain(`"${secret}"`);
+        if (handedOut === null)
+          for (const token of tokens) expect(handled.response.body ?? '').not.toContain(token);
+      }
+      expect(findViolations(model, mock.rows)).toEqual([]);
+    }),
+    { numRuns: rounds(40) },
+  );
+});
+
+const passwordsOf = ({ rows }: TestMock): readonly string[] =>
+  rows.flatMap(({ values }) => {
+    const password = values['Keeper.password'];
+    return typeof password === 'string' ? [password] : [];
+  });
 
 describe('what does not fit', () => {
   test.each<[string, readonly OperationLine[], SettingValues, RegExp]>([
