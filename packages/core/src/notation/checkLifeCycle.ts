@@ -69,6 +69,7 @@ function comparisonProblem(block: Block, { attribute: name, operand }: Compariso
   const attribute = block.attributes.find((candidate) => candidate.name === name);
   if (attribute === undefined) return `${block.name} has no attribute ${name} to compare.`;
   if (attribute.computed !== null) return `${name} is computed; conditions compare what is stored.`;
+  if (attribute.writeOnly) return `${name} is write-only: no condition may tell what it is.`;
   const { type } = attribute;
   if (type.kind === 'json' || type.kind === 'list' || type.kind === 'value')
     return `${name} is ${type.kind}, which cannot be compared.`;

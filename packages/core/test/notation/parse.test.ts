@@ -102,6 +102,11 @@ const CASES: readonly Case[] = [
     at: '4:21+4',
   },
   {
+    code: 'cycle.condition',
+    text: 'entity A\n  pin: text, write-only\n  s: choice(a, b), default a\n    go: a -> b when pin = x',
+    at: '4:21+3',
+  },
+  {
     code: 'name.duplicate',
     text: 'entity A\n  s: choice(a, b), default a\n    go: a -> b\n    go: b -> a',
     at: '4:5+10',
