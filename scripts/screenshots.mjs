@@ -117,6 +117,7 @@ async function arrangePictures(open, keep, path) {
   await row(arrange, '/at-the-door').click();
   await arrange.getByLabel('Example exchange').filter({ hasText: '/at-the-door HTTP/1.1' }).waitFor();
   await keep(arrange, 'arrange-own');
+  await row(arrange, '/crew-members').click();
   for (const [name] of OWN_OPERATIONS) await arrange.getByRole('button', { name: `Remove ${name}` }).click();
   await arrange.getByText('All changes kept').waitFor();
   await offerPictures(arrange, keep, (text) => row(arrange, text));
