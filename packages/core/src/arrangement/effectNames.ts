@@ -1,4 +1,22 @@
-import { keyOf, recordAttributes, roleOf, type Entity, type ModelIndex } from '../model/index.js';
+import {
+  keyOf,
+  recordAttributes,
+  roleOf,
+  type CompareOperator,
+  type Entity,
+  type ModelIndex,
+} from '../model/index.js';
+import type { FixedFilter } from './customOperations.js';
+
+/** A filter by the operator that a line writes. */
+export const AS_FILTER: Readonly<Record<CompareOperator, FixedFilter['operator']>> = {
+  '=': 'eq',
+  '!=': 'ne',
+  '<': 'lt',
+  '<=': 'lte',
+  '>': 'gt',
+  '>=': 'gte',
+};
 
 interface Named {
   readonly id: string;

@@ -104,5 +104,6 @@ export type {
   FilterOperator,
   MemberAspect,
 } from './exposure.js';
-export { printEffect, readEffect } from './effectText.js';
+export { readEffect } from './effectText.js';
+export { printEffect } from './printEffect.js';
 export type { EffectRead } from './effectText.js';

@@ -1,5 +1,5 @@
 import { executeOnMany } from './actOnMany.js';
-import type { Draft } from './dataset.js';
+import type { Draft } from './draft.js';
 import type { WriteOutcome, WriteRequest } from './outcome.js';
 import type { RequestContext, Runtime } from './service.js';
 import { executeRevoke, executeVerify } from './verify.js';

@@ -10,8 +10,8 @@ import {
   type Row,
 } from '../model/index.js';
 import { printCondition } from '../notation/index.js';
-import { giveValue, takeInputs } from './customOperation.js';
-import { Draft } from './dataset.js';
+import { giveValue, acceptMembers } from './customOperation.js';
+import { Draft } from './draft.js';
 import { renderBody, type RenderedBody } from './form.js';
 import { holdsFor, refusal, transitionOf } from './lifeCycle.js';
 import { matchingRows } from './list/answer.js';
@@ -56,7 +56,7 @@ export function executeOnMany(
       : acceptInputs(validation, shapeNamed(service, operation.accepts), body);
   const found = validation.errors.length > 0 ? [] : targetsOf(validation, draft, request, custom, inputs);
   if (operation.accepts !== null && validation.errors.length === 0)
-    takeInputs(service, draft, operation.accepts, body, bareObject(), validation.errors);
+    acceptMembers(service, draft, operation.accepts, body, bareObject(), validation.errors);
   if (validation.errors.length > 0) return invalidBody(operation, validation.errors);
   if (found.length > MOST_ACTED_ON) {
     const detail = `${found.length} records meet the condition; at most ${MOST_ACTED_ON} are acted on at once.`;
@@ -190,7 +190,7 @@ function valuesAfter(
     return null;
   }
   const errors: ProblemDetail[] = [];
-  if (operation.accepts !== null) takeInputs(service, draft, operation.accepts, body, values, errors);
+  if (operation.accepts !== null) acceptMembers(service, draft, operation.accepts, body, values, errors);
   for (const fixed of does.values) giveValue(service, draft, record.entity, fixed, values, errors);
   for (const { message } of errors) report(message);
   return errors.length > 0 ? null : values;

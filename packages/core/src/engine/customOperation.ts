@@ -9,7 +9,7 @@ import {
   pointerTo,
   refuseUnknown,
 } from './validateBody.js';
-import type { Draft } from './dataset.js';
+import type { Draft } from './draft.js';
 import { holdsFor, momentAs } from './lifeCycle.js';
 import type { ProblemDetail } from './message.js';
 import type { WriteRequest } from './outcome.js';
@@ -40,7 +40,7 @@ export function planCustomOperation(
   }
   const errors: ProblemDetail[] = [];
   const values = Object.assign(bareObject(), custom.kind === 'assign' ? record.values : {});
-  if (operation.accepts !== null) takeInputs(service, draft, operation.accepts, body, values, errors);
+  if (operation.accepts !== null) acceptMembers(service, draft, operation.accepts, body, values, errors);
   const of = custom.kind === 'create' ? storageNamed(service, custom.entity).entity.id : record.entity;
   for (const fixed of custom.values) giveValue(service, draft, of, fixed, values, errors);
   if (errors.length > 0) return unfit(operation.accepts, errors);
@@ -56,7 +56,7 @@ const unfit = (accepts: string | null, errors: readonly ProblemDetail[]): Planne
     : { kind: 'invalid', errors };
 
 /** What is sent, by the shape of the operation; what is left out is unset. */
-export function takeInputs(
+export function acceptMembers(
   service: RequestContext,
   draft: Draft,
   shapeName: string,

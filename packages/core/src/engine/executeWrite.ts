@@ -13,7 +13,8 @@ import {
   type Row,
 } from '../model/index.js';
 import { acceptCreate, bodyValidationOf, type BodyValidation } from './validateBody.js';
-import { pointedAt, type Draft } from './dataset.js';
+import { pointedAt } from './dataset.js';
+import type { Draft } from './draft.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
 import { renderBody, type RenderedBody } from './form.js';
 import type { EngineResponse } from './message.js';

@@ -1,4 +1,5 @@
-export { Dataset, Draft } from './dataset.js';
+export { Dataset } from './dataset.js';
+export { Draft } from './draft.js';
 export type { RowChange, Counters, LeftBeside, RecordView } from './dataset.js';
 export { pointerTo } from './validateBody.js';
 export { normalKey } from './locate.js';

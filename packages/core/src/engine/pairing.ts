@@ -11,7 +11,8 @@ import {
   type Row,
 } from '../model/index.js';
 import { bodyValidationOf, acceptObject } from './validateBody.js';
-import type { RowChange, Draft, RecordView } from './dataset.js';
+import type { RowChange, RecordView } from './dataset.js';
+import type { Draft } from './draft.js';
 import { renderBody } from './form.js';
 import { pairAt, type Location } from './locate.js';
 import { JSON_PATCH, patchDocument, refusePatch } from './patch.js';

@@ -8,7 +8,7 @@ import {
   type Row,
 } from '../model/index.js';
 import { challengesOf } from './access.js';
-import type { Draft } from './dataset.js';
+import type { Draft } from './draft.js';
 import { tokenDigestOf } from './digest.js';
 import type { EngineResponse, Header } from './message.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';

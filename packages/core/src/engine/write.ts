@@ -14,7 +14,8 @@ import {
 import { randomUuid } from '../seeding/index.js';
 import type { SlotDraft } from './validateBody.js';
 import { memberNamed } from './memberNamed.js';
-import { Draft, pointers, type RowChange, type Counters } from './dataset.js';
+import { pointers, type RowChange, type Counters } from './dataset.js';
+import { Draft } from './draft.js';
 import type { ProblemDetail } from './message.js';
 import { planRemoval } from './removal.js';
 import { type RequestContext, type Runtime } from './service.js';
