@@ -108,7 +108,7 @@ const SAYS: Readonly<
   },
   collection: {
     what: 'operation',
-    about: 'queries, on many, signing in and out',
+    about: 'queries, on many, signing in, inputs',
     forms: [
       'first 10 where … by …',
       'one where … = input …',
@@ -116,13 +116,14 @@ const SAYS: Readonly<
       'ids do …',
       'verify … = input … answers token for 8 hours',
       'revoke token',
+      'accepts text, required, secret, equals …',
       'caller',
     ],
   },
   item: {
     what: 'action',
     about: 'what it does, in a line',
-    forms: ['when … set …', 'make … set …'],
+    forms: ['when … set …', 'make … set …', 'set … = input … (… …, … …) accepts …: text'],
   },
 };
 

@@ -209,6 +209,8 @@ const UNUSED_BY: Readonly<Record<CustomEffect['kind'], ReadonlySet<ChoosableSett
   fixed: NOTHING_UNUSED,
   assign: NOTHING_UNUSED,
   create: MADE_BY_IT,
+  // It has no path of its own.
+  accept: NOTHING_UNUSED,
   // Whoever signs in has no credentials yet.
   verify: new Set([...CHANGES_NOTHING, 'access', 'role']),
   revoke: CHANGES_NOTHING,

@@ -28,25 +28,60 @@ interface FindEffect extends QueryTerms {
   readonly kind: 'find';
 }
 
+/** Something that is sent and that no record stores. */
+export interface InputRules {
+  /** As the notation writes it: `text(..80)`. */
+  readonly type: string;
+  readonly required: boolean;
+  /** Then it is written down nowhere. */
+  readonly secret: boolean;
+  /** What it is where it is not sent. */
+  readonly default?: Operand;
+  /** The identity of an attribute that is sent beside it, and that it must equal. */
+  readonly equals?: string;
+}
+
+/** Something that the body of an operation of one's own carries as well. */
+export interface AcceptedInput extends InputRules {
+  readonly name: string;
+}
+
+/** What is accepted beside what the effect itself says is sent. */
+interface Accepting {
+  readonly accepts?: readonly AcceptedInput[];
+}
+
+/** In the bodies that make a record, or that carry out a transition: an input of the name of the operation. */
+interface AcceptEffect extends InputRules {
+  readonly kind: 'accept';
+  /** The identity of the transition; `null` for what makes a record. */
+  readonly transition: string | null;
+}
+
+/** POST below the item: gives members values while every comparison holds. */
+interface AssignEffect extends Accepting {
+  readonly kind: 'assign';
+  readonly when: readonly OwnComparison[];
+  readonly values: readonly AssignedMember[];
+}
+
+/** POST below the item: makes a record that it owns, or that refers to it. */
+interface CreateEffect extends Accepting {
+  readonly kind: 'create';
+  readonly when: readonly OwnComparison[];
+  /** The identity of the ownership or of the reference. */
+  readonly relationship: string;
+  readonly values: readonly AssignedMember[];
+}
+
 export type CustomEffect =
   /** GET below the collection: the first of what is looked for. */
   | ListEffect
   /** GET below the collection: the first record that a query would list. */
   | FindEffect
-  /** POST below the item: gives members values while every comparison holds. */
-  | {
-      readonly kind: 'assign';
-      readonly when: readonly OwnComparison[];
-      readonly values: readonly AssignedMember[];
-    }
-  /** POST below the item: makes a record that it owns, or that refers to it. */
-  | {
-      readonly kind: 'create';
-      readonly when: readonly OwnComparison[];
-      /** The identity of the ownership or of the reference. */
-      readonly relationship: string;
-      readonly values: readonly AssignedMember[];
-    }
+  | AssignEffect
+  | CreateEffect
+  | AcceptEffect
   | ManyEffect
   | VerifyEffect
   /** POST below the collection: ends the token that it is sent with. */
@@ -57,7 +92,7 @@ export type CustomEffect =
   | { readonly kind: 'fixed'; readonly body: FixedValue };
 
 /** POST below the collection: does the same to many records, to all of them or to none. */
-export interface ManyEffect {
+export interface ManyEffect extends Accepting {
   readonly kind: 'many';
   /** Those that every filter keeps, or those whose ids are sent. */
   readonly over:
@@ -73,7 +108,7 @@ export interface ManyEffect {
 }
 
 /** POST below the collection: finds the record whose attributes equal all inputs, and answers it, or a token for it. */
-export interface VerifyEffect {
+export interface VerifyEffect extends Accepting {
   readonly kind: 'verify';
   /** Attributes by their identity, each with the name of the input that it must equal. */
   readonly compared: readonly { readonly member: string; readonly input: string }[];
@@ -134,6 +169,7 @@ export function placeOfEffect({ kind }: Pick<CustomEffect, 'kind'>): CustomPlace
     case 'verify':
     case 'revoke':
     case 'caller':
+    case 'accept':
       return 'collection';
     case 'assign':
     case 'create':
@@ -169,9 +205,24 @@ export interface OwnComparison {
 export interface AssignedMember {
   /** The identity of an attribute or a reference. */
   readonly member: string;
-  readonly value: Operand | { readonly kind: 'unset' } | { readonly kind: 'input' };
+  readonly value: Operand | { readonly kind: 'unset' } | { readonly kind: 'input' } | ChosenValue;
 }
 
+/** A value by which of some words is sent. */
+export interface ChosenValue {
+  readonly kind: 'chosen';
+  /** The name of the input, a choice of the words. */
+  readonly input: string;
+  readonly options: readonly ChosenOption[];
+}
+
+export interface ChosenOption {
+  readonly option: string;
+  readonly value: Operand | { readonly kind: 'unset' };
+}
+
+/** What they, and what they are sent, can be called. */
+export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
 /** More of them an arrangement cannot have. */
 export const MOST_CUSTOM_OPERATIONS = 500;
 export const MOST_PARTS = 50;

@@ -1,13 +1,14 @@
 import { COMPARE_OPERATORS } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
+  CUSTOM_NAME,
   FIXED_OPERATORS,
   LONGEST_TOKEN,
   MOST_CUSTOM_OPERATIONS,
   MOST_PARTS,
   MOST_QUERIED,
 } from './customOperations.js';
-import { CUSTOM_ID, CUSTOM_NAME, VERIFY_FAILURES } from './readCustomOperations.js';
+import { CUSTOM_ID, VERIFY_FAILURES } from './readCustomOperations.js';
 
 const text = { type: 'string', minLength: 1, maxLength: 500 };
 
@@ -27,11 +28,44 @@ const operand = { oneOf: [now, literal] };
 
 const listOf = (items: object): object => ({ type: 'array', maxItems: MOST_PARTS, items });
 
+const unset = closed({ kind: { const: 'unset' } });
+const chosen = closed({
+  kind: { const: 'chosen' },
+  input: { type: 'string', pattern: CUSTOM_NAME.source },
+  options: listOf(
+    closed({
+      option: { type: 'string', pattern: WORD.source },
+      value: { oneOf: [now, literal, unset] },
+    }),
+  ),
+});
+/** What is said of something that is sent and not stored; `given`: what else is said of it. */
+const inputRules = (given: Readonly<Record<string, object>>): object => ({
+  type: 'object',
+  required: [...Object.keys(given), 'type', 'required', 'secret'],
+  properties: {
+    ...given,
+    type: { ...text, description: 'A scalar type as the notation writes it.' },
+    required: { type: 'boolean' },
+    secret: { type: 'boolean' },
+    default: operand,
+    equals: text,
+  },
+  additionalProperties: false,
+});
+const accepts = listOf(inputRules({ name: { type: 'string', pattern: CUSTOM_NAME.source } }));
+/** An effect that may accept more than it says. */
+const accepting = (properties: Readonly<Record<string, object>>): object => ({
+  type: 'object',
+  required: Object.keys(properties),
+  properties: { ...properties, accepts },
+  additionalProperties: false,
+});
 const comparison = closed({ member: text, operator: { enum: COMPARE_OPERATORS }, value: operand });
 const assigned = closed({
   member: text,
   value: {
-    oneOf: [now, literal, closed({ kind: { const: 'unset' } }), closed({ kind: { const: 'input' } })],
+    oneOf: [now, literal, unset, closed({ kind: { const: 'input' } }), chosen],
   },
 });
 const input = {
@@ -106,15 +140,19 @@ export const customOperationsSchema: object = {
           limit: { type: 'integer', minimum: 1, maximum: MOST_QUERIED },
         }),
         closed({ kind: { const: 'find' }, filters: listOf(filter), order: listOf(order) }),
-        closed({ kind: { const: 'assign' }, when: listOf(comparison), values: listOf(assigned) }),
-        closed({
+        accepting({ kind: { const: 'assign' }, when: listOf(comparison), values: listOf(assigned) }),
+        inputRules({
+          kind: { const: 'accept' },
+          transition: { anyOf: [text, { type: 'null' }] },
+        }),
+        accepting({
           kind: { const: 'create' },
           when: listOf(comparison),
           relationship: text,
           values: listOf(assigned),
         }),
-        closed({ kind: { const: 'many' }, over, does }),
-        closed({
+        accepting({ kind: { const: 'many' }, over, does }),
+        accepting({
           kind: { const: 'verify' },
           compared: { ...listOf(compared), minItems: 1 },
           answers: verifyAnswer,

@@ -8,7 +8,10 @@ import {
 } from '../model/index.js';
 import { LineReader, tokenize, type Diagnostic } from '../notation/index.js';
 import {
+  type AcceptedInput,
   type AssignedMember,
+  type ChosenOption,
+  type ChosenValue,
   type CustomEffect,
   type FixedFilter,
   type Input,
@@ -19,6 +22,7 @@ import {
 } from './customOperations.js';
 import { AS_FILTER, nameableMembers, relatedByRole, transitionsOf } from './effectNames.js';
 import { readFixed } from './fixedText.js';
+import { readAccepted, readInputRules, type InputWords } from './inputText.js';
 import { readVerify } from './verifyText.js';
 
 export type EffectRead =
@@ -28,9 +32,12 @@ export type EffectRead =
 
 /**
  * Reads the effect of an operation of one's own from one line, with the names of the model:
- * `first 5 where status = planned and departsAt >= input since by departsAt desc`, `one by departsAt`, `when free = true set free = false, number from body,
- * note unset`, the same for many, as in `all where departsAt < now set …` or `ids do cancel`, or `make bookings when status = planned set seats = 1, name from body`; `verify …` as `readVerify`
- * has it, `revoke token`, `caller`, and `answers …` as `readFixed` has it. `entity`: `null` for what is about none.
+ * `first 5 where status = planned and departsAt >= input since by departsAt desc`, `one by departsAt`, `when free = true
+ * set free = false, number from body, note unset, berth = input side (port "N1", starboard "S1")`, the same for many, as in
+ * `all where departsAt < now set …` or `ids do cancel`, or `make bookings when status = planned set seats = 1, name from
+ * body`; `verify …` as `readVerify` has it, `revoke token`, `caller`; each of them that has a body with `accepts …` as
+ * `readAccepted` has it; `accepts …` alone as `readInputRules` has it; and `answers …` as `readFixed` has it. `entity`:
+ * `null` for what is about none.
  */
 export function readEffect(model: Model, entity: string | null, text: string): EffectRead {
   const fixed = FIXED.exec(text);
@@ -49,7 +56,7 @@ export function readEffect(model: Model, entity: string | null, text: string): E
   return effect === null ? { ok: false, message: EXPECTED, column: 1 } : { ok: true, effect };
 }
 
-const EXPECTED = 'Expected first, one, all, ids, verify, revoke token, caller, when, set or make.';
+const EXPECTED = 'Expected first, one, all, ids, verify, revoke token, caller, accepts, when, set or make.';
 const EXPECTED_AT_ENTRY = 'Expected answers and what is answered, as in answers { "status": "up" }.';
 
 /** An answer that is always the same: JSON, which the notation does not read. */
@@ -63,7 +70,16 @@ function readAnswers([, before = '', body = '']: RegExpExecArray): EffectRead {
 }
 
 /** They go on with the line, and are no names of inputs. */
-const GOING_ON: ReadonlySet<string> = new Set(['and', 'by', 'default', 'do', 'set', 'when', 'where']);
+const GOING_ON: ReadonlySet<string> = new Set([
+  'accepts',
+  'and',
+  'by',
+  'default',
+  'do',
+  'set',
+  'when',
+  'where',
+]);
 
 class Reading {
   constructor(
@@ -80,13 +96,38 @@ class Reading {
     if (reader.take('make')) return this.create(entity);
     if (reader.take('all')) return this.many(entity, { kind: 'condition', filters: this.filters(entity) });
     if (reader.take('ids')) return this.many(entity, { kind: 'ids' });
-    if (reader.take('verify')) return readVerify(reader, { read: () => this.member(entity) });
+    if (reader.take('accepts')) return this.accept(entity);
+    if (reader.take('verify')) {
+      const verify = readVerify(reader, { read: () => this.member(entity) });
+      return verify === null ? null : { ...verify, ...this.accepted(entity) };
+    }
     if (reader.takeWords('revoke', 'token')) return { kind: 'revoke' };
     if (reader.take('caller')) return { kind: 'caller' };
     const when = this.when(entity);
     if (!reader.expect('set')) return null;
-    return { kind: 'assign', when, values: this.values(entity) };
+    return { kind: 'assign', when, values: this.values(entity), ...this.accepted(entity) };
   }
+
+  /** What is sent when a record is made, or when a transition is carried out. */
+  private accept(entity: Entity): CustomEffect | null {
+    const rules = readInputRules(this.reader, this.words(entity));
+    if (rules === null) return null;
+    if (!this.reader.take('for')) return { kind: 'accept', transition: null, ...rules };
+    const transition = this.transition(entity);
+    return transition === null ? null : { kind: 'accept', transition, ...rules };
+  }
+
+  /** What a line accepts besides; `entity`: whose attributes are sent beside it. */
+  private accepted(entity: Entity): { readonly accepts?: readonly AcceptedInput[] } {
+    if (!this.reader.take('accepts')) return {};
+    const accepts = readAccepted(this.reader, this.words(entity));
+    return accepts === null ? {} : { accepts };
+  }
+
+  private readonly words = (entity: Entity): InputWords => ({
+    member: () => this.member(entity),
+    operand: () => this.operand(),
+  });
 
   private query(entity: Entity): CustomEffect | null {
     const limit = this.reader.next();
@@ -121,22 +162,29 @@ class Reading {
   private many(entity: Entity, over: ManyEffect['over']): ManyEffect | null {
     const { reader } = this;
     if (reader.take('do')) {
-      const word = reader.word('the name of a transition');
-      if (word === null) return null;
-      const all = transitionsOf(entity);
-      const found = all.find(({ name }) => name === word.text);
-      if (found !== undefined)
-        return { kind: 'many', over, does: { kind: 'transition', transition: found.id } };
-      const hint = all.length === 0 ? 'It has none.' : `There are ${all.map(({ name }) => name).join(', ')}.`;
-      reader.report('role.unknown', `${entity.name} has no transition ${word.text}. ${hint}`, word.place);
-      return null;
+      const transition = this.transition(entity);
+      if (transition === null) return null;
+      return { kind: 'many', over, does: { kind: 'transition', transition }, ...this.accepted(entity) };
     }
     const when = this.when(entity);
     if (!reader.take('set')) {
       reader.expected('set and values, or do and a transition');
       return null;
     }
-    return { kind: 'many', over, does: { kind: 'assign', when, values: this.values(entity) } };
+    const values = this.values(entity);
+    return { kind: 'many', over, does: { kind: 'assign', when, values }, ...this.accepted(entity) };
+  }
+
+  /** The transition that the next word names. */
+  private transition(entity: Entity): string | null {
+    const word = this.reader.word('the name of a transition');
+    if (word === null) return null;
+    const all = transitionsOf(entity);
+    const found = all.find(({ name }) => name === word.text);
+    if (found !== undefined) return found.id;
+    const hint = all.length === 0 ? 'It has none.' : `There are ${all.map(({ name }) => name).join(', ')}.`;
+    this.reader.report('role.unknown', `${entity.name} has no transition ${word.text}. ${hint}`, word.place);
+    return null;
   }
 
   private filter(entity: Entity, filters: FixedFilter[]): void {
@@ -167,7 +215,7 @@ class Reading {
     }
     const when = this.when(entity);
     const values = this.reader.take('set') ? this.values(made) : [];
-    return { kind: 'create', when, relationship: found.relationship, values };
+    return { kind: 'create', when, relationship: found.relationship, values, ...this.accepted(made) };
   }
 
   private when(entity: Entity): readonly OwnComparison[] {
@@ -190,7 +238,7 @@ class Reading {
       if (this.reader.take('unset')) values.push({ member, value: { kind: 'unset' } });
       else if (this.reader.takeWords('from', 'body')) values.push({ member, value: { kind: 'input' } });
       else if (this.reader.take('=')) {
-        const value = this.operand();
+        const value = this.chosen() ?? this.operand();
         if (value !== null) values.push({ member, value });
       } else this.reader.expected('=, from body, or unset');
     } while (this.reader.take(','));
@@ -214,17 +262,41 @@ class Reading {
     return found ?? null;
   }
 
-  /** `input since`, and what it is where it is not sent; a choice may be called input, too. */
+  /** `input since`, and what it is where it is not sent. */
   private input(): Input | null {
+    const { reader } = this;
+    const name = this.inputName();
+    if (name === null) return null;
+    if (!reader.take('default')) return { kind: 'input', name };
+    const value = this.operand();
+    return value === null ? null : { kind: 'input', name, default: value };
+  }
+
+  /** The name after `input`; a choice may be called input, too. */
+  private inputName(): string | null {
     const { reader } = this;
     const name = reader.peek(1);
     if (reader.peek()?.text !== 'input' || reader.peek()?.kind !== 'word') return null;
     if (name?.kind !== 'word' || GOING_ON.has(name.text)) return null;
     reader.next();
     reader.next();
-    if (!reader.take('default')) return { kind: 'input', name: name.text };
-    const value = this.operand();
-    return value === null ? null : { kind: 'input', name: name.text, default: value };
+    return name.text;
+  }
+
+  /** `input side (port "N1", starboard unset)`: which of the words is sent decides. */
+  private chosen(): ChosenValue | null {
+    const input = this.inputName();
+    if (input === null) return null;
+    const options: ChosenOption[] = [];
+    if (!this.reader.expect('(')) return { kind: 'chosen', input, options };
+    do {
+      const option = this.reader.word('a word that is sent');
+      if (option === null) break;
+      const value = this.reader.take('unset') ? ({ kind: 'unset' } as const) : this.operand();
+      if (value !== null) options.push({ option: option.text, value });
+    } while (this.reader.take(','));
+    this.reader.expect(')');
+    return { kind: 'chosen', input, options };
   }
 
   private operand(): Operand | null {

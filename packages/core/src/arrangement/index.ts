@@ -62,20 +62,25 @@ export { pluralSubject } from './parts/words.js';
 export { escapePointer } from './reading.js';
 export type { ChoiceProblem, ReadResult } from './reading.js';
 export {
+  CUSTOM_NAME,
   FIXED_OPERATORS,
   hasMoment,
   MOST_ACTED_ON,
   MOST_QUERIED,
   placeOfEffect,
 } from './customOperations.js';
+export { inputType } from './inputText.js';
 export type {
+  AcceptedInput,
   AssignedMember,
+  ChosenValue,
   CustomEffect,
   CustomOperation,
   CustomPlace,
   FixedFilter,
   FixedValue,
   Input,
+  InputRules,
   ManyEffect,
   Operand,
   OwnComparison,
@@ -85,7 +90,6 @@ export type {
   VerifyEffect,
   VerifyFailure,
 } from './customOperations.js';
-export { CUSTOM_NAME } from './readCustomOperations.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
 export {

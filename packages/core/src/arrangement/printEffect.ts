@@ -1,7 +1,7 @@
 import { indexModel, type Model, type ModelIndex } from '../model/index.js';
-import { writeOperand } from '../notation/index.js';
 import type {
   AssignedMember,
+  ChosenOption,
   CustomEffect,
   FixedFilter,
   Input,
@@ -12,6 +12,7 @@ import type {
 } from './customOperations.js';
 import { AS_FILTER, namesOf, relatedByRole, transitionsOf, type NameOf } from './effectNames.js';
 import { printFixed } from './fixedText.js';
+import { printAccepted, printInputRules, printOperand } from './inputText.js';
 import { printVerify } from './verifyText.js';
 
 /** The line that `readEffect` reads as the effect. Names that are gone are written as their identities. */
@@ -26,7 +27,12 @@ export function printEffect(model: Model, entity: string | null, effect: CustomE
     case 'many':
       return manyText(index, own, entity, effect);
     case 'verify':
-      return printVerify(effect, own);
+      return [printVerify(effect, own), ...printAccepted(effect.accepts, own)].join(' ');
+    case 'accept': {
+      const what = `accepts ${printInputRules(effect, own)}`;
+      const { transition } = effect;
+      return transition === null ? what : `${what} for ${transitionName(index, entity, transition)}`;
+    }
     case 'revoke':
       return 'revoke token';
     case 'caller':
@@ -34,7 +40,11 @@ export function printEffect(model: Model, entity: string | null, effect: CustomE
     case 'fixed':
       return `answers ${printFixed(effect.body)}`;
     case 'assign':
-      return [...whenText(own, effect.when), `set ${valuesText(own, effect.values)}`].join(' ');
+      return [
+        ...whenText(own, effect.when),
+        `set ${valuesText(own, effect.values)}`,
+        ...printAccepted(effect.accepts, own),
+      ].join(' ');
     case 'create': {
       const related = relatedByRole(index, entity ?? '').find(
         (one) => one.relationship === effect.relationship,
@@ -44,6 +54,7 @@ export function printEffect(model: Model, entity: string | null, effect: CustomE
         `make ${related?.role ?? effect.relationship}`,
         ...whenText(own, effect.when),
         ...(effect.values.length === 0 ? [] : [`set ${valuesText(made, effect.values)}`]),
+        ...printAccepted(effect.accepts, made),
       ].join(' ');
     }
   }
@@ -58,27 +69,31 @@ function foundText(own: NameOf, { filters, order }: QueryTerms): readonly string
   ];
 }
 
-function manyText(index: ModelIndex, own: NameOf, entity: string | null, { over, does }: ManyEffect): string {
+function manyText(
+  index: ModelIndex,
+  own: NameOf,
+  entity: string | null,
+  { over, does, accepts }: ManyEffect,
+): string {
   const those =
     over.kind === 'ids' ? ['ids'] : ['all', ...foundText(own, { filters: over.filters, order: [] })];
-  if (does.kind === 'assign')
-    return [...those, ...whenText(own, does.when), `set ${valuesText(own, does.values)}`].join(' ');
-  const found = index.entities.get(entity ?? '');
-  const named = found === undefined ? [] : transitionsOf(found);
-  const name = named.find(({ id }) => id === does.transition)?.name ?? does.transition;
-  return [...those, `do ${name}`].join(' ');
+  const done =
+    does.kind === 'assign'
+      ? [...whenText(own, does.when), `set ${valuesText(own, does.values)}`]
+      : [`do ${transitionName(index, entity, does.transition)}`];
+  return [...those, ...done, ...printAccepted(accepts, own)].join(' ');
 }
 
-function operandText(value: Operand | Input): string {
-  switch (value.kind) {
-    case 'now':
-      return 'now';
-    case 'literal':
-      return writeOperand(value.value);
-    case 'input':
-      return `input ${value.name}${value.default === undefined ? '' : ` default ${operandText(value.default)}`}`;
-  }
+function transitionName(index: ModelIndex, entity: string | null, transition: string): string {
+  const found = index.entities.get(entity ?? '');
+  const named = found === undefined ? [] : transitionsOf(found);
+  return named.find(({ id }) => id === transition)?.name ?? transition;
 }
+
+const operandText = (value: Operand | Input): string =>
+  value.kind === 'input'
+    ? `input ${value.name}${value.default === undefined ? '' : ` default ${printOperand(value.default)}`}`
+    : printOperand(value);
 
 const OPERATOR_OF = new Map(Object.entries(AS_FILTER).map(([written, operator]) => [operator, written]));
 
@@ -95,6 +110,9 @@ const whenText = (own: NameOf, when: readonly OwnComparison[]): readonly string[
         `when ${when.map(({ member, operator, value }) => `${own(member)} ${operator} ${operandText(value)}`).join(' and ')}`,
       ];
 
+const optionText = ({ option, value }: ChosenOption): string =>
+  `${option} ${value.kind === 'unset' ? 'unset' : printOperand(value)}`;
+
 const valuesText = (own: NameOf, values: readonly AssignedMember[]): string =>
   values
     .map(({ member, value }) => {
@@ -103,6 +121,8 @@ const valuesText = (own: NameOf, values: readonly AssignedMember[]): string =>
           return `${own(member)} from body`;
         case 'unset':
           return `${own(member)} unset`;
+        case 'chosen':
+          return `${own(member)} = input ${value.input} (${value.options.map(optionText).join(', ')})`;
         case 'now':
         case 'literal':
           return `${own(member)} = ${operandText(value)}`;

@@ -1,6 +1,7 @@
-import { COMPARE_OPERATORS, isJsonObject, type Json, type Literal } from '../model/index.js';
+import { COMPARE_OPERATORS, isJsonObject, type Json } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
+  CUSTOM_NAME,
   DEEPEST_FIXED,
   FIXED_OPERATORS,
   LONGEST_TOKEN,
@@ -12,27 +13,26 @@ import {
   type CustomOperation,
   type FixedFilter,
   type FixedValue,
-  type Input,
   type ManyEffect,
-  type Operand,
   type QueryTerms,
   type OwnComparison,
   type TokenRole,
   type VerifyAnswer,
   type VerifyFailure,
 } from './customOperations.js';
-import { ObjectReading, type GivenMembers } from './objectReading.js';
+import { InputReading, isLiteral } from './inputReading.js';
+import type { GivenMembers } from './objectReading.js';
 import type { ReadResult } from './reading.js';
 
 /** An identity of a custom operation, as the application makes them. */
 export const CUSTOM_ID = /^[A-Za-z0-9_-]{1,60}$/;
-export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
 
 const EFFECT_KINDS: readonly CustomEffect['kind'][] = [
   'query',
   'find',
   'assign',
   'create',
+  'accept',
   'many',
   'verify',
   'revoke',
@@ -53,7 +53,7 @@ export function readCustomOperations(given: Json, pointer: string): ReadResult<r
   return { value, problems: reading.problems };
 }
 
-class Reading extends ObjectReading {
+class Reading extends InputReading {
   custom(given: Json, at: string): CustomOperation | null {
     const members = this.object(given, at, ['id', 'name', 'entity', 'effect']);
     if (members === null) return null;
@@ -83,11 +83,15 @@ class Reading extends ObjectReading {
         return members === null ? null : { kind, ...this.found(members, at) };
       }
       case 'assign': {
-        const members = this.object(given, at, ['kind', 'when', 'values']);
-        return members === null ? null : { kind, ...this.change(members, at) };
+        const members = this.object(given, at, ['kind', 'when', 'values', 'accepts']);
+        return members === null
+          ? null
+          : { kind, ...this.change(members, at), ...this.accepting(members, at) };
       }
+      case 'accept':
+        return this.accept(given, at);
       case 'create': {
-        const members = this.object(given, at, ['kind', 'when', 'relationship', 'values']);
+        const members = this.object(given, at, ['kind', 'when', 'relationship', 'values', 'accepts']);
         if (members === null) return null;
         const relationship = this.text(
           members,
@@ -96,14 +100,16 @@ class Reading extends ObjectReading {
           /^.+$/s,
           'the identity of a relationship',
         );
-        return relationship === null ? null : { kind, relationship, ...this.change(members, at) };
+        return relationship === null
+          ? null
+          : { kind, relationship, ...this.change(members, at), ...this.accepting(members, at) };
       }
       case 'many': {
-        const members = this.object(given, at, ['kind', 'over', 'does']);
+        const members = this.object(given, at, ['kind', 'over', 'does', 'accepts']);
         return members === null ? null : this.many(members, at);
       }
       case 'verify': {
-        const members = this.object(given, at, ['kind', 'compared', 'answers', 'failure']);
+        const members = this.object(given, at, ['kind', 'compared', 'answers', 'failure', 'accepts']);
         return members === null ? null : this.verify(members, at);
       }
       case 'revoke':
@@ -123,7 +129,9 @@ class Reading extends ObjectReading {
   private many(members: GivenMembers, at: string): CustomEffect | null {
     const over = this.over(members['over'] ?? null, `${at}/over`);
     const does = this.does(members['does'] ?? null, `${at}/does`);
-    return over === null || does === null ? null : { kind: 'many', over, does };
+    return over === null || does === null
+      ? null
+      : { kind: 'many', over, does, ...this.accepting(members, at) };
   }
 
   private over(given: Json, at: string): ManyEffect['over'] | null {
@@ -161,7 +169,9 @@ class Reading extends ObjectReading {
     if (compared.length === 0) this.report(`${at}/compared`, 'length', 'Expected at least one comparison.');
     const answers = this.verifyAnswer(members['answers'] ?? null, `${at}/answers`);
     const failure = this.option(members['failure'], `${at}/failure`, VERIFY_FAILURES);
-    return answers === null || failure === null ? null : { kind: 'verify', compared, answers, failure };
+    return answers === null || failure === null
+      ? null
+      : { kind: 'verify', compared, answers, failure, ...this.accepting(members, at) };
   }
 
   private verifyAnswer(given: Json, at: string): VerifyAnswer | null {
@@ -297,37 +307,9 @@ class Reading extends ObjectReading {
     const value =
       kind === 'unset' || kind === 'input'
         ? ({ kind } as const)
-        : this.operand(one['value'] ?? null, `${at}/value`);
+        : kind === 'chosen'
+          ? this.chosen(one['value'] ?? null, `${at}/value`)
+          : this.operand(one['value'] ?? null, `${at}/value`);
     return member === null || value === null ? null : { member, value };
   }
-
-  private input(given: Json, at: string): Operand | Input | null {
-    if (!isJsonObject(given) || given['kind'] !== 'input') return this.operand(given, at);
-    const one = this.object(given, at, ['kind', 'name', 'default']);
-    const name = one === null ? null : this.text(one, 'name', at, CUSTOM_NAME, 'a name in camelCase');
-    const usual =
-      given['default'] === undefined ? undefined : this.operand(given['default'], `${at}/default`);
-    if (name === null || usual === null) return null;
-    return usual === undefined ? { kind: 'input', name } : { kind: 'input', name, default: usual };
-  }
-
-  private operand(given: Json, at: string): Operand | null {
-    const kind = isJsonObject(given) ? given['kind'] : undefined;
-    const value = isJsonObject(given) ? given['value'] : undefined;
-    if (kind === 'now') return { kind };
-    if (kind === 'literal' && isLiteral(value)) return { kind, value };
-    this.report(
-      at,
-      'options',
-      'Expected { "kind": "now" }, or { "kind": "literal", "value": … } with a scalar.',
-    );
-    return null;
-  }
-
-  private member(one: GivenMembers, at: string): string | null {
-    return this.text(one, 'member', at, /^.+$/s, 'the identity of an attribute or a reference');
-  }
 }
-
-const isLiteral = (value: Json | undefined): value is Literal =>
-  typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean';

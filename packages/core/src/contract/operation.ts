@@ -135,7 +135,14 @@ export interface CustomFilter {
 /** A value that a record gets whatever is sent; `null` unsets it. */
 export interface CustomValue {
   readonly field: Exclude<OwnField, { kind: 'computed' }>;
-  readonly value: Operand | null;
+  readonly value: Operand | ChosenBy | null;
+}
+
+/** A value by which of some words the input of that name is. */
+export interface ChosenBy {
+  readonly kind: 'chosen';
+  readonly input: string;
+  readonly options: readonly { readonly option: string; readonly value: Operand | null }[];
 }
 
 export type QueryParameter = {

@@ -71,14 +71,24 @@ export type MemberSource =
   | { readonly kind: 'links' }
   | { readonly kind: 'items' }
   | { readonly kind: 'page' }
-  /** Something that is sent and that no record stores; a secret is written down nowhere. `usual`: what it is unsent. */
-  | { readonly kind: 'input'; readonly isSecret: boolean; readonly usual: Operand | null }
+  | SentOnly
   /** A part of a token that is handed out (RFC 6749 §5.1). */
   | { readonly kind: 'token'; readonly part: 'secret' | 'type' | 'seconds' }
   /** How many records an action on many was about, or changed. */
   | { readonly kind: 'count'; readonly of: 'found' | 'changed' }
   /** A part of what is always the same. */
   | { readonly kind: 'fixed' };
+
+/** Something that is sent and that no record stores. */
+export interface SentOnly {
+  readonly kind: 'input';
+  /** Then it is written down nowhere. */
+  readonly isSecret: boolean;
+  /** What it is where it is not sent. */
+  readonly usual: Operand | null;
+  /** The member of the same body that it must equal. */
+  readonly equals: string | null;
+}
 
 /** Related records, inside an answer where they are asked for. */
 export interface Expanded {

@@ -21,7 +21,7 @@ import { deriveOperations } from './operations/index.js';
 import { usualForm, variantShapes } from './operations/forms.js';
 import { Offers } from './operations/offers.js';
 import { placeResources } from './place/index.js';
-import { deriveShapes, findTraits } from './shapes/index.js';
+import { deriveShapes, findTraits, withInputsOfPut } from './shapes/index.js';
 
 /**
  * What a model laid out by an arrangement implies. Pure, total and deterministic: the same input gives the
@@ -58,7 +58,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       leftOut: offers.leftOut(resource.id),
     })),
     operations,
-    shapes: [...shapes, ...variantShapes(context, shapes, operations)],
+    shapes: [...withInputsOfPut(shapes, operations), ...variantShapes(context, shapes, operations)],
     findings: context.findings,
     assumptions: findAssumptions(context),
     names: structureNames(context),

@@ -27,8 +27,10 @@ import {
   acceptInputs,
   asOperands,
   bodyValidationOf,
+  NO_INPUTS,
   pointerTo,
   type BodyValidation,
+  type Inputs,
 } from './validateBody.js';
 import { planUpdate } from './write.js';
 
@@ -50,9 +52,9 @@ export function executeOnMany(
 ): WriteOutcome {
   const { operation, body } = request;
   const validation = bodyValidationOf(service, draft);
-  const inputs: ReadonlyMap<string, Json> =
+  const inputs =
     operation.accepts === null
-      ? new Map()
+      ? NO_INPUTS
       : acceptInputs(validation, shapeNamed(service, operation.accepts), body);
   const found = validation.errors.length > 0 ? [] : targetsOf(validation, draft, request, custom, inputs);
   if (operation.accepts !== null && validation.errors.length === 0)
@@ -62,7 +64,7 @@ export function executeOnMany(
     const detail = `${found.length} records meet the condition; at most ${MOST_ACTED_ON} are acted on at once.`;
     return refuse('store', problem(statusFor(operation, 'too-many'), 'conflict', detail));
   }
-  return actOn(service, draft, runtime, request, custom, found);
+  return actOn(service, draft, runtime, request, custom, { targets: found, inputs });
 }
 
 function targetsOf(
@@ -70,7 +72,7 @@ function targetsOf(
   draft: Draft,
   { resource, location }: WriteRequest,
   { over }: Many,
-  inputs: ReadonlyMap<string, Json>,
+  inputs: Inputs,
 ): readonly Target[] {
   const { service } = validation;
   const collection = indexContract(service.contract).resources.get(resource.parent ?? '') ?? resource;
@@ -100,7 +102,7 @@ function targetsOf(
 }
 
 /** What a filter compares with; `null` where nothing was sent that need not be. */
-function operandOf({ value }: CustomFilter, inputs: ReadonlyMap<string, Json>): Operand | null {
+function operandOf({ value }: CustomFilter, inputs: Inputs): Operand | null {
   return value.kind === 'input' ? (asOperands(inputs).get(value.name) ?? null) : value;
 }
 
@@ -126,7 +128,7 @@ function actOn(
   runtime: Runtime,
   request: WriteRequest,
   custom: Many,
-  targets: readonly Target[],
+  { targets, inputs }: { readonly targets: readonly Target[]; readonly inputs: Inputs },
 ): WriteOutcome {
   const { operation, resource } = request;
   const { entity, key } = storageNamed(service, resource.entity);
@@ -138,7 +140,7 @@ function actOn(
     const report = (message: string): void => {
       refused.push({ pointer, code: 'state', message: `${name}: ${message}` });
     };
-    const values = valuesAfter(service, trial, request, custom, record, report);
+    const values = valuesAfter(service, trial, request, custom, { record, inputs }, report);
     if (values === null || sameJson(values, record.values)) continue;
     const plan = planUpdate(service, trial, runtime, record, { values, children: [] });
     if (plan.ok) trial.merge(plan.changes, plan.counters);
@@ -165,7 +167,7 @@ function valuesAfter(
   draft: Draft,
   { operation, body }: WriteRequest,
   { does }: Many,
-  record: Row,
+  { record, inputs }: { readonly record: Row; readonly inputs: Inputs },
   report: (message: string) => void,
 ): Record<string, Json> | null {
   const values: Record<string, Json> = Object.assign(bareObject(), record.values);
@@ -191,7 +193,7 @@ function valuesAfter(
   }
   const errors: ProblemDetail[] = [];
   if (operation.accepts !== null) acceptMembers(service, draft, operation.accepts, body, values, errors);
-  for (const fixed of does.values) giveValue(service, draft, record.entity, fixed, values, errors);
+  for (const fixed of does.values) giveValue(service, draft, record.entity, fixed, inputs, values, errors);
   for (const { message } of errors) report(message);
   return errors.length > 0 ? null : values;
 }

@@ -1,13 +1,24 @@
-import { actsOnRecord, indexContract, type Custom, type CustomValue } from '../contract/index.js';
-import { appendAll, bareObject, type Json, type Row, type ScalarType } from '../model/index.js';
+import type { Operand } from '../arrangement/index.js';
+import {
+  actsOnRecord,
+  indexContract,
+  type ChosenBy,
+  type Custom,
+  type CustomValue,
+  type Operation,
+} from '../contract/index.js';
+import { appendAll, bareObject, isJsonObject, type Json, type Row, type ScalarType } from '../model/index.js';
 import { printCondition } from '../notation/index.js';
 import {
+  acceptInputs,
   acceptMember,
   bodyValidationOf,
   expectObject,
   findByKey,
   pointerTo,
+  NO_INPUTS,
   refuseUnknown,
+  type Inputs,
 } from './validateBody.js';
 import type { Draft } from './draft.js';
 import { holdsFor, momentAs } from './lifeCycle.js';
@@ -40,9 +51,9 @@ export function planCustomOperation(
   }
   const errors: ProblemDetail[] = [];
   const values = Object.assign(bareObject(), custom.kind === 'assign' ? record.values : {});
-  if (operation.accepts !== null) acceptMembers(service, draft, operation.accepts, body, values, errors);
+  const inputs = readSent(service, draft, operation, body, values, errors);
   const of = custom.kind === 'create' ? storageNamed(service, custom.entity).entity.id : record.entity;
-  for (const fixed of custom.values) giveValue(service, draft, of, fixed, values, errors);
+  for (const fixed of custom.values) giveValue(service, draft, of, fixed, inputs, values, errors);
   if (errors.length > 0) return unfit(operation.accepts, errors);
   return custom.kind === 'assign'
     ? planAssign(service, draft, runtime, record, values)
@@ -54,6 +65,25 @@ const unfit = (accepts: string | null, errors: readonly ProblemDetail[]): Planne
   accepts === null
     ? { kind: 'planned', plan: { ok: false, errors }, success: 'ok' }
     : { kind: 'invalid', errors };
+
+/** Reads what an operation is sent: into the values what a record stores, and beside them what none does. */
+export function readSent(
+  service: RequestContext,
+  draft: Draft,
+  { accepts }: Operation,
+  body: Json,
+  values: Record<string, Json>,
+  errors: ProblemDetail[],
+): Inputs {
+  if (accepts === null) return NO_INPUTS;
+  const validation = bodyValidationOf(service, draft);
+  const inputs = isJsonObject(body)
+    ? acceptInputs(validation, shapeNamed(service, accepts), body)
+    : NO_INPUTS;
+  appendAll(errors, validation.errors);
+  acceptMembers(service, draft, accepts, body, values, errors);
+  return inputs;
+}
 
 /** What is sent, by the shape of the operation; what is left out is unset. */
 export function acceptMembers(
@@ -83,11 +113,13 @@ export function giveValue(
   draft: Draft,
   /** The identity of the entity whose record gets it. */
   of: string,
-  { field, value }: CustomValue,
+  { field, value: given }: CustomValue,
+  inputs: Inputs,
   values: Record<string, Json>,
   errors: ProblemDetail[],
 ): void {
   const id = field.kind === 'attribute' ? field.attribute : field.relationship;
+  const value = given?.kind === 'chosen' ? chosenBy(given, inputs) : given;
   if (value === null) {
     delete values[id];
     return;
@@ -111,6 +143,10 @@ export function giveValue(
     message: `There is no ${field.entity} ${wanted} to refer to.`,
   });
 }
+
+/** The value by which of its words an input is. */
+const chosenBy = ({ input, options }: ChosenBy, inputs: Inputs): Operand | null =>
+  options.find(({ option }) => option === inputs.get(input))?.value ?? null;
 
 function planAssign(
   service: RequestContext,

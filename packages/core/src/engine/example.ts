@@ -207,13 +207,13 @@ function exampleBody(
       return record === null ? null : oneChange(service, records, filler, shape, record);
     case 'attach':
     case 'custom':
+    case 'transition':
       return filler.object(shape);
     case 'entry':
     case 'list':
     case 'read':
     case 'remove':
     case 'detach':
-    case 'transition':
       return null;
   }
 }
@@ -271,6 +271,8 @@ class Filler {
       const value = this.value(member, shape.of ?? '', null);
       if (value !== null) body[member.name] = value;
     }
+    for (const { name, source } of shape.members)
+      if (source.kind === 'input' && source.equals !== null) body[name] = body[source.equals] ?? null;
     return body;
   }
 

@@ -80,9 +80,16 @@ function exampleInput(
   const field = filters.find(({ value }) => value.kind === 'input' && value.name === name)?.field;
   const known =
     field === undefined ? null : firstValue(service, records, storageNamed(service, entity), field);
-  const subject = { name, of: entity ?? '', ordinal: 1, attempt: 0 };
-  return known ?? seedScalar(type, subject, new Random(1), service.now);
+  return known ?? anyInput(service, { name, of: entity ?? '' }, type);
 }
+
+/** Something that fits the type of an input. */
+export const anyInput = (
+  service: RequestContext,
+  subject: { readonly name: string; readonly of: string },
+  type: ScalarType,
+): string | number | boolean | null =>
+  seedScalar(type, { ...subject, ordinal: 1, attempt: 0 }, new Random(1), service.now);
 
 /** What the first record has that has anything in a field; `null` where none has. */
 function firstValue(

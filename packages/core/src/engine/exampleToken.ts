@@ -1,8 +1,9 @@
 import type { Operation, Resource } from '../contract/index.js';
-import { bareObject, type Json } from '../model/index.js';
+import { bareObject, type Json, type ScalarType } from '../model/index.js';
 import { headersOf } from './access.js';
 import type { Dataset, RecordView } from './dataset.js';
 import { tokenDigestOf } from './digest.js';
+import { anyInput } from './exampleQuery.js';
 import { MASK } from './masking.js';
 import type { EngineRequest } from './message.js';
 import { shapeNamed, storageNamed, type RequestContext, type Service } from './service.js';
@@ -21,10 +22,13 @@ export function exampleOfVerify(
   const record = rows.find(({ values }) =>
     custom.compared.every(({ attribute }) => (values[attribute] ?? null) !== null),
   );
-  for (const { name, source } of shapeNamed(service, accepts).members) {
-    const attribute = custom.compared.find(({ input }) => input === name)?.attribute ?? '';
-    const isMasked = secrets === 'masked' && source.kind === 'input' && source.isSecret;
-    body[name] = isMasked ? MASK : (record?.values[attribute] ?? MASK);
+  for (const { name, type, source, required } of shapeNamed(service, accepts).members) {
+    if (source.kind !== 'input') continue;
+    const compared = custom.compared.find(({ input }) => input === name);
+    if (secrets === 'masked' && source.isSecret) body[name] = MASK;
+    else if (compared !== undefined) body[name] = record?.values[compared.attribute] ?? MASK;
+    else if (source.equals !== null) body[name] = body[source.equals] ?? MASK;
+    else if (required) body[name] = anyInput(service, { name, of: entity ?? '' }, type as ScalarType);
   }
   return body;
 }

@@ -17,7 +17,7 @@ import { pointedAt } from './dataset.js';
 import type { Draft } from './draft.js';
 import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
 import { renderBody, type RenderedBody } from './form.js';
-import type { EngineResponse } from './message.js';
+import type { EngineResponse, ProblemDetail } from './message.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
 import { executePair } from './pairing.js';
 import { problem } from './problem.js';
@@ -36,7 +36,7 @@ import {
 } from './service.js';
 import { acceptChange, acceptReplace, type Update } from './update.js';
 import { recordTag, validatorHeaders } from './validators.js';
-import { planCustomOperation } from './customOperation.js';
+import { planCustomOperation, readSent } from './customOperation.js';
 import { actOnCollection } from './actOnCollection.js';
 import { memberNamed } from './memberNamed.js';
 import { planCreate, planUpdate, siblingLiterals, unusableKey, type WritePlan } from './write.js';
@@ -189,9 +189,12 @@ function move(
   request: WriteRequest,
   record: Row,
 ): WriteOutcome {
-  const { operation, resource } = request;
+  const { operation, resource, body } = request;
   const found = transitionOf(service, record, resource.transition ?? '');
   if (found === null) throw new Error(`${resource.id} carries out no transition of its record.`);
+  const invalid: ProblemDetail[] = [];
+  readSent(service, draft, operation, body, bareObject(), invalid);
+  if (invalid.length > 0) return invalidBody(operation, invalid);
   const storage = storageNamed(service, resource.entity ?? '');
   const { id, name } = found.attribute;
   const refused = refusal(found, record, service.now, () => memberNamed(service, storage, id, name));

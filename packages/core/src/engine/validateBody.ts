@@ -1,5 +1,5 @@
 import type { Operand } from '../arrangement/index.js';
-import type { Member, MemberType, Shape } from '../contract/index.js';
+import type { Member, MemberType, SentOnly, Shape } from '../contract/index.js';
 import {
   appendAll,
   bareObject,
@@ -7,6 +7,7 @@ import {
   constraintValue,
   isJsonObject,
   nearest,
+  sameJson,
   type EntityStorage,
   type Json,
   type Row,
@@ -63,6 +64,8 @@ export function acceptCreate(
       const slot = acceptSlot(validation, member, given, at);
       if (slot !== null) slots.push(slot);
     } else if (member.source.kind === 'inline') appendAll(slots, acceptInline(validation, member, given, at));
+    else if (member.source.kind === 'input')
+      acceptInput(validation, shape, member, member.source, body, pointer);
     else acceptMember(validation, member, given, at, values);
   }
   return { values, slots, pointer };
@@ -188,31 +191,52 @@ export function findByKey(
   return value === null ? undefined : view.find(storage, storage.keyConstraint, value);
 }
 
-/** What is sent and stored nowhere, by the names of members; what does not fit is reported. */
-export function acceptInputs(
-  validation: BodyValidation,
-  shape: Shape,
-  body: Json,
-): ReadonlyMap<string, Json> {
+/** What is sent and stored nowhere, by the names of members. */
+export type Inputs = ReadonlyMap<string, Json>;
+
+export const NO_INPUTS: Inputs = new Map();
+
+/** Reads what is sent and stored nowhere; what does not fit is reported. */
+export function acceptInputs(validation: BodyValidation, shape: Shape, body: Json): Inputs {
   const inputs = new Map<string, Json>();
   if (!expectObject(validation, body, '')) return inputs;
   for (const member of shape.members) {
     if (member.source.kind !== 'input') continue;
-    const given = body[member.name] ?? null;
-    const at = pointerTo('', member.name);
-    const value =
-      given === null
-        ? usualOf(validation, member.source.usual, member.type)
-        : acceptValue(validation, member.type, given, at);
-    if (value === null && member.required)
-      report(validation, at, 'required', `Expected a value: ${member.name} is required.`);
-    else if (value !== undefined && value !== null) inputs.set(member.name, value);
+    const value = acceptInput(validation, shape, member, member.source, body, '');
+    if (value !== null) inputs.set(member.name, value);
   }
   return inputs;
 }
 
+/** What an input is; `null` where it is nothing, or after an error was reported. */
+function acceptInput(
+  validation: BodyValidation,
+  shape: Shape,
+  { name, type, required }: Member,
+  { usual, equals }: SentOnly,
+  body: { readonly [name: string]: Json },
+  pointer: string,
+): Json {
+  const given = body[name] ?? null;
+  const at = pointerTo(pointer, name);
+  const value = given === null ? usualOf(validation, usual, type) : acceptValue(validation, type, given, at);
+  if (value === undefined) return null;
+  if (value === null && required)
+    report(validation, at, 'required', `Expected a value: ${name} is required.`);
+  else if (value !== null && equals !== null && !sameJson(value, storedForm(shape, equals, body)))
+    report(validation, at, 'unequal', `Expected the same as in ${equals}.`);
+  return value;
+}
+
+/** What a member of a body is, in its stored form. */
+function storedForm(shape: Shape, name: string, body: { readonly [name: string]: Json }): Json {
+  const member = shape.members.find((one) => one.name === name);
+  const given = body[name] ?? member?.default ?? null;
+  return given === null || member === undefined ? null : normalKey(member.type.kind, given);
+}
+
 /** Inputs as what is compared with. */
-export const asOperands = (inputs: ReadonlyMap<string, Json>): ReadonlyMap<string, Operand> =>
+export const asOperands = (inputs: Inputs): ReadonlyMap<string, Operand> =>
   new Map(
     [...inputs].flatMap(([name, value]): [string, Operand][] =>
       typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'

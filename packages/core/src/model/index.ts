@@ -44,6 +44,7 @@ export type { Key, ModelIndex } from './lookup.js';
 export { computedValue } from './computed.js';
 export type { RecordReading } from './computed.js';
 export { AGGREGATES, partsOf, PRECEDENCE, readsOthers } from './expression.js';
+export { isScalarType } from './types.js';
 export type { Aggregate, AggregateKind, AlongComparison, Expression, ExpressionOperator } from './types.js';
 export { dividedBy, rational, rounded } from './rational.js';
 export { readByComputed } from './readByComputed.js';

@@ -29,6 +29,9 @@ export type AttributeType =
   | { readonly kind: 'value'; readonly name: string }
   | ({ readonly kind: 'list'; readonly of: AttributeType } & Range);
 
+export const isScalarType = (type: AttributeType): type is ScalarType =>
+  type.kind !== 'json' && type.kind !== 'value' && type.kind !== 'list';
+
 /** A literal as the notation writes it after `default` or `example`. */
 export type Literal = string | number | boolean;
 

@@ -13,7 +13,7 @@ export {
 export { DIAGNOSTIC_CODES } from './diagnostics.js';
 export type { Diagnostic, DiagnosticCode, Fix, TextRange } from './diagnostics.js';
 export { FLAG_NAMES } from './readAttribute.js';
-export { TYPE_NAMES } from './readType.js';
+export { readType, TYPE_NAMES } from './readType.js';
 export { withDesignName } from './designName.js';
 export { append, insertBelow, removeStatement, replaceStatement } from './edit.js';
 export { editText } from './editText.js';

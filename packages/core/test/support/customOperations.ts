@@ -1,15 +1,50 @@
 import {
   FIXED_OPERATORS,
+  type AcceptedInput,
   type AssignedMember,
   type CustomEffect,
   type CustomOperation,
   type FixedFilter,
   type FixedValue,
+  type InputRules,
   type ManyEffect,
   type OwnComparison,
 } from '@isomeros/core/arrangement';
 import { COMPARE_OPERATORS, type Entity, type Model } from '@isomeros/core/model';
 import fc from 'fast-check';
+
+/** Inputs that are accepted besides, most of them such as fit. */
+const anyRules = (member: fc.Arbitrary<string>): fc.Arbitrary<InputRules> =>
+  fc
+    .record(
+      {
+        type: fc.constantFrom('text', 'text(..5)', 'integer', 'uuid', 'choice(a, b)'),
+        required: fc.boolean(),
+        secret: fc.boolean(),
+        equals: member,
+      },
+      { requiredKeys: ['type', 'required', 'secret'] },
+    )
+    .map((rules) => (rules.type === 'text' ? { ...rules, default: { kind: 'literal', value: 'a' } } : rules));
+
+const anyAccepted = (
+  member: fc.Arbitrary<string>,
+): fc.Arbitrary<{ readonly accepts?: readonly AcceptedInput[] }> =>
+  fc
+    .option(
+      fc
+        .tuple(fc.constantFrom('why', 'again'), anyRules(member))
+        .map(([name, rules]) => ({ name, ...rules })),
+      { freq: 2 },
+    )
+    .map((one) => (one === null ? {} : { accepts: [one] }));
+
+const anyAccept = ({ attributes }: Entity, member: fc.Arbitrary<string>): fc.Arbitrary<CustomEffect> => {
+  const transitions = attributes.flatMap(({ lifeCycle }) => (lifeCycle ?? []).map(({ id }) => id));
+  return fc
+    .tuple(fc.constantFrom(null, null, ...transitions), anyRules(member))
+    .map(([transition, rules]) => ({ kind: 'accept', transition, ...rules }));
+};
 
 /** Inputs against attributes, most of them with one that is unique. */
 function anyVerify({ attributes }: Entity): fc.Arbitrary<CustomEffect> {
@@ -124,6 +159,14 @@ export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomO
               operand,
               fc.constant({ kind: 'input' } as const),
               fc.constant({ kind: 'unset' } as const),
+              operand.map((value) => ({
+                kind: 'chosen' as const,
+                input: 'side',
+                options: [
+                  { option: 'one', value },
+                  { option: 'none', value: { kind: 'unset' as const } },
+                ],
+              })),
             ),
           }),
           { maxLength: 2 },
@@ -145,6 +188,8 @@ export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomO
           { maxLength: 2 },
         );
         const order = fc.array(fc.record({ member, descending: fc.boolean() }), { maxLength: 1 });
+        const accepting = <T extends CustomEffect>(one: fc.Arbitrary<T>): fc.Arbitrary<T> =>
+          fc.tuple(one, anyAccepted(member)).map(([drawn, accepted]) => ({ ...drawn, ...accepted }));
         const effect: fc.Arbitrary<CustomEffect> = fc.oneof(
           fc.record({
             kind: fc.constant('query' as const),
@@ -153,9 +198,10 @@ export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomO
             limit: fc.integer({ min: 1, max: 5 }),
           }),
           fc.record({ kind: fc.constant('find' as const), filters, order }),
-          fc.record({ kind: fc.constant('assign' as const), when, values }),
-          anyVerify(entity),
-          anyMany(entity, filters, when, values),
+          accepting(fc.record({ kind: fc.constant('assign' as const), when, values })),
+          accepting(anyVerify(entity)),
+          accepting(anyMany(entity, filters, when, values)),
+          anyAccept(entity, member),
           fc.constantFrom({ kind: 'revoke' } as const, { kind: 'caller' } as const),
           fc.record({
             kind: fc.constant('create' as const),

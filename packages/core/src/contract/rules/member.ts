@@ -67,5 +67,9 @@ export const MEMBER_RULES = {
     title: 'Chosen in the grid',
     sentence: 'What goes in and what comes out of a member can be chosen within what the model allows.',
   },
+  'member.input': {
+    title: 'Accepted, not stored',
+    sentence: 'What is accepted beside a record is checked with it, and stored nowhere.',
+  },
   'member.required': { title: 'Required', sentence: 'A required attribute without a default must be sent.' },
 } as const satisfies Record<string, Rule>;

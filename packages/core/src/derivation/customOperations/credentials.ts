@@ -5,7 +5,8 @@ import { valueOf, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { SCHEMES } from '../operations/schemes.js';
 import { findMember, nameOf, scalarOf, Unfit } from './found.js';
-import type { SentInput } from './sentInput.js';
+import { acceptedInputs, type StoredMember } from './accepted.js';
+import { sentFor, type SentInput } from './sentInput.js';
 
 interface Verified {
   readonly custom: Extract<Custom, { kind: 'verify' }>;
@@ -15,6 +16,7 @@ interface Verified {
 /** Inputs that must equal attributes, one of which finds the record. */
 export function resolveVerify(context: DerivationContext, entity: Entity, effect: VerifyEffect): Verified {
   const sent = new Map<string, SentInput>();
+  const stored: StoredMember[] = [];
   const compared = effect.compared.map(({ member, input: written }) => {
     const attribute = attributeNamed(context, entity, member);
     const { name, type } = scalarOf({ kind: 'attribute', attribute });
@@ -23,7 +25,8 @@ export function resolveVerify(context: DerivationContext, entity: Entity, effect
     const compared = { attribute: attribute.id, type: asSent(type), input };
     if (effect.compared.filter((other) => other.member === member).length > 1)
       throw new Unfit(`${name} is compared twice.`);
-    sent.set(input, { name: input, type: compared.type, isSecret: attribute.writeOnly, default: null });
+    sent.set(input, sentFor(input, compared.type, null, attribute.writeOnly));
+    stored.push({ of: attribute.id, name: input, kind: type.kind, isSecret: attribute.writeOnly });
     return compared;
   });
   const attributes = effect.compared.map(({ member }) => attributeNamed(context, entity, member));
@@ -34,7 +37,9 @@ export function resolveVerify(context: DerivationContext, entity: Entity, effect
   if (effect.failure === 'unauthenticated' && valueOf(context, 'security').length === 0)
     throw new Unfit('401 names the credentials that are wanted, and the API wants none: say else 404.');
   const answers = resolveAnswer(context, entity, effect.answers);
-  return { custom: { kind: 'verify', compared, answers }, sent: [...sent.values()] };
+  // What is compared stands for the attributes: an input may have to equal one of them.
+  const accepted = acceptedInputs(context, effect.accepts ?? [], stored, []);
+  return { custom: { kind: 'verify', compared, answers }, sent: [...sent.values(), ...accepted] };
 }
 
 function attributeNamed(context: DerivationContext, entity: Entity, id: string): Attribute {

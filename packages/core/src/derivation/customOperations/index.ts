@@ -3,6 +3,7 @@ import type { Finding } from '../../contract/index.js';
 import { entryOf, memoize } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { becauseCustom } from './because.js';
+import { unfit } from './accepted.js';
 import { resolveFixed, type FixedAnswer } from './fixed.js';
 import { Unfit } from './found.js';
 import { resolveCustom, type ResolvedCustom } from './resolve.js';
@@ -54,6 +55,8 @@ function resolveAll(context: DerivationContext): ResolvedOperations {
         fixed.push(resolveFixed(operation));
         continue;
       }
+      // It stands in the bodies of other operations; what of it does not fit is found where they are made.
+      if (operation.effect.kind === 'accept') continue;
       const found = resolveCustom(context, operation);
       entryOf(all, found.entity.name, () => []).push(found);
       if (isRepeated(context, found)) findings.push(repeats(found));
@@ -61,13 +64,7 @@ function resolveAll(context: DerivationContext): ResolvedOperations {
       if (effect.kind === 'query' && effect.limit === 1) findings.push(listsOne(found, effect));
     } catch (error) {
       if (!(error instanceof Unfit)) throw error;
-      findings.push({
-        id: 'custom.unfit',
-        severity: 'error',
-        message: `${operation.name} is left out. ${error.message}`,
-        about: operation.id,
-        reasons: [becauseCustom('finding.unfit', operation)],
-      });
+      findings.push(unfit(operation, error));
     }
   }
   return { byEntity: all, fixed, findings };
@@ -84,6 +81,7 @@ function isRepeated(context: DerivationContext, { operation: { effect }, inputs 
     case 'revoke':
     case 'caller':
     case 'fixed':
+    case 'accept':
       return false;
     case 'assign':
       return effect.when.length === 0 && effect.values.length > 0 && inputs.length === effect.values.length;
@@ -123,6 +121,7 @@ const listsOne = ({ operation, entity }: ResolvedCustom, { filters, order }: Que
   ],
 });
 
+export { acceptedBeside, type StoredMember } from './accepted.js';
 export { becauseCustom } from './because.js';
 export type { ResolvedCustom } from './resolve.js';
 export type { FixedAnswer } from './fixed.js';

@@ -1,14 +1,13 @@
 import { MOST_ACTED_ON, type CustomOperation, type ManyEffect } from '../../arrangement/index.js';
 import type { Custom, MemberType } from '../../contract/index.js';
-import { keyOf, recordAttributes, type Entity } from '../../model/index.js';
+import { keyOf, type Entity } from '../../model/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
-import { attributeMember } from '../names/called.js';
 import { memberName } from '../names/members.js';
 import { keyType } from '../place/tree.js';
 import { resolveFound } from './filters.js';
 import { Unfit } from './found.js';
-import type { SentInput } from './sentInput.js';
-import { inputsOf, resolveValues, resolveWhen } from './values.js';
+import { sentFor, type SentInput } from './sentInput.js';
+import { bodyInputs, inputsOf, resolveValues, resolveWhen } from './values.js';
 
 interface Many {
   readonly custom: Extract<Custom, { kind: 'many' }>;
@@ -21,17 +20,18 @@ export function resolveMany(
   context: DerivationContext,
   entity: Entity,
   operation: CustomOperation,
-  { over, does }: ManyEffect,
+  { over, does, accepts = [] }: ManyEffect,
 ): Many {
   const filters = over.kind === 'condition' ? over.filters : [];
   const found = resolveFound(context, entity, operation, { filters, order: [] });
   const member = memberName(context, 'ids');
   const sent: readonly SentInput[] = [
-    ...(over.kind === 'ids' ? [{ name: member, type: idsOf(entity), isSecret: false, default: null }] : []),
-    ...found.asked.map(({ name, type, default: usual }) => ({ name, type, isSecret: false, default: usual })),
+    ...(over.kind === 'ids' ? [sentFor(member, idsOf(entity))] : []),
+    ...found.asked.map(({ name, type, default: usual }) => sentFor(name, type, usual)),
   ];
-  const inputs = does.kind === 'assign' ? inputsOf(does.values) : [];
-  checkNames(context, entity, inputs, sent);
+  const values = does.kind === 'assign' ? does.values : [];
+  if (over.kind === 'ids' && keyOf(entity).attribute.key?.within != null)
+    throw new Unfit(`The key of ${entity.name} is unique under its owner only, so that it names none alone.`);
   return {
     custom: {
       kind: 'many',
@@ -39,8 +39,8 @@ export function resolveMany(
       does: resolveDoing(context, entity, does),
       answers: valueOf(context, 'manyAnswers', { resource: `${operation.id}/custom`, verb: 'custom' }),
     },
-    inputs,
-    sent,
+    inputs: inputsOf(values),
+    sent: bodyInputs(context, entity, values, accepts, sent),
   };
 }
 
@@ -69,24 +69,4 @@ function resolveDoing(
   );
   if (!isThere) throw new Unfit(`${entity.name} has no such transition any more.`);
   return does;
-}
-
-/** What is sent stands in one body, whatever it is for. */
-function checkNames(
-  context: DerivationContext,
-  entity: Entity,
-  inputs: readonly string[],
-  sent: readonly SentInput[],
-): void {
-  const names = new Set(
-    recordAttributes(context.index, entity)
-      .filter(({ id }) => inputs.includes(id))
-      .map((attribute) => attributeMember(context, entity, attribute)),
-  );
-  for (const { name } of sent) {
-    if (names.has(name)) throw new Unfit(`Two things that are sent would be called ${name}.`);
-    names.add(name);
-  }
-  if (keyOf(entity).attribute.key?.within != null && sent.some(({ type }) => type.kind === 'list'))
-    throw new Unfit(`The key of ${entity.name} is unique under its owner only, so that it names none alone.`);
 }

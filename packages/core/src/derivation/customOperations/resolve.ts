@@ -5,7 +5,7 @@ import type { DerivationContext } from '../context.js';
 import { resolveFound, type InputParameter } from './filters.js';
 import { Unfit } from './found.js';
 import { resolveMany } from './many.js';
-import { inputsOf, resolveValues, resolveWhen } from './values.js';
+import { bodyInputs, inputsOf, resolveValues, resolveWhen } from './values.js';
 import { resolveCaller, resolveRevoke, resolveVerify } from './credentials.js';
 import type { SentInput } from './sentInput.js';
 import { isMissingFromCreate } from '../shapes/uncreatable.js';
@@ -43,6 +43,8 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
       return { ...plain, ...resolveMany(context, entity, operation, effect) };
     case 'verify':
       return { ...plain, ...resolveVerify(context, entity, effect) };
+    case 'accept':
+      throw new Unfit('It is carried out with another operation.');
     case 'revoke':
       return { ...plain, custom: resolveRevoke(context) };
     case 'caller':
@@ -58,6 +60,7 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
           values: resolveValues(context, entity, effect.values, 'assign'),
         },
         inputs: inputsOf(effect.values),
+        sent: bodyInputs(context, entity, effect.values, effect.accepts ?? []),
       };
     case 'create': {
       const { made, isOwned } = madeBy(context, entity, effect.relationship);
@@ -74,6 +77,7 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
           values,
         },
         inputs: inputsOf(effect.values),
+        sent: bodyInputs(context, made, effect.values, effect.accepts ?? []),
       };
     }
   }

@@ -1,7 +1,16 @@
-import type { AssignedMember, OwnComparison } from '../../arrangement/index.js';
+import type {
+  AcceptedInput,
+  AssignedMember,
+  ChosenValue,
+  Operand,
+  OwnComparison,
+} from '../../arrangement/index.js';
 import type { CustomValue } from '../../contract/index.js';
 import { roleOf, type Comparison, type Condition, type Entity } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
+import { attributeMember, referenceMember } from '../names/called.js';
+import { memberName } from '../names/members.js';
+import { acceptedInputs, type StoredMember } from './accepted.js';
 import {
   checkOperand,
   findMember,
@@ -12,6 +21,7 @@ import {
   Unfit,
   type Found,
 } from './found.js';
+import { sentFor, type SentInput } from './sentInput.js';
 
 /** The identities of the members that a request sends. */
 export const inputsOf = (values: readonly AssignedMember[]): readonly string[] =>
@@ -50,13 +60,77 @@ export function resolveValues(
     const found = findMember(context, entity, member);
     checkAssignable(found, effect, value.kind === 'input');
     if (value.kind === 'input') return [];
-    if (value.kind === 'unset') {
-      if (isRequired(found)) throw new Unfit(`${nameOf(found)} is required and cannot be unset.`);
-      return [{ field: storedIn(found), value: null }];
-    }
-    checkOperand(nameOf(found), scalarOf(found).type, value);
-    return [{ field: storedIn(found), value }];
+    if (value.kind === 'chosen')
+      return [{ field: storedIn(found), value: resolveChosen(context, found, value) }];
+    return [{ field: storedIn(found), value: givenTo(found, value) }];
   });
+}
+
+/** A value that a member can be given; `null` unsets it. */
+function givenTo(found: Found, value: Operand | { readonly kind: 'unset' }): Operand | null {
+  if (value.kind !== 'unset') {
+    checkOperand(nameOf(found), scalarOf(found).type, value);
+    return value;
+  }
+  if (isRequired(found)) throw new Unfit(`${nameOf(found)} is required and cannot be unset.`);
+  return null;
+}
+
+const resolveChosen = (
+  context: DerivationContext,
+  found: Found,
+  { input, options }: ChosenValue,
+): CustomValue['value'] => ({
+  kind: 'chosen',
+  input: memberName(context, input),
+  options: options.map(({ option, value }) => ({ option, value: givenTo(found, value) })),
+});
+
+/** What a body carries that no record stores: what chooses among values, and what is accepted besides. */
+export function bodyInputs(
+  context: DerivationContext,
+  /** Whose members get values. */
+  entity: Entity,
+  values: readonly AssignedMember[],
+  accepts: readonly AcceptedInput[],
+  sent: readonly SentInput[] = [],
+): readonly SentInput[] {
+  const stored = inputsOf(values).map((member) => storedMember(context, entity, member));
+  return acceptedInputs(context, accepts, stored, [...sent, ...choosing(context, values)]);
+}
+
+/** Inputs that choose; one that chooses for several members has the same words for each. */
+function choosing(context: DerivationContext, values: readonly AssignedMember[]): readonly SentInput[] {
+  const inputs = new Map<string, SentInput>();
+  for (const { value } of values) {
+    if (value.kind !== 'chosen') continue;
+    const options = value.options.map(({ option }) => option);
+    if (options.length === 0 || new Set(options).size < options.length)
+      throw new Unfit(`The words of the input ${value.input} must be there, each once.`);
+    const input = sentFor(memberName(context, value.input), { kind: 'choice', options });
+    const before = inputs.get(input.name) ?? input;
+    if (JSON.stringify(before) !== JSON.stringify(input))
+      throw new Unfit(`The input ${value.input} chooses among two lists of words.`);
+    inputs.set(input.name, input);
+  }
+  return [...inputs.values()];
+}
+
+function storedMember(context: DerivationContext, entity: Entity, member: string): StoredMember {
+  const found = findMember(context, entity, member);
+  return found.kind === 'attribute'
+    ? {
+        of: member,
+        name: attributeMember(context, entity, found.attribute),
+        kind: found.attribute.type.kind,
+        isSecret: found.attribute.writeOnly,
+      }
+    : {
+        of: member,
+        name: referenceMember(context, entity, found.refers),
+        kind: scalarOf(found).type.kind,
+        isSecret: false,
+      };
 }
 
 /** The model says who sets a member: the server, its life cycle, or once and for all a create. */

@@ -14,7 +14,7 @@ import type { Offers } from '../operations/offers.js';
 import { formOf } from '../operations/forms.js';
 import { pagingOf } from '../operations/paging.js';
 import type { PlacedResource } from '../place/index.js';
-import { transitionName } from '../names/transitions.js';
+import { transitionAt } from '../names/transitions.js';
 import { ownerMember } from '../names/called.js';
 import { ownerWithKey, type Traits } from '../shapes/index.js';
 import { entryLinks } from './entry.js';
@@ -205,7 +205,7 @@ function recordLinks(context: DerivationContext, places: Places, resource: Place
     }
     if (child.transition !== null) {
       const target = { kind: 'action', resource: child.id, transition: child.transition } as const;
-      addRole(at, links, transitionName(context, child), 'link.action', { id: child.transition }, target);
+      addRole(at, links, transitionAt(context, child).name, 'link.action', { id: child.transition }, target);
       continue;
     }
     const statement = context.index.relationshipById.get(child.via?.relationship ?? '');

@@ -21,6 +21,7 @@ import {
   fixedShapeName,
   inlineOwned,
   isUncreatable,
+  moveShape,
   pairShapeName,
   reportUncreatable,
   shapeName,
@@ -113,8 +114,8 @@ function deriveOperation(
   const at = { resource: resource.id, verb };
   const own = customOf(context, resource);
   const fixed = fixedOf(context, resource);
-  const acceptedTypes = typesOf(context, verb, carrying, own);
-  const written = own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : entity;
+  const acceptedTypes = typesOf(context, verb, carrying, resource, own);
+  const written = writtenBy(context, own) ?? entity;
   const isAddressed = offers.isReadable(verb === 'attach' ? resource.id : homeOf(among, written));
   const answer = answerOf(context, at, own, isAddressed);
   const returns = returnedShape(context, verb, entity, carrying, resource, answer, paging);
@@ -134,7 +135,7 @@ function deriveOperation(
     access,
     ...protocol,
     acceptedTypes,
-    accepts: acceptedTypes.length === 0 ? null : acceptedShape(verb, entity, carrying, resource, own),
+    accepts: acceptedTypes.length === 0 ? null : acceptedShape(context, verb, carrying, resource, own),
     returns,
     custom: (own ?? fixed)?.custom ?? null,
     responses: deriveResponses(context, {
@@ -157,6 +158,10 @@ function deriveOperation(
     reasons: operationReasons(context, verb, resource, entity, by, making.fillsSlot || making.createsItem),
   };
 }
+
+/** The entity whose records an operation of one's own makes; `null` where they are those of its path. */
+const writtenBy = (context: DerivationContext, own: ResolvedCustom | null): Entity | null =>
+  own?.custom.kind === 'create' ? entityNamed(context, own.custom.entity) : null;
 
 /** What stands inside a record, or needs it. */
 const holdingOf = (
@@ -225,6 +230,7 @@ function typesOf(
   context: DerivationContext,
   verb: Verb,
   carrying: PairsWith | null,
+  resource: PlacedResource,
   own: ResolvedCustom | null,
 ): readonly string[] {
   if (own !== null && (takesBody(own) || (verb === 'custom' && own.asked.length > 0)))
@@ -239,29 +245,32 @@ function typesOf(
         : [...PATCH_TYPES, ...bodyTypes(context)];
     case 'attach':
       return carrying === null ? [] : bodyTypes(context);
+    case 'transition':
+      return moveShape(context, resource) === null ? [] : bodyTypes(context);
     case 'entry':
     case 'list':
     case 'read':
     case 'remove':
     case 'detach':
-    case 'transition':
     case 'custom':
       return [];
   }
 }
 
 function acceptedShape(
+  context: DerivationContext,
   verb: Verb,
-  entity: Entity | null,
   carrying: PairsWith | null,
   resource: PlacedResource,
   own: ResolvedCustom | null,
 ): string | null {
+  const { entity } = resource;
   if (entity === null) return null;
   if (own !== null) return inputShapeName(own);
   if (verb === 'attach') return carrying?.carrying ?? null;
+  if (verb === 'transition') return moveShape(context, resource)?.name ?? null;
   if (verb === 'change' && carrying !== null) return pairShapeName(carrying, 'change', sideOf(resource));
-  return verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity.name, verb) : null;
+  return verb === 'create' || verb === 'replace' || verb === 'change' ? shapeName(entity, verb) : null;
 }
 
 function returnedShape(

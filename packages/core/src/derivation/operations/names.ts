@@ -6,7 +6,7 @@ import { becauseSetAt, entityNamed, hasOwnSettings, valueOf, type DerivationCont
 import { customOf, fixedOf } from '../customOperations/index.js';
 import { OPERATION_PATTERNS, type VerbAndNoun } from '../names/operations.js';
 import { pluralOf } from '../names/words.js';
-import { transitionName } from '../names/transitions.js';
+import { transitionAt } from '../names/transitions.js';
 import type { PlacedResource } from '../place/index.js';
 import type { Offers } from './offers.js';
 
@@ -126,7 +126,7 @@ export class OperationNames {
       case 'remove':
         return owner === null ? of(noun) : of(noun, owner.name + noun);
       case 'transition':
-        return [{ verb: transitionName(this.context, resource), noun }];
+        return [{ verb: transitionAt(this.context, resource).name, noun }];
       case 'attach':
       case 'detach':
       case 'custom':

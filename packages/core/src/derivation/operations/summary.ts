@@ -11,7 +11,7 @@ import {
 import type { DerivationContext } from '../context.js';
 import { customOf, fixedOf } from '../customOperations/index.js';
 import { pluralOf } from '../names/words.js';
-import { transitionName } from '../names/transitions.js';
+import { transitionAt } from '../names/transitions.js';
 import type { PlacedResource } from '../place/index.js';
 
 /** What an operation does, in a few words. */
@@ -71,7 +71,7 @@ export function summaryOf(
     case 'detach':
       return `End the pair of ${withArticle(noun)} with ${pairedWith(context, resource)}`;
     case 'transition':
-      return `${capital(phrase(transitionName(context, resource)))} ${withArticle(noun)}`;
+      return `${capital(phrase(transitionAt(context, resource).name))} ${withArticle(noun)}`;
   }
 }
 

@@ -8,10 +8,11 @@ import {
 } from '../customOperations/index.js';
 import type { FixedValue } from '../../arrangement/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
-import type { SentInput } from '../customOperations/sentInput.js';
+import { sentFor, type SentInput } from '../customOperations/sentInput.js';
 import { memberName, structureNames } from '../names/members.js';
 import type { PlacedResource } from '../place/index.js';
 import { memberId } from './exposure.js';
+import { freeMember, inputMember } from './inputs.js';
 import { linksMembers, member } from './members.js';
 import type { MemberTraits } from './traits.js';
 
@@ -118,29 +119,10 @@ export const takesBody = ({ inputs, sent }: ResolvedCustom): boolean => inputs.l
 /** What is sent in a body that no record stores: for a query what else its address would hold. */
 const sentBy = ({ sent, asked }: ResolvedCustom): readonly SentInput[] => [
   ...sent,
-  ...asked.map(({ name, type, default: usual }) => ({ name, type, isSecret: false, default: usual })),
+  ...asked.map(({ name, type, default: usual }) => sentFor(name, type, usual)),
 ];
 
 const ANY_TEXT: MemberType = { kind: 'text', min: null, max: null, pattern: null };
-
-/** A member that no statement of the model stands behind. */
-const freeMember = (
-  name: string,
-  type: MemberType,
-  source: Member['source'],
-  reason: Member['reasons'][number],
-): Member => ({
-  name,
-  mode: source.kind === 'input' ? 'accepted' : 'returned',
-  required: true,
-  nullable: false,
-  type,
-  source,
-  description: null,
-  default: null,
-  example: null,
-  reasons: [reason],
-});
 
 /** A token as it is handed out: by RFC 6749 §5.1, or as a key. */
 function tokenShape({ operation, entity }: ResolvedCustom, scheme: Scheme): Shape {
@@ -251,16 +233,7 @@ function inputShape(own: ResolvedCustom, traits: ReadonlyMap<string, readonly Me
         const must = trait.required && !trait.supplied;
         return member(trait, 'accepted', must, !must);
       }),
-      ...sentBy(own).map(({ name, type, isSecret, default: usual }) => ({
-        ...freeMember(
-          name,
-          type,
-          { kind: 'input', isSecret, usual },
-          becauseCustom('list.input', own.operation, own.entity),
-        ),
-        required: usual === null,
-        default: usual?.kind === 'literal' ? usual.value : null,
-      })),
+      ...sentBy(own).map((sent) => inputMember(sent, becauseCustom('list.input', own.operation, own.entity))),
     ],
     reasons: [becauseCustom('operation.custom', own.operation, own.entity)],
   };

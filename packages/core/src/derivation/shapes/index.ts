@@ -12,6 +12,7 @@ import { memberName } from '../names/members.js';
 import { reachabilityOf, type PlacedResource } from '../place/index.js';
 import { customShapes, madeByCustomOperations } from './customOperations.js';
 import { expansionsOf, findExpansions } from './expansions.js';
+import { inputsOfCreate, moveShape, withInputsOf } from './inputs.js';
 import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
 import { linksMembers, member, memberType, usualPage, returnedMember, traitsOf } from './members.js';
 import { pairShapes } from './pairs.js';
@@ -65,8 +66,13 @@ export function deriveShapes(
       shapes,
       customShapes(context, resources, traits, (name) => shapes.some((shape) => shape.name === name)),
     );
+  appendAll(shapes, moveShapes(context, resources));
   return [...valueShapes(context, shapes), ...shapes];
 }
+
+/** What the transitions are sent that have a path. */
+const moveShapes = (context: DerivationContext, resources: readonly PlacedResource[]): readonly Shape[] =>
+  resources.flatMap((resource) => (resource.transition === null ? [] : (moveShape(context, resource) ?? [])));
 
 /** What has no path may still be made by an operation of one's own and answered by it, be shown inside something, be written with its owner, or only be made with it. */
 function shapesWithoutPath(
@@ -86,7 +92,7 @@ function shapesWithoutPath(
   if (!isInline && !isMadeWithOwner(context, entity, exposed)) return shown;
   const create = createShape(context, entity, own, traits, required);
   if (!isInline) return [...shown, create];
-  const replace = replaceShape(context, entity, own);
+  const replace = withInputsOf(replaceShape(context, entity, own), create);
   return [...shown, create, replace, inlineShape(context, entity, create, replace)];
 }
 
@@ -238,12 +244,18 @@ function createShape(
       member(trait, 'accepted', trait.exposed.create === 'must', trait.exposed.create !== 'must'),
     );
   const slots = madeWith(context, entity).map((owns) => slotMember(context, owns, all, required));
+  const names = new Set(slots.map((slot) => slot.name));
   const name = shapeName(entity.name, 'create');
   return {
     name,
     purpose: 'create',
     of: entity.name,
-    members: [...members, ...slots, ...inlineMembers(context, entity.name, 'create')],
+    members: [
+      ...members,
+      ...slots,
+      ...inlineMembers(context, entity.name, 'create'),
+      ...inputsOfCreate(context, entity, traits).filter(({ name: input }) => !names.has(input)),
+    ],
     reasons: [because('operation.create', entity)],
   };
 }
@@ -282,7 +294,10 @@ function slotMustBeSent(
 ): boolean {
   const settled = known.get(entity.name);
   if (settled !== undefined) return settled;
-  const own = (all.get(entity.name) ?? []).some(({ exposed }) => exposed.create === 'must');
+  const traits = all.get(entity.name) ?? [];
+  const own =
+    traits.some(({ exposed }) => exposed.create === 'must') ||
+    inputsOfCreate(context, entity, traits).some((input) => input.required);
   const below = (): boolean =>
     madeWith(context, entity).some((owns) =>
       slotMustBeSent(context, entityNamed(context, owns.to), all, known),
@@ -299,6 +314,7 @@ export { isScalar, type MemberTraits } from './traits.js';
 export { exposureGrid, type GridRow } from './grid.js';
 export { refusedExposures } from './refused.js';
 export { customAnswer, fixedShapeName, inputShapeName, isSentBy, takesBody } from './customOperations.js';
+export { moveShape, withInputsOfPut } from './inputs.js';
 export { memberId } from './exposure.js';
 export { inlineOwned } from './inline.js';
 export { isUncreatable, reportUncreatable } from './uncreatable.js';
