@@ -7,6 +7,7 @@ export const CONTRACT_FORMAT = new Format('The contract of a release', [
   withListsOfSettings,
   withNothingLeftOut,
   withoutCeilings,
+  withoutEnvelopes,
 ]);
 
 /** The text in which a contract is kept and published. */
@@ -71,6 +72,22 @@ function withoutCeilings(kept: JsonObject): JsonObject {
     operations: (operations as readonly JsonObject[]).map((operation) => ({
       ...operation,
       paging: withCeiling(operation['paging']),
+    })),
+  };
+}
+
+/** In format 4 one record is always the body, and nothing that is sent must equal anything. */
+function withoutEnvelopes({ representation, shapes, ...others }: JsonObject): JsonObject {
+  return {
+    ...others,
+    representation: { ...(representation as JsonObject), record: null },
+    shapes: (shapes as readonly JsonObject[]).map((shape) => ({
+      ...shape,
+      members: (shape['members'] as readonly JsonObject[]).map((member) =>
+        (member['source'] as JsonObject)['kind'] === 'input'
+          ? { ...member, source: { ...(member['source'] as JsonObject), equals: null } }
+          : member,
+      ),
     })),
   };
 }

@@ -17,6 +17,8 @@ export type { RuleId } from './rules/index.js';
 export { DIRECTIONS } from './directions.js';
 export { actsOnRecord, EFFECTS, leavableAs, looksThroughList, METHODS, SEE_OTHER } from './methods.js';
 export { answerTypes, TEXT_TYPE } from './answerTypes.js';
+export { isOneRecord, takesEnveloped } from './enveloped.js';
+export type { RecordEnvelope } from './recordEnvelope.js';
 export {
   indexContract,
   isAddressed,

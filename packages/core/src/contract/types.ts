@@ -5,6 +5,7 @@ import type { Condition, ScalarType } from '../model/index.js';
 import type { StructureNames } from './naming.js';
 import type { Operation, PageForm } from './operation.js';
 import type { Reasons } from './reasons.js';
+import type { RecordEnvelope } from './recordEnvelope.js';
 import type { Assumption, Finding } from './review.js';
 import type { Shape } from './shape.js';
 
@@ -27,6 +28,8 @@ export interface Contract {
     readonly relationBase: string;
     /** The media types of answers, the preferred one first. */
     readonly mediaTypes: readonly MediaType[];
+    /** How one record stands in plain JSON; `null` where it is the body. */
+    readonly record: RecordEnvelope | null;
   };
   /** The form of lists for which none was chosen. */
   readonly paging: PageForm;

@@ -21,6 +21,7 @@ import { deriveOperations } from './operations/index.js';
 import { usualForm, variantShapes } from './operations/forms.js';
 import { Offers } from './operations/offers.js';
 import { placeResources } from './place/index.js';
+import { recordEnvelope } from './recordEnvelope.js';
 import { deriveShapes, findTraits, withInputsOfPut } from './shapes/index.js';
 
 /**
@@ -68,6 +69,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       linkForm: valueOf(context, 'linkForm'),
       relationBase: valueOf(context, 'relationBase'),
       unset: valueOf(context, 'unset'),
+      record: recordEnvelope(context),
     },
     paging: usualForm(context),
     totalHeader: valueOf(context, 'totalHeader'),

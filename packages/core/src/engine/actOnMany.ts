@@ -207,7 +207,7 @@ function countsOf(
   const body = bareObject();
   for (const { name, source } of shapeNamed(service, operation.returns).members)
     if (source.kind === 'count') body[name] = source.of === 'found' ? found : changed;
-  return renderBody(service, 'record', body);
+  return renderBody(service, 'object', body);
 }
 
 /** The records as they are then, as a list shows them. */

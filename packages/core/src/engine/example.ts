@@ -1,4 +1,4 @@
-import { actsOnRecord, looksThroughList } from '../contract/index.js';
+import { actsOnRecord, looksThroughList, takesEnveloped } from '../contract/index.js';
 import type { Member, Operation, Resource, Shape } from '../contract/index.js';
 import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
@@ -63,13 +63,21 @@ export function exampleRequest(
   addProtocol(service, records, operation, { resource, record, paired }, headers);
   if (body === null) return { method: operation.method, target: asked, headers, body: { kind: 'none' } };
   headers.set('content-type', operation.acceptedTypes[0] ?? 'application/json');
-  const text = JSON.stringify(body);
+  const text = JSON.stringify(asSent(service, operation, body));
   return {
     method: operation.method,
     target: asked,
     headers,
     body: { kind: 'text', text, bytes: utf8Length(text) },
   };
+}
+
+/** A body as the operation takes it: the record in a member, where all bodies have it so. */
+function asSent({ contract }: RequestContext, operation: Operation, body: Json): Json {
+  const { record } = contract.representation;
+  return record === null || takesEnveloped(contract, operation) !== 'always'
+    ? body
+    : { [record.member]: body };
 }
 
 /** The headers an operation wants: credentials, the state it is made for, a key. */

@@ -1,7 +1,14 @@
 import type { Resource } from '../contract/index.js';
 import type { Json, Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
-import { CONTENT_TYPE, listOfTexts, renderBody, type BodyKind, type RenderedBody } from './form.js';
+import {
+  CONTENT_TYPE,
+  listOfTexts,
+  renderBody,
+  textInEnvelope,
+  type BodyKind,
+  type RenderedBody,
+} from './form.js';
 import { answerList, type ListAnswer } from './list/answer.js';
 import { formAt } from './list/listAt.js';
 import type { ListQuery } from './list/listQuery.js';
@@ -78,7 +85,8 @@ export function executeRead(
 
 /** A record alone, by its text where that was made before. */
 function readRecord(service: RequestContext, view: RecordView, record: Row, query: ListQuery): ReadAnswer {
-  const text = recordText(service, view, record, query);
+  const own = recordText(service, view, record, query);
+  const text = own === null ? null : textInEnvelope(service, own);
   return whole(
     text === null
       ? renderBody(service, 'record', representRecord(service, view, record, query))

@@ -1,10 +1,10 @@
 import { appendAll, bareObject, isJsonObject, scalarText, type Json } from '../model/index.js';
-import type { MediaType } from '../contract/index.js';
+import type { MediaType, RecordEnvelope } from '../contract/index.js';
 import type { EngineResponse, Header } from './message.js';
 import type { RequestContext } from './service.js';
 
-/** What a body is: its links are its own, those of its items, or the way in. */
-export type BodyKind = 'record' | 'list' | 'bare list' | 'entry';
+/** What a body is: one record with its links, an object without any, a list with those of its items, or the way in. */
+export type BodyKind = 'record' | 'object' | 'list' | 'bare list' | 'entry';
 
 const isList = (kind: BodyKind): boolean => kind === 'list' || kind === 'bare list';
 
@@ -112,6 +112,11 @@ function plain(service: RequestContext, kind: BodyKind, body: Record<string, Jso
   const isAsBuilt = (given: Json): boolean =>
     isLinked && service.origin === '' && isJsonObject(given) && !(EMBEDDED in given);
   const record = (given: Json): Json => (isAsBuilt(given) ? given : flattened(service, given, isLinked));
+  if (kind === 'record' && representation.record !== null)
+    return {
+      body: inEnvelope(service, representation.record, record(body)),
+      inHeaders: isLinked ? null : inHeaders,
+    };
   if (!isList(kind)) return { body: record(body), inHeaders: isLinked ? null : inHeaders };
   const items = listed(body[names.items]).map(record);
   if (kind === 'bare list') return { body: items, inHeaders };
@@ -119,6 +124,30 @@ function plain(service: RequestContext, kind: BodyKind, body: Record<string, Jso
   if (!isLinked) delete object[names.links];
   else object[names.links] = withOrigin(service, links);
   return { body: object, inHeaders: isLinked ? null : inHeaders };
+}
+
+/** One record in a member of the body, with what stands beside it. */
+function inEnvelope({ contract }: RequestContext, envelope: RecordEnvelope, record: Json): Json {
+  const { member, links, constants } = envelope;
+  const { names } = contract;
+  const body = bareObject();
+  const isBeside = links === 'beside' && isJsonObject(record) && names.links in record;
+  const { [names.links]: own = null, ...rest } = isJsonObject(record) ? record : {};
+  body[member] = isBeside ? rest : record;
+  if (isBeside) body[names.links] = own;
+  for (const { name, value } of constants) body[name] = value;
+  return body;
+}
+
+/** The text of one record in the same place, from its own text; `null` where its links move. */
+export function textInEnvelope({ contract }: RequestContext, record: string): string | null {
+  const envelope = contract.representation.record;
+  if (envelope === null) return record;
+  if (envelope.links === 'beside') return null;
+  const all = [`${JSON.stringify(envelope.member)}:${record}`];
+  for (const { name, value } of envelope.constants)
+    all.push(`${JSON.stringify(name)}:${JSON.stringify(value)}`);
+  return `{${all.join(',')}}`;
 }
 
 const listed = (items: Json | undefined): readonly Json[] =>

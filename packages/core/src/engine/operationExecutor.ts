@@ -11,6 +11,7 @@ import type { Caller } from './access.js';
 import { readBody, refuseBody } from './body.js';
 import { changesInWords } from './changesInWords.js';
 import { fixedAnswer } from './fixedAnswer.js';
+import { aboutWhole, unwrapBody } from './envelope.js';
 import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import type { RowChange, RecordView } from './dataset.js';
 import { Draft } from './draft.js';
@@ -27,12 +28,20 @@ import { readInputs } from './readInputs.js';
 import { returnPreference, withPreference } from './prefer.js';
 import { problem } from './problem.js';
 import { executeRead } from './executeRead.js';
-import { pathTo, readablePath } from './paths.js';
+import { contentLocation, pathTo } from './paths.js';
 import { asMediaType, statusFor, storageNamed, type RequestContext, type Runtime } from './service.js';
 import type { TokenChange } from './accessTokens.js';
 import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
 import { privately, REVALIDATED, UNSTORED, VARY } from './caching.js';
-import { contentTag, hasTag, modifiedAt, recordTag, validatorHeaders, type Rendering } from './validators.js';
+import {
+  contentTag,
+  hasTag,
+  modifiedAt,
+  recordTag,
+  shownAt,
+  validatorHeaders,
+  type Rendering,
+} from './validators.js';
 
 /** What is known of a request once its operation and its records are found. */
 export interface Matched {
@@ -136,7 +145,7 @@ export class OperationExecutor {
     if (location === null) return this.notFound(resource, operation);
     const { rendered } = executeRead(service, view, resource, location, asked);
     this.note(location.record === null ? PAGE_OF_LIST : RECORD_WITH_LINKS);
-    const elsewhere = this.elsewhere(resource, location);
+    const elsewhere = contentLocation(this.service, this.view, resource, location);
     const headers = [...rendered.headers, ...(elsewhere === null ? [] : [elsewhere])];
     return { status: statusFor(operation, 'ok'), headers, body: rendered.text };
   }
@@ -205,7 +214,7 @@ export class OperationExecutor {
       ...validatorHeaders(service, shown, tag),
       ...(isCaller ? privately(service.contract) : [VARY, REVALIDATED]),
     ];
-    const elsewhere = this.elsewhere(resource, location);
+    const elsewhere = contentLocation(this.service, this.view, resource, location);
     if (elsewhere !== null) cached.push(elsewhere);
     const verdict = this.verdict(shown, tag);
     if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
@@ -289,17 +298,20 @@ export class OperationExecutor {
     }
     const body = this.readBody(operation);
     if ('problem' in body) return this.stop('body', body.problem);
+    const bodyType = mediaTypeOf(request.headers.get('content-type'));
+    const sent = unwrapBody(service, view, operation, body.value, bodyType);
+    if (!sent.ok) return this.stop(sent.step, sent.problem);
     const preference = operation.prefers ? returnPreference(request) : null;
     const outcome = executeWrite(service, view, this.runtime, {
       resource,
       operation,
       location,
-      body: body.value,
-      bodyType: mediaTypeOf(request.headers.get('content-type')),
+      body: sent.body,
+      bodyType,
       isMinimal: preference === 'minimal',
       who: this.matched.who,
     });
-    if (!outcome.ok) return this.stop(outcome.step, outcome.problem);
+    if (!outcome.ok) return this.stop(outcome.step, aboutWhole(outcome.problem, sent.pointer));
     this.changes = outcome.changes;
     this.tokens = outcome.tokens ?? [];
     this.note(passed('apply', changesInWords(outcome.changes)));
@@ -324,14 +336,6 @@ export class OperationExecutor {
     return paging?.envelope === 'bare' && this.service.mediaType === 'application/json';
   }
 
-  /** Content-Location (RFC 9110 §8.7), where the path is not the one address of the record. */
-  private elsewhere({ kind, canonical }: Resource, { record }: Location): Header | null {
-    if (record === null || (kind !== 'query' && (canonical || (kind !== 'item' && kind !== 'reference'))))
-      return null;
-    const path = readablePath(this.service, this.view, record);
-    return path === null ? null : ['Content-Location', this.service.origin + path];
-  }
-
   private readBody(operation: Operation): ReturnType<typeof readBody> {
     if (operation.acceptedTypes.length === 0) return { value: null };
     const read = readBody(operation, this.request);
@@ -345,12 +349,4 @@ export class OperationExecutor {
       );
     return read;
   }
-}
-
-/** The record that a resource shows here, or acts on; `null` for lists, the entry, and an empty slot. */
-function shownAt(resource: Resource, { record, above, pair }: Location): Rendering | null {
-  const { kind } = resource;
-  if (record === null || kind === 'collection' || kind === 'reverse' || kind === 'pairing') return null;
-  if (kind === 'pair' && pair === null) return null;
-  return { resource, record, above, pair: kind === 'pair' ? pair : null };
 }

@@ -181,7 +181,7 @@ function change(
   const now = representValue(service, pairs.carrying, pair.values[pairCarried(pairs)] ?? null);
   const patched =
     request.bodyType === JSON_PATCH
-      ? patchDocument(now, request.body)
+      ? patchDocument(service, now, request.body)
       : { value: isJsonObject(request.body) ? mergePatch(now, request.body) : null };
   if ('patch' in patched) return refusePatch(request.operation, patched.patch);
   const carried = acceptObject(validation, shapeNamed(service, pairs.carrying), patched.value, '');

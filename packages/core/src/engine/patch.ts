@@ -5,7 +5,7 @@ import { applyPatch, pointerText, readPatch, type PatchStep } from './jsonPatch.
 import { refuse, type WriteOutcome } from './outcome.js';
 import { problem } from './problem.js';
 import { memberValue } from './represent.js';
-import { statusFor } from './service.js';
+import { statusFor, type Service } from './service.js';
 import { acceptPatched, HIDDEN, isNeverShown, type Update } from './update.js';
 
 export const JSON_PATCH = 'application/json-patch+json';
@@ -35,21 +35,27 @@ export function acceptPatch(
     const value = memberValue(validation.service, validation.view, member, record);
     if (value !== undefined && !hidden.has(member.name)) document[member.name] = value;
   }
-  const patched = patchDocument(document, body, hidden);
+  const patched = patchDocument(validation.service, document, body, hidden);
   if ('patch' in patched) return patched;
   return acceptPatched(validation, shape, patched.value, record, hidden);
 }
 
-/** Applies a patch to an object. Members that are hidden are not in it, and may not be looked at. */
+/**
+ * Applies a patch to an object; where that stands in a member of bodies, to the body around it. Members that are hidden
+ * are not in it, and may not be looked at.
+ */
 export function patchDocument(
+  { contract: { representation } }: Service,
   document: Json,
   body: Json,
   hidden: ReadonlySet<string> = new Set(),
 ): { readonly value: Json } | { readonly patch: PatchProblem } {
   const read = readPatch(body);
   if (!read.ok) return { patch: { kind: 'malformed', pointer: read.pointer, message: read.message } };
+  const envelope = representation.record?.of === 'bodies' ? representation.record : null;
+  const depth = envelope === null ? 0 : 1;
   for (const [index, step] of read.steps.entries()) {
-    const secret = lookedAt(step).find((path) => hidden.has(path[0] ?? ''));
+    const secret = lookedAt(step).find((path) => hidden.has(path[depth] ?? ''));
     if (secret === undefined) continue;
     const message = `${pointerText(secret)} is never returned, so it cannot be looked at by ${step.op}.`;
     return { patch: { kind: 'malformed', pointer: `/${index}`, message } };
@@ -57,10 +63,17 @@ export function patchDocument(
   const known = isJsonObject(document) ? Object.assign(bareObject(), document) : bareObject();
   // What is hidden may be there or not; to a patch it is there, and unset.
   for (const name of hidden) known[name] = HIDDEN;
-  const result = applyPatch(known, read.steps);
-  if (result.ok) return { value: result.value };
+  const around = bareObject();
+  if (envelope !== null) {
+    around[envelope.member] = known;
+    for (const { name, value } of envelope.constants) around[name] = value;
+  }
+  const result = applyPatch(envelope === null ? known : around, read.steps);
+  if (result.ok) return { value: envelope === null ? result.value : memberOf(result.value, envelope.member) };
   return { patch: { kind: 'failed', message: `Step ${result.step + 1}: ${result.message}` } };
 }
+
+const memberOf = (body: Json, name: string): Json => (isJsonObject(body) ? (body[name] ?? null) : null);
 
 /** The paths that a step reads. */
 function lookedAt(step: PatchStep): readonly (readonly string[])[] {

@@ -1,6 +1,8 @@
 import { isReadable, type Resource } from '../contract/index.js';
 import { scalarText, type Row } from '../model/index.js';
 import { pointedAt, type RecordView } from './dataset.js';
+import type { Location } from './locate.js';
+import type { Header } from './message.js';
 import { indexOf, storages, type RequestContext } from './service.js';
 
 /**
@@ -84,4 +86,17 @@ export function canonicalPath(service: RequestContext, view: RecordView, record:
   const storage = storages(service).byId.get(record.entity);
   const resource = storage === undefined ? undefined : indexOf(service).canonical.get(storage.entity.name);
   return resource === undefined ? null : pathTo(service, view, resource, record);
+}
+
+/** Content-Location (RFC 9110 §8.7), where a path is not the one address of the record that is read there. */
+export function contentLocation(
+  service: RequestContext,
+  view: RecordView,
+  { kind, canonical }: Resource,
+  { record }: Location,
+): Header | null {
+  if (record === null || (kind !== 'query' && (canonical || (kind !== 'item' && kind !== 'reference'))))
+    return null;
+  const path = readablePath(service, view, record);
+  return path === null ? null : ['Content-Location', service.origin + path];
 }

@@ -5,6 +5,7 @@ import { httpDate } from './conditions.js';
 import type { RecordView } from './dataset.js';
 import { contractDigest, contractMark, digestOf } from './digest.js';
 import { renderBody } from './form.js';
+import type { Location } from './locate.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import type { ExpandTree } from './list/expand.js';
 import type { Projection } from './list/listQuery.js';
@@ -19,6 +20,14 @@ export interface Rendering {
   readonly record: Row;
   readonly above: Row | null;
   readonly pair: Row | null;
+}
+
+/** The record that a resource shows here, or acts on; `null` for lists, the entry, and an empty slot. */
+export function shownAt(resource: Resource, { record, above, pair }: Location): Rendering | null {
+  const { kind } = resource;
+  if (record === null || kind === 'collection' || kind === 'reverse' || kind === 'pairing') return null;
+  if (kind === 'pair' && pair === null) return null;
+  return { resource, record, above, pair: kind === 'pair' ? pair : null };
 }
 
 /** The body of a record, and its text as it travels. */

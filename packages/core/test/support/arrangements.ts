@@ -39,6 +39,8 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
   itemsMember: ['items', 'data', 'page'],
   pageMember: ['page', 'pageInfo'],
   linksMember: ['links', 'goTo', 'name'],
+  recordMember: ['data', 'links', 'name'],
+  recordConstants: ['', '{"ok": true, "v": 1}', '{"data":null,"links":"x"}'],
   ...Object.fromEntries(
     [
       'page',

@@ -1,6 +1,16 @@
 import { type Effective, FOR_ARRANGEMENT, FOR_RESOURCE, list, name, options, text } from './row.js';
 
 const IN_JSON: readonly Effective[] = [{ setting: 'mediaTypes', includes: 'json' }];
+const IN_MEMBER: readonly Effective[] = [
+  ...IN_JSON,
+  { setting: 'recordEnvelope', is: ['answers', 'bodies'] },
+];
+
+/** At most eight members, their names as short as names are (RFC 8259). */
+const SCALAR = String.raw`(?:"[^"\\\u0000-\u001f]{0,80}"|true|false|null|-?(?:0|[1-9]\d{0,14}))`;
+const PAIR = String.raw`\s?"[A-Za-z][A-Za-z0-9_-]{0,39}"\s?:\s?${SCALAR}\s?`;
+const FLAT_OBJECT = new RegExp(`^(?:|\\{${PAIR}(?:,${PAIR}){0,7}\\})$`);
+
 const IN_ENVELOPE: Effective = { setting: 'envelope', is: ['object'] };
 
 export const REPRESENTATION = {
@@ -63,6 +73,39 @@ export const REPRESENTATION = {
     help: 'Whether a list in plain JSON is an object around its records, or the bare array of them.',
     levels: FOR_RESOURCE,
     when: IN_JSON,
+  }),
+  recordEnvelope: options({
+    default: 'none',
+    options: ['none', 'answers', 'bodies'],
+    labels: { none: 'bare', answers: 'in a member of answers', bodies: 'in a member of all bodies' },
+    title: 'One record in JSON',
+    help: 'Whether one record in plain JSON is the body, or stands in a member of it: in answers, or in what is sent, too.',
+    levels: FOR_ARRANGEMENT,
+    when: IN_JSON,
+  }),
+  recordMember: name({
+    default: 'data',
+    title: 'One record is called',
+    help: 'The member of a body in plain JSON that holds the one record.',
+    when: IN_MEMBER,
+  }),
+  recordLinks: options({
+    default: 'inside',
+    options: ['inside', 'beside'],
+    title: 'Links of one record',
+    help: 'Where its links stand where one record is in a member of the body: inside it, or beside that member.',
+    levels: FOR_ARRANGEMENT,
+    when: [...IN_MEMBER, { setting: 'links', is: ['object'] }],
+  }),
+  recordConstants: text({
+    default: '',
+    title: 'Beside one record',
+    help: 'What else stands beside the one record in every answer, as a JSON object of texts, numbers, true, false or null.',
+    pattern: FLAT_OBJECT,
+    expected: 'a JSON object of scalars, such as { "success": true }, or nothing',
+    empty: 'nothing else',
+    levels: FOR_ARRANGEMENT,
+    when: IN_MEMBER,
   }),
   unset: options({
     default: 'null',

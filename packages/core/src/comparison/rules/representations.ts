@@ -1,4 +1,5 @@
-import type { Contract, PageForm } from '../../contract/index.js';
+import type { Contract, PageForm, RecordEnvelope } from '../../contract/index.js';
+import { sameJson, type Json } from '../../model/index.js';
 import { ENTRY } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
 import type { Aligned, ContractChange, Pair } from '../types.js';
@@ -27,6 +28,8 @@ export function* compareRepresentations({ before, after, pairs }: Aligned): Gene
       about,
       `Link relations begin with ${relationBase === '' ? 'the address of the API' : relationBase} now.`,
     );
+  const [one, oneNow] = [was.representation.record, is.representation.record];
+  if (!sameJson(one as Json, oneNow as Json)) yield* envelopeChanges(about, one, oneNow);
   for (const message of formChanges(was.paging, is.paging)) yield breaking('reader', about, message);
   yield* compareForms(pairs, was.paging, is.paging);
   if (tellsInHeader(was) && tellsInHeader(is) && was.totalHeader !== is.totalHeader)
@@ -41,6 +44,36 @@ export function* compareRepresentations({ before, after, pairs }: Aligned): Gene
     if (was.names[name] !== is.names[name])
       yield breaking('reader', about, `${was.names[name]} of answers is called ${is.names[name]} now.`);
   }
+}
+
+const SENT: Readonly<Record<'bare' | RecordEnvelope['of'], string>> = {
+  bare: 'as the body',
+  answers: 'as the body',
+  bodies: 'in a member of the body',
+};
+
+/** One record stands elsewhere in answers, or in what is sent. */
+function* envelopeChanges(
+  about: About,
+  was: RecordEnvelope | null,
+  is: RecordEnvelope | null,
+): Generator<ContractChange> {
+  const said = (one: RecordEnvelope | null): string => (one === null ? 'the body' : `in ${one.member}`);
+  const isMoved = was?.member !== is?.member;
+  const isLinkedElsewhere = !isMoved && was?.links !== is?.links;
+  const isLost = was?.constants.some(
+    ({ name, value }) => !is?.constants.some((other) => other.name === name && other.value === value),
+  );
+  if (isMoved) yield breaking('reader', about, `One record is ${said(is)} now, not ${said(was)}.`);
+  if (isLinkedElsewhere)
+    yield breaking('reader', about, `Links of one record are ${is?.links ?? ''} it now.`);
+  if (!isMoved && isLost === true)
+    yield breaking('reader', about, 'What stands beside one record is another now.');
+  const [sent, sentNow] = [SENT[was?.of ?? 'bare'], SENT[is?.of ?? 'bare']];
+  if (sent !== sentNow || (was?.of === 'bodies' && is?.of === 'bodies' && was.member !== is.member))
+    yield breaking('sender', about, `One record is sent ${sentNow} now.`);
+  else if (!isMoved && !isLinkedElsewhere && isLost !== true)
+    yield compatible(about, 'More stands beside one record.');
 }
 
 /** Lists whose form changed otherwise than that of all. */

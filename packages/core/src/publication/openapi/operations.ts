@@ -4,6 +4,7 @@ import {
   isAddressed,
   looksThroughList,
   SEE_OTHER,
+  takesEnveloped,
   TEXT_TYPE,
   type Contract,
   type Operation,
@@ -13,6 +14,7 @@ import {
 import { hasMoment } from '../../arrangement/index.js';
 import type { Json } from '../../model/index.js';
 import { headerParameters, queryParameters } from './parameters.js';
+import { envelopedName, isEnveloped } from './envelopes.js';
 import { HAL, halName, reference, type JsonSchema } from './schemas.js';
 
 /** An Operation Object (OAS §4.8.10). */
@@ -23,7 +25,9 @@ export function operationObject(contract: Contract, operation: Operation, tag: s
     summary: operation.summary,
     tags: [tag],
     ...(parameters.length === 0 ? {} : { parameters }),
-    ...(operation.accepts === null ? {} : { requestBody: requestBody(operation, operation.accepts) }),
+    ...(operation.accepts === null
+      ? {}
+      : { requestBody: requestBody(contract, operation, operation.accepts) }),
     responses: responsesOf(contract, operation),
     ...securityOf(contract, operation),
   };
@@ -37,17 +41,29 @@ function securityOf({ security }: Contract, { access }: Operation): { readonly s
   return { security: security.schemes.map((scheme) => ({ [scheme]: roles })) };
 }
 
-function requestBody(operation: Operation, shape: string): Json {
+function requestBody(contract: Contract, operation: Operation, shape: string): Json {
   const content = Object.fromEntries(
-    operation.acceptedTypes.map((type) => [type, { schema: reference(schemaFor(type, shape)) }]),
+    operation.acceptedTypes.map((type) => [type, { schema: sentSchema(contract, operation, type, shape) }]),
   );
   return { required: true, content };
 }
 
-function schemaFor(type: string, shape: string): string {
-  if (type === 'application/json-patch+json') return 'jsonPatch';
-  return type === HAL ? halName(shape) : shape;
+function sentSchema(contract: Contract, operation: Operation, type: string, shape: string): JsonSchema {
+  if (type === 'application/json-patch+json') return reference('jsonPatch');
+  if (type === HAL) return reference(halName(shape));
+  switch (takesEnveloped(contract, operation)) {
+    case 'never':
+      return reference(shape);
+    case 'always':
+      return reference(envelopedName(shape));
+    case 'also':
+      return { anyOf: [reference(shape), reference(envelopedName(shape))] };
+  }
 }
+
+/** The schema of an answer in plain JSON. */
+const answerSchema = (contract: Contract, shape: string): JsonSchema =>
+  reference(isEnveloped(contract, shape) ? envelopedName(shape) : shape);
 
 /** What is answered in each media type that is offered; a text has no shape. */
 const contentOf = (
@@ -58,7 +74,9 @@ const contentOf = (
     answerTypes(contract, operation).flatMap((type) => {
       if (type === TEXT_TYPE) return [[type, { schema: { type: 'string' } }]];
       const shape = operation.returns;
-      return shape === null ? [] : [[type, { schema: reference(type === HAL ? halName(shape) : shape) }]];
+      return shape === null
+        ? []
+        : [[type, { schema: type === HAL ? reference(halName(shape)) : answerSchema(contract, shape) }]];
     }),
   );
 

@@ -1,4 +1,5 @@
 import type { Contract, Member, MemberType, PageForm, Shape } from '../../contract/index.js';
+import { envelopeSchemas } from './envelopes.js';
 import { DURATION, memoize, TIME, type Json, type ScalarType } from '../../model/index.js';
 
 /** A JSON Schema of dialect 2020-12, as OpenAPI 3.1 embeds it. */
@@ -19,7 +20,14 @@ export function componentSchemas(contract: Contract): Record<string, Json> {
   const sentAsHal = contract.shapes
     .filter(({ name }) => sent.has(name))
     .map((shape) => [halName(shape.name), sentHalSchema(contract, shape)] as const);
-  return Object.fromEntries([...shapes, ...hal, ...sentAsHal, ...Object.entries(sharedSchemas(contract))]);
+  const enveloped = envelopeSchemas(contract, (shape) => shapeSchema(contract, shape), reference);
+  return Object.fromEntries([
+    ...shapes,
+    ...enveloped,
+    ...hal,
+    ...sentAsHal,
+    ...Object.entries(sharedSchemas(contract)),
+  ]);
 }
 
 export const HAL = 'application/hal+json';
