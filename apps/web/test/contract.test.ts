@@ -7,7 +7,7 @@ import { findCommands, type Command } from '../src/app/frame/commands.js';
 import { designCommands } from '../src/app/frame/designCommands.js';
 import { indentJson } from '../src/app/parts/json.js';
 import { treeRows } from '../src/app/parts/treeRows.js';
-import { inOutRows } from '../src/contract/inOut.js';
+import { envelopeText, inOutRows } from '../src/contract/inOut.js';
 import { impactOf, statementAt } from '../src/design/derivation/impact.js';
 import { completeMessage } from '../src/mock/messageCompletion.js';
 import { firstMessage, predictMatch, readingMessage } from '../src/mock/messageText.js';
@@ -30,6 +30,27 @@ describe('what goes in and comes out', () => {
       expect.arrayContaining(['page', 'size', 'sort', 'status', 'vesselPennant']),
     );
     expect(rows.every(({ in: how, reasons }) => how === 'may' && reasons.length > 0)).toBe(true);
+  });
+});
+
+describe('where one record stands', () => {
+  const told = (of: 'answers' | 'bodies', links: 'inside' | 'beside', id: string): string | null => {
+    const record = { member: 'data', of, links, constants: [{ name: 'ok', value: true }] };
+    const representation = { ...kestrel.representation, record };
+    return envelopeText({ ...kestrel, representation }, operationOf(id));
+  };
+
+  test.each([
+    ['answers', 'inside', 'readSailing', 'in JSON answered in data, beside it ok: true'],
+    ['answers', 'beside', 'createBooking', 'in JSON answered in data, beside it links, ok: true'],
+    ['bodies', 'inside', 'createBooking', 'in JSON sent and answered in data, beside it ok: true'],
+    ['bodies', 'inside', 'listSailings', null],
+  ] as const)('of %s, links %s: %s', (of, links, id, expected) => {
+    expect(told(of, links, id)).toBe(expected);
+  });
+
+  test('is not told where it is the body', () => {
+    expect(envelopeText(kestrel, operationOf('readSailing'))).toBeNull();
   });
 });
 

@@ -108,10 +108,11 @@ const SAYS: Readonly<
   },
   collection: {
     what: 'operation',
-    about: 'queries, on many, signing in, inputs',
+    about: 'queries, counts, on many, signing in',
     forms: [
       'first 10 where … by …',
       'one where … = input …',
+      'count where …',
       'all where … set …',
       'ids do …',
       'verify … = input … answers token for 8 hours',
@@ -123,7 +124,13 @@ const SAYS: Readonly<
   item: {
     what: 'action',
     about: 'what it does, in a line',
-    forms: ['when … set …', 'make … set …', 'set … = input … (… …, … …) accepts …: text'],
+    forms: [
+      'when … set …',
+      'make … set …',
+      'set … = input … (… …, … …)',
+      'set … accepts …: text',
+      'count of …',
+    ],
   },
 };
 

@@ -2,6 +2,7 @@ import {
   CHOOSABLE_NAMES,
   findArrangement,
   hasLevel,
+  placeOfEffect,
   type ChoosableSetting,
   type CustomEffect,
   type CustomOperation,
@@ -48,8 +49,9 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
   if (row === undefined) return <section className="panel" />;
   const operation = row.operations.find(({ id }) => id === chosen);
   const shown = operation ?? row.operations[0];
-  const on = customsOn(row);
-  const effect = customs.find(({ id }) => id === row.resource.custom)?.effect.kind ?? null;
+  const own = customs.find(({ id }) => id === row.resource.custom);
+  const on = own === undefined ? customsOn(row) : placeOfEffect(own.effect);
+  const effect = own?.effect.kind ?? null;
   const level = operation === undefined ? 'resource' : 'operation';
   return (
     <section className="panel path-panel" aria-label="The chosen path">
@@ -206,6 +208,7 @@ const UNUSED_BY: Readonly<Record<CustomEffect['kind'], ReadonlySet<ChoosableSett
   query: CHANGES_NOTHING,
   find: CHANGES_NOTHING,
   caller: NOTHING_UNUSED,
+  aggregate: NOTHING_UNUSED,
   fixed: NOTHING_UNUSED,
   assign: NOTHING_UNUSED,
   create: MADE_BY_IT,
@@ -232,22 +235,21 @@ function PluralRow({ entity }: { readonly entity: string }): React.JSX.Element |
   return <WordRow subject={pluralSubject(id)} word={plural(entity)} title="Plural name" />;
 }
 
-/** Whether operations of one's own stand below a path, or are this path. */
-function customsOn({ resource: { kind, canonical, custom } }: OutlineRow): CustomPlace | null {
+/** Which operations of one's own can stand below a path. */
+function customsOn({ resource: { kind, canonical } }: OutlineRow): CustomPlace | null {
   switch (kind) {
     case 'entry':
-    case 'fixed':
       return 'entry';
     case 'collection':
       return canonical ? 'collection' : null;
-    case 'query':
-    case 'collection-action':
-      return 'collection';
     case 'item':
     case 'singleton':
       return canonical ? 'item' : null;
+    case 'query':
+    case 'collection-action':
     case 'action':
-      return custom === null ? null : 'item';
+    case 'aggregate':
+    case 'fixed':
     case 'reverse':
     case 'reference':
     case 'pairing':

@@ -64,6 +64,7 @@ function placingsOf(resource: OutlineResource, index: ModelIndex): readonly Plac
     }
     case 'query':
     case 'collection-action':
+    case 'aggregate':
     case 'fixed':
       return [];
     case 'action':

@@ -16,7 +16,7 @@ import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useExample } from '../design/useExample.js';
 import type { ExampleExchange } from '../design/derivation/protocol.js';
-import { inOutRows, type InOutRow } from './inOut.js';
+import { envelopeText, inOutRows, type InOutRow } from './inOut.js';
 
 const EFFECT_WORDS: Readonly<Record<Effect, string>> = {
   safe: 'safe',
@@ -83,7 +83,12 @@ export function OperationPage({
       </header>
       <div className="operation-columns">
         <div>
-          <InOutTable rows={inOutRows(contract, operation)} asked={asked} onAsk={setAsked} />
+          <InOutTable
+            rows={inOutRows(contract, operation)}
+            around={envelopeText(contract, operation)}
+            asked={asked}
+            onAsk={setAsked}
+          />
           <header className="panel-head">
             <h3>Answers</h3>
             <span className="quiet">every one, and when</span>
@@ -167,6 +172,8 @@ function PathPart({ segment }: { readonly segment: Segment }): React.JSX.Element
 
 interface TableProps {
   readonly rows: readonly InOutRow[];
+  /** Where one record stands in bodies; `null` where it is the body. */
+  readonly around: string | null;
   readonly asked: Asked;
   readonly onAsk: (asked: Asked) => void;
 }
@@ -175,11 +182,12 @@ const IN_OUT_COLUMNS = ['name', 'type', 'in', 'out'] as const;
 
 const shownName = ({ place, name }: InOutRow): string => (place === 'query' ? `?${name}=` : name);
 
-function InOutTable({ rows, asked, onAsk }: TableProps): React.JSX.Element {
+function InOutTable({ rows, around, asked, onAsk }: TableProps): React.JSX.Element {
   return (
     <>
       <header className="panel-head">
         <h3>What goes in, what comes out</h3>
+        {around !== null && <span className="quiet">{around}</span>}
       </header>
       <table className="in-out">
         <thead>

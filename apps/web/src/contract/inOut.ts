@@ -3,6 +3,8 @@ import {
   DIRECTIONS,
   filterTerm,
   indexContract,
+  isOneRecord,
+  takesEnveloped,
   type Contract,
   type FilterParameter,
   type Member,
@@ -55,6 +57,21 @@ export function inOutRows(contract: Contract, operation: Operation): readonly In
   const accepted = shapes.get(operation.accepts ?? '')?.members ?? [];
   const returned = shapes.get(operation.returns ?? '')?.members ?? [];
   return [...path, ...query, ...bodyRows(accepted, returned)];
+}
+
+/** Where one record stands in the bodies of an operation, in words; `null` where it is the body. */
+export function envelopeText(contract: Contract, operation: Operation): string | null {
+  const { record } = contract.representation;
+  const returned = indexContract(contract).shapes.get(operation.returns ?? '');
+  const isAnswered = returned !== undefined && isOneRecord(returned);
+  const taken = takesEnveloped(contract, operation);
+  if (record === null || (!isAnswered && taken === 'never')) return null;
+  const where = !isAnswered ? 'sent' : taken === 'always' ? 'sent and answered' : 'answered';
+  const beside = [
+    ...(isAnswered && record.links === 'beside' ? [contract.names.links] : []),
+    ...(isAnswered ? record.constants.map(({ name, value }) => `${name}: ${JSON.stringify(value)}`) : []),
+  ];
+  return `in JSON ${where} in ${record.member}${beside.length === 0 ? '' : `, beside it ${beside.join(', ')}`}`;
 }
 
 function parameterType(parameter: Operation['query'][number]): string {

@@ -1,4 +1,4 @@
-import type { CompareOperator, Literal } from '../model/index.js';
+import type { AggregateKind, CompareOperator, Literal } from '../model/index.js';
 import type { FilterOperator } from './exposure.js';
 
 /** An operation that no rule derives: what it does is one of a closed set of effects. */
@@ -74,6 +74,25 @@ interface CreateEffect extends Accepting {
   readonly values: readonly AssignedMember[];
 }
 
+/** GET below the item or the collection: what some records have, taken together. */
+export interface AggregateEffect {
+  readonly kind: 'aggregate';
+  readonly of: AggregateKind;
+  /** The relationships that lead from the item to the records; none where they are those of the collection. */
+  readonly along: readonly AlongStep[];
+  /** The attribute that is taken; `null` where records are counted. */
+  readonly member: string | null;
+  /** Digits after the point, where an average is rounded. */
+  readonly scale: number | null;
+  readonly filters: readonly FixedFilter[];
+}
+
+/** A step along a relationship by its identity, as its sentence reads or the other way. */
+export interface AlongStep {
+  readonly relationship: string;
+  readonly direction: 'onwards' | 'back';
+}
+
 export type CustomEffect =
   /** GET below the collection: the first of what is looked for. */
   | ListEffect
@@ -82,6 +101,7 @@ export type CustomEffect =
   | AssignEffect
   | CreateEffect
   | AcceptEffect
+  | AggregateEffect
   | ManyEffect
   | VerifyEffect
   /** POST below the collection: ends the token that it is sent with. */
@@ -158,9 +178,16 @@ export function hasMoment(body: FixedValue): boolean {
 /** What an operation of one's own stands below. */
 export type CustomPlace = 'entry' | 'collection' | 'item';
 
+/** What decides where an effect stands. */
+type Placeable =
+  | { readonly kind: Exclude<CustomEffect['kind'], 'aggregate'> }
+  | { readonly kind: 'aggregate'; readonly along: readonly unknown[] };
+
 /** Where operations of an effect are said; that of the caller stands at the root all the same. */
-export function placeOfEffect({ kind }: Pick<CustomEffect, 'kind'>): CustomPlace {
-  switch (kind) {
+export function placeOfEffect(effect: Placeable): CustomPlace {
+  switch (effect.kind) {
+    case 'aggregate':
+      return effect.along.length === 0 ? 'collection' : 'item';
     case 'fixed':
       return 'entry';
     case 'query':
@@ -226,6 +253,9 @@ export const CUSTOM_NAME = /^[a-z][A-Za-z0-9]{0,59}$/;
 /** More of them an arrangement cannot have. */
 export const MOST_CUSTOM_OPERATIONS = 500;
 export const MOST_PARTS = 50;
+/** An aggregate looks along no more roles. */
+export const MOST_ALONG = 5;
+export const MOST_SCALE = 10;
 export const MOST_QUERIED = 1_000;
 /** An operation acts on no more records at once. */
 export const MOST_ACTED_ON = 1_000;

@@ -1,12 +1,14 @@
-import { COMPARE_OPERATORS } from '../model/index.js';
+import { AGGREGATES, COMPARE_OPERATORS } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
   CUSTOM_NAME,
   FIXED_OPERATORS,
   LONGEST_TOKEN,
+  MOST_ALONG,
   MOST_CUSTOM_OPERATIONS,
   MOST_PARTS,
   MOST_QUERIED,
+  MOST_SCALE,
 } from './customOperations.js';
 import { CUSTOM_ID, VERIFY_FAILURES } from './readCustomOperations.js';
 
@@ -85,6 +87,7 @@ const filter = closed({
 });
 const order = closed({ member: text, descending: { type: 'boolean' } });
 
+const step = closed({ relationship: text, direction: { enum: ['onwards', 'back'] } });
 const over = {
   oneOf: [
     closed({ kind: { const: 'condition' }, filters: listOf(filter) }),
@@ -150,6 +153,14 @@ export const customOperationsSchema: object = {
           when: listOf(comparison),
           relationship: text,
           values: listOf(assigned),
+        }),
+        closed({
+          kind: { const: 'aggregate' },
+          of: { enum: AGGREGATES },
+          along: { ...listOf(step), maxItems: MOST_ALONG },
+          member: { anyOf: [text, { type: 'null' }] },
+          scale: { anyOf: [{ type: 'integer', minimum: 0, maximum: MOST_SCALE }, { type: 'null' }] },
+          filters: listOf(filter),
         }),
         accepting({ kind: { const: 'many' }, over, does }),
         accepting({

@@ -1,6 +1,7 @@
 import {
   COMPARE_OPERATORS,
   indexModel,
+  type AggregateKind,
   type CompareOperator,
   type Entity,
   type Model,
@@ -20,6 +21,7 @@ import {
   type QueryTerms,
   type OwnComparison,
 } from './customOperations.js';
+import { aggregateAt, readAggregate } from './aggregateText.js';
 import { AS_FILTER, nameableMembers, relatedByRole, transitionsOf } from './effectNames.js';
 import { readFixed } from './fixedText.js';
 import { readAccepted, readInputRules, type InputWords } from './inputText.js';
@@ -35,7 +37,7 @@ export type EffectRead =
  * `first 5 where status = planned and departsAt >= input since by departsAt desc`, `one by departsAt`, `when free = true
  * set free = false, number from body, note unset, berth = input side (port "N1", starboard "S1")`, the same for many, as in
  * `all where departsAt < now set …` or `ids do cancel`, or `make bookings when status = planned set seats = 1, name from
- * body`; `verify …` as `readVerify` has it, `revoke token`, `caller`; each of them that has a body with `accepts …` as
+ * body`; `count of bookings where …` as `readAggregate` has it; `verify …` as `readVerify` has it, `revoke token`, `caller`; each of them that has a body with `accepts …` as
  * `readAccepted` has it; `accepts …` alone as `readInputRules` has it; and `answers …` as `readFixed` has it. `entity`:
  * `null` for what is about none.
  */
@@ -56,7 +58,8 @@ export function readEffect(model: Model, entity: string | null, text: string): E
   return effect === null ? { ok: false, message: EXPECTED, column: 1 } : { ok: true, effect };
 }
 
-const EXPECTED = 'Expected first, one, all, ids, verify, revoke token, caller, accepts, when, set or make.';
+const EXPECTED =
+  'Expected first, one, count, sum, min, max, average, all, ids, verify, revoke token, caller, accepts, when, set or make.';
 const EXPECTED_AT_ENTRY = 'Expected answers and what is answered, as in answers { "status": "up" }.';
 
 /** An answer that is always the same: JSON, which the notation does not read. */
@@ -97,6 +100,8 @@ class Reading {
     if (reader.take('all')) return this.many(entity, { kind: 'condition', filters: this.filters(entity) });
     if (reader.take('ids')) return this.many(entity, { kind: 'ids' });
     if (reader.take('accepts')) return this.accept(entity);
+    const aggregate = aggregateAt(reader);
+    if (aggregate !== null) return this.aggregate(entity, aggregate);
     if (reader.take('verify')) {
       const verify = readVerify(reader, { read: () => this.member(entity) });
       return verify === null ? null : { ...verify, ...this.accepted(entity) };
@@ -136,6 +141,12 @@ class Reading {
       return null;
     }
     return { kind: 'query', ...this.found(entity), limit: limit.value };
+  }
+
+  private aggregate(entity: Entity, of: AggregateKind): CustomEffect | null {
+    const read = readAggregate(this.index, this.reader, of, entity.name);
+    const last = read === null ? undefined : this.index.entities.get(read.entity);
+    return read === null || last === undefined ? null : { ...read.taken, filters: this.filters(last) };
   }
 
   /** What is looked for, and in which order. */

@@ -72,6 +72,8 @@ export {
 export { inputType } from './inputText.js';
 export type {
   AcceptedInput,
+  AggregateEffect,
+  AlongStep,
   AssignedMember,
   ChosenValue,
   CustomEffect,

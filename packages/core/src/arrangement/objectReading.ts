@@ -24,26 +24,20 @@ export class ObjectReading {
     return (given as readonly Json[]).flatMap((item, index) => read(item, `${pointer}/${index}`) ?? []);
   }
 
-  protected option<T extends string>(given: Json | undefined, at: string, options: readonly T[]): T | null {
+  option<T extends string>(given: Json | undefined, at: string, options: readonly T[]): T | null {
     const found = options.find((option) => option === given);
     if (found === undefined) this.report(at, 'options', `Expected one of ${options.join(' ')}.`);
     return found ?? null;
   }
 
-  protected text(
-    members: GivenMembers,
-    name: string,
-    at: string,
-    pattern: RegExp,
-    expected: string,
-  ): string | null {
+  text(members: GivenMembers, name: string, at: string, pattern: RegExp, expected: string): string | null {
     const value = members[name];
     if (typeof value === 'string' && value.length <= 500 && pattern.test(value)) return value;
     this.report(`${at}/${escapePointer(name)}`, 'pattern', `Expected ${expected}.`);
     return null;
   }
 
-  protected object(given: Json, at: string, known: readonly string[]): GivenMembers | null {
+  object(given: Json, at: string, known: readonly string[]): GivenMembers | null {
     if (!isJsonObject(given)) {
       this.report(at, 'type', 'Expected an object.');
       return null;

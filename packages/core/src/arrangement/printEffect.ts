@@ -11,6 +11,7 @@ import type {
   QueryTerms,
 } from './customOperations.js';
 import { AS_FILTER, namesOf, relatedByRole, transitionsOf, type NameOf } from './effectNames.js';
+import { printAggregate } from './aggregateText.js';
 import { printFixed } from './fixedText.js';
 import { printAccepted, printInputRules, printOperand } from './inputText.js';
 import { printVerify } from './verifyText.js';
@@ -24,6 +25,10 @@ export function printEffect(model: Model, entity: string | null, effect: CustomE
       return [`first ${effect.limit}`, ...foundText(own, effect)].join(' ');
     case 'find':
       return ['one', ...foundText(own, effect)].join(' ');
+    case 'aggregate': {
+      const { text, entity: last } = printAggregate(index, effect, entity ?? '');
+      return [text, ...foundText(namesOf(index, last), { filters: effect.filters, order: [] })].join(' ');
+    }
     case 'many':
       return manyText(index, own, entity, effect);
     case 'verify':

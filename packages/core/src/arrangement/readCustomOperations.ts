@@ -1,18 +1,18 @@
-import { COMPARE_OPERATORS, isJsonObject, type Json } from '../model/index.js';
+import { AGGREGATES, COMPARE_OPERATORS, isJsonObject, type Json } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
   CUSTOM_NAME,
-  DEEPEST_FIXED,
   FIXED_OPERATORS,
   LONGEST_TOKEN,
+  MOST_ALONG,
   MOST_CUSTOM_OPERATIONS,
   MOST_PARTS,
   MOST_QUERIED,
+  MOST_SCALE,
   type AssignedMember,
   type CustomEffect,
   type CustomOperation,
   type FixedFilter,
-  type FixedValue,
   type ManyEffect,
   type QueryTerms,
   type OwnComparison,
@@ -20,7 +20,8 @@ import {
   type VerifyAnswer,
   type VerifyFailure,
 } from './customOperations.js';
-import { InputReading, isLiteral } from './inputReading.js';
+import { readFixedValue } from './fixedReading.js';
+import { InputReading } from './inputReading.js';
 import type { GivenMembers } from './objectReading.js';
 import type { ReadResult } from './reading.js';
 
@@ -33,6 +34,7 @@ const EFFECT_KINDS: readonly CustomEffect['kind'][] = [
   'assign',
   'create',
   'accept',
+  'aggregate',
   'many',
   'verify',
   'revoke',
@@ -104,6 +106,10 @@ class Reading extends InputReading {
           ? null
           : { kind, relationship, ...this.change(members, at), ...this.accepting(members, at) };
       }
+      case 'aggregate': {
+        const members = this.object(given, at, ['kind', 'of', 'along', 'member', 'scale', 'filters']);
+        return members === null ? null : this.aggregate(members, at);
+      }
       case 'many': {
         const members = this.object(given, at, ['kind', 'over', 'does', 'accepts']);
         return members === null ? null : this.many(members, at);
@@ -117,13 +123,34 @@ class Reading extends InputReading {
         return this.object(given, at, ['kind']) === null ? null : { kind };
       case 'fixed': {
         const members = this.object(given, at, ['kind', 'body']);
-        const body = members === null ? null : this.fixed(members['body'] ?? null, `${at}/body`, 0);
+        const body = members === null ? null : readFixedValue(this, members['body'] ?? null, `${at}/body`, 0);
         return body === null ? null : { kind, body };
       }
       default:
         this.report(at, 'options', `Expected an object whose kind is one of ${EFFECT_KINDS.join(', ')}.`);
         return null;
     }
+  }
+
+  private aggregate(members: GivenMembers, at: string): CustomEffect | null {
+    const of = this.option(members['of'], `${at}/of`, AGGREGATES);
+    const along = this.list(members['along'] ?? [], `${at}/along`, MOST_ALONG, (item, to) => {
+      const step = this.object(item, to, ['relationship', 'direction']);
+      if (step === null) return null;
+      const relationship = this.text(step, 'relationship', to, /^.+$/s, 'the identity of a relationship');
+      const direction = this.option(step['direction'], `${to}/direction`, ['onwards', 'back'] as const);
+      return relationship === null || direction === null ? null : { relationship, direction };
+    });
+    const member = members['member'] === null ? null : this.member(members, at);
+    const scale = members['scale'] === null ? null : Number(members['scale']);
+    if (scale !== null && (!Number.isInteger(scale) || scale < 0 || scale > MOST_SCALE))
+      this.report(`${at}/scale`, 'range', `Expected a whole number from 0 to ${MOST_SCALE}, or null.`);
+    if (of !== null && (of === 'count') !== (member === null))
+      this.report(`${at}/member`, 'options', 'Expected null for a count, else the identity of an attribute.');
+    if (of !== null && (of === 'average') !== (scale !== null))
+      this.report(`${at}/scale`, 'options', 'Expected a scale for an average, else null.');
+    const { filters } = this.found(members, at);
+    return of === null ? null : { kind: 'aggregate', of, along, member, scale, filters };
   }
 
   private many(members: GivenMembers, at: string): CustomEffect | null {
@@ -202,47 +229,6 @@ class Reading extends InputReading {
       this.report(`${at}/kind`, 'options', 'Expected fixed or attribute.');
     const role = one === null ? null : this.text(one, 'role', at, WORD, 'a word');
     return role === null || kind !== 'fixed' ? null : { kind, role };
-  }
-
-  private fixed(given: Json, at: string, depth: number): FixedValue | null {
-    const kind = isJsonObject(given) ? given['kind'] : undefined;
-    switch (depth <= DEEPEST_FIXED ? kind : undefined) {
-      case 'now':
-      case 'version':
-        return this.object(given, at, ['kind']) === null ? null : { kind: kind === 'now' ? kind : 'version' };
-      case 'literal': {
-        const one = this.object(given, at, ['kind', 'value']);
-        const value = one?.['value'];
-        if (value === null || isLiteral(value)) return { kind: 'literal', value };
-        this.report(`${at}/value`, 'type', 'Expected a text, a number, true, false or null.');
-        return null;
-      }
-      case 'list': {
-        const one = this.object(given, at, ['kind', 'items']);
-        const items = this.list(one?.['items'] ?? [], `${at}/items`, MOST_PARTS, (item, to) =>
-          this.fixed(item, to, depth + 1),
-        );
-        return { kind: 'list', items };
-      }
-      case 'object': {
-        const one = this.object(given, at, ['kind', 'members']);
-        const members = this.list(one?.['members'] ?? [], `${at}/members`, MOST_PARTS, (item, to) => {
-          const member = this.object(item, to, ['name', 'value']);
-          const name = member === null ? null : this.text(member, 'name', to, /^.*$/s, 'a text');
-          const value =
-            member === null ? null : this.fixed(member['value'] ?? null, `${to}/value`, depth + 1);
-          return name === null || value === null ? null : { name, value };
-        });
-        return { kind: 'object', members };
-      }
-      default:
-        this.report(
-          at,
-          'options',
-          `Expected literal, now, version, list or object, at most ${DEEPEST_FIXED} deep.`,
-        );
-        return null;
-    }
   }
 
   private query(members: GivenMembers, at: string): CustomEffect {

@@ -12,6 +12,7 @@ export function answerTypes(
   { custom }: Pick<Operation, 'custom'>,
 ): readonly string[] {
   if (custom?.kind === 'fixed') return custom.body.kind === 'object' ? JSON_ALONE : TEXT_ALONE;
+  if (custom?.kind === 'aggregate') return JSON_ALONE;
   if (custom?.kind === 'verify' && custom.answers.kind === 'token') return JSON_ALONE;
   return representation.mediaTypes;
 }

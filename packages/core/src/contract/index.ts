@@ -15,7 +15,15 @@ export { CONTRACT_FORMAT, readContract, writeContract } from './format.js';
 export { RULES } from './rules/index.js';
 export type { RuleId } from './rules/index.js';
 export { DIRECTIONS } from './directions.js';
-export { actsOnRecord, EFFECTS, leavableAs, looksThroughList, METHODS, SEE_OTHER } from './methods.js';
+export {
+  actsOnRecord,
+  EFFECTS,
+  leavableAs,
+  looksForRecords,
+  looksThroughList,
+  METHODS,
+  SEE_OTHER,
+} from './methods.js';
 export { answerTypes, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export type { RecordEnvelope } from './recordEnvelope.js';

@@ -30,6 +30,12 @@ export const EFFECTS: Readonly<Record<Method, Effect>> = {
 export const looksThroughList = (custom: Custom): custom is Extract<Custom, { kind: 'query' | 'find' }> =>
   custom.kind === 'query' || custom.kind === 'find';
 
+/** Whether an operation of one's own compares records with what the request says. */
+export const looksForRecords = (
+  custom: Custom,
+): custom is Extract<Custom, { kind: 'query' | 'find' | 'aggregate' }> =>
+  looksThroughList(custom) || custom.kind === 'aggregate';
+
 /** Whether an operation of one's own acts on the record that its path leads to. */
 export const actsOnRecord = (custom: Custom): custom is Extract<Custom, { kind: 'assign' | 'create' }> =>
   custom.kind === 'assign' || custom.kind === 'create';

@@ -1,4 +1,5 @@
 import type {
+  AlongStep,
   FilterOperator,
   FixedFilter,
   FixedValue,
@@ -6,7 +7,7 @@ import type {
   Settings,
   TokenRole,
 } from '../arrangement/index.js';
-import type { Condition, ScalarType } from '../model/index.js';
+import type { AggregateKind, Condition, ScalarType } from '../model/index.js';
 import type { Reasons } from './reasons.js';
 import type { Access, SecurityScheme } from './access.js';
 
@@ -74,6 +75,20 @@ export type Custom =
   | { readonly kind: 'query'; readonly filters: readonly CustomFilter[]; readonly limit: number }
   /** The first record that a query would list. */
   | { readonly kind: 'find'; readonly filters: readonly CustomFilter[] }
+  /** What some records have, taken together. */
+  | {
+      readonly kind: 'aggregate';
+      readonly of: AggregateKind;
+      /** How the records are found from the item; none where they are those of the collection. */
+      readonly along: readonly AlongStep[];
+      /** The name of their entity. */
+      readonly entity: string;
+      /** What is taken, and its type; `null` where records are counted. */
+      readonly taken: { readonly field: OwnField; readonly type: ScalarType } | null;
+      /** The type of what it comes to. */
+      readonly type: ScalarType;
+      readonly filters: readonly CustomFilter[];
+    }
   | { readonly kind: 'assign'; readonly when: Condition; readonly values: readonly CustomValue[] }
   | {
       readonly kind: 'create';

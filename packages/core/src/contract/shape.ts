@@ -17,6 +17,7 @@ export type ShapePurpose =
   | 'value'
   | 'token'
   | 'counts'
+  | 'aggregate'
   | 'fixed';
 
 /** A JSON object as a client sends or receives it. */
@@ -76,6 +77,8 @@ export type MemberSource =
   | { readonly kind: 'token'; readonly part: 'secret' | 'type' | 'seconds' }
   /** How many records an action on many was about, or changed. */
   | { readonly kind: 'count'; readonly of: 'found' | 'changed' }
+  /** What an aggregate comes to. */
+  | { readonly kind: 'aggregate' }
   /** A part of what is always the same. */
   | { readonly kind: 'fixed' };
 

@@ -84,6 +84,7 @@ export type ResourceKind =
   | 'action'
   | 'collection-action'
   | 'query'
+  | 'aggregate'
   | 'fixed';
 
 /** A place in the path tree. */

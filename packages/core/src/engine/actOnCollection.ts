@@ -24,6 +24,7 @@ export function actOnCollection(
     case 'assign':
     case 'create':
     case 'caller':
+    case 'aggregate':
     case 'fixed':
     case undefined:
       throw new Error(`${id} does nothing to a collection.`);

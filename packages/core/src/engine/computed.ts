@@ -5,6 +5,7 @@ import {
   memoize,
   rolesOfModel,
   storageOf,
+  type Along,
   type Attribute,
   type EntityStorage,
   type Json,
@@ -81,6 +82,28 @@ function readingOf(service: OfModel, view: RecordView, row: Row): RecordReading 
   return reading;
 }
 
+/** The records that steps lead to from a record, one after another. */
+export function rowsAtEnd(
+  service: OfModel,
+  view: RecordView,
+  row: Row,
+  steps: readonly { readonly relationship: string; readonly direction: Along['direction'] }[],
+): readonly Row[] {
+  return steps.reduce<readonly Row[]>(
+    (rows, step) =>
+      rows.flatMap((one) => {
+        const entity = storages(service).byId.get(one.entity)?.entity.name ?? '';
+        const roles = [...(rolesOfModel(service.model).get(entity)?.values() ?? [])];
+        const along = roles.find(
+          ({ relationship, direction }) =>
+            relationship.id === step.relationship && direction === step.direction,
+        );
+        return along === undefined ? [] : rowsThrough(service, view, one, along);
+      }),
+    [row],
+  );
+}
+
 /** The records that a role leads to. */
 function rowsAlong(
   service: OfModel,
@@ -90,8 +113,15 @@ function rowsAlong(
   role: string,
 ): readonly Row[] {
   const along = rolesOfModel(service.model).get(entity)?.get(role);
-  if (along === undefined) return [];
-  const { relationship, direction, to } = along;
+  return along === undefined ? [] : rowsThrough(service, view, row, along);
+}
+
+function rowsThrough(
+  service: OfModel,
+  view: RecordView,
+  row: Row,
+  { relationship, direction, to }: Along,
+): readonly Row[] {
   if (relationship.kind === 'pairs')
     return pairedRows(service, view, relationship, direction === 'back' ? 'paired-back' : 'paired', row);
   // What is owned points at its owner, and what refers to something at that.

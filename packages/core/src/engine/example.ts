@@ -119,6 +119,7 @@ function exampleRecord(
   const hasIds = resource.segments.some((segment) => segment.kind === 'id');
   if (!hasIds && resource.kind !== 'singleton') return null;
   const candidates = [...records.all(storageNamed(service, resource.entity))];
+  if (resource.kind === 'aggregate' && resource.via === null) return richest(candidates);
   if (resource.kind === 'reference') return exampleReferrer(service, records, resource);
   if (resource.kind === 'action') {
     if (operation.verb === 'custom') return exampleActedOn(service, operation, candidates);

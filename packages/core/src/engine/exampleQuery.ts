@@ -1,4 +1,5 @@
 import {
+  looksForRecords,
   looksThroughList,
   type CustomFilter,
   type Operation,
@@ -45,11 +46,12 @@ export function exampleInputs(
   { custom, query }: Operation,
   { entity }: Resource,
 ): readonly string[] {
-  if (custom === null || !looksThroughList(custom)) return [];
+  if (custom === null || !looksForRecords(custom)) return [];
+  const of = custom.kind === 'aggregate' ? custom.entity : entity;
   return query.flatMap((parameter): string[] => {
     if (parameter.role !== 'input' || parameter.default !== null) return [];
     const { name, type } = parameter;
-    const value = exampleInput(service, records, custom.filters, entity, name, type);
+    const value = exampleInput(service, records, custom.filters, of, name, type);
     return [`${encodeURIComponent(name)}=${encodeURIComponent(scalarText(value))}`];
   });
 }

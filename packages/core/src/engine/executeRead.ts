@@ -78,6 +78,7 @@ export function executeRead(
       );
     case 'action':
     case 'collection-action':
+    case 'aggregate':
     case 'fixed':
       throw new Error(`${resource.id} is not read.`);
   }

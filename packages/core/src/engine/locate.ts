@@ -52,11 +52,11 @@ export function locate(
   let used = 0;
   for (const step of trailOf(contract, resource)) {
     const above: Row | null = location.record ?? location.above;
-    if (LEADS_NOWHERE_ELSE.has(step.kind)) continue;
-    if (step.kind === 'action') {
+    if (step.kind === 'action' || (step.kind === 'aggregate' && isOnItem(contract, step))) {
       if (location.record === null) return { ok: false, detail: missingSlot(location, step) };
       continue;
     }
+    if (LEADS_NOWHERE_ELSE.has(step.kind)) continue;
     if (step.kind === 'collection' || step.kind === 'reverse' || step.kind === 'pairing') {
       if (step.via !== null && location.record === null)
         return { ok: false, detail: missingSlot(location, step) };
@@ -98,11 +98,18 @@ export function locate(
   return { ok: true, location };
 }
 
-/** A query, or an action on many, is about the list above it. */
+/** Whether an aggregate is about the record above it, not about a list. */
+function isOnItem(contract: Contract, { parent }: Resource): boolean {
+  const kind = indexContract(contract).resources.get(parent ?? '')?.kind;
+  return kind === 'item' || kind === 'singleton';
+}
+
+/** A query, an aggregate of a list, or an action on many, is about the list above it. */
 const LEADS_NOWHERE_ELSE: ReadonlySet<Resource['kind']> = new Set<Resource['kind']>([
   'entry',
   'query',
   'collection-action',
+  'aggregate',
   'fixed',
 ]);
 

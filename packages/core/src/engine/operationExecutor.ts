@@ -1,4 +1,4 @@
-import { hasMoment, type FixedValue, type Operand } from '../arrangement/index.js';
+import { hasMoment, type FixedValue } from '../arrangement/index.js';
 import {
   answerTypes,
   looksThroughList,
@@ -7,20 +7,22 @@ import {
   type Operation,
   type Resource,
 } from '../contract/index.js';
-import type { Caller } from './access.js';
-import { readBody, refuseBody } from './body.js';
+import { aggregateAnswer } from './aggregateAnswer.js';
+import { refuseBody } from './body.js';
+import { CONTENT_TYPE } from './form.js';
 import { changesInWords } from './changesInWords.js';
 import { fixedAnswer } from './fixedAnswer.js';
 import { aboutWhole, unwrapBody } from './envelope.js';
-import { evaluate, hasConditions, type Verdict } from './conditions.js';
-import type { RowChange, RecordView } from './dataset.js';
+import { hasConditions } from './conditions.js';
+import { Execution } from './execution.js';
+import type { RowChange } from './dataset.js';
 import { Draft } from './draft.js';
 import { readKey, type IdempotentResponse } from './idempotency.js';
 import { firstListed } from './list/answer.js';
 import { listAt } from './list/listAt.js';
 import { parseQuery, type ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';
-import type { EngineRequest, EngineResponse, Header, Problem, StepName, TraceStep } from './message.js';
+import type { EngineResponse, Header, Problem } from './message.js';
 import { mediaTypeOf, negotiate } from './negotiate.js';
 import { isWrite } from './method.js';
 import { executeWrite } from './executeWrite.js';
@@ -29,51 +31,17 @@ import { returnPreference, withPreference } from './prefer.js';
 import { problem } from './problem.js';
 import { executeRead } from './executeRead.js';
 import { contentLocation, pathTo } from './paths.js';
-import { asMediaType, statusFor, storageNamed, type RequestContext, type Runtime } from './service.js';
+import { asMediaType, shapeNamed, statusFor, storageNamed } from './service.js';
 import type { TokenChange } from './accessTokens.js';
-import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS, stopped } from './trace.js';
+import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS } from './trace.js';
 import { privately, REVALIDATED, UNSTORED, VARY } from './caching.js';
-import {
-  contentTag,
-  hasTag,
-  modifiedAt,
-  recordTag,
-  shownAt,
-  validatorHeaders,
-  type Rendering,
-} from './validators.js';
-
-/** What is known of a request once its operation and its records are found. */
-export interface Matched {
-  readonly resource: Resource;
-  readonly operation: Operation;
-  readonly location: Location;
-  readonly who: Caller | null;
-  readonly note: (step: TraceStep) => void;
-}
+import { contentTag, recordTag, shownAt, validatorHeaders } from './validators.js';
 
 /** Carries out an operation: negotiation, query, conditions, body, store rules, representation. */
-export class OperationExecutor {
+export class OperationExecutor extends Execution {
   changes: readonly RowChange[] = [];
   kept: IdempotentResponse | null = null;
   tokens: readonly TokenChange[] = [];
-
-  constructor(
-    private service: RequestContext,
-    private readonly view: RecordView,
-    private readonly request: EngineRequest,
-    private readonly runtime: Runtime,
-    private readonly matched: Matched,
-  ) {}
-
-  private note(step: TraceStep): void {
-    this.matched.note(step);
-  }
-
-  private stop(step: StepName, found: Problem): Problem {
-    this.note(stopped(step, found.detail));
-    return found;
-  }
 
   /** Negotiates, reads what is asked for, and answers. */
   run(query: string): EngineResponse | Problem {
@@ -94,6 +62,7 @@ export class OperationExecutor {
     this.note(AGREED[mediaType as MediaType]);
     const path = (): string =>
       pathTo(this.service, this.view, resource, location.above ?? location.record) ?? '';
+    if (resource.kind === 'aggregate') return this.aggregate(resource, operation, location, path, query);
     if (isWrite(operation.method) && operation.custom !== null && looksThroughList(operation.custom))
       return this.query(resource, operation, location, path, query);
     const read = this.parsed(operation, path, query);
@@ -101,27 +70,6 @@ export class OperationExecutor {
     return isWrite(operation.method)
       ? this.write(resource, operation, location)
       : this.read(resource, operation, location, read);
-  }
-
-  /** The query of a request, or what of it does not fit. */
-  private parsed(
-    operation: Operation,
-    path: () => string,
-    query: string,
-    sent?: ReadonlyMap<string, Operand>,
-  ): ParsedQuery | Problem {
-    const read = parseQuery(this.service, operation, path, query, sent);
-    if (!read.ok) {
-      const detail =
-        read.errors.length === 1
-          ? (read.errors[0]?.message ?? '')
-          : `${read.errors.length} parameters do not fit.`;
-      return this.stop(
-        'query',
-        problem(statusFor(operation, 'bad-parameter'), 'bad-parameter', detail, read.errors),
-      );
-    }
-    return read.asked;
   }
 
   /** A query whose inputs are sent in a body. Its answer has no address, and so no state to be asked for again. */
@@ -169,10 +117,38 @@ export class OperationExecutor {
       'Content-Type',
       mediaType === TEXT_TYPE ? `${TEXT_TYPE}; charset=utf-8` : mediaType,
     ];
-    if (hasMoment(body)) {
-      this.note(passed('represent', 'a fixed answer of this moment'));
-      return { status: statusFor(operation, 'ok'), headers: [type, VARY, UNSTORED], body: text };
-    }
+    if (!hasMoment(body)) return this.withoutRecord(operation, type, text, 'a fixed answer');
+    this.note(passed('represent', 'a fixed answer of this moment'));
+    return { status: statusFor(operation, 'ok'), headers: [type, VARY, UNSTORED], body: text };
+  }
+
+  /** What some records come to. */
+  private aggregate(
+    resource: Resource,
+    operation: Operation,
+    location: Location,
+    path: () => string,
+    query: string,
+  ): EngineResponse | Problem {
+    const { service, view } = this;
+    const { custom } = operation;
+    const read = this.parsed(operation, path, query);
+    if ('code' in read) return read;
+    const [member] = shapeNamed(service, operation.returns).members;
+    if (custom?.kind !== 'aggregate' || member === undefined)
+      throw new Error(`${operation.id} tells nothing.`);
+    const value = aggregateAnswer(service, view, resource, location, custom, read.query.filters);
+    const text = JSON.stringify({ [member.name]: value });
+    return this.withoutRecord(operation, CONTENT_TYPE['application/json'], text, 'an aggregate');
+  }
+
+  /** An answer that is no record, with its tag. */
+  private withoutRecord(
+    operation: Operation,
+    type: Header,
+    text: string,
+    what: string,
+  ): EngineResponse | Problem {
     const tag = contentTag(this.service, text);
     const cached: readonly Header[] = [['ETag', tag], VARY, REVALIDATED];
     const verdict = this.verdict(null, tag);
@@ -181,7 +157,7 @@ export class OperationExecutor {
       this.note(passed('conditions', 'the client has it already'));
       return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
     }
-    this.note(passed('represent', 'a fixed answer'));
+    this.note(passed('represent', what));
     return { status: statusFor(operation, 'ok'), headers: [type, ...cached], body: text };
   }
 
@@ -240,19 +216,6 @@ export class OperationExecutor {
   private found(resource: Resource, place: Location, { query }: ParsedQuery): Location | null {
     const record = firstListed(this.service, this.view, resource, place.above, query);
     return record === null ? null : { ...place, record };
-  }
-
-  private verdict(shown: Rendering | null, tag: string | null): Verdict {
-    if (!hasConditions(this.request)) return { kind: 'go' };
-    return evaluate(this.request, {
-      exists: shown !== null || tag !== null,
-      hasTag: (given) => given === tag || (shown !== null && hasTag(this.service, this.view, shown, given)),
-      modified: shown === null ? null : modifiedAt(this.service, shown.record),
-    });
-  }
-
-  private failed(operation: Operation, detail: string): Problem {
-    return this.stop('conditions', problem(statusFor(operation, 'precondition'), 'precondition', detail));
   }
 
   /** Whether a write may go on, by what it says about the state it was made for. */
@@ -334,19 +297,5 @@ export class OperationExecutor {
   /** Whether a list is answered as an array with nothing around it. */
   private isBare({ paging }: Operation): boolean {
     return paging?.envelope === 'bare' && this.service.mediaType === 'application/json';
-  }
-
-  private readBody(operation: Operation): ReturnType<typeof readBody> {
-    if (operation.acceptedTypes.length === 0) return { value: null };
-    const read = readBody(operation, this.request);
-    const { body, headers } = this.request;
-    if ('value' in read)
-      this.note(
-        passed(
-          'body',
-          `${mediaTypeOf(headers.get('content-type'))}, ${body.kind === 'text' ? body.bytes : 0} bytes`,
-        ),
-      );
-    return read;
   }
 }

@@ -165,6 +165,7 @@ export function memberValue(
     case 'input':
     case 'token':
     case 'count':
+    case 'aggregate':
     case 'fixed':
       return undefined;
   }

@@ -149,6 +149,7 @@ export function sourceId(member: Member): string | null {
     case 'input':
     case 'token':
     case 'count':
+    case 'aggregate':
     case 'fixed':
       return null;
   }

@@ -1,7 +1,15 @@
 import { comparesTo, durationParts, instantMillis } from './compare.js';
 import { dividedBy, minus, plus, rational, rounded, sumOf, times, type Rational } from './rational.js';
 import { scalarText, type Json } from './records.js';
-import type { Aggregate, AlongComparison, Attribute, Expression, ScalarType } from './types.js';
+import type {
+  Aggregate,
+  AggregateKind,
+  AlongComparison,
+  Attribute,
+  AttributeType,
+  Expression,
+  ScalarType,
+} from './types.js';
 
 /** A record as an expression reads it. */
 export interface RecordReading {
@@ -22,7 +30,11 @@ const isNumber = (value: Value): value is Rational => typeof value === 'object';
  */
 export function computedValue({ type, computed }: Attribute, record: RecordReading): Json {
   const value = computed === null ? null : valueOf(computed, record);
-  if (value === null) return null;
+  return value === null ? null : asValueOf(type, value);
+}
+
+/** A number as many digits long as the type has, none where it would be no safe integer. */
+function asValueOf(type: AttributeType, value: Value): Json {
   if (!isNumber(value)) return value;
   const scale = type.kind === 'decimal' ? type.scale : 0;
   const number = rounded(value, scale);
@@ -95,24 +107,38 @@ function aggregated(aggregate: Aggregate, record: RecordReading): Value | null {
   const records = found(aggregate, record);
   const { of, attribute } = aggregate;
   if (of === 'count' || attribute === null) return rational(records.length);
-  if (of === 'min' || of === 'max') return outermost(of, attribute, records);
-  const numbers: number[] = [];
-  for (const one of records) {
-    const value = one.attribute(attribute)?.value;
-    if (typeof value === 'number') numbers.push(value);
-  }
+  return takenTogether(
+    of,
+    records.flatMap((one) => one.attribute(attribute) ?? []),
+  );
+}
+
+type Read = NonNullable<ReturnType<RecordReading['attribute']>>;
+
+function takenTogether(of: Exclude<AggregateKind, 'count'>, all: readonly Read[]): Value | null {
+  if (of === 'min' || of === 'max') return outermost(of, all);
+  const numbers = all.flatMap(({ value }) => (typeof value === 'number' ? [value] : []));
   return of === 'sum' ? sumOf(numbers) : dividedBy(sumOf(numbers), rational(numbers.length));
 }
 
-function outermost(of: 'min' | 'max', attribute: string, records: readonly RecordReading[]): Value | null {
+function outermost(of: 'min' | 'max', all: readonly Read[]): Value | null {
   let best: string | number | boolean | null = null;
-  for (const record of records) {
-    const read = record.attribute(attribute);
-    if (read === null || read.value === null || typeof read.value === 'object') continue;
-    const isBeyond = best === null || comparesTo(read.type, read.value, of === 'min' ? '<' : '>', best);
-    if (isBeyond) best = read.value;
+  for (const { type, value } of all) {
+    if (value === null || typeof value === 'object') continue;
+    const isBeyond = best === null || comparesTo(type, value, of === 'min' ? '<' : '>', best);
+    if (isBeyond) best = value;
   }
   return known(best);
+}
+
+/** Values taken together, as a computed attribute of a type would be: `null` where it would be unset. */
+export function aggregateOf(
+  of: Exclude<AggregateKind, 'count'>,
+  all: readonly Read[],
+  type: ScalarType,
+): Json {
+  const value = takenTogether(of, all);
+  return value === null ? null : asValueOf(type, value);
 }
 
 /** The records at the end of the roles for which everything holds, themselves and on the way. */

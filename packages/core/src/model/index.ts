@@ -41,7 +41,7 @@ export {
 export { editAttribute, editedStatement, editModel, editRelationship, otherVerb } from './edits.js';
 export type { AttributeEdit, ModelEdit, RelationshipEdit } from './edits.js';
 export type { Key, ModelIndex } from './lookup.js';
-export { computedValue } from './computed.js';
+export { aggregateOf, computedValue } from './computed.js';
 export type { RecordReading } from './computed.js';
 export { AGGREGATES, partsOf, PRECEDENCE, readsOthers } from './expression.js';
 export { isScalarType } from './types.js';

@@ -1,6 +1,7 @@
 import {
   FIXED_OPERATORS,
   type AcceptedInput,
+  type AggregateEffect,
   type AssignedMember,
   type CustomEffect,
   type CustomOperation,
@@ -10,7 +11,7 @@ import {
   type ManyEffect,
   type OwnComparison,
 } from '@isomeros/core/arrangement';
-import { COMPARE_OPERATORS, type Entity, type Model } from '@isomeros/core/model';
+import { AGGREGATES, COMPARE_OPERATORS, type Entity, type Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 
 /** Inputs that are accepted besides, most of them such as fit. */
@@ -38,6 +39,34 @@ const anyAccepted = (
       { freq: 2 },
     )
     .map((one) => (one === null ? {} : { accepts: [one] }));
+
+/** Records along some relationship, or those of the collection, taken together. */
+const anyAggregate = (
+  relationships: readonly string[],
+  member: fc.Arbitrary<string>,
+  filters: fc.Arbitrary<readonly FixedFilter[]>,
+): fc.Arbitrary<AggregateEffect> =>
+  fc
+    .record({
+      of: fc.constantFrom(...AGGREGATES),
+      along: fc.array(
+        fc.record({
+          relationship: fc.constantFrom('nothing', ...relationships),
+          direction: fc.constantFrom('onwards' as const, 'back' as const),
+        }),
+        { maxLength: 1 },
+      ),
+      member,
+      filters,
+    })
+    .map(({ of, along, member: taken, filters: compared }) => ({
+      kind: 'aggregate',
+      of,
+      along,
+      member: of === 'count' ? null : taken,
+      scale: of === 'average' ? 2 : null,
+      filters: compared,
+    }));
 
 const anyAccept = ({ attributes }: Entity, member: fc.Arbitrary<string>): fc.Arbitrary<CustomEffect> => {
   const transitions = attributes.flatMap(({ lifeCycle }) => (lifeCycle ?? []).map(({ id }) => id));
@@ -202,6 +231,11 @@ export const anyCustomOperations = (model: Model): fc.Arbitrary<readonly CustomO
           accepting(anyVerify(entity)),
           accepting(anyMany(entity, filters, when, values)),
           anyAccept(entity, member),
+          anyAggregate(
+            relationships.map(({ id }) => id),
+            member,
+            filters,
+          ),
           fc.constantFrom({ kind: 'revoke' } as const, { kind: 'caller' } as const),
           fc.record({
             kind: fc.constant('create' as const),

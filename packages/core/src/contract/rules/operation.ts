@@ -25,6 +25,11 @@ export const OPERATION_RULES = {
     title: 'Fixed answer',
     sentence: 'A fixed answer is the same for everybody, but for the moment of the request.',
   },
+  'operation.aggregate': {
+    title: 'Aggregate',
+    sentence:
+      'What some records have can be read taken together: counted, summed, or the least, greatest or average.',
+  },
   'operation.attach': {
     title: 'Attach',
     sentence: 'A pair is made by PUT, and made once however often it is asked for.',

@@ -82,7 +82,7 @@ function resolveFilter(
 }
 
 /** A member that can be compared and is no secret, as a list sorts and filters by it. */
-function comparable(
+export function comparable(
   context: DerivationContext,
   entity: Entity,
   id: string,

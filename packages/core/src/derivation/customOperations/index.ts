@@ -76,6 +76,7 @@ function isRepeated(context: DerivationContext, { operation: { effect }, inputs 
     case 'query':
       return effect.filters.length === 0 && effect.order.length === 0;
     case 'find':
+    case 'aggregate':
     case 'many':
     case 'verify':
     case 'revoke':

@@ -2,6 +2,7 @@ import type { CustomOperation } from '../../arrangement/index.js';
 import type { Custom, OrderKey } from '../../contract/index.js';
 import { recordAttributes, roleOf, type Entity } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
+import { resolveAggregate } from './aggregate.js';
 import { resolveFound, type InputParameter } from './filters.js';
 import { Unfit } from './found.js';
 import { resolveMany } from './many.js';
@@ -39,6 +40,8 @@ export function resolveCustom(context: DerivationContext, operation: CustomOpera
       const { filters, ...found } = resolveFound(context, entity, operation, effect);
       return { ...plain, ...found, custom: { kind: 'find', filters } };
     }
+    case 'aggregate':
+      return { ...plain, ...resolveAggregate(context, entity, operation, effect) };
     case 'many':
       return { ...plain, ...resolveMany(context, entity, operation, effect) };
     case 'verify':

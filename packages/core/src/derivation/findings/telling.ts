@@ -10,6 +10,9 @@ import {
 import { because, becauseSetAt, type DerivationContext } from '../context.js';
 import { memberId, type Traits } from '../shapes/index.js';
 
+/** The operations that read records of an entity, by its name. */
+type Reading = Map<string, Operation[]>;
+
 /** Reports computed members that tell their readers of records which these may not read. */
 export function findTelling(
   context: DerivationContext,
@@ -18,11 +21,13 @@ export function findTelling(
   operations: readonly Operation[],
 ): void {
   if (operations.every(({ access }) => access.kind === 'anonymous')) return;
-  const reading = new Map<string, Operation[]>();
+  const reading: Reading = new Map();
   for (const operation of operations) {
     const entity = operation.method === 'GET' ? entityOf(operation.resource) : null;
-    if (entity !== null) entryOf(reading, entity, () => []).push(operation);
+    if (entity !== null && operation.custom?.kind !== 'aggregate')
+      entryOf(reading, entity, () => []).push(operation);
   }
+  findAggregates(context, operations, reading);
   for (const entity of context.index.entities.values())
     for (const { name, computed, id } of entity.attributes) {
       if (computed === null || !isShown(traits, entity, id)) continue;
@@ -44,6 +49,27 @@ export function findTelling(
         break;
       }
     }
+}
+
+/** Reports aggregates that tell of records which whoever reads them may not read. */
+function findAggregates(
+  context: DerivationContext,
+  operations: readonly Operation[],
+  reading: Reading,
+): void {
+  for (const operation of operations) {
+    const { custom, resource } = operation;
+    if (custom?.kind !== 'aggregate') continue;
+    if (mayRead(operation.access, reading.get(custom.entity))) continue;
+    const about = resource.slice(0, -'/custom'.length);
+    context.findings.push({
+      id: 'computed.tells',
+      severity: 'doubtful',
+      message: `${operation.id} tells of records of ${custom.entity}, which whoever carries it out may not read.`,
+      about,
+      reasons: [becauseSetAt(context, 'finding.tells', ['access', 'role'], operation)],
+    });
+  }
 }
 
 const isShown = (traits: Traits, { name }: Entity, id: string): boolean =>

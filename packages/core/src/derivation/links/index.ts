@@ -117,6 +117,7 @@ function linksOf(
     case 'action':
     case 'collection-action':
     case 'reference':
+    case 'aggregate':
     case 'fixed':
       return [];
     case 'query': {

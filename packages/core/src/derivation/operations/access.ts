@@ -21,6 +21,7 @@ export function accessOf(context: DerivationContext, at: SettingPlace, own: Reso
       return chosen.kind === 'anonymous' ? WHOEVER : chosen;
     case 'query':
     case 'find':
+    case 'aggregate':
     case 'many':
     case 'assign':
     case 'create':

@@ -51,6 +51,7 @@ export function addActed(situation: Situation, noun: string, add: Add): void {
       );
       return;
     case 'assign':
+    case 'aggregate':
     case 'caller':
     case 'fixed':
     case undefined:

@@ -214,7 +214,7 @@ function askedFor(
   const own = customOf(context, resource);
   if (own !== null) {
     const inAddress = verb === 'custom' ? [] : own.asked;
-    const query = looksThroughList(own.custom) ? [...inAddress, ...asked()] : [];
+    const query = looksThroughList(own.custom) ? [...inAddress, ...asked()] : inAddress;
     return { query: withoutCollisions(context, resource, query), order: own.order };
   }
   if (verb === 'list') return listPolicy(context, resource, entity, traits);

@@ -92,6 +92,10 @@ export class OperationNames {
     if (resource.kind === 'pairing' || resource.kind === 'pair') return this.pairCandidates(verb, resource);
     const own = customOf(this.context, resource);
     if (own?.custom.kind === 'caller') return of(pascalCase(own.operation.name));
+    if (own?.custom.kind === 'aggregate')
+      return [
+        { verb, noun: this.unlessNamed(own.operation.name, noun, noun) + pascalCase(own.operation.name) },
+      ];
     if (own !== null)
       return looksThroughList(own.custom)
         ? [

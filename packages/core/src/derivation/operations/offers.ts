@@ -80,6 +80,7 @@ function verbsOf(context: DerivationContext, resource: PlacedResource): readonly
       return ['custom'];
     case 'query':
       return queryVerbs(context, resource);
+    case 'aggregate':
     case 'fixed':
       return ['read'];
     case 'singleton':

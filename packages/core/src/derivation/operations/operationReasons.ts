@@ -39,6 +39,7 @@ function ruleOf({ custom: { kind } }: ResolvedCustom): RuleId {
     case 'query':
     case 'find':
       return 'list.query';
+    case 'aggregate':
     case 'many':
     case 'verify':
     case 'revoke':

@@ -153,6 +153,8 @@ function addSuccess(situation: Situation, noun: string, add: Add): void {
       return;
     case 'read':
       if (situation.fixed !== null) add(200, 'ok', 'operation.fixed', () => 'Always.');
+      else if (resource.kind === 'aggregate')
+        add(200, 'ok', 'operation.aggregate', () => 'What the records come to; null where nothing is taken.');
       else if (resource.kind === 'query' || (resource.kind !== 'pair' && !resource.canonical))
         add(
           200,

@@ -1,4 +1,4 @@
-import type { Verb } from '../../contract/index.js';
+import type { Custom, Verb } from '../../contract/index.js';
 import {
   capital,
   ownsItself,
@@ -8,8 +8,8 @@ import {
   withArticle,
   type Entity,
 } from '../../model/index.js';
-import type { DerivationContext } from '../context.js';
-import { customOf, fixedOf } from '../customOperations/index.js';
+import { entityNamed, type DerivationContext } from '../context.js';
+import { customOf, fixedOf, type ResolvedCustom } from '../customOperations/index.js';
 import { pluralOf } from '../names/words.js';
 import { transitionAt } from '../names/transitions.js';
 import type { PlacedResource } from '../place/index.js';
@@ -28,29 +28,7 @@ export function summaryOf(
   const many = phrase(pluralOf(context, entity));
   const owner = below(context, resource);
   const own = customOf(context, resource);
-  if (own !== null) {
-    const name = capital(phrase(own.operation.name));
-    switch (own.custom.kind) {
-      case 'query':
-        return `${name}: at most ${own.custom.limit} of the ${many}`;
-      case 'find':
-        return `${name}: one of the ${many}`;
-      case 'many':
-        return `${name}: many of the ${many}, all or none`;
-      case 'verify':
-        return own.custom.answers.kind === 'token'
-          ? `${name}: a token for ${withArticle(noun)}`
-          : `${name}: the ${noun} that matches`;
-      case 'revoke':
-        return `${name}: end the token`;
-      case 'caller':
-        return `${name}: the ${noun} who calls`;
-      case 'assign':
-      case 'create':
-      case 'fixed':
-        return `${name} ${withArticle(noun)}`;
-    }
-  }
+  if (own !== null) return customSummary(context, own, noun, many);
   switch (verb) {
     case 'custom':
     case 'entry':
@@ -73,6 +51,42 @@ export function summaryOf(
     case 'transition':
       return `${capital(phrase(transitionAt(context, resource).name))} ${withArticle(noun)}`;
   }
+}
+
+/** What an operation of one's own does. */
+function customSummary(context: DerivationContext, own: ResolvedCustom, noun: string, many: string): string {
+  const name = capital(phrase(own.operation.name));
+  switch (own.custom.kind) {
+    case 'query':
+      return `${name}: at most ${own.custom.limit} of the ${many}`;
+    case 'find':
+      return `${name}: one of the ${many}`;
+    case 'aggregate':
+      return `${name}: ${aggregateWords(context, own.custom)}`;
+    case 'many':
+      return `${name}: many of the ${many}, all or none`;
+    case 'verify':
+      return own.custom.answers.kind === 'token'
+        ? `${name}: a token for ${withArticle(noun)}`
+        : `${name}: the ${noun} that matches`;
+    case 'revoke':
+      return `${name}: end the token`;
+    case 'caller':
+      return `${name}: the ${noun} who calls`;
+    case 'assign':
+    case 'create':
+    case 'fixed':
+      return `${name} ${withArticle(noun)}`;
+  }
+}
+
+/** What an aggregate tells, in a few words. */
+function aggregateWords(
+  context: DerivationContext,
+  { of, along, entity, taken }: Extract<Custom, { kind: 'aggregate' }>,
+): string {
+  const whose = `${phrase(pluralOf(context, entityNamed(context, entity)))}${along.length === 0 ? '' : ' of it'}`;
+  return taken === null ? `the number of ${whose}` : `the ${of} of one value of the ${whose}`;
 }
 
 function pairedWith(context: DerivationContext, resource: PlacedResource): string {

@@ -31,13 +31,15 @@ function placeBelow(
   { operation, entity, custom }: ResolvedCustom,
 ): void {
   const isQuery = looksThroughList(custom);
+  const isAggregate = custom.kind === 'aggregate';
+  const isOnCollection = above.kind === 'collection';
   tree.add({
     id: `${operation.id}/custom`,
-    kind: isQuery ? 'query' : above.kind === 'collection' ? 'collection-action' : 'action',
+    kind: isQuery ? 'query' : isAggregate ? 'aggregate' : isOnCollection ? 'collection-action' : 'action',
     segments: [...above.segments, literal(context, operation.name, operation.id)],
     parent: above.id,
     entity: entity.name,
-    via: isQuery ? above.via : null,
+    via: isQuery || (isAggregate && isOnCollection) ? above.via : null,
     custom: operation.id,
     word: operation.id,
     reasons: [becauseCustom('place.custom', operation, entity), namedPath(context, operation.id, entity)],

@@ -24,6 +24,10 @@ export const inputShapeName = ({ operation, entity }: ResolvedCustom): string =>
 const pageShapeName = ({ operation, entity }: ResolvedCustom): string =>
   `${entity.name}.${operation.name}.page`;
 
+/** What an aggregate of one's own answers. */
+const aggregateShapeName = ({ operation, entity }: ResolvedCustom): string =>
+  `${entity.name}.${operation.name}.aggregate`;
+
 /** To how many records an action on many did something; names of entities have no dot. */
 const COUNTS_SHAPE = 'many.counts';
 
@@ -36,6 +40,8 @@ export function customAnswer(own: ResolvedCustom): string | null {
       return own.custom.answers.kind === 'token'
         ? tokenShapeName(own.custom.answers.scheme)
         : own.entity.name;
+    case 'aggregate':
+      return aggregateShapeName(own);
     case 'many':
       return own.custom.answers === 'records' ? pageShapeName(own) : COUNTS_SHAPE;
     case 'find':
@@ -88,6 +94,7 @@ export function customShapes(
         ...(custom.kind === 'query' ? [foundShape(context, own, hasShape)] : []),
         ...(own.asked.length > 0 && isSentBy(context, resource, 'POST') ? [inputShape(own, traits)] : []),
       ];
+    if (custom.kind === 'aggregate') return [aggregateShape(context, own, custom)];
     if (custom.kind === 'many' && custom.answers === 'counts')
       shared.set(COUNTS_SHAPE, shared.get(COUNTS_SHAPE) ?? countsShape(context, own));
     if (custom.kind === 'verify' && custom.answers.kind === 'token') {
@@ -153,6 +160,19 @@ function countsShape(context: DerivationContext, { operation, entity }: Resolved
     freeMember(memberName(context, of), number, { kind: 'count', of }, why),
   );
   return { name: COUNTS_SHAPE, purpose: 'counts', of: null, members, reasons: [why] };
+}
+
+/** What some records come to, in a member that is called as the operation. */
+function aggregateShape(
+  context: DerivationContext,
+  own: ResolvedCustom,
+  { type, of }: Extract<ResolvedCustom['custom'], { kind: 'aggregate' }>,
+): Shape {
+  const why = becauseCustom('operation.aggregate', own.operation, own.entity);
+  const name = memberName(context, own.operation.name);
+  // The sum of nothing is 0, the greatest of nothing is nothing; a sum may be too great to be told.
+  const one = { ...freeMember(name, type, { kind: 'aggregate' }, why), nullable: of !== 'count' };
+  return { name: aggregateShapeName(own), purpose: 'aggregate', of: null, members: [one], reasons: [why] };
 }
 
 function fixedShape(answer: FixedAnswer): readonly Shape[] {

@@ -3,7 +3,7 @@ import {
   filterNames,
   filterTerm,
   indexContract,
-  looksThroughList,
+  looksForRecords,
   operatorInValue,
   parameterKey,
   type FilterParameter,
@@ -244,7 +244,7 @@ class Reading {
   /** What a query of one's own looks for, now and with what was sent. */
   private fixed(): readonly Filter[] {
     const { custom, query } = this.operation;
-    if (custom === null || !looksThroughList(custom)) return [];
+    if (custom === null || !looksForRecords(custom)) return [];
     for (const parameter of query)
       if (parameter.role === 'input' && !this.inputs.has(parameter.name)) this.notSent(parameter);
     return custom.filters.flatMap((filter) => {

@@ -135,6 +135,8 @@ function templatesOf(contract: Contract, resource: string): string | null {
 const handsOutToken = ({ custom }: Operation): boolean =>
   custom?.kind === 'verify' && custom.answers.kind === 'token';
 
+const TELLS_NO_RECORD: ReadonlySet<string | undefined> = new Set(['fixed', 'aggregate']);
+
 const isQuery = ({ custom }: Operation): boolean => custom !== null && looksThroughList(custom);
 
 /** Whether what is answered has a state that can be asked for again. */
@@ -155,7 +157,7 @@ function headersOf(
   const { paging } = operation;
   const isBare = paging?.envelope === 'bare';
   const isTold = paging?.totals === 'header' || (paging?.totals === 'body' && isBare);
-  const isRecord = operation.custom?.kind !== 'fixed' && !handsOutToken(operation);
+  const isRecord = !TELLS_NO_RECORD.has(operation.custom?.kind) && !handsOutToken(operation);
   const isElsewhere =
     (hasCode(cases, 'ok', 'not-modified') &&
       all.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'))) ||

@@ -35,9 +35,10 @@ export const HAL = 'application/hal+json';
 const isReturned = ({ purpose }: Shape): boolean =>
   purpose === 'item' || purpose === 'member' || purpose === 'page' || purpose === 'entry';
 
+const ANSWERED: ReadonlySet<Shape['purpose']> = new Set<Shape['purpose']>(['token', 'aggregate', 'fixed']);
+
 /** What is answered, in whatever form. */
-const isAnswered = (shape: Shape): boolean =>
-  isReturned(shape) || shape.purpose === 'token' || shape.purpose === 'fixed';
+const isAnswered = (shape: Shape): boolean => isReturned(shape) || ANSWERED.has(shape.purpose);
 
 /** The schema of a shape. Bodies that are sent are closed; answers may grow. */
 function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
