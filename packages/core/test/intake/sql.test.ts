@@ -75,6 +75,16 @@ const CASES: readonly Case[] = [
     text: 'entity Route\n\nentity Tag\n\neach Route pairs with many Tag as tags, back as routes',
   },
   {
+    name: 'generated columns of both spellings are computed',
+    sql: "CREATE TABLE a (id int PRIMARY KEY, seats int NOT NULL, fare decimal(8,2), code char(3), name varchar(20), total decimal(10,2) GENERATED ALWAYS AS (seats * fare) STORED, `label` varchar(40) AS (CONCAT(`code`, ' ', `name`)) VIRTUAL, title text GENERATED ALWAYS AS (((code)::text || ' '::text) || name) STORED, spare int AS (100 - (seats + 2) * 2) PERSISTENT)",
+    text: 'entity A\n  seats: integer, required\n  fare: decimal(scale 2)\n  code: text(..3)\n  name: text(..20)\n  total: decimal(scale 2), computed seats * fare\n  label: text, computed code & " " & name\n  title: text, computed code & " " & name\n  spare: integer, computed 100 - (seats + 2) * 2',
+  },
+  {
+    name: 'what cannot be said is stored, and read-only',
+    sql: 'CREATE TABLE a (id int PRIMARY KEY, seats int, berths int, each_one int AS (seats / berths), low varchar(9) AS (lower(code)), code varchar(9), twice int AS (seats * 2) UNIQUE, odd int AS (code * 2), none int AS (nothing + 1))',
+    text: 'entity A\n  seats: integer\n  berths: integer\n  eachOne: integer, read-only\n  low: text(..9), read-only\n  code: text(..9)\n  twice: integer, read-only\n  odd: integer, read-only\n  none: integer, read-only',
+  },
+  {
     name: 'secrets are never returned',
     sql: 'CREATE TABLE a (password_hash varchar(90) NOT NULL)',
     text: 'entity A\n  passwordHash: text(..90), required, write-only',
@@ -102,6 +112,16 @@ describe('SQL DDL', () => {
       'picture blob',
       'CREATE VIEW x AS SELECT 1',
       expect.stringContaining('INSERT INTO'),
+    ]);
+  });
+
+  test('what a column is computed from is accounted for where it cannot be said', () => {
+    const { leftOut } = intake('CREATE TABLE a (b text, c text GENERATED ALWAYS AS (lower(b)) STORED);');
+    expect(leftOut).toMatchObject([
+      {
+        source: 'c AS (lower ( b ))',
+        why: 'A model cannot say how it is computed; it is stored and read-only.',
+      },
     ]);
   });
 

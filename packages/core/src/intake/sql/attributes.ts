@@ -2,7 +2,10 @@ import { checkScalar, isSecretName, type Attribute, type AttributeType } from '.
 import { printType } from '../../notation/index.js';
 import { newAttribute, asMemberName, typeByName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
+import { readSqlExpression, withoutRange } from './computed.js';
+import { textOf } from './reader.js';
 import type { SqlColumn, SqlSchema, SqlTable } from './schema.js';
+import type { SqlToken } from './tokens.js';
 
 const NUMBER = /^\d+$/;
 
@@ -31,6 +34,7 @@ export function columnAttribute(
       `${column.name} DEFAULT ${column.default.text}`,
       'Only literals and the time are defaults.',
     );
+  if (column.computed !== null) return computedAttribute(column, column.computed, entity, name, type, report);
   const attribute = newAttribute(entity, name, type, {
     description: column.comment,
     required: column.notNull,
@@ -43,6 +47,34 @@ export function columnAttribute(
   report.understand(attribute.id, column.lines, reasonFor(column, type));
   return askAbout(attribute, column, report);
 }
+
+/** What the database computes; whether it can be said is seen once all columns are known. */
+function computedAttribute(
+  column: SqlColumn,
+  from: readonly SqlToken[],
+  entity: string,
+  name: string,
+  type: AttributeType,
+  report: Report,
+): Attribute {
+  const computed = readSqlExpression(from);
+  const attribute = newAttribute(entity, name, computed === null ? type : withoutRange(type), {
+    description: column.comment,
+    computed,
+    readOnly: computed === null,
+  });
+  report.understand(attribute.id, column.lines, `${column.type}, computed by the database`);
+  if (computed === null) leaveUncomputed(column, report);
+  return attribute;
+}
+
+/** That what a column is computed from has no place in a model. */
+export const leaveUncomputed = (column: SqlColumn, report: Report): void =>
+  report.leave(
+    column.lines,
+    `${column.name} AS (${textOf(column.computed ?? [])})`,
+    'A model cannot say how it is computed; it is stored and read-only.',
+  );
 
 /** The words of the column that made the attribute what it is. */
 function reasonFor(column: SqlColumn, type: AttributeType): string {

@@ -20,6 +20,7 @@ export function readColumn(table: SqlTable, reader: SqlReader): void {
     default: null,
     onUpdateNow: false,
     comment: null,
+    computed: null,
   };
   table.columns.push(column);
   readType(column, reader);
@@ -66,7 +67,8 @@ function readPart(table: SqlTable, column: SqlColumn, reader: SqlReader): boolea
     reader.take('KEY');
     table.uniques.push([column.name]);
   } else if (reader.take('AUTO_INCREMENT')) column.auto = true;
-  else if (reader.take('GENERATED')) column.auto = readGenerated(reader);
+  else if (reader.take('GENERATED')) readGenerated(column, reader);
+  else if (reader.take('AS')) column.computed = reader.parenthesised();
   else if (reader.take('DEFAULT')) column.default = readDefault(reader);
   else if (reader.take('ON', 'UPDATE')) column.onUpdateNow = isNow(reader.next());
   else if (reader.take('COMMENT')) column.comment = reader.next()?.text ?? null;
@@ -82,12 +84,12 @@ function readPart(table: SqlTable, column: SqlColumn, reader: SqlReader): boolea
   return true;
 }
 
-/** `GENERATED … AS IDENTITY` counts up; any other is computed and made by the server all the same. */
-function readGenerated(reader: SqlReader): boolean {
+/** `GENERATED … AS IDENTITY` counts up; any other is computed. */
+function readGenerated(column: SqlColumn, reader: SqlReader): void {
   while (!reader.done && reader.peek()?.word !== 'AS') reader.next();
   reader.take('AS');
-  if (!reader.take('IDENTITY')) reader.parenthesised();
-  return true;
+  if (reader.take('IDENTITY')) column.auto = true;
+  else column.computed = reader.parenthesised();
 }
 
 const NOW: ReadonlySet<string> = new Set([

@@ -16,6 +16,7 @@ import { entityNames, roleFrom } from './names.js';
 import { columnAttribute, same } from './attributes.js';
 import { isJoin, isReferredTo, ownColumns } from './joins.js';
 import { readSqlSchema, tableNamed } from './readSchema.js';
+import { withSayable } from './sayable.js';
 import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
 
 /**
@@ -78,7 +79,7 @@ class ModelBuilder {
 
   private attributes(table: SqlTable, owner: string): Attribute[] {
     const names = new Set<string>();
-    return ownColumns(table).flatMap((column) => {
+    const all = ownColumns(table).flatMap((column) => {
       const attribute = columnAttribute(this.schema, table, column, owner, this.report);
       if (attribute === null) return [];
       if (names.has(attribute.name)) {
@@ -86,8 +87,9 @@ class ModelBuilder {
         return [];
       }
       names.add(attribute.name);
-      return [attribute];
+      return [{ column, attribute }];
     });
+    return withSayable(table, all, this.report);
   }
 
   private entity(table: SqlTable): Entity {
@@ -270,6 +272,7 @@ class ModelBuilder {
         generated: false,
         touched: false,
         writeOnly: false,
+        computed: null,
       }));
     if (attributes.length === 0) return [];
     this.report.understand(name, table.lines, 'columns of a pair of its own');

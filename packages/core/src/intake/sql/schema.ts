@@ -1,4 +1,5 @@
 import type { SourceLines } from '../report.js';
+import type { SqlToken } from './tokens.js';
 
 /** What DDL declares, before it is read as entities. */
 export interface SqlSchema {
@@ -32,6 +33,8 @@ export interface SqlColumn {
   /** Set to the time of every change. */
   onUpdateNow: boolean;
   comment: string | null;
+  /** What the database computes it from; `null` where it is stored. */
+  computed: readonly SqlToken[] | null;
 }
 
 export type SqlDefault =
