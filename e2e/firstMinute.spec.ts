@@ -19,7 +19,7 @@ test('a newcomer opens the sample, extends it by typing, starts the mock, and ca
     await expect(tree.locator('.row.new').getByText('/meals', { exact: true })).toBeVisible();
     await expect(tree.locator('.row.new')).toHaveCount(2);
     await expect(page.getByText('All changes kept')).toBeVisible();
-    await expect(stage(page, 'Model')).toContainText('11 entities · 16 relationships');
+    await expect(stage(page, 'Model')).toContainText('12 entities · 16 relationships');
   });
 
   await test.step('why a path is there', async () => {

@@ -7,6 +7,7 @@ import { ensureChromium } from './lib/chromium.mjs';
 import { checkNode, ensureBuilt, ensurePackages } from './lib/packages.mjs';
 import { runCommand } from './lib/processes.mjs';
 import { run, say } from './lib/say.mjs';
+import { ensureProgram } from './lib/systemPackages.mjs';
 import { startTestDatabase } from './lib/testDatabase.mjs';
 
 const UNITS = ['core', 'listener', 'web'];
@@ -105,6 +106,7 @@ await run(async () => {
       }
       if (wanted('e2e')) {
         const program = await ensureChromium();
+        await ensureProgram(['curl'], ['curl']);
         say('End to end.');
         await endToEnd({ ...env, ISOMEROS_CHROMIUM: program });
       }

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { NO_CHOICES } from '@isomeros/core/arrangement';
 import { ComputeService } from '../src/compute/compute.service.js';
 import { TEST_SETTINGS } from './support/settings.js';
 
@@ -20,7 +21,7 @@ test('threads import their program; none can be ended while it requires it', asy
   writeFileSync(computeProgram, 'export const sample = () => process.features.require_module;');
   const compute = new ComputeService({ ...TEST_SETTINGS, computeProgram });
   try {
-    expect(await compute.run('sample', '')).toBe(false);
+    expect(await compute.run('sample', { text: '', choices: NO_CHOICES })).toBe(false);
   } finally {
     await compute.onModuleDestroy();
   }

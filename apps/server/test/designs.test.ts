@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Sample } from '@isomeros/api';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
 
 let app: TestApp;
@@ -18,6 +19,18 @@ describe('designs', () => {
   test('the sample is there from the first start', async () => {
     const { items } = await app.json<{ items: DesignBody[] }>('GET', '/api/designs');
     expect(items.map(({ name }) => name)).toContain('Kestrel Sound Ferries');
+  });
+
+  test('a sample is copied with what was decided about it', async () => {
+    const { items } = await app.json<{ items: Sample[] }>('GET', '/api/samples');
+    const sample = items.find(({ id }) => id === 'kestrel-sound-ferries');
+    const source = { format: 'sample', text: 'kestrel-sound-ferries' };
+    const copied = await app.json<DesignBody>('POST', '/api/designs', { source, name: 'Another sound' });
+    expect(copied.choices).toEqual(sample?.choices);
+    expect(copied).toMatchObject({ name: 'Another sound', figures: sample?.figures, diagnostics: [] });
+    expect(copied.choices.arrangements[0]?.customOperations.map(({ name }) => name)).toContain('signIn');
+    const refused = await app.send('POST', '/api/designs', { source: { ...source, text: 'nowhere' } });
+    expect(await problemOf(refused)).toMatchObject({ errors: [{ pointer: '/source/text' }] });
   });
 
   test('a design is created, read, changed and removed', async () => {

@@ -88,7 +88,8 @@ async function longestWait(during: Promise<unknown>): Promise<number> {
   void during.finally(() => (state.isOver = true));
   while (!state.isOver) {
     const started = performance.now();
-    const response = await fetch(`${base}/routes`);
+    // A connection that is kept may be closed at the very moment at which it is used again.
+    const response = await fetch(`${base}/routes`, { headers: { connection: 'close' } });
     await response.arrayBuffer();
     expect(response.status).toBe(200);
     longest = Math.max(longest, performance.now() - started);

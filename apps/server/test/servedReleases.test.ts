@@ -158,6 +158,33 @@ describe('a release that a mock serves', () => {
     expect((await fetch(`${urlOf(mock)}/meals`)).status).toBe(404);
   });
 
+  test('gets records of its own where it stores what is computed now, with the values they had', async () => {
+    const stored = TEXT.replace('  berth: text(1..4)', '  seats: integer, required\n  twice: integer');
+    const { id: design } = await app.createDesign(stored);
+    await app.json('POST', `/api/designs/${design}/releases`, { label: '1.0', arrangement: 'main' });
+    const mock = await start(design, { counts: { Route: 1, Sailing: 0 } });
+    const sailings = '/routes/1/sailings';
+    await sendJson(`${mock.baseUrls.main}${sailings}`, 'POST', { seats: 4, twice: 9 });
+    const text = stored.replace('twice: integer', 'twice: integer, computed seats * 2');
+    await app.json('PUT', `/api/designs/${design}/model`, { text });
+    const migration = `/api/mocks/${mock.id}/migration`;
+    await eventually(async () => {
+      const { steps } = await app.json<{ steps: readonly unknown[] }>('GET', migration);
+      return steps.length > 0 ? steps : null;
+    }, 'the model to be waiting');
+    await app.json('POST', migration, { decisions: { 'lost Sailing.twice': { do: 'drop' } } });
+    const release = await eventually(async () => {
+      const all = await mocksOf(design);
+      return all.find(({ id, releases }) => id !== mock.id && releases.length > 0) ?? null;
+    }, 'the release to have records of its own');
+    const [ofRelease, ofMain] = [`${urlOf(release)}${sailings}/1`, `${mock.baseUrls.main}${sailings}/1`];
+    expect(await read(ofRelease)).toMatchObject({ seats: 4, twice: 9 });
+    expect(await read(ofMain)).toMatchObject({ seats: 4, twice: 8 });
+    await sendJson(ofRelease, 'PATCH', { twice: 7 });
+    expect(await read(ofRelease)).toMatchObject({ twice: 7 });
+    expect(await read(ofMain)).toMatchObject({ twice: 8 });
+  });
+
   test('may be served alone, and is not taken back meanwhile', async () => {
     const design = await released(EDITS.larger);
     const mock = await start(design, { arrangements: [], counts: { Route: 2 } });

@@ -45,7 +45,7 @@ export interface Design extends DesignSummary {
 }
 
 /** What a design can be made from. */
-export const SOURCE_FORMATS = ['notation', 'sql', 'json-schema', 'records', 'design'] as const;
+export const SOURCE_FORMATS = ['notation', 'sql', 'json-schema', 'records', 'design', 'sample'] as const;
 export type SourceFormat = (typeof SOURCE_FORMATS)[number];
 
 export interface NewDesign {
@@ -57,6 +57,7 @@ export interface NewDesign {
   readonly name?: string;
   readonly source: {
     readonly format: SourceFormat;
+    /** The source itself; of a sample its id. */
     readonly text: string;
   };
 }
@@ -104,6 +105,8 @@ export interface Sample {
   readonly name: string;
   readonly description: string | null;
   readonly text: string;
+  /** What was decided about it besides its text. */
+  readonly choices: Choices;
   readonly figures: DesignFigures;
   readonly fingerprint: readonly FingerprintColumn[];
 }

@@ -2,7 +2,7 @@ import type { DesignFigures } from '@isomeros/api';
 import {
   arrangementOf,
   completeModel,
-  NO_CHOICES,
+  FIRST_ARRANGEMENT,
   type ChoiceProblem,
   type Choices,
   type Exposures,
@@ -97,9 +97,12 @@ export function refused({
   return refusedExposures(model, arrangementOf(source.arrangement, source.choices), before);
 }
 
-/** What a text of the notation amounts to on its own, under the default arrangement. */
-export function sample(text: string): DesignOutcome & Pick<Model, 'name' | 'description'> {
-  const source = { text, identities: {}, choices: NO_CHOICES, arrangement: 'main' };
+/** What a text of the notation amounts to with choices of its own, under the first arrangement. */
+export function sample({
+  text,
+  choices,
+}: Pick<DerivationSource, 'text' | 'choices'>): DesignOutcome & Pick<Model, 'name' | 'description'> {
+  const source = { text, identities: {}, choices, arrangement: FIRST_ARRANGEMENT };
   const { name, description } = derived(source).model;
   return { ...outcome({ ...source, saved: text }), diagnostics: parse(text).diagnostics, name, description };
 }

@@ -52,13 +52,27 @@ export class ChangesService implements OnApplicationBootstrap {
     const sample = (await this.designs.listSamples()).find(({ id }) => id === FIRST_SAMPLE);
     if (sample === undefined) return;
     const loaded = { name: 'samples.loaded', value: new Date().toISOString() };
-    await this.insert({ text: withDesignName(sample.text, sample.name) }, undefined, (manager) =>
+    const { choices } = sample;
+    await this.insert({ text: withDesignName(sample.text, sample.name), choices }, undefined, (manager) =>
       manager.insert(InstallationStateRow, loaded),
     );
   }
 
   create(name: string | undefined, source: string): Promise<Design> {
     return this.insert({ text: name === undefined ? source : withDesignName(source, name) });
+  }
+
+  /** A design of one's own like a sample. */
+  async createFromSample(name: string | undefined, id: string): Promise<Design> {
+    const samples = await this.designs.listSamples();
+    const sample = samples.find((one) => one.id === id);
+    if (sample === undefined) {
+      const detail = `There is no sample ${id.slice(0, 60)}; there are ${samples.map((one) => one.id).join(', ')}.`;
+      throw new ApiProblem('unsound', detail, {
+        errors: [{ pointer: '/source/text', code: 'sample', message: detail }],
+      });
+    }
+    return this.insert({ text: withDesignName(sample.text, name ?? sample.name), choices: sample.choices });
   }
 
   /** A design as a file carries it, identities and decisions included. */

@@ -54,6 +54,8 @@ export class DesignsController {
         const detail = `The design file does not fit: ${read.problems[0]?.message ?? ''}`;
         throw new ApiProblem('unsound', detail, { errors: read.problems });
       }
+      case 'sample':
+        return this.changes.createFromSample(name, source.text);
       case 'sql':
       case 'json-schema':
       case 'records': {

@@ -6,7 +6,7 @@ import type { Design, ProblemBody, Sample } from '@isomeros/api';
 import { kindOfFile } from '../intake/sources.js';
 import { keepSource } from '../intake/pendingSource.js';
 import { FileInput } from '../app/parts/FileInput.js';
-import { useCreateDesignMutation, useOpenDesignFileMutation } from './designsApi.js';
+import { useCopySampleMutation, useCreateDesignMutation, useOpenDesignFileMutation } from './designsApi.js';
 import { FIRST_STATEMENTS } from '../design/firstStatements.js';
 import { Notice } from '../app/parts/Notice.js';
 import { Explained } from '../app/help/Explained.js';
@@ -22,6 +22,7 @@ const NAMELESS = 'New design';
 /** Ways to begin a design: empty, from a sample, from what there is already, from a model in its notation. */
 export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
   const [createDesign] = useCreateDesignMutation();
+  const [copySample] = useCopySampleMutation();
   const [openDesignFile] = useOpenDesignFileMutation();
   const [name, setName] = useState('');
   const [pasted, setPasted] = useState('');
@@ -69,7 +70,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <h3>From a sample</h3>
         <span className="end quiet">a copy of your own</span>
       </header>
-      <SampleLines samples={samples} onCopy={(text) => void begin(() => createDesign({ text }).unwrap())} />
+      <SampleLines samples={samples} onCopy={(id) => void begin(() => copySample(id).unwrap())} />
       <Intakes
         onBegin={(text, isDesign) =>
           void begin(() => (isDesign ? openDesignFile(text) : createDesign({ text })).unwrap())
@@ -157,7 +158,7 @@ function Intakes({
 
 interface SampleProps {
   readonly samples: readonly Sample[];
-  readonly onCopy: (text: string) => void;
+  readonly onCopy: (id: string) => void;
 }
 
 function SampleLines({ samples, onCopy }: SampleProps): React.JSX.Element {
@@ -171,7 +172,7 @@ function SampleLines({ samples, onCopy }: SampleProps): React.JSX.Element {
               {sample.figures.entities} entities; {sample.description ?? ''}
             </div>
           </div>
-          <Button onClick={() => onCopy(sample.text)}>Copy</Button>
+          <Button onClick={() => onCopy(sample.id)}>Copy</Button>
         </div>
       ))}
     </>

@@ -13,6 +13,10 @@ export const designsApi = serverApi.injectEndpoints({
       queryFn: askWith(({ text, name }) => api.createDesign(text, name)),
       invalidatesTags: ['Designs'],
     }),
+    copySample: build.mutation<Design, string>({
+      queryFn: askWith(api.copySample),
+      invalidatesTags: ['Designs'],
+    }),
     openDesignFile: build.mutation<Design, string>({
       queryFn: askWith(api.openDesignFile),
       invalidatesTags: ['Designs'],
@@ -40,6 +44,7 @@ export const {
   useListDesignsQuery,
   useListSamplesQuery,
   useCreateDesignMutation,
+  useCopySampleMutation,
   useOpenDesignFileMutation,
   useCopyDesignMutation,
   useRenameDesignMutation,

@@ -76,7 +76,7 @@ function withoutCeilings(kept: JsonObject): JsonObject {
   };
 }
 
-/** In format 4 one record is always the body, and nothing that is sent must equal anything. */
+/** In format 4 one record is always the body; nothing that is sent must equal anything, nor says that it may be null. */
 function withoutEnvelopes({ representation, shapes, ...others }: JsonObject): JsonObject {
   return {
     ...others,
@@ -85,7 +85,11 @@ function withoutEnvelopes({ representation, shapes, ...others }: JsonObject): Js
       ...shape,
       members: (shape['members'] as readonly JsonObject[]).map((member) =>
         (member['source'] as JsonObject)['kind'] === 'input'
-          ? { ...member, source: { ...(member['source'] as JsonObject), equals: null } }
+          ? {
+              ...member,
+              nullable: member['required'] === false,
+              source: { ...(member['source'] as JsonObject), equals: null },
+            }
           : member,
       ),
     })),

@@ -30,6 +30,8 @@ export function canShareRecords(one: Model, other: Model): boolean {
     if (counterpart === undefined) return false;
     if (!sameJson(structureOf(one, storage), structureOf(other, counterpart))) return false;
     if (!ordersAlike(storage.attributes, counterpart.attributes)) return false;
+    if (storesWhatIsComputed(storage, counterpart) || storesWhatIsComputed(counterpart, storage))
+      return false;
   }
   return sameJson(valuesOf(one), valuesOf(other));
 }
@@ -50,6 +52,12 @@ function structureOf(model: Model, storage: EntityStorage): Json {
     references: storage.references.map(told),
     slots: storage.slots.map(({ id }) => id),
   };
+}
+
+/** Whether one model stores what the other computes: a record has the value, or it does not. */
+function storesWhatIsComputed({ attributes }: EntityStorage, { computed }: EntityStorage): boolean {
+  const ids = new Set(computed.map(({ id }) => id));
+  return attributes.some(({ id }) => ids.has(id));
 }
 
 function ordersAlike(mine: readonly Attribute[], theirs: readonly Attribute[]): boolean {

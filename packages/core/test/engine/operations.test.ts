@@ -248,17 +248,17 @@ describe('replace', () => {
   test('an unknown id is 404, an empty slot is filled with 201', () => {
     expect(mock.send('PUT', '/api/v1/bookings/9999', {}).status).toBe(404);
     const made = mock.send('POST', '/api/v1/vessels', {
-      pennant: 'KS-77',
+      pennant: 'KS-999',
       name: 'New one',
       homePortCode: 'KSH',
     });
     expect(made.status).toBe(201);
     const papers = { number: 'P-1234', validUntil: '2028-01-01' };
-    expect(mock.send('GET', '/api/v1/vessels/KS-77/certificate').status).toBe(404);
-    expect(mock.send('PUT', '/api/v1/vessels/KS-77/certificate', papers).status).toBe(201);
-    expect(mock.send('PUT', '/api/v1/vessels/KS-77/certificate', papers).status).toBe(200);
-    expect(mock.send('DELETE', '/api/v1/vessels/KS-77/certificate').status).toBe(204);
-    expect(mock.send('DELETE', '/api/v1/vessels/KS-77/certificate').status).toBe(404);
+    expect(mock.send('GET', '/api/v1/vessels/KS-999/certificate').status).toBe(404);
+    expect(mock.send('PUT', '/api/v1/vessels/KS-999/certificate', papers).status).toBe(201);
+    expect(mock.send('PUT', '/api/v1/vessels/KS-999/certificate', papers).status).toBe(200);
+    expect(mock.send('DELETE', '/api/v1/vessels/KS-999/certificate').status).toBe(204);
+    expect(mock.send('DELETE', '/api/v1/vessels/KS-999/certificate').status).toBe(404);
   });
 });
 

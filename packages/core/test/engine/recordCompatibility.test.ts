@@ -37,6 +37,12 @@ const CASES: readonly (readonly [name: string, text: string, canShare: boolean])
   ['options in another order', edit('open, closed', 'closed, open'), false],
   ['another type', edit('berth: integer', 'berth: text'), false],
   ['a number that is counted', edit('berth: integer', 'berth: integer, generated'), false],
+  ['stored here, computed there', edit('berth: integer', 'berth: integer, computed 2 * 3'), false],
+  [
+    'something computed more',
+    edit('berth: integer', 'berth: integer\n  twice: integer, computed berth * 2'),
+    true,
+  ],
   ['another value', edit('name: text, required', 'name: text'), false],
   ['an entity more', `${BASE}\nentity Meal\n`, false],
   ['a relationship more', `${BASE}\neach Sailing refers to optional Route as other\n`, false],

@@ -7,6 +7,7 @@ import {
   maskedAnswer,
   maskedBody,
   maskedHeaders,
+  type EngineRequest,
 } from '@isomeros/core/engine';
 import { openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
@@ -227,7 +228,7 @@ test('no secret is told, whatever is asked by whomever', () => {
   const step = fc.record({ operation: fc.nat(), as: fc.nat(), spoils: fc.boolean() });
   fc.assert(
     fc.property(fc.array(step, { maxLength: 20 }), (steps) => {
-      const mock = mockOf();
+      const mock = mockOf([...ALL, ...SECRET_INPUTS]);
       const { contract, model } = mock.service;
       const tokens = [tokenOf(signIn(mock))];
       for (const { operation: picked, as, spoils } of steps) {
@@ -251,7 +252,8 @@ test('no secret is told, whatever is asked by whomever', () => {
           handled.trace,
         ];
         const written = JSON.stringify(recorded);
-        for (const secret of [...tokens, ...passwordsOf(mock)]) expect(written).not.toContain(`"${secret}"`);
+        for (const secret of [...tokens, ...passwordsOf(mock), ...sentSecrets(request)])
+          expect(written).not.toContain(`"${secret}"`);
         if (handedOut === null)
           for (const token of tokens) expect(handled.response.body ?? '').not.toContain(token);
       }
@@ -260,6 +262,18 @@ test('no secret is told, whatever is asked by whomever', () => {
     { numRuns: rounds(40) },
   );
 });
+
+/** Nothing stores them, and they are told as little. */
+const SECRET_INPUTS: readonly OperationLine[] = [
+  ['Keeper', 'passwordAgain', 'accepts text, equals password'],
+  ['Keeper', 'invitation', 'accepts text(10..), secret'],
+];
+
+function sentSecrets({ body }: EngineRequest): readonly string[] {
+  if (body.kind !== 'text') return [];
+  const sent = JSON.parse(body.text) as Readonly<Record<string, string>>;
+  return ['passwordAgain', 'invitation'].flatMap((name) => sent[name] ?? []);
+}
 
 const passwordsOf = ({ rows }: TestMock): readonly string[] =>
   rows.flatMap(({ values }) => {

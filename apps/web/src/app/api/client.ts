@@ -182,6 +182,8 @@ export const api = {
       {},
       { body: { ...(name === undefined ? {} : { name }), source: { format: 'notation', text } } },
     ),
+  copySample: (id: string): Promise<Design> =>
+    call('POST /api/designs', {}, { body: { source: { format: 'sample', text: id } } }),
   openDesignFile: (text: string): Promise<Design> =>
     call('POST /api/designs', {}, { body: { source: { format: 'design', text } } }),
   copyDesign: (id: string, name: string): Promise<Design> =>

@@ -35,6 +35,7 @@ export const assumeTwice = (context: DerivationContext): readonly Assumption[] =
 const isMadeByClients = (context: DerivationContext, entity: Entity): boolean =>
   reachabilityOf(context).of.get(entity.name) === 'exposed' &&
   !isSingleton(context.index, entity.name) &&
+  entity.single !== true &&
   !isUncreatable(context, entity);
 
 /** Whether something that clients send tells two records apart. */

@@ -8,7 +8,8 @@ export function findUnused(context: DerivationContext): void {
   const joined = new Set(index.relationships.flatMap(({ from, to }) => [from, to]));
   const used = usedValues(context);
   for (const declaration of model.declarations) {
-    if (declaration.kind === 'entity' && joined.size > 0 && !joined.has(declaration.name)) {
+    const isAlone = declaration.kind === 'entity' && declaration.single !== true;
+    if (isAlone && joined.size > 0 && !joined.has(declaration.name)) {
       findings.push({
         id: 'model.leftover',
         severity: 'doubtful',
