@@ -1,4 +1,4 @@
-import { convention, path } from './support/arranging.js';
+import { addOperation, convention } from './support/arranging.js';
 import { curl } from './support/curl.js';
 import { expect, test } from './support/isomeros.js';
 
@@ -24,32 +24,24 @@ test('what no rule derives: each added by its line, called with curl, seen in tr
 }) => {
   const id = await isomeros.createDesign(TEXT);
   await page.goto(`${isomeros.url}/designs/${id}/arrange`);
-  const add = async (at: string, what: string, name: string, line: string): Promise<void> => {
-    // Not the middle of the row, where its operations are let go.
-    await path(page, at).getByText(at, { exact: true }).click();
-    await page.getByRole('button', { name: `Add an ${what}` }).click();
-    await page.getByLabel(`Name of the new ${what}`).fill(name);
-    await page.getByLabel(`What the new ${what} does`).fill(line);
-    await page.keyboard.press('Enter');
-    await expect(page.getByLabel(`Name of ${name}`)).toBeVisible();
-  };
+  const add = addOperation(page);
   await add(
     '/sailings',
-    'operation',
+    'an operation',
     'nextDepartures',
     'first 2 where departsAt >= input since by departsAt',
   );
-  await add('/sailings', 'operation', 'newest', 'one by departsAt desc');
-  await add('/sailings', 'operation', 'capacity', 'sum of places');
+  await add('/sailings', 'an operation', 'newest', 'one by departsAt desc');
+  await add('/sailings', 'an operation', 'capacity', 'sum of places');
   await add(
     '/{sailingId}',
-    'action',
+    'an action',
     'moor',
     'set berth = input side (port P1, starboard S1) accepts reason: text(..20), required',
   );
-  await add('/{sailingId}', 'action', 'booked', 'count of bookings where state = held');
-  await add('/bookings', 'operation', 'contactAgain', 'accepts email, required, equals contact');
-  await add('/bookings', 'operation', 'cancelHeld', 'all where state = held do cancel');
+  await add('/{sailingId}', 'an action', 'booked', 'count of bookings where state = held');
+  await add('/bookings', 'an operation', 'contactAgain', 'accepts email, required, equals contact');
+  await add('/bookings', 'an operation', 'cancelHeld', 'all where state = held do cancel');
   await page.getByLabel('Find a setting').fill('one record in json');
   await convention(page, 'One record in JSON').getByRole('combobox').click();
   await page.getByTitle('in a member of answers', { exact: true }).click();

@@ -1,4 +1,4 @@
-import { convention, path } from './support/arranging.js';
+import { addOperation, convention, path } from './support/arranging.js';
 import { expect, test } from './support/isomeros.js';
 
 const TEXT = `design "Crew doors"
@@ -23,15 +23,7 @@ test('a sign-in, an action on many, one record at the root and a fixed answer, e
 }) => {
   const id = await isomeros.createDesign(TEXT);
   await page.goto(`${isomeros.url}/designs/${id}/arrange`);
-  const add = async (at: string, what: string, name: string, line: string): Promise<void> => {
-    await path(page, at).click();
-    await page.getByRole('button', { name: `Add ${what}` }).click();
-    const noun = what.replace(/^an? /, '');
-    await page.getByLabel(`Name of the new ${noun}`).fill(name);
-    await page.getByLabel(`What the new ${noun} does`).fill(line);
-    await page.keyboard.press('Enter');
-    await expect(page.getByLabel(`Name of ${name}`)).toBeVisible();
-  };
+  const add = addOperation(page);
   await page.getByLabel('Find a setting').fill('credentials');
   await convention(page, 'Credentials').getByRole('combobox').click();
   await page.getByTitle('bearer', { exact: true }).click();

@@ -39,8 +39,8 @@ async function prepare(url) {
   for (const { id } of designs) await ask(`${url}api/designs/${id}`, 'DELETE');
   const { items: samples } = await ask(`${url}api/samples`);
   const made = [];
-  for (const { text } of [...samples].reverse())
-    made.push(await ask(`${url}api/designs`, 'POST', { source: { format: 'notation', text } }));
+  for (const { id } of [...samples].reverse())
+    made.push(await ask(`${url}api/designs`, 'POST', { source: { format: 'sample', text: id } }));
   const ferries = made.at(-1);
   const text = ferries.text
     .replace('berth: text(1..4)', 'berth: text(1..4)\n  platform: text(1..3)')
@@ -70,13 +70,7 @@ function largeModel(size) {
   return `design "Two hundred things"\n\n${blocks.join('\n')}\n${[...owned, ...references].join('\n')}\n`;
 }
 
-const OWN_OPERATIONS = [
-  ['joined', 'first 5 where joinedAt >= input since by joinedAt desc'],
-  ['atTheDoor', 'verify email = input email and pin = input pin answers record else 404'],
-  ['moveShifts', 'ids set shiftBegins from body'],
-];
-
-/** The Arrange stage: the grid, a branch on its way, why a path is there, a finding in the dark look. */
+/** The Arrange stage: the grid, a branch on its way, what no rule derives, and why a path is there. */
 async function arrangePictures(open, keep, path) {
   const tree = (page) => page.getByRole('tree', { name: 'Path tree' });
   const row = (page, text) =>
@@ -101,29 +95,26 @@ async function arrangePictures(open, keep, path) {
   await keep(arrange, 'arrange-drag');
   await arrange.keyboard.press('Escape');
   await arrange.mouse.up();
-  await row(arrange, '/departures').click();
-  await arrange.getByLabel('Example exchange').filter({ hasText: '/departures HTTP/1.1' }).waitFor();
+  await row(arrange, '/me').click();
+  await arrange.getByLabel('Example exchange').filter({ hasText: '/me HTTP/1.1' }).waitFor();
   await arrange.getByRole('button', { name: 'Why' }).click();
   await keep(arrange, 'arrange-why');
   await arrange.getByRole('button', { name: 'Why' }).click();
-  await row(arrange, '/crew-members').click();
-  for (const [name, line] of OWN_OPERATIONS) {
-    await arrange.getByRole('button', { name: 'Add an operation' }).click();
-    await arrange.getByLabel('Name of the new operation').fill(name);
-    await arrange.getByLabel('What the new operation does').fill(line);
-    await arrange.keyboard.press('Enter');
-    await arrange.getByLabel(`Name of ${name}`).waitFor();
+  for (const [path, name] of [
+    ['/sign-in', 'arrange-own'],
+    ['/health', 'arrange-fixed'],
+  ]) {
+    await row(arrange, path).click();
+    await arrange
+      .getByLabel('Example exchange')
+      .filter({ hasText: `${path}` })
+      .waitFor();
+    await keep(arrange, name);
   }
-  await row(arrange, '/at-the-door').click();
-  await arrange.getByLabel('Example exchange').filter({ hasText: '/at-the-door HTTP/1.1' }).waitFor();
-  await keep(arrange, 'arrange-own');
-  await row(arrange, '/crew-members').click();
-  for (const [name] of OWN_OPERATIONS) await arrange.getByRole('button', { name: `Remove ${name}` }).click();
-  await arrange.getByText('All changes kept').waitFor();
   await offerPictures(arrange, keep, (text) => row(arrange, text));
   const dark = await open('dark', path);
-  await tree(dark).getByText('/bookings/{bookingId}').first().click();
-  await dark.getByLabel('Findings about this path').waitFor();
+  await tree(dark).getByText('/settings', { exact: true }).first().click();
+  await dark.getByLabel('Example exchange').filter({ hasText: '/settings HTTP/1.1' }).waitFor();
   await keep(dark, 'arrange-dark');
 }
 
@@ -227,12 +218,6 @@ await run(async () => {
   await mock.getByRole('button', { name: 'Check' }).click();
   await mock.getByRole('list', { name: 'What does not fit' }).waitFor();
   await keep(mock, 'records');
-  const dark = await open('dark', `designs/${id}/model`);
-  await dark.locator('.cm-line').filter({ hasText: 'berth: text(1..4)' }).click();
-  await dark.keyboard.press('End');
-  await dark.keyboard.type('\ngate: txt(1..3)');
-  await dark.locator('.cm-diagnostic').waitFor();
-  await keep(dark, 'model-dark');
   const intake = await open('light', 'intake?from=sql');
   await intake
     .getByLabel('A file to read')
@@ -249,9 +234,11 @@ await run(async () => {
       'note: text(0..200)',
     ),
   });
+  const { choices } = await ask(`${url}api/designs/${id}`);
+  const [{ name: _name, ...main }] = choices.arrangements;
   await ask(`${url}api/designs/${id}/arrangements/main`, 'PUT', {
-    settings: {},
-    placements: { 'Vessel>Cabin:cabins': 'shallow' },
+    ...main,
+    placements: { ...main.placements, 'Vessel>Cabin:cabins': 'shallow' },
   });
   const release = await open('light', `designs/${id}/contract?release=1.0`);
   await release

@@ -6,7 +6,7 @@ import { evaluate, hasConditions, type Verdict } from './conditions.js';
 import type { RecordView } from './dataset.js';
 import { parseQuery, type ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';
-import type { EngineRequest, Problem, StepName, TraceStep } from './message.js';
+import type { EngineRequest, EngineResponse, Header, Problem, StepName, TraceStep } from './message.js';
 import { mediaTypeOf } from './negotiate.js';
 import { problem } from './problem.js';
 import { statusFor, type RequestContext, type Runtime } from './service.js';
@@ -69,6 +69,11 @@ export class Execution {
       hasTag: (given) => given === tag || (shown !== null && hasTag(this.service, this.view, shown, given)),
       modified: shown === null ? null : modifiedAt(this.service, shown.record),
     });
+  }
+
+  protected notModified(operation: Operation, headers: readonly Header[]): EngineResponse {
+    this.note(passed('conditions', 'the client has it already'));
+    return { status: statusFor(operation, 'not-modified'), headers, body: null };
   }
 
   protected failed(operation: Operation, detail: string): Problem {

@@ -153,10 +153,7 @@ export class OperationExecutor extends Execution {
     const cached: readonly Header[] = [['ETag', tag], VARY, REVALIDATED];
     const verdict = this.verdict(null, tag);
     if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
-    if (verdict.kind === 'not-modified') {
-      this.note(passed('conditions', 'the client has it already'));
-      return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
-    }
+    if (verdict.kind === 'not-modified') return this.notModified(operation, cached);
     this.note(passed('represent', what));
     return { status: statusFor(operation, 'ok'), headers: [type, ...cached], body: text };
   }
@@ -194,10 +191,7 @@ export class OperationExecutor extends Execution {
     if (elsewhere !== null) cached.push(elsewhere);
     const verdict = this.verdict(shown, tag);
     if (verdict.kind === 'failed') return this.failed(operation, verdict.detail);
-    if (verdict.kind === 'not-modified') {
-      this.note(passed('conditions', 'the client has it already'));
-      return { status: statusFor(operation, 'not-modified'), headers: cached, body: null };
-    }
+    if (verdict.kind === 'not-modified') return this.notModified(operation, cached);
     this.note(operation.verb === 'list' ? PAGE_OF_LIST : RECORD_WITH_LINKS);
     const headers = [...rendered.headers, ...cached];
     if (this.isTotalTold(total)) headers.push([service.contract.totalHeader, String(total)]);
