@@ -225,6 +225,10 @@ await run(async () => {
   await intake.getByRole('button', { name: 'Read it' }).click();
   await intake.getByText('each Route owns many Sailing').click();
   await keep(intake, 'intake');
+  const { validText } = await ask(`${url}api/designs/${id}`);
+  await ask(`${url}api/designs/${id}/model`, 'PUT', {
+    text: validText.replace('berth: text(1..4)', 'berth: text(1..4)\n  gate: text(1..3)'),
+  });
   const revisions = await open('light', `designs/${id}/revisions`);
   await revisions.locator('.cm-changedLine').first().waitFor();
   await keep(revisions, 'revisions');

@@ -201,6 +201,7 @@ const CHANGES_NOTHING: ReadonlySet<ChoosableSetting> = new Set([
   'prefer',
   'idempotency',
 ]);
+const TELLS_NO_RECORD: ReadonlySet<ChoosableSetting> = new Set(['fields', 'expand']);
 const MADE_BY_IT: ReadonlySet<ChoosableSetting> = new Set(['actionAnswers']);
 
 /** Settings that mean nothing to an operation of one's own, by what it does. */
@@ -208,8 +209,8 @@ const UNUSED_BY: Readonly<Record<CustomEffect['kind'], ReadonlySet<ChoosableSett
   query: CHANGES_NOTHING,
   find: CHANGES_NOTHING,
   caller: NOTHING_UNUSED,
-  aggregate: NOTHING_UNUSED,
-  fixed: NOTHING_UNUSED,
+  aggregate: TELLS_NO_RECORD,
+  fixed: TELLS_NO_RECORD,
   assign: NOTHING_UNUSED,
   create: MADE_BY_IT,
   // It has no path of its own.

@@ -195,7 +195,7 @@ describe('whatever is sent', () => {
     );
   });
 
-  test('each operation of the sample has an example that succeeds, or says why it cannot', () => {
+  test('each operation of the sample has an example that succeeds', () => {
     const mock = TestMock.of(kestrelText);
     const outcomes = mock.service.contract.operations.map((operation) => {
       const request = exampleRequest(mock.service, mock.dataset, operation, NOW);
@@ -203,7 +203,7 @@ describe('whatever is sent', () => {
       return [operation.id, status] as const;
     });
     const refused = outcomes.filter(([, status]) => status < 200 || status >= 300);
-    expect(refused).toEqual([['removeHarbour', 409]]);
+    expect(refused).toEqual([]);
     expect(indexContract(mock.service.contract).operations.size).toBe(outcomes.length);
   });
 });
