@@ -246,7 +246,7 @@ await run(async () => {
   });
   const release = await open('light', `designs/${id}/contract?release=1.0`);
   await release
-    .getByRole('button', { name: /note of/ })
+    .getByRole('button', { name: /^note of/ })
     .first()
     .click();
   await keep(release, 'release');

@@ -30,7 +30,7 @@ describe('the map of a model', () => {
 
   test('says of each entity what it holds and whether it stands alone', () => {
     expect(node('Harbour')).toEqual(['6 attributes, key code', true]);
-    expect(node('Sailing')).toEqual(['5 attributes, life cycle', false]);
+    expect(node('Sailing')).toEqual(['7 attributes, life cycle', false]);
     expect(graph.values).toEqual(['Position', 'Vehicle', 'Duty']);
   });
 

@@ -108,6 +108,7 @@ describe('decisions that two states differ in', () => {
       placements: { Route: 'hidden' as const },
       words: { Route: 'lines' },
       exposures: { Route: { 'Route.name': { out: 'no' as const } } },
+      links: { Route: { up: { leftOut: true as const } } },
       customOperations: [{ id: 'c1', name: 'newest', entity: 'Route', effect }],
     } satisfies Record<PartName, unknown>;
     for (const part of PART_NAMES) {

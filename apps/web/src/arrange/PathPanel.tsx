@@ -19,6 +19,7 @@ import { useAppSelector } from '../app/store.js';
 import { arrangementName } from '../design/viewSlice.js';
 import { CustomOperations } from './CustomOperations.js';
 import { ExposureGrid } from './ExposureGrid.js';
+import { LinkTable } from './LinkTable.js';
 import { ListPanel } from './ListPanel.js';
 import { OfferPanel } from './OfferPanel.js';
 import { FindingsHere } from './FindingsHere.js';
@@ -103,6 +104,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
           <CustomOperations entity={row.resource.entity} on={on} onStatement={onStatement} />
         )}
         {operation === undefined && answersList(row) && <ListPanel resource={row.resource.id} />}
+        {operation === undefined && <LinkTable resource={row.resource.id} />}
         <h3 className="section-head">
           Settings of this path
           <span className="end quiet">

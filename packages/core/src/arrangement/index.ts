@@ -110,6 +110,8 @@ export type {
   FilterOperator,
   MemberAspect,
 } from './exposure.js';
+export { LINK_ATTRIBUTE_NAMES, LINK_ATTRIBUTES, LINK_RELATION } from './links.js';
+export type { LinkAttributes, LinkChoice, LinkChoices } from './links.js';
 export { readEffect } from './effectText.js';
 export { printEffect } from './printEffect.js';
 export type { EffectRead } from './effectText.js';

@@ -12,6 +12,8 @@ function howOf(source: CitedDecision): string {
       return source.word;
     case 'exposure':
       return source.value ?? source.level;
+    case 'link':
+      return source.choice;
     case 'custom':
       return source.level;
   }
@@ -24,10 +26,10 @@ const decidedIn = memoize((contract: Contract): ReadonlyMap<string, CitedDecisio
     for (const { because } of reasons)
       for (const source of because) if (isDecision(source)) found.set(sourceKey(source), source);
   };
-  for (const { reasons, links, leftOut } of contract.resources) {
+  for (const { reasons, links, leftOutLinks, leftOut } of contract.resources) {
     read(reasons);
     for (const one of leftOut) read(one.reasons);
-    for (const link of links) read(link.reasons);
+    for (const link of [...links, ...leftOutLinks]) read(link.reasons);
   }
   for (const { reasons, query, responses } of contract.operations) {
     read(reasons);

@@ -27,6 +27,8 @@ export function sourceKey(source: Source): string {
       return `exposure ${source.entity} ${source.of} ${source.aspect}`;
     case 'custom':
       return `custom ${source.id}`;
+    case 'link':
+      return `link ${source.resource} ${source.link}`;
     case 'release':
       return `release ${source.label}`;
   }
@@ -43,6 +45,8 @@ export function decisionText(decision: CitedDecision): readonly [about: string, 
       return ['Called', decision.word];
     case 'custom':
       return ['Operation', decision.name];
+    case 'link':
+      return ['Link:', decision.choice];
     case 'exposure':
       return decision.aspect === 'name'
         ? ['Called', decision.value ?? 'otherwise']
@@ -74,6 +78,10 @@ export function withoutDecision(
     }
     case 'custom':
       return withoutCustomOperation(choices, arrangement, decision.id);
+    case 'link': {
+      const { resource, link } = decision;
+      return withEdit(choices, arrangement, 'links', { resource, link, choice: null });
+    }
   }
 }
 

@@ -1,6 +1,7 @@
 import { listedSetting, SETTINGS } from '../arrangement/index.js';
 import { Format, isJsonObject, type Json, type JsonObject } from '../model/index.js';
-import type { Contract } from './types.js';
+import { linkId } from './linkId.js';
+import type { Contract, LinkTarget } from './types.js';
 
 /** How contracts are frozen in releases. What a release keeps stays as it is; it is upgraded where it is read. */
 export const CONTRACT_FORMAT = new Format('The contract of a release', [
@@ -76,11 +77,16 @@ function withoutCeilings(kept: JsonObject): JsonObject {
   };
 }
 
-/** In format 4 one record is always the body; nothing that is sent must equal anything, nor says that it may be null. */
-function withoutEnvelopes({ representation, shapes, ...others }: JsonObject): JsonObject {
+/** In format 4 links are as they are derived, one record is always the body; nothing that is sent must equal anything, nor says that it may be null. */
+function withoutEnvelopes({ representation, shapes, resources, ...others }: JsonObject): JsonObject {
   return {
     ...others,
-    representation: { ...(representation as JsonObject), record: null },
+    representation: { ...(representation as JsonObject), registered: [], record: null },
+    resources: (resources as readonly JsonObject[]).map((resource) => ({
+      ...resource,
+      links: (resource['links'] as readonly JsonObject[]).map(withIdentity),
+      leftOutLinks: [],
+    })),
     shapes: (shapes as readonly JsonObject[]).map((shape) => ({
       ...shape,
       members: (shape['members'] as readonly JsonObject[]).map((member) =>
@@ -95,6 +101,12 @@ function withoutEnvelopes({ representation, shapes, ...others }: JsonObject): Js
     })),
   };
 }
+
+const withIdentity = (link: JsonObject): JsonObject => ({
+  ...link,
+  id: linkId(link['relation'] as string, link['target'] as unknown as LinkTarget),
+  attributes: null,
+});
 
 /** Where a page stands is told alike in all lists of format 2. */
 const withVariant = ({ type, ...member }: JsonObject): JsonObject => ({

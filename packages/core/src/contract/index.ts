@@ -26,6 +26,8 @@ export {
 } from './methods.js';
 export { answerTypes, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
+export { linkId, severalIn } from './linkId.js';
+export { REGISTERED_RELATIONS } from './linkRelations.js';
 export type { RecordEnvelope } from './recordEnvelope.js';
 export {
   indexContract,

@@ -35,6 +35,14 @@ export type Source =
     }
   /** An operation of one's own. */
   | { readonly kind: 'custom'; readonly id: string; readonly name: string; readonly level: 'arrangement' }
+  /** What was chosen for a link of a resource, in words. */
+  | {
+      readonly kind: 'link';
+      readonly resource: string;
+      readonly link: string;
+      readonly choice: string;
+      readonly level: 'arrangement';
+    }
   /** A release, by its label. */
   | { readonly kind: 'release'; readonly label: string }
   /** A cell of the exposure grid that was chosen, or what a member is called. */
@@ -51,7 +59,7 @@ export type Source =
 /** A decision about a design or an arrangement, which can be taken back. */
 export type CitedDecision = Extract<
   Source,
-  { kind: 'setting' | 'placement' | 'word' | 'exposure' | 'custom' }
+  { kind: 'setting' | 'placement' | 'word' | 'exposure' | 'custom' | 'link' }
 >;
 
 /** Why an element of a contract is there. */

@@ -1,6 +1,6 @@
 import type { SecurityScheme } from './access.js';
 import type { Via } from './via.js';
-import type { Settings } from '../arrangement/index.js';
+import type { LinkAttributes, Settings } from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
 import type { StructureNames } from './naming.js';
 import type { Operation, PageForm } from './operation.js';
@@ -28,6 +28,8 @@ export interface Contract {
     readonly relationBase: string;
     /** The media types of answers, the preferred one first. */
     readonly mediaTypes: readonly MediaType[];
+    /** Relations that were chosen for links and are registered with IANA. */
+    readonly registered: readonly string[];
     /** How one record stands in plain JSON; `null` where it is the body. */
     readonly record: RecordEnvelope | null;
   };
@@ -113,6 +115,8 @@ export interface Resource {
   /** What the word names that the path adds to the one above: a statement, or its way back; `null` where it adds none. */
   readonly word: string | null;
   readonly links: readonly Link[];
+  /** Links that were left out. */
+  readonly leftOutLinks: readonly Link[];
   /** What it could do and does not offer. */
   readonly leftOut: readonly LeftOutOperation[];
   readonly reasons: Reasons;
@@ -123,7 +127,12 @@ export type LeftOutOperation = Pick<Operation, 'verb' | 'method' | 'effect' | 'r
 
 /** A link that a representation offers. Derived once, rendered in whatever form the arrangement asks for. */
 export interface Link {
+  /** Unique among the links of its resource; outlives all names. */
+  readonly id: string;
+  /** Of several links with one relation there is an array, however many are there now. */
   readonly relation: string;
+  /** What is told of it besides where it leads; `null` where nothing is. */
+  readonly attributes: LinkAttributes | null;
   readonly target: LinkTarget;
   readonly reasons: Reasons;
 }

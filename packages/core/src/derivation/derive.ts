@@ -14,6 +14,7 @@ import { findUnbounded } from './findings/unbounded.js';
 import { findNeverReturned } from './findings/neverReturned.js';
 import { findTelling } from './findings/telling.js';
 import { findVerbs } from './findings/verbs.js';
+import { registeredAmong, linksAsChosen, withRelations } from './links/chosen.js';
 import { deriveLinks } from './links/index.js';
 import { structureNameFindings, structureNames } from './names/members.js';
 import { securityOf } from './operations/access.js';
@@ -49,17 +50,21 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   findImpossible(context);
   findConstantConditions(context);
   findUnused(context);
+  const resources = placed.map((resource): Resource => ({
+    ...resource,
+    ...linksAsChosen(context, resource.id, links.get(resource.id) ?? []),
+    leftOut: offers.leftOut(resource.id),
+  }));
   return {
     ...titleAndRoot(context),
     description: model.description,
     version: valueOf(context, 'version'),
-    resources: placed.map((resource): Resource => ({
-      ...resource,
-      links: links.get(resource.id) ?? [],
-      leftOut: offers.leftOut(resource.id),
-    })),
+    resources,
     operations,
-    shapes: [...withInputsOfPut(shapes, operations), ...variantShapes(context, shapes, operations)],
+    shapes: withRelations(
+      [...withInputsOfPut(shapes, operations), ...variantShapes(context, shapes, operations)],
+      resources,
+    ),
     findings: context.findings,
     assumptions: findAssumptions(context),
     names: structureNames(context),
@@ -69,6 +74,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       linkForm: valueOf(context, 'linkForm'),
       relationBase: valueOf(context, 'relationBase'),
       unset: valueOf(context, 'unset'),
+      registered: registeredAmong(context),
       record: recordEnvelope(context),
     },
     paging: usualForm(context),

@@ -1,4 +1,13 @@
-import { appendAll, bareObject, isJsonObject, scalarText, type Json } from '../model/index.js';
+import { utf8 } from '@scure/base';
+import { LINK_ATTRIBUTE_NAMES } from '../arrangement/index.js';
+import {
+  appendAll,
+  bareObject,
+  isJsonObject,
+  scalarText,
+  type Json,
+  type JsonObject,
+} from '../model/index.js';
 import type { MediaType, RecordEnvelope } from '../contract/index.js';
 import type { EngineResponse, Header } from './message.js';
 import type { RequestContext } from './service.js';
@@ -46,6 +55,10 @@ function relationUri({ contract, host }: RequestContext, relation: string): stri
   if (relationBase !== '') return relationBase + relation;
   return (host ?? 'http://localhost') + relationPath(contract.root, relation);
 }
+
+/** Whether a relation has a meaning that everybody knows: as it is derived, or as it was chosen. */
+const isRegistered = ({ contract }: RequestContext, relation: string): boolean =>
+  REGISTERED.has(relation) || contract.representation.registered.includes(relation);
 
 const CURIE = 'rel';
 
@@ -205,12 +218,12 @@ function hal(service: RequestContext, kind: BodyKind, body: Record<string, Json>
     const { [names.links]: own = null, [EMBEDDED]: inside = null, ...rest } = given;
     const links = withOrigin(service, own);
     const named = isJsonObject(links) ? Object.entries(links) : [];
-    const all = Object.fromEntries(named.map(([relation, link]) => [curied(relation), link]));
-    const hasOwn = isList(kind) || inside !== null || named.some(([one]) => !REGISTERED.has(one));
+    const all = Object.fromEntries(named.map(([relation, link]) => [curied(service, relation), link]));
+    const hasOwn = isList(kind) || inside !== null || named.some(([one]) => !isRegistered(service, one));
     const object = Object.assign(bareObject(), rest, {
       _links: { ...all, ...(isRoot && hasOwn ? { curies } : {}) },
     });
-    if (isJsonObject(inside)) object[EMBEDDED] = embedded(inside, (one) => record(one, false));
+    if (isJsonObject(inside)) object[EMBEDDED] = embedded(service, inside, (one) => record(one, false));
     return object;
   };
   if (!isList(kind)) return { body: record(body, true), inHeaders: null };
@@ -220,33 +233,71 @@ function hal(service: RequestContext, kind: BodyKind, body: Record<string, Json>
   return { body: Object.assign(bareObject(), whole, { [EMBEDDED]: { item } }), inHeaders: null };
 }
 
-const curied = (relation: string): string => (REGISTERED.has(relation) ? relation : `${CURIE}:${relation}`);
+const curied = (service: RequestContext, relation: string): string =>
+  isRegistered(service, relation) ? relation : `${CURIE}:${relation}`;
 
 /** By relation; what is not there is left out. */
-function embedded(inside: { readonly [relation: string]: Json }, record: (given: Json) => Json): Json {
+function embedded(
+  service: RequestContext,
+  inside: { readonly [relation: string]: Json },
+  record: (given: Json) => Json,
+): Json {
   const object = bareObject();
   for (const [relation, one] of Object.entries(inside)) {
     const { records } = insideOf(one);
     if (records === null) continue;
-    object[curied(relation)] = Array.isArray(records) ? records.map(record) : record(records);
+    object[curied(service, relation)] = Array.isArray(records) ? records.map(record) : record(records);
   }
   return object;
 }
+
+/** What a link says of its target, as parameters in the order of their names. */
+function attributesText(link: JsonObject, write: (name: string, text: string) => string): string {
+  const told = LINK_ATTRIBUTE_NAMES.flatMap((name) => {
+    const text = link[name];
+    return typeof text === 'string' ? [`; ${write(name, text)}`] : [];
+  });
+  return told.join('');
+}
+
+const IS_ASCII = /^[\x20-\x7e]*$/;
+const quoted = (text: string): string => `"${text.replace(/["\\]/g, '\\$&')}"`;
+
+/** What needs no encoding in an extended value (RFC 8187 §3.2.1) beside what a URI component leaves as it is. */
+const extended = (text: string): string =>
+  encodeURIComponent(text).replace(/['()*]/g, (mark) => `%${mark.charCodeAt(0).toString(16).toUpperCase()}`);
+
+/** A parameter of `Link`: a title that is not ASCII has an extended value (RFC 8288 §3.4.1). */
+const inLink = (name: string, text: string): string =>
+  IS_ASCII.test(text) ? `${name}=${quoted(text)}` : `${name}*=UTF-8''${extended(text)}`;
+
+/** A parameter of `Link-Template`: such a title is a Display String (RFC 9651 §3.3.8). */
+const inTemplate = (name: string, text: string): string =>
+  IS_ASCII.test(text) ? `${name}=${quoted(text)}` : `${name}=%"${displayString(text)}"`;
+
+const displayString = (text: string): string =>
+  [...utf8.decode(text)]
+    .map((byte) =>
+      byte < 0x20 || byte > 0x7e || byte === 0x22 || byte === 0x25
+        ? `%${byte.toString(16).padStart(2, '0')}`
+        : String.fromCharCode(byte),
+    )
+    .join('');
 
 /** `Link` (RFC 8288 §3), and `Link-Template` (RFC 9652 §2) for URI templates. */
 function linkHeaders(service: RequestContext, links: Json): readonly (readonly [string, string])[] {
   if (!isJsonObject(links)) return [];
   const texts: Record<'Link' | 'Link-Template', string[]> = { Link: [], 'Link-Template': [] };
   for (const [relation, link] of Object.entries(links)) {
-    const rel = REGISTERED.has(relation) ? relation : relationUri(service, relation);
+    const rel = isRegistered(service, relation) ? relation : relationUri(service, relation);
     for (const one of Array.isArray(link) ? (link as readonly Json[]) : [link]) {
       if (!isJsonObject(one) || typeof one['href'] !== 'string') continue;
       const { href } = one;
       // Link-Template is a structured field (RFC 9651): its targets are strings, not URIs in angle brackets.
-      if (one['templated'] !== true) texts.Link.push(`<${href}>; rel="${rel}"`);
+      if (one['templated'] !== true) texts.Link.push(`<${href}>; rel="${rel}"${attributesText(one, inLink)}`);
       else
         texts['Link-Template'].push(
-          `"${href}"; rel="${rel}"; var-base="${variablePath(service.contract.root, '')}"`,
+          `"${href}"; rel="${rel}"; var-base="${variablePath(service.contract.root, '')}"${attributesText(one, inTemplate)}`,
         );
     }
   }

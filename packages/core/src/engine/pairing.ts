@@ -13,6 +13,7 @@ import {
 import { bodyValidationOf, acceptObject } from './validateBody.js';
 import type { RowChange, RecordView } from './dataset.js';
 import type { Draft } from './draft.js';
+import { linksOf } from './links.js';
 import { renderBody } from './form.js';
 import { pairAt, type Location } from './locate.js';
 import { JSON_PATCH, patchDocument, refusePatch } from './patch.js';
@@ -89,12 +90,17 @@ function withPairLink(
 ): Json {
   const resource = list.kind === 'pair' ? list : indexOf(service).resources.get(`${list.id}/pair`);
   const all = Object.assign(bareObject(), isJsonObject(links) ? links : {});
-  for (const { relation, target } of resource?.links ?? []) {
+  const ofPair = linksOf(resource, ({ target }) => {
     const href =
       resource === undefined || target.kind !== 'pair'
         ? null
         : pathTo(service, view, resource, above, record);
-    if (href !== null) all[relation] = { href };
+    return href === null ? null : { href };
+  });
+  for (const [relation, link] of Object.entries(ofPair)) {
+    const known = all[relation] ?? null;
+    all[relation] =
+      known === null ? link : Array.isArray(known) ? [...(known as Json[]), link] : [known, link];
   }
   return all;
 }

@@ -21,6 +21,7 @@ import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { EMBEDDED } from './form.js';
 import { expandedMembers, NOTHING_EXPANDED, type ExpandTree } from './list/expand.js';
+import { linksOf } from './links.js';
 import { listAt, parametersOf } from './list/listAt.js';
 import type { Projection } from './list/listQuery.js';
 import { inlineRows, relatedBy } from './related.js';
@@ -208,13 +209,10 @@ function toWire(service: RequestContext, type: MemberType, stored: Json): Json {
 function recordLinks(service: RequestContext, view: RecordView, record: Row): Json {
   const storage = storages(service).byId.get(record.entity);
   const resource = indexOf(service).canonical.get(storage?.entity.name ?? '');
-  const links = bareObject();
-  for (const link of resource?.links ?? []) {
-    const href = recordHref(service, view, link, record);
-    if (href !== null) links[link.relation] = { href };
-  }
-  return links;
+  return linksOf(resource, (link) => hrefObject(recordHref(service, view, link, record)));
 }
+
+const hrefObject = (href: string | null): Json => (href === null ? null : { href });
 
 function recordHref(service: RequestContext, view: RecordView, link: Link, record: Row): string | null {
   const { target } = link;
@@ -274,11 +272,7 @@ export function representEntry(
   view: RecordView,
   resource: Resource,
 ): Record<string, Json> {
-  const links = bareObject();
-  for (const link of resource.links) {
-    const href = entryHref(service, view, link);
-    if (href !== null) links[link.relation] = { href };
-  }
+  const links = linksOf(resource, (link) => hrefObject(entryHref(service, view, link)));
   return Object.assign(bareObject(), { [service.contract.names.links]: links });
 }
 

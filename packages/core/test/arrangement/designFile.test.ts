@@ -34,6 +34,7 @@ const SMALL: DesignFile = {
         placements: { Route: 'hidden' },
         words: { Route: 'lines' },
         exposures: { Route: { 'Route.name': { out: 'no', filter: ['eq', 'starts'] } } },
+        links: { Route: { self: { leftOut: true }, item: { relation: 'related', title: 'Each' } } },
         customOperations: [
           {
             id: 'c1',

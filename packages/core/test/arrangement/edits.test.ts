@@ -88,6 +88,10 @@ describe('a part of an arrangement', () => {
       { entity: 'e1', member: 'm1', aspect: 'sort', value: 'no' },
       { entity: 'e1', member: 'm1', aspect: 'sort', value: null },
     ],
+    links: [
+      { resource: 'Route', link: 'up', choice: { leftOut: true } },
+      { resource: 'Route', link: 'up', choice: null },
+    ],
     customOperations: [
       { id: 'c1', operation: query },
       { id: 'c1', operation: null },

@@ -45,7 +45,9 @@ function reachable(contract: Contract): ReadonlySet<string> {
   };
   for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
     const resource = resources.get(id);
-    for (const { target } of resource?.links ?? []) visit(targetOf(target));
+    // What somebody left out is their decision.
+    for (const { target } of [...(resource?.links ?? []), ...(resource?.leftOutLinks ?? [])])
+      visit(targetOf(target));
     if (resource?.entity == null) continue;
     visit(canonical.get(resource.entity)?.id);
     if (resource.kind === 'pairing' && resource.canonical)
@@ -178,6 +180,7 @@ function citedBy(source: Source): string | null {
       return source.id;
     case 'setting':
     case 'custom':
+    case 'link':
     case 'release':
       return null;
     case 'exposure':

@@ -16,6 +16,7 @@ import {
   type ChoosableRow,
   type ExposureChoice,
   type Exposures,
+  type LinkChoice,
   type Placements,
   type SettingsById,
   type SettingValue,
@@ -170,6 +171,17 @@ export const anyExposures = (model: Model): fc.Arbitrary<Exposures> => {
   });
 };
 
+const anyLinkChoice: fc.Arbitrary<LinkChoice> = fc.record(
+  {
+    leftOut: fc.constant(true as const),
+    relation: fc.constantFrom('related', 'self', 'next', 'captain', 'item'),
+    title: fc.constantFrom('Plain', 'Schön "so"'),
+    hreflang: fc.constant('en'),
+    name: fc.constantFrom('one', 'other'),
+  },
+  { requiredKeys: [] },
+);
+
 export interface Drawn {
   readonly model: Model;
   readonly arrangement: Arrangement;
@@ -185,18 +197,19 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
       customOperations: anyCustomOperations(drawn),
       design: anySettings('design'),
       settings: anySettings('arrangement'),
+      linked: fc.array(fc.record({ pick: fc.nat(), at: fc.nat(), choice: anyLinkChoice }), { maxLength: 3 }),
       near: fc.array(
         fc.record({ pick: fc.nat(), resource: anySettings('resource'), operation: anySettings('operation') }),
         { maxLength: 3 },
       ),
     })
-    .map(({ placements, words, exposures, customOperations, design, settings, near }) => {
+    .map(({ placements, words, exposures, customOperations, design, settings, linked, near }) => {
       const choices = { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), placements }] };
       const model = completeModel(drawn, choices);
       const bare = { ...plainArrangement('main'), placements, settings, words, exposures, customOperations };
       const of = (own: typeof bare): Arrangement =>
         arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
-      const { operations } = derive(model, of(bare));
+      const { operations, resources: placed } = derive(model, of(bare));
       const resources: Record<string, SettingValues> = {};
       const byOperation: Record<string, SettingValues> = {};
       for (const one of near) {
@@ -209,6 +222,13 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
         resources,
         operations: byOperation,
       };
-      return { model, arrangement: of({ ...bare, ...chosen }) };
+      const links: Record<string, Record<string, LinkChoice>> = {};
+      for (const { pick, at, choice } of linked) {
+        const resource = placed[pick % placed.length];
+        const link = resource?.links[at % resource.links.length];
+        if (resource !== undefined && link !== undefined)
+          links[resource.id] = { ...links[resource.id], [link.id]: choice };
+      }
+      return { model, arrangement: of({ ...bare, ...chosen, links }) };
     }),
 );

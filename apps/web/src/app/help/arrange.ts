@@ -108,6 +108,13 @@ export const ARRANGE_HELP = {
     help: 'Chooses pages and totals of a list, the lists of its branch or all lists in one step, once what would follow was read.',
     example: 'endless, by cursor: for a collection that grows',
   },
+  'arrange.links': {
+    title: 'Links',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Shows every link of the path; each can be left out, or put under another relation, registered or your own.',
+    example: 'master and pilot both under crew: an array of two links',
+  },
   'arrange.query': {
     title: 'Add an operation, an action, a fixed answer',
     kind: 'action',

@@ -1,5 +1,6 @@
 import { CUSTOM_OPERATIONS_PART } from './customOperations.js';
 import { EXPOSURES_PART } from './exposures.js';
+import { LINKS_PART } from './links.js';
 import type { ArrangementPart } from './part.js';
 import { PLACEMENTS_PART } from './placements.js';
 import { OPERATIONS_PART, RESOURCES_PART, SETTINGS_PART } from './settings.js';
@@ -16,6 +17,7 @@ export const PARTS = {
   /** By the id of what they name: a statement, or `/back` after it for its way back. */
   words: WORDS_PART,
   exposures: EXPOSURES_PART,
+  links: LINKS_PART,
   customOperations: CUSTOM_OPERATIONS_PART,
 } as const;
 

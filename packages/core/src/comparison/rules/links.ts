@@ -1,4 +1,4 @@
-import type { Resource } from '../../contract/index.js';
+import { severalIn, type Resource } from '../../contract/index.js';
 import { pathAt } from '../align.js';
 import { breaking, compatible, type About } from '../change.js';
 import type { Aligned, ContractChange } from '../types.js';
@@ -16,6 +16,15 @@ export function* compareLinks({ pairs, before, after }: Aligned): Generator<Cont
     for (const [relation, { reasons }] of was) {
       if (!is.has(relation))
         yield breaking('reader', { ...about, reasons }, `${where} does not link ${relation} any more.`);
+    }
+    const [wereSeveral, areSeveral] = [severalIn(resourceBefore.links), severalIn(resourceAfter.links)];
+    for (const [relation, { reasons }] of is) {
+      if (was.has(relation) && wereSeveral.has(relation) !== areSeveral.has(relation))
+        yield breaking(
+          'reader',
+          { ...about, reasons },
+          `${relation} of ${where} is ${areSeveral.has(relation) ? 'an array of links' : 'one link'} now.`,
+        );
     }
     for (const [relation, { reasons }] of is) {
       if (!was.has(relation)) yield compatible({ ...about, reasons }, `${where} links ${relation}.`);

@@ -1,6 +1,10 @@
 import type { Rule } from './rule.js';
 
 export const LINK_RULES = {
+  'link.chosen': {
+    title: 'Chosen',
+    sentence: 'A derived link can be left out, put under another relation, or told more of.',
+  },
   'link.custom': {
     title: 'To an operation of your own',
     sentence: 'An operation of your own is a link named by it, offered only while its condition allows it.',

@@ -3,6 +3,7 @@ import { ownsItself } from '../../model/index.js';
 import { becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import type { PlacedResource } from '../place/index.js';
 import type { Traits } from '../shapes/index.js';
+import { link } from './link.js';
 
 /** A list with what stands below it, and where its records have their one address. */
 export interface Listing {
@@ -26,11 +27,11 @@ export function itemLink(context: DerivationContext, traits: Traits, listing: Li
     if (variables === null) continue;
     const target = { kind: 'template', resource: item.id, variables } as const;
     const reason = isInHeaders ? inHeaders(context, list.entity) : ownWay(item);
-    return [{ relation: 'item', target, reasons: [reason] }];
+    return [link('item', target, reason)];
   }
   if (!isInHeaders) return [];
   const target = { kind: 'items', resource: home.id } as const;
-  return [{ relation: 'item', target, reasons: [inHeaders(context, list.entity)] }];
+  return [link('item', target, inHeaders(context, list.entity))];
 }
 
 /** Where an item may be read, the nearest first. */

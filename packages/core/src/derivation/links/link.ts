@@ -1,8 +1,10 @@
-import type { Link, LinkTarget, Reason } from '../../contract/index.js';
+import { linkId, type Link, type LinkTarget, type Reason } from '../../contract/index.js';
 import { because } from '../context.js';
 
 export const link = (relation: string, target: LinkTarget, ...reasons: readonly Reason[]): Link => ({
+  id: linkId(relation, target),
   relation,
+  attributes: null,
   target,
   reasons,
 });

@@ -1,6 +1,7 @@
 import type { Link, PageForm, Resource } from '../../contract/index.js';
 import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
+import { linksOf } from '../links.js';
 import { pairedWith, representPaired } from '../pairing.js';
 import { listedTexts, type ListedTexts } from '../recordText.js';
 import { canonicalPath, pathTo, templateOf } from '../paths.js';
@@ -231,14 +232,8 @@ interface Listed {
   readonly neighbours: Neighbours;
 }
 
-function listLinks(service: RequestContext, view: RecordView, listed: Listed): Json {
-  const links = bareObject();
-  for (const link of listed.resource.links) {
-    const found = listLink(service, view, link, listed);
-    if (found !== null) links[link.relation] = found;
-  }
-  return links;
-}
+const listLinks = (service: RequestContext, view: RecordView, listed: Listed): Json =>
+  linksOf(listed.resource, (link) => listLink(service, view, link, listed));
 
 function listLink(service: RequestContext, view: RecordView, { target }: Link, listed: Listed): Json {
   const { resource, above, path, entries, neighbours } = listed;

@@ -1,4 +1,11 @@
-import type { Contract, Member, MemberType, PageForm, Shape } from '../../contract/index.js';
+import {
+  severalIn,
+  type Contract,
+  type Member,
+  type MemberType,
+  type PageForm,
+  type Shape,
+} from '../../contract/index.js';
 import { envelopeSchemas } from './envelopes.js';
 import { DURATION, memoize, TIME, type Json, type ScalarType } from '../../model/index.js';
 
@@ -197,6 +204,20 @@ function bounds(least: string, min: number | null, most: string, max: number | n
 const cursor: JsonSchema = { type: ['string', 'null'] };
 const count = { type: 'integer', minimum: 0 };
 
+const LINK: JsonSchema = {
+  type: 'object',
+  properties: {
+    href: { type: 'string', description: 'A URI reference, or a URI template where templated.' },
+    templated: { type: 'boolean', description: 'Whether it is a URI template (RFC 6570).' },
+  },
+  required: ['href'],
+};
+
+/** Whether a relation of some resource has several targets. */
+const hasSeveral = memoize(({ resources }: Contract): boolean =>
+  resources.some(({ links }) => severalIn(links).size > 0),
+);
+
 /** Links of HAL: a link or several a relation; relations of our own as CURIEs. */
 const HAL_LINKS: JsonSchema = {
   type: 'object',
@@ -292,14 +313,7 @@ const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>>
   links: {
     type: 'object',
     description: 'From each relation (RFC 8288 §2.1) to where it leads.',
-    additionalProperties: {
-      type: 'object',
-      properties: {
-        href: { type: 'string', description: 'A URI reference, or a URI template where templated.' },
-        templated: { type: 'boolean', description: 'Whether it is a URI template (RFC 6570).' },
-      },
-      required: ['href'],
-    },
+    additionalProperties: hasSeveral(contract) ? { anyOf: [LINK, { type: 'array', items: LINK }] } : LINK,
   },
   ...Object.fromEntries(
     formsOf(contract).map((form) => [pageName(form.variant), pageSchema(contract, form)]),
