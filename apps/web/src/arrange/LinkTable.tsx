@@ -41,7 +41,6 @@ export function LinkTable({ resource }: Props): React.JSX.Element | null {
   const choose = (link: string, choice: LinkChoice | null): void => {
     decide('links', { resource, link, choice });
   };
-  const out = new Set(leftOutLinks);
   return (
     <>
       <h3 className="section-head">
@@ -75,7 +74,6 @@ export function LinkTable({ resource }: Props): React.JSX.Element | null {
               <LinkRow
                 key={link.id}
                 link={link}
-                isOut={out.has(link)}
                 choice={Object.hasOwn(chosen, link.id) ? (chosen[link.id] ?? null) : null}
                 path={pathOf(contract, link)}
                 when={offeredWhen(model, link)}
@@ -91,16 +89,17 @@ export function LinkTable({ resource }: Props): React.JSX.Element | null {
 
 interface RowProps {
   readonly link: Link;
-  readonly isOut: boolean;
   readonly choice: LinkChoice | null;
   readonly path: string;
   readonly when: string;
   readonly onChoose: (choice: LinkChoice | null) => void;
 }
 
-function LinkRow({ link, isOut, choice, path, when, onChoose }: RowProps): React.JSX.Element {
+function LinkRow({ link, choice, path, when, onChoose }: RowProps): React.JSX.Element {
   const [isWrong, setWrong] = useState(false);
-  const { relation } = link;
+  // What was chosen is shown at once, before the contract follows.
+  const relation = choice?.relation ?? link.relation;
+  const isOut = choice?.leftOut === true;
   const { leftOut: _leftOut, ...offered } = choice ?? {};
   const rename = (text: string): void => {
     setWrong(!LINK_RELATION.test(text));

@@ -33,8 +33,8 @@ export function WhyHere({ row, operation, onStatement }: Props): React.JSX.Eleme
   const links = operation === undefined ? (index?.resources.get(row.resource.id)?.links ?? []) : [];
   const askable: Askable[] =
     whole === undefined
-      ? links.map(({ relation, target, reasons }) => ({
-          id: relation,
+      ? links.map(({ id, relation, target, reasons }) => ({
+          id,
           label: relation,
           about: 'resource' in target ? (index?.resources.get(target.resource)?.path ?? '') : '',
           reasons,
