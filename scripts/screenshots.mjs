@@ -239,7 +239,8 @@ await run(async () => {
     ),
   });
   const { choices } = await ask(`${url}api/designs/${id}`);
-  const [{ name: _name, ...main }] = choices.arrangements;
+  const main = { ...choices.arrangements[0] };
+  delete main.name;
   await ask(`${url}api/designs/${id}/arrangements/main`, 'PUT', {
     ...main,
     placements: { ...main.placements, 'Vessel>Cabin:cabins': 'shallow' },
