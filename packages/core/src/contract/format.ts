@@ -81,7 +81,12 @@ function withoutCeilings(kept: JsonObject): JsonObject {
 function withoutEnvelopes({ representation, shapes, resources, ...others }: JsonObject): JsonObject {
   return {
     ...others,
-    representation: { ...(representation as JsonObject), registered: [], record: null },
+    representation: {
+      ...(representation as JsonObject),
+      memberLinks: 'all',
+      registered: [],
+      record: null,
+    },
     resources: (resources as readonly JsonObject[]).map((resource) => ({
       ...resource,
       links: (resource['links'] as readonly JsonObject[]).map(withIdentity),

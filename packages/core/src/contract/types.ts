@@ -23,7 +23,7 @@ export interface Contract {
   readonly assumptions: readonly Assumption[];
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
-  readonly representation: Pick<Settings, 'links' | 'linkForm' | 'unset'> & {
+  readonly representation: Pick<Settings, 'links' | 'linkForm' | 'memberLinks' | 'unset'> & {
     /** What the URIs of its own link relations begin with; the mock itself where empty. */
     readonly relationBase: string;
     /** The media types of answers, the preferred one first. */

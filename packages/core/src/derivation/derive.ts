@@ -72,6 +72,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       mediaTypes: valueOf(context, 'mediaTypes').map((type) => MEDIA_TYPES[type]),
       links: valueOf(context, 'links'),
       linkForm: valueOf(context, 'linkForm'),
+      memberLinks: valueOf(context, 'memberLinks'),
       relationBase: valueOf(context, 'relationBase'),
       unset: valueOf(context, 'unset'),
       registered: registeredAmong(context),

@@ -54,16 +54,19 @@ export function representPaired(
   const body = represent(service, view, record, showing);
   if (resource.kind === 'pairing' && !resource.canonical) return body;
   const { links } = service.contract.names;
+  // In lists the way to the pair is one of the links that may not be carried.
+  const isLinked = resource.kind === 'pair' || service.contract.representation.memberLinks === 'all';
   const pairs = pairingOf(service, resource);
   const pair = pairAt(service.model, view, resource, above, record);
-  const withPair = withPairLink(service, view, resource, body[links] ?? null, above, record);
+  const own = body[links] ?? null;
+  const withPair = isLinked ? withPairLink(service, view, resource, own, above, record) : own;
   const carried = carriedMember(service, resource);
   if (pairs.carrying !== null && carried !== null && pair !== null) {
     const value = representValue(service, pairs.carrying, pair.values[pairCarried(pairs)] ?? null);
     delete body[links];
     body[carried] = value;
   }
-  return Object.assign(body, { [links]: withPair });
+  return withPair === null ? body : Object.assign(body, { [links]: withPair });
 }
 
 /** The member in which a listed or read record shows what its pair carries. */

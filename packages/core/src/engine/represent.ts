@@ -61,8 +61,10 @@ function representAs(
   const body = fields === null ? all : onlyNamed(all, fields);
   const inside = isInside ? expand : withAlways(service, name, expand);
   if (inside.size > 0) body[EMBEDDED] = embedded(service, view, name, record, inside);
-  if (indexOf(service).canonical.has(name))
-    body[service.contract.names.links] = recordLinks(service, view, record);
+  const { memberLinks } = service.contract.representation;
+  const carries = purpose === 'item' ? 'all' : memberLinks;
+  if (carries !== 'none' && indexOf(service).canonical.has(name))
+    body[service.contract.names.links] = recordLinks(service, view, record, carries);
   return body;
 }
 
@@ -206,11 +208,17 @@ function toWire(service: RequestContext, type: MemberType, stored: Json): Json {
 }
 
 /** The links of a record's representation; those that lead nowhere now are left out. */
-function recordLinks(service: RequestContext, view: RecordView, record: Row): Json {
+function recordLinks(service: RequestContext, view: RecordView, record: Row, carries: 'all' | 'self'): Json {
   const storage = storages(service).byId.get(record.entity);
   const resource = indexOf(service).canonical.get(storage?.entity.name ?? '');
-  return linksOf(resource, (link) => hrefObject(recordHref(service, view, link, record)));
+  const carried = carries === 'self' && resource !== undefined ? selfAlone(resource) : resource;
+  return linksOf(carried, (link) => hrefObject(recordHref(service, view, link, record)));
 }
+
+/** A resource with the link to itself, and no other. */
+const selfAlone = memoize(({ links }: Resource): Pick<Resource, 'links'> => ({
+  links: links.filter(({ target }) => target.kind === 'self'),
+}));
 
 const hrefObject = (href: string | null): Json => (href === null ? null : { href });
 

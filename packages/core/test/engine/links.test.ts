@@ -134,6 +134,20 @@ describe('derived links', () => {
     expect(page.status).toBe(200);
   });
 
+  test.each([
+    [
+      'all',
+      expect.objectContaining({ self: { href: '/api/v1/sailings/1' }, master: { href: '/api/v1/crews/1' } }),
+    ],
+    ['self', { self: { href: '/api/v1/sailings/1' } }],
+    ['none', undefined],
+  ] as const)('of listed records: %s', (memberLinks, expected) => {
+    const mock = mockOf([], { memberLinks });
+    const { items } = mock.send('GET', '/api/v1/sailings').body as { items: { links?: object }[] };
+    expect(items[0]?.links).toEqual(expected);
+    expect(linksAt(mock, '/api/v1/sailings/1')).toHaveProperty('master');
+  });
+
   test('a choice about a link that is not there has no effect', () => {
     expect(derived([[ITEM, 'nothing', { leftOut: true }]])).toEqual(derived([]));
     expect(derived([['nowhere', 'self', { leftOut: true }]])).toEqual(derived([]));

@@ -50,6 +50,13 @@ export const REPRESENTATION = {
     levels: FOR_ARRANGEMENT,
     when: IN_JSON,
   }),
+  memberLinks: options({
+    default: 'all',
+    options: ['all', 'self', 'none'],
+    title: 'Links of listed records',
+    help: 'Which of their links records in a list carry: all, self alone, or none; read alone they carry all.',
+    levels: FOR_ARRANGEMENT,
+  }),
   linkForm: options({
     default: 'path',
     options: ['path', 'absolute'],

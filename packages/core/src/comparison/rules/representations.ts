@@ -20,6 +20,12 @@ export function* compareRepresentations({ before, after, pairs }: Aligned): Gene
     yield breaking('reader', about, 'Links are not sent in Link any more.');
   if (was.representation.linkForm !== linkForm && was.representation.links !== 'none')
     yield breaking('reader', about, `Links are ${linkForm === 'path' ? 'paths' : 'absolute URIs'} now.`);
+  const { memberLinks } = is.representation;
+  const [carried, carriedNow] = [CARRIED[was.representation.memberLinks], CARRIED[memberLinks]];
+  if (carriedNow.rank < carried.rank)
+    yield breaking('reader', about, `Records in lists carry ${carriedNow.said} now.`);
+  else if (carriedNow.rank > carried.rank)
+    yield compatible(about, `Records in lists carry ${carriedNow.said}.`);
   const relationBase = is.representation.relationBase;
   const isNamed = links === 'header' || typesNow.includes('application/hal+json');
   if (was.representation.relationBase !== relationBase && isNamed)
@@ -109,5 +115,12 @@ const tellsInHeader = ({ operations }: Contract): boolean =>
 
 const tellsMore = ({ operations }: Contract): boolean =>
   operations.some(({ paging }) => paging?.envelope === 'bare' && paging.ceiling !== null);
+
+/** Links of listed records, the most last. */
+const CARRIED = {
+  none: { rank: 0, said: 'no links' },
+  self: { rank: 1, said: 'no link but self' },
+  all: { rank: 2, said: 'all their links' },
+};
 
 const TOTALS = { body: 'in the body now', header: 'in a header now', none: 'not counted any more' };

@@ -14,7 +14,16 @@ import { customShapes, madeByCustomOperations } from './customOperations.js';
 import { expansionsOf, findExpansions } from './expansions.js';
 import { inputsOfCreate, moveShape, withInputsOf } from './inputs.js';
 import { inlineMembers, inlineShape, isEmbedded, shownReferences } from './inline.js';
-import { linksMembers, member, memberType, usualPage, returnedMember, traitsOf } from './members.js';
+import {
+  isListedOtherwise,
+  linksMembers,
+  member,
+  memberType,
+  recordLinksMembers,
+  returnedMember,
+  traitsOf,
+  usualPage,
+} from './members.js';
 import { pairShapes } from './pairs.js';
 import { findSparse } from './sparse.js';
 import { hasPath, shapeName } from './named.js';
@@ -200,7 +209,7 @@ function itemShape(
       ...inlineMembers(context, entity.name, 'item'),
       ...shownReferences(context, entity.name, traits),
       ...expandedIn(context, entity, traits),
-      ...(hasPath(context, entity) ? linksMembers(context) : []),
+      ...(hasPath(context, entity) ? recordLinksMembers(context, purpose) : []),
     ],
     reasons: [because('member.attribute', entity)],
   };
@@ -226,7 +235,7 @@ function listShapes(
 ): readonly Shape[] {
   const page = (items: string): Shape =>
     usualPage(context, shapeName(entity.name, 'page'), entity.name, items);
-  if (traits.every(({ exposed }) => exposed.list === exposed.out)) return [page(entity.name)];
+  if (!isListedOtherwise(context, traits)) return [page(entity.name)];
   const listed = itemShape(context, entity, traits, 'member');
   return [listed, page(listed.name)];
 }

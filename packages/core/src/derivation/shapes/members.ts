@@ -290,6 +290,17 @@ const linkMembersOf = memoize((context: DerivationContext): LinkMembers => {
   return { returned, ignored: [...ignored, ...hal] };
 });
 
+/** Whether lists show a record otherwise than a read does: less of it, or fewer of its links. */
+export const isListedOtherwise = (context: DerivationContext, traits: readonly MemberTraits[]): boolean =>
+  valueOf(context, 'memberLinks') !== 'all' || traits.some(({ exposed }) => exposed.list !== exposed.out);
+
+/** The links of a record, read alone or in a list. */
+export const recordLinksMembers = (
+  context: DerivationContext,
+  purpose: 'item' | 'member',
+): readonly Member[] =>
+  purpose === 'member' && valueOf(context, 'memberLinks') === 'none' ? [] : linksMembers(context);
+
 /** The links of an answer; none where plain JSON has them elsewhere. */
 export const linksMembers = (context: DerivationContext): readonly Member[] =>
   linkMembersOf(context).returned;

@@ -3,7 +3,7 @@ import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../..
 import { because, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { expansionsOf } from './expansions.js';
-import { linksMembers, memberType, usualPage, returnedMember } from './members.js';
+import { isListedOtherwise, memberType, recordLinksMembers, returnedMember, usualPage } from './members.js';
 import type { MemberTraits } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
@@ -47,13 +47,12 @@ export function pairShapes(
         (one) => !all.some((trait) => trait.name === one.name) && one.name !== name,
       ),
       carriedMember(name, pairs, value),
-      ...linksMembers(context),
+      ...recordLinksMembers(context, purpose),
     ],
     reasons: [why],
   });
   const item = showing('item');
-  const isShortened = all.some(({ exposed }) => exposed.list !== exposed.out);
-  const listed = isShortened ? [showing('member')] : [];
+  const listed = isListedOtherwise(context, all) ? [showing('member')] : [];
   const page = usualPage(context, pairShapeName(pairs, 'page', side), shown, (listed[0] ?? item).name);
   return [item, ...listed, page, patchShape(context, pairs, value, side)];
 }
