@@ -86,7 +86,9 @@ function unreached(mock: TestMock, accept: string): readonly string[] {
 }
 
 /** Whether something is left out, and said to be. */
-const hasLeftOut = ({ findings, operations, resources }: Contract): boolean =>
+const hasLeftOut = ({ findings, operations, representation, resources }: Contract): boolean =>
+  representation.memberLinks === 'none' ||
+  resources.some(({ leftOutLinks }) => leftOutLinks.length > 0) ||
   operations.some(({ paging }) => paging?.ceiling != null) ||
   resources.some(({ leftOut }) => leftOut.some(({ method }) => method === 'GET')) ||
   findings.some(({ id, severity }) => severity === 'error' || id === 'children.unlinked');

@@ -8,6 +8,7 @@ import {
   TEXT_TYPE,
   type Contract,
   type Operation,
+  type PageForm,
   type ResponseCase,
   type ResponseCode,
 } from '../../contract/index.js';
@@ -146,6 +147,13 @@ const hasState = ({ custom, verb }: Operation): boolean => {
   return custom?.kind !== 'fixed' || !hasMoment(custom.body);
 };
 
+/** The form of what is listed: of a query that is sent in a body that of its path, else of the whole contract. */
+function formOf(contract: Contract, { paging, custom, resource }: Operation): PageForm | null {
+  if (paging !== null || custom?.kind !== 'query') return paging;
+  const others = indexContract(contract).operationsOf.get(resource) ?? [];
+  return others.find(({ verb }) => verb === 'list')?.paging ?? contract.paging;
+}
+
 /** What an answer says in its headers. */
 function headersOf(
   contract: Contract,
@@ -155,7 +163,7 @@ function headersOf(
   const { verb, returns, prefers, resource, responses: all } = operation;
   const { representation, totalHeader, moreHeader } = contract;
   const { paging } = operation;
-  const isBare = paging?.envelope === 'bare';
+  const isBare = formOf(contract, operation)?.envelope === 'bare';
   const isTold = paging?.totals === 'header' || (paging?.totals === 'body' && isBare);
   const isRecord = !TELLS_NO_RECORD.has(operation.custom?.kind) && !handsOutToken(operation);
   const isElsewhere =
@@ -190,7 +198,7 @@ function headersOf(
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
       ? { [totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
       : {}),
-    ...(isBare && paging.ceiling !== null && hasCode(cases, 'ok')
+    ...(isBare && paging !== null && paging.ceiling !== null && hasCode(cases, 'ok')
       ? { [moreHeader]: ofText('Whether there are more than these: ?1 or ?0 (RFC 9651 §3.3.6).') }
       : {}),
     ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
