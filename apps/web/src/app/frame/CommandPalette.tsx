@@ -50,7 +50,7 @@ export function CommandPalette({ commands, onClose }: Props): React.JSX.Element 
         {found.length === 0 && <li className="quiet">Nothing here is called that.</li>}
         {found.map((command, index) => (
           <li
-            key={`${command.kind} ${command.label}`}
+            key={`${command.kind} ${command.label} ${command.help ?? ''}`}
             role="option"
             aria-selected={index === chosen}
             onMouseDown={(event) => {
