@@ -213,10 +213,16 @@ const LINK: JsonSchema = {
   required: ['href'],
 };
 
-/** Whether a relation of some resource has several targets. */
-const hasSeveral = memoize(({ resources }: Contract): boolean =>
-  resources.some(({ links }) => severalIn(links).size > 0),
-);
+/** Whether a relation may have several targets: in a resource, or where a pair's own is beside those of its record. */
+const hasSeveral = memoize(({ resources }: Contract): boolean => {
+  const ofPairs = new Set(
+    resources.flatMap(({ kind, links }) => (kind === 'pair' ? links.map(({ relation }) => relation) : [])),
+  );
+  return resources.some(
+    ({ kind, links }) =>
+      severalIn(links).size > 0 || (kind !== 'pair' && links.some(({ relation }) => ofPairs.has(relation))),
+  );
+});
 
 /** Links of HAL: a link or several a relation; relations of our own as CURIEs. */
 const HAL_LINKS: JsonSchema = {
