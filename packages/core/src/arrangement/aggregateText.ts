@@ -1,4 +1,11 @@
-import { AGGREGATES, rolesAmong, type AggregateKind, type Along, type ModelIndex } from '../model/index.js';
+import {
+  AGGREGATES,
+  roleOfStep,
+  rolesAmong,
+  type AggregateKind,
+  type Along,
+  type ModelIndex,
+} from '../model/index.js';
 import type { LineReader } from '../notation/index.js';
 import { MOST_ALONG, MOST_SCALE, type AggregateEffect, type AlongStep } from './customOperations.js';
 import { nameableMembers, namesOf } from './effectNames.js';
@@ -99,13 +106,10 @@ export function printAggregate(
   from: string,
 ): { readonly text: string; readonly entity: string } {
   let entity = from;
-  const path = along.map(({ relationship, direction }) => {
-    const roles = [...(rolesAmong(index.relationships).get(entity) ?? [])];
-    const found = roles.find(
-      ([, one]) => one.relationship.id === relationship && one.direction === direction,
-    );
+  const path = along.map((step) => {
+    const found = roleOfStep(rolesAmong(index.relationships).get(entity), step);
     entity = found?.[1].to ?? '';
-    return found?.[0] ?? relationship;
+    return found?.[0] ?? step.relationship;
   });
   const names = member === null ? path : [...path, namesOf(index, entity)(member)];
   const what = names.length === 0 ? of : `${of} of ${names.join('.')}`;

@@ -2,6 +2,7 @@ import type { Operation } from './operation.js';
 import type { Contract } from './types.js';
 
 export const TEXT_TYPE = 'text/plain';
+export const HAL = 'application/hal+json';
 
 const JSON_ALONE: readonly string[] = ['application/json'];
 const TEXT_ALONE: readonly string[] = [TEXT_TYPE];

@@ -24,7 +24,7 @@ export {
   METHODS,
   SEE_OTHER,
 } from './methods.js';
-export { answerTypes, TEXT_TYPE } from './answerTypes.js';
+export { answerTypes, HAL, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export { linkId, severalIn } from './linkId.js';
 export { REGISTERED_RELATIONS } from './linkRelations.js';
@@ -34,6 +34,7 @@ export {
   isAddressed,
   isHome,
   isReadable,
+  listFormAt,
   shapeIn,
   successStatus,
   wholePath,

@@ -1,4 +1,4 @@
-import type { Operation, ResponseCode } from './operation.js';
+import type { Operation, PageForm, ResponseCode } from './operation.js';
 import { memoize } from '../model/index.js';
 import type { MemberType, Shape } from './shape.js';
 import type { Contract, Resource } from './types.js';
@@ -74,6 +74,12 @@ export function isAddressed(contract: Contract, { verb, resource, custom }: Oper
 const SUCCEEDED: ReadonlySet<ResponseCode> = new Set<ResponseCode>(['ok', 'created', 'removed', 'attached']);
 
 /** The status of an operation when it succeeds in the ordinary way. */
+/** The form in which the list of a resource is answered; a query that is sent in a body has that of its path, too. */
+export const listFormAt = (contract: Contract, resource: string): PageForm =>
+  indexContract(contract)
+    .operationsOf.get(resource)
+    ?.find(({ verb }) => verb === 'list')?.paging ?? contract.paging;
+
 export function successStatus(operation: Operation): number {
   return operation.responses.find(({ code }) => SUCCEEDED.has(code))?.status ?? 200;
 }

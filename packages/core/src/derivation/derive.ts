@@ -3,6 +3,7 @@ import type { Contract, MediaType, Resource } from '../contract/index.js';
 import { appendAll, type Model } from '../model/index.js';
 import { startDerivation, valueOf, type DerivationContext } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
+import { idleInputs } from './customOperations/index.js';
 import { findConstantConditions } from './findings/constantConditions.js';
 import { findImpossible } from './findings/impossible.js';
 import { findUnused } from './findings/unused.js';
@@ -48,6 +49,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   findMixed(context, placed);
   findKeptPlurals(context);
   findImpossible(context);
+  appendAll(context.findings, idleInputs(context));
   findConstantConditions(context);
   findUnused(context);
   const resources = placed.map((resource): Resource => ({

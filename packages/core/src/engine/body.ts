@@ -1,4 +1,4 @@
-import type { Contract, Operation } from '../contract/index.js';
+import { HAL, type Contract, type Operation } from '../contract/index.js';
 import { bareObject, isJsonObject, readJson, type Json } from '../model/index.js';
 import type { EngineRequest, Problem } from './message.js';
 import { mediaTypeOf } from './negotiate.js';
@@ -51,8 +51,6 @@ export function readBody(
   const detail = `${message} Line ${line}, column ${column}.`;
   return { problem: problem(status, 'malformed', detail, [{ pointer: '', code, message: detail }]) };
 }
-
-const HAL = 'application/hal+json';
 
 function withoutHal(body: Json): Json {
   if (!isJsonObject(body)) return body;

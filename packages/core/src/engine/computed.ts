@@ -3,6 +3,7 @@ import {
   computedValue,
   entryOf,
   memoize,
+  roleOfStep,
   rolesOfModel,
   storageOf,
   type Along,
@@ -93,12 +94,8 @@ export function rowsAtEnd(
     (rows, step) =>
       rows.flatMap((one) => {
         const entity = storages(service).byId.get(one.entity)?.entity.name ?? '';
-        const roles = [...(rolesOfModel(service.model).get(entity)?.values() ?? [])];
-        const along = roles.find(
-          ({ relationship, direction }) =>
-            relationship.id === step.relationship && direction === step.direction,
-        );
-        return along === undefined ? [] : rowsThrough(service, view, one, along);
+        const found = roleOfStep(rolesOfModel(service.model).get(entity), step);
+        return found === undefined ? [] : rowsThrough(service, view, one, found[1]);
       }),
     [row],
   );

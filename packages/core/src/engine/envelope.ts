@@ -1,4 +1,4 @@
-import { takesEnveloped, type Operation } from '../contract/index.js';
+import { HAL, takesEnveloped, type Operation } from '../contract/index.js';
 import { bareObject, isJsonObject, type Json } from '../model/index.js';
 import type { Problem, ProblemDetail } from './message.js';
 import { invalidBody, type Refused } from './outcome.js';
@@ -13,8 +13,6 @@ export interface Unwrapped {
   readonly body: Json;
   readonly pointer: string;
 }
-
-const HAL = 'application/hal+json';
 
 /** Takes the record out of a body that has it in a member. A JSON Patch stays: it is about the body around it. */
 export function unwrapBody(

@@ -1,4 +1,4 @@
-import type { Resource } from '../contract/index.js';
+import { listFormAt, type Resource } from '../contract/index.js';
 import type { Json, Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import {
@@ -10,7 +10,6 @@ import {
   type RenderedBody,
 } from './form.js';
 import { answerList, type ListAnswer } from './list/answer.js';
-import { formAt } from './list/listAt.js';
 import type { ListQuery } from './list/listQuery.js';
 import type { ParsedQuery } from './list/query.js';
 import type { Location } from './locate.js';
@@ -53,7 +52,7 @@ export function executeRead(
         query,
         entries,
       );
-      const isBare = formAt(service, resource).envelope === 'bare';
+      const isBare = listFormAt(service.contract, resource.id).envelope === 'bare';
       const kind = isBare ? 'bare list' : 'list';
       const inHeaders = isBare ? `${total ?? ''} ${isMore ?? ''}` : '';
       const counted = { total, isMore };

@@ -35,7 +35,7 @@ import { asMediaType, shapeNamed, statusFor, storageNamed } from './service.js';
 import type { TokenChange } from './accessTokens.js';
 import { AGREED, PAGE_OF_LIST, passed, RECORD_WITH_LINKS } from './trace.js';
 import { privately, REVALIDATED, UNSTORED, VARY } from './caching.js';
-import { contentTag, recordTag, shownAt, validatorHeaders } from './validators.js';
+import { contentTag, recordTag, renderingAt, validatorHeaders } from './validators.js';
 
 /** Carries out an operation: negotiation, query, conditions, body, store rules, representation. */
 export class OperationExecutor extends Execution {
@@ -178,7 +178,7 @@ export class OperationExecutor extends Execution {
           : place;
     if (location === null) return this.notFound(resource, operation);
     const { rendered, state, total, isMore } = executeRead(service, view, resource, location, asked);
-    const shown = shownAt(resource, location);
+    const shown = renderingAt(resource, location);
     const tag =
       shown === null
         ? contentTag(service, state)
@@ -214,7 +214,7 @@ export class OperationExecutor extends Execution {
 
   /** Whether a write may go on, by what it says about the state it was made for. */
   private conditions(resource: Resource, operation: Operation, location: Location): Problem | null {
-    const shown = shownAt(resource, location);
+    const shown = renderingAt(resource, location);
     const isNamed = this.request.headers.has('if-match') || this.request.headers.has('if-none-match');
     if (operation.ifMatch === 'required' && shown !== null && !isNamed) {
       const detail = 'Expected If-Match with the ETag of what is to be changed.';

@@ -23,7 +23,7 @@ export interface Rendering {
 }
 
 /** The record that a resource shows here, or acts on; `null` for lists, the entry, and an empty slot. */
-export function shownAt(resource: Resource, { record, above, pair }: Location): Rendering | null {
+export function renderingAt(resource: Resource, { record, above, pair }: Location): Rendering | null {
   const { kind } = resource;
   if (record === null || kind === 'collection' || kind === 'reverse' || kind === 'pairing') return null;
   if (kind === 'pair' && pair === null) return null;

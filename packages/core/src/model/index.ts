@@ -48,7 +48,7 @@ export { isScalarType } from './types.js';
 export type { Aggregate, AggregateKind, AlongComparison, Expression, ExpressionOperator } from './types.js';
 export { dividedBy, rational, rounded } from './rational.js';
 export { readByComputed } from './readByComputed.js';
-export { rolesAmong, rolesOfModel } from './rolesFrom.js';
+export { roleOfStep, rolesAmong, rolesOfModel } from './rolesFrom.js';
 export type { Along, Roles } from './rolesFrom.js';
 export { firstPlural } from './firstPlurals.js';
 export { pluralNoun, regularPlural, singularNoun } from './nouns.js';

@@ -34,5 +34,15 @@ export function rolesAmong(relationships: readonly Relationship[]): Roles {
   return roles;
 }
 
+/** The role by which a step along a relationship is taken, with where it leads. */
+export const roleOfStep = (
+  roles: ReadonlyMap<string, Along> | undefined,
+  step: { readonly relationship: string; readonly direction: Along['direction'] },
+): readonly [role: string, along: Along] | undefined =>
+  [...(roles ?? [])].find(
+    ([, { relationship, direction }]) =>
+      relationship.id === step.relationship && direction === step.direction,
+  );
+
 /** The roles of a model. */
 export const rolesOfModel = memoize((model: Model): Roles => rolesAmong(indexModel(model).relationships));

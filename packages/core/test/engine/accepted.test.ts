@@ -225,4 +225,16 @@ describe('in the contract', () => {
       `${line[1]} is left out. ${why}`,
     ]);
   });
+
+  test('an input for what is done nowhere is a finding', () => {
+    const line: OperationLine = ['Member', 'reason', 'accepts text for leave'];
+    const arranged = arrangedWith(model, [line]);
+    const [operation] = arranged.customOperations;
+    if (operation?.effect.kind !== 'accept') throw new Error('The line accepts nothing.');
+    const placed = { [operation.effect.transition ?? '']: 'change' as const };
+    const { findings } = derive(model, { ...arranged, placements: placed });
+    expect(findings.filter(({ about }) => about === 'reason').map(({ message }) => message)).toEqual([
+      'reason is left out. No operation here would be sent it.',
+    ]);
+  });
 });

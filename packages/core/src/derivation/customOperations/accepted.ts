@@ -1,6 +1,6 @@
 import { inputType, type AcceptedInput, type CustomOperation } from '../../arrangement/index.js';
 import type { Finding } from '../../contract/index.js';
-import type { Entity } from '../../model/index.js';
+import { memoize, type Entity } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { becauseCustom } from './because.js';
@@ -56,6 +56,15 @@ function acceptedInput(
   };
 }
 
+/** The identities of operations whose inputs some body carries, or could not. */
+const looked = memoize<DerivationContext, Set<string>>(() => new Set());
+
+/** Inputs for what is done nowhere: of a transition that is no action, or of records that nothing makes. */
+export const idleInputs = (context: DerivationContext): readonly Finding[] =>
+  context.arrangement.customOperations
+    .filter(({ id, effect }) => effect.kind === 'accept' && !looked(context).has(id))
+    .map((operation) => unfit(operation, new Unfit('No operation here would be sent it.')));
+
 /** What operations of one's own accept where a record is made, or a transition carried out. */
 export function acceptedBeside(
   context: DerivationContext,
@@ -68,6 +77,7 @@ export function acceptedBeside(
     const { effect, name } = operation;
     if (effect.kind !== 'accept' || operation.entity !== entity.id || effect.transition !== transition)
       continue;
+    looked(context).add(operation.id);
     try {
       all = acceptedInputs(context, [{ ...effect, name }], stored, all);
     } catch (error) {

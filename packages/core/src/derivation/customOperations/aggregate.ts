@@ -1,6 +1,12 @@
 import type { AggregateEffect, AlongStep, CustomOperation } from '../../arrangement/index.js';
 import type { Custom } from '../../contract/index.js';
-import { rolesOfModel, type AggregateKind, type Entity, type ScalarType } from '../../model/index.js';
+import {
+  roleOfStep,
+  rolesOfModel,
+  type AggregateKind,
+  type Entity,
+  type ScalarType,
+} from '../../model/index.js';
 import { entityNamed, type DerivationContext } from '../context.js';
 import { comparable, resolveFound, type FoundTerms } from './filters.js';
 import { findMember, nameOf, Unfit } from './found.js';
@@ -36,11 +42,10 @@ export function resolveAggregate(
   };
 }
 
-function followed(context: DerivationContext, from: Entity, { relationship, direction }: AlongStep): Entity {
-  for (const along of rolesOfModel(context.model).get(from.name)?.values() ?? [])
-    if (along.relationship.id === relationship && along.direction === direction)
-      return entityNamed(context, along.to);
-  throw new Unfit(`${from.name} has no role of ${relationship} any more.`);
+function followed(context: DerivationContext, from: Entity, step: AlongStep): Entity {
+  const found = roleOfStep(rolesOfModel(context.model).get(from.name), step);
+  if (found === undefined) throw new Unfit(`${from.name} has no role of ${step.relationship} any more.`);
+  return entityNamed(context, found[1].to);
 }
 
 function takenFrom(

@@ -122,7 +122,7 @@ const listsOne = ({ operation, entity }: ResolvedCustom, { filters, order }: Que
   ],
 });
 
-export { acceptedBeside, type StoredMember } from './accepted.js';
+export { acceptedBeside, idleInputs, type StoredMember } from './accepted.js';
 export { becauseCustom } from './because.js';
 export type { ResolvedCustom } from './resolve.js';
 export type { FixedAnswer } from './fixed.js';

@@ -1,4 +1,4 @@
-import type { Link, PageForm, Resource } from '../../contract/index.js';
+import { listFormAt, type Link, type PageForm, type Resource } from '../../contract/index.js';
 import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
 import { linksOf } from '../links.js';
@@ -10,7 +10,7 @@ import { indexOf, storageNamed, type RequestContext } from '../service.js';
 import type { QueryEntry } from '../target.js';
 import { type Cursor } from './listQuery.js';
 import { cursorScope, writeCursor } from './cursor.js';
-import { formAt, listAt } from './listAt.js';
+import { listAt } from './listAt.js';
 import { filtered, type Filter } from './filter.js';
 import { indexed } from './indexScan.js';
 import { pageRangeOf, type PageRange } from './pagination.js';
@@ -46,7 +46,7 @@ export function answerList(
   const slice = pageRangeOf(keys, all, query.page);
   const { names } = service.contract;
   const path = pathTo(service, view, resource, above) ?? '';
-  const form = formAt(service, resource);
+  const form = listFormAt(service.contract, resource.id);
   const neighbours = neighboursOf(service, form, path, query, slice, all.length);
   const body = bareObject();
   const rows = slice.shown;

@@ -1,4 +1,4 @@
-import type { Operation, PageForm, QueryParameter } from '../../contract/index.js';
+import type { Operation, QueryParameter } from '../../contract/index.js';
 import { parameterKey } from '../../contract/index.js';
 import { memoize } from '../../model/index.js';
 import { indexOf, type RequestContext } from '../service.js';
@@ -8,10 +8,6 @@ export const listAt = (service: RequestContext, resource: string): Operation | u
   indexOf(service)
     .operationsOf.get(resource)
     ?.find(({ verb }) => verb === 'list');
-
-/** The form in which the list of a resource is answered. */
-export const formAt = (service: RequestContext, { id }: { readonly id: string }): PageForm =>
-  listAt(service, id)?.paging ?? service.contract.paging;
 
 /** The parameters of an operation by what no other is called. */
 export const parametersOf = memoize(

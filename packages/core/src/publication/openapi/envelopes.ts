@@ -49,7 +49,8 @@ export function envelopeSchemas(
       takesEnveloped(contract, operation) === 'never' ? [] : (operation.accepts ?? []),
     ),
   );
-  const isWhole = (name: string): boolean => envelope.of === 'answers' || !changing(contract).has(name);
+  const patched = changing(contract);
+  const isWhole = (name: string): boolean => envelope.of === 'answers' || !patched.has(name);
   const bodies = [...sent].flatMap((name): (readonly [string, Schema])[] => {
     const shape = shapes.get(name);
     if (shape === undefined) return [];

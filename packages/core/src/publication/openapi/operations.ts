@@ -1,7 +1,9 @@
 import {
   answerTypes,
+  HAL,
   indexContract,
   isAddressed,
+  listFormAt,
   looksThroughList,
   SEE_OTHER,
   takesEnveloped,
@@ -16,7 +18,7 @@ import { hasMoment } from '../../arrangement/index.js';
 import type { Json } from '../../model/index.js';
 import { headerParameters, queryParameters } from './parameters.js';
 import { envelopedName, isEnveloped } from './envelopes.js';
-import { HAL, halName, reference, type JsonSchema } from './schemas.js';
+import { halName, reference, type JsonSchema } from './schemas.js';
 
 /** An Operation Object (OAS §4.8.10). */
 export function operationObject(contract: Contract, operation: Operation, tag: string): Json {
@@ -147,12 +149,9 @@ const hasState = ({ custom, verb }: Operation): boolean => {
   return custom?.kind !== 'fixed' || !hasMoment(custom.body);
 };
 
-/** The form of what is listed: of a query that is sent in a body that of its path, else of the whole contract. */
-function formOf(contract: Contract, { paging, custom, resource }: Operation): PageForm | null {
-  if (paging !== null || custom?.kind !== 'query') return paging;
-  const others = indexContract(contract).operationsOf.get(resource) ?? [];
-  return others.find(({ verb }) => verb === 'list')?.paging ?? contract.paging;
-}
+/** The form of what is listed; `null` where nothing is. */
+const formOf = (contract: Contract, { paging, custom, resource }: Operation): PageForm | null =>
+  paging === null && custom?.kind === 'query' ? listFormAt(contract, resource) : paging;
 
 /** What an answer says in its headers. */
 function headersOf(

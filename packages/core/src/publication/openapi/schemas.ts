@@ -1,4 +1,5 @@
 import {
+  HAL,
   severalIn,
   type Contract,
   type Member,
@@ -36,8 +37,6 @@ export function componentSchemas(contract: Contract): Record<string, Json> {
     ...Object.entries(sharedSchemas(contract)),
   ]);
 }
-
-export const HAL = 'application/hal+json';
 
 const isReturned = ({ purpose }: Shape): boolean =>
   purpose === 'item' || purpose === 'member' || purpose === 'page' || purpose === 'entry';
@@ -283,7 +282,6 @@ const formsByPage = memoize(
     ),
 );
 
-/** What answers of every contract have in common. */
 /** Where a page stands, and how many records there are where the body tells. */
 function pageSchema({ names }: Contract, paging: PageForm): JsonSchema {
   const totals = paging.totals === 'body' ? { [names.totalItems]: count } : {};
@@ -315,6 +313,7 @@ function pageSchema({ names }: Contract, paging: PageForm): JsonSchema {
   return { type: 'object', properties, required: Object.keys(properties) };
 }
 
+/** What answers of every contract have in common. */
 const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>> => ({
   links: {
     type: 'object',
