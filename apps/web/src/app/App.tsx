@@ -2,7 +2,6 @@ import { ConfigProvider } from 'antd';
 import { createBrowserRouter, Navigate, RouterProvider, type RouteObject } from 'react-router';
 import { HomePage } from '../home/HomePage.js';
 import { STAGES } from '../stages/index.js';
-import { DesignFrame } from './frame/DesignFrame.js';
 import { FailedPage } from './frame/FailedPage.js';
 import { NotFoundPage } from './frame/NotFoundPage.js';
 import { useAppSelector } from './store.js';
@@ -21,9 +20,8 @@ const router = createBrowserRouter([
   { path: '/', element: <HomePage />, ErrorBoundary: FailedPage },
   page('/intake', async () => (await import('../intake/IntakePage.js')).IntakePage),
   {
-    path: '/designs/:id',
-    element: <DesignFrame />,
-    ErrorBoundary: FailedPage,
+    ...page('/designs/:id', async () => (await import('./frame/DesignFrame.js')).DesignFrame),
+    index: false,
     children: [
       { index: true, element: <Navigate to={STAGES[0]?.path ?? 'revisions'} replace /> },
       ...STAGES.map(({ path, load }) => page(path, load)),
