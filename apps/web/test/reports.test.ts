@@ -109,6 +109,18 @@ describe('decisions that two states differ in', () => {
       words: { Route: 'lines' },
       exposures: { Route: { 'Route.name': { out: 'no' as const } } },
       links: { Route: { up: { leftOut: true as const } } },
+      ownLinks: [
+        {
+          id: 'o1',
+          resource: 'entry',
+          relation: 'manual',
+          target: {
+            kind: 'address' as const,
+            parts: [{ kind: 'text' as const, text: 'https://docs.example/' }],
+          },
+          when: [],
+        },
+      ],
       customOperations: [{ id: 'c1', name: 'newest', entity: 'Route', effect }],
     } satisfies Record<PartName, unknown>;
     for (const part of PART_NAMES) {

@@ -1,12 +1,24 @@
 import {
   findArrangement,
+  LINK_ATTRIBUTE_NAMES,
+  LINK_ATTRIBUTES,
+  LINK_PLACES,
   LINK_RELATION,
+  type LinkAttributes,
   type LinkChoice,
   type LinkChoices,
+  type LinkPlace,
 } from '@isomeros/core/arrangement';
-import { indexContract, type Contract, type Link } from '@isomeros/core/contract';
+import {
+  indexContract,
+  isCarried,
+  leadsTo,
+  offeredWhen,
+  type Contract,
+  type Link,
+  type Resource,
+} from '@isomeros/core/contract';
 import type { Model } from '@isomeros/core/model';
-import { printCondition } from '@isomeros/core/notation';
 import { Checkbox } from 'antd';
 import { useState } from 'react';
 import { Explained } from '../app/help/Explained.js';
@@ -16,31 +28,25 @@ import { useContract } from '../design/useContract.js';
 import { useDecide } from '../design/useDecide.js';
 import { arrangementName } from '../design/viewSlice.js';
 import { OriginMark } from './OriginMark.js';
+import { OwnLinks } from './OwnLinks.js';
 
 interface Props {
   /** The id of the resource whose links they are. */
   readonly resource: string;
+  readonly onStatement: (line: number) => void;
 }
 
 const NOTHING: LinkChoices[string] = {};
 
-/** The derived links of a path: what each is called, where it leads and when; each can be left out and renamed. */
-export function LinkTable({ resource }: Props): React.JSX.Element | null {
+/** The links of a path: what each is called, where it leads, when, and where it is carried; and those of one's own. */
+export function LinkTable({ resource: id, onStatement }: Props): React.JSX.Element | null {
   const contract = useContract();
   const model = useAppSelector((state) => state.derived.reading?.model ?? null);
-  const choices = useAppSelector((state) => state.document.choices);
-  const arrangement = useAppSelector(arrangementName);
-  const decide = useDecide();
   const [isUnfolded, setUnfolded] = useState(false);
-  const found = contract === null ? undefined : indexContract(contract).resources.get(resource);
-  if (contract === null || model === null || found === undefined) return null;
-  const { links, leftOutLinks } = found;
+  const resource = contract === null ? undefined : indexContract(contract).resources.get(id);
+  if (contract === null || model === null || resource === undefined) return null;
+  const { links, leftOutLinks } = resource;
   if (links.length + leftOutLinks.length === 0) return null;
-  const all = findArrangement(choices, arrangement)?.links ?? {};
-  const chosen = Object.hasOwn(all, resource) ? (all[resource] ?? NOTHING) : NOTHING;
-  const choose = (link: string, choice: LinkChoice | null): void => {
-    decide('links', { resource, link, choice });
-  };
   return (
     <>
       <h3 className="section-head">
@@ -59,130 +65,227 @@ export function LinkTable({ resource }: Props): React.JSX.Element | null {
         </span>
       </h3>
       {isUnfolded && (
-        <table className="link-table">
-          <thead>
-            <tr>
-              <th>relation</th>
-              <th>leads to</th>
-              <th>offered when</th>
-              <th aria-label="Offered" />
-              <th aria-label="Chosen at" />
-            </tr>
-          </thead>
-          <tbody>
-            {[...links, ...leftOutLinks].map((link) => (
-              <LinkRow
-                key={link.id}
-                link={link}
-                choice={Object.hasOwn(chosen, link.id) ? (chosen[link.id] ?? null) : null}
-                path={pathOf(contract, link)}
-                when={offeredWhen(model, link)}
-                onChoose={(choice) => choose(link.id, choice)}
-              />
-            ))}
-          </tbody>
-        </table>
+        <>
+          <Table model={model} contract={contract} resource={resource} />
+          {carriesOwn(resource) && (
+            <OwnLinks model={model} contract={contract} resource={resource} onStatement={onStatement} />
+          )}
+        </>
       )}
     </>
   );
 }
+
+/** Whether links of one's own can be offered there. */
+const carriesOwn = ({ kind, canonical }: Resource): boolean =>
+  kind === 'item' || kind === 'singleton'
+    ? canonical
+    : kind === 'entry' || kind === 'collection' || kind === 'reverse' || kind === 'pairing';
+
+interface TableProps {
+  readonly model: Model;
+  readonly contract: Contract;
+  readonly resource: Resource;
+}
+
+/** Records stand in lists as well; everything else is answered alone. */
+const placesOf = ({ kind }: Resource): readonly LinkPlace[] =>
+  kind === 'item' || kind === 'singleton' ? LINK_PLACES : LINK_PLACES.filter((place) => place !== 'lists');
+
+function Table({ model, contract, resource }: TableProps): React.JSX.Element {
+  const choices = useAppSelector((state) => state.document.choices);
+  const arrangement = useAppSelector(arrangementName);
+  const decide = useDecide();
+  const all = findArrangement(choices, arrangement)?.links ?? {};
+  const chosen = Object.hasOwn(all, resource.id) ? (all[resource.id] ?? NOTHING) : NOTHING;
+  const places = placesOf(resource);
+  const { links, leftOutLinks } = resource;
+  return (
+    <table className="link-table">
+      <thead>
+        <tr>
+          <th>relation</th>
+          <th>leads to</th>
+          <th>offered when</th>
+          {places.map((place) => (
+            <th key={place} className="place">
+              {PLACE_HEADS[place]}
+            </th>
+          ))}
+          <th aria-label="More" className="more" />
+          <th aria-label="Chosen at" className="level" />
+        </tr>
+      </thead>
+      <tbody>
+        {[...links, ...leftOutLinks].map((link, index) => (
+          <LinkRow
+            key={link.id}
+            link={link}
+            choice={Object.hasOwn(chosen, link.id) ? (chosen[link.id] ?? null) : null}
+            path={leadsTo(contract, link)}
+            when={offeredWhen(model, link)}
+            places={places}
+            isCarriedAt={(place) => isCarried(link, place, contract.representation.memberLinks)}
+            position={index + 1}
+            last={links.length}
+            onChoose={(choice) => decide('links', { resource: resource.id, link: link.id, choice })}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const PLACE_HEADS: Readonly<Record<LinkPlace, string>> = { items: 'items', lists: 'lists', header: 'header' };
 
 interface RowProps {
   readonly link: Link;
   readonly choice: LinkChoice | null;
   readonly path: string;
   readonly when: string;
+  readonly places: readonly LinkPlace[];
+  readonly isCarriedAt: (place: LinkPlace) => boolean;
+  /** Its place in the order, from 1, and that of the last. */
+  readonly position: number;
+  readonly last: number;
   readonly onChoose: (choice: LinkChoice | null) => void;
 }
 
-function LinkRow({ link, choice, path, when, onChoose }: RowProps): React.JSX.Element {
+function LinkRow(props: RowProps): React.JSX.Element {
+  const { link, choice, path, when, places, isCarriedAt, onChoose } = props;
   const [isWrong, setWrong] = useState(false);
+  const [isOpen, setOpen] = useState(false);
   // What was chosen is shown at once, before the contract follows.
-  const relation = choice?.relation ?? link.relation;
+  const relation = choice?.relation ?? link.was ?? link.relation;
+  const derived = link.was ?? link.relation;
   const isOut = choice?.leftOut === true;
-  const { leftOut: _leftOut, ...offered } = choice ?? {};
+  const carried = isOut ? [] : (choice?.in ?? places.filter(isCarriedAt));
   const rename = (text: string): void => {
     setWrong(!LINK_RELATION.test(text));
-    if (LINK_RELATION.test(text)) onChoose({ ...choice, relation: text });
+    if (LINK_RELATION.test(text)) onChoose(withOne(choice, 'relation', text === derived ? undefined : text));
+  };
+  const carry = (place: LinkPlace, isOn: boolean): void => {
+    const { leftOut: _leftOut, ...others } = choice ?? {};
+    const now = LINK_PLACES.filter((one) => (one === place ? isOn : carried.includes(one)));
+    onChoose(now.length === 0 ? { ...others, leftOut: true } : { ...others, in: now });
   };
   return (
-    <tr className={`${isOut ? 'left-out' : ''} ${choice === null ? '' : 'chosen'}`}>
-      <td>
-        <TextField
-          mono
-          borderless
-          label={`Relation of ${link.id}`}
-          value={relation}
-          onCommit={(text) => rename(text.trim())}
-        />
-        {isWrong && (
-          <span className="wrong" role="alert">
-            Expected a small letter, then letters, digits, dots or hyphens.
-          </span>
-        )}
-      </td>
-      <td className="mono quiet" title={path}>
-        {path}
-      </td>
-      <td className="quiet" title={when}>
-        {when}
-      </td>
-      <td>
-        <Checkbox
-          checked={!isOut}
-          aria-label={`${relation} offered`}
-          onChange={({ target }) => onChoose(target.checked ? offered : { ...choice, leftOut: true })}
-        />
-      </td>
-      <td>
-        <OriginMark
-          title={relation}
-          level={choice === null ? 'default' : 'arrangement'}
-          onReset={choice === null ? null : () => onChoose(null)}
-        />
-      </td>
-    </tr>
+    <>
+      <tr className={`${isOut ? 'left-out' : ''} ${choice === null ? '' : 'chosen'}`}>
+        <td>
+          {isOwn(link) ? (
+            <span className="mono own-relation">{relation}</span>
+          ) : (
+            <TextField
+              mono
+              borderless
+              label={`Relation of ${link.id}`}
+              value={relation}
+              onCommit={(text) => rename(text.trim())}
+            />
+          )}
+          {relation !== derived && <span className="was quiet">was {derived}</span>}
+          {isWrong && (
+            <span className="wrong" role="alert">
+              Expected a small letter, then letters, digits, dots or hyphens.
+            </span>
+          )}
+        </td>
+        <td className="mono quiet" title={path}>
+          {path}
+        </td>
+        <td className="quiet" title={when}>
+          {when}
+        </td>
+        {places.map((place) => (
+          <td key={place} className="place">
+            <Checkbox
+              checked={carried.includes(place)}
+              aria-label={`${relation} in ${PLACE_HEADS[place]}`}
+              onChange={({ target }) => carry(place, target.checked)}
+            />
+          </td>
+        ))}
+        <td>
+          <button
+            type="button"
+            className="text-button"
+            aria-label={`More of ${relation}`}
+            aria-expanded={isOpen}
+            onClick={() => setOpen(!isOpen)}
+          >
+            …
+          </button>
+        </td>
+        <td>
+          <OriginMark
+            title={relation}
+            level={choice === null && !isOwn(link) ? 'default' : 'arrangement'}
+            onReset={choice === null ? null : () => onChoose(null)}
+          />
+        </td>
+      </tr>
+      {isOpen && (
+        <tr className="link-more">
+          <td colSpan={5 + places.length}>
+            <MoreOfLink {...props} />
+          </td>
+        </tr>
+      )}
+    </>
   );
 }
 
-/** Where a link leads, as a path under the root. */
-function pathOf(contract: Contract, { target }: Link): string {
-  switch (target.kind) {
-    case 'self':
-    case 'pair':
-      return 'itself';
-    case 'page':
-      return `the ${target.page} page`;
-    case 'description':
-      return 'the published description';
-    default:
-      return indexContract(contract).resources.get(target.resource)?.path ?? '';
-  }
+const isOwn = ({ target: { kind } }: Link): boolean =>
+  kind === 'operation' || kind === 'along' || kind === 'address';
+
+/** A choice with one thing chosen otherwise, or not any more. */
+function withOne<Name extends keyof LinkChoice>(
+  choice: LinkChoice | null,
+  name: Name,
+  value: LinkChoice[Name] | undefined,
+): LinkChoice | null {
+  const { [name]: _before, ...others } = choice ?? {};
+  const next = value === undefined ? others : { ...others, [name]: value };
+  return Object.keys(next).length === 0 ? null : (next as LinkChoice);
 }
 
-/** When a link is offered, in the words of the notation. */
-function offeredWhen(model: Model, { target }: Link): string {
-  switch (target.kind) {
-    case 'reference':
-    case 'read':
-      return 'it is set';
-    case 'custom':
-      return target.when.length === 0 ? 'always' : printCondition(target.when);
-    case 'action': {
-      for (const declaration of model.declarations) {
-        if (declaration.kind !== 'entity') continue;
-        for (const { name, lifeCycle } of declaration.attributes) {
-          const found = lifeCycle?.find(({ id }) => id === target.transition);
-          if (found === undefined) continue;
-          const states = `${name} = ${found.from.join(', ')}`;
-          return found.when === null ? states : `${states} and ${printCondition(found.when)}`;
-        }
-      }
-      return '';
-    }
-    case 'page':
-      return 'there is one';
-    default:
-      return 'always';
-  }
+/** What else is told of a link, and its place among the others. */
+function MoreOfLink({ link, choice, position, last, onChoose }: RowProps): React.JSX.Element {
+  const [wrong, setWrong] = useState<string | null>(null);
+  const tell = (name: keyof LinkAttributes, text: string): void => {
+    const { pattern, expected } = LINK_ATTRIBUTES[name];
+    const isFit = text === '' || pattern.test(text);
+    setWrong(isFit ? null : `Expected ${expected}.`);
+    if (isFit) onChoose(withOne(choice, name, text === '' ? undefined : text));
+  };
+  const move = (by: number): void => onChoose(withOne(choice, 'position', position + by));
+  return (
+    <div className="link-attributes">
+      {LINK_ATTRIBUTE_NAMES.map((name) => (
+        <label key={name}>
+          <span className="quiet">{name}</span>
+          <TextField
+            mono
+            label={`${name} of ${link.id}`}
+            value={choice?.[name] ?? ''}
+            onCommit={(text) => tell(name, text.trim())}
+          />
+        </label>
+      ))}
+      <span className="link-order">
+        <button type="button" className="text-button" disabled={position === 1} onClick={() => move(-1)}>
+          Move up
+        </button>
+        <button type="button" className="text-button" disabled={position >= last} onClick={() => move(1)}>
+          Move down
+        </button>
+      </span>
+      {wrong !== null && (
+        <p className="wrong" role="alert">
+          {wrong}
+        </p>
+      )}
+    </div>
+  );
 }

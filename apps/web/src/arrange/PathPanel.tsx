@@ -104,7 +104,7 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
           <CustomOperations entity={row.resource.entity} on={on} onStatement={onStatement} />
         )}
         {operation === undefined && answersList(row) && <ListPanel resource={row.resource.id} />}
-        {operation === undefined && <LinkTable resource={row.resource.id} />}
+        {operation === undefined && <LinkTable resource={row.resource.id} onStatement={onStatement} />}
         <h3 className="section-head">
           Settings of this path
           <span className="end quiet">

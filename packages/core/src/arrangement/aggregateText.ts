@@ -66,7 +66,8 @@ const taken = (
   entity: string,
 ): AggregateRead => ({ taken: { kind: 'aggregate', of, along, member, scale }, entity });
 
-function readStep(index: ModelIndex, reader: LineReader, entity: string): Along | null {
+/** The step along the role that the next word names; `null` after an error was reported. */
+export function readStep(index: ModelIndex, reader: LineReader, entity: string): Along | null {
   const word = reader.word('a role');
   if (word === null) return null;
   const roles = rolesAmong(index.relationships).get(entity);

@@ -1,4 +1,4 @@
-import { AGGREGATES, COMPARE_OPERATORS } from '../model/index.js';
+import { AGGREGATES } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
   CUSTOM_NAME,
@@ -6,29 +6,11 @@ import {
   LONGEST_TOKEN,
   MOST_ALONG,
   MOST_CUSTOM_OPERATIONS,
-  MOST_PARTS,
   MOST_QUERIED,
   MOST_SCALE,
 } from './customOperations.js';
+import { closed, comparison, listOf, literal, now, operand, order, step, text } from './schemaParts.js';
 import { CUSTOM_ID, VERIFY_FAILURES } from './readCustomOperations.js';
-
-const text = { type: 'string', minLength: 1, maxLength: 500 };
-
-const closed = (properties: Readonly<Record<string, object>>): object => ({
-  type: 'object',
-  required: Object.keys(properties),
-  properties,
-  additionalProperties: false,
-});
-
-const now = closed({ kind: { const: 'now' } });
-const literal = closed({
-  kind: { const: 'literal' },
-  value: { anyOf: [{ type: 'string' }, { type: 'number' }, { type: 'boolean' }] },
-});
-const operand = { oneOf: [now, literal] };
-
-const listOf = (items: object): object => ({ type: 'array', maxItems: MOST_PARTS, items });
 
 const unset = closed({ kind: { const: 'unset' } });
 const chosen = closed({
@@ -63,7 +45,6 @@ const accepting = (properties: Readonly<Record<string, object>>): object => ({
   properties: { ...properties, accepts },
   additionalProperties: false,
 });
-const comparison = closed({ member: text, operator: { enum: COMPARE_OPERATORS }, value: operand });
 const assigned = closed({
   member: text,
   value: {
@@ -85,9 +66,6 @@ const filter = closed({
   operator: { enum: FIXED_OPERATORS },
   value: { oneOf: [now, literal, input] },
 });
-const order = closed({ member: text, descending: { type: 'boolean' } });
-
-const step = closed({ relationship: text, direction: { enum: ['onwards', 'back'] } });
 const over = {
   oneOf: [
     closed({ kind: { const: 'condition' }, filters: listOf(filter) }),

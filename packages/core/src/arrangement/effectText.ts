@@ -1,12 +1,4 @@
-import {
-  COMPARE_OPERATORS,
-  indexModel,
-  type AggregateKind,
-  type CompareOperator,
-  type Entity,
-  type Model,
-  type ModelIndex,
-} from '../model/index.js';
+import { indexModel, type AggregateKind, type Entity, type Model, type ModelIndex } from '../model/index.js';
 import { LineReader, tokenize, type Diagnostic } from '../notation/index.js';
 import {
   type AcceptedInput,
@@ -22,7 +14,8 @@ import {
   type OwnComparison,
 } from './customOperations.js';
 import { aggregateAt, readAggregate } from './aggregateText.js';
-import { AS_FILTER, nameableMembers, relatedByRole, transitionsOf } from './effectNames.js';
+import { readMember, readOperand, readOperator, readWhen } from './comparisonText.js';
+import { AS_FILTER, relatedByRole, transitionsOf } from './effectNames.js';
 import { readFixed } from './fixedText.js';
 import { readAccepted, readInputRules, type InputWords } from './inputText.js';
 import { readVerify } from './verifyText.js';
@@ -207,7 +200,7 @@ class Reading {
       filters.push({ member, operator: 'unset', value: { kind: 'literal', value: !isSet } });
       return;
     }
-    const operator = this.operator();
+    const operator = readOperator(this.reader);
     const value = operator === null ? null : (this.input() ?? this.operand());
     if (operator !== null && value !== null) filters.push({ member, operator: AS_FILTER[operator], value });
   }
@@ -230,15 +223,7 @@ class Reading {
   }
 
   private when(entity: Entity): readonly OwnComparison[] {
-    const all: OwnComparison[] = [];
-    if (!this.reader.take('when')) return all;
-    do {
-      const member = this.member(entity);
-      const operator = member === null ? null : this.operator();
-      const value = operator === null ? null : this.operand();
-      if (member !== null && operator !== null && value !== null) all.push({ member, operator, value });
-    } while (this.reader.take('and'));
-    return all;
+    return readWhen(this.index, this.reader, entity);
   }
 
   private values(entity: Entity): readonly AssignedMember[] {
@@ -257,20 +242,7 @@ class Reading {
   }
 
   private member(entity: Entity): string | null {
-    const word = this.reader.word('the name of an attribute or a role');
-    if (word === null) return null;
-    const found = nameableMembers(this.index, entity).find(({ name }) => name === word.text);
-    if (found === undefined)
-      this.reader.report('role.unknown', `${entity.name} has no ${word.text}.`, word.place);
-    return found?.id ?? null;
-  }
-
-  private operator(): CompareOperator | null {
-    const token = this.reader.peek();
-    const found = COMPARE_OPERATORS.find((operator) => operator === token?.text);
-    if (found === undefined) this.reader.expected(`one of ${COMPARE_OPERATORS.join(' ')}`);
-    else this.reader.next();
-    return found ?? null;
+    return readMember(this.index, this.reader, entity);
   }
 
   /** `input since`, and what it is where it is not sent. */
@@ -311,20 +283,6 @@ class Reading {
   }
 
   private operand(): Operand | null {
-    if (this.reader.take('now')) return { kind: 'now' };
-    const token = this.reader.next();
-    switch (token?.kind) {
-      case 'string':
-      case 'number':
-        return { kind: 'literal', value: token.value };
-      case 'word': {
-        const isBoolean = token.text === 'true' || token.text === 'false';
-        return { kind: 'literal', value: isBoolean ? token.text === 'true' : token.text };
-      }
-      case 'mark':
-      case undefined:
-        this.reader.expected('a value or now');
-        return null;
-    }
+    return readOperand(this.reader);
   }
 }

@@ -110,8 +110,22 @@ export type {
   FilterOperator,
   MemberAspect,
 } from './exposure.js';
-export { LINK_ATTRIBUTE_NAMES, LINK_ATTRIBUTES, LINK_RELATION } from './links.js';
-export type { LinkAttributes, LinkChoice, LinkChoices } from './links.js';
+export { LINK_ATTRIBUTE_NAMES, LINK_ATTRIBUTES, LINK_PLACES, LINK_RELATION } from './links.js';
+export type {
+  AddressPart,
+  BoundFilter,
+  BoundParameter,
+  LinkOperand,
+  OwnLink,
+  OwnLinkTarget,
+  ReachedMember,
+} from './ownLinks.js';
+export { readOperand, readOperator, readWhen } from './comparisonText.js';
+export { readStep } from './aggregateText.js';
+export { AS_FILTER, nameableMembers, namesOf } from './effectNames.js';
+export { printOperand } from './inputText.js';
+export { printWhen } from './printEffect.js';
+export type { LinkAttributes, LinkChoice, LinkChoices, LinkPlace } from './links.js';
 export { readEffect } from './effectText.js';
 export { printEffect } from './printEffect.js';
 export type { EffectRead } from './effectText.js';

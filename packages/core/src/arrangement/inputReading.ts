@@ -1,8 +1,10 @@
-import { isJsonObject, type Json, type Literal } from '../model/index.js';
+import { COMPARE_OPERATORS, isJsonObject, type Json, type Literal } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
   CUSTOM_NAME,
+  MOST_ALONG,
   MOST_PARTS,
+  type AlongStep,
   type AcceptedInput,
   type ChosenOption,
   type ChosenValue,
@@ -10,6 +12,8 @@ import {
   type Input,
   type InputRules,
   type Operand,
+  type OwnComparison,
+  type QueryTerms,
 } from './customOperations.js';
 import { inputType } from './inputText.js';
 import { ObjectReading, type GivenMembers } from './objectReading.js';
@@ -114,5 +118,34 @@ export class InputReading extends ObjectReading {
 
   protected member(one: GivenMembers, at: string): string | null {
     return this.text(one, 'member', at, /^.+$/s, 'the identity of an attribute or a reference');
+  }
+
+  protected comparison(given: Json, at: string): OwnComparison | null {
+    const one = this.object(given, at, ['member', 'operator', 'value']);
+    if (one === null) return null;
+    const member = this.member(one, at);
+    const operator = this.option(one['operator'], `${at}/operator`, COMPARE_OPERATORS);
+    const value = this.operand(one['value'] ?? null, `${at}/value`);
+    return member === null || operator === null || value === null ? null : { member, operator, value };
+  }
+
+  protected steps(given: Json | undefined, at: string): readonly AlongStep[] {
+    return this.list(given, at, MOST_ALONG, (item, to) => {
+      const step = this.object(item, to, ['relationship', 'direction']);
+      if (step === null) return null;
+      const relationship = this.text(step, 'relationship', to, /^.+$/s, 'the identity of a relationship');
+      const direction = this.option(step['direction'], `${to}/direction`, ['onwards', 'back'] as const);
+      return relationship === null || direction === null ? null : { relationship, direction };
+    });
+  }
+
+  protected order(given: Json, at: string): QueryTerms['order'] {
+    return this.list(given, at, MOST_PARTS, (item, to) => {
+      const one = this.object(item, to, ['member', 'descending']);
+      const member = one === null ? null : this.member(one, to);
+      if (one !== null && typeof one['descending'] !== 'boolean')
+        this.report(`${to}/descending`, 'type', 'Expected true or false.');
+      return member === null ? null : { member, descending: one?.['descending'] === true };
+    });
   }
 }

@@ -13,9 +13,18 @@ export interface LinkAttributes {
 /** What was decided about a derived link. */
 export interface LinkChoice extends LinkAttributes {
   readonly leftOut?: true;
+  /** Where it is carried, at least one of them; as the arrangement says where nothing is chosen. */
+  readonly in?: readonly LinkPlace[];
+  /** The place it has among the links of its resource, from 1. */
+  readonly position?: number;
   /** One that is registered, or a word of one's own. */
   readonly relation?: string;
 }
+
+/** Where links are carried: by an answer, by the records in a list, or besides in a header of an answer. */
+export const LINK_PLACES = ['items', 'lists', 'header'] as const;
+export type LinkPlace = (typeof LINK_PLACES)[number];
+export const LAST_POSITION = 999;
 
 /** By the id of a resource, then by that of a link. */
 export type LinkChoices = Readonly<Record<string, Readonly<Record<string, LinkChoice>>>>;

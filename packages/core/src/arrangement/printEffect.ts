@@ -46,7 +46,7 @@ export function printEffect(model: Model, entity: string | null, effect: CustomE
       return `answers ${printFixed(effect.body)}`;
     case 'assign':
       return [
-        ...whenText(own, effect.when),
+        ...printWhen(own, effect.when),
         `set ${valuesText(own, effect.values)}`,
         ...printAccepted(effect.accepts, own),
       ].join(' ');
@@ -57,7 +57,7 @@ export function printEffect(model: Model, entity: string | null, effect: CustomE
       const made = namesOf(index, related?.made ?? '');
       return [
         `make ${related?.role ?? effect.relationship}`,
-        ...whenText(own, effect.when),
+        ...printWhen(own, effect.when),
         ...(effect.values.length === 0 ? [] : [`set ${valuesText(made, effect.values)}`]),
         ...printAccepted(effect.accepts, made),
       ].join(' ');
@@ -84,7 +84,7 @@ function manyText(
     over.kind === 'ids' ? ['ids'] : ['all', ...foundText(own, { filters: over.filters, order: [] })];
   const done =
     does.kind === 'assign'
-      ? [...whenText(own, does.when), `set ${valuesText(own, does.values)}`]
+      ? [...printWhen(own, does.when), `set ${valuesText(own, does.values)}`]
       : [`do ${transitionName(index, entity, does.transition)}`];
   return [...those, ...done, ...printAccepted(accepts, own)].join(' ');
 }
@@ -108,7 +108,8 @@ function filterText(own: NameOf, { member, operator, value }: FixedFilter): stri
   return `${own(member)} ${OPERATOR_OF.get(operator) ?? '='} ${operandText(value)}`;
 }
 
-const whenText = (own: NameOf, when: readonly OwnComparison[]): readonly string[] =>
+/** The condition that `readWhen` reads; nothing where nothing is asked for. */
+export const printWhen = (own: NameOf, when: readonly OwnComparison[]): readonly string[] =>
   when.length === 0
     ? []
     : [

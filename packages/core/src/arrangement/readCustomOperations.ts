@@ -1,10 +1,9 @@
-import { AGGREGATES, COMPARE_OPERATORS, isJsonObject, type Json } from '../model/index.js';
+import { AGGREGATES, isJsonObject, type Json } from '../model/index.js';
 import { WORD } from '../notation/index.js';
 import {
   CUSTOM_NAME,
   FIXED_OPERATORS,
   LONGEST_TOKEN,
-  MOST_ALONG,
   MOST_CUSTOM_OPERATIONS,
   MOST_PARTS,
   MOST_QUERIED,
@@ -134,13 +133,7 @@ class Reading extends InputReading {
 
   private aggregate(members: GivenMembers, at: string): CustomEffect | null {
     const of = this.option(members['of'], `${at}/of`, AGGREGATES);
-    const along = this.list(members['along'] ?? [], `${at}/along`, MOST_ALONG, (item, to) => {
-      const step = this.object(item, to, ['relationship', 'direction']);
-      if (step === null) return null;
-      const relationship = this.text(step, 'relationship', to, /^.+$/s, 'the identity of a relationship');
-      const direction = this.option(step['direction'], `${to}/direction`, ['onwards', 'back'] as const);
-      return relationship === null || direction === null ? null : { relationship, direction };
-    });
+    const along = this.steps(members['along'] ?? [], `${at}/along`);
     const member = members['member'] === null ? null : this.member(members, at);
     const scale = members['scale'] === null ? null : Number(members['scale']);
     if (scale !== null && (!Number.isInteger(scale) || scale < 0 || scale > MOST_SCALE))
@@ -243,13 +236,7 @@ class Reading extends InputReading {
       filters: this.list(members['filters'] ?? [], `${at}/filters`, MOST_PARTS, (item, to) =>
         this.filter(item, to),
       ),
-      order: this.list(members['order'] ?? [], `${at}/order`, MOST_PARTS, (item, to) => {
-        const one = this.object(item, to, ['member', 'descending']);
-        const member = one === null ? null : this.member(one, to);
-        if (one !== null && typeof one['descending'] !== 'boolean')
-          this.report(`${to}/descending`, 'type', 'Expected true or false.');
-        return member === null ? null : { member, descending: one?.['descending'] === true };
-      }),
+      order: this.order(members['order'] ?? [], `${at}/order`),
     };
   }
 
@@ -273,15 +260,6 @@ class Reading extends InputReading {
     const member = this.member(one, at);
     const operator = this.option(one['operator'], `${at}/operator`, FIXED_OPERATORS);
     const value = this.input(one['value'] ?? null, `${at}/value`);
-    return member === null || operator === null || value === null ? null : { member, operator, value };
-  }
-
-  private comparison(given: Json, at: string): OwnComparison | null {
-    const one = this.object(given, at, ['member', 'operator', 'value']);
-    if (one === null) return null;
-    const member = this.member(one, at);
-    const operator = this.option(one['operator'], `${at}/operator`, COMPARE_OPERATORS);
-    const value = this.operand(one['value'] ?? null, `${at}/value`);
     return member === null || operator === null || value === null ? null : { member, operator, value };
   }
 

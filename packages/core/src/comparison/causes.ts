@@ -16,6 +16,8 @@ function howOf(source: CitedDecision): string {
       return source.choice;
     case 'custom':
       return source.level;
+    case 'own-link':
+      return source.relation;
   }
 }
 

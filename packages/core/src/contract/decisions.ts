@@ -29,6 +29,8 @@ export function sourceKey(source: Source): string {
       return `custom ${source.id}`;
     case 'link':
       return `link ${source.resource} ${source.link}`;
+    case 'own-link':
+      return `own link ${source.id}`;
     case 'release':
       return `release ${source.label}`;
   }
@@ -47,6 +49,8 @@ export function decisionText(decision: CitedDecision): readonly [about: string, 
       return ['Operation', decision.name];
     case 'link':
       return ['Link:', decision.choice];
+    case 'own-link':
+      return ['Link of your own:', decision.relation];
     case 'exposure':
       return decision.aspect === 'name'
         ? ['Called', decision.value ?? 'otherwise']
@@ -82,6 +86,8 @@ export function withoutDecision(
       const { resource, link } = decision;
       return withEdit(choices, arrangement, 'links', { resource, link, choice: null });
     }
+    case 'own-link':
+      return withEdit(choices, arrangement, 'ownLinks', { id: decision.id, link: null });
   }
 }
 
@@ -109,6 +115,12 @@ export function withAnswer(choices: Choices, arrangement: string, answer: Decidi
       const { operation } = answer;
       return withEdit(choices, arrangement, 'customOperations', { id: operation.id, operation });
     }
+    case 'link': {
+      const { resource, link, choice } = answer;
+      return withEdit(choices, arrangement, 'links', { resource, link, choice });
+    }
+    case 'own-link':
+      return withEdit(choices, arrangement, 'ownLinks', { id: answer.id, link: answer.link });
     case 'exposure': {
       const { entity, of: member, aspect } = answer;
       return withEdit(choices, arrangement, 'exposures', { entity, member, aspect, value: null });

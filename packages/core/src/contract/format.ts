@@ -1,7 +1,7 @@
 import { listedSetting, SETTINGS } from '../arrangement/index.js';
 import { Format, isJsonObject, type Json, type JsonObject } from '../model/index.js';
 import { linkId } from './linkId.js';
-import type { Contract, LinkTarget } from './types.js';
+import type { Contract, DerivedTarget } from './types.js';
 
 /** How contracts are frozen in releases. What a release keeps stays as it is; it is upgraded where it is read. */
 export const CONTRACT_FORMAT = new Format('The contract of a release', [
@@ -84,6 +84,7 @@ function withoutEnvelopes({ representation, shapes, resources, ...others }: Json
     representation: {
       ...(representation as JsonObject),
       memberLinks: 'all',
+      linkMethods: 'none',
       registered: [],
       record: null,
     },
@@ -109,8 +110,10 @@ function withoutEnvelopes({ representation, shapes, resources, ...others }: Json
 
 const withIdentity = (link: JsonObject): JsonObject => ({
   ...link,
-  id: linkId(link['relation'] as string, link['target'] as unknown as LinkTarget),
+  id: linkId(link['relation'] as string, link['target'] as unknown as DerivedTarget),
   attributes: null,
+  in: null,
+  was: null,
 });
 
 /** Where a page stands is told alike in all lists of format 2. */

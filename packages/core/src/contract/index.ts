@@ -27,6 +27,8 @@ export {
 export { answerTypes, HAL, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export { linkId, severalIn } from './linkId.js';
+export { isCarried } from './linkPlaces.js';
+export { isOfferedAlways, leadsTo, offeredWhen } from './linkWords.js';
 export { REGISTERED_RELATIONS } from './linkRelations.js';
 export type { RecordEnvelope } from './recordEnvelope.js';
 export {

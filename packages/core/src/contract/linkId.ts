@@ -1,10 +1,12 @@
-import type { LinkTarget } from './types.js';
+import type { DerivedTarget } from './types.js';
 
 /** What tells a link from all others of its resource, whatever it and what it leads to are called. */
-export function linkId(relation: string, target: LinkTarget): string {
+export function linkId(relation: string, target: DerivedTarget): string {
   switch (target.kind) {
     case 'self':
       return 'self';
+    case 'about':
+      return relation;
     case 'page':
       return target.page;
     case 'pair':

@@ -43,6 +43,13 @@ export type Source =
       readonly choice: string;
       readonly level: 'arrangement';
     }
+  /** A link of one's own. */
+  | {
+      readonly kind: 'own-link';
+      readonly id: string;
+      readonly relation: string;
+      readonly level: 'arrangement';
+    }
   /** A release, by its label. */
   | { readonly kind: 'release'; readonly label: string }
   /** A cell of the exposure grid that was chosen, or what a member is called. */
@@ -59,7 +66,7 @@ export type Source =
 /** A decision about a design or an arrangement, which can be taken back. */
 export type CitedDecision = Extract<
   Source,
-  { kind: 'setting' | 'placement' | 'word' | 'exposure' | 'custom' | 'link' }
+  { kind: 'setting' | 'placement' | 'word' | 'exposure' | 'custom' | 'link' | 'own-link' }
 >;
 
 /** Why an element of a contract is there. */

@@ -1,7 +1,9 @@
 import type {
   ChoosableSetting,
   CustomOperation,
+  LinkChoice,
   MemberAspect,
+  OwnLink,
   Placement,
   SettingValue,
   SubjectKind,
@@ -31,7 +33,7 @@ export interface QuickFix {
   readonly title: string;
   readonly answer: Extract<
     Answer,
-    { kind: 'edit' | 'placement' | 'exposure' | 'word' | 'setting' | 'custom' }
+    { kind: 'edit' | 'placement' | 'exposure' | 'word' | 'setting' | 'custom' | 'link' | 'own-link' }
   >;
 }
 
@@ -66,6 +68,11 @@ export type FindingId =
   | 'list.filters'
   | 'list.dead-end'
   | 'children.unlinked'
+  | 'link.unfit'
+  | 'link.idle'
+  | 'link.unreachable'
+  | 'link.dead-end'
+  | 'link.off'
   | 'name.verb'
   | 'owner.keyless'
   | 'entity.unreachable'
@@ -122,6 +129,15 @@ export type Answer =
   /** Something is called otherwise in the arrangement. */
   /** An operation of one's own that does something else. */
   | { readonly kind: 'custom'; readonly operation: CustomOperation }
+  /** Something else is decided about a link; `null`: it is as it is derived. */
+  | {
+      readonly kind: 'link';
+      readonly resource: string;
+      readonly link: string;
+      readonly choice: LinkChoice | null;
+    }
+  /** A link of one's own that leads somewhere else; `null` takes it away. */
+  | { readonly kind: 'own-link'; readonly id: string; readonly link: OwnLink | null }
   | { readonly kind: 'word'; readonly subject: string; readonly word: string | null }
   /** A cell of the exposure grid goes back to what the model says. */
   | {

@@ -1,9 +1,9 @@
 import type { SecurityScheme } from './access.js';
 import type { Via } from './via.js';
-import type { LinkAttributes, Settings } from '../arrangement/index.js';
+import type { AlongStep, LinkAttributes, LinkPlace, Settings } from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
 import type { StructureNames } from './naming.js';
-import type { Operation, PageForm } from './operation.js';
+import type { Operation, OwnField, PageForm } from './operation.js';
 import type { Reasons } from './reasons.js';
 import type { RecordEnvelope } from './recordEnvelope.js';
 import type { Assumption, Finding } from './review.js';
@@ -23,7 +23,7 @@ export interface Contract {
   readonly assumptions: readonly Assumption[];
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
-  readonly representation: Pick<Settings, 'links' | 'linkForm' | 'memberLinks' | 'unset'> & {
+  readonly representation: Pick<Settings, 'links' | 'linkForm' | 'linkMethods' | 'memberLinks' | 'unset'> & {
     /** What the URIs of its own link relations begin with; the mock itself where empty. */
     readonly relationBase: string;
     /** The media types of answers, the preferred one first. */
@@ -133,11 +133,67 @@ export interface Link {
   readonly relation: string;
   /** What is told of it besides where it leads; `null` where nothing is. */
   readonly attributes: LinkAttributes | null;
+  /** The relation it has where none is chosen; `null` where it has that. */
+  readonly was: string | null;
+  /** Where it is carried; `null` where that is as it is for all links. */
+  readonly in: readonly LinkPlace[] | null;
   readonly target: LinkTarget;
   readonly reasons: Reasons;
 }
 
-export type LinkTarget =
+export type LinkTarget = DerivedTarget | OwnTarget;
+
+/** Where a link of one's own leads; offered while the condition holds, and while everything it is made of has a value. */
+export type OwnTarget =
+  | {
+      readonly kind: 'operation';
+      readonly resource: string;
+      /** The id of the operation. */
+      readonly operation: string;
+      /** What path parameters are filled in with; the others have the ids of the record, or of its owners. */
+      readonly ids: Readonly<Record<string, LinkValue>>;
+      readonly query: readonly BoundQuery[];
+      /** Parameters that the client fills in, of the path and of the query, as a URI template (RFC 6570). */
+      readonly open: { readonly path: readonly string[]; readonly query: readonly string[] };
+      readonly when: Condition;
+    }
+  /** The record that roles lead to, at its canonical address. */
+  | {
+      readonly kind: 'along';
+      readonly along: readonly AlongStep[];
+      readonly resource: string;
+      readonly when: Condition;
+    }
+  /** Somewhere else: texts as they are, and values percent-encoded (RFC 6570 §3.2.2). A value alone is the whole URI. */
+  | {
+      readonly kind: 'address';
+      readonly parts: readonly (string | ReachedValue)[];
+      readonly when: Condition;
+    };
+
+/** What a record has that roles lead to from the one that offers a link; from that record itself without any. */
+export interface ReachedValue {
+  readonly kind: 'field';
+  readonly along: readonly AlongStep[];
+  readonly field: OwnField;
+}
+
+export type LinkValue =
+  | { readonly kind: 'literal'; readonly text: string }
+  /** The moment, cut to the minute. */
+  | { readonly kind: 'now'; readonly type: ScalarType }
+  | ReachedValue;
+
+/** A query parameter that a link sets; `before`: what stands in front of the value. */
+export interface BoundQuery {
+  readonly name: string;
+  readonly before: string;
+  readonly value: LinkValue;
+}
+
+export type DerivedTarget =
+  /** A page of the mock about itself, by its path under the root. */
+  | { readonly kind: 'about'; readonly path: string }
   | { readonly kind: 'self' }
   /** Another resource whose ids are those of the record, its owners, or none. */
   | {

@@ -15,8 +15,10 @@ import { findUnbounded } from './findings/unbounded.js';
 import { findNeverReturned } from './findings/neverReturned.js';
 import { findTelling } from './findings/telling.js';
 import { findVerbs } from './findings/verbs.js';
-import { registeredAmong, linksAsChosen, withRelations } from './links/chosen.js';
+import { findIdle, linksAsChosen, registeredAmong, withCarriedLinks, withRelations } from './links/chosen.js';
+import { apiLinks } from './links/api.js';
 import { deriveLinks } from './links/index.js';
+import { ownLinksOf } from './ownLinks/index.js';
 import { structureNameFindings, structureNames } from './names/members.js';
 import { securityOf } from './operations/access.js';
 import { deriveOperations } from './operations/index.js';
@@ -39,6 +41,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const offers = new Offers(context, placed);
   const operations = deriveOperations(context, offers, traits);
   const links = deriveLinks(context, offers, traits);
+  const ownLinks = ownLinksOf(context, placed, operations, traits);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   const entities = new Map(placed.map(({ id, entity }) => [id, entity]));
   findTelling(context, traits, (id) => entities.get(id) ?? null, operations);
@@ -54,17 +57,26 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   findUnused(context);
   const resources = placed.map((resource): Resource => ({
     ...resource,
-    ...linksAsChosen(context, resource.id, links.get(resource.id) ?? []),
+    ...linksAsChosen(context, resource.id, [
+      ...(links.get(resource.id) ?? []),
+      ...apiLinks(context, resource, operations),
+      ...(ownLinks.get(resource.id) ?? []),
+    ]),
     leftOut: offers.leftOut(resource.id),
   }));
+  findIdle(context, resources);
   return {
     ...titleAndRoot(context),
     description: model.description,
     version: valueOf(context, 'version'),
     resources,
     operations,
-    shapes: withRelations(
-      [...withInputsOfPut(shapes, operations), ...variantShapes(context, shapes, operations)],
+    shapes: withCarriedLinks(
+      context,
+      withRelations(
+        [...withInputsOfPut(shapes, operations), ...variantShapes(context, shapes, operations)],
+        resources,
+      ),
       resources,
     ),
     findings: context.findings,
@@ -75,6 +87,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       links: valueOf(context, 'links'),
       linkForm: valueOf(context, 'linkForm'),
       memberLinks: valueOf(context, 'memberLinks'),
+      linkMethods: valueOf(context, 'linkMethods'),
       relationBase: valueOf(context, 'relationBase'),
       unset: valueOf(context, 'unset'),
       registered: registeredAmong(context),

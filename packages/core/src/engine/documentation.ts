@@ -3,17 +3,8 @@ import { relationPath, variablePath } from './form.js';
 import type { ProblemCode } from './message.js';
 import { PROBLEMS, problemPath } from './problem.js';
 import { descriptionPath } from './represent.js';
+import { pageAbout, TEXT, type DocumentationPage } from './pagesAbout.js';
 import type { Service } from './service.js';
-
-/** A page of the mock about itself. */
-export interface DocumentationPage {
-  readonly mediaType: string;
-  readonly text: string;
-  /** What it is, for the trace. */
-  readonly about: string;
-}
-
-const TEXT = 'text/plain; charset=utf-8';
 
 /** The published description, a kind of problem, or a link relation; `null` where a path is of none of them. */
 export function documentationPage(service: Service, path: string): DocumentationPage | null {
@@ -23,6 +14,8 @@ export function documentationPage(service: Service, path: string): Documentation
     const text = service.description();
     return { mediaType: 'application/json', text, about: 'the published description' };
   }
+  const page = pageAbout(service, path.slice(root.length));
+  if (page !== null) return page;
   const relation = relationText(service, path);
   if (relation !== null) return { mediaType: TEXT, text: relation, about: 'the page about a link relation' };
   const variable = variableText(service, path);

@@ -17,7 +17,7 @@ import { representPaired } from './pairing.js';
 import { recordText } from './recordText.js';
 import { representEntry, representRecord } from './represent.js';
 import type { RequestContext } from './service.js';
-import { listState } from './validators.js';
+import { listState, shownBy } from './validators.js';
 
 /** The answer to a safe operation; of a list, also what headers may tell of it. */
 export interface ReadAnswer extends Pick<ListAnswer, 'total' | 'isMore'> {
@@ -58,10 +58,14 @@ export function executeRead(
       const counted = { total, isMore };
       if (texts === null) {
         const rendered = renderBody(service, kind, body);
-        return { rendered, state: (rendered.text ?? '') + inHeaders, ...counted };
+        return { rendered, state: shownBy(rendered) + inHeaders, ...counted };
       }
       const { rendered, around } = listOfTexts(service, body, kind, texts.texts);
-      return { rendered, state: listState(service, around + inHeaders, texts.states), ...counted };
+      return {
+        rendered,
+        state: listState(service, around + shownBy({ ...rendered, text: null }) + inHeaders, texts.states),
+        ...counted,
+      };
     }
     case 'item':
     case 'singleton':
@@ -97,7 +101,7 @@ function readRecord(service: RequestContext, view: RecordView, record: Row, quer
 /** An answer that nothing shorter than its text tells apart from others. */
 const whole = (rendered: RenderedBody): ReadAnswer => ({
   rendered,
-  state: rendered.text ?? '',
+  state: shownBy(rendered),
   total: null,
   isMore: null,
 });

@@ -4,11 +4,13 @@ import {
   appendAll,
   bareObject,
   isJsonObject,
+  percentEncoded,
   scalarText,
   type Json,
   type JsonObject,
 } from '../model/index.js';
 import type { MediaType, RecordEnvelope } from '../contract/index.js';
+import { IN_HEADER } from './links.js';
 import type { EngineResponse, Header } from './message.js';
 import type { RequestContext } from './service.js';
 
@@ -78,11 +80,24 @@ export function renderBody(
   body: Record<string, Json>,
 ): RenderedBody {
   const headers: Header[] = [CONTENT_TYPE[service.mediaType]];
+  const { [IN_HEADER]: besides = null, ...others } = IN_HEADER in body ? body : NO_HEADER;
+  const given = besides === null ? body : Object.assign(bareObject(), others);
   const shown =
-    service.mediaType === 'application/hal+json' ? hal(service, kind, body) : plain(service, kind, body);
-  if (shown.inHeaders !== null)
-    appendAll(headers, linkHeaders(service, withOrigin(service, shown.inHeaders)));
+    service.mediaType === 'application/hal+json' ? hal(service, kind, given) : plain(service, kind, given);
+  appendAll(headers, linkHeaders(service, joined(service, shown.inHeaders, besides)));
   return { headers, text: JSON.stringify(shown.body) };
+}
+
+const NO_HEADER: Record<string, Json> = {};
+
+/** Links that travel in headers since all do, and those that were chosen to; a link that is among both does once. */
+function joined(service: RequestContext, all: Json, besides: Json): Json {
+  const whole = all === null ? besides : all;
+  if (all !== null && isJsonObject(besides) && isJsonObject(all)) {
+    const others = Object.entries(besides).filter(([relation]) => !(relation in all));
+    return withOrigin(service, Object.assign(bareObject(), all, Object.fromEntries(others)));
+  }
+  return withOrigin(service, whole);
 }
 
 /** A list made of texts, and the text of it without them. */
@@ -199,7 +214,10 @@ function withOrigin({ origin }: RequestContext, links: Json): Json {
 
 function withWholeHref(origin: string, link: Json): Json {
   if (Array.isArray(link)) return link.map((one: Json) => withWholeHref(origin, one));
-  return isJsonObject(link) ? { ...link, href: origin + scalarText(link['href']) } : link;
+  if (!isJsonObject(link)) return link;
+  const href = scalarText(link['href']);
+  // An address elsewhere is whole already.
+  return href.startsWith('/') ? { ...link, href: origin + href } : link;
 }
 
 /** One kind of related records: the member that plain JSON calls them, and themselves. */
@@ -263,13 +281,9 @@ function attributesText(link: JsonObject, write: (name: string, text: string) =>
 const IS_ASCII = /^[\x20-\x7e]*$/;
 const quoted = (text: string): string => `"${text.replace(/["\\]/g, '\\$&')}"`;
 
-/** What needs no encoding in an extended value (RFC 8187 §3.2.1) beside what a URI component leaves as it is. */
-const extended = (text: string): string =>
-  encodeURIComponent(text).replace(/['()*]/g, (mark) => `%${mark.charCodeAt(0).toString(16).toUpperCase()}`);
-
 /** A parameter of `Link`: a title that is not ASCII has an extended value (RFC 8288 §3.4.1). */
 const inLink = (name: string, text: string): string =>
-  IS_ASCII.test(text) ? `${name}=${quoted(text)}` : `${name}*=UTF-8''${extended(text)}`;
+  IS_ASCII.test(text) ? `${name}=${quoted(text)}` : `${name}*=UTF-8''${percentEncoded(text)}`;
 
 /** A parameter of `Link-Template`: such a title is a Display String (RFC 9651 §3.3.8). */
 const inTemplate = (name: string, text: string): string =>

@@ -180,9 +180,7 @@ export class OperationExecutor extends Execution {
     const { rendered, state, total, isMore } = executeRead(service, view, resource, location, asked);
     const shown = renderingAt(resource, location);
     const tag =
-      shown === null
-        ? contentTag(service, state)
-        : recordTag(service, view, shown, asked.query, rendered.text ?? '');
+      shown === null ? contentTag(service, state) : recordTag(service, view, shown, asked.query, rendered);
     const cached = [
       ...validatorHeaders(service, shown, tag),
       ...(isCaller ? privately(service.contract) : [VARY, REVALIDATED]),

@@ -93,14 +93,14 @@ function withPairLink(
 ): Json {
   const resource = list.kind === 'pair' ? list : indexOf(service).resources.get(`${list.id}/pair`);
   const all = Object.assign(bareObject(), isJsonObject(links) ? links : {});
-  const ofPair = linksOf(resource, ({ target }) => {
+  const ofPair = linksOf(service, resource, 'items', ({ target }) => {
     const href =
       resource === undefined || target.kind !== 'pair'
         ? null
         : pathTo(service, view, resource, above, record);
     return href === null ? null : { href };
   });
-  for (const [relation, link] of Object.entries(ofPair)) {
+  for (const [relation, link] of Object.entries(ofPair ?? {})) {
     const known = all[relation] ?? null;
     all[relation] =
       known === null ? link : Array.isArray(known) ? [...(known as Json[]), link] : [known, link];

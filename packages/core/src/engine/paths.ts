@@ -31,6 +31,34 @@ export function pathTo(
   return path === '' ? '/' : path;
 }
 
+/**
+ * The same with ids that `filled` gives for path parameters: the text of one, `null` where it has no value, `undefined`
+ * where it is that of the record, or of its owner.
+ */
+export function pathWith(
+  service: RequestContext,
+  view: RecordView,
+  { segments }: Resource,
+  record: Row | null,
+  filled: (parameter: string) => string | null | undefined,
+): string | null {
+  let path = service.contract.root;
+  for (const segment of segments) {
+    if (segment.kind === 'literal') {
+      path += `/${segment.text}`;
+      continue;
+    }
+    let text = filled(segment.parameter);
+    if (text === undefined) {
+      const holder = ancestor(service, view, record, segment.entity);
+      text = holder === null ? null : keyText(service, holder);
+    }
+    if (text === null) return null;
+    path += `/${text}`;
+  }
+  return path === '' ? '/' : path;
+}
+
 /** The path of an item of a list as a URI template (RFC 6570), for the record that the list stands below. */
 export function templateOf(
   service: RequestContext,

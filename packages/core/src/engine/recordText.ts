@@ -1,4 +1,4 @@
-import type { Contract } from '../contract/index.js';
+import type { Contract, Resource } from '../contract/index.js';
 import { memoize, type Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import type { Projection } from './list/listQuery.js';
@@ -42,8 +42,25 @@ function textsOf(service: RequestContext, view: RecordView): Texts {
 function isAlone(service: RequestContext, record: Row, { fields, expand }: Projection): boolean {
   const { links } = service.contract.representation;
   const isPlain = service.mediaType === 'application/json' && links === 'object' && service.origin === '';
-  return isPlain && fields === null && expand.size === 0 && !holdsOthers(service, record);
+  return (
+    isPlain &&
+    fields === null &&
+    expand.size === 0 &&
+    !holdsOthers(service, record) &&
+    !hasLinkHeader(service, record)
+  );
 }
+
+/** Whether links of a record travel in a header besides, which no text tells. */
+function hasLinkHeader(service: RequestContext, record: Row): boolean {
+  const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
+  const resource = indexOf(service).canonical.get(entity);
+  return resource !== undefined && carriesHeader(resource);
+}
+
+const carriesHeader = memoize(({ links }: Resource): boolean =>
+  links.some(({ in: places }) => places?.includes('header') === true),
+);
 
 function textFor(
   service: RequestContext,

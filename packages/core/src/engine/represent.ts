@@ -1,6 +1,7 @@
 import { pathTo, canonicalPath } from './paths.js';
 import {
   equalTo,
+  type DerivedTarget,
   type Link,
   type Member,
   type MemberType,
@@ -21,7 +22,8 @@ import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import { EMBEDDED } from './form.js';
 import { expandedMembers, NOTHING_EXPANDED, type ExpandTree } from './list/expand.js';
-import { linksOf } from './links.js';
+import { linksOf, withLinks } from './links.js';
+import { isOwnTarget, ownLink } from './ownLinks.js';
 import { listAt, parametersOf } from './list/listAt.js';
 import type { Projection } from './list/listQuery.js';
 import { inlineRows, relatedBy } from './related.js';
@@ -61,10 +63,14 @@ function representAs(
   const body = fields === null ? all : onlyNamed(all, fields);
   const inside = isInside ? expand : withAlways(service, name, expand);
   if (inside.size > 0) body[EMBEDDED] = embedded(service, view, name, record, inside);
-  const { memberLinks } = service.contract.representation;
-  const carries = purpose === 'item' ? 'all' : memberLinks;
-  if (carries !== 'none' && indexOf(service).canonical.has(name))
-    body[service.contract.names.links] = recordLinks(service, view, record, carries);
+  const resource = indexOf(service).canonical.get(name);
+  if (resource === undefined) return body;
+  const found = (link: Link): Json => recordLink(service, view, link, record);
+  if (purpose === 'item' && !isInside) withLinks(service, body, resource, found);
+  else {
+    const links = linksOf(service, resource, purpose === 'item' ? 'items' : 'lists', found);
+    if (links !== null) body[service.contract.names.links] = links;
+  }
   return body;
 }
 
@@ -207,26 +213,25 @@ function toWire(service: RequestContext, type: MemberType, stored: Json): Json {
   return object;
 }
 
-/** The links of a record's representation; those that lead nowhere now are left out. */
-function recordLinks(service: RequestContext, view: RecordView, record: Row, carries: 'all' | 'self'): Json {
-  const storage = storages(service).byId.get(record.entity);
-  const resource = indexOf(service).canonical.get(storage?.entity.name ?? '');
-  const carried = carries === 'self' && resource !== undefined ? selfAlone(resource) : resource;
-  return linksOf(carried, (link) => hrefObject(recordHref(service, view, link, record)));
-}
-
-/** A resource with the link to itself, and no other. */
-const selfAlone = memoize(({ links }: Resource): Pick<Resource, 'links'> => ({
-  links: links.filter(({ target }) => target.kind === 'self'),
-}));
+/** Where a link of a record leads; `null` where it leads nowhere now. */
+const recordLink = (service: RequestContext, view: RecordView, { target }: Link, record: Row): Json =>
+  isOwnTarget(target)
+    ? ownLink(service, view, target, record)
+    : hrefObject(recordHref(service, view, target, record));
 
 const hrefObject = (href: string | null): Json => (href === null ? null : { href });
 
-function recordHref(service: RequestContext, view: RecordView, link: Link, record: Row): string | null {
-  const { target } = link;
+function recordHref(
+  service: RequestContext,
+  view: RecordView,
+  target: DerivedTarget,
+  record: Row,
+): string | null {
   switch (target.kind) {
     case 'self':
       return canonicalPath(service, view, record);
+    case 'about':
+      return service.contract.root + target.path;
     case 'resource': {
       const resource = indexOf(service).resources.get(target.resource);
       return resource === undefined ? null : pathTo(service, view, resource, record);
@@ -280,18 +285,23 @@ export function representEntry(
   view: RecordView,
   resource: Resource,
 ): Record<string, Json> {
-  const links = linksOf(resource, (link) => hrefObject(entryHref(service, view, link)));
-  return Object.assign(bareObject(), { [service.contract.names.links]: links });
+  const body = bareObject();
+  withLinks(service, body, resource, ({ target }) =>
+    isOwnTarget(target) ? ownLink(service, view, target, null) : hrefObject(entryHref(service, view, target)),
+  );
+  return body;
 }
 
-function entryHref(service: RequestContext, view: RecordView, link: Link): string | null {
-  switch (link.target.kind) {
+function entryHref(service: RequestContext, view: RecordView, target: DerivedTarget): string | null {
+  switch (target.kind) {
     case 'self':
       return service.contract.root === '' ? '/' : service.contract.root;
     case 'description':
       return descriptionPath(service.contract.root);
+    case 'about':
+      return service.contract.root + target.path;
     case 'resource': {
-      const resource = indexOf(service).resources.get(link.target.resource);
+      const resource = indexOf(service).resources.get(target.resource);
       return resource === undefined ? null : pathTo(service, view, resource, null);
     }
     case 'reference':

@@ -1,15 +1,16 @@
 import { base64urlnopad, utf8 } from '@scure/base';
-import type { LinkTarget, MediaType, Resource, Shape } from '../contract/index.js';
+import type { LinkTarget, MediaType, OwnTarget, Resource, Shape } from '../contract/index.js';
 import { isJsonObject, memoize, readJson, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { httpDate } from './conditions.js';
 import type { RecordView } from './dataset.js';
 import { contractDigest, contractMark, digestOf } from './digest.js';
-import { renderBody } from './form.js';
+import { renderBody, type RenderedBody } from './form.js';
 import type { Location } from './locate.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
 import type { ExpandTree } from './list/expand.js';
 import type { Projection } from './list/listQuery.js';
 import type { Header } from './message.js';
+import { isOwnTarget, linksMove } from './ownLinks.js';
 import { representPaired } from './pairing.js';
 import { representRecord } from './represent.js';
 import { asMediaType, indexOf, storages, type RequestContext } from './service.js';
@@ -42,8 +43,12 @@ function renderRepresentation(
     pair !== null && above !== null
       ? representPaired(service, view, resource, above, record, showing)
       : representRecord(service, view, record, showing);
-  return renderBody(service, 'record', body).text ?? '';
+  return shownBy(renderBody(service, 'record', body));
 }
+
+/** All that an answer shows: its body, and where its headers lead. */
+export const shownBy = ({ headers, text }: RenderedBody): string =>
+  headers.reduce((all, [name, value]) => (name.startsWith('Link') ? `${all}\n${value}` : all), text ?? '');
 
 /** The tag of a list or the entry, by what differs where they do: whatever is in it, in whatever order. */
 export const contentTag = ({ digest = digestOf }: RequestContext, state: string): string =>
@@ -62,7 +67,7 @@ export function recordTag(
   view: RecordView,
   shown: Rendering,
   showing: Projection,
-  text: string | null = null,
+  rendered: RenderedBody | null = null,
 ): string {
   const form = service.mediaType === 'application/json' ? 'j' : 'h';
   const state =
@@ -70,7 +75,9 @@ export function recordTag(
   const tag = `${state}.${allowedMask(service, shown.record)}${form}${contractMark(service.contract)}`;
   const isAlone = showing.expand.size === 0 && !holdsOthers(service, shown.record);
   if (showing.fields === null && isAlone) return `"${tag}"`;
-  const inside = isAlone ? '' : digestOf(text ?? renderRepresentation(service, view, shown, showing));
+  const inside = isAlone
+    ? ''
+    : digestOf(rendered === null ? renderRepresentation(service, view, shown, showing) : shownBy(rendered));
   return `"${tag}.${encodeShowing(showing)}.${inside}"`;
 }
 
@@ -88,11 +95,11 @@ const holdsInside = memoize(({ members }: Shape): boolean =>
 const isReadElsewhere = (source: Shape['members'][number]['source']): boolean =>
   source.kind === 'computed' && source.reads === 'others';
 
-/** Whether a record is shown with others inside it, or with what is computed from them, whatever is asked for. */
+/** Whether a record is shown with others inside it, or with what comes from them, whatever is asked for. */
 export function holdsOthers(service: RequestContext, record: Row): boolean {
   const entity = storages(service).byId.get(record.entity)?.entity.name ?? '';
   const shape = indexOf(service).shapes.get(entity);
-  return shape !== undefined && holdsInside(shape);
+  return shape !== undefined && (holdsInside(shape) || linksMove(service, entity).isByOthers);
 }
 
 const TAG = /^"[^."]*\.[0-9a-f]*([jh])[^."]*(?:\.([A-Za-z0-9_-]+)\.[^."]*)?"$/;
@@ -119,15 +126,18 @@ export function allowedMask(service: RequestContext, record: Row): string {
   return mask.toString(16);
 }
 
-type Deed = Extract<LinkTarget, { kind: 'action' | 'custom' }>;
+type Deed = Extract<LinkTarget, { kind: 'action' | 'custom' }> | OwnTarget;
 
 /** What a resource links only while it is allowed. */
 const deedsOf = memoize(({ links }: Resource): readonly Deed[] =>
-  links.flatMap(({ target }) => (target.kind === 'action' || target.kind === 'custom' ? [target] : [])),
+  links.flatMap(({ target }): readonly Deed[] => {
+    if (isOwnTarget(target)) return target.when.length === 0 ? [] : [target];
+    return target.kind === 'action' || target.kind === 'custom' ? [target] : [];
+  }),
 );
 
 function isAllowed(service: RequestContext, record: Row, target: Deed): boolean {
-  if (target.kind === 'custom') return holdsFor(service, record, target.when, service.now);
+  if (target.kind !== 'action') return holdsFor(service, record, target.when, service.now);
   const found = transitionOf(service, record, target.transition);
   return found !== null && allows(found, record, service.now);
 }
@@ -186,6 +196,8 @@ export function modifiedAt(service: RequestContext, record: Row): number | null 
   // What is computed from other records changes when they do.
   if (attribute === null || shape?.members.some(({ source }) => isReadElsewhere(source)) === true)
     return null;
+  const { isByOthers, isByTime } = linksMove(service, storage?.entity.name ?? '');
+  if (isByOthers || isByTime) return null;
   const at = record.values[attribute];
   const time = typeof at === 'string' ? Date.parse(at) : NaN;
   return Number.isNaN(time) ? null : Math.floor(time / 1000) * 1000;

@@ -102,7 +102,7 @@ export {
   quotedEnd,
   utf8Length,
 } from './text.js';
-export { bareObject, isJsonObject, sameJson, scalarText } from './records.js';
+export { bareObject, isJsonObject, percentEncoded, sameJson, scalarText } from './records.js';
 export { Format, UnknownFormatError } from './format.js';
 export type { FormatStep } from './format.js';
 export type { Json, JsonObject, Row } from './records.js';

@@ -50,3 +50,7 @@ export function sameJson(a: Json | undefined, b: Json | undefined): boolean {
     names.length === Object.keys(b).length && names.every((name) => name in b && sameJson(a[name], b[name]))
   );
 }
+
+/** A text percent-encoded wholly: nothing but unreserved characters stays as it is (RFC 3986 §2.3). */
+export const percentEncoded = (text: string): string =>
+  encodeURIComponent(text).replace(/[!'()*]/g, (mark) => `%${mark.charCodeAt(0).toString(16).toUpperCase()}`);

@@ -34,7 +34,64 @@ const SMALL: DesignFile = {
         placements: { Route: 'hidden' },
         words: { Route: 'lines' },
         exposures: { Route: { 'Route.name': { out: 'no', filter: ['eq', 'starts'] } } },
-        links: { Route: { self: { leftOut: true }, item: { relation: 'related', title: 'Each' } } },
+        links: {
+          Route: {
+            self: { leftOut: true },
+            item: { relation: 'related', title: 'Each', in: ['items', 'header'] as const, position: 2 },
+          },
+        },
+        ownLinks: [
+          {
+            id: 'o1',
+            resource: 'Route/item',
+            relation: 'later',
+            target: {
+              kind: 'operation' as const,
+              resource: 'Route',
+              verb: 'list',
+              bound: [{ parameter: 'Route', value: { kind: 'literal' as const, value: 7 } }],
+              filters: [
+                {
+                  member: 'Route/name',
+                  operator: 'gt' as const,
+                  value: { kind: 'member' as const, along: [], member: 'Route/name' },
+                },
+              ],
+              order: [{ member: 'Route/name', descending: true }],
+              size: 5,
+            },
+            when: [
+              {
+                member: 'Route/name',
+                operator: '=' as const,
+                value: { kind: 'literal' as const, value: 'a' },
+              },
+            ],
+          },
+          {
+            id: 'o2',
+            resource: 'Route/item',
+            relation: 'from',
+            target: {
+              kind: 'record' as const,
+              along: [{ relationship: 'r', direction: 'onwards' as const }],
+            },
+            when: [],
+          },
+          {
+            id: 'o3',
+            resource: 'Route/item',
+            relation: 'manual',
+            target: {
+              kind: 'address' as const,
+              parts: [
+                { kind: 'text' as const, text: 'https://docs.example/' },
+                { kind: 'member' as const, along: [], member: 'Route/name' },
+              ],
+            },
+            when: [],
+          },
+        ],
         customOperations: [
           {
             id: 'c1',

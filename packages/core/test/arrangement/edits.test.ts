@@ -92,6 +92,19 @@ describe('a part of an arrangement', () => {
       { resource: 'Route', link: 'up', choice: { leftOut: true } },
       { resource: 'Route', link: 'up', choice: null },
     ],
+    ownLinks: [
+      {
+        id: 'o1',
+        link: {
+          id: 'o1',
+          resource: 'Route',
+          relation: 'manual',
+          target: { kind: 'address', parts: [{ kind: 'text', text: 'https://docs.example/' }] },
+          when: [],
+        },
+      },
+      { id: 'o1', link: null },
+    ],
     customOperations: [
       { id: 'c1', operation: query },
       { id: 'c1', operation: null },

@@ -52,6 +52,8 @@ function chosen(text: string, question: string, label: string): { text: string; 
     case 'placement':
     case 'exposure':
     case 'custom':
+    case 'link':
+    case 'own-link':
       throw new Error('Nothing in the text answers it.');
   }
 }

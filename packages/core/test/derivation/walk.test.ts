@@ -181,6 +181,7 @@ function citedBy(source: Source): string | null {
     case 'setting':
     case 'custom':
     case 'link':
+    case 'own-link':
     case 'release':
       return null;
     case 'exposure':

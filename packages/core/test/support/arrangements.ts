@@ -6,6 +6,7 @@ import {
   LEAVABLE,
   hasLevel,
   rowOf,
+  LINK_PLACES,
   NO_CHOICES,
   operationKey,
   plainArrangement,
@@ -26,6 +27,7 @@ import { derive } from '@isomeros/core/derivation';
 import { type Declaration, type Entity, type Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyCustomOperations } from './customOperations.js';
+import { anyOwnLinks, drawnLinks } from './ownLinks.js';
 import { anyModel } from './models.js';
 
 /** Texts that fit the patterns of settings; any other setting is drawn from its domain. */
@@ -41,6 +43,9 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
   pageMember: ['page', 'pageInfo'],
   linksMember: ['links', 'goTo', 'name'],
   recordMember: ['data', 'links', 'name'],
+  termsUrl: ['', 'https://docs.example/terms?a=1'],
+  licenseUrl: ['', 'https://docs.example/'],
+  statusUrl: ['', 'http://up.example'],
   recordConstants: ['', '{"ok": true, "v": 1}', '{"data":null,"links":"x"}'],
   ...Object.fromEntries(
     [
@@ -178,6 +183,8 @@ const anyLinkChoice: fc.Arbitrary<LinkChoice> = fc.record(
     title: fc.constantFrom('Plain', 'Schön "so"'),
     hreflang: fc.constant('en'),
     name: fc.constantFrom('one', 'other'),
+    in: fc.subarray([...LINK_PLACES], { minLength: 1 }),
+    position: fc.integer({ min: 1, max: 4 }),
   },
   { requiredKeys: [] },
 );
@@ -198,18 +205,20 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
       design: anySettings('design'),
       settings: anySettings('arrangement'),
       linked: fc.array(fc.record({ pick: fc.nat(), at: fc.nat(), choice: anyLinkChoice }), { maxLength: 3 }),
+      own: anyOwnLinks,
       near: fc.array(
         fc.record({ pick: fc.nat(), resource: anySettings('resource'), operation: anySettings('operation') }),
         { maxLength: 3 },
       ),
     })
-    .map(({ placements, words, exposures, customOperations, design, settings, linked, near }) => {
+    .map(({ placements, words, exposures, customOperations, design, settings, linked, own, near }) => {
       const choices = { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), placements }] };
       const model = completeModel(drawn, choices);
       const bare = { ...plainArrangement('main'), placements, settings, words, exposures, customOperations };
-      const of = (own: typeof bare): Arrangement =>
-        arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [own] });
-      const { operations, resources: placed } = derive(model, of(bare));
+      const of = (made: typeof bare): Arrangement =>
+        arrangementOf('main', { ...NO_CHOICES, settings: design, arrangements: [made] });
+      const contract = derive(model, of(bare));
+      const { operations, resources: placed } = contract;
       const resources: Record<string, SettingValues> = {};
       const byOperation: Record<string, SettingValues> = {};
       for (const one of near) {
@@ -229,6 +238,7 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
         if (resource !== undefined && link !== undefined)
           links[resource.id] = { ...links[resource.id], [link.id]: choice };
       }
-      return { model, arrangement: of({ ...bare, ...chosen, links }) };
+      const ownLinks = drawnLinks(model, contract, own);
+      return { model, arrangement: of({ ...bare, ...chosen, links, ownLinks }) };
     }),
 );

@@ -108,6 +108,12 @@ export const ARRANGE_HELP = {
     help: 'Chooses pages and totals of a list, the lists of its branch or all lists in one step, once what would follow was read.',
     example: 'endless, by cursor: for a collection that grows',
   },
+  'arrange.ownLinks': {
+    title: 'Links of your own',
+    sentence:
+      'Links that no rule derives: to an operation, to a record some roles away, or to an address elsewhere.',
+    example: 'captain -> sailing.master when state = planned',
+  },
   'arrange.links': {
     title: 'Links',
     kind: 'action',

@@ -2,6 +2,7 @@ import { CUSTOM_OPERATIONS_PART } from './customOperations.js';
 import { EXPOSURES_PART } from './exposures.js';
 import { LINKS_PART } from './links.js';
 import type { ArrangementPart } from './part.js';
+import { OWN_LINKS_PART } from './ownLinks.js';
 import { PLACEMENTS_PART } from './placements.js';
 import { OPERATIONS_PART, RESOURCES_PART, SETTINGS_PART } from './settings.js';
 import { WORDS_PART } from './words.js';
@@ -18,6 +19,7 @@ export const PARTS = {
   words: WORDS_PART,
   exposures: EXPOSURES_PART,
   links: LINKS_PART,
+  ownLinks: OWN_LINKS_PART,
   customOperations: CUSTOM_OPERATIONS_PART,
 } as const;
 

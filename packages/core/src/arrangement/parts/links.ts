@@ -1,7 +1,9 @@
 import { isJsonObject, type Json } from '../../model/index.js';
 import {
   LINK_ATTRIBUTE_NAMES,
+  LAST_POSITION,
   LINK_ATTRIBUTES,
+  LINK_PLACES,
   LINK_RELATION,
   type LinkChoice,
   type LinkChoices,
@@ -33,6 +35,8 @@ export const LINKS_PART: ArrangementPart<LinkChoices, LinkEdit> = {
         properties: {
           leftOut: { const: true },
           relation: { type: 'string', pattern: LINK_RELATION.source },
+          in: { type: 'array', minItems: 1, uniqueItems: true, items: { enum: LINK_PLACES } },
+          position: { type: 'integer', minimum: 1, maximum: LAST_POSITION },
           ...Object.fromEntries(
             LINK_ATTRIBUTE_NAMES.map((name) => [
               name,
@@ -76,9 +80,20 @@ function expectedOf(name: string, value: Json): string | null {
     return typeof value === 'string' && LINK_RELATION.test(value)
       ? null
       : 'Expected a relation: a small letter, then letters, digits, dots or hyphens.';
+  if (name === 'in') return isPlaces(value) ? null : `Expected one or more of ${LINK_PLACES.join(', ')}.`;
+  if (name === 'position')
+    return Number.isInteger(value) && Number(value) >= 1 && Number(value) <= LAST_POSITION
+      ? null
+      : `Expected a whole number from 1 to ${LAST_POSITION}.`;
   const attribute = LINK_ATTRIBUTE_NAMES.find((known) => known === name);
   if (attribute === undefined)
-    return `There is no ${name}; there are leftOut, relation, ${LINK_ATTRIBUTE_NAMES.join(', ')}.`;
+    return `There is no ${name}; there are leftOut, relation, in, position, ${LINK_ATTRIBUTE_NAMES.join(', ')}.`;
   const { pattern, expected } = LINK_ATTRIBUTES[attribute];
   return typeof value === 'string' && pattern.test(value) ? null : `Expected ${expected}.`;
 }
+
+const isPlaces = (value: Json): boolean =>
+  Array.isArray(value) &&
+  value.length > 0 &&
+  new Set(value).size === value.length &&
+  (value as readonly Json[]).every((one) => LINK_PLACES.some((place) => place === one));

@@ -11,6 +11,10 @@ const SCALAR = String.raw`(?:"[^"\\\u0000-\u001f]{0,80}"|true|false|null|-?(?:0|
 const PAIR = String.raw`\s?"[A-Za-z][A-Za-z0-9_-]{0,39}"\s?:\s?${SCALAR}\s?`;
 const FLAT_OBJECT = new RegExp(`^(?:|\\{${PAIR}(?:,${PAIR}){0,7}\\})$`);
 
+/** An address of the web, or none (RFC 3986 §4.3). */
+const WEB_ADDRESS =
+  /^(?:https?:\/\/[A-Za-z0-9.-]{1,100}(?::\d{1,5})?(?:[/?#][\x21\x23-\x3b\x3d\x3f-\x5b\x5d\x5f\x61-\x7a\x7e]{0,300})?)?$/;
+
 const IN_ENVELOPE: Effective = { setting: 'envelope', is: ['object'] };
 
 export const REPRESENTATION = {
@@ -55,6 +59,53 @@ export const REPRESENTATION = {
     options: ['all', 'self', 'none'],
     title: 'Links of listed records',
     help: 'Which of their links records in a list carry: all, self alone, or none; read alone they carry all.',
+    levels: FOR_ARRANGEMENT,
+  }),
+  linkMethods: options({
+    default: 'none',
+    options: ['none', 'method'],
+    labels: { none: 'as they are', method: 'with their method' },
+    title: 'Links that are no GET',
+    help: 'Whether a link in plain JSON that is no GET says its method, and the media types that are accepted there.',
+    levels: FOR_ARRANGEMENT,
+    when: [...IN_JSON, { setting: 'links', is: ['object'] }],
+  }),
+  apiLinks: list({
+    default: ['service-desc'],
+    items: ['describedby', 'profile', 'service-desc', 'service-doc'],
+    min: 0,
+    max: 4,
+    empty: 'none',
+    expected: 'some of describedby, profile, service-desc, service-doc, each once',
+    title: 'Links of the API itself',
+    help: 'Answers link their JSON Schema and a profile (RFC 6906); the entry its description and its documentation (RFC 8631).',
+    levels: FOR_ARRANGEMENT,
+  }),
+  termsUrl: text({
+    default: '',
+    title: 'Terms of service',
+    help: 'Where the terms of service are; the entry links them as terms-of-service.',
+    pattern: WEB_ADDRESS,
+    expected: 'an absolute URL, or nothing',
+    empty: 'none',
+    levels: FOR_ARRANGEMENT,
+  }),
+  licenseUrl: text({
+    default: '',
+    title: 'License',
+    help: 'Where the license of the API is; the entry links it as license.',
+    pattern: WEB_ADDRESS,
+    expected: 'an absolute URL, or nothing',
+    empty: 'none',
+    levels: FOR_ARRANGEMENT,
+  }),
+  statusUrl: text({
+    default: '',
+    title: 'Status page',
+    help: 'Where it is told whether the API is up (RFC 8631 §4.4); the entry links it as status.',
+    pattern: WEB_ADDRESS,
+    expected: 'an absolute URL, or nothing',
+    empty: 'none',
     levels: FOR_ARRANGEMENT,
   }),
   linkForm: options({

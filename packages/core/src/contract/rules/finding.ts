@@ -1,6 +1,14 @@
 import type { Rule } from './rule.js';
 
 export const FINDING_RULES = {
+  'finding.unfit-link': {
+    title: 'A link leads nowhere',
+    sentence: 'A link of your own names only what the model has and this arrangement offers.',
+  },
+  'finding.idle-link': {
+    title: 'Decided about no link',
+    sentence: 'What is decided about a link has an effect only while that link is derived.',
+  },
   'finding.breaks': {
     title: 'Breaks a release',
     sentence: 'What a release takes and answers goes on being taken and answered under its version.',

@@ -5,6 +5,16 @@ export const LINK_RULES = {
     title: 'Chosen',
     sentence: 'A derived link can be left out, put under another relation, or told more of.',
   },
+  'link.api': {
+    title: 'Of the API itself',
+    sentence:
+      'Answers can say how they are described (RFC 8288, 6906), and the entry what holds for all of it (RFC 8631).',
+  },
+  'link.own': {
+    title: 'Of your own',
+    sentence:
+      'A link of your own leads to an operation, to a record some roles away, or elsewhere, while its condition holds.',
+  },
   'link.custom': {
     title: 'To an operation of your own',
     sentence: 'An operation of your own is a link named by it, offered only while its condition allows it.',

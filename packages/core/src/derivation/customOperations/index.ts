@@ -124,5 +124,7 @@ const listsOne = ({ operation, entity }: ResolvedCustom, { filters, order }: Que
 
 export { acceptedBeside, idleInputs, type StoredMember } from './accepted.js';
 export { becauseCustom } from './because.js';
+export { checkOperand, fieldOf, findMember, scalarOf, Unfit } from './found.js';
+export { resolveWhen } from './values.js';
 export type { ResolvedCustom } from './resolve.js';
 export type { FixedAnswer } from './fixed.js';

@@ -1,13 +1,13 @@
-import type { Link, LinkTarget } from '../../contract/index.js';
+import type { DerivedTarget } from '../../contract/index.js';
 import { camelCase } from '../../model/index.js';
-import { because, becauseSet, entityNamed, type DerivationContext } from '../context.js';
+import { because, becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf, fixedOf } from '../customOperations/index.js';
 import { pluralOf } from '../names/words.js';
 import type { PlacedResource } from '../place/index.js';
-import { link, SELF } from './link.js';
+import { link, SELF, type DerivedLink } from './link.js';
 
 /** What the entry leads to. */
-export function entryLinks(context: DerivationContext, all: readonly PlacedResource[]): Link[] {
+export function entryLinks(context: DerivationContext, all: readonly PlacedResource[]): DerivedLink[] {
   const collections = all.filter(
     ({ kind, parent }) => parent === 'entry' && (kind === 'collection' || kind === 'singleton'),
   );
@@ -21,7 +21,9 @@ export function entryLinks(context: DerivationContext, all: readonly PlacedResou
       ),
     ),
     ...ownLinks(context, all),
-    link('service-desc', { kind: 'description' }, because('link.description')),
+    ...(valueOf(context, 'apiLinks').includes('service-desc')
+      ? [link('service-desc', { kind: 'description' }, because('link.description'))]
+      : []),
   ];
 }
 
@@ -30,12 +32,12 @@ const nameOf = (context: DerivationContext, { kind, entity }: PlacedResource): s
   kind === 'singleton' ? (entity ?? '') : pluralOf(context, entityNamed(context, entity ?? ''));
 
 /** What of one's own stands at the root: fixed answers, and what is read for whoever calls. */
-function ownLinks(context: DerivationContext, all: readonly PlacedResource[]): readonly Link[] {
+function ownLinks(context: DerivationContext, all: readonly PlacedResource[]): readonly DerivedLink[] {
   return all.flatMap((resource) => {
     if (resource.parent !== 'entry' || resource.custom === null) return [];
     const operation = (fixedOf(context, resource) ?? customOf(context, resource))?.operation;
     if (operation === undefined) return [];
-    const target: LinkTarget = { kind: 'resource', resource: resource.id };
+    const target: DerivedTarget = { kind: 'resource', resource: resource.id };
     return [link(operation.name, target, becauseCustom('link.custom', operation))];
   });
 }

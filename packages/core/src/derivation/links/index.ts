@@ -1,12 +1,5 @@
 import { exposureChoice } from '../../arrangement/index.js';
-import {
-  actsOnRecord,
-  filterTerm,
-  isHome,
-  type Link,
-  type LinkTarget,
-  type RuleId,
-} from '../../contract/index.js';
+import { actsOnRecord, filterTerm, isHome, type DerivedTarget, type RuleId } from '../../contract/index.js';
 import { ownsItself, roleOf, type Owns } from '../../model/index.js';
 import { because, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import { becauseCustom, customOf } from '../customOperations/index.js';
@@ -19,14 +12,14 @@ import { ownerMember } from '../names/called.js';
 import { ownerWithKey, type Traits } from '../shapes/index.js';
 import { entryLinks } from './entry.js';
 import { itemLink } from './items.js';
-import { link, SELF } from './link.js';
+import { link, SELF, type DerivedLink } from './link.js';
 
 /** The links of every resource, derived once the path tree stands. */
 export function deriveLinks(
   context: DerivationContext,
   offers: Offers,
   traits: Traits,
-): ReadonlyMap<string, readonly Link[]> {
+): ReadonlyMap<string, readonly DerivedLink[]> {
   const places = new Places(offers);
   return new Map(
     offers.resources.map((resource) => [
@@ -60,7 +53,7 @@ class Places {
   }
 
   /** Whether what a link of a resource leads to is offered there. */
-  isOffered(from: PlacedResource, target: LinkTarget): boolean {
+  isOffered(from: PlacedResource, target: DerivedTarget): boolean {
     switch (target.kind) {
       case 'self':
       case 'page':
@@ -71,6 +64,7 @@ class Places {
       case 'custom':
         return this.offers.offered(target.resource).length > 0;
       case 'description':
+      case 'about':
         return true;
       case 'resource':
         return this.isReadable(target.resource) || this.isActedOn(target.resource);
@@ -99,7 +93,7 @@ function linksOf(
   places: Places,
   traits: Traits,
   resource: PlacedResource,
-): readonly Link[] {
+): readonly DerivedLink[] {
   switch (resource.kind) {
     case 'entry':
       return entryLinks(context, places.all);
@@ -136,7 +130,7 @@ const PAGES = (['first', 'prev', 'next', 'last'] as const).map((page) =>
 );
 
 /** The last page is known only where all records are counted; a cursor leads on from one page to the next. */
-function pagesOf(context: DerivationContext, list: PlacedResource): readonly Link[] {
+function pagesOf(context: DerivationContext, list: PlacedResource): readonly DerivedLink[] {
   const { style, totals } = formOf(context, list);
   if (style === 'none' || style === 'ceiling') return [];
   return style === 'cursor' || totals === 'none'
@@ -149,7 +143,7 @@ function pageLinks(
   places: Places,
   traits: Traits,
   resource: PlacedResource,
-): Link[] {
+): DerivedLink[] {
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
   const up =
     above === undefined ? [] : [link('up', { kind: 'resource', resource: above.id }, because('link.up'))];
@@ -165,7 +159,7 @@ const itemsOf = (
   places: Places,
   traits: Traits,
   resource: PlacedResource,
-): readonly Link[] =>
+): readonly DerivedLink[] =>
   itemLink(context, traits, {
     list: resource,
     below: places.below.get(resource.id) ?? [],
@@ -183,7 +177,7 @@ interface From {
 /** Relations with a meaning of their own (IANA link relations); a role of the same name is left out. */
 const RESERVED: ReadonlySet<string> = new Set(['self', 'up', 'collection']);
 
-function recordLinks(context: DerivationContext, places: Places, resource: PlacedResource): Link[] {
+function recordLinks(context: DerivationContext, places: Places, resource: PlacedResource): DerivedLink[] {
   const entity = resource.entity ?? '';
   const at: From = { context, places, resource };
   const links = [SELF, ...ownerLinks(context, places, entity), ...collectionLinks(context, places, resource)];
@@ -222,11 +216,11 @@ function recordLinks(context: DerivationContext, places: Places, resource: Place
 }
 
 /** An operation of one's own is a link named by it. */
-function addCustom(at: From, links: Link[], child: PlacedResource): void {
+function addCustom(at: From, links: DerivedLink[], child: PlacedResource): void {
   const own = customOf(at.context, child);
   if (own === null) return;
   const { operation, custom, entity, asked } = own;
-  const target: LinkTarget = actsOnRecord(custom)
+  const target: DerivedTarget = actsOnRecord(custom)
     ? { kind: 'custom', resource: child.id, when: custom.when }
     : {
         kind: 'resource',
@@ -239,7 +233,7 @@ function addCustom(at: From, links: Link[], child: PlacedResource): void {
 }
 
 /** What is owned and stands beside its owner is found from it by a list narrowed to it, where that is offered. */
-function addFiltered(at: From, links: Link[], owns: Owns): void {
+function addFiltered(at: From, links: DerivedLink[], owns: Owns): void {
   const { context, places, resource } = at;
   const list = places.byId.get(owns.id);
   if (list === undefined || !places.isReadable(list.id) || list.parent === resource.id || ownsItself(owns))
@@ -284,7 +278,7 @@ function offersOwnerFilter(context: DerivationContext, list: PlacedResource, own
   return choice.out !== 'no' && (choice.filter === undefined || choice.filter.includes('eq'));
 }
 
-function ownerLinks(context: DerivationContext, places: Places, entity: string): Link[] {
+function ownerLinks(context: DerivationContext, places: Places, entity: string): DerivedLink[] {
   const owns = context.index.ownerOf.get(entity);
   const owner = owns === undefined ? undefined : places.canonical.get(owns.from);
   if (owns === undefined || owner === undefined) return [];
@@ -292,7 +286,11 @@ function ownerLinks(context: DerivationContext, places: Places, entity: string):
 }
 
 /** The collection an item is listed in: the one above it, or, when it moved to the root, its owner's. */
-function collectionLinks(context: DerivationContext, places: Places, resource: PlacedResource): Link[] {
+function collectionLinks(
+  context: DerivationContext,
+  places: Places,
+  resource: PlacedResource,
+): DerivedLink[] {
   if (resource.kind !== 'item') return [];
   const above = resource.parent === null ? undefined : places.byId.get(resource.parent);
   const owns = context.index.ownerOf.get(resource.entity ?? '');
@@ -304,11 +302,11 @@ function collectionLinks(context: DerivationContext, places: Places, resource: P
 
 function addRole(
   { context, places, resource }: From,
-  links: Link[],
+  links: DerivedLink[],
   role: string,
   rule: RuleId,
   statement: { readonly id: string },
-  target: LinkTarget,
+  target: DerivedTarget,
   own?: { readonly id: string; readonly name: string },
 ): void {
   if (!places.isOffered(resource, target)) return;

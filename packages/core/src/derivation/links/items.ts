@@ -1,9 +1,9 @@
-import type { Link, Reason } from '../../contract/index.js';
+import type { Reason } from '../../contract/index.js';
 import { ownsItself } from '../../model/index.js';
 import { becauseSet, entityNamed, valueOf, type DerivationContext } from '../context.js';
 import type { PlacedResource } from '../place/index.js';
 import type { Traits } from '../shapes/index.js';
-import { link } from './link.js';
+import { link, type DerivedLink } from './link.js';
 
 /** A list with what stands below it, and where its records have their one address. */
 export interface Listing {
@@ -17,7 +17,11 @@ export interface Listing {
  * How a list leads to its items. Records mostly carry their own links; where links travel in headers they cannot,
  * and a list beside the one address of its records offers its own way besides.
  */
-export function itemLink(context: DerivationContext, traits: Traits, listing: Listing): readonly Link[] {
+export function itemLink(
+  context: DerivationContext,
+  traits: Traits,
+  listing: Listing,
+): readonly DerivedLink[] {
   const { list, home } = listing;
   if (list.entity === null || home === undefined) return [];
   const isInHeaders = valueOf(context, 'links') === 'header';

@@ -1,10 +1,21 @@
-import { linkId, type Link, type LinkTarget, type Reason } from '../../contract/index.js';
+import { linkId, type Link, type DerivedTarget, type Reason } from '../../contract/index.js';
 import { because } from '../context.js';
 
-export const link = (relation: string, target: LinkTarget, ...reasons: readonly Reason[]): Link => ({
+/** A link that rules derive. */
+export interface DerivedLink extends Link {
+  readonly target: DerivedTarget;
+}
+
+export const link = (
+  relation: string,
+  target: DerivedTarget,
+  ...reasons: readonly Reason[]
+): DerivedLink => ({
   id: linkId(relation, target),
   relation,
   attributes: null,
+  in: null,
+  was: null,
   target,
   reasons,
 });

@@ -19,7 +19,6 @@ import {
   linksMembers,
   member,
   memberType,
-  recordLinksMembers,
   returnedMember,
   traitsOf,
   usualPage,
@@ -209,7 +208,7 @@ function itemShape(
       ...inlineMembers(context, entity.name, 'item'),
       ...shownReferences(context, entity.name, traits),
       ...expandedIn(context, entity, traits),
-      ...(hasPath(context, entity) ? recordLinksMembers(context, purpose) : []),
+      ...(hasPath(context, entity) ? linksMembers(context) : []),
     ],
     reasons: [because('member.attribute', entity)],
   };
@@ -235,7 +234,7 @@ function listShapes(
 ): readonly Shape[] {
   const page = (items: string): Shape =>
     usualPage(context, shapeName(entity.name, 'page'), entity.name, items);
-  if (!isListedOtherwise(context, traits)) return [page(entity.name)];
+  if (!isListedOtherwise(context, entity, traits)) return [page(entity.name)];
   const listed = itemShape(context, entity, traits, 'member');
   return [listed, page(listed.name)];
 }

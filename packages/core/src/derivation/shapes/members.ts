@@ -30,7 +30,7 @@ import {
   referenceMember,
 } from '../names/called.js';
 import { memberName, structureNames } from '../names/members.js';
-import { isPlacedSingle, keyType, reachabilityOf } from '../place/index.js';
+import { isPlacedSingle, itemId, keyType, reachabilityOf } from '../place/index.js';
 import { exposureOf, exposureReasons, memberId } from './exposure.js';
 import { isSparse } from './sparse.js';
 import type { AttributeTraits, MemberTraits } from './traits.js';
@@ -290,16 +290,15 @@ const linkMembersOf = memoize((context: DerivationContext): LinkMembers => {
   return { returned, ignored: [...ignored, ...hal] };
 });
 
-/** Whether lists show a record otherwise than a read does: less of it, or fewer of its links. */
-export const isListedOtherwise = (context: DerivationContext, traits: readonly MemberTraits[]): boolean =>
-  valueOf(context, 'memberLinks') !== 'all' || traits.some(({ exposed }) => exposed.list !== exposed.out);
-
-/** The links of a record, read alone or in a list. */
-export const recordLinksMembers = (
+/** Whether lists show a record of an entity otherwise than a read does: less of it, or other links. */
+export const isListedOtherwise = (
   context: DerivationContext,
-  purpose: 'item' | 'member',
-): readonly Member[] =>
-  purpose === 'member' && valueOf(context, 'memberLinks') === 'none' ? [] : linksMembers(context);
+  entity: Entity,
+  traits: readonly MemberTraits[],
+): boolean =>
+  valueOf(context, 'memberLinks') !== 'all' ||
+  traits.some(({ exposed }) => exposed.list !== exposed.out) ||
+  Object.values(context.arrangement.links[itemId(entity)] ?? {}).some((choice) => choice.in !== undefined);
 
 /** The links of an answer; none where plain JSON has them elsewhere. */
 export const linksMembers = (context: DerivationContext): readonly Member[] =>

@@ -1,9 +1,9 @@
 import type { Member, Shape } from '../../contract/index.js';
 import { carriedName, roleOf, type PairsWith, type ValueDefinition } from '../../model/index.js';
-import { because, type DerivationContext } from '../context.js';
+import { because, entityNamed, type DerivationContext } from '../context.js';
 import { memberName } from '../names/members.js';
 import { expansionsOf } from './expansions.js';
-import { isListedOtherwise, memberType, recordLinksMembers, returnedMember, usualPage } from './members.js';
+import { isListedOtherwise, linksMembers, memberType, returnedMember, usualPage } from './members.js';
 import type { MemberTraits } from './traits.js';
 
 /** From which side a pairing is looked at: that of the entity its sentence begins with, or the other. */
@@ -47,12 +47,12 @@ export function pairShapes(
         (one) => !all.some((trait) => trait.name === one.name) && one.name !== name,
       ),
       carriedMember(name, pairs, value),
-      ...recordLinksMembers(context, purpose),
+      ...linksMembers(context),
     ],
     reasons: [why],
   });
   const item = showing('item');
-  const listed = isListedOtherwise(context, all) ? [showing('member')] : [];
+  const listed = isListedOtherwise(context, entityNamed(context, shown), all) ? [showing('member')] : [];
   const page = usualPage(context, pairShapeName(pairs, 'page', side), shown, (listed[0] ?? item).name);
   return [item, ...listed, page, patchShape(context, pairs, value, side)];
 }

@@ -1,7 +1,8 @@
-import { listFormAt, type Link, type PageForm, type Resource } from '../../contract/index.js';
+import { listFormAt, type DerivedTarget, type PageForm, type Resource } from '../../contract/index.js';
 import { bareObject, type Json, type Row } from '../../model/index.js';
 import { Dataset, type RecordView } from '../dataset.js';
-import { linksOf } from '../links.js';
+import { withLinks } from '../links.js';
+import { isOwnTarget, ownLink } from '../ownLinks.js';
 import { pairedWith, representPaired } from '../pairing.js';
 import { listedTexts, type ListedTexts } from '../recordText.js';
 import { canonicalPath, pathTo, templateOf } from '../paths.js';
@@ -54,7 +55,10 @@ export function answerList(
   body[names.items] = texts === null ? represented(service, view, resource, above, rows, query) : [];
   const page = pageObject(service, form, query, neighbours, all.length);
   if (page !== null) body[names.page] = page;
-  body[names.links] = listLinks(service, view, { resource, above, rows, path, entries, neighbours });
+  const listed = { resource, above, rows, path, entries, neighbours };
+  withLinks(service, body, resource, ({ target }) =>
+    isOwnTarget(target) ? ownLink(service, view, target, above) : listLink(service, view, target, listed),
+  );
   return {
     body,
     texts,
@@ -232,14 +236,13 @@ interface Listed {
   readonly neighbours: Neighbours;
 }
 
-const listLinks = (service: RequestContext, view: RecordView, listed: Listed): Json =>
-  linksOf(listed.resource, (link) => listLink(service, view, link, listed));
-
-function listLink(service: RequestContext, view: RecordView, { target }: Link, listed: Listed): Json {
+function listLink(service: RequestContext, view: RecordView, target: DerivedTarget, listed: Listed): Json {
   const { resource, above, path, entries, neighbours } = listed;
   switch (target.kind) {
     case 'self':
       return { href: path + queryText(entries) };
+    case 'about':
+      return { href: service.contract.root + target.path };
     case 'page': {
       const value = neighbours[target.page];
       return value === null ? null : { href: path + queryText(atPage(service, resource, entries, value)) };

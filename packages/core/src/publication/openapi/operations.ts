@@ -1,7 +1,6 @@
 import {
   answerTypes,
   HAL,
-  indexContract,
   isAddressed,
   listFormAt,
   looksThroughList,
@@ -16,6 +15,7 @@ import {
 } from '../../contract/index.js';
 import { hasMoment } from '../../arrangement/index.js';
 import type { Json } from '../../model/index.js';
+import { linkHeaders } from './linkHeaders.js';
 import { headerParameters, queryParameters } from './parameters.js';
 import { envelopedName, isEnveloped } from './envelopes.js';
 import { halName, reference, type JsonSchema } from './schemas.js';
@@ -122,19 +122,6 @@ const URI: JsonSchema = { type: 'string', format: 'uri-reference' };
 const hasCode = (cases: readonly ResponseCase[], ...codes: readonly ResponseCode[]): boolean =>
   cases.some(({ code }) => codes.includes(code));
 
-/** What the templates in the links of a list say; `null` where it has none. */
-function templatesOf(contract: Contract, resource: string): string | null {
-  const targets =
-    indexContract(contract)
-      .resources.get(resource)
-      ?.links.map(({ target }) => target) ?? [];
-  if (targets.some(({ kind }) => kind === 'template'))
-    return 'Where each item is (RFC 9652), by members of it.';
-  return targets.some((target) => target.kind === 'resource' && target.query !== undefined)
-    ? 'What a query is asked for (RFC 9652).'
-    : null;
-}
-
 const handsOutToken = ({ custom }: Operation): boolean =>
   custom?.kind === 'verify' && custom.answers.kind === 'token';
 
@@ -159,7 +146,7 @@ function headersOf(
   operation: Operation,
   cases: readonly ResponseCase[],
 ): Readonly<Record<string, HeaderObject>> {
-  const { verb, returns, prefers, resource, responses: all } = operation;
+  const { verb, returns, prefers, responses: all } = operation;
   const { representation, totalHeader, moreHeader } = contract;
   const { paging } = operation;
   const isBare = formOf(contract, operation)?.envelope === 'bare';
@@ -183,7 +170,7 @@ function headersOf(
     isRecord &&
     (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
     representation.mediaTypes.includes('application/json');
-  const templates = inHeader && verb === 'list' ? templatesOf(contract, resource) : null;
+  const { link, template } = linkHeaders(contract, operation, inHeader);
   return {
     ...(isAddressed(contract, operation) && hasCode(cases, 'created')
       ? { Location: ofText('Where the new record is.', URI) }
@@ -192,8 +179,8 @@ function headersOf(
         : {}),
     ...(isElsewhere ? { 'Content-Location': ofText('The one address of the record.', URI) } : {}),
     ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
-    ...(inHeader && isShown ? { Link: ofText('Where it leads (RFC 8288).') } : {}),
-    ...(templates !== null && hasCode(cases, 'ok') ? { 'Link-Template': ofText(templates) } : {}),
+    ...(link !== null && isRecord && isShown ? { Link: ofText(link) } : {}),
+    ...(template !== null && isRecord && isShown ? { 'Link-Template': ofText(template) } : {}),
     ...(isTold && verb === 'list' && hasCode(cases, 'ok')
       ? { [totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
       : {}),

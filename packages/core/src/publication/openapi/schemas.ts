@@ -203,11 +203,20 @@ function bounds(least: string, min: number | null, most: string, max: number | n
 const cursor: JsonSchema = { type: ['string', 'null'] };
 const count = { type: 'integer', minimum: 0 };
 
-const LINK: JsonSchema = {
+const LINK_MEMBERS = {
+  href: { type: 'string', description: 'A URI reference, or a URI template where templated.' },
+  templated: { type: 'boolean', description: 'Whether it is a URI template (RFC 6570).' },
+};
+
+const LINK: JsonSchema = { type: 'object', properties: LINK_MEMBERS, required: ['href'] };
+
+/** A link that says how it is followed where it is no GET. */
+const LINK_WITH_METHOD: JsonSchema = {
   type: 'object',
   properties: {
-    href: { type: 'string', description: 'A URI reference, or a URI template where templated.' },
-    templated: { type: 'boolean', description: 'Whether it is a URI template (RFC 6570).' },
+    ...LINK_MEMBERS,
+    method: { type: 'string', description: 'The method it is followed with; GET where there is none.' },
+    accepts: { type: 'array', items: { type: 'string' }, description: 'The media types accepted there.' },
   },
   required: ['href'],
 };
@@ -313,12 +322,18 @@ function pageSchema({ names }: Contract, paging: PageForm): JsonSchema {
   return { type: 'object', properties, required: Object.keys(properties) };
 }
 
+/** Where a relation leads: a link, or several. */
+function linkTargets(contract: Contract): JsonSchema {
+  const link = contract.representation.linkMethods === 'method' ? LINK_WITH_METHOD : LINK;
+  return hasSeveral(contract) ? { anyOf: [link, { type: 'array', items: link }] } : link;
+}
+
 /** What answers of every contract have in common. */
 const sharedSchemas = (contract: Contract): Readonly<Record<string, JsonSchema>> => ({
   links: {
     type: 'object',
     description: 'From each relation (RFC 8288 §2.1) to where it leads.',
-    additionalProperties: hasSeveral(contract) ? { anyOf: [LINK, { type: 'array', items: LINK }] } : LINK,
+    additionalProperties: linkTargets(contract),
   },
   ...Object.fromEntries(
     formsOf(contract).map((form) => [pageName(form.variant), pageSchema(contract, form)]),

@@ -1,0 +1,28 @@
+import type { OwnLink } from '../ownLinks.js';
+import { ownLinksSchema } from '../ownLinksSchema.js';
+import { readOwnLinks } from '../readOwnLinks.js';
+import { said, type ArrangementPart } from './part.js';
+
+/** A link in the place of the one of its id, or at the end; `null` takes the one of an id away. */
+export interface OwnLinkEdit {
+  readonly id: string;
+  readonly link: OwnLink | null;
+}
+
+/** Links that no rule derives. */
+export const OWN_LINKS_PART: ArrangementPart<readonly OwnLink[], OwnLinkEdit> = {
+  empty: [],
+  read: readOwnLinks,
+  schema: ownLinksSchema,
+  decided: (links) =>
+    links.map(({ id, relation, resource, target, when }) => [
+      `Link ${id}`,
+      `${relation} of ${resource}: ${said({ ...target, when })}`,
+    ]),
+  edit: (known, { id, link }) => {
+    if (link === null) return known.filter((other) => other.id !== id);
+    return known.some((other) => other.id === id)
+      ? known.map((other) => (other.id === id ? link : other))
+      : [...known, link];
+  },
+};
