@@ -25,6 +25,7 @@ export function ArrangePage(): React.JSX.Element {
   const broken = useAppSelector(isBehindText);
   const [selected, setSelected] = useState<string | null>(null);
   const [asksWhy, setAsksWhy] = useState(false);
+  const [showsLinks, setShowsLinks] = useState(false);
   const { told } = usePathsSinceOpened(outline);
   const control = useMoving();
   useUndoKeys();
@@ -75,6 +76,8 @@ export function ArrangePage(): React.JSX.Element {
           root={outline.root}
           asksWhy={asksWhy}
           onAskWhy={setAsksWhy}
+          showsLinks={showsLinks}
+          onShowLinks={setShowsLinks}
           onStatement={(line) => void navigate(`/designs/${id}/model?line=${line}`)}
         />
       </SplitPanels>

@@ -33,16 +33,23 @@ import { OwnLinks } from './OwnLinks.js';
 interface Props {
   /** The id of the resource whose links they are. */
   readonly resource: string;
+  /** Whether they are shown; stays from path to path. */
+  readonly isUnfolded: boolean;
+  readonly onUnfold: (isUnfolded: boolean) => void;
   readonly onStatement: (line: number) => void;
 }
 
 const NOTHING: LinkChoices[string] = {};
 
 /** The links of a path: what each is called, where it leads, when, and where it is carried; and those of one's own. */
-export function LinkTable({ resource: id, onStatement }: Props): React.JSX.Element | null {
+export function LinkTable({
+  resource: id,
+  isUnfolded,
+  onUnfold,
+  onStatement,
+}: Props): React.JSX.Element | null {
   const contract = useContract();
   const model = useAppSelector((state) => state.derived.reading?.model ?? null);
-  const [isUnfolded, setUnfolded] = useState(false);
   const resource = contract === null ? undefined : indexContract(contract).resources.get(id);
   if (contract === null || model === null || resource === undefined) return null;
   const { links, leftOutLinks } = resource;
@@ -55,7 +62,7 @@ export function LinkTable({ resource: id, onStatement }: Props): React.JSX.Eleme
             type="button"
             className="fold-head"
             aria-expanded={isUnfolded}
-            onClick={() => setUnfolded(!isUnfolded)}
+            onClick={() => onUnfold(!isUnfolded)}
           >
             <span aria-hidden>{isUnfolded ? '▾' : '▸'}</span> Links
           </button>
@@ -105,8 +112,7 @@ function Table({ model, contract, resource }: TableProps): React.JSX.Element {
       <thead>
         <tr>
           <th>relation</th>
-          <th>leads to</th>
-          <th>offered when</th>
+          <th>leads to, and when</th>
           {places.map((place) => (
             <th key={place} className="place">
               {PLACE_HEADS[place]}
@@ -191,11 +197,9 @@ function LinkRow(props: RowProps): React.JSX.Element {
             </span>
           )}
         </td>
-        <td className="mono quiet" title={path}>
-          {path}
-        </td>
-        <td className="quiet" title={when}>
-          {when}
+        <td className="quiet" title={`${path}, ${when}`}>
+          <span className="mono">{shortened(path)}</span>
+          {when !== 'always' && <span className="when">if {when}</span>}
         </td>
         {places.map((place) => (
           <td key={place} className="place">
@@ -227,7 +231,7 @@ function LinkRow(props: RowProps): React.JSX.Element {
       </tr>
       {isOpen && (
         <tr className="link-more">
-          <td colSpan={5 + places.length}>
+          <td colSpan={4 + places.length}>
             <MoreOfLink {...props} />
           </td>
         </tr>
@@ -235,6 +239,9 @@ function LinkRow(props: RowProps): React.JSX.Element {
     </>
   );
 }
+
+/** The end of a path, by which it is known. */
+const shortened = (path: string): string => path.replace(/^\/.*(\/[^/]+)$/, '…$1');
 
 const isOwn = ({ target: { kind } }: Link): boolean =>
   kind === 'operation' || kind === 'along' || kind === 'address';

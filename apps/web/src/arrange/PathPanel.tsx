@@ -36,13 +36,17 @@ interface Props {
   /** Whether the reasons are shown; stays from path to path. */
   readonly asksWhy: boolean;
   readonly onAskWhy: (asks: boolean) => void;
+  /** Whether its links are unfolded; stays as well. */
+  readonly showsLinks: boolean;
+  readonly onShowLinks: (shows: boolean) => void;
   readonly onStatement: (line: number) => void;
 }
 
 const NO_OPERATIONS: readonly CustomOperation[] = [];
 
 /** The chosen path: what is set just for it, why it is there, and an exchange that changes as the settings do. */
-export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props): React.JSX.Element {
+export function PathPanel(props: Props): React.JSX.Element {
+  const { row, root, asksWhy, onAskWhy, showsLinks, onShowLinks, onStatement } = props;
   const [chosen, setChosen] = useState<string | null>(null);
   const choices = useAppSelector((state) => state.document.choices);
   const arrangement = useAppSelector(arrangementName);
@@ -104,7 +108,14 @@ export function PathPanel({ row, root, asksWhy, onAskWhy, onStatement }: Props):
           <CustomOperations entity={row.resource.entity} on={on} onStatement={onStatement} />
         )}
         {operation === undefined && answersList(row) && <ListPanel resource={row.resource.id} />}
-        {operation === undefined && <LinkTable resource={row.resource.id} onStatement={onStatement} />}
+        {operation === undefined && (
+          <LinkTable
+            resource={row.resource.id}
+            isUnfolded={showsLinks}
+            onUnfold={onShowLinks}
+            onStatement={onStatement}
+          />
+        )}
         <h3 className="section-head">
           Settings of this path
           <span className="end quiet">

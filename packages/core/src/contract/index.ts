@@ -27,6 +27,16 @@ export {
 export { answerTypes, HAL, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export { linkId, severalIn } from './linkId.js';
+export {
+  firstWays,
+  linkSteps,
+  shortestWay,
+  stepsOf,
+  type FirstWay,
+  type Linked,
+  type LinkStep,
+  type StepsFrom,
+} from './linkGraph.js';
 export { isCarried } from './linkPlaces.js';
 export { isOfferedAlways, leadsTo, offeredWhen } from './linkWords.js';
 export { REGISTERED_RELATIONS } from './linkRelations.js';

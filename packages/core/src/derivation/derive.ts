@@ -9,6 +9,7 @@ import { findImpossible } from './findings/impossible.js';
 import { findUnused } from './findings/unused.js';
 import { findLeftOut } from './findings/leftOut.js';
 import { findKeptPlurals } from './findings/keptPlurals.js';
+import { findLinkWays } from './findings/linkWays.js';
 import { findMixed } from './findings/mixed.js';
 import { findShadowed } from './findings/shadowed.js';
 import { findUnbounded } from './findings/unbounded.js';
@@ -65,6 +66,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     leftOut: offers.leftOut(resource.id),
   }));
   findIdle(context, resources);
+  findLinkWays(context, resources, operations);
   return {
     ...titleAndRoot(context),
     description: model.description,

@@ -9,6 +9,7 @@ export { canShareRecords, firstViolation, withDefaultsOf } from './recordCompati
 export { withDeprecation, type Deprecation } from './deprecation.js';
 export { withCors } from './cors.js';
 export { exampleRequest } from './example.js';
+export { followWay, type WayRequest } from './followWay.js';
 export { withExampleQuery } from './exampleQuery.js';
 export { describeChange, keepChanges } from './image.js';
 export type { KeptChange, RecordChange, RecordImage } from './image.js';

@@ -95,8 +95,8 @@ export class TestMock {
   }
 
   /** Handles a request and commits nothing. */
-  handle(view: Dataset | Draft, request: EngineRequest): Handled {
-    return handle(this.service, view, request, {
+  handle(view: Dataset | Draft, request: EngineRequest, service = this.service): Handled {
+    return handle(service, view, request, {
       now: () => this.now,
       random: () => this.random.next(),
       token: () => `token-${++this.tokens}`,
@@ -104,8 +104,13 @@ export class TestMock {
   }
 
   exchange(request: EngineRequest): Answer {
+    return this.exchangeBy(this.service, request);
+  }
+
+  /** The same by another service over the same records. */
+  exchangeBy(service: Service, request: EngineRequest): Answer {
     const draft = this.draft();
-    const handled = this.handle(isWrite(request.method) ? draft : this.dataset, request);
+    const handled = this.handle(isWrite(request.method) ? draft : this.dataset, request, service);
     const { changes, kept, tokens } = handled;
     this.dataset.apply(changes, draft.counters, { answers: kept === null ? [] : [kept], tokens });
     const { status, headers, body } = handled.response;

@@ -110,8 +110,9 @@ export const ARRANGE_HELP = {
   },
   'arrange.ownLinks': {
     title: 'Links of your own',
-    sentence:
-      'Links that no rule derives: to an operation, to a record some roles away, or to an address elsewhere.',
+    kind: 'mark',
+    view: 'arrange',
+    help: 'Links that no rule derives: to an operation, to a record some roles away, or to an address elsewhere.',
     example: 'captain -> sailing.master when state = planned',
   },
   'arrange.links': {

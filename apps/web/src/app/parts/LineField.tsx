@@ -32,51 +32,47 @@ export function LineField({
     setOpen(false);
     if (draft !== value) onCommit(draft.trim());
   };
+  // Only the arrow keys choose: a pointer that rests where the list opens does not.
+  const [isChoosing, setChoosing] = useState(false);
+  const onKey = (event: React.KeyboardEvent): void => {
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') setChoosing(offered.length > 0);
+    else if (event.key === 'Escape') {
+      event.stopPropagation();
+      setOpen(false);
+      setDraft(value);
+    } else if (event.key === 'Enter' && !isChoosing) {
+      event.preventDefault();
+      event.stopPropagation();
+      commit();
+    }
+  };
   const offered = isOpen ? complete(draft) : [];
   return (
-    <AutoComplete
-      className="line-field"
-      value={draft}
-      open={offered.length > 0}
-      options={offered.map((line) => ({ value: line, label: <Offer line={line} written={draft} /> }))}
-      defaultActiveFirstOption={false}
-      popupMatchSelectWidth={false}
-      onChange={(text: string) => {
-        setDraft(text.replace(/\s*\n\s*/g, ' '));
-        setOpen(true);
-      }}
-      onSelect={(line: string) => {
-        setDraft(line);
-        setOpen(true);
-      }}
-      onBlur={commit}
-      onInputKeyDown={(event) => {
-        if (event.key === 'Escape') {
-          event.stopPropagation();
-          setOpen(false);
-          setDraft(value);
-        } else if (event.key === 'Enter' && !isChosen()) {
-          event.preventDefault();
-          commit();
-        }
-      }}
-    >
-      <Input.TextArea
-        autoSize
-        aria-label={label}
-        className="mono"
-        autoFocus={autoFocus === true}
-        {...(placeholder === undefined ? {} : { placeholder })}
-      />
-    </AutoComplete>
+    <div className="line-field" onKeyDownCapture={onKey}>
+      <AutoComplete
+        value={draft}
+        open={offered.length > 0}
+        options={offered.map((line) => ({ value: line, label: <Offer line={line} written={draft} /> }))}
+        defaultActiveFirstOption={false}
+        popupMatchSelectWidth={false}
+        onChange={(text: string) => {
+          setDraft(text.replace(/\s*\n\s*/g, ' '));
+          setOpen(true);
+          setChoosing(false);
+        }}
+        onBlur={commit}
+      >
+        <Input.TextArea
+          autoSize
+          aria-label={label}
+          className="mono"
+          autoFocus={autoFocus === true}
+          {...(placeholder === undefined ? {} : { placeholder })}
+        />
+      </AutoComplete>
+    </div>
   );
 }
-
-/** Whether one of what is told is chosen now by the arrow keys. */
-const isChosen = (): boolean =>
-  document.querySelector(
-    '.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option-active',
-  ) !== null;
 
 /** What can follow, without what is written before it. */
 function Offer({ line, written }: { readonly line: string; readonly written: string }): React.JSX.Element {

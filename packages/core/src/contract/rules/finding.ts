@@ -9,6 +9,18 @@ export const FINDING_RULES = {
     title: 'Decided about no link',
     sentence: 'What is decided about a link has an effect only while that link is derived.',
   },
+  'finding.unreachable': {
+    title: 'Nothing leads here',
+    sentence: 'What is offered is reached from the entry by links alone, unless one was left out.',
+  },
+  'finding.dead-end-links': {
+    title: 'A dead end',
+    sentence: 'An answer whose links were left out leads a client nowhere.',
+  },
+  'finding.links-off': {
+    title: 'Links are off',
+    sentence: 'Without links a client must know paths beforehand, and breaks when they move.',
+  },
   'finding.breaks': {
     title: 'Breaks a release',
     sentence: 'What a release takes and answers goes on being taken and answered under its version.',

@@ -1,0 +1,137 @@
+import { indexContract, type Contract, type LinkStep } from '../contract/index.js';
+import { isJsonObject, memoize, readJson, utf8Length, type Json, type JsonObject } from '../model/index.js';
+import type { Dataset } from './dataset.js';
+import { exampleRequest } from './example.js';
+import { handle } from './handle.js';
+import type { EngineRequest } from './message.js';
+import type { Runtime, Service } from './service.js';
+
+/** A request on a way, and its answer. */
+export interface WayRequest {
+  readonly resource: string;
+  readonly method: string;
+  readonly target: string;
+  /** `null` where it would change something, and is not sent. */
+  readonly answer: { readonly status: number; readonly bytes: number } | null;
+  /** The relation that is followed from its answer; `null` at the end. */
+  readonly follows: string | null;
+  /** Parameters of the next request that the client must know from elsewhere. */
+  readonly needs: readonly string[];
+}
+
+/** Of the records of a list so many are tried for the rest of a way. */
+const MOST_TRIED = 25;
+
+/**
+ * Goes a way on the records there are, from link to link, as far as there is one with a record at each step. `null` where
+ * its beginning cannot be asked for.
+ */
+export function followWay(
+  service: Service,
+  dataset: Dataset,
+  begin: string,
+  way: readonly LinkStep[],
+  runtime: Runtime,
+): readonly WayRequest[] | null {
+  const first = exampleOf(service, dataset, begin, runtime);
+  return first === null ? null : new Walk(service, dataset, runtime).from(begin, first, way);
+}
+
+function exampleOf(service: Service, dataset: Dataset, id: string, runtime: Runtime): EngineRequest | null {
+  const operations = indexContract(service.contract).operationsOf.get(id) ?? [];
+  const operation = operations.find(({ method }) => method === 'GET') ?? operations[0];
+  return operation === undefined ? null : exampleRequest(service, dataset, operation, runtime.now());
+}
+
+/** The same contract with all its links in plain JSON, which says where they lead whatever form they have. */
+const withPlainLinks = memoize((contract: Contract): Contract => ({
+  ...contract,
+  representation: {
+    ...contract.representation,
+    links: 'object',
+    linkForm: 'path',
+    memberLinks: 'all',
+    mediaTypes: ['application/json'],
+    record: null,
+  },
+}));
+
+class Walk {
+  constructor(
+    private readonly service: Service,
+    private readonly dataset: Dataset,
+    private readonly runtime: Runtime,
+  ) {}
+
+  from(resource: string, request: EngineRequest, way: readonly LinkStep[]): readonly WayRequest[] {
+    const [step, ...rest] = way;
+    const answer = request.method === 'GET' ? this.answerTo(request) : null;
+    const asked: WayRequest = {
+      resource,
+      method: request.method,
+      target: request.target,
+      answer,
+      follows: step?.relation ?? null,
+      needs: step === undefined ? [] : needsOf(step),
+    };
+    if (step === undefined) return [asked];
+    let longest: readonly WayRequest[] = [];
+    for (const next of this.nextRequests(request, step)) {
+      const found = this.from(step.to, next, rest);
+      if (found.length > longest.length) longest = found;
+      if (longest.length === way.length) break;
+    }
+    return [asked, ...longest];
+  }
+
+  private answerTo(request: EngineRequest): WayRequest['answer'] {
+    const { response } = handle(this.service, this.dataset, request, this.runtime);
+    return { status: response.status, bytes: utf8Length(response.body ?? '') };
+  }
+
+  /** What may be asked next, from the records there are. */
+  private nextRequests(request: EngineRequest, step: LinkStep): readonly EngineRequest[] {
+    const next = exampleOf(this.service, this.dataset, step.to, this.runtime);
+    if (next === null) return [];
+    if (needsOf(step).length > 0) return [next];
+    const targets = this.linked(request, step);
+    return targets.slice(0, MOST_TRIED).map((target) => ({ ...next, target }));
+  }
+
+  /** Where the links of an answer lead that are such as a step follows. */
+  private linked(request: EngineRequest, { relation, link }: LinkStep): readonly string[] {
+    const service = { ...this.service, contract: withPlainLinks(this.service.contract) };
+    const plain = { ...request, headers: new Map([...request.headers, ['accept', 'application/json']]) };
+    const { response } = handle(service, this.dataset, plain, this.runtime);
+    const read = readJson(response.body ?? '');
+    if (!read.ok) return [];
+    const { links: called, items: listed } = service.contract.names;
+    const body = read.value;
+    const records = Array.isArray(body)
+      ? (body as readonly Json[])
+      : isJsonObject(body) && Array.isArray(body[listed])
+        ? (body[listed] as readonly Json[])
+        : [];
+    const kind = link?.target.kind ?? (relation === 'edit' ? 'pair' : 'self');
+    if (link === null || kind === 'template' || kind === 'items')
+      return records.flatMap((record) => hrefsIn(record, called, relation === 'edit' ? 'edit' : 'self'));
+    return hrefsIn(body, called, relation);
+  }
+}
+
+function needsOf({ link }: LinkStep): readonly string[] {
+  const target = link?.target;
+  if (target?.kind === 'operation') return [...target.open.path, ...target.open.query];
+  return target?.kind === 'resource' ? (target.query ?? []) : [];
+}
+
+/** Where an object links to under a relation, without what is a template. */
+function hrefsIn(body: Json, called: string, relation: string): readonly string[] {
+  const links = isJsonObject(body) ? body[called] : undefined;
+  const found = isJsonObject(links) && Object.hasOwn(links, relation) ? links[relation] : undefined;
+  const all = Array.isArray(found) ? (found as readonly Json[]) : found === undefined ? [] : [found];
+  return all.flatMap((one) => (isJsonObject(one) ? plainHref(one) : []));
+}
+
+const plainHref = ({ href, templated }: JsonObject): readonly string[] =>
+  typeof href === 'string' && templated !== true && href.startsWith('/') ? [href] : [];
