@@ -112,6 +112,66 @@ test('links of one’s own are lines: elsewhere, to an operation, to a record so
   expect(await curl('GET', `${mock}/sailings/1/bookings/1`)).toMatchObject({
     body: { links: { captain: { href: '/api/v1/crews/1' } } },
   });
+});
 
-  await page.getByRole('link', { name: /Model/ }).click();
+test('where a client can go is shown and gone, and what nothing leads to is mended', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange`);
+  await page.getByText('Where a client can go').click();
+  await expect(page.getByText('reached from the entry, by links alone')).toBeVisible();
+  const map = page.getByLabel('Where links lead');
+  const booking = map.getByRole('option', { name: '/api/v1/sailings/{sailingId}/bookings, 4 requests' });
+  await booking.click();
+  const way = page.getByRole('region', { name: 'Shortest way' });
+  await expect(way.getByRole('row', { name: /GET \/api\/v1\/sailings\/\d+ 200/ })).toContainText('bookings');
+  await expect(way.getByText('4 requests')).toBeVisible();
+
+  // By keys alone: back along the way, and to what comes first behind the entry.
+  await map.focus();
+  for (const key of ['ArrowLeft', 'ArrowLeft', 'Enter']) await page.keyboard.press(key);
+  await expect(way.getByText('2 requests')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(way.getByText('Press a resource')).toBeVisible();
+
+  await booking.dblclick();
+  await expect(page.getByLabel('The chosen path')).toContainText('/sailings/{sailingId}/bookings');
+  await path(page, '/{sailingId}').getByText('/{sailingId}', { exact: true }).click();
+  await page.getByRole('button', { name: 'Links', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'bookings in lists' }).uncheck();
+  await page.getByRole('checkbox', { name: 'bookings in items' }).uncheck();
+  await page.getByText('Where a client can go').click();
+  await expect(page.getByRole('option', { name: /bookings, nothing leads here/ })).toBeVisible();
+  const findings = page.getByRole('region', { name: 'Findings about links' });
+  await expect(findings).toContainText('bookings was left out at /sailings/{sailingId}');
+  await findings.getByRole('button', { name: 'Bring back bookings' }).click();
+  await expect(findings).toContainText('Every resource is reached');
+  await expect(booking).toBeVisible();
+});
+
+test('two hundred entities are shown at once, and only what is visible is drawn', async ({
+  page,
+  isomeros,
+}) => {
+  const entities = Array.from(
+    { length: 200 },
+    (_, at) => `entity Depot${at}\n  name: text(1..20), required\n`,
+  );
+  const owned = Array.from(
+    { length: 120 },
+    (_, at) => `each Depot${at} owns many Depot${at + 80} as shelves${at}`,
+  );
+  const id = await isomeros.createDesign(`${entities.join('\n')}\n${owned.slice(60).join('\n')}\n`);
+  await page.goto(`${isomeros.url}/designs/${id}/arrange?view=links`);
+  await expect(page.getByText(/of \d+ resources/)).toBeVisible();
+  const map = page.getByLabel('Where links lead');
+  await expect.poll(() => map.getByRole('option').count()).toBeGreaterThan(20);
+  expect(await map.getByRole('option').count()).toBeLessThan(200);
+  await map.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Shortest way' }).getByText('2 requests')).toBeVisible();
 });

@@ -6,8 +6,10 @@ import { outlineRows } from '../app/parts/outlineRows.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { choicesRedone, choicesUndone } from '../design/documentSlice.js';
+import { useArrangeView } from './ArrangeViews.js';
 import { ArrangeTree } from './ArrangeTree.js';
 import { Conventions } from './Conventions.js';
+import { LinkWays } from './linkMap/LinkWays.js';
 import { MovePanel } from './MovePanel.js';
 import { PathPanel } from './PathPanel.js';
 import { PlacementTable } from './PlacementTable.js';
@@ -29,7 +31,19 @@ export function ArrangePage(): React.JSX.Element {
   const { told } = usePathsSinceOpened(outline);
   const control = useMoving();
   useUndoKeys();
+  const [view, showView] = useArrangeView();
   if (outline === null) return <p className="empty-note">There is nothing to arrange yet.</p>;
+  const goTo = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
+  if (view === 'links')
+    return (
+      <LinkWays
+        onStatement={goTo}
+        onShow={(resource) => {
+          setSelected(resource);
+          showView('paths');
+        }}
+      />
+    );
   const rows = outlineRows(outline);
   const row = rows.find(({ resource }) => resource.id === selected) ?? rows[0];
   const shown = new Set(outline.resources.flatMap(({ entity }) => entity ?? []));
@@ -78,7 +92,7 @@ export function ArrangePage(): React.JSX.Element {
           onAskWhy={setAsksWhy}
           showsLinks={showsLinks}
           onShowLinks={setShowsLinks}
-          onStatement={(line) => void navigate(`/designs/${id}/model?line=${line}`)}
+          onStatement={goTo}
         />
       </SplitPanels>
     </SplitPanels>

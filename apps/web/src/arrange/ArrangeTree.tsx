@@ -6,6 +6,7 @@ import type { AbleTo } from '../app/parts/operationsOf.js';
 import { outlineRows, type OutlineRow } from '../app/parts/outlineRows.js';
 import { RowList, type TreePlace } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
+import { ArrangeViews } from './ArrangeViews.js';
 import { severitiesOf } from './findingsAt.js';
 import { mergedRows, unchanged } from './mergedRows.js';
 import { NOWHERE, ROOT } from './moves.js';
@@ -60,7 +61,7 @@ export function ArrangeTree(props: Props): React.JSX.Element {
   return (
     <section className="panel arrange-tree" aria-label="Path tree of the arrangement">
       <header className="panel-head">
-        <h2>Path tree</h2>
+        <ArrangeViews />
         <span className="quiet">
           {amount(outline.resources.length, 'path')}, {amount(outline.operations.length, 'operation')}
           {note !== null && `; ${note}`}

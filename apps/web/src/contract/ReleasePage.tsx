@@ -1,4 +1,4 @@
-import type { ChangeSinceRelease, Compatibility } from '@isomeros/core/comparison';
+import { PARTIES, type ChangeSinceRelease, type Compatibility } from '@isomeros/core/comparison';
 import { useCallback, useState } from 'react';
 import type { Release } from '@isomeros/api';
 import { amount } from '../app/parts/amount.js';
@@ -104,9 +104,7 @@ function ChangeRow({ change, onStatement }: ChangeProps): React.JSX.Element {
   const [asksWhy, setAsksWhy] = useState(false);
   return (
     <li>
-      {change.affects !== null && (
-        <span className="quiet">{change.affects === 'sender' ? 'senders' : 'readers'}</span>
-      )}
+      {change.affects !== null && <span className="quiet">{PARTIES[change.affects]}</span>}
       <button
         type="button"
         className="plain-button"

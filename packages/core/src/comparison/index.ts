@@ -8,4 +8,5 @@ export {
   type ChangeSinceRelease,
   type ReleasedContract,
 } from './releases.js';
+export { PARTIES } from './types.js';
 export type { AffectedParty, ContractChange, Compatibility } from './types.js';

@@ -1,7 +1,7 @@
 import type { CitedDecision, Contract, Finding } from '../contract/index.js';
 import { causesBetween } from './causes.js';
 import { compare } from './compare.js';
-import type { ContractChange } from './types.js';
+import { PARTIES, type ContractChange } from './types.js';
 
 /** A contract frozen under a label. */
 export interface ReleasedContract {
@@ -49,7 +49,7 @@ export function breakingFindings(
     .map(({ message, resource, reasons, affects, cause }) => ({
       id: 'release.broken',
       severity: 'breaking',
-      message: `Breaks ${label} for ${affects === 'sender' ? 'senders' : 'readers'}: ${message}`,
+      message: `Breaks ${label} for ${affects === null ? '' : PARTIES[affects]}: ${message}`,
       about: resource,
       reasons: [{ rule: 'finding.breaks', because: [{ kind: 'release', label }] }, ...reasons],
       ...(cause === null ? {} : { cause }),

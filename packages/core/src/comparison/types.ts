@@ -7,8 +7,15 @@ import type { Contract, ContractIndex, Operation, Reasons, Resource } from '../c
  */
 export type Compatibility = 'breaking' | 'compatible' | 'cosmetic';
 
-/** Who a breaking change breaks: a client that sends something, or one that reads an answer. */
-export type AffectedParty = 'sender' | 'reader';
+/** Who a breaking change breaks: a client that sends something, one that reads an answer, or one that follows links. */
+export type AffectedParty = 'sender' | 'reader' | 'follower';
+
+/** Several of them, as a sentence names them. */
+export const PARTIES: Readonly<Record<AffectedParty, string>> = {
+  sender: 'senders',
+  reader: 'readers',
+  follower: 'who follows links',
+};
 
 /** One difference between two contracts, as clients meet it. */
 export interface ContractChange {

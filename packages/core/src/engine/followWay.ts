@@ -72,7 +72,7 @@ class Walk {
       target: request.target,
       answer,
       follows: step?.relation ?? null,
-      needs: step === undefined ? [] : needsOf(step),
+      needs: step === undefined ? [] : needsOf(this.service.contract, step),
     };
     if (step === undefined) return [asked];
     let longest: readonly WayRequest[] = [];
@@ -93,7 +93,7 @@ class Walk {
   private nextRequests(request: EngineRequest, step: LinkStep): readonly EngineRequest[] {
     const next = exampleOf(this.service, this.dataset, step.to, this.runtime);
     if (next === null) return [];
-    if (needsOf(step).length > 0) return [next];
+    if (isFilledIn(step)) return [next];
     const targets = this.linked(request, step);
     return targets.slice(0, MOST_TRIED).map((target) => ({ ...next, target }));
   }
@@ -119,11 +119,18 @@ class Walk {
   }
 }
 
-function needsOf({ link }: LinkStep): readonly string[] {
+function needsOf(contract: Contract, { link, to }: LinkStep): readonly string[] {
   const target = link?.target;
   if (target?.kind === 'operation') return [...target.open.path, ...target.open.query];
-  return target?.kind === 'resource' ? (target.query ?? []) : [];
+  if (target?.kind !== 'resource' || target.query === undefined) return [];
+  const asked = (indexContract(contract).operationsOf.get(to) ?? []).flatMap(({ query }) => query);
+  return asked.flatMap((one) => (one.role === 'input' && one.default === null ? [one.name] : []));
 }
+
+/** Whether a step is followed by filling in a template. */
+const isFilledIn = ({ link }: LinkStep): boolean =>
+  (link?.target.kind === 'operation' && link.target.open.path.length + link.target.open.query.length > 0) ||
+  (link?.target.kind === 'resource' && link.target.query !== undefined);
 
 /** Where an object links to under a relation, without what is a template. */
 function hrefsIn(body: Json, called: string, relation: string): readonly string[] {

@@ -152,7 +152,9 @@ function printed(value: Json, indent: string, name: string): string {
 const isPlace = (text: string): boolean => /^(?:\/(?!\/)|https?:\/\/)/.test(text);
 
 const anchor = (href: string, text: string): string =>
-  isPlace(href) ? `<a href="${escaped(href)}">${escaped(text)}</a>` : escaped(text);
+  isPlace(href)
+    ? `<a href="${escaped(href)}"${href.startsWith('/') ? '' : ' rel="noreferrer"'}>${escaped(text)}</a>`
+    : escaped(text);
 
 const ENTITIES: Readonly<Record<string, string>> = {
   '&': '&amp;',

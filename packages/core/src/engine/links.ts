@@ -30,7 +30,7 @@ const severalOf = memoize(({ links }: Pick<Resource, 'links'>): ReadonlySet<stri
  */
 export function linksOf(
   service: RequestContext,
-  resource: Pick<Resource, 'links'> | undefined,
+  resource: Pick<Resource, 'id' | 'links'> | undefined,
   place: LinkPlace,
   found: (link: Link) => Json,
 ): Record<string, Json> | null {
@@ -42,7 +42,7 @@ export function linksOf(
   const all = bareObject();
   const several = severalOf(resource);
   for (const link of carried) {
-    const how = isTold ? methodsIn(contract)(link) : null;
+    const how = isTold ? methodsIn(contract)(link, resource) : null;
     const target = withTold(withTold(found(link), how), link.attributes);
     if (several.has(link.relation)) {
       const known = all[link.relation];
@@ -72,12 +72,17 @@ const saysMethods = ({ contract: { representation }, mediaType }: RequestContext
   mediaType === 'application/json';
 
 /** How a link that is no GET is followed: its method, and the media types that are accepted there. */
+interface Followed {
+  readonly method?: Method;
+  readonly accepts?: readonly string[];
+}
+
 const methodsIn = memoize((contract: Contract) =>
-  memoize((link: Link): { readonly method?: Method; readonly accepts?: readonly string[] } => {
-    const { target } = link;
-    if (!('resource' in target)) return {};
+  memoize(({ target }: Link, from: Pick<Resource, 'id'>): Followed => {
+    const to = target.kind === 'pair' ? from.id : 'resource' in target ? target.resource : null;
+    if (to === null) return {};
     const { operations, operationsOf } = indexContract(contract);
-    const all = operationsOf.get(target.resource) ?? [];
+    const all = operationsOf.get(to) ?? [];
     const followed =
       target.kind === 'operation'
         ? operations.get(target.operation)

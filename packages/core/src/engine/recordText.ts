@@ -1,5 +1,6 @@
-import type { Contract, Resource } from '../contract/index.js';
-import { memoize, type Row } from '../model/index.js';
+import type { Settings } from '../arrangement/index.js';
+import { indexContract, isCarried, type Contract, type Resource } from '../contract/index.js';
+import { entryOf, memoize, type Row } from '../model/index.js';
 import type { RecordView } from './dataset.js';
 import type { Projection } from './list/listQuery.js';
 import { representListed, representRecord } from './represent.js';
@@ -50,6 +51,20 @@ function isAlone(service: RequestContext, record: Row, { fields, expand }: Proje
     !hasLinkHeader(service, record)
   );
 }
+
+/** Whether records of an entity carry the same links in lists as alone, so that one text is enough. */
+function isLinkedAlike({ contract }: RequestContext, entity: string): boolean {
+  const home = indexContract(contract).canonical.get(entity);
+  return home === undefined || linkedAlike(home)(contract.representation.memberLinks);
+}
+
+const linkedAlike = memoize(({ links }: Resource) => {
+  const known = new Map<string, boolean>();
+  return (memberLinks: Settings['memberLinks']): boolean =>
+    entryOf(known, memberLinks, () =>
+      links.every((link) => isCarried(link, 'items', memberLinks) === isCarried(link, 'lists', memberLinks)),
+    );
+});
 
 /** Whether links of a record travel in a header besides, which no text tells. */
 function hasLinkHeader(service: RequestContext, record: Row): boolean {
@@ -113,7 +128,8 @@ export function listedTexts(
   if (first === undefined || !isAlone(service, first, showing)) return null;
   const known = textsOf(service, view);
   const name = storages(service).byId.get(first.entity)?.entity.name ?? '';
-  const purpose = indexOf(service).shapes.has(`${name}.member`) ? 'member' : 'item';
+  const isAlike = !indexOf(service).shapes.has(`${name}.member`) && isLinkedAlike(service, name);
+  const purpose = isAlike ? 'item' : 'member';
   const made = records.map((record) => textFor(service, view, known, record, purpose));
   return {
     texts: made.map(({ text }) => text),

@@ -304,7 +304,7 @@ describe('a release', () => {
         route,
         'Breaks 1.0 for senders: GET, PUT, PATCH, DELETE /api/v1/routes/{routeId}/sailings/{sailingId} are gone.',
       ],
-      [route, 'Breaks 1.0 for readers: /api/v1/routes/{routeId} does not link sailings any more.'],
+      [route, 'Breaks 1.0 for who follows links: /api/v1/routes/{routeId} does not link sailings any more.'],
     ]);
   });
 });

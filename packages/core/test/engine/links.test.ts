@@ -148,9 +148,16 @@ describe('derived links', () => {
     expect(linksAt(mock, '/api/v1/sailings/1')).toHaveProperty('master');
   });
 
-  test('a choice about a link that is not there has no effect', () => {
-    expect(derived([[ITEM, 'nothing', { leftOut: true }]])).toEqual(derived([]));
-    expect(derived([['nowhere', 'self', { leftOut: true }]])).toEqual(derived([]));
+  test('a choice about a link that is not there has no effect but to be told of', () => {
+    for (const [resource, link] of [
+      [ITEM, 'nothing'],
+      ['nowhere', 'self'],
+    ] as const) {
+      const { findings, ...others } = derived([[resource, link, { leftOut: true }]]);
+      const { findings: _none, ...plain } = derived([]);
+      expect(others).toEqual(plain);
+      expect(findings.map(({ id }) => id)).toEqual(['link.idle']);
+    }
   });
 
   test('say that they were chosen, and that can be taken back', () => {

@@ -108,6 +108,20 @@ export const ARRANGE_HELP = {
     help: 'Chooses pages and totals of a list, the lists of its branch or all lists in one step, once what would follow was read.',
     example: 'endless, by cursor: for a collection that grows',
   },
+  'arrange.views': {
+    title: 'Paths, or where a client can go',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Shows the path tree, or the graph of links from the entry, with the shortest way and what nothing leads to.',
+    example: 'the entry, routes, a route, its sailings: 4 requests',
+  },
+  'arrange.firstWays': {
+    title: 'First ways, or all links',
+    kind: 'action',
+    view: 'arrange',
+    help: 'Draws the links by which each resource is reached first, or every link; press a resource for the way to it.',
+    example: 'Enter chooses where to go, Space where to begin, arrow keys go along',
+  },
   'arrange.ownLinks': {
     title: 'Links of your own',
     kind: 'mark',

@@ -2,22 +2,18 @@ import { arrangementOf, completeModel } from '@isomeros/core/arrangement';
 import { compare } from '@isomeros/core/comparison';
 import { figuresOf, type Contract, type Outline } from '@isomeros/core/contract';
 import { derive, deriveOutline, exposureGrid } from '@isomeros/core/derivation';
+import type { Dataset } from '@isomeros/core/engine';
 import { indexModel, type Model } from '@isomeros/core/model';
 import { parse, type ParseResult } from '@isomeros/core/notation';
 import type { Answerer } from '../../app/workers/protocol.js';
 import { afterStep } from './afterStep.js';
 import { BaselineReleases } from './baselineReleases.js';
-import { exampleExchange, type ExampleStage } from './example.js';
+import { exampleExchange } from './example.js';
+import { exampleRecords } from './exampleStage.js';
 import { impactOf } from './impact.js';
-import type {
-  Consequence,
-  DerivationProtocol,
-  ExampleExchange,
-  Review,
-  Basis,
-  BasisKey,
-  Step,
-} from './protocol.js';
+import { linkMapOf } from './linkMap.js';
+import type { Consequence, DerivationProtocol, Review, Basis, BasisKey, Step } from './protocol.js';
+import { wayBetween } from './way.js';
 
 /** So many bases are remembered with what was derived from them. */
 const MOST_REMEMBERED = 4;
@@ -27,7 +23,7 @@ class Derivation {
   private completed: Model | null = null;
   private shortened: Outline | null = null;
   private whole: Contract | null = null;
-  private stage: ExampleStage | null = null;
+  private records: Dataset | null = null;
 
   constructor(
     readonly basis: Basis,
@@ -54,12 +50,9 @@ class Derivation {
     return (this.whole ??= derive(this.model, this.arrangement));
   }
 
-  /** The records that examples are run on are made with the first one. */
-  example(operation: string): ExampleExchange | null {
-    const stage = this.stage ?? { model: this.model, contract: this.contract, dataset: null };
-    const example = exampleExchange(stage, operation);
-    this.stage = example === null ? stage : { ...stage, dataset: example.dataset };
-    return example?.exchange ?? null;
+  /** The records that examples are run on, made with the first one. */
+  get dataset(): Dataset {
+    return (this.records ??= exampleRecords(this.model));
   }
 }
 
@@ -91,7 +84,18 @@ export class Derivations {
       const { contract, model } = this.of(basis);
       return impactOf(contract, model, statement);
     },
-    example: ({ basis, operation }) => this.of(basis).example(operation),
+    example: ({ basis, operation }) => {
+      const { contract, model, dataset } = this.of(basis);
+      return exampleExchange(contract, model, dataset, operation);
+    },
+    linkMap: ({ basis }) => {
+      const { contract, model } = this.of(basis);
+      return linkMapOf(contract, model);
+    },
+    way: ({ basis, from, to }) => {
+      const { contract, model, dataset } = this.of(basis);
+      return wayBetween(contract, model, dataset, from, to);
+    },
     grid: ({ basis, entity }) => {
       const { model, arrangement } = this.of(basis);
       return exposureGrid(model, arrangement, entity);

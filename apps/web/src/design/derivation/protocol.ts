@@ -7,6 +7,8 @@ import type { DesignFigures } from '@isomeros/api';
 import type { Assumption, Contract, Finding, Outline } from '@isomeros/core/contract';
 import type { DesignReleases } from './baselineReleases.js';
 import type { Impact } from './impact.js';
+import type { LinkMap } from './linkMap.js';
+import type { Way } from './way.js';
 
 /** What a contract follows from. */
 export interface Basis {
@@ -94,6 +96,10 @@ export type DerivationProtocol = Readonly<{
   implied: { question: OfBasis & { readonly statement: string }; answer: Impact };
   /** An operation run on seed records; `null` where there is no record to show it on. */
   example: { question: OfBasis & { readonly operation: string }; answer: ExampleExchange | null };
+  /** The graph of links from the entry, laid out. */
+  linkMap: { question: OfBasis; answer: LinkMap };
+  /** The shortest way by links between two resources, by their ids; `null` where there is none. */
+  way: { question: OfBasis & { readonly from: string; readonly to: string }; answer: Way | null };
   /** What goes in and what comes out of the records of an entity, by its name. */
   grid: { question: OfBasis & { readonly entity: string }; answer: readonly GridRow[] };
   /** Compare with these releases from now on. */

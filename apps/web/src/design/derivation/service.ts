@@ -5,6 +5,8 @@ import { unexpected } from '../../app/api/client.js';
 import type { Port } from '../../app/workers/protocol.js';
 import type { DesignReleases } from './baselineReleases.js';
 import type { Impact } from './impact.js';
+import type { LinkMap } from './linkMap.js';
+import type { Way } from './way.js';
 import {
   keyOfBasis,
   type Consequence,
@@ -100,6 +102,15 @@ export class DerivationService {
   async example(operation: string): Promise<ExampleExchange | null> {
     if (this.valid === null) return null;
     return this.wholes.ask('example', { basis: this.valid.basis, operation });
+  }
+
+  /** The graph of links of the last valid text; `null` while there is none. */
+  async linkMap(): Promise<LinkMap | null> {
+    return this.valid === null ? null : this.wholes.ask('linkMap', { basis: this.valid.basis });
+  }
+
+  async way(from: string, to: string): Promise<Way | null> {
+    return this.valid === null ? null : this.wholes.ask('way', { basis: this.valid.basis, from, to });
   }
 
   async grid(entity: string): Promise<readonly GridRow[]> {

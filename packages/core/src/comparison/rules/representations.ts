@@ -17,20 +17,24 @@ export function* compareRepresentations({ before, after, pairs }: Aligned): Gene
   if (come.length > 0) yield compatible(about, `${come.join(', ')} is answered.`);
   const { links, linkForm } = is.representation;
   if (was.representation.links !== links && was.representation.links === 'header')
-    yield breaking('reader', about, 'Links are not sent in Link any more.');
+    yield breaking('follower', about, 'Links are not sent in Link any more.');
   if (was.representation.linkForm !== linkForm && was.representation.links !== 'none')
-    yield breaking('reader', about, `Links are ${linkForm === 'path' ? 'paths' : 'absolute URIs'} now.`);
+    yield breaking('follower', about, `Links are ${linkForm === 'path' ? 'paths' : 'absolute URIs'} now.`);
+  const [says, saysNow] = [was.representation.linkMethods, is.representation.linkMethods];
+  if (says === 'method' && saysNow === 'none')
+    yield breaking('follower', about, 'Links do not say their method any more.');
+  else if (says !== saysNow) yield compatible(about, 'Links that are no GET say their method.');
   const { memberLinks } = is.representation;
   const [carried, carriedNow] = [CARRIED[was.representation.memberLinks], CARRIED[memberLinks]];
   if (carriedNow.rank < carried.rank)
-    yield breaking('reader', about, `Records in lists carry ${carriedNow.said} now.`);
+    yield breaking('follower', about, `Records in lists carry ${carriedNow.said} now.`);
   else if (carriedNow.rank > carried.rank)
     yield compatible(about, `Records in lists carry ${carriedNow.said}.`);
   const relationBase = is.representation.relationBase;
   const isNamed = links === 'header' || typesNow.includes('application/hal+json');
   if (was.representation.relationBase !== relationBase && isNamed)
     yield breaking(
-      'reader',
+      'follower',
       about,
       `Link relations begin with ${relationBase === '' ? 'the address of the API' : relationBase} now.`,
     );

@@ -92,7 +92,7 @@ function openIds(
   { index }: DerivationContext,
   carrier: PlacedResource,
   from: Entity | null,
-  { segments }: PlacedResource,
+  { kind, segments }: PlacedResource,
 ): readonly string[] {
   const known = new Set<string>();
   for (const segment of carrier.segments) if (segment.kind === 'id') known.add(segment.entity);
@@ -100,8 +100,10 @@ function openIds(
   const owners = new Set<string>();
   for (let name = from?.name; name !== undefined && !owners.has(name); name = index.ownerOf.get(name)?.from)
     owners.add(name);
-  return segments.flatMap((segment) =>
-    segment.kind === 'id' && !known.has(segment.entity) && !owners.has(segment.entity)
+  // With whom a record is paired its own ids do not tell.
+  const isPaired = (at: number): boolean => kind === 'pair' && at === segments.length - 1;
+  return segments.flatMap((segment, at) =>
+    segment.kind === 'id' && (isPaired(at) || (!known.has(segment.entity) && !owners.has(segment.entity)))
       ? [segment.parameter]
       : [],
   );
