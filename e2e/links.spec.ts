@@ -112,6 +112,16 @@ test('links of one’s own are lines: elsewhere, to an operation, to a record so
   expect(await curl('GET', `${mock}/sailings/1/bookings/1`)).toMatchObject({
     body: { links: { captain: { href: '/api/v1/crews/1' } } },
   });
+
+  // What it leads to is left out: the link dangles, and is taken away where that is told.
+  await path(page, '/sailings').getByText('/sailings', { exact: true }).click();
+  await path(page, '/sailings').getByRole('button', { name: 'Leave out list, listSailings' }).click();
+  await path(page, '/{sailingId}').getByText('/{sailingId}', { exact: true }).click();
+  const found = page.getByRole('list', { name: 'Findings about Line of alternate' });
+  await expect(found).toContainText('The operation it leads to is not offered any more.');
+  await found.getByRole('button', { name: 'Remove alternate' }).click();
+  await expect(page.getByLabel('Line of alternate')).toBeHidden();
+  await expect(page.getByLabel('Line of manual')).toBeVisible();
 });
 
 test('where a client can go is shown and gone, and what nothing leads to is mended', async ({

@@ -254,7 +254,7 @@ function withOne<Name extends keyof LinkChoice>(
 ): LinkChoice | null {
   const { [name]: _before, ...others } = choice ?? {};
   const next = value === undefined ? others : { ...others, [name]: value };
-  return Object.keys(next).length === 0 ? null : (next as LinkChoice);
+  return Object.keys(next).length === 0 ? null : next;
 }
 
 /** What else is told of a link, and its place among the others. */

@@ -76,28 +76,7 @@ export function PathPanel(props: Props): React.JSX.Element {
         </span>
       </header>
       <div className="panel-body">
-        <div className="scope" role="group" aria-label="What is looked at">
-          <button
-            type="button"
-            className={operation === undefined ? 'text-button strong' : 'text-button'}
-            aria-pressed={operation === undefined}
-            onClick={() => setChosen(null)}
-          >
-            all of it
-          </button>
-          {row.operations.map(({ id, verb, effect }) => (
-            <button
-              key={id}
-              type="button"
-              className={id === operation?.id ? 'text-button strong' : 'text-button'}
-              aria-pressed={id === operation?.id}
-              title={id}
-              onClick={() => setChosen(id)}
-            >
-              <EffectMark effect={effect} /> {verb}
-            </button>
-          ))}
-        </div>
+        <Scope row={row} chosen={operation?.id ?? null} onChoose={setChosen} />
         {asksWhy && <WhyHere row={row} operation={operation} onStatement={onStatement} />}
         <FindingsHere row={row} onStatement={onStatement} />
         {operation === undefined && <OfferPanel row={row} />}
@@ -143,6 +122,39 @@ export function PathPanel(props: Props): React.JSX.Element {
     </section>
   );
 }
+
+interface ScopeProps {
+  readonly row: OutlineRow;
+  /** The id of an operation; `null` for all of the path. */
+  readonly chosen: string | null;
+  readonly onChoose: (operation: string | null) => void;
+}
+
+/** All of a path, or one of its operations. */
+const Scope = ({ row, chosen, onChoose }: ScopeProps): React.JSX.Element => (
+  <div className="scope" role="group" aria-label="What is looked at">
+    <button
+      type="button"
+      className={chosen === null ? 'text-button strong' : 'text-button'}
+      aria-pressed={chosen === null}
+      onClick={() => onChoose(null)}
+    >
+      all of it
+    </button>
+    {row.operations.map(({ id, verb, effect }) => (
+      <button
+        key={id}
+        type="button"
+        className={id === chosen ? 'text-button strong' : 'text-button'}
+        aria-pressed={id === chosen}
+        title={id}
+        onClick={() => onChoose(id)}
+      >
+        <EffectMark effect={effect} /> {verb}
+      </button>
+    ))}
+  </div>
+);
 
 interface OfEntity {
   /** The name of the entity. */

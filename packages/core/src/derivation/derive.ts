@@ -1,5 +1,5 @@
-import type { Arrangement, Settings } from '../arrangement/index.js';
-import type { Contract, MediaType, Resource } from '../contract/index.js';
+import type { Arrangement } from '../arrangement/index.js';
+import type { Contract } from '../contract/index.js';
 import { appendAll, type Model } from '../model/index.js';
 import { startDerivation, valueOf, type DerivationContext } from './context.js';
 import { findAssumptions } from './assumptions/index.js';
@@ -9,24 +9,21 @@ import { findImpossible } from './findings/impossible.js';
 import { findUnused } from './findings/unused.js';
 import { findLeftOut } from './findings/leftOut.js';
 import { findKeptPlurals } from './findings/keptPlurals.js';
-import { findLinkWays } from './findings/linkWays.js';
 import { findMixed } from './findings/mixed.js';
 import { findShadowed } from './findings/shadowed.js';
 import { findUnbounded } from './findings/unbounded.js';
 import { findNeverReturned } from './findings/neverReturned.js';
 import { findTelling } from './findings/telling.js';
 import { findVerbs } from './findings/verbs.js';
-import { findIdle, linksAsChosen, registeredAmong, withCarriedLinks, withRelations } from './links/chosen.js';
-import { apiLinks } from './links/api.js';
-import { deriveLinks } from './links/index.js';
-import { ownLinksOf } from './ownLinks/index.js';
+import { withCarriedLinks, withRelations } from './links/chosen.js';
+import { linkedResources } from './links/linked.js';
 import { structureNameFindings, structureNames } from './names/members.js';
 import { securityOf } from './operations/access.js';
 import { deriveOperations } from './operations/index.js';
 import { usualForm, variantShapes } from './operations/forms.js';
 import { Offers } from './operations/offers.js';
 import { placeResources } from './place/index.js';
-import { recordEnvelope } from './recordEnvelope.js';
+import { representationOf } from './representation.js';
 import { deriveShapes, findTraits, withInputsOfPut } from './shapes/index.js';
 
 /**
@@ -41,8 +38,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const shapes = deriveShapes(context, traits, placed);
   const offers = new Offers(context, placed);
   const operations = deriveOperations(context, offers, traits);
-  const links = deriveLinks(context, offers, traits);
-  const ownLinks = ownLinksOf(context, placed, operations, traits);
+  const resources = linkedResources(context, offers, traits, operations);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   const entities = new Map(placed.map(({ id, entity }) => [id, entity]));
   findTelling(context, traits, (id) => entities.get(id) ?? null, operations);
@@ -56,17 +52,6 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   appendAll(context.findings, idleInputs(context));
   findConstantConditions(context);
   findUnused(context);
-  const resources = placed.map((resource): Resource => ({
-    ...resource,
-    ...linksAsChosen(context, resource.id, [
-      ...(links.get(resource.id) ?? []),
-      ...apiLinks(context, resource, operations),
-      ...(ownLinks.get(resource.id) ?? []),
-    ]),
-    leftOut: offers.leftOut(resource.id),
-  }));
-  findIdle(context, resources);
-  findLinkWays(context, resources, operations);
   return {
     ...titleAndRoot(context),
     description: model.description,
@@ -84,17 +69,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     findings: context.findings,
     assumptions: findAssumptions(context),
     names: structureNames(context),
-    representation: {
-      mediaTypes: valueOf(context, 'mediaTypes').map((type) => MEDIA_TYPES[type]),
-      links: valueOf(context, 'links'),
-      linkForm: valueOf(context, 'linkForm'),
-      memberLinks: valueOf(context, 'memberLinks'),
-      linkMethods: valueOf(context, 'linkMethods'),
-      relationBase: valueOf(context, 'relationBase'),
-      unset: valueOf(context, 'unset'),
-      registered: registeredAmong(context),
-      record: recordEnvelope(context),
-    },
+    representation: representationOf(context),
     paging: usualForm(context),
     totalHeader: valueOf(context, 'totalHeader'),
     moreHeader: valueOf(context, 'moreHeader'),
@@ -105,11 +80,6 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     limits: { bodyBytes: valueOf(context, 'maxBodyBytes') },
   };
 }
-
-const MEDIA_TYPES: Readonly<Record<Settings['mediaTypes'][number], MediaType>> = {
-  json: 'application/json',
-  hal: 'application/hal+json',
-};
 
 const VERSION_HEADER = 'API-Version';
 

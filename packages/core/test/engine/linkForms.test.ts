@@ -20,9 +20,14 @@ type ReadLink = Readonly<
 
 const TOLD = ['title', 'type', 'hreflang', 'name', 'deprecation'] as const;
 
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : '');
+
+/** A cursor is signed for its contract; these have one for each form. */
+const withoutCursor = (href: string): string => href.replace(/cursor=[^&]*/, 'cursor=…');
+
 const linkOf = (rel: string, href: string, templated: boolean, told: (name: string) => unknown): ReadLink => {
-  const texts = Object.fromEntries(TOLD.map((name) => [name, String(told(name) ?? '')]));
-  return { rel, href, templated, ...texts } as ReadLink;
+  const texts = Object.fromEntries(TOLD.map((name) => [name, textOf(told(name))]));
+  return { rel, href: withoutCursor(href), templated, ...texts } as ReadLink;
 };
 
 type LinkObject = Readonly<Record<string, unknown>>;
@@ -53,12 +58,13 @@ function fromLink(text: string | undefined): readonly ReadLink[] {
 /** The same of `Link-Template`, a structured field (RFC 9652, RFC 9651). */
 function fromTemplates(text: string | undefined): readonly ReadLink[] {
   if (text === undefined) return [];
-  return parseList(text).map(([target, parameters]) =>
-    linkOf(String(parameters.get('rel')), String(target), true, (name) => {
-      const value = parameters.get(name);
+  return parseList(text).map(([target, parameters]) => {
+    const told = new Map<string, unknown>(parameters);
+    return linkOf(String(told.get('rel')), String(target), true, (name) => {
+      const value = told.get(name);
       return value instanceof DisplayString ? value.toString() : value;
-    }),
-  );
+    });
+  });
 }
 
 const sorted = (links: readonly ReadLink[]): readonly string[] =>

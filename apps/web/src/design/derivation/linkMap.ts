@@ -9,7 +9,7 @@ import {
   type FirstWay,
   type LinkStep,
 } from '@isomeros/core/contract';
-import type { Model } from '@isomeros/core/model';
+import { greatest, type Model } from '@isomeros/core/model';
 
 /** A resource in the graph of links, where it is drawn. */
 export interface MapNode {
@@ -96,7 +96,11 @@ export function linkMapOf(contract: Contract, model: Model): LinkMap {
     nodes,
     steps: drawn,
     columns: columns.map(({ requests, ids }, at) => ({ x: xs[at] ?? 0, requests, resources: ids.length })),
-    width: Math.max(...nodes.map(({ x, width }) => x + width)) + 180,
+    width:
+      greatest(
+        nodes.map(({ x, width }) => x + width),
+        0,
+      ) + 180,
     height: rows.count * ROW_HEIGHT + 2 * MARGIN,
   };
 }
@@ -158,10 +162,12 @@ function placed(
   return columns.map(({ ids }, at) => {
     if (at > 0) {
       const before = columns[at - 1]?.ids ?? [];
-      x +=
-        Math.max(...before.map(widthOf)) +
-        AROUND_LABEL +
-        Math.max(0, ...ids.map((id) => labels.get(id) ?? 0));
+      const widest = greatest(before.map(widthOf), 0);
+      const longest = greatest(
+        ids.map((id) => labels.get(id) ?? 0),
+        0,
+      );
+      x += widest + AROUND_LABEL + longest;
     }
     return x;
   });

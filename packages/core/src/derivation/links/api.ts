@@ -1,5 +1,6 @@
 import type { Settings } from '../../arrangement/index.js';
 import type { Link, Operation, OwnTarget } from '../../contract/index.js';
+import { memoize } from '../../model/index.js';
 import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 import type { PlacedResource } from '../place/index.js';
 import { link, type DerivedLink } from './link.js';
@@ -33,7 +34,7 @@ export function apiLinks(
   operations: readonly Operation[],
 ): readonly Link[] {
   const on = valueOf(context, 'apiLinks');
-  const read = operations.find((one) => one.resource === resource.id && one.method === 'GET');
+  const read = readsOf(operations).get(resource.id);
   const shape = carriesLinks(resource) ? (read?.returns ?? null) : null;
   const links: Link[] = [];
   const add = (relation: keyof typeof API_PAGES, path: string): void => {
@@ -51,6 +52,12 @@ export function apiLinks(
   }
   return links;
 }
+
+/** What is read at each resource. */
+const readsOf = memoize(
+  (operations: readonly Operation[]): ReadonlyMap<string, Operation> =>
+    new Map(operations.flatMap((one) => (one.method === 'GET' ? [[one.resource, one] as const] : []))),
+);
 
 /** Records carry the links of their canonical address, wherever they are read. */
 const carriesLinks = ({ kind, canonical }: PlacedResource): boolean =>

@@ -11,7 +11,7 @@ import {
   type Segment,
   type SortSpelling,
 } from '../../contract/index.js';
-import { scalarText, type Condition, type Entity, type ScalarType } from '../../model/index.js';
+import { appendAll, scalarText, type Condition, type Entity, type ScalarType } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { checkOperand, Unfit } from '../customOperations/index.js';
 import { memberName } from '../names/members.js';
@@ -52,7 +52,7 @@ export function resolveOperation(
     else ids[segment.parameter] = resolveId(places, from, segment, bound);
   }
   for (const filter of target.filters) query.push(resolveFilter(places, from, operation, filter));
-  query.push(...resolveOrder(operation, target.order));
+  appendAll(query, resolveOrder(operation, target.order));
   if (target.size !== null) query.push(resolveSize(operation, target.size));
   const isSet = new Set(query.map(({ name }) => name));
   return {

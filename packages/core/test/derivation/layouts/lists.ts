@@ -94,7 +94,7 @@ export const LISTS: Chapter = {
       model: PORT,
       settings: { pageStyle: 'cursor', envelope: 'bare', links: 'none', mediaTypes: ['json'] },
       paths: PORTS,
-      findings: ['list.dead-end Port', 'link.off entry'],
+      findings: ['link.off entry', 'list.dead-end Port'],
     },
     {
       name: 'The parts of a list and its parameters can be called otherwise.',
