@@ -10,7 +10,14 @@ const namesOf = ({ id, word, via }: OutlineResource): ReadonlySet<string> =>
 /** The findings that concern a resource: those about itself, or about the statement it comes from. */
 export function findingsAt(findings: readonly Finding[], resource: OutlineResource): readonly Finding[] {
   const names = namesOf(resource);
-  return findings.filter(({ about }) => names.has(about) || names.has(ownerOf(about)));
+  return findings.filter((finding) =>
+    subjectsOf(finding).some((id) => names.has(id) || names.has(ownerOf(id))),
+  );
+}
+
+/** What a finding concerns: what it is about, and the resource whose link was decided about. */
+function subjectsOf({ about, cause }: Finding): readonly string[] {
+  return cause?.kind === 'link' || cause?.kind === 'own-link' ? [about, cause.resource] : [about];
 }
 
 const WORST_FIRST: readonly Severity[] = ['error', 'breaking', 'doubtful'];
@@ -26,7 +33,7 @@ export function severitiesOf(
     if (known === undefined || WORST_FIRST.indexOf(severity) < WORST_FIRST.indexOf(known))
       worst.set(id, severity);
   };
-  for (const { about, severity } of findings) note(about, severity);
+  for (const finding of findings) for (const id of subjectsOf(finding)) note(id, finding.severity);
   return new Map(
     resources.flatMap(({ id, word }) => {
       const severity = worst.get(id) ?? (word === null ? undefined : worst.get(word));

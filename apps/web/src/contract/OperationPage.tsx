@@ -16,6 +16,7 @@ import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useExample } from '../design/useExample.js';
 import type { ExampleExchange } from '../design/derivation/protocol.js';
+import { OperationLinks } from './OperationLinks.js';
 import { envelopeText, inOutRows, type InOutRow } from './inOut.js';
 
 const EFFECT_WORDS: Readonly<Record<Effect, string>> = {
@@ -94,6 +95,7 @@ export function OperationPage({
             <span className="quiet">every one, and when</span>
           </header>
           <AnswerList responses={operation.responses} asked={asked} onAsk={setAsked} />
+          <OperationLinks contract={contract} operation={operation} asked={asked.title} onAsk={setAsked} />
         </div>
         <div className="right">
           <ExamplePanel example={example} onOpenInMock={onOpenInMock} />

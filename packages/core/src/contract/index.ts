@@ -37,7 +37,7 @@ export {
   type LinkStep,
   type StepsFrom,
 } from './linkGraph.js';
-export { isCarried } from './linkPlaces.js';
+export { isCarried, linksCarriedWith } from './linkPlaces.js';
 export { isOfferedAlways, leadsTo, offeredWhen } from './linkWords.js';
 export { REGISTERED_RELATIONS } from './linkRelations.js';
 export type { RecordEnvelope } from './recordEnvelope.js';

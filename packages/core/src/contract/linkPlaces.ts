@@ -1,5 +1,7 @@
 import type { LinkPlace, Settings } from '../arrangement/index.js';
-import type { Link } from './types.js';
+import { indexContract } from './lookup.js';
+import type { Operation } from './operation.js';
+import type { Contract, Link } from './types.js';
 
 /** Whether a link is carried at a place: as it was chosen for it, else as it is for all links of the arrangement. */
 export function isCarried(link: Link, place: LinkPlace, memberLinks: Settings['memberLinks']): boolean {
@@ -12,4 +14,15 @@ export function isCarried(link: Link, place: LinkPlace, memberLinks: Settings['m
     case 'header':
       return false;
   }
+}
+
+/** The links of what is answered: of a list or the entry their own, of a record those of its canonical address. */
+export function linksCarriedWith(contract: Contract, { resource, returns }: Operation): readonly Link[] {
+  const { shapes, canonical, resources } = indexContract(contract);
+  const shape = shapes.get(returns ?? '');
+  const found = resources.get(resource);
+  const here = found?.links ?? [];
+  if (shape === undefined || shape.purpose !== 'item') return here;
+  const home = canonical.get(shape.of ?? '');
+  return home === undefined || home === found ? here : [...home.links, ...here];
 }

@@ -47,6 +47,8 @@ export type Source =
   | {
       readonly kind: 'own-link';
       readonly id: string;
+      /** The id of the resource that offers it. */
+      readonly resource: string;
       readonly relation: string;
       readonly level: 'arrangement';
     }

@@ -40,8 +40,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const operations = deriveOperations(context, offers, traits);
   const resources = linkedResources(context, offers, traits, operations);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
-  const entities = new Map(placed.map(({ id, entity }) => [id, entity]));
-  findTelling(context, traits, (id) => entities.get(id) ?? null, operations);
+  findTelling(context, traits, resources, operations);
   findUnbounded(context, offers);
   findVerbs(context, placed);
   findLeftOut(context, offers);

@@ -23,7 +23,7 @@ const TOLD = ['title', 'type', 'hreflang', 'name', 'deprecation'] as const;
 const textOf = (value: unknown): string => (typeof value === 'string' ? value : '');
 
 /** A cursor is signed for its contract; these have one for each form. */
-const withoutCursor = (href: string): string => href.replace(/cursor=[^&]*/, 'cursor=…');
+const withoutCursor = (href: string): string => href.replace(/=eyJ[\w-]+\.[\w-]+/, '=…');
 
 const linkOf = (rel: string, href: string, templated: boolean, told: (name: string) => unknown): ReadLink => {
   const texts = Object.fromEntries(TOLD.map((name) => [name, textOf(told(name))]));

@@ -277,6 +277,28 @@ describe('a link that does not fit', () => {
     ]);
   });
 
+  test('that tells of records which its readers may not read is told of', () => {
+    const lines: Lines = [[SAILING, 'plan -> "https://docs.example/{route.name}"']];
+    const settings: SettingValues = { ...ALL, security: ['bearer'], access: 'anonymous' };
+    const choices = withLines(MODEL, lines, settings);
+    const { resources } = derive(MODEL, arrangementOf('main', choices));
+    const guarded = resources.reduce(
+      (all, { id, entity }) =>
+        entity === 'Route'
+          ? withEdit(all, 'main', 'resources', { id, name: 'access', value: 'authenticated' })
+          : all,
+      choices,
+    );
+    const told = (all: typeof choices): readonly string[] =>
+      derive(MODEL, arrangementOf('main', all))
+        .findings.filter(({ id }) => id === 'computed.tells')
+        .map(({ message }) => message);
+    expect(told(choices)).toEqual([]);
+    expect(told(guarded)).toEqual([
+      expect.stringMatching(/^The link plan of .* tells whoever carries out \w+ of records of Route/),
+    ]);
+  });
+
   test('what is decided about a link that is gone is told of', () => {
     const choices = withEdit(withLines(MODEL, []), 'main', 'links', {
       resource: 'Sailing/item',

@@ -1,7 +1,15 @@
-import { admits, type Access, type Operation } from '../../contract/index.js';
+import {
+  admits,
+  type Access,
+  type LinkTarget,
+  type Operation,
+  type ReachedValue,
+  type Resource,
+} from '../../contract/index.js';
 import {
   entryOf,
   partsOf,
+  roleOfStep,
   rolesOfModel,
   type Aggregate,
   type Attribute,
@@ -13,13 +21,15 @@ import { memberId, type Traits } from '../shapes/index.js';
 /** The operations that read records of an entity, by its name. */
 type Reading = Map<string, Operation[]>;
 
-/** Reports computed members that tell their readers of records which these may not read. */
+/** Reports computed members, aggregates and links that tell their readers of records which these may not read. */
 export function findTelling(
   context: DerivationContext,
   traits: Traits,
-  entityOf: (resource: string) => string | null,
+  resources: readonly Resource[],
   operations: readonly Operation[],
 ): void {
+  const entities = new Map(resources.map(({ id, entity }) => [id, entity]));
+  const entityOf = (resource: string): string | null => entities.get(resource) ?? null;
   if (operations.every(({ access }) => access.kind === 'anonymous')) return;
   const reading: Reading = new Map();
   for (const operation of operations) {
@@ -28,6 +38,7 @@ export function findTelling(
       entryOf(reading, entity, () => []).push(operation);
   }
   findAggregates(context, operations, reading);
+  findLinks(context, resources, reading);
   for (const entity of context.index.entities.values())
     for (const { name, computed, id } of entity.attributes) {
       if (computed === null || !isShown(traits, entity, id)) continue;
@@ -70,6 +81,44 @@ function findAggregates(
       reasons: [becauseSetAt(context, 'finding.tells', ['access', 'role'], operation)],
     });
   }
+}
+
+/** Reports links that show what records have that whoever reads the links may not read. */
+function findLinks(context: DerivationContext, resources: readonly Resource[], reading: Reading): void {
+  for (const { entity, path, links } of resources)
+    for (const { relation, target, reasons } of links) {
+      const shown = reachedIn(context, entity ?? '', target);
+      for (const operation of shown.length === 0 ? [] : (reading.get(entity ?? '') ?? [])) {
+        const untold = shown.find((other) => !mayRead(operation.access, reading.get(other)));
+        if (untold === undefined) continue;
+        context.findings.push({
+          id: 'computed.tells',
+          severity: 'doubtful',
+          message: `The link ${relation} of ${path} tells whoever carries out ${operation.id} of records of ${untold}, which they may not read.`,
+          about: `${path} ${relation}`,
+          reasons: [...reasons, becauseSetAt(context, 'finding.tells', ['access', 'role'], operation)],
+        });
+        break;
+      }
+    }
+}
+
+/** Names of the entities of which a link shows what their records have. */
+function reachedIn({ model }: DerivationContext, entity: string, target: LinkTarget): readonly string[] {
+  const known = rolesOfModel(model);
+  return valuesIn(target).flatMap(({ along }) => {
+    let at = entity;
+    for (const step of along) at = roleOfStep(known.get(at), step)?.[1].to ?? '';
+    return along.length === 0 || at === '' ? [] : [at];
+  });
+}
+
+/** What a link shows of records. */
+function valuesIn(target: LinkTarget): readonly ReachedValue[] {
+  if (target.kind === 'address') return target.parts.filter((part) => typeof part !== 'string');
+  if (target.kind !== 'operation') return [];
+  const values = [...Object.values(target.ids), ...target.query.map(({ value }) => value)];
+  return values.filter((value) => value.kind === 'field');
 }
 
 const isShown = (traits: Traits, { name }: Entity, id: string): boolean =>

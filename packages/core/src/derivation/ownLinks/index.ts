@@ -31,8 +31,8 @@ export function ownLinksOf(
   return found;
 }
 
-const source = ({ id, relation }: OwnLink) =>
-  ({ kind: 'own-link', id, relation, level: 'arrangement' }) as const;
+const source = ({ id, resource, relation }: OwnLink) =>
+  ({ kind: 'own-link', id, resource, relation, level: 'arrangement' }) as const;
 
 function reportUnfit(context: DerivationContext, own: OwnLink, { message }: Unfit): void {
   context.findings.push({

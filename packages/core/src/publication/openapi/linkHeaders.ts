@@ -1,8 +1,7 @@
 import {
-  indexContract,
   isCarried,
+  linksCarriedWith,
   type Contract,
-  type Link,
   type LinkTarget,
   type Operation,
 } from '../../contract/index.js';
@@ -16,21 +15,12 @@ interface LinkHeaders {
 /** The headers in which an answer carries links. `areAll`: whether plain JSON has all of them there. */
 export function linkHeaders(contract: Contract, operation: Operation, areAll: boolean): LinkHeaders {
   const { memberLinks } = contract.representation;
-  const links = carriedWith(contract, operation).filter(
+  const links = linksCarriedWith(contract, operation).filter(
     (link) => isCarried(link, 'header', memberLinks) || (areAll && isCarried(link, 'items', memberLinks)),
   );
   const templates = links.map(({ target }) => templateSays(target)).filter((says) => says !== null);
   const isLinked = areAll || links.some(({ target }) => templateSays(target) === null);
   return { link: isLinked ? 'Where it leads (RFC 8288).' : null, template: templates[0] ?? null };
-}
-
-/** The links of what is answered: of a list or the entry their own, of a record those of its canonical address. */
-function carriedWith(contract: Contract, { resource, returns }: Operation): readonly Link[] {
-  const { shapes, canonical, resources } = indexContract(contract);
-  const shape = shapes.get(returns ?? '');
-  const here = resources.get(resource)?.links ?? [];
-  if (shape === undefined || shape.purpose !== 'item') return here;
-  return [...(canonical.get(shape.of ?? '')?.links ?? []), ...here];
 }
 
 /** What a URI template is filled in with; `null` where a target is none. */
