@@ -9,17 +9,27 @@ import {
   MOST_QUERIED,
   MOST_SCALE,
 } from './customOperations.js';
-import { closed, comparison, listOf, literal, now, operand, order, step, text } from './schemaParts.js';
+import {
+  closedSchema,
+  comparisonSchema,
+  listSchema,
+  literalSchema,
+  nowSchema,
+  operandSchema,
+  orderSchema,
+  stepSchema,
+  textSchema,
+} from './schemaParts.js';
 import { CUSTOM_ID, VERIFY_FAILURES } from './readCustomOperations.js';
 
-const unset = closed({ kind: { const: 'unset' } });
-const chosen = closed({
+const unset = closedSchema({ kind: { const: 'unset' } });
+const chosen = closedSchema({
   kind: { const: 'chosen' },
   input: { type: 'string', pattern: CUSTOM_NAME.source },
-  options: listOf(
-    closed({
+  options: listSchema(
+    closedSchema({
       option: { type: 'string', pattern: WORD.source },
-      value: { oneOf: [now, literal, unset] },
+      value: { oneOf: [nowSchema, literalSchema, unset] },
     }),
   ),
 });
@@ -29,15 +39,15 @@ const inputRules = (given: Readonly<Record<string, object>>): object => ({
   required: [...Object.keys(given), 'type', 'required', 'secret'],
   properties: {
     ...given,
-    type: { ...text, description: 'A scalar type as the notation writes it.' },
+    type: { ...textSchema, description: 'A scalar type as the notation writes it.' },
     required: { type: 'boolean' },
     secret: { type: 'boolean' },
-    default: operand,
-    equals: text,
+    default: operandSchema,
+    equals: textSchema,
   },
   additionalProperties: false,
 });
-const accepts = listOf(inputRules({ name: { type: 'string', pattern: CUSTOM_NAME.source } }));
+const accepts = listSchema(inputRules({ name: { type: 'string', pattern: CUSTOM_NAME.source } }));
 /** An effect that may accept more than it says. */
 const accepting = (properties: Readonly<Record<string, object>>): object => ({
   type: 'object',
@@ -45,10 +55,10 @@ const accepting = (properties: Readonly<Record<string, object>>): object => ({
   properties: { ...properties, accepts },
   additionalProperties: false,
 });
-const assigned = closed({
-  member: text,
+const assigned = closedSchema({
+  member: textSchema,
   value: {
-    oneOf: [now, literal, unset, closed({ kind: { const: 'input' } }), chosen],
+    oneOf: [nowSchema, literalSchema, unset, closedSchema({ kind: { const: 'input' } }), chosen],
   },
 });
 const input = {
@@ -57,45 +67,49 @@ const input = {
   properties: {
     kind: { const: 'input' },
     name: { type: 'string', pattern: CUSTOM_NAME.source },
-    default: operand,
+    default: operandSchema,
   },
   additionalProperties: false,
 };
-const filter = closed({
-  member: text,
+const filter = closedSchema({
+  member: textSchema,
   operator: { enum: FIXED_OPERATORS },
-  value: { oneOf: [now, literal, input] },
+  value: { oneOf: [nowSchema, literalSchema, input] },
 });
 const over = {
   oneOf: [
-    closed({ kind: { const: 'condition' }, filters: listOf(filter) }),
-    closed({ kind: { const: 'ids' } }),
+    closedSchema({ kind: { const: 'condition' }, filters: listSchema(filter) }),
+    closedSchema({ kind: { const: 'ids' } }),
   ],
 };
 const does = {
   oneOf: [
-    closed({ kind: { const: 'assign' }, when: listOf(comparison), values: listOf(assigned) }),
-    closed({ kind: { const: 'transition' }, transition: text }),
+    closedSchema({
+      kind: { const: 'assign' },
+      when: listSchema(comparisonSchema),
+      values: listSchema(assigned),
+    }),
+    closedSchema({ kind: { const: 'transition' }, transition: textSchema }),
   ],
 };
 const tokenRole = {
   oneOf: [
     { type: 'null' },
-    closed({ kind: { const: 'fixed' }, role: { type: 'string', pattern: WORD.source } }),
-    closed({ kind: { const: 'attribute' }, attribute: text }),
+    closedSchema({ kind: { const: 'fixed' }, role: { type: 'string', pattern: WORD.source } }),
+    closedSchema({ kind: { const: 'attribute' }, attribute: textSchema }),
   ],
 };
 const verifyAnswer = {
   oneOf: [
-    closed({ kind: { const: 'record' } }),
-    closed({
+    closedSchema({ kind: { const: 'record' } }),
+    closedSchema({
       kind: { const: 'token' },
       seconds: { type: 'integer', minimum: 1, maximum: LONGEST_TOKEN },
       role: tokenRole,
     }),
   ],
 };
-const compared = closed({ member: text, input: { type: 'string', pattern: CUSTOM_NAME.source } });
+const compared = closedSchema({ member: textSchema, input: { type: 'string', pattern: CUSTOM_NAME.source } });
 /** Its parts are read by the product; the schema of a file tells that there is one of these kinds. */
 const fixed = {
   type: 'object',
@@ -108,48 +122,56 @@ export const customOperationsSchema: object = {
   type: 'array',
   description: 'Operations that no rule derives; members and entities by their identity.',
   maxItems: MOST_CUSTOM_OPERATIONS,
-  items: closed({
+  items: closedSchema({
     id: { type: 'string', pattern: CUSTOM_ID.source },
     name: { type: 'string', pattern: CUSTOM_NAME.source },
-    entity: { anyOf: [text, { type: 'null' }] },
+    entity: { anyOf: [textSchema, { type: 'null' }] },
     effect: {
       oneOf: [
-        closed({
+        closedSchema({
           kind: { const: 'query' },
-          filters: listOf(filter),
-          order: listOf(order),
+          filters: listSchema(filter),
+          order: listSchema(orderSchema),
           limit: { type: 'integer', minimum: 1, maximum: MOST_QUERIED },
         }),
-        closed({ kind: { const: 'find' }, filters: listOf(filter), order: listOf(order) }),
-        accepting({ kind: { const: 'assign' }, when: listOf(comparison), values: listOf(assigned) }),
+        closedSchema({
+          kind: { const: 'find' },
+          filters: listSchema(filter),
+          order: listSchema(orderSchema),
+        }),
+        accepting({
+          kind: { const: 'assign' },
+          when: listSchema(comparisonSchema),
+          values: listSchema(assigned),
+        }),
         inputRules({
           kind: { const: 'accept' },
-          transition: { anyOf: [text, { type: 'null' }] },
+          transition: { anyOf: [textSchema, { type: 'null' }] },
         }),
         accepting({
           kind: { const: 'create' },
-          when: listOf(comparison),
-          relationship: text,
-          values: listOf(assigned),
+          when: listSchema(comparisonSchema),
+          relationship: textSchema,
+          values: listSchema(assigned),
         }),
-        closed({
+        closedSchema({
           kind: { const: 'aggregate' },
           of: { enum: AGGREGATES },
-          along: { ...listOf(step), maxItems: MOST_ALONG },
-          member: { anyOf: [text, { type: 'null' }] },
+          along: { ...listSchema(stepSchema), maxItems: MOST_ALONG },
+          member: { anyOf: [textSchema, { type: 'null' }] },
           scale: { anyOf: [{ type: 'integer', minimum: 0, maximum: MOST_SCALE }, { type: 'null' }] },
-          filters: listOf(filter),
+          filters: listSchema(filter),
         }),
         accepting({ kind: { const: 'many' }, over, does }),
         accepting({
           kind: { const: 'verify' },
-          compared: { ...listOf(compared), minItems: 1 },
+          compared: { ...listSchema(compared), minItems: 1 },
           answers: verifyAnswer,
           failure: { enum: VERIFY_FAILURES },
         }),
-        closed({ kind: { const: 'revoke' } }),
-        closed({ kind: { const: 'caller' } }),
-        closed({ kind: { const: 'fixed' }, body: fixed }),
+        closedSchema({ kind: { const: 'revoke' } }),
+        closedSchema({ kind: { const: 'caller' } }),
+        closedSchema({ kind: { const: 'fixed' }, body: fixed }),
       ],
     },
   }),

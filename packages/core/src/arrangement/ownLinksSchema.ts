@@ -1,36 +1,46 @@
 import { MOST_ALONG, MOST_PARTS } from './customOperations.js';
-import { closed, comparison, listOf, operand, order, step, text } from './schemaParts.js';
+import {
+  closedSchema,
+  comparisonSchema,
+  listSchema,
+  operandSchema,
+  orderSchema,
+  stepSchema,
+  textSchema,
+} from './schemaParts.js';
 import { LINK_RELATION } from './links.js';
 import { MOST_OWN_LINKS } from './ownLinks.js';
 import { CUSTOM_ID } from './readCustomOperations.js';
 import { LINK_OPERATORS, LINK_VERB, LONGEST_ADDRESS_TEXT } from './readOwnLinks.js';
 
-const along = { type: 'array', maxItems: MOST_ALONG, items: step };
-const reached = closed({ kind: { const: 'member' }, along, member: text });
-const value = { oneOf: [...operand.oneOf, reached] };
+const along = { type: 'array', maxItems: MOST_ALONG, items: stepSchema };
+const reached = closedSchema({ kind: { const: 'member' }, along, member: textSchema });
+const value = { oneOf: [...operandSchema.oneOf, reached] };
 
 /** The schema of links of one's own (JSON Schema 2020-12). */
 export const ownLinksSchema: object = {
   type: 'array',
   description: 'Links that no rule derives; resources, members and roles by their identity.',
   maxItems: MOST_OWN_LINKS,
-  items: closed({
+  items: closedSchema({
     id: { type: 'string', pattern: CUSTOM_ID.source },
-    resource: text,
+    resource: textSchema,
     relation: { type: 'string', pattern: LINK_RELATION.source },
     target: {
       oneOf: [
-        closed({
+        closedSchema({
           kind: { const: 'operation' },
-          resource: text,
+          resource: textSchema,
           verb: { type: 'string', pattern: LINK_VERB.source },
-          bound: listOf(closed({ parameter: text, value })),
-          filters: listOf(closed({ member: text, operator: { enum: LINK_OPERATORS }, value })),
-          order: listOf(order),
+          bound: listSchema(closedSchema({ parameter: textSchema, value })),
+          filters: listSchema(
+            closedSchema({ member: textSchema, operator: { enum: LINK_OPERATORS }, value }),
+          ),
+          order: listSchema(orderSchema),
           size: { anyOf: [{ type: 'integer', minimum: 1 }, { type: 'null' }] },
         }),
-        closed({ kind: { const: 'record' }, along: { ...along, minItems: 1 } }),
-        closed({
+        closedSchema({ kind: { const: 'record' }, along: { ...along, minItems: 1 } }),
+        closedSchema({
           kind: { const: 'address' },
           parts: {
             type: 'array',
@@ -38,7 +48,7 @@ export const ownLinksSchema: object = {
             maxItems: MOST_PARTS,
             items: {
               oneOf: [
-                closed({
+                closedSchema({
                   kind: { const: 'text' },
                   text: { type: 'string', minLength: 1, maxLength: LONGEST_ADDRESS_TEXT },
                 }),
@@ -49,6 +59,6 @@ export const ownLinksSchema: object = {
         }),
       ],
     },
-    when: listOf(comparison),
+    when: listSchema(comparisonSchema),
   }),
 };

@@ -22,7 +22,7 @@ export function linksCarriedWith(contract: Contract, { resource, returns }: Oper
   const shape = shapes.get(returns ?? '');
   const found = resources.get(resource);
   const here = found?.links ?? [];
-  if (shape === undefined || shape.purpose !== 'item') return here;
-  const home = canonical.get(shape.of ?? '');
-  return home === undefined || home === found ? here : [...home.links, ...here];
+  if (shape === undefined || shape.purpose !== 'item' || shape.of === null) return here;
+  const home = canonical.get(shape.of)?.links ?? [];
+  return found?.kind === 'pair' ? [...home, ...here] : home;
 }

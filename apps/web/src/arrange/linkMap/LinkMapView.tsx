@@ -6,8 +6,8 @@ import {
   ROW_HEIGHT,
   shortWhen,
   type LinkMap,
-  type MapNode,
-  type MapStep,
+  type LinkedPlace,
+  type DrawnStep,
 } from '../../design/derivation/linkMap.js';
 import { neighbourOf } from './neighbours.js';
 
@@ -105,7 +105,7 @@ export function LinkMapView(props: Props): React.JSX.Element {
   );
 }
 
-const keyOf = ({ from, to, relation }: MapStep): string => `${from} ${to} ${relation}`;
+const keyOf = ({ from, to, relation }: DrawnStep): string => `${from} ${to} ${relation}`;
 
 function useVisiblePart(scroller: React.RefObject<HTMLDivElement | null>): Part {
   const [part, setPart] = useState<Part>({ left: 0, top: 0, right: 2_000, bottom: 1_200 });
@@ -128,17 +128,17 @@ function useVisiblePart(scroller: React.RefObject<HTMLDivElement | null>): Part 
   return part;
 }
 
-const isNodeIn = ({ left, top, right, bottom }: Part, { x, y, width }: MapNode): boolean =>
+const isNodeIn = ({ left, top, right, bottom }: Part, { x, y, width }: LinkedPlace): boolean =>
   x < right + AROUND && x + width > left - AROUND && y < bottom + AROUND && y + ROW_HEIGHT > top - AROUND;
 
-const isStepIn = ({ left, top, right, bottom }: Part, from: MapNode, to: MapNode): boolean =>
+const isStepIn = ({ left, top, right, bottom }: Part, from: LinkedPlace, to: LinkedPlace): boolean =>
   Math.min(from.x, to.x) < right + AROUND &&
   Math.max(from.x + from.width, to.x + to.width) > left - AROUND &&
   Math.min(from.y, to.y) < bottom + AROUND &&
   Math.max(from.y, to.y) + ROW_HEIGHT > top - AROUND;
 
 /** Scrolls as far as a resource is in view. */
-function reveal(element: HTMLDivElement | null, node: MapNode | undefined): void {
+function reveal(element: HTMLDivElement | null, node: LinkedPlace | undefined): void {
   if (element === null || node === undefined) return;
   const { scrollLeft, scrollTop, clientWidth, clientHeight } = element;
   if (node.y < scrollTop || node.y + 2 * ROW_HEIGHT > scrollTop + clientHeight)
@@ -148,9 +148,9 @@ function reveal(element: HTMLDivElement | null, node: MapNode | undefined): void
 }
 
 interface StepProps {
-  readonly step: MapStep;
-  readonly from: MapNode;
-  readonly to: MapNode;
+  readonly step: DrawnStep;
+  readonly from: LinkedPlace;
+  readonly to: LinkedPlace;
   readonly isChosen: boolean;
 }
 
@@ -197,7 +197,7 @@ function Other({
 }
 
 interface NodeProps {
-  readonly node: MapNode;
+  readonly node: LinkedPlace;
   /** Its place on the way that is chosen, from 1. */
   readonly at: number | null;
   readonly isFocused: boolean;

@@ -1,7 +1,7 @@
-import type { LinkMap, MapNode } from '../../design/derivation/linkMap.js';
+import type { LinkMap, LinkedPlace } from '../../design/derivation/linkMap.js';
 
 /** Where an arrow key leads from a resource: back and on along first ways, up and down in its column. */
-export function neighbourOf({ nodes }: LinkMap, node: MapNode | undefined, key: string): string | null {
+export function neighbourOf({ nodes }: LinkMap, node: LinkedPlace | undefined, key: string): string | null {
   if (node === undefined) return null;
   const column = nodes.filter(({ requests }) => requests === node.requests).sort((a, b) => a.y - b.y);
   const at = column.indexOf(node);

@@ -12,7 +12,7 @@ import {
 import { greatest, type Model } from '@isomeros/core/model';
 
 /** A resource in the graph of links, where it is drawn. */
-export interface MapNode {
+export interface LinkedPlace {
   readonly id: string;
   /** The whole path, and what of it the resource above does not say. */
   readonly path: string;
@@ -28,7 +28,7 @@ export interface MapNode {
 }
 
 /** A step between two resources. */
-export interface MapStep {
+export interface DrawnStep {
   readonly from: string;
   readonly to: string;
   readonly relation: string;
@@ -39,14 +39,14 @@ export interface MapStep {
 }
 
 export interface LinkMap {
-  readonly nodes: readonly MapNode[];
-  readonly steps: readonly MapStep[];
-  readonly columns: readonly MapColumn[];
+  readonly nodes: readonly LinkedPlace[];
+  readonly steps: readonly DrawnStep[];
+  readonly columns: readonly RequestColumn[];
   readonly width: number;
   readonly height: number;
 }
 
-export interface MapColumn {
+export interface RequestColumn {
   readonly x: number;
   /** `null`: what nothing leads to. */
   readonly requests: number | null;
@@ -80,7 +80,7 @@ export function linkMapOf(contract: Contract, model: Model): LinkMap {
   };
   const xs = placed(columns, widthOf, drawn);
   const nodes = columns.flatMap(({ ids, requests }, at) =>
-    ids.map((id): MapNode => ({
+    ids.map((id): LinkedPlace => ({
       id,
       path: contract.root + (index.resources.get(id)?.path ?? ''),
       label: labels.get(id) ?? '',
@@ -105,7 +105,7 @@ export function linkMapOf(contract: Contract, model: Model): LinkMap {
   };
 }
 
-function mapStep(model: Model, ways: ReadonlyMap<string, FirstWay>, step: LinkStep): MapStep {
+function mapStep(model: Model, ways: ReadonlyMap<string, FirstWay>, step: LinkStep): DrawnStep {
   const when = step.link === null ? 'always' : offeredWhen(model, step.link);
   return {
     from: step.from,
@@ -155,7 +155,7 @@ function rowsOf(
 function placed(
   columns: readonly Column[],
   widthOf: (id: string) => number,
-  steps: readonly MapStep[],
+  steps: readonly DrawnStep[],
 ): readonly number[] {
   const labels = new Map(steps.filter(({ isFirst }) => isFirst).map((step) => [step.to, labelWidth(step)]));
   let x = MARGIN;
@@ -173,7 +173,7 @@ function placed(
   });
 }
 
-const labelWidth = ({ relation, when }: MapStep): number =>
+const labelWidth = ({ relation, when }: DrawnStep): number =>
   Math.min(
     LONGEST_LABEL,
     (relation.length + (when === null ? 0 : shortWhen(when).length + 1)) * RELATION_CHARACTER,
