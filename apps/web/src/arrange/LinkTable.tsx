@@ -148,7 +148,8 @@ interface RowProps {
   readonly link: Link;
   readonly choice: LinkChoice | null;
   readonly path: string;
-  readonly when: string;
+  /** `null` where it is always offered. */
+  readonly when: string | null;
   readonly places: readonly LinkPlace[];
   readonly isCarriedAt: (place: LinkPlace) => boolean;
   /** Its place in the order, from 1, and that of the last. */
@@ -197,9 +198,9 @@ function LinkRow(props: RowProps): React.JSX.Element {
             </span>
           )}
         </td>
-        <td className="quiet" title={`${path}, ${when}`}>
+        <td className="quiet" title={`${path}, ${when ?? 'always'}`}>
           <span className="mono">{shortened(path)}</span>
-          {when !== 'always' && <span className="when">if {when}</span>}
+          {when !== null && <span className="when">if {when}</span>}
         </td>
         {places.map((place) => (
           <td key={place} className="place">

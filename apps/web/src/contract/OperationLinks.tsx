@@ -43,7 +43,7 @@ export function OperationLinks({ contract, operation, asked, onAsk }: Props): Re
               <span className="quiet mono" title={leadsTo(contract, link)}>
                 {leadsTo(contract, link)}
               </span>
-              <span className="quiet">{when === 'always' ? '' : `if ${when}`}</span>
+              <span className="quiet">{when === null ? '' : `if ${when}`}</span>
             </li>
           );
         })}

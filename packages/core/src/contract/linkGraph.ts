@@ -52,7 +52,7 @@ export function linkSteps({ resources, representation: { memberLinks } }: Linked
 }
 
 /** The resource that a link leads to; `null` where it stays, or leads elsewhere. */
-function ledTo(target: LinkTarget): string | null {
+export function ledTo(target: LinkTarget): string | null {
   switch (target.kind) {
     case 'self':
     case 'pair':

@@ -1,5 +1,6 @@
 import type { Model } from '../model/index.js';
 import { printCondition } from '../notation/index.js';
+import { ledTo } from './linkGraph.js';
 import { indexContract } from './lookup.js';
 import type { Contract, Link } from './types.js';
 
@@ -19,35 +20,20 @@ export function leadsTo(contract: Contract, { target }: Link): string {
       return target.parts.map((part) => (typeof part === 'string' ? part : '{…}')).join('');
     case 'operation':
       return target.operation;
-    case 'resource':
-    case 'reference':
-    case 'read':
-    case 'filtered':
-    case 'owner':
-    case 'action':
-    case 'custom':
-    case 'template':
-    case 'items':
-    case 'along':
-      return indexContract(contract).resources.get(target.resource)?.path ?? '';
+    default:
+      return indexContract(contract).resources.get(ledTo(target) ?? '')?.path ?? '';
   }
 }
 
-/** Whether a link leads on only in some states, or only while something is set. */
-export const isOfferedAlways = (model: Model, link: Link): boolean => offeredWhen(model, link) === ALWAYS;
-
-const ALWAYS = 'always';
-
-/** When a link is offered, in the words of the notation. */
-export function offeredWhen(model: Model, { target }: Link): string {
+/** When a link is offered, in the words of the notation; `null` where it always is. */
+export function offeredWhen(model: Model, { target }: Link): string | null {
   switch (target.kind) {
     case 'reference':
     case 'read':
-    case 'owner':
-      return target.kind === 'owner' ? ALWAYS : 'it is set';
+      return 'it is set';
     case 'custom':
     case 'operation':
-      return target.when.length === 0 ? ALWAYS : printCondition(target.when);
+      return target.when.length === 0 ? null : printCondition(target.when);
     case 'along':
     case 'address': {
       const isFilled = target.kind === 'along' || target.parts.some((part) => typeof part !== 'string');
@@ -55,7 +41,7 @@ export function offeredWhen(model: Model, { target }: Link): string {
         ...(isFilled ? ['all of it is set'] : []),
         ...(target.when.length === 0 ? [] : [printCondition(target.when)]),
       ];
-      return all.length === 0 ? ALWAYS : all.join(' and ');
+      return all.length === 0 ? null : all.join(' and ');
     }
     case 'action':
       return movesWhen(model, target.transition);
@@ -63,13 +49,14 @@ export function offeredWhen(model: Model, { target }: Link): string {
       return 'there is one';
     case 'self':
     case 'resource':
+    case 'owner':
     case 'filtered':
     case 'template':
     case 'items':
     case 'pair':
     case 'description':
     case 'about':
-      return ALWAYS;
+      return null;
   }
 }
 

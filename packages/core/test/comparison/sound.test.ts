@@ -41,7 +41,7 @@ describe('comparing any contracts', () => {
         const { contract } = new TestMock(model, {}, arrangement).service;
         expect(compare({ kind: 'draft', contract }, { kind: 'draft', contract }).changes).toEqual([]);
       }),
-      { numRuns: rounds(60) },
+      { numRuns: rounds(30) },
     );
   });
 
@@ -66,7 +66,7 @@ describe('comparing any contracts', () => {
           if (operation.returns !== null) expect(released.problemWith(operation.id, is, true)).toBeNull();
         }
       }),
-      { numRuns: rounds(60), endOnFailure: true },
+      { numRuns: rounds(30), endOnFailure: true },
     );
     expect(compared).toBeGreaterThan(1);
   });

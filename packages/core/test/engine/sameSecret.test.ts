@@ -1,4 +1,4 @@
-import { afterEach, describe, expect, jest, test } from '@jest/globals';
+import { beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import fc from 'fast-check';
 import { NOBODYS_SECRET, sameSecret } from '../../src/engine/sameSecret.js';
 import { arrangedWith } from '../support/lines.js';
@@ -32,26 +32,32 @@ describe('comparing secrets', () => {
 });
 
 describe('whoever signs in', () => {
-  afterEach(() => {
-    jest.resetModules();
+  const compare = jest.fn(sameSecret);
+  let engine: typeof import('../support/mock.js');
+
+  // The engine is read with another comparison, once for all.
+  beforeAll(async () => {
+    jest.unstable_mockModule('../../src/engine/sameSecret.js', () => ({
+      NOBODYS_SECRET,
+      sameSecret: compare,
+    }));
+    engine = await import('../support/mock.js');
+  });
+
+  beforeEach(() => {
+    compare.mockClear();
   });
 
   test.each([
     ['is known', { email: 'ada@harbour.example', password: 'a password' }],
     ['has another password', { email: 'ada@harbour.example', password: 'another one' }],
     ['is nobody', { email: 'bo@harbour.example', password: 'a password' }],
-  ])('is compared as often, whether it %s', async (_, sent) => {
-    const compare = jest.fn(sameSecret);
-    jest.unstable_mockModule('../../src/engine/sameSecret.js', () => ({
-      NOBODYS_SECRET,
-      sameSecret: compare,
-    }));
-    const { TestMock } = await import('../support/mock.js');
+  ])('is compared as often, whether it %s', (_, sent) => {
     const model = modelOf(
       'entity Keeper\n  email: email, required, unique\n  password: text(8..80), required, write-only\n',
     );
     const line = 'verify email = input email and password = input password answers record else 404';
-    const mock = new TestMock(model, { Keeper: 0 }, arrangedWith(model, [['Keeper', 'known', line]]));
+    const mock = new engine.TestMock(model, { Keeper: 0 }, arrangedWith(model, [['Keeper', 'known', line]]));
     mock.send('POST', '/api/v1/keepers', { email: 'ada@harbour.example', password: 'a password' });
     expect(compare).toHaveBeenCalledTimes(0);
     mock.send('POST', '/api/v1/keepers/known', sent);

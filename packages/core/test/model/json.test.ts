@@ -79,14 +79,14 @@ describe('readJson', () => {
 
   test.each<readonly [string, string, boolean]>([
     ['a string', `"${'a'.repeat(20_000_000)}"`, true],
-    ['a string of escapes', `"${'\\n'.repeat(10_000_000)}"`, true],
+    ['a string of escapes', `"${'\\n'.repeat(5_000_000)}"`, true],
     ['a string that is not closed', `"${'a'.repeat(20_000_000)}`, false],
     ['a string with a bad escape at its end', `"${'\\n'.repeat(5_000_000)}\\x"`, false],
-    ['a whole number', '9'.repeat(20_000_000), false],
+    ['a whole number', '9'.repeat(5_000_000), false],
     ['a number of zeros with a digit behind them', `1${'0'.repeat(5_000_000)}1`, false],
-    ['space', `${' '.repeat(20_000_000)}1`, true],
+    ['space', `${' '.repeat(5_000_000)}1`, true],
     ['names', `{${Array.from({ length: 300_000 }, (_, i) => `"n${i}":${i}`).join()}}`, true],
-    ['empty objects', `[${'{},'.repeat(3_000_000)}1]`, true],
+    ['empty objects', `[${'{},'.repeat(1_000_000)}1]`, true],
   ])('%s as long as a body may be is read in one pass', (_what, text, isJson) => {
     expect(readJson(text).ok).toBe(isJson);
   });

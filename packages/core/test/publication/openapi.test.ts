@@ -37,7 +37,7 @@ describe('the OpenAPI document', () => {
         const output = await validate(OFFICIAL, document, 'BASIC');
         expect(output.valid ? [] : output.errors).toEqual([]);
       }),
-      { numRuns: rounds(15) },
+      { numRuns: rounds(8) },
     );
   });
 
@@ -67,7 +67,7 @@ describe('the OpenAPI document', () => {
         );
         expect(referred.filter((name) => !names.has(name))).toEqual([]);
       }),
-      { numRuns: rounds(40) },
+      { numRuns: rounds(20) },
     );
   });
 

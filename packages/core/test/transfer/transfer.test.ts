@@ -21,7 +21,7 @@ describe('records out and in', () => {
         expect(copy.json()).toEqual(store.json());
         expect(findViolations(model, copy.dataset.everything())).toEqual([]);
       }),
-      { numRuns: rounds(60) },
+      { numRuns: rounds(30) },
     );
   });
 
@@ -35,7 +35,7 @@ describe('records out and in', () => {
           expect(taken.ok && taken.types.map(({ added, changed }) => added + changed)).toEqual([0]);
         }
       }),
-      { numRuns: rounds(60) },
+      { numRuns: rounds(30) },
     );
   });
 
@@ -52,7 +52,7 @@ describe('records out and in', () => {
           Object.entries(all).map(([kind, records]) => [kind, records.map((r) => JSON.stringify(r)).sort()]);
         expect(sorted(store.json())).toEqual(sorted(before));
       }),
-      { numRuns: rounds(40) },
+      { numRuns: rounds(20) },
     );
   });
 
@@ -67,7 +67,7 @@ describe('records out and in', () => {
         expect(messages(again)).toEqual([]);
         expect(again).toMatchObject({ types: [{ unchanged: 1 }] });
       }),
-      { numRuns: rounds(150) },
+      { numRuns: rounds(75) },
     );
   });
 

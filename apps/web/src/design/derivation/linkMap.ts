@@ -106,12 +106,11 @@ export function linkMapOf(contract: Contract, model: Model): LinkMap {
 }
 
 function mapStep(model: Model, ways: ReadonlyMap<string, FirstWay>, step: LinkStep): DrawnStep {
-  const when = step.link === null ? 'always' : offeredWhen(model, step.link);
   return {
     from: step.from,
     to: step.to,
     relation: step.relation,
-    when: when === 'always' ? null : when,
+    when: step.link === null ? null : offeredWhen(model, step.link),
     isFirst: ways.get(step.to)?.step === step,
   };
 }
