@@ -109,6 +109,7 @@ describe('decisions that two states differ in', () => {
       words: { Route: 'lines' },
       exposures: { Route: { 'Route.name': { out: 'no' as const } } },
       links: { Route: { up: { leftOut: true as const } } },
+      documentation: { operation: { 'Route:list': { summary: 'All routes' } } },
       ownLinks: [
         {
           id: 'o1',

@@ -1,4 +1,6 @@
 import { findArrangement, plainArrangement, withArrangement, type Choices } from './choices.js';
+import type { DocumentedKind } from './documentation.js';
+import { saidOf } from './parts/documentation.js';
 import { partNamed, type PartEdit, type PartName } from './parts/index.js';
 import { editSettings, type SettingEdit } from './parts/settings.js';
 
@@ -35,6 +37,23 @@ export function withSetting(
     case 'operation':
       return withEdit(choices, arrangement, 'operations', { id: place.id, ...edit });
   }
+}
+
+/** The choices with what is said of a subject said of another, in the place of what was said of that, or dropped. */
+export function withDocumentationMoved(
+  choices: Choices,
+  arrangement: string,
+  kind: DocumentedKind,
+  subject: string,
+  to: string | null,
+): Choices {
+  const said = saidOf(findArrangement(choices, arrangement)?.documentation ?? {}, kind, subject);
+  return Object.entries(said).reduce((before, [field, text]) => {
+    const without = withEdit(before, arrangement, 'documentation', { kind, subject, field, text: null });
+    return to === null
+      ? without
+      : withEdit(without, arrangement, 'documentation', { kind, subject: to, field, text });
+  }, choices);
 }
 
 /** The choices without an operation of one's own, and without the path word that was chosen for it. */

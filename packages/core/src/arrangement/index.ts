@@ -20,7 +20,13 @@ export type { ResolvedSetting, SettingPlace } from './settings.js';
 export type { SettingsById, SettingValues } from './settings/values.js';
 export { PART_NAMES, partNamed, PARTS } from './parts/index.js';
 export type { ArrangementChoices, PartEdit, PartName } from './parts/index.js';
-export { withEdit, withoutCustomOperation, withSetting, type ChoicePlace } from './edits.js';
+export {
+  withDocumentationMoved,
+  withEdit,
+  withoutCustomOperation,
+  withSetting,
+  type ChoicePlace,
+} from './edits.js';
 export type { Decided } from './parts/part.js';
 export { decidedSettings, settingText } from './parts/settings.js';
 export { PATH_WORD } from './parts/words.js';
@@ -92,6 +98,9 @@ export type {
   VerifyEffect,
   VerifyFailure,
 } from './customOperations.js';
+export { DOCUMENTED, DOCUMENTED_KINDS, WHOLE_API, wrongInField } from './documentation.js';
+export type { DocumentationChoices, DocumentedKind, SaidOf } from './documentation.js';
+export { saidOf } from './parts/documentation.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
 export {

@@ -18,6 +18,8 @@ function howOf(source: CitedDecision): string {
       return source.level;
     case 'own-link':
       return source.relation;
+    case 'documentation':
+      return source.fields.join();
   }
 }
 

@@ -3,6 +3,7 @@ import { align } from './align.js';
 import { compareAddresses } from './rules/addresses.js';
 import { compareBodies } from './rules/bodies.js';
 import { compareDemands } from './rules/demands.js';
+import { compareDocumentation } from './rules/documentation.js';
 import { compareEffects } from './rules/effects.js';
 import { compareLinks } from './rules/links.js';
 import { compareParameters } from './rules/parameters.js';
@@ -20,6 +21,7 @@ const RULES: readonly ComparisonRule[] = [
   compareDemands,
   compareRepresentations,
   compareLinks,
+  compareDocumentation,
 ];
 
 const ORDER: readonly Compatibility[] = ['breaking', 'compatible', 'cosmetic'];

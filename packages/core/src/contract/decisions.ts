@@ -2,6 +2,7 @@ import {
   CHOOSABLE_NAMES,
   SETTINGS,
   settingText,
+  withDocumentationMoved,
   withEdit,
   withoutCustomOperation,
   withSetting,
@@ -31,6 +32,8 @@ export function sourceKey(source: Source): string {
       return `link ${source.resource} ${source.link}`;
     case 'own-link':
       return `own link ${source.id}`;
+    case 'documentation':
+      return `documentation ${source.of} ${source.subject}`;
     case 'release':
       return `release ${source.label}`;
   }
@@ -51,6 +54,8 @@ export function decisionText(decision: CitedDecision): readonly [about: string, 
       return ['Link:', decision.choice];
     case 'own-link':
       return ['Link of your own:', decision.relation];
+    case 'documentation':
+      return ['Documented:', decision.fields.join(', ')];
     case 'exposure':
       return decision.aspect === 'name'
         ? ['Called', decision.value ?? 'otherwise']
@@ -88,6 +93,8 @@ export function withoutDecision(
     }
     case 'own-link':
       return withEdit(choices, arrangement, 'ownLinks', { id: decision.id, link: null });
+    case 'documentation':
+      return withDocumentationMoved(choices, arrangement, decision.of, decision.subject, null);
   }
 }
 
@@ -121,6 +128,8 @@ export function withAnswer(choices: Choices, arrangement: string, answer: Decidi
     }
     case 'own-link':
       return withEdit(choices, arrangement, 'ownLinks', { id: answer.id, link: answer.link });
+    case 'documentation':
+      return withDocumentationMoved(choices, arrangement, answer.of, answer.subject, answer.to);
     case 'exposure': {
       const { entity, of: member, aspect } = answer;
       return withEdit(choices, arrangement, 'exposures', { entity, member, aspect, value: null });

@@ -78,9 +78,20 @@ function withoutCeilings(kept: JsonObject): JsonObject {
 }
 
 /** In format 4 links are as they are derived, one record is always the body; nothing that is sent must equal anything, nor says that it may be null. */
-function withoutEnvelopes({ representation, shapes, resources, ...others }: JsonObject): JsonObject {
+function withoutEnvelopes({
+  representation,
+  shapes,
+  resources,
+  operations,
+  ...others
+}: JsonObject): JsonObject {
   return {
     ...others,
+    documentation: { summary: null, contact: null, license: null, terms: null, external: null },
+    operations: (operations as readonly JsonObject[]).map((operation) => ({
+      ...operation,
+      documentation: null,
+    })),
     representation: {
       ...(representation as JsonObject),
       memberLinks: 'all',

@@ -27,6 +27,7 @@ export {
 export { answerTypes, HAL, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export { linkId, severalIn } from './linkId.js';
+export type { ApiDocumentation, ExternalDocumentation, OperationDocumentation } from './documentation.js';
 export {
   firstWays,
   linkSteps,

@@ -10,6 +10,7 @@ import type {
 import type { AggregateKind, Condition, ScalarType } from '../model/index.js';
 import type { Reasons } from './reasons.js';
 import type { Access, SecurityScheme } from './access.js';
+import type { OperationDocumentation } from './documentation.js';
 
 export type Verb =
   | 'entry'
@@ -35,6 +36,8 @@ export interface Operation {
   readonly resource: string;
   readonly effect: Effect;
   readonly summary: string;
+  /** What is said of it besides; `null` where nothing is. */
+  readonly documentation: OperationDocumentation | null;
   readonly query: readonly QueryParameter[];
   /** How a list is answered; `null` for what is none. */
   readonly paging: PageForm | null;

@@ -1,4 +1,5 @@
 import type {
+  DocumentedKind,
   MemberAspect,
   Placement,
   SettingLevel,
@@ -52,6 +53,14 @@ export type Source =
       readonly relation: string;
       readonly level: 'arrangement';
     }
+  /** What is said of something, by the fields that are. */
+  | {
+      readonly kind: 'documentation';
+      readonly of: DocumentedKind;
+      readonly subject: string;
+      readonly fields: readonly string[];
+      readonly level: 'arrangement';
+    }
   /** A release, by its label. */
   | { readonly kind: 'release'; readonly label: string }
   /** A cell of the exposure grid that was chosen, or what a member is called. */
@@ -68,7 +77,7 @@ export type Source =
 /** A decision about a design or an arrangement, which can be taken back. */
 export type CitedDecision = Extract<
   Source,
-  { kind: 'setting' | 'placement' | 'word' | 'exposure' | 'custom' | 'link' | 'own-link' }
+  { kind: 'setting' | 'placement' | 'word' | 'exposure' | 'custom' | 'link' | 'own-link' | 'documentation' }
 >;
 
 /** Why an element of a contract is there. */

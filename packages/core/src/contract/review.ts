@@ -1,6 +1,7 @@
 import type {
   ChoosableSetting,
   CustomOperation,
+  DocumentedKind,
   LinkChoice,
   MemberAspect,
   OwnLink,
@@ -33,7 +34,18 @@ export interface QuickFix {
   readonly title: string;
   readonly answer: Extract<
     Answer,
-    { kind: 'edit' | 'placement' | 'exposure' | 'word' | 'setting' | 'custom' | 'link' | 'own-link' }
+    {
+      kind:
+        | 'edit'
+        | 'placement'
+        | 'exposure'
+        | 'word'
+        | 'setting'
+        | 'custom'
+        | 'link'
+        | 'own-link'
+        | 'documentation';
+    }
   >;
 }
 
@@ -68,6 +80,7 @@ export type FindingId =
   | 'list.filters'
   | 'list.dead-end'
   | 'children.unlinked'
+  | 'documentation.lost'
   | 'link.unfit'
   | 'link.idle'
   | 'link.unreachable'
@@ -135,6 +148,13 @@ export type Answer =
       readonly resource: string;
       readonly link: string;
       readonly choice: LinkChoice | null;
+    }
+  /** What is said of something is said of something else, or dropped where that is `null`. */
+  | {
+      readonly kind: 'documentation';
+      readonly of: DocumentedKind;
+      readonly subject: string;
+      readonly to: string | null;
     }
   /** A link of one's own that leads somewhere else; `null` takes it away. */
   | { readonly kind: 'own-link'; readonly id: string; readonly link: OwnLink | null }

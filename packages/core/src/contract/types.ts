@@ -2,6 +2,7 @@ import type { SecurityScheme } from './access.js';
 import type { Via } from './via.js';
 import type { AlongStep, LinkAttributes, LinkPlace, Settings } from '../arrangement/index.js';
 import type { Condition, ScalarType } from '../model/index.js';
+import type { ApiDocumentation } from './documentation.js';
 import type { StructureNames } from './naming.js';
 import type { Operation, OwnField, PageForm } from './operation.js';
 import type { Reasons } from './reasons.js';
@@ -13,6 +14,7 @@ import type { Shape } from './shape.js';
 export interface Contract {
   readonly title: string;
   readonly description: string | null;
+  readonly documentation: ApiDocumentation;
   readonly version: string;
   /** Base path and, where it stands in the path, version, without trailing slash: `/api/v1`; may be empty. */
   readonly root: string;

@@ -2,6 +2,7 @@ import type { Arrangement } from '../arrangement/index.js';
 import type { Contract } from '../contract/index.js';
 import { appendAll, type Model } from '../model/index.js';
 import { startDerivation, valueOf, type DerivationContext } from './context.js';
+import { apiDocumentation, documentedOperations, saidTitle } from './documentation.js';
 import { findAssumptions } from './assumptions/index.js';
 import { idleInputs } from './customOperations/index.js';
 import { findConstantConditions } from './findings/constantConditions.js';
@@ -37,7 +38,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const traits = findTraits(context);
   const shapes = deriveShapes(context, traits, placed);
   const offers = new Offers(context, placed);
-  const operations = deriveOperations(context, offers, traits);
+  const operations = documentedOperations(context, deriveOperations(context, offers, traits));
   const resources = linkedResources(context, offers, traits, operations);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   findTelling(context, traits, resources, operations);
@@ -53,7 +54,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   findUnused(context);
   return {
     ...titleAndRoot(context),
-    description: model.description,
+    ...apiDocumentation(context),
     version: valueOf(context, 'version'),
     resources,
     operations,
@@ -83,6 +84,6 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
 const VERSION_HEADER = 'API-Version';
 
 export const titleAndRoot = (context: DerivationContext): Pick<Contract, 'title' | 'root'> => ({
-  title: context.model.name === '' ? 'Untitled design' : context.model.name,
+  title: saidTitle(context) ?? (context.model.name === '' ? 'Untitled design' : context.model.name),
   root: `${valueOf(context, 'basePath')}${valueOf(context, 'versionIn') === 'path' ? `/${valueOf(context, 'version')}` : ''}`,
 });

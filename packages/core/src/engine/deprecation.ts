@@ -1,4 +1,15 @@
+import type { Operation } from '../contract/index.js';
 import type { EngineResponse } from './message.js';
+
+/** An answer of an operation that is coming to its end (RFC 9745 §2.1, RFC 8594 §3). */
+export function withOperationEnd(response: EngineResponse, operation: Operation | null): EngineResponse {
+  const { deprecated = null, sunset = null } = operation?.documentation ?? {};
+  if (deprecated === null && sunset === null) return response;
+  const headers: [string, string][] = [];
+  if (deprecated !== null) headers.push(['Deprecation', `@${Date.parse(deprecated) / 1_000}`]);
+  if (sunset !== null) headers.push(['Sunset', new Date(Date.parse(sunset)).toUTCString()]);
+  return { ...response, headers: [...response.headers, ...headers] };
+}
 
 /** What a release says about its end. */
 export interface Deprecation {
@@ -17,8 +28,11 @@ export interface Deprecation {
 export function withDeprecation(response: EngineResponse, lifespan: Deprecation | null): EngineResponse {
   if (lifespan === null) return response;
   const { deprecatedAt, sunsetAt, successor } = lifespan;
-  const headers: [string, string][] = [['Deprecation', `@${Math.floor(deprecatedAt / 1_000)}`]];
-  if (sunsetAt !== null) headers.push(['Sunset', new Date(sunsetAt).toUTCString()]);
+  // An operation may end before the release does.
+  const known = new Set(response.headers.map(([name]) => name));
+  const headers: [string, string][] = [];
+  if (!known.has('Deprecation')) headers.push(['Deprecation', `@${Math.floor(deprecatedAt / 1_000)}`]);
+  if (sunsetAt !== null && !known.has('Sunset')) headers.push(['Sunset', new Date(sunsetAt).toUTCString()]);
   if (successor !== null) headers.push(['Link', `<${successor}>; rel="successor-version"`]);
   return { ...response, headers: [...response.headers, ...headers] };
 }

@@ -4,6 +4,7 @@ import { authenticate, authorise, type Caller } from './access.js';
 import { leftOutAt, nearMisses } from './nearMisses.js';
 import { OperationExecutor } from './operationExecutor.js';
 import type { RowChange, RecordView } from './dataset.js';
+import { withOperationEnd } from './deprecation.js';
 import { documentationPage } from './documentation.js';
 import type { IdempotentResponse } from './idempotency.js';
 import { locate, type Location } from './locate.js';
@@ -55,7 +56,7 @@ export function handle(
   const asked = isPage ? withoutPage(request) : request;
   const exchange = new Exchange(servingOf(service, request, runtime), view, asked, runtime);
   const answer = exchange.run();
-  const json = 'code' in answer ? renderProblem(root, answer) : answer;
+  const json = withOperationEnd('code' in answer ? renderProblem(root, answer) : answer, exchange.operation);
   const title = exchange.operation?.summary ?? service.contract.title;
   const rendered = isPage ? asHtml(title, root, request, json) : json;
   const response =

@@ -1,4 +1,4 @@
-import type { LinkTarget, Operation, Resource } from '../contract/index.js';
+import { indexContract, type LinkTarget, type Operation, type Resource } from '../contract/index.js';
 import { bareObject, isJsonObject, readJson, type Json, type JsonObject } from '../model/index.js';
 import { indexOf, type Service } from './service.js';
 
@@ -109,8 +109,8 @@ const said = (description: string | null | undefined): string =>
 function documentationText({ contract }: Service): string {
   const { title, description, version, root } = contract;
   const lines = contract.resources.flatMap(({ id, path }) =>
-    (indexOf({ contract } as Service).operationsOf.get(id) ?? []).map(
-      ({ method, summary }) => `${method.padEnd(6)} ${root}${path}: ${summary}\n`,
+    (indexContract(contract).operationsOf.get(id) ?? []).flatMap(({ method, summary, documentation }) =>
+      documentation?.isPublished === false ? [] : `${method.padEnd(6)} ${root}${path}: ${summary}\n`,
     ),
   );
   return `${title} ${version}\n${description === null ? '' : `\n${description}\n`}\n${lines.join('')}`;

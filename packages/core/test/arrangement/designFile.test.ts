@@ -92,6 +92,12 @@ const SMALL: DesignFile = {
             when: [],
           },
         ],
+        documentation: {
+          api: { api: { title: 'Ferries', contactEmail: 'api@ferries.example' } },
+          operation: {
+            'Route:list': { summary: 'All routes', deprecated: '2027-01-31', unpublished: 'yes' },
+          },
+        },
         customOperations: [
           {
             id: 'c1',

@@ -105,6 +105,10 @@ describe('a part of an arrangement', () => {
       },
       { id: 'o1', link: null },
     ],
+    documentation: [
+      { kind: 'operation', subject: 'Route:list', field: 'summary', text: 'All routes' },
+      { kind: 'operation', subject: 'Route:list', field: 'summary', text: null },
+    ],
     customOperations: [
       { id: 'c1', operation: query },
       { id: 'c1', operation: null },

@@ -3,6 +3,7 @@ import { judgeResponse, type Deviation, type ReceivedResponse } from '@isomeros/
 import { exampleRequest } from '@isomeros/core/engine';
 import { openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
+import { everythingPublished } from '../support/documentation.js';
 import { arranged } from '../support/arrangement.js';
 import { anyArrangement } from '../support/arrangements.js';
 import { NOW, TestMock, type Answer } from '../support/mock.js';
@@ -69,7 +70,7 @@ describe('what the engine answers', () => {
   test('is judged, once it is spoilt, as an independent validator of the published description judges it', () => {
     const mocks = [arranged({}), arranged({ mediaTypes: ['hal', 'json'] })].map((arrangement) => {
       const mock = new TestMock(model, {}, arrangement);
-      const published = new PublishedSchemas(openApiDocument(mock.service.contract));
+      const published = new PublishedSchemas(openApiDocument(everythingPublished(mock.service.contract)));
       return { mock, published, answers: examples(mock) };
     });
     let wrong = 0;

@@ -54,6 +54,7 @@ function chosen(text: string, question: string, label: string): { text: string; 
     case 'custom':
     case 'link':
     case 'own-link':
+    case 'documentation':
       throw new Error('Nothing in the text answers it.');
   }
 }

@@ -182,6 +182,7 @@ function citedBy(source: Source): string | null {
     case 'custom':
     case 'link':
     case 'own-link':
+    case 'documentation':
     case 'release':
       return null;
     case 'exposure':

@@ -27,6 +27,7 @@ import { derive } from '@isomeros/core/derivation';
 import { type Declaration, type Entity, type Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyCustomOperations } from './customOperations.js';
+import { anyDocumentation, drawnDocumentation } from './documentation.js';
 import { anyOwnLinks, drawnLinks } from './ownLinks.js';
 import { anyModel } from './models.js';
 
@@ -206,12 +207,13 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
       settings: anySettings('arrangement'),
       linked: fc.array(fc.record({ pick: fc.nat(), at: fc.nat(), choice: anyLinkChoice }), { maxLength: 3 }),
       own: anyOwnLinks,
+      said: anyDocumentation,
       near: fc.array(
         fc.record({ pick: fc.nat(), resource: anySettings('resource'), operation: anySettings('operation') }),
         { maxLength: 3 },
       ),
     })
-    .map(({ placements, words, exposures, customOperations, design, settings, linked, own, near }) => {
+    .map(({ placements, words, exposures, customOperations, design, settings, linked, own, said, near }) => {
       const choices = { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), placements }] };
       const model = completeModel(drawn, choices);
       const bare = { ...plainArrangement('main'), placements, settings, words, exposures, customOperations };
@@ -239,6 +241,7 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
           links[resource.id] = { ...links[resource.id], [link.id]: choice };
       }
       const ownLinks = drawnLinks(model, contract, own);
-      return { model, arrangement: of({ ...bare, ...chosen, links, ownLinks }) };
+      const documentation = drawnDocumentation(contract, said);
+      return { model, arrangement: of({ ...bare, ...chosen, links, ownLinks, documentation }) };
     }),
 );

@@ -1,4 +1,5 @@
 import { CUSTOM_OPERATIONS_PART } from './customOperations.js';
+import { DOCUMENTATION_PART } from './documentation.js';
 import { EXPOSURES_PART } from './exposures.js';
 import { LINKS_PART } from './links.js';
 import type { ArrangementPart } from './part.js';
@@ -21,6 +22,7 @@ export const PARTS = {
   links: LINKS_PART,
   ownLinks: OWN_LINKS_PART,
   customOperations: CUSTOM_OPERATIONS_PART,
+  documentation: DOCUMENTATION_PART,
 } as const;
 
 export type PartName = keyof typeof PARTS;

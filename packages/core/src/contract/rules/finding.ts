@@ -1,6 +1,10 @@
 import type { Rule } from './rule.js';
 
 export const FINDING_RULES = {
+  'finding.lost-documentation': {
+    title: 'Said of nothing',
+    sentence: 'What is said of something outlives it, and waits to be said of something else.',
+  },
   'finding.unfit-link': {
     title: 'A link leads nowhere',
     sentence: 'A link of your own names only what the model has and this arrangement offers.',

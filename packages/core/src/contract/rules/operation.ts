@@ -1,6 +1,10 @@
 import type { Rule } from './rule.js';
 
 export const OPERATION_RULES = {
+  'operation.documented': {
+    title: 'Documented',
+    sentence: 'What is said of an operation takes the place of what would be derived.',
+  },
   'operation.custom': {
     title: 'Custom operation',
     sentence: 'An operation of your own does what it was told: it assigns values, or makes a related record.',

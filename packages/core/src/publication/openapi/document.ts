@@ -1,6 +1,13 @@
-import { indexContract, type Contract, type Resource, type SecurityScheme } from '../../contract/index.js';
+import {
+  indexContract,
+  type ApiDocumentation,
+  type Contract,
+  type Operation,
+  type Resource,
+  type SecurityScheme,
+} from '../../contract/index.js';
 import { capital, phrase, plural, type Json } from '../../model/index.js';
-import { operationObject } from './operations.js';
+import { externalObject, operationObject } from './operations.js';
 import { pathParameters } from './parameters.js';
 import { componentSchemas } from './schemas.js';
 
@@ -14,7 +21,7 @@ export type OpenApiDocument = { readonly [name: string]: Json };
 export function openApiDocument(contract: Contract): OpenApiDocument {
   const { operationsOf } = indexContract(contract);
   const paths = contract.resources.flatMap((resource) => {
-    const operations = operationsOf.get(resource.id) ?? [];
+    const operations = publishedAt(operationsOf, resource);
     if (operations.length === 0) return [];
     const parameters = pathParameters(resource);
     const item = {
@@ -34,11 +41,34 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
       title: contract.title,
       version: contract.version,
       ...(contract.description === null ? {} : { description: contract.description }),
+      ...infoOf(contract.documentation),
     },
+    ...(contract.documentation.external === null
+      ? {}
+      : { externalDocs: externalObject(contract.documentation.external) }),
     servers: [{ url: contract.root === '' ? '/' : contract.root }],
     tags: tagsOf(contract).map((name) => ({ name })),
     paths: Object.fromEntries(paths),
     components: { schemas: componentSchemas(contract), ...securitySchemes(contract) },
+  };
+}
+
+/** The operations of a resource that stand in published documents. */
+const publishedAt = (
+  operationsOf: ReadonlyMap<string, readonly Operation[]>,
+  { id }: Resource,
+): readonly Operation[] =>
+  (operationsOf.get(id) ?? []).filter(({ documentation }) => documentation?.isPublished !== false);
+
+/** What else is said of the API (OAS §4.8.2). */
+function infoOf({ summary, contact, license, terms }: ApiDocumentation): Readonly<Record<string, Json>> {
+  const said = (texts: Readonly<Record<string, string | null>>): Json =>
+    Object.fromEntries(Object.entries(texts).filter(([, text]) => text !== null));
+  return {
+    ...(summary === null ? {} : { summary }),
+    ...(terms === null ? {} : { termsOfService: terms }),
+    ...(contact === null ? {} : { contact: said(contact) }),
+    ...(license === null ? {} : { license: said(license) }),
   };
 }
 
@@ -49,7 +79,11 @@ function tagOf(resource: Resource): string {
 }
 
 const tagsOf = (contract: Contract): string[] => [
-  ...new Set(contract.resources.filter(({ id }) => indexContract(contract).operationsOf.has(id)).map(tagOf)),
+  ...new Set(
+    contract.resources
+      .filter((resource) => publishedAt(indexContract(contract).operationsOf, resource).length > 0)
+      .map(tagOf),
+  ),
 ];
 
 /** How clients prove who they are (OAS §4.8.27). */

@@ -14,6 +14,7 @@ import {
   type ResponseCode,
 } from '../../contract/index.js';
 import { hasMoment } from '../../arrangement/index.js';
+import type { ExternalDocumentation } from '../../contract/index.js';
 import type { Json } from '../../model/index.js';
 import { linkHeaders } from './linkHeaders.js';
 import { headerParameters, queryParameters } from './parameters.js';
@@ -26,6 +27,7 @@ export function operationObject(contract: Contract, operation: Operation, tag: s
   return {
     operationId: operation.id,
     summary: operation.summary,
+    ...saidOfOperation(operation),
     tags: [tag],
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(operation.accepts === null
@@ -35,6 +37,23 @@ export function operationObject(contract: Contract, operation: Operation, tag: s
     ...securityOf(contract, operation),
   };
 }
+
+/** What is said of an operation besides its summary (OAS §4.8.10). */
+function saidOfOperation({ documentation }: Operation): Readonly<Record<string, Json>> {
+  if (documentation === null) return {};
+  const { description, external, deprecated, sunset } = documentation;
+  return {
+    ...(description === null ? {} : { description }),
+    ...(external === null ? {} : { externalDocs: externalObject(external) }),
+    ...(deprecated === null && sunset === null ? {} : { deprecated: true }),
+  };
+}
+
+/** Where more is told (OAS §4.8.11). */
+export const externalObject = ({ url, text }: ExternalDocumentation): Json => ({
+  url,
+  ...(text === null ? {} : { description: text }),
+});
 
 /** The schemes an operation takes, any one of them (OAS §4.8.30); none where anybody may. */
 function securityOf({ security }: Contract, { access }: Operation): { readonly security?: Json } {
@@ -199,6 +218,14 @@ function headersOf(
   };
 }
 
+/** What every answer of an operation that comes to its end says (RFC 9745 §2.1, RFC 8594 §3). */
+const endHeaders = ({ documentation }: Operation): Readonly<Record<string, HeaderObject>> => ({
+  ...(documentation?.deprecated == null
+    ? {}
+    : { Deprecation: ofText('From when it is not to be used any more (RFC 9745).') }),
+  ...(documentation?.sunset == null ? {} : { Sunset: ofText('When it stops answering (RFC 8594).') }),
+});
+
 function responseObject(
   contract: Contract,
   operation: Operation,
@@ -206,7 +233,7 @@ function responseObject(
   cases: readonly ResponseCase[],
 ): ResponseObject {
   const description = cases.map(({ when }) => when).join(' ');
-  const found = headersOf(contract, operation, cases);
+  const found = { ...headersOf(contract, operation, cases), ...endHeaders(operation) };
   const headers = Object.keys(found).length === 0 ? {} : { headers: found };
   if (status >= 400)
     return {
