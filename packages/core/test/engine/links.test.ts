@@ -210,4 +210,25 @@ describe('derived links', () => {
     const broken = changes.filter(({ compatibility }) => compatibility === 'breaking');
     expect(broken.map(({ message }) => message)).toEqual(expected);
   });
+
+  test('what refers to its own kind is embedded by the way it is looked at', () => {
+    const model = modelOf(
+      'entity Crew\n  name: text(1..9), required\n\neach Crew refers to optional Crew as chief, back as reports\n',
+    );
+    const choices = withEdit(
+      { ...NO_CHOICES, arrangements: [{ ...plainArrangement('main'), settings: { expand: 'on' } }] },
+      'main',
+      'links',
+      { resource: 'Crew/item', link: 'Crew>Crew:chief', choice: { relation: 'boss' } },
+    );
+    const { shapes } = derive(model, arrangementOf('main', choices));
+    const relations = shapes
+      .filter(({ name }) => name === 'Crew')
+      .flatMap(({ members }) => members)
+      .flatMap(({ name, source }) => (source.kind === 'expanded' ? [[name, source.relation]] : []));
+    expect(relations).toEqual([
+      ['chief', 'boss'],
+      ['reports', 'reports'],
+    ]);
+  });
 });

@@ -8,6 +8,7 @@ import {
   isCarried,
   isHome,
   REGISTERED_RELATIONS,
+  type Expanded,
   type Link,
   type Resource,
   type Shape,
@@ -146,6 +147,22 @@ export function withCarriedLinks(
   });
 }
 
+/** The id of the link to what is embedded; both ways along a relationship may lead from one entity. */
+function linkOf({ way, relationship }: Expanded): string | null {
+  switch (way) {
+    // It is embedded by its role, whatever the link up is called.
+    case 'owner':
+      return null;
+    case 'referrers':
+    case 'paired-back':
+      return `${relationship}/back`;
+    case 'referred':
+    case 'owned':
+    case 'paired':
+      return relationship;
+  }
+}
+
 /** Shapes whose records are embedded under the relations that their links have now (draft-kelly-json-hal §4.1.2). */
 export function withRelations(
   shapes: readonly Shape[],
@@ -165,7 +182,7 @@ export function withRelations(
     if (relations === undefined) return shape;
     const members = shape.members.map((member) => {
       const { source } = member;
-      const relation = source.kind === 'expanded' ? relations.get(source.relationship) : undefined;
+      const relation = source.kind === 'expanded' ? relations.get(linkOf(source) ?? '') : undefined;
       return relation === undefined || source.kind !== 'expanded'
         ? member
         : { ...member, source: { ...source, relation } };
