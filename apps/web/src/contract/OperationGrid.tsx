@@ -152,10 +152,10 @@ function SheetRow({ row, flat, methods, columns, selected, onSelect }: RowProps)
             <button
               type="button"
               tabIndex={-1}
-              className="sheet-cell"
+              className={`sheet-cell ${endClass(operation)}`}
               aria-pressed={operation.id === selected?.id}
-              aria-label={`${statuses(operation)} ${operation.id}, ${method} ${resource.path}`}
-              title={operation.id}
+              aria-label={`${statuses(operation)} ${operation.id}, ${method} ${resource.path}${endWords(operation)}`}
+              title={operation.id + endWords(operation)}
               onClick={() => {
                 onSelect(operation);
               }}
@@ -167,6 +167,16 @@ function SheetRow({ row, flat, methods, columns, selected, onSelect }: RowProps)
       })}
     </div>
   );
+}
+
+/** What comes to its end is struck; what is in no published document is dotted. */
+const endClass = ({ documentation }: Operation): string =>
+  `${documentation?.deprecated == null ? '' : 'ends'} ${documentation?.isPublished === false ? 'unpublished' : ''}`;
+
+function endWords({ documentation }: Operation): string {
+  if (documentation === null) return '';
+  const { deprecated, isPublished } = documentation;
+  return `${deprecated === null ? '' : `, deprecated from ${deprecated}`}${isPublished ? '' : ', in no published document'}`;
 }
 
 function statuses(operation: Operation): string {

@@ -16,6 +16,7 @@ import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
 import { useExample } from '../design/useExample.js';
 import type { ExampleExchange } from '../design/derivation/protocol.js';
+import { OperationTexts } from './OperationTexts.js';
 import { OperationLinks } from './OperationLinks.js';
 import { envelopeText, inOutRows, type InOutRow } from './inOut.js';
 
@@ -73,7 +74,7 @@ export function OperationPage({
             Why it is there
           </ExplainedAction>
         </div>
-        <p className="summary quiet">{operation.summary}</p>
+        <OperationTexts operation={operation} />
         <div className="request-line">
           <span className="method">{operation.method}</span>
           {contract.root}

@@ -74,11 +74,15 @@ export const WHOLE_API = 'api';
 
 export const DOCUMENTED_KINDS = Object.keys(DOCUMENTED) as readonly DocumentedKind[];
 
+/** The fields of a kind of subject, by their names. */
+export const fieldsOf = (kind: DocumentedKind): readonly (readonly [name: string, field: Field])[] =>
+  Object.entries<Field>(DOCUMENTED[kind]);
+
 /** What is wrong with a text in a field of a kind of subject; `null` where it fits. */
 export function wrongInField(kind: DocumentedKind, name: string, text: unknown): string | null {
-  const fields: Readonly<Record<string, Field>> = DOCUMENTED[kind];
-  const field = Object.hasOwn(fields, name) ? fields[name] : undefined;
-  if (field === undefined) return `There is no ${name}; there are ${Object.keys(fields).join(', ')}.`;
+  const fields = new Map(fieldsOf(kind));
+  const field = fields.get(name);
+  if (field === undefined) return `There is no ${name}; there are ${[...fields.keys()].join(', ')}.`;
   const { pattern, expected, isRight } = field;
   const isFit = typeof text === 'string' && pattern.test(text) && (isRight?.(text) ?? true);
   return isFit ? null : `Expected ${expected}.`;

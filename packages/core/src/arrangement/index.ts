@@ -98,7 +98,7 @@ export type {
   VerifyEffect,
   VerifyFailure,
 } from './customOperations.js';
-export { DOCUMENTED, DOCUMENTED_KINDS, WHOLE_API, wrongInField } from './documentation.js';
+export { WHOLE_API, wrongInField } from './documentation.js';
 export type { DocumentationChoices, DocumentedKind, SaidOf } from './documentation.js';
 export { saidOf } from './parts/documentation.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';

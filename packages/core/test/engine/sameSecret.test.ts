@@ -2,6 +2,7 @@ import { beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globa
 import fc from 'fast-check';
 import { NOBODYS_SECRET, sameSecret } from '../../src/engine/sameSecret.js';
 import { arrangedWith } from '../support/lines.js';
+import type { TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 
 describe('comparing secrets', () => {
@@ -33,7 +34,7 @@ describe('comparing secrets', () => {
 
 describe('whoever signs in', () => {
   const compare = jest.fn(sameSecret);
-  let engine: typeof import('../support/mock.js');
+  let engine: { readonly TestMock: typeof TestMock };
 
   // The engine is read with another comparison, once for all.
   beforeAll(async () => {

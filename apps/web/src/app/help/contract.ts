@@ -35,6 +35,14 @@ export const CONTRACT_HELP = {
     view: 'contract',
     help: 'Whether a response holds it.',
   },
+  'contract.texts': {
+    title: 'What is said of an operation',
+    kind: 'action',
+    view: 'contract',
+    help: 'Press a text to write it, Enter to take it, Escape to leave it; deprecated operations say so at the mock.',
+    example: 'Deprecated from 2027-01-31: Deprecation: @1801353600',
+    standard: 'RFC 9745, RFC 8594',
+  },
   'contract.why': {
     title: 'Why it is there',
     kind: 'action',

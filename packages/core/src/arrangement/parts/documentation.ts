@@ -1,7 +1,7 @@
 import { isJsonObject, type Json } from '../../model/index.js';
 import {
-  DOCUMENTED,
   DOCUMENTED_KINDS,
+  fieldsOf,
   wrongInField,
   type DocumentationChoices,
   type DocumentedKind,
@@ -43,7 +43,7 @@ export const DOCUMENTATION_PART: ArrangementPart<DocumentationChoices, Documenta
       for (const problem of read.problems) problems.push(problem);
       value[kind] = read.value;
     }
-    return { value: value as DocumentationChoices, problems };
+    return { value, problems };
   },
   schema: {
     type: 'object',
@@ -56,7 +56,7 @@ export const DOCUMENTATION_PART: ArrangementPart<DocumentationChoices, Documenta
           additionalProperties: {
             type: 'object',
             properties: Object.fromEntries(
-              Object.entries(DOCUMENTED[kind]).map(([name, { pattern }]) => [
+              fieldsOf(kind).map(([name, { pattern }]) => [
                 name,
                 { type: 'string', pattern: pattern.source },
               ]),
@@ -83,7 +83,7 @@ export const DOCUMENTATION_PART: ArrangementPart<DocumentationChoices, Documenta
 };
 
 const saidOfAll = (documentation: DocumentationChoices, kind: DocumentedKind): BySubject =>
-  (documentation[kind] ?? {}) as BySubject;
+  documentation[kind] ?? {};
 
 function readSaid(kind: DocumentedKind, given: Json, pointer: string): ReadResult<Said> {
   if (!isJsonObject(given)) return wrong({}, pointer, 'Expected an object from fields to texts.');

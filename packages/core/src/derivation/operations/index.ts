@@ -105,7 +105,6 @@ function deriveOperation(
   traits: Traits,
   among: Among,
 ): Operation {
-  const { offers } = among;
   const method = METHODS[verb];
   const entity = resource.entity === null ? null : entityNamed(context, resource.entity);
   const { id, by } = among.names.name(verb, method, resource);
@@ -116,7 +115,7 @@ function deriveOperation(
   const fixed = fixedOf(context, resource);
   const acceptedTypes = typesOf(context, verb, carrying, resource, own);
   const written = writtenBy(context, own) ?? entity;
-  const isAddressed = offers.isReadable(verb === 'attach' ? resource.id : homeOf(among, written));
+  const isAddressed = among.offers.isReadable(verb === 'attach' ? resource.id : homeOf(among, written));
   const answer = answerOf(context, at, own, isAddressed);
   const returns = returnedShape(context, verb, entity, carrying, resource, answer, paging);
   const access = accessOf(context, at, own);
