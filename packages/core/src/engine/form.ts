@@ -5,12 +5,13 @@ import {
   bareObject,
   isJsonObject,
   percentEncoded,
+  sameJson,
   scalarText,
   type Json,
   type JsonObject,
 } from '../model/index.js';
 import type { MediaType, RecordEnvelope } from '../contract/index.js';
-import { IN_HEADER } from './links.js';
+import { IN_HEADER, targetsIn } from './links.js';
 import type { EngineResponse, Header } from './message.js';
 import type { RequestContext } from './service.js';
 
@@ -92,12 +93,14 @@ const NO_HEADER: Record<string, Json> = {};
 
 /** Links that travel in headers since all do, and those that were chosen to; a link that is among both does once. */
 function joined(service: RequestContext, all: Json, besides: Json): Json {
-  const whole = all === null ? besides : all;
-  if (all !== null && isJsonObject(besides) && isJsonObject(all)) {
-    const others = Object.entries(besides).filter(([relation]) => !(relation in all));
-    return withOrigin(service, Object.assign(bareObject(), all, Object.fromEntries(others)));
+  if (!isJsonObject(all) || !isJsonObject(besides)) return withOrigin(service, all ?? besides);
+  const links = Object.assign(bareObject(), all);
+  for (const [relation, more] of Object.entries(besides)) {
+    const known = targetsIn(links[relation] ?? null);
+    const others = targetsIn(more).filter((target) => !known.some((one) => sameJson(one, target)));
+    links[relation] = [...known, ...others];
   }
-  return withOrigin(service, whole);
+  return withOrigin(service, links);
 }
 
 /** A list made of texts, and the text of it without them. */

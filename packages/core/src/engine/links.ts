@@ -53,7 +53,8 @@ export function linksOf(
   return all;
 }
 
-const targetsIn = (target: Json): readonly Json[] => {
+/** Where a relation leads, one or several. */
+export const targetsIn = (target: Json): readonly Json[] => {
   if (target === null) return [];
   return Array.isArray(target) ? (target as readonly Json[]) : [target];
 };

@@ -229,6 +229,20 @@ describe('links of one’s own', () => {
     expect(Object.keys((item.body as { links: object }).links)).not.toContain('later');
     expect(item.headers.get('link')).toMatch(/^<\/api\/v1\/routes\/\d+\/sailings\?departsAt/);
   });
+
+  test('stand in the header beside others of their relation', () => {
+    const choices = withLines(MODEL, [], { ...ALL, links: 'header' });
+    const resource = resourceAt(derive(MODEL, arrangementOf('main', choices)), '/officers');
+    const moved = withEdit(choices, 'main', 'links', {
+      resource,
+      link: 'self',
+      choice: { relation: 'next', in: ['header'] },
+    });
+    const mock = new TestMock(MODEL, { Officer: 30 }, arrangementOf('main', moved));
+    const link = mock.send('GET', '/api/v1/officers').headers.get('link') ?? '';
+    expect(link).toContain('</api/v1/officers>; rel="next"');
+    expect(link).toContain('</api/v1/officers?page=2>; rel="next"');
+  });
 });
 
 describe('a link that does not fit', () => {
