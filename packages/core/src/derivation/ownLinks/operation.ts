@@ -44,6 +44,9 @@ export function resolveOperation(
   const resource = byId.get(target.resource);
   if (operation === undefined || resource === undefined)
     throw new Unfit('The operation it leads to is not offered any more.');
+  // It is there only while the reference is set, which its role says by itself.
+  if (resource.kind === 'reference')
+    throw new Unfit('It is read where a reference leads: name the role instead of the operation.');
   const ids: Record<string, LinkValue> = {};
   const query: BoundQuery[] = [];
   for (const bound of target.bound) {
