@@ -1,4 +1,5 @@
 import {
+  EXPECTED_RELATION,
   findArrangement,
   LINK_ATTRIBUTE_NAMES,
   LINK_ATTRIBUTES,
@@ -10,6 +11,7 @@ import {
   type LinkPlace,
 } from '@isomeros/core/arrangement';
 import {
+  carriesLinks,
   indexContract,
   isCarried,
   leadsTo,
@@ -74,7 +76,7 @@ export function LinkTable({
       {isUnfolded && (
         <>
           <Table model={model} contract={contract} resource={resource} />
-          {carriesOwn(resource) && (
+          {carriesLinks(resource) && (
             <OwnLinks model={model} contract={contract} resource={resource} onStatement={onStatement} />
           )}
         </>
@@ -82,12 +84,6 @@ export function LinkTable({
     </>
   );
 }
-
-/** Whether links of one's own can be offered there. */
-const carriesOwn = ({ kind, canonical }: Resource): boolean =>
-  kind === 'item' || kind === 'singleton'
-    ? canonical
-    : kind === 'entry' || kind === 'collection' || kind === 'reverse' || kind === 'pairing';
 
 interface TableProps {
   readonly model: Model;
@@ -194,7 +190,7 @@ function LinkRow(props: RowProps): React.JSX.Element {
           {relation !== derived && <span className="was quiet">was {derived}</span>}
           {isWrong && (
             <span className="wrong" role="alert">
-              Expected a small letter, then letters, digits, dots or hyphens.
+              {`Expected ${EXPECTED_RELATION}.`}
             </span>
           )}
         </td>
@@ -244,8 +240,7 @@ function LinkRow(props: RowProps): React.JSX.Element {
 /** The end of a path, by which it is known. */
 const shortened = (path: string): string => path.replace(/^\/.*(\/[^/]+)$/, '…$1');
 
-const isOwn = ({ target: { kind } }: Link): boolean =>
-  kind === 'operation' || kind === 'along' || kind === 'address';
+const isOwn = ({ reasons }: Link): boolean => reasons.some(({ rule }) => rule === 'link.own');
 
 /** A choice with one thing chosen otherwise, or not any more. */
 function withOne<Name extends keyof LinkChoice>(

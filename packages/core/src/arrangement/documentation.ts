@@ -1,3 +1,5 @@
+import { WEB_ADDRESS } from './webAddress.js';
+
 /** What can be said of something in one field. */
 interface Field {
   readonly pattern: RegExp;
@@ -17,16 +19,15 @@ const LONG_TEXT: Field = {
   pattern: new RegExp(`^${NO_CONTROLS}{1,${LONGEST_TEXT}}$`),
   expected: `1 to ${LONGEST_TEXT} characters of CommonMark, without control characters`,
 };
-const WEB_ADDRESS: Field = {
-  pattern:
-    /^https?:\/\/[A-Za-z0-9.-]{1,100}(?::\d{1,5})?(?:[/?#][\x21\x23-\x3b\x3d\x3f-\x5b\x5d\x5f\x61-\x7a\x7e]{0,300})?$/,
-  expected: 'an absolute URL of the web',
-};
+const WEB_PAGE: Field = { pattern: WEB_ADDRESS, expected: 'an absolute URL of the web' };
 const DATE: Field = {
   pattern: /^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])$/,
   expected: 'a date, as in 2027-01-31',
   // No month has days that it has not.
-  isRight: (text) => new Date(`${text}T00:00:00Z`).toISOString().startsWith(text),
+  isRight: (text) => {
+    const time = Date.parse(text);
+    return !Number.isNaN(time) && new Date(time).toISOString().startsWith(text);
+  },
 };
 
 /** What can be said, field by field, of each kind of subject. */
@@ -37,17 +38,17 @@ export const DOCUMENTED = {
     summary: line(200),
     description: LONG_TEXT,
     contactName: line(120),
-    contactUrl: WEB_ADDRESS,
+    contactUrl: WEB_PAGE,
     contactEmail: { pattern: /^[^\s@<>"]{1,64}@[A-Za-z0-9.-]{1,100}$/, expected: 'an e-mail address' },
     licenseName: line(120),
-    externalUrl: WEB_ADDRESS,
+    externalUrl: WEB_PAGE,
     externalText: line(200),
   },
   /** An operation, by `operationKey`. */
   operation: {
     summary: line(200),
     description: LONG_TEXT,
-    externalUrl: WEB_ADDRESS,
+    externalUrl: WEB_PAGE,
     externalText: line(200),
     /** Since when it is deprecated, and when it stops answering. */
     deprecated: DATE,

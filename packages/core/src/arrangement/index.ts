@@ -119,7 +119,13 @@ export type {
   FilterOperator,
   MemberAspect,
 } from './exposure.js';
-export { LINK_ATTRIBUTE_NAMES, LINK_ATTRIBUTES, LINK_PLACES, LINK_RELATION } from './links.js';
+export {
+  EXPECTED_RELATION,
+  LINK_ATTRIBUTE_NAMES,
+  LINK_ATTRIBUTES,
+  LINK_PLACES,
+  LINK_RELATION,
+} from './links.js';
 export type {
   AddressPart,
   BoundFilter,

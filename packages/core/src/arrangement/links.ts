@@ -30,6 +30,7 @@ export const LAST_POSITION = 999;
 export type LinkChoices = Readonly<Record<string, Readonly<Record<string, LinkChoice>>>>;
 
 /** A relation: registered ones are in lower case (RFC 8288 §3.3), those of one's own are words. */
+export const EXPECTED_RELATION = 'a relation: a small letter, then letters, digits, dots or hyphens';
 export const LINK_RELATION = /^[a-z][A-Za-z0-9.-]{0,59}$/;
 
 /** What each attribute of a link can be. */

@@ -24,6 +24,15 @@ export class ObjectReading {
     return (given as readonly Json[]).flatMap((item, index) => read(item, `${pointer}/${index}`) ?? []);
   }
 
+  /** Reports what has the id of another before it. */
+  reportTwice(items: readonly { readonly id: string }[], pointer: string, what: string): void {
+    const ids = new Set<string>();
+    for (const [index, { id }] of items.entries()) {
+      if (ids.has(id)) this.report(`${pointer}/${index}/id`, 'duplicate', `There are two ${what} ${id}.`);
+      ids.add(id);
+    }
+  }
+
   option<T extends string>(given: Json | undefined, at: string, options: readonly T[]): T | null {
     const found = options.find((option) => option === given);
     if (found === undefined) this.report(at, 'options', `Expected one of ${options.join(' ')}.`);

@@ -46,11 +46,7 @@ export const VERIFY_FAILURES: readonly VerifyFailure[] = ['unauthenticated', 'mi
 export function readCustomOperations(given: Json, pointer: string): ReadResult<readonly CustomOperation[]> {
   const reading = new Reading();
   const value = reading.list(given, pointer, MOST_CUSTOM_OPERATIONS, (item, at) => reading.custom(item, at));
-  const ids = new Set<string>();
-  for (const [index, { id }] of value.entries()) {
-    if (ids.has(id)) reading.report(`${pointer}/${index}/id`, 'duplicate', `There are two operations ${id}.`);
-    ids.add(id);
-  }
+  reading.reportTwice(value, pointer, 'operations');
   return { value, problems: reading.problems };
 }
 

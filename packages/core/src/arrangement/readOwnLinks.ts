@@ -1,7 +1,7 @@
 import { isJsonObject, type Json } from '../model/index.js';
 import { FIXED_OPERATORS, MOST_PARTS } from './customOperations.js';
 import { InputReading } from './inputReading.js';
-import { LINK_RELATION } from './links.js';
+import { EXPECTED_RELATION, LINK_RELATION } from './links.js';
 import {
   MOST_OWN_LINKS,
   type AddressPart,
@@ -28,11 +28,7 @@ const MOST_SIZE = 1_000_000;
 export function readOwnLinks(given: Json, pointer: string): ReadResult<readonly OwnLink[]> {
   const reading = new Reading();
   const value = reading.list(given, pointer, MOST_OWN_LINKS, (item, at) => reading.ownLink(item, at));
-  const ids = new Set<string>();
-  for (const [index, { id }] of value.entries()) {
-    if (ids.has(id)) reading.report(`${pointer}/${index}/id`, 'duplicate', `There are two links ${id}.`);
-    ids.add(id);
-  }
+  reading.reportTwice(value, pointer, 'links');
   return { value, problems: reading.problems };
 }
 
@@ -42,13 +38,7 @@ class Reading extends InputReading {
     if (one === null) return null;
     const id = this.text(one, 'id', at, CUSTOM_ID, '1 to 60 letters, digits, hyphens or underscores');
     const resource = this.text(one, 'resource', at, /^.+$/s, 'the id of a resource');
-    const relation = this.text(
-      one,
-      'relation',
-      at,
-      LINK_RELATION,
-      'a relation: a small letter, then letters, digits, dots or hyphens',
-    );
+    const relation = this.text(one, 'relation', at, LINK_RELATION, EXPECTED_RELATION);
     const target = this.target(one['target'] ?? null, `${at}/target`);
     const when = this.list(one['when'] ?? [], `${at}/when`, MOST_PARTS, (item, to) =>
       this.comparison(item, to),

@@ -38,7 +38,7 @@ export {
   type LinkStep,
   type StepsFrom,
 } from './linkGraph.js';
-export { isCarried, linksCarriedWith } from './linkPlaces.js';
+export { carriesLinks, isCarried, linksCarriedWith } from './linkPlaces.js';
 export { leadsTo, offeredWhen } from './linkWords.js';
 export { REGISTERED_RELATIONS } from './linkRelations.js';
 export type { RecordEnvelope } from './recordEnvelope.js';

@@ -17,7 +17,7 @@ import { representPaired } from './pairing.js';
 import { recordText } from './recordText.js';
 import { representEntry, representRecord } from './represent.js';
 import type { RequestContext } from './service.js';
-import { listState, shownBy } from './validators.js';
+import { listState, textAndLinks } from './validators.js';
 
 /** The answer to a safe operation; of a list, also what headers may tell of it. */
 export interface ReadAnswer extends Pick<ListAnswer, 'total' | 'isMore'> {
@@ -58,12 +58,16 @@ export function executeRead(
       const counted = { total, isMore };
       if (texts === null) {
         const rendered = renderBody(service, kind, body);
-        return { rendered, state: shownBy(rendered) + inHeaders, ...counted };
+        return { rendered, state: textAndLinks(rendered) + inHeaders, ...counted };
       }
       const { rendered, around } = listOfTexts(service, body, kind, texts.texts);
       return {
         rendered,
-        state: listState(service, around + shownBy({ ...rendered, text: null }) + inHeaders, texts.states),
+        state: listState(
+          service,
+          around + textAndLinks({ ...rendered, text: null }) + inHeaders,
+          texts.states,
+        ),
         ...counted,
       };
     }
@@ -101,7 +105,7 @@ function readRecord(service: RequestContext, view: RecordView, record: Row, quer
 /** An answer that nothing shorter than its text tells apart from others. */
 const whole = (rendered: RenderedBody): ReadAnswer => ({
   rendered,
-  state: shownBy(rendered),
+  state: textAndLinks(rendered),
   total: null,
   isMore: null,
 });

@@ -43,11 +43,11 @@ function renderRepresentation(
     pair !== null && above !== null
       ? representPaired(service, view, resource, above, record, showing)
       : representRecord(service, view, record, showing);
-  return shownBy(renderBody(service, 'record', body));
+  return textAndLinks(renderBody(service, 'record', body));
 }
 
 /** All that an answer shows: its body, and where its headers lead. */
-export const shownBy = ({ headers, text }: RenderedBody): string =>
+export const textAndLinks = ({ headers, text }: RenderedBody): string =>
   headers.reduce((all, [name, value]) => (name.startsWith('Link') ? `${all}\n${value}` : all), text ?? '');
 
 /** The tag of a list or the entry, by what differs where they do: whatever is in it, in whatever order. */
@@ -77,7 +77,9 @@ export function recordTag(
   if (showing.fields === null && isAlone) return `"${tag}"`;
   const inside = isAlone
     ? ''
-    : digestOf(rendered === null ? renderRepresentation(service, view, shown, showing) : shownBy(rendered));
+    : digestOf(
+        rendered === null ? renderRepresentation(service, view, shown, showing) : textAndLinks(rendered),
+      );
   return `"${tag}.${encodeShowing(showing)}.${inside}"`;
 }
 

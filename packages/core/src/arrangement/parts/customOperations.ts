@@ -1,7 +1,7 @@
 import type { CustomOperation } from '../customOperations.js';
 import { customOperationsSchema } from '../customOperationsSchema.js';
 import { readCustomOperations } from '../readCustomOperations.js';
-import { said, type ArrangementPart } from './part.js';
+import { said, withItem, type ArrangementPart } from './part.js';
 
 /** An operation in the place of the one of its id, or at the end; `null` takes the one of an id away. */
 export interface CustomOperationEdit {
@@ -19,10 +19,5 @@ export const CUSTOM_OPERATIONS_PART: ArrangementPart<readonly CustomOperation[],
       `Operation ${id}`,
       `${name} of ${entity ?? 'the entry'}: ${said(effect)}`,
     ]),
-  edit: (known, { id, operation }) => {
-    if (operation === null) return known.filter((other) => other.id !== id);
-    return known.some((other) => other.id === id)
-      ? known.map((other) => (other.id === id ? operation : other))
-      : [...known, operation];
-  },
+  edit: (known, { id, operation }) => withItem(known, id, operation),
 };

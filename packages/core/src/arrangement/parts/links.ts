@@ -1,6 +1,7 @@
 import { isJsonObject, type Json } from '../../model/index.js';
 import {
   LINK_ATTRIBUTE_NAMES,
+  EXPECTED_RELATION,
   LAST_POSITION,
   LINK_ATTRIBUTES,
   LINK_PLACES,
@@ -77,9 +78,7 @@ function readChoice(given: Json, pointer: string): ReadResult<LinkChoice> {
 function expectedOf(name: string, value: Json): string | null {
   if (name === 'leftOut') return value === true ? null : 'Expected true, or nothing.';
   if (name === 'relation')
-    return typeof value === 'string' && LINK_RELATION.test(value)
-      ? null
-      : 'Expected a relation: a small letter, then letters, digits, dots or hyphens.';
+    return typeof value === 'string' && LINK_RELATION.test(value) ? null : `Expected ${EXPECTED_RELATION}.`;
   if (name === 'in') return isPlaces(value) ? null : `Expected one or more of ${LINK_PLACES.join(', ')}.`;
   if (name === 'position')
     return Number.isInteger(value) && Number(value) >= 1 && Number(value) <= LAST_POSITION

@@ -1,7 +1,7 @@
 import type { OwnLink } from '../ownLinks.js';
 import { ownLinksSchema } from '../ownLinksSchema.js';
 import { readOwnLinks } from '../readOwnLinks.js';
-import { said, type ArrangementPart } from './part.js';
+import { said, withItem, type ArrangementPart } from './part.js';
 
 /** A link in the place of the one of its id, or at the end; `null` takes the one of an id away. */
 export interface OwnLinkEdit {
@@ -19,10 +19,5 @@ export const OWN_LINKS_PART: ArrangementPart<readonly OwnLink[], OwnLinkEdit> = 
       `Link ${id}`,
       `${relation} of ${resource}: ${said({ ...target, when })}`,
     ]),
-  edit: (known, { id, link }) => {
-    if (link === null) return known.filter((other) => other.id !== id);
-    return known.some((other) => other.id === id)
-      ? known.map((other) => (other.id === id ? link : other))
-      : [...known, link];
-  },
+  edit: (known, { id, link }) => withItem(known, id, link),
 };

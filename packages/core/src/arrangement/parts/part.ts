@@ -35,6 +35,18 @@ export const withEntry = <T>(
   return Object.fromEntries(value === null ? others : [...others, [name, value]]);
 };
 
+/** The items with one in the place of that of its id, or at the end; without it where it is `null`. */
+export function withItem<T extends { readonly id: string }>(
+  items: readonly T[],
+  id: string,
+  item: T | null,
+): readonly T[] {
+  if (item === null) return items.filter((other) => other.id !== id);
+  return items.some((other) => other.id === id)
+    ? items.map((other) => (other.id === id ? item : other))
+    : [...items, item];
+}
+
 /** The value under a name of its own; `null` where there is none. */
 export const entryNamed = <T>(values: Readonly<Record<string, T>>, name: string): T | null =>
   Object.hasOwn(values, name) ? (values[name] ?? null) : null;

@@ -1,3 +1,4 @@
+import { WEB_ADDRESS_OR_NONE } from '../webAddress.js';
 import { type Effective, FOR_ARRANGEMENT, FOR_RESOURCE, list, name, options, text } from './row.js';
 
 const IN_JSON: readonly Effective[] = [{ setting: 'mediaTypes', includes: 'json' }];
@@ -11,9 +12,17 @@ const SCALAR = String.raw`(?:"[^"\\\u0000-\u001f]{0,80}"|true|false|null|-?(?:0|
 const PAIR = String.raw`\s?"[A-Za-z][A-Za-z0-9_-]{0,39}"\s?:\s?${SCALAR}\s?`;
 const FLAT_OBJECT = new RegExp(`^(?:|\\{${PAIR}(?:,${PAIR}){0,7}\\})$`);
 
-/** An address of the web, or none (RFC 3986 §4.3). */
-const WEB_ADDRESS =
-  /^(?:https?:\/\/[A-Za-z0-9.-]{1,100}(?::\d{1,5})?(?:[/?#][\x21\x23-\x3b\x3d\x3f-\x5b\x5d\x5f\x61-\x7a\x7e]{0,300})?)?$/;
+/** Where something about the API is told. */
+const webPage = (title: string, help: string) =>
+  text({
+    default: '',
+    title,
+    help,
+    pattern: WEB_ADDRESS_OR_NONE,
+    expected: 'an absolute URL, or nothing',
+    empty: 'none',
+    levels: FOR_ARRANGEMENT,
+  });
 
 const IN_ENVELOPE: Effective = { setting: 'envelope', is: ['object'] };
 
@@ -81,33 +90,15 @@ export const REPRESENTATION = {
     help: 'Answers link their JSON Schema and a profile (RFC 6906); the entry its description and its documentation (RFC 8631).',
     levels: FOR_ARRANGEMENT,
   }),
-  termsUrl: text({
-    default: '',
-    title: 'Terms of service',
-    help: 'Where the terms of service are; the entry links them as terms-of-service.',
-    pattern: WEB_ADDRESS,
-    expected: 'an absolute URL, or nothing',
-    empty: 'none',
-    levels: FOR_ARRANGEMENT,
-  }),
-  licenseUrl: text({
-    default: '',
-    title: 'License',
-    help: 'Where the license of the API is; the entry links it as license.',
-    pattern: WEB_ADDRESS,
-    expected: 'an absolute URL, or nothing',
-    empty: 'none',
-    levels: FOR_ARRANGEMENT,
-  }),
-  statusUrl: text({
-    default: '',
-    title: 'Status page',
-    help: 'Where it is told whether the API is up (RFC 8631 §4.4); the entry links it as status.',
-    pattern: WEB_ADDRESS,
-    expected: 'an absolute URL, or nothing',
-    empty: 'none',
-    levels: FOR_ARRANGEMENT,
-  }),
+  termsUrl: webPage(
+    'Terms of service',
+    'Where the terms of service are; the entry links them as terms-of-service.',
+  ),
+  licenseUrl: webPage('License', 'Where the license of the API is; the entry links it as license.'),
+  statusUrl: webPage(
+    'Status page',
+    'Where it is told whether the API is up (RFC 8631 §4.4); the entry links it as status.',
+  ),
   linkForm: options({
     default: 'path',
     options: ['path', 'absolute'],

@@ -1,12 +1,12 @@
 import type { Settings } from '../../arrangement/index.js';
-import type { Link, Operation, OwnTarget } from '../../contract/index.js';
+import { carriesLinks, type Link, type Operation, type OwnTarget } from '../../contract/index.js';
 import { memoize } from '../../model/index.js';
 import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 import type { PlacedResource } from '../place/index.js';
 import { link, type DerivedLink } from './link.js';
 
 /** Relations of the API itself that lead to a page of the mock; where they lead, under the root. */
-export const API_PAGES = {
+const API_PAGES = {
   describedby: (shape: string): string => `/-/schemas/${shape}.json`,
   profile: (shape: string): string => `/-/profiles/${shape}`,
   'service-doc': (): string => '/-/documentation',
@@ -58,12 +58,6 @@ const readsOf = memoize(
   (operations: readonly Operation[]): ReadonlyMap<string, Operation> =>
     new Map(operations.flatMap((one) => (one.method === 'GET' ? [[one.resource, one] as const] : []))),
 );
-
-/** Records carry the links of their canonical address, wherever they are read. */
-const carriesLinks = ({ kind, canonical }: PlacedResource): boolean =>
-  kind === 'item' || kind === 'singleton'
-    ? canonical
-    : kind === 'entry' || kind === 'collection' || kind === 'reverse' || kind === 'pairing';
 
 const page = (context: DerivationContext, relation: string, path: string): DerivedLink => ({
   ...link(relation, { kind: 'about', path }, becauseSet(context, 'link.api', ['apiLinks'])),

@@ -1,5 +1,5 @@
 import type { OwnLink, OwnLinkTarget } from '../../arrangement/index.js';
-import { isHome, type Link, type Operation, type OwnTarget } from '../../contract/index.js';
+import { carriesLinks, isHome, type Link, type Operation, type OwnTarget } from '../../contract/index.js';
 import { entryOf, type Condition, type Entity } from '../../model/index.js';
 import { entityNamed, type DerivationContext } from '../context.js';
 import { resolveWhen, Unfit } from '../customOperations/index.js';
@@ -67,25 +67,11 @@ function resolveOwnLink(places: LinkPlaces, own: OwnLink): Link {
 
 /** The entity whose records carry the links of a resource; `null` where its answers do themselves. */
 function offeringEntity(context: DerivationContext, carrier: PlacedResource): Entity | null {
-  switch (carrier.kind) {
-    case 'entry':
-    case 'collection':
-    case 'reverse':
-    case 'pairing':
-      return null;
-    case 'item':
-    case 'singleton':
-      if (isHome(carrier) && carrier.entity !== null) return entityNamed(context, carrier.entity);
-      throw new Unfit('Records carry the links of their canonical address.');
-    case 'query':
-    case 'pair':
-    case 'action':
-    case 'collection-action':
-    case 'reference':
-    case 'aggregate':
-    case 'fixed':
-      throw new Unfit('What it is offered at carries no links of your own.');
-  }
+  if (!carriesLinks(carrier))
+    throw new Unfit(
+      'What it is offered at carries no links of your own; records carry those of their one address.',
+    );
+  return isHome(carrier) && carrier.entity !== null ? entityNamed(context, carrier.entity) : null;
 }
 
 function resolveTarget(

@@ -4,7 +4,7 @@ import {
   keyOf,
   ownerRoleOf,
   roleOfStep,
-  rolesAmong,
+  rolesOfModel,
   type Along,
   type Entity,
   type ScalarType,
@@ -15,7 +15,7 @@ import type { Traits } from '../shapes/index.js';
 
 /** The entity that roles lead to, one record at each step. */
 export function reachedBy(context: DerivationContext, from: Entity, along: readonly AlongStep[]): Entity {
-  const roles = rolesAmong(context.index.relationships);
+  const roles = rolesOfModel(context.model);
   return along.reduce((entity, step) => {
     const [role, found] = stepFrom(roles.get(entity.name), entity, step);
     if (found.isMany)

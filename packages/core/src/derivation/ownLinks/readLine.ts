@@ -1,5 +1,6 @@
 import {
   AS_FILTER,
+  EXPECTED_RELATION,
   LINK_RELATION,
   readOperand,
   readOperator,
@@ -42,7 +43,7 @@ export function readLinkLine(model: Model, contract: Contract, resource: string,
   if (!LINK_RELATION.test(relation))
     return {
       ok: false,
-      message: 'Expected a relation: a small letter, then letters, digits, dots or hyphens.',
+      message: `Expected ${EXPECTED_RELATION}.`,
       column: before.length + 1,
     };
   if (arrow === undefined)
