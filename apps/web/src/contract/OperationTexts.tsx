@@ -16,6 +16,11 @@ type Field = keyof SaidOf<'operation'>;
 
 const NOTHING = {};
 
+const ENDS = [
+  { field: 'deprecated', title: 'Deprecated from', placeholder: '2027-01-31' },
+  { field: 'sunset', title: 'stops answering on', placeholder: '2027-12-31' },
+] as const;
+
 /** What is said of an operation, written where it is read: its summary, a description, its end, whether it is published. */
 export function OperationTexts({ operation }: Props): React.JSX.Element {
   const choices = useAppSelector((state) => state.document.choices);
@@ -52,26 +57,18 @@ export function OperationTexts({ operation }: Props): React.JSX.Element {
         onCommit={(text) => say('description', text.trim())}
       />
       <div className="ends">
-        <label>
-          <span className="quiet">Deprecated from</span>
-          <TextField
-            mono
-            label="Deprecated from"
-            placeholder="2027-01-31"
-            value={said.deprecated ?? ''}
-            onCommit={(text) => say('deprecated', text.trim())}
-          />
-        </label>
-        <label>
-          <span className="quiet">stops answering on</span>
-          <TextField
-            mono
-            label="Stops answering on"
-            placeholder="2027-12-31"
-            value={said.sunset ?? ''}
-            onCommit={(text) => say('sunset', text.trim())}
-          />
-        </label>
+        {ENDS.map(({ field, title, placeholder }) => (
+          <label key={field}>
+            <span className="quiet">{title}</span>
+            <TextField
+              mono
+              label={title}
+              placeholder={placeholder}
+              value={said[field] ?? ''}
+              onCommit={(text) => say(field, text.trim())}
+            />
+          </label>
+        ))}
         <Checkbox
           checked={said.unpublished === undefined}
           onChange={({ target }) => say('unpublished', target.checked ? '' : 'yes')}

@@ -1,5 +1,6 @@
 import {
   CHOOSABLE_NAMES,
+  findArrangement,
   SETTINGS,
   settingText,
   withDocumentationMoved,
@@ -106,10 +107,10 @@ export function withAnswer(choices: Choices, arrangement: string, answer: Decidi
   switch (answer.kind) {
     case 'setting': {
       const { name, value, resource } = answer;
-      const place =
-        resource === undefined
-          ? ({ level: 'design' } as const)
-          : { level: 'resource' as const, id: resource };
+      // What an arrangement chose itself holds over what its design says.
+      const own = findArrangement(choices, arrangement)?.settings ?? {};
+      const level = Object.hasOwn(own, name) ? ('arrangement' as const) : ('design' as const);
+      const place = resource === undefined ? { level } : { level: 'resource' as const, id: resource };
       return withSetting(choices, arrangement, place, { name, value });
     }
     case 'placement': {

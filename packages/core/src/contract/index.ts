@@ -30,6 +30,7 @@ export { linkId, severalIn } from './linkId.js';
 export type { ApiDocumentation, ExternalDocumentation, OperationDocumentation } from './documentation.js';
 export {
   firstWays,
+  ledTo,
   linkSteps,
   shortestWay,
   stepsOf,

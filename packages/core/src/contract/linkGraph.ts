@@ -7,9 +7,11 @@ import type { Contract, Link, LinkTarget, Resource } from './types.js';
 export interface LinkStep {
   readonly from: string;
   readonly to: string;
+  /** What the step is called: the relation of its link, or `item` from a list to its records. */
   readonly relation: string;
-  /** `null` where a list leads to its records by the links these carry to themselves. */
-  readonly link: Link | null;
+  readonly link: Link;
+  /** Whether the records in a list carry the link, and not the answer itself. */
+  readonly isOfRecords: boolean;
 }
 
 /** Where links lead from a resource, by its id. */
@@ -28,25 +30,25 @@ export function linkSteps({ resources, representation: { memberLinks } }: Linked
   const homes = new Map(
     resources.flatMap((resource) => (isHome(resource) ? [[resource.entity ?? '', resource] as const] : [])),
   );
-  const known = new Set(resources.map(({ id }) => id));
+  const byId = new Map(resources.map((resource) => [resource.id, resource]));
   const steps = new Map<string, LinkStep[]>();
   const add = (step: LinkStep): void => {
     const all = entryOf(steps, step.from, () => []);
-    if (step.from !== step.to && known.has(step.to)) all.push(step);
+    if (step.from !== step.to && byId.has(step.to)) all.push(step);
   };
   for (const { id, kind, entity, links } of resources) {
     for (const link of links) {
       const to = ledTo(link.target);
-      if (to !== null) add({ from: id, to, relation: link.relation, link });
+      if (to !== null) add({ from: id, to, relation: link.relation, link, isOfRecords: false });
     }
     if (!LISTING.has(kind)) continue;
     const home = homes.get(entity ?? '');
     const self = home?.links.find(({ target }) => target.kind === 'self');
-    const isListed = self !== undefined && isCarried(self, 'lists', memberLinks);
-    if (home !== undefined && isListed && !(steps.get(id) ?? []).some(({ to }) => to === home.id))
-      add({ from: id, to: home.id, relation: 'item', link: null });
-    if (kind === 'pairing' && memberLinks === 'all')
-      add({ from: id, to: `${id}/pair`, relation: 'edit', link: null });
+    if (home !== undefined && self !== undefined && isCarried(self, 'lists', memberLinks))
+      add({ from: id, to: home.id, relation: 'item', link: self, isOfRecords: true });
+    const edit = kind === 'pairing' ? byId.get(`${id}/pair`) : undefined;
+    for (const link of memberLinks === 'all' ? (edit?.links ?? []) : [])
+      add({ from: id, to: `${id}/pair`, relation: link.relation, link, isOfRecords: true });
   }
   return steps;
 }

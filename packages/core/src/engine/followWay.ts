@@ -1,8 +1,10 @@
 import { indexContract, type Contract, type LinkStep } from '../contract/index.js';
-import { isJsonObject, memoize, readJson, utf8Length, type Json, type JsonObject } from '../model/index.js';
+import { isJsonObject, memoize, readJson, utf8Length, type Json } from '../model/index.js';
 import type { Dataset } from './dataset.js';
 import { exampleRequest } from './example.js';
 import { handle } from './handle.js';
+import { filledIn } from './htmlView.js';
+import { targetsIn } from './links.js';
 import type { EngineRequest } from './message.js';
 import type { Runtime, Service } from './service.js';
 
@@ -98,47 +100,50 @@ class Walk {
     return targets.slice(0, MOST_TRIED).map((target) => ({ ...next, target }));
   }
 
-  /** Where the links of an answer lead that are such as a step follows. */
-  private linked(request: EngineRequest, { relation, link }: LinkStep): readonly string[] {
+  /** Where the links of an answer, or of the records in it, lead that are such as a step follows. */
+  private linked(request: EngineRequest, { link, isOfRecords }: LinkStep): readonly string[] {
     const service = { ...this.service, contract: withPlainLinks(this.service.contract) };
     const plain = { ...request, headers: new Map([...request.headers, ['accept', 'application/json']]) };
     const { response } = handle(service, this.dataset, plain, this.runtime);
     const read = readJson(response.body ?? '');
     if (!read.ok) return [];
-    const { links: called, items: listed } = service.contract.names;
-    const body = read.value;
-    const records = Array.isArray(body)
-      ? (body as readonly Json[])
-      : isJsonObject(body) && Array.isArray(body[listed])
-        ? (body[listed] as readonly Json[])
-        : [];
-    const kind = link?.target.kind ?? (relation === 'edit' ? 'pair' : 'self');
-    if (link === null || kind === 'template' || kind === 'items')
-      return records.flatMap((record) => hrefsIn(record, called, relation === 'edit' ? 'edit' : 'self'));
-    return hrefsIn(body, called, relation);
+    const { links, items } = service.contract.names;
+    const hrefs = (body: Json, isTemplate: boolean): readonly string[] =>
+      hrefsIn(body, links, link.relation, isTemplate);
+    const records = recordsIn(read.value, items);
+    if (isOfRecords) return records.flatMap((record) => hrefs(record, false));
+    if (link.target.kind !== 'template') return hrefs(read.value, false);
+    return hrefs(read.value, true).flatMap((template) =>
+      records.flatMap((record) => filledIn(template, record) ?? []),
+    );
   }
 }
 
+/** The records of a list, bare or in a member. */
+function recordsIn(body: Json, items: string): readonly Json[] {
+  const listed = isJsonObject(body) ? body[items] : body;
+  return Array.isArray(listed) ? (listed as readonly Json[]) : [];
+}
+
 function needsOf(contract: Contract, { link, to }: LinkStep): readonly string[] {
-  const target = link?.target;
-  if (target?.kind === 'operation') return [...target.open.path, ...target.open.query];
-  if (target?.kind !== 'resource' || target.query === undefined) return [];
+  const { target } = link;
+  if (target.kind === 'operation') return [...target.open.path, ...target.open.query];
+  if (target.kind !== 'resource' || target.query === undefined) return [];
   const asked = (indexContract(contract).operationsOf.get(to) ?? []).flatMap(({ query }) => query);
   return asked.flatMap((one) => (one.role === 'input' && one.default === null ? [one.name] : []));
 }
 
 /** Whether a step is followed by filling in a template. */
-const isFilledIn = ({ link }: LinkStep): boolean =>
-  (link?.target.kind === 'operation' && link.target.open.path.length + link.target.open.query.length > 0) ||
-  (link?.target.kind === 'resource' && link.target.query !== undefined);
+const isFilledIn = ({ link: { target } }: LinkStep): boolean =>
+  (target.kind === 'operation' && target.open.path.length + target.open.query.length > 0) ||
+  (target.kind === 'resource' && target.query !== undefined);
 
-/** Where an object links to under a relation, without what is a template. */
-function hrefsIn(body: Json, called: string, relation: string): readonly string[] {
+/** Where an object links to under a relation: by URI templates, or by what is none. */
+function hrefsIn(body: Json, called: string, relation: string, isTemplate: boolean): readonly string[] {
   const links = isJsonObject(body) ? body[called] : undefined;
   const found = isJsonObject(links) && Object.hasOwn(links, relation) ? links[relation] : undefined;
-  const all = Array.isArray(found) ? (found as readonly Json[]) : found === undefined ? [] : [found];
-  return all.flatMap((one) => (isJsonObject(one) ? plainHref(one) : []));
+  return targetsIn(found ?? null).flatMap((one) => {
+    const { href, templated = false } = isJsonObject(one) ? one : {};
+    return typeof href === 'string' && templated === isTemplate && href.startsWith('/') ? [href] : [];
+  });
 }
-
-const plainHref = ({ href, templated }: JsonObject): readonly string[] =>
-  typeof href === 'string' && templated !== true && href.startsWith('/') ? [href] : [];

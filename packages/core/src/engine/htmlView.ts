@@ -109,7 +109,7 @@ function listIn(body: Json): readonly Json[] {
 }
 
 /** A template with the members of a record in the place of its variables; `null` where one is not there. */
-function filledIn(template: string, item: Json): string | null {
+export function filledIn(template: string, item: Json): string | null {
   if (!isJsonObject(item)) return null;
   const valueOf = (name: string): Json => (Object.hasOwn(item, name) ? (item[name] ?? null) : null);
   const names = [...template.matchAll(VARIABLES)].map(([, name = '']) => name);

@@ -140,6 +140,43 @@ describe('findings about where links lead', () => {
     expect(foundIn(withAnswer(choices, 'main', answer))).toEqual([]);
   });
 
+  test('what lies behind it is told of as well, with the same way back', () => {
+    const choices = choicesOf([['/bookings/{bookingId}', 'passengers', { leftOut: true }]]);
+    const found = derive(model, arranged(choices)).findings.filter(({ id }) => id === 'link.unreachable');
+    expect(found.map(({ about }) => about)).toContain('Passenger/item');
+    for (const { quickFixes } of found)
+      expect(quickFixes?.map(({ title }) => title)).toEqual(['Bring back passengers']);
+  });
+
+  test('records are not reached where the way from lists to them was left out', () => {
+    const choices = choicesOf([['/harbours/{harbourCode}', 'self', { leftOut: true }]]);
+    const found = derive(model, arranged(choices)).findings.filter(
+      ({ id, about }) => id === 'link.unreachable' && about === 'Harbour/item',
+    );
+    for (const { quickFixes } of found)
+      expect(quickFixes?.map(({ title }) => title)).toEqual(['Bring back self']);
+  });
+
+  test('a way is gone by links that are called otherwise, too', () => {
+    const choices = choicesOf([
+      ['/routes/{routeNumber}', 'self', { relation: 'canonical' }],
+      ['/routes/{routeNumber}/sailings/{sailingId}/crew/{crewMemberId}', 'edit', { relation: 'edit-form' }],
+    ]);
+    const mock = new TestMock(model, {}, arranged(choices));
+    const crew = '/routes/{routeNumber}/sailings/{sailingId}/crew/{crewMemberId}';
+    const way = wayOf(mock, '', crew);
+    expect(way?.map(({ follows }) => follows).at(-2)).toBe('edit-form');
+    expect(way?.at(-1)).toMatchObject({ answer: { status: 200 } });
+  });
+
+  test('links that are off in the arrangement are switched on there', () => {
+    const choices = choicesOf([], { memberLinks: 'none' });
+    const answer = derive(model, arranged(choices)).findings.find(({ id }) => id === 'link.off')
+      ?.quickFixes?.[0]?.answer;
+    if (answer?.kind !== 'setting') throw new Error('There is no way back.');
+    expect(foundIn(withAnswer(choices, 'main', answer))).toEqual([]);
+  });
+
   test('a dead end is told', () => {
     expect(foundIn(choicesOf([['/vessels/{vesselPennant}/certificate', 'up', { leftOut: true }]]))).toEqual([
       ['link.dead-end', '/vessels/{vesselPennant}/certificate leads nowhere: up was left out.'],

@@ -110,7 +110,7 @@ function mapStep(model: Model, ways: ReadonlyMap<string, FirstWay>, step: LinkSt
     from: step.from,
     to: step.to,
     relation: step.relation,
-    when: step.link === null ? null : offeredWhen(model, step.link),
+    when: offeredWhen(model, step.link),
     isFirst: ways.get(step.to)?.step === step,
   };
 }

@@ -1,10 +1,13 @@
 import {
   firstWays,
+  ledTo,
   linkSteps,
+  type FirstWay,
   type Link,
   type Operation,
   type QuickFix,
   type Resource,
+  type StepsFrom,
 } from '../../contract/index.js';
 import { becauseSet, valueOf, type DerivationContext } from '../context.js';
 
@@ -25,15 +28,18 @@ export function findLinkWays(
   );
   // Whether records in lists lead on is decided for all of them at once, and told of once.
   const memberLinks = valueOf(context, 'memberLinks') === 'none' ? 'self' : valueOf(context, 'memberLinks');
-  const reached = (all: readonly Resource[]): ReadonlySet<string> => {
-    const steps = linkSteps({ resources: all, representation: { memberLinks } });
-    return new Set(firstWays(steps, 'entry', (id) => readable.has(id)).keys());
-  };
-  const now = reached(resources);
-  const before = reached(resources.map((one) => ({ ...one, links: [...one.links, ...one.leftOutLinks] })));
-  const steps = linkSteps({ resources, representation: { memberLinks } });
+  const stepsOf = (all: readonly Resource[]): StepsFrom =>
+    linkSteps({ resources: all, representation: { memberLinks } });
+  const steps = stepsOf(resources);
+  const waysBy = (among: StepsFrom) => firstWays(among, 'entry', (id) => readable.has(id));
+  const now = waysBy(steps);
+  const before = waysBy(
+    stepsOf(resources.map((one) => ({ ...one, links: [...one.links, ...one.leftOutLinks] }))),
+  );
+  const leftOut = new Map(decided.flatMap((from) => from.leftOutLinks.map((link) => [link, from] as const)));
   for (const resource of resources) {
-    if (before.has(resource.id) && !now.has(resource.id)) unreachable(context, decided, resource);
+    if (before.has(resource.id) && !now.has(resource.id))
+      unreachable(context, leftOut, missingOn(before, leftOut, resource.id), resource);
     const isEnd = readable.has(resource.id) && (steps.get(resource.id) ?? []).length === 0;
     if (isEnd && resource.leftOutLinks.some(leadsOn)) deadEnd(context, resource);
   }
@@ -77,10 +83,29 @@ const bringBack = (resource: Resource, { id, relation }: Link): QuickFix => ({
   answer: { kind: 'link', resource: resource.id, link: id, choice: null },
 });
 
-function unreachable(context: DerivationContext, decided: readonly Resource[], resource: Resource): void {
-  const ways = decided.flatMap((from) =>
-    from.leftOutLinks.filter((link) => leadsTo(link, resource)).map((link) => [from, link] as const),
-  );
+/** Links that were left out, each with the resource they were left out of. */
+type LeftOut = ReadonlyMap<Link, Resource>;
+
+/** The links that were left out on the first way to a resource, the last of them first. */
+function missingOn(ways: ReadonlyMap<string, FirstWay>, leftOut: LeftOut, resource: string): readonly Link[] {
+  const missing: Link[] = [];
+  for (let step = ways.get(resource)?.step; step != null; step = ways.get(step.from)?.step)
+    if (leftOut.has(step.link)) missing.push(step.link);
+  return missing;
+}
+
+/** Reported with a way back: what leads there itself, else what leads on to it. */
+function unreachable(
+  context: DerivationContext,
+  leftOut: LeftOut,
+  missing: readonly Link[],
+  resource: Resource,
+): void {
+  const direct = [...leftOut.keys()].filter((link) => ledTo(link.target) === resource.id);
+  const ways = [...new Set([...direct, ...missing])].flatMap((link) => {
+    const from = leftOut.get(link);
+    return from === undefined ? [] : [[from, link] as const];
+  });
   const [first] = ways;
   const where = first === undefined ? '' : ` ${first[1].relation} was left out at ${shown(first[0])}.`;
   context.findings.push({
@@ -95,9 +120,6 @@ function unreachable(context: DerivationContext, decided: readonly Resource[], r
     quickFixes: ways.map(([from, link]) => bringBack(from, link)),
   });
 }
-
-const leadsTo = ({ target }: Link, { id }: Resource): boolean =>
-  'resource' in target && target.resource === id;
 
 function deadEnd(context: DerivationContext, resource: Resource): void {
   const out = resource.leftOutLinks.filter(leadsOn);
