@@ -70,7 +70,7 @@ export function LinkWays({ onStatement, onShow }: Props): React.JSX.Element {
         mode={mode}
         from={begin}
         to={to}
-        way={way}
+        way={way === 'running' ? null : way}
         onChoose={setTo}
         onBegin={setFrom}
         onShow={onShow}

@@ -8,19 +8,21 @@ import type { LinkMap } from '../../design/derivation/linkMap.js';
 import type { Way } from '../../design/derivation/way.js';
 
 /** The shortest way between two resources, again when what it follows from is another; `null` where there is none. */
-export function useWay(of: unknown, from: string, to: string | null): Way | null {
+export function useWay(of: unknown, from: string, to: string | null): Way | null | 'running' {
   const ask = useCallback<Ask<{ readonly way: Way | null }>>(
     async (derivation) => ({ way: to === null ? null : await derivation.way(from, to) }),
     [from, to],
   );
-  return useAsked(to === null ? null : ask, of)?.way ?? null;
+  const told = useAsked(to === null ? null : ask, of);
+  if (to === null) return null;
+  return told === null ? 'running' : told.way;
 }
 
 interface Props {
   readonly map: LinkMap;
   readonly from: string;
   readonly to: string | null;
-  readonly way: Way | null;
+  readonly way: Way | null | 'running';
   readonly onFrom: (resource: string) => void;
   readonly onTo: (resource: string | null) => void;
   readonly onShow: (resource: string) => void;
@@ -58,7 +60,7 @@ export function WayPanel({ map, from, to, way, onFrom, onTo, onShow }: Props): R
           onChange={(chosen?: string) => onTo(chosen ?? null)}
           popupMatchSelectWidth={false}
         />
-        {way !== null && <strong>{amount(way.steps.length + 1, 'request')}</strong>}
+        {way !== null && way !== 'running' && <strong>{amount(way.steps.length + 1, 'request')}</strong>}
         {to !== null && (
           <span className="end">
             <Button onClick={() => onShow(to)}>Show among the paths</Button>
@@ -68,6 +70,8 @@ export function WayPanel({ map, from, to, way, onFrom, onTo, onShow }: Props): R
       <div className="panel-body">
         {to === null ? (
           <p className="empty-note">Press a resource, or Enter on it, to see the shortest way there.</p>
+        ) : way === 'running' ? (
+          <p className="empty-note" />
         ) : way === null ? (
           <p className="empty-note">{`No links lead from ${pathOf(from)} to ${pathOf(to)}.`}</p>
         ) : (
