@@ -44,14 +44,8 @@ export function executeRead(
     case 'pairing':
     case 'query': {
       if (location.record !== null) return readRecord(service, view, location.record, query);
-      const { body, texts, total, isMore } = answerList(
-        service,
-        view,
-        resource,
-        location.above,
-        query,
-        entries,
-      );
+      const { above } = location;
+      const { body, texts, total, isMore } = answerList(service, view, resource, above, query, entries);
       const isBare = listFormAt(service.contract, resource.id).envelope === 'bare';
       const kind = isBare ? 'bare list' : 'list';
       const inHeaders = isBare ? `${total ?? ''} ${isMore ?? ''}` : '';
@@ -61,15 +55,8 @@ export function executeRead(
         return { rendered, state: textAndLinks(rendered) + inHeaders, ...counted };
       }
       const { rendered, around } = listOfTexts(service, body, kind, texts.texts);
-      return {
-        rendered,
-        state: listState(
-          service,
-          around + textAndLinks({ ...rendered, text: null }) + inHeaders,
-          texts.states,
-        ),
-        ...counted,
-      };
+      const besides = around + textAndLinks({ ...rendered, text: null }) + inHeaders;
+      return { rendered, state: listState(service, besides, texts.states), ...counted };
     }
     case 'item':
     case 'singleton':
