@@ -12,6 +12,8 @@ export default defineConfig({
     ['json', { outputFile: process.env['ISOMEROS_E2E_RESULTS'] ?? 'test-results/e2e.json' }],
   ],
   use: {
+    // An action that cannot be done says which it was, before the test as a whole ends.
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
     // What is pressed stands still.

@@ -89,9 +89,10 @@ test('a release is served beside what comes after it, says that it ends, and get
   await isomeros.ask('PUT', `/api/designs/${id}/arrangements/main`, { settings: { version: 'v2' } });
   await page.goto(`${isomeros.url}/designs/${id}/contract`);
   await page.getByRole('button', { name: '1.0', exact: true }).click();
-  await page.getByLabel('Deprecated from').fill('2026-11-01');
-  await page.getByLabel('Stops on').fill('2027-06-30');
-  await page.getByRole('button', { name: 'Announce' }).click();
+  const end = page.getByRole('form', { name: 'End of the release' });
+  await end.getByLabel('Deprecated from').fill('2026-11-01');
+  await end.getByLabel('Stops on').fill('2027-06-30');
+  await end.getByRole('button', { name: 'Announce' }).click();
   await expect(page.getByRole('group', { name: 'Releases' })).toContainText('deprecated');
 
   await stage(page, 'Mock').click();
