@@ -9,6 +9,7 @@ import type { AddressInfo, Socket } from 'node:net';
 import {
   problem,
   renderProblem,
+  type ProblemPages,
   type EngineRequest,
   type EngineResponse,
   type RequestBody,
@@ -27,8 +28,8 @@ export interface SentAnswer {
 
 /** What answers behind a port. */
 export interface RequestHandler {
-  /** The root of the contract: problem types are resolved against it. */
-  readonly root: string;
+  /** By what problems are rendered. */
+  readonly contract: ProblemPages;
   /** The largest body that is read, in bytes. */
   readonly bodyBytes: number;
   /** `null`: the connection is cut instead of answered. What need not wait is answered at once. */
@@ -114,7 +115,7 @@ function receive(
       return;
     }
     const found = problem(500, 'unexpected', 'The mock failed inside.');
-    const failed = renderProblem(handler.root, found);
+    const failed = renderProblem(handler.contract, found);
     handler.rejected(`${request.method ?? ''} ${request.url ?? ''}`, failed);
     void send(response, failed, null, true);
   };
@@ -255,7 +256,7 @@ function reject(handler: RequestHandler, error: ParserError, socket: Socket): vo
       return;
     }
     const firstLine = firstLineOf(error);
-    const response = renderProblem(handler.root, rejection(error, firstLine));
+    const response = renderProblem(handler.contract, rejection(error, firstLine));
     handler.rejected(firstLine, response);
     const body = response.body ?? '';
     const headers = response.headers.map(([name, value]) => `${name}: ${value}\r\n`).join('');

@@ -11,6 +11,7 @@ import {
   operationAt,
   problem,
   renderProblem,
+  type ProblemPages,
   simulatedFailure,
   withCors,
   withDeprecation,
@@ -77,8 +78,8 @@ export class Endpoint implements RequestHandler {
     this.shared = shared;
   }
 
-  get root(): string {
-    return this.service.contract.root;
+  get contract(): ProblemPages {
+    return this.service.contract;
   }
 
   get bodyBytes(): number {
@@ -104,7 +105,7 @@ export class Endpoint implements RequestHandler {
     const started = performance.now();
     const { problem: wrong } = head;
     if (wrong !== null) {
-      const handled = this.stopped(wrong.detail, renderProblem(this.root, wrong));
+      const handled = this.stopped(wrong.detail, renderProblem(this.contract, wrong));
       return this.answered(request, head, { handled, records: NO_CHANGES }, started);
     }
     if (!this.shared.faultInjector.hasNoFaults) return this.handleInTrouble(request, head, started);
@@ -162,7 +163,7 @@ export class Endpoint implements RequestHandler {
         return { ...this.stopped('The connection was cut, as the mock was told.', cut), operation };
       }
       case 'fail': {
-        const failure = simulatedFailure(this.root, outcome.status);
+        const failure = simulatedFailure(this.contract, outcome.status);
         return { ...this.stopped(`${outcome.status}, simulated as the mock was told.`, failure), operation };
       }
     }
@@ -226,7 +227,7 @@ export class Endpoint implements RequestHandler {
     if (handled.response.status >= 400) return handled;
     if (growth(handled.changes) > Math.max(0, room)) {
       const found = problem(507, 'full', `A mock holds at most ${mostRecords} records; remove some first.`);
-      return this.stopped(found.detail, renderProblem(this.root, found));
+      return this.stopped(found.detail, renderProblem(this.contract, found));
     }
     draft.merge(handled.changes, trial.counters);
     if (handled.kept !== null) draft.keep(handled.kept);
@@ -252,12 +253,12 @@ export class Endpoint implements RequestHandler {
   private failed(error: unknown): Handled {
     if (error instanceof NotStored) {
       const found = problem(503, 'unavailable', error.message, [], [['Retry-After', '1']]);
-      return this.stopped(error.message, renderProblem(this.root, found));
+      return this.stopped(error.message, renderProblem(this.contract, found));
     }
     const text = error instanceof Error ? (error.stack ?? error.message) : String(error);
     this.logger.error(text);
     const found = problem(500, 'unexpected', 'The mock failed inside. Its journal holds the details.');
-    return this.stopped(text, renderProblem(this.root, found));
+    return this.stopped(text, renderProblem(this.contract, found));
   }
 
   private record(

@@ -115,7 +115,7 @@ export function addressOf({ endpoints }: LoadedMock, kind: Served['kind'], calle
   return endpoint === undefined ? null : urlOf(endpoint);
 }
 
-const urlOf = ({ port, root }: Endpoint): string => `http://127.0.0.1:${port}${root}`;
+const urlOf = ({ port, contract }: Endpoint): string => `http://127.0.0.1:${port}${contract.root}`;
 
 const KEYS_SHOWN = 3;
 

@@ -19,6 +19,12 @@ const LONG_TEXT: Field = {
   pattern: new RegExp(`^${NO_CONTROLS}{1,${LONGEST_TEXT}}$`),
   expected: `1 to ${LONGEST_TEXT} characters of CommonMark, without control characters`,
 };
+/** A name that other fields list, joined by commas. */
+const NAME = String.raw`(?![\s])[^,\u0000-\u001f\u007f\u2028\u2029\u202a-\u202e\u2066-\u2069]{1,80}`;
+const NAMES: Field = {
+  pattern: new RegExp(`^${NAME}(?:, ${NAME}){0,999}$`),
+  expected: 'names, separated by commas',
+};
 const WEB_PAGE: Field = { pattern: WEB_ADDRESS, expected: 'an absolute URL of the web' };
 const DATE: Field = {
   pattern: /^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])$/,
@@ -30,6 +36,16 @@ const DATE: Field = {
   },
 };
 
+/** A URL whose parts may be variables in braces (OAS §4.8.5), absolute or beginning at the root. */
+const SERVER_URL: Field = {
+  pattern: /^(?:https?:\/\/[A-Za-z0-9{][A-Za-z0-9.:{}_-]{0,200})?(?:\/[A-Za-z0-9._~{}-]{1,60}){0,8}\/?$/,
+  expected: 'a URL with variables in braces, such as https://{region}.api.example/v1',
+  isRight: (text) => text !== '' && text.replace(/\{[A-Za-z][A-Za-z0-9_]{0,40}\}/g, '').search(/[{}]/) < 0,
+};
+const VARIABLE = String.raw`[A-Za-z][A-Za-z0-9_]{0,40}: [A-Za-z0-9._-]{1,60}(?:, [A-Za-z0-9._-]{1,60}){0,50}`;
+
+const NOTE = { description: LONG_TEXT };
+
 /** What can be said, field by field, of each kind of subject. */
 export const DOCUMENTED = {
   /** The API as a whole. */
@@ -37,10 +53,31 @@ export const DOCUMENTED = {
     title: line(120),
     summary: line(200),
     description: LONG_TEXT,
+    /** Of the document, beside that of the path. */
+    version: { pattern: /^[A-Za-z0-9][A-Za-z0-9.+_-]{0,40}$/, expected: 'a version, such as 1.4.0' },
     contactName: line(120),
     contactUrl: WEB_PAGE,
     contactEmail: { pattern: /^[^\s@<>"]{1,64}@[A-Za-z0-9.-]{1,100}$/, expected: 'an e-mail address' },
     licenseName: line(120),
+    externalUrl: WEB_PAGE,
+    externalText: line(200),
+    /** The tags in their order, by their ids; those that are not among them follow. */
+    tagOrder: NAMES,
+  },
+  /** A place where the API is served, by a name of one's own. */
+  server: {
+    url: SERVER_URL,
+    description: line(200),
+    /** What each variable may be, what it usually is first. */
+    variables: {
+      pattern: new RegExp(`^${VARIABLE}(?:; ${VARIABLE}){0,20}$`),
+      expected: 'what each variable may be, as in region: eu, us; stage: live, test',
+    },
+  },
+  /** A tag, by its id: that of an entity, or one of one's own. */
+  tag: {
+    title: { ...NAMES, pattern: new RegExp(`^${NAME}$`), expected: 'a name without a comma' },
+    description: LONG_TEXT,
     externalUrl: WEB_PAGE,
     externalText: line(200),
   },
@@ -50,12 +87,26 @@ export const DOCUMENTED = {
     description: LONG_TEXT,
     externalUrl: WEB_PAGE,
     externalText: line(200),
+    /** The tags it stands under, by their ids. */
+    tags: NAMES,
     /** Since when it is deprecated, and when it stops answering. */
     deprecated: DATE,
     sunset: DATE,
+    /** What is to be used in its place, by its `operationKey`. */
+    successor: line(200),
     /** Derived and served, but in no published document. */
     unpublished: { pattern: /^yes$/, expected: 'yes, or nothing' },
   },
+  /** A member of bodies, by what it shows; see `memberSubject` and what follows it for these. */
+  member: NOTE,
+  parameter: NOTE,
+  header: NOTE,
+  /** An answer of an operation. */
+  response: NOTE,
+  /** A bound, a uniqueness, or the condition of a transition: what the error says where it does not hold. */
+  constraint: { message: line(200) },
+  /** A type of problem, by its code. */
+  problem: { title: line(120), description: LONG_TEXT },
 } as const satisfies Readonly<Record<string, Readonly<Record<string, Field>>>>;
 
 export type DocumentedKind = keyof typeof DOCUMENTED;

@@ -1,6 +1,7 @@
 import { findArrangement, plainArrangement, withArrangement, type Choices } from './choices.js';
 import type { DocumentedKind } from './documentation.js';
-import { saidOf } from './parts/documentation.js';
+import { saidOfKind } from './parts/documentation.js';
+import { entryNamed } from './parts/part.js';
 import { partNamed, type PartEdit, type PartName } from './parts/index.js';
 import { editSettings, type SettingEdit } from './parts/settings.js';
 
@@ -47,8 +48,8 @@ export function withDocumentationMoved(
   subject: string,
   to: string | null,
 ): Choices {
-  const said = saidOf(findArrangement(choices, arrangement)?.documentation ?? {}, kind, subject);
-  return Object.entries(said).reduce((before, [field, text]) => {
+  const all = saidOfKind(findArrangement(choices, arrangement)?.documentation ?? {}, kind);
+  return Object.entries(entryNamed(all, subject) ?? {}).reduce((before, [field, text]) => {
     const without = withEdit(before, arrangement, 'documentation', { kind, subject, field, text: null });
     return to === null
       ? without

@@ -98,9 +98,10 @@ export type {
   VerifyEffect,
   VerifyFailure,
 } from './customOperations.js';
-export { WHOLE_API, wrongInField } from './documentation.js';
+export { DOCUMENTED_KINDS, WHOLE_API, wrongInField } from './documentation.js';
 export type { DocumentationChoices, DocumentedKind, SaidOf } from './documentation.js';
-export { saidOf } from './parts/documentation.js';
+export { saidOf, saidOfKind } from './parts/documentation.js';
+export { entryNamed } from './parts/part.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
 export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
 export {

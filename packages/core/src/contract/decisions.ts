@@ -131,6 +131,10 @@ export function withAnswer(choices: Choices, arrangement: string, answer: Decidi
       return withEdit(choices, arrangement, 'ownLinks', { id: answer.id, link: answer.link });
     case 'documentation':
       return withDocumentationMoved(choices, arrangement, answer.of, answer.subject, answer.to);
+    case 'said': {
+      const { of: kind, subject, field, text } = answer;
+      return withEdit(choices, arrangement, 'documentation', { kind, subject, field, text });
+    }
     case 'exposure': {
       const { entity, of: member, aspect } = answer;
       return withEdit(choices, arrangement, 'exposures', { entity, member, aspect, value: null });

@@ -1,5 +1,6 @@
 import { listedSetting, SETTINGS } from '../arrangement/index.js';
-import { Format, isJsonObject, type Json, type JsonObject } from '../model/index.js';
+import { NO_NOTES } from './documentation.js';
+import { capital, Format, isJsonObject, phrase, plural, type Json, type JsonObject } from '../model/index.js';
 import { linkId } from './linkId.js';
 import type { Contract, DerivedTarget } from './types.js';
 
@@ -87,10 +88,21 @@ function withoutEnvelopes({
 }: JsonObject): JsonObject {
   return {
     ...others,
-    documentation: { summary: null, contact: null, license: null, terms: null, external: null },
+    documentation: {
+      summary: null,
+      version: null,
+      contact: null,
+      license: null,
+      terms: null,
+      external: null,
+      servers: [],
+      tags: tagsOf(resources as readonly JsonObject[]),
+      notes: NO_NOTES as unknown as JsonObject,
+    },
     operations: (operations as readonly JsonObject[]).map((operation) => ({
       ...operation,
       documentation: null,
+      tags: [tagOf((resources as readonly JsonObject[]).find(({ id }) => id === operation['resource']))],
     })),
     representation: {
       ...(representation as JsonObject),
@@ -118,6 +130,17 @@ function withoutEnvelopes({
     })),
   };
 }
+
+/** The entity whose records a resource shows is what its operations stood under. */
+const tagOf = (resource: JsonObject | undefined): string => (resource?.['entity'] ?? 'entry') as string;
+
+const tagsOf = (resources: readonly JsonObject[]): readonly JsonObject[] =>
+  [...new Set(resources.map(tagOf))].map((id) => ({
+    id,
+    title: id === 'entry' ? 'Entry' : capital(phrase(plural(id))),
+    description: null,
+    external: null,
+  }));
 
 const withIdentity = (link: JsonObject): JsonObject => ({
   ...link,

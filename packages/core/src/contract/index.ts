@@ -27,7 +27,38 @@ export {
 export { answerTypes, HAL, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export { linkId, severalIn } from './linkId.js';
-export type { ApiDocumentation, ExternalDocumentation, OperationDocumentation } from './documentation.js';
+export { isDocumented, isOwnTag, NO_NOTES, ownTag } from './documentation.js';
+export type {
+  ApiDocumentation,
+  ExternalDocumentation,
+  NoteKind,
+  Notes,
+  OperationDocumentation,
+  ServedAt,
+  Tag,
+} from './documentation.js';
+export {
+  casesByStatus,
+  documentable,
+  headersOfOperation,
+  memberSubject,
+  noteOn,
+  parameterSubject,
+  pathSubject,
+  responseSubject,
+  uniqueSubject,
+} from './documented.js';
+export { neverAnswers, type NeverAnswered } from './neverAnswers.js';
+export { searchTexts } from './searchTexts.js';
+export { requestHeaders, responseHeaders, type HeaderUse } from './headers.js';
+export { PROBLEMS, type ProblemCode } from './problems.js';
+export {
+  danglingOperations,
+  splitAtOperations,
+  withOperationKeys,
+  withOperationNames,
+  withoutOperationLink,
+} from './operationLinks.js';
 export {
   firstWays,
   ledTo,

@@ -36,6 +36,8 @@ export interface Operation {
   readonly resource: string;
   readonly effect: Effect;
   readonly summary: string;
+  /** The ids of the tags it stands under; at least one. */
+  readonly tags: readonly string[];
   /** What is said of it besides; `null` where nothing is. */
   readonly documentation: OperationDocumentation | null;
   readonly query: readonly QueryParameter[];

@@ -44,7 +44,8 @@ export interface QuickFix {
         | 'custom'
         | 'link'
         | 'own-link'
-        | 'documentation';
+        | 'documentation'
+        | 'said';
     }
   >;
 }
@@ -81,6 +82,8 @@ export type FindingId =
   | 'list.dead-end'
   | 'children.unlinked'
   | 'documentation.lost'
+  | 'documentation.dangling'
+  | 'documentation.missing'
   | 'link.unfit'
   | 'link.idle'
   | 'link.unreachable'
@@ -155,6 +158,14 @@ export type Answer =
       readonly of: DocumentedKind;
       readonly subject: string;
       readonly to: string | null;
+    }
+  /** Something else is said in a field, or nothing where that is `null`. */
+  | {
+      readonly kind: 'said';
+      readonly of: DocumentedKind;
+      readonly subject: string;
+      readonly field: string;
+      readonly text: string | null;
     }
   /** A link of one's own that leads somewhere else; `null` takes it away. */
   | { readonly kind: 'own-link'; readonly id: string; readonly link: OwnLink | null }

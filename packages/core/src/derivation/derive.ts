@@ -2,7 +2,7 @@ import type { Arrangement } from '../arrangement/index.js';
 import type { Contract } from '../contract/index.js';
 import { appendAll, type Model } from '../model/index.js';
 import { startDerivation, valueOf, type DerivationContext } from './context.js';
-import { apiDocumentation, documentedOperations, saidTitle } from './documentation.js';
+import { documented, saidTitle } from './documentation/index.js';
 import { findAssumptions } from './assumptions/index.js';
 import { idleInputs } from './customOperations/index.js';
 import { findConstantConditions } from './findings/constantConditions.js';
@@ -38,7 +38,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   const traits = findTraits(context);
   const shapes = deriveShapes(context, traits, placed);
   const offers = new Offers(context, placed);
-  const operations = documentedOperations(context, deriveOperations(context, offers, traits));
+  const operations = deriveOperations(context, offers, traits);
   const resources = linkedResources(context, offers, traits, operations);
   findNeverReturned(context, traits, new Set(placed.flatMap(({ entity }) => entity ?? [])));
   findTelling(context, traits, resources, operations);
@@ -52,9 +52,8 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
   appendAll(context.findings, idleInputs(context));
   findConstantConditions(context);
   findUnused(context);
-  return {
+  return documented(context, {
     ...titleAndRoot(context),
-    ...apiDocumentation(context),
     version: valueOf(context, 'version'),
     resources,
     operations,
@@ -66,7 +65,6 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
       ),
       resources,
     ),
-    findings: context.findings,
     assumptions: findAssumptions(context),
     names: structureNames(context),
     representation: representationOf(context),
@@ -78,7 +76,7 @@ export function derive(model: Model, arrangement: Arrangement): Contract {
     security: securityOf(context, operations),
     unknownMembers: valueOf(context, 'unknownMembers'),
     limits: { bodyBytes: valueOf(context, 'maxBodyBytes') },
-  };
+  });
 }
 
 const VERSION_HEADER = 'API-Version';

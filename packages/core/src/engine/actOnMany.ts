@@ -13,7 +13,7 @@ import { printCondition } from '../notation/index.js';
 import { giveValue, acceptMembers } from './customOperation.js';
 import { Draft } from './draft.js';
 import { renderBody, type RenderedBody } from './form.js';
-import { holdsFor, refusal, transitionOf } from './lifeCycle.js';
+import { holdsFor, refusal, toldOf, transitionOf } from './lifeCycle.js';
 import { matchingRows } from './list/answer.js';
 import { fixedFilter } from './list/filter.js';
 import { normalKey } from './locate.js';
@@ -179,7 +179,12 @@ function valuesAfter(
       service,
       indexContract(service.contract).resources.get(operation.resource)?.entity ?? '',
     );
-    const why = refusal(found, record, service.now, () => memberNamed(service, storage, id, name));
+    const why = refusal(
+      found,
+      record,
+      service.now,
+      toldOf(service, found, () => memberNamed(service, storage, id, name)),
+    );
     if (why !== null) {
       report(why);
       return null;

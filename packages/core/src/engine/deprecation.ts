@@ -1,13 +1,33 @@
 import type { Operation } from '../contract/index.js';
 import type { EngineResponse } from './message.js';
+import type { RequestContext } from './service.js';
 
-/** An answer of an operation that is coming to its end (RFC 9745 §2.1, RFC 8594 §3). */
-export function withOperationEnd(response: EngineResponse, operation: Operation | null): EngineResponse {
-  const { deprecated = null, sunset = null } = operation?.documentation ?? {};
-  if (deprecated === null && sunset === null) return response;
+/** The path of the page about an operation, under the root of the contract. */
+export const operationPath = (root: string, operation: string): string => `${root}/-/operations/${operation}`;
+
+/**
+ * An answer of an operation that is coming to its end: `Deprecation` and `Sunset`, with links to where more is told
+ * (RFC 9745 §2.1 and §3, RFC 8594 §3 and §6).
+ */
+export function withOperationEnd(
+  response: EngineResponse,
+  operation: Operation | null,
+  { contract, origin }: RequestContext,
+): EngineResponse {
+  const { deprecated = null, sunset = null, isPublished = true } = operation?.documentation ?? {};
+  if (operation === null || (deprecated === null && sunset === null)) return response;
   const headers: [string, string][] = [];
   if (deprecated !== null) headers.push(['Deprecation', `@${Date.parse(deprecated) / 1_000}`]);
   if (sunset !== null) headers.push(['Sunset', new Date(Date.parse(sunset)).toUTCString()]);
+  // What is not published has no page.
+  if (isPublished) {
+    const page = origin + operationPath(contract.root, operation.id);
+    const relations = [
+      ...(deprecated === null ? [] : ['deprecation']),
+      ...(sunset === null ? [] : ['sunset']),
+    ];
+    headers.push(['Link', `<${page}>; rel="${relations.join(' ')}"; type="text/plain"`]);
+  }
   return { ...response, headers: [...response.headers, ...headers] };
 }
 

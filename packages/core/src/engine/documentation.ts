@@ -1,7 +1,7 @@
-import { RULES } from '../contract/index.js';
+import { indexContract, PROBLEMS, RULES, wholePath, type ProblemCode } from '../contract/index.js';
 import { relationPath, variablePath } from './form.js';
-import type { ProblemCode } from './message.js';
-import { PROBLEMS, problemPath } from './problem.js';
+import { operationPath } from './deprecation.js';
+import { problemPath, problemTexts } from './problem.js';
 import { descriptionPath } from './represent.js';
 import { pageAbout, TEXT, type DocumentationPage } from './pagesAbout.js';
 import type { Service } from './service.js';
@@ -20,8 +20,11 @@ export function documentationPage(service: Service, path: string): Documentation
   if (relation !== null) return { mediaType: TEXT, text: relation, about: 'the page about a link relation' };
   const variable = variableText(service, path);
   if (variable !== null) return { mediaType: TEXT, text: variable, about: 'the page about a variable' };
-  for (const [code, { title, about }] of Object.entries(PROBLEMS)) {
-    if (path !== problemPath(root, code as ProblemCode)) continue;
+  const operation = operationText(service, path);
+  if (operation !== null) return { mediaType: TEXT, text: operation, about: 'the page about an operation' };
+  for (const code of Object.keys(PROBLEMS) as ProblemCode[]) {
+    if (path !== problemPath(root, code)) continue;
+    const { title, about } = problemTexts(service.contract, code);
     return { mediaType: TEXT, text: `${title}\n\n${about}\n`, about: 'the page about a kind of problem' };
   }
   return null;
@@ -40,6 +43,29 @@ function variableText({ contract }: Service, path: string): string | null {
   if (lists.length === 0) return null;
   const places = lists.map((list) => `${contract.root}${list.path}\n`).join('');
   return `${name}\n\nThe member ${name} of a listed record fills it in.\n\nOffered at:\n${places}`;
+}
+
+/** What an operation is for, and what becomes of it. */
+function operationText({ contract }: Service, path: string): string | null {
+  const start = operationPath(contract.root, '');
+  if (!path.startsWith(start)) return null;
+  const { operations } = indexContract(contract);
+  const operation = operations.get(path.slice(start.length));
+  if (operation === undefined || operation.documentation?.isPublished === false) return null;
+  const { id, method, resource, summary, documentation } = operation;
+  const { description = null, deprecated = null, sunset = null, successor = null } = documentation ?? {};
+  const instead = operations.get(successor ?? '');
+  const lines = [
+    `${id}\n`,
+    `${method} ${wholePath(contract, resource)}: ${summary}\n`,
+    ...(description === null ? [] : [`${description}\n`]),
+    ...(deprecated === null ? [] : [`Deprecated from ${deprecated}.\n`]),
+    ...(sunset === null ? [] : [`Stops answering on ${sunset}.\n`]),
+    ...(instead === undefined
+      ? []
+      : [`Use ${instead.id} in its place: ${instead.method} ${wholePath(contract, instead.resource)}.\n`]),
+  ];
+  return lines.join('\n');
 }
 
 /** What a link relation of the contract means, in words, and where it is offered. */

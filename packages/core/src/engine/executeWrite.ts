@@ -15,7 +15,7 @@ import {
 import { acceptCreate, bodyValidationOf, type BodyValidation } from './validateBody.js';
 import { pointedAt } from './dataset.js';
 import type { Draft } from './draft.js';
-import { allowedNow, refusal, transitionOf } from './lifeCycle.js';
+import { allowedNow, refusal, toldOf, transitionOf } from './lifeCycle.js';
 import { renderBody, type RenderedBody } from './form.js';
 import type { EngineResponse, ProblemDetail } from './message.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
@@ -197,7 +197,12 @@ function move(
   if (invalid.length > 0) return invalidBody(operation, invalid);
   const storage = storageNamed(service, resource.entity ?? '');
   const { id, name } = found.attribute;
-  const refused = refusal(found, record, service.now, () => memberNamed(service, storage, id, name));
+  const refused = refusal(
+    found,
+    record,
+    service.now,
+    toldOf(service, found, () => memberNamed(service, storage, id, name)),
+  );
   if (refused !== null) {
     const allowed = allowedNow(found, record, service.now);
     const hint = allowed.length === 0 ? 'Nothing is allowed now.' : `Allowed now: ${allowed.join(', ')}.`;

@@ -1,5 +1,5 @@
 import type { EngineResponse } from './message.js';
-import { problem, renderProblem } from './problem.js';
+import { problem, renderProblem, type ProblemPages } from './problem.js';
 
 /** How long an answer is held back, in milliseconds. */
 export type Latency =
@@ -82,8 +82,11 @@ function delayOf(latency: Latency, random: () => number): number {
 const within = (ms: number): number => Math.min(LONGEST_MS, Math.max(0, Math.round(ms)));
 
 /** The answer of a failure that is simulated; it says so. */
-export function simulatedFailure(root: string, status: Failure['status']): EngineResponse {
+export function simulatedFailure(pages: ProblemPages, status: Failure['status']): EngineResponse {
   const detail = 'This failure is simulated: the mock was told to fail so for some requests.';
   const isLater = status === 429 || status === 503;
-  return renderProblem(root, problem(status, 'simulated', detail, [], isLater ? [['Retry-After', '1']] : []));
+  return renderProblem(
+    pages,
+    problem(status, 'simulated', detail, [], isLater ? [['Retry-After', '1']] : []),
+  );
 }

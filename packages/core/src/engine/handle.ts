@@ -54,9 +54,14 @@ export function handle(
   const { root, representation } = service.contract;
   const isPage = wantsHtml(request, representation.mediaTypes);
   const asked = isPage ? withoutPage(request) : request;
-  const exchange = new Exchange(servingOf(service, request, runtime), view, asked, runtime);
+  const context = servingOf(service, request, runtime);
+  const exchange = new Exchange(context, view, asked, runtime);
   const answer = exchange.run();
-  const json = withOperationEnd('code' in answer ? renderProblem(root, answer) : answer, exchange.operation);
+  const json = withOperationEnd(
+    'code' in answer ? renderProblem(service.contract, answer) : answer,
+    exchange.operation,
+    context,
+  );
   const title = exchange.operation?.summary ?? service.contract.title;
   const rendered = isPage ? asHtml(title, root, request, json) : json;
   const response =

@@ -28,13 +28,13 @@ export type {
   EngineResponse,
   Header,
   Problem,
-  ProblemCode,
   ProblemDetail,
   RequestBody,
   StepName,
   TraceStep,
 } from './message.js';
-export { problem, PROBLEMS, renderProblem } from './problem.js';
+export { problem, renderProblem } from './problem.js';
+export type { ProblemPages } from './problem.js';
 export { canonicalPath } from './paths.js';
 export { descriptionPath, representMembers, representRecord } from './represent.js';
 export { planRemoval } from './removal.js';

@@ -9,6 +9,7 @@ import {
   type ScalarType,
   type Transition,
 } from '../model/index.js';
+import { noteOn } from '../contract/index.js';
 import { printCondition } from '../notation/index.js';
 import type { Service } from './service.js';
 
@@ -42,21 +43,37 @@ export function holdsFor({ model }: Service, record: Row, when: Condition, now: 
 const holds = (attributes: readonly Attribute[], when: Condition, record: Row, now: number): boolean =>
   when.some((all) => all.every((comparison) => compares(attributes, comparison, record, now)));
 
-/** Why a transition is not allowed now, in a sentence; `null` when it is. `named`: tells what clients call its attribute. */
+/** How a refusal is told. */
+interface Told {
+  /** What clients call the attribute that is moved. */
+  readonly named: () => string;
+  /** What is said where the condition does not hold, if anything is said. */
+  readonly condition: string | undefined;
+}
+
+/** A transition as clients are told of it. */
+export const toldOf = (
+  { contract }: Pick<Service, 'contract'>,
+  { transition }: FoundTransition,
+  named: () => string,
+): Told => ({ named, condition: noteOn(contract, 'constraint', transition.id)?.message });
+
+/** Why a transition is not allowed now, in a sentence; `null` when it is. */
 export function refusal(
   { attributes, attribute, transition }: FoundTransition,
   record: Row,
   now: number,
-  named: () => string = () => attribute.name,
+  told: Told = { named: () => attribute.name, condition: undefined },
 ): string | null {
   const state = record.values[attribute.id] ?? null;
   if (typeof state !== 'string' || !transition.from.includes(state)) {
-    return `${named()} is ${state === null ? 'unset' : JSON.stringify(state)}; ${transition.name} leads from ${transition.from.join(' or ')}.`;
+    return `${told.named()} is ${state === null ? 'unset' : JSON.stringify(state)}; ${transition.name} leads from ${transition.from.join(' or ')}.`;
   }
   if (transition.when === null) return null;
   return holds(attributes, transition.when, record, now)
     ? null
-    : `The condition of ${transition.name} does not hold: ${printCondition(transition.when)}.`;
+    : (told.condition ??
+        `The condition of ${transition.name} does not hold: ${printCondition(transition.when)}.`);
 }
 
 /** The transitions of the same attribute that the record allows now, by name. */

@@ -1,3 +1,4 @@
+import type { ProblemCode } from '../contract/index.js';
 import type { Json } from '../model/index.js';
 
 /** A request as the engine sees it. Names of headers are in lower case. */
@@ -54,39 +55,6 @@ export interface TraceStep {
 export type ProblemDetail = { readonly code: string; readonly message: string } & (
   { readonly pointer: string } | { readonly parameter: string }
 );
-
-export type ProblemCode =
-  | 'not-found'
-  | 'bad-target'
-  | 'target-too-long'
-  | 'method-not-allowed'
-  | 'method-unknown'
-  | 'not-acceptable'
-  | 'media-type'
-  | 'too-large'
-  | 'malformed'
-  | 'invalid'
-  | 'bad-parameter'
-  | 'conflict'
-  | 'restricted'
-  | 'state'
-  | 'patch'
-  | 'unauthenticated'
-  | 'forbidden'
-  | 'precondition'
-  | 'precondition-missing'
-  | 'key-missing'
-  | 'key-busy'
-  | 'key-reused'
-  | 'bad-id'
-  | 'simulated'
-  | 'unavailable'
-  | 'full'
-  | 'version'
-  | 'bad-request'
-  | 'transfer-coding'
-  | 'expectation'
-  | 'unexpected';
 
 /** An answer that is not a success: problem details (RFC 9457) before they are rendered. */
 export interface Problem {

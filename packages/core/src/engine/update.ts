@@ -20,7 +20,7 @@ import {
   type SlotDraft,
 } from './validateBody.js';
 import { normalKey } from './locate.js';
-import { refusal, transitionOf } from './lifeCycle.js';
+import { refusal, toldOf, transitionOf } from './lifeCycle.js';
 import { memberValue } from './represent.js';
 import { indexOf, shapeNamed, storageNamed, storages, type Service } from './service.js';
 
@@ -268,7 +268,14 @@ function move(
     (transition) => transitionOf(validation.service, current, transition) ?? [],
   );
   const leading = found.filter(({ transition }) => transition.to === wanted);
-  const refusals = leading.map((way) => refusal(way, current, validation.service.now, () => member.name));
+  const refusals = leading.map((way) =>
+    refusal(
+      way,
+      current,
+      validation.service.now,
+      toldOf(validation.service, way, () => member.name),
+    ),
+  );
   if (refusals.includes(null)) return null;
   return refusals[0] ?? `No transition leads ${member.name} to ${JSON.stringify(wanted)}.`;
 }

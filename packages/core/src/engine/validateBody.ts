@@ -1,5 +1,5 @@
 import type { Operand } from '../arrangement/index.js';
-import type { Member, MemberType, SentOnly, Shape } from '../contract/index.js';
+import { noteOn, type Member, type MemberType, type SentOnly, type Shape } from '../contract/index.js';
 import {
   appendAll,
   bareObject,
@@ -123,11 +123,22 @@ export function acceptMember(
       report(validation, pointer, 'required', `Expected a value: ${member.name} is required.`);
     return;
   }
+  const before = validation.errors.length;
   const value =
     member.source.kind === 'reference' || member.source.kind === 'owner'
       ? acceptReference(validation, member, member.source.entity, given, pointer)
       : acceptValue(validation, member.type, given, pointer);
   if (value !== undefined) values[id] = value;
+  if (validation.errors.length > before) inOwnWords(validation, before, id, pointer);
+}
+
+/** What is said of the bounds of a member takes the place of what would be said where they do not hold. */
+function inOwnWords({ service, errors }: BodyValidation, from: number, id: string, pointer: string): void {
+  const message = noteOn(service.contract, 'constraint', id)?.message;
+  if (message === undefined) return;
+  for (const [index, error] of errors.entries())
+    if (index >= from && 'pointer' in error && error.pointer === pointer && error.code !== 'type')
+      errors[index] = { ...error, message };
 }
 
 /** The identity under which a record holds the value of a member. */

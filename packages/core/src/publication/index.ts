@@ -1,3 +1,4 @@
+export { readCommonMark, type TextBlock, type TextSpan } from './commonMark.js';
 export { openApiDocument } from './openapi/document.js';
 export { responsesOf } from './openapi/operations.js';
 export type { HeaderObject, ResponseObject } from './openapi/operations.js';

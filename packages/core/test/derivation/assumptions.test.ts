@@ -55,6 +55,7 @@ function chosen(text: string, question: string, label: string): { text: string; 
     case 'link':
     case 'own-link':
     case 'documentation':
+    case 'said':
       throw new Error('Nothing in the text answers it.');
   }
 }

@@ -73,7 +73,8 @@ describe('trouble on purpose', () => {
   });
 
   test('says that it is simulated, and when to come again', () => {
-    const failure = simulatedFailure('/api/v1', 429);
+    const { contract } = TestMock.of('entity Buoy\n  name: text\n').service;
+    const failure = simulatedFailure(contract, 429);
     expect(failure.headers).toContainEqual(['Retry-After', '1']);
     expect(JSON.parse(failure.body ?? '')).toMatchObject({
       type: '/api/v1/-/problems/simulated',

@@ -241,7 +241,7 @@ export const anyArrangement: fc.Arbitrary<Drawn> = anyModel.chain((drawn) =>
           links[resource.id] = { ...links[resource.id], [link.id]: choice };
       }
       const ownLinks = drawnLinks(model, contract, own);
-      const documentation = drawnDocumentation(contract, said);
+      const documentation = drawnDocumentation(contract, model, said);
       return { model, arrangement: of({ ...bare, ...chosen, links, ownLinks, documentation }) };
     }),
 );

@@ -7,6 +7,7 @@ import {
   handle,
   isWrite,
   renderProblem,
+  type ProblemPages,
   withCors,
   type EngineRequest,
   type Handled,
@@ -56,8 +57,8 @@ export class ServedContract implements RequestHandler {
     return portOf(this.server);
   }
 
-  get root(): string {
-    return this.service.contract.root;
+  get contract(): ProblemPages {
+    return this.service.contract;
   }
 
   get bodyBytes(): number {
@@ -69,7 +70,7 @@ export class ServedContract implements RequestHandler {
   }
 
   async handle(request: EngineRequest, { problem }: Head): Promise<SentAnswer> {
-    if (problem !== null) return { response: renderProblem(this.root, problem), pace: null };
+    if (problem !== null) return { response: renderProblem(this.contract, problem), pace: null };
     if (!isWrite(request.method)) {
       const { response } = this.answer(this.records, request);
       return { response: withCors(request, response), pace: null };

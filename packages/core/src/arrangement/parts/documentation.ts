@@ -70,19 +70,20 @@ export const DOCUMENTATION_PART: ArrangementPart<DocumentationChoices, Documenta
   },
   decided: (documentation) =>
     DOCUMENTED_KINDS.flatMap((kind) =>
-      Object.entries(saidOfAll(documentation, kind)).flatMap(([subject, said]) =>
+      Object.entries(saidOfKind(documentation, kind)).flatMap(([subject, said]) =>
         Object.entries(said).map(([field, text]) => [`${field} of ${kind} ${subject}`, text] as const),
       ),
     ),
   edit: (documentation, { kind, subject, field, text }) => {
-    const all = saidOfAll(documentation, kind);
+    const all = saidOfKind(documentation, kind);
     const said = withEntry(entryNamed(all, subject) ?? {}, field, text);
     const subjects = withEntry<Said>(all, subject, orNone(said));
     return withEntry(documentation as Readonly<Record<string, BySubject>>, kind, orNone(subjects));
   },
 };
 
-const saidOfAll = (documentation: DocumentationChoices, kind: DocumentedKind): BySubject =>
+/** What is said of all subjects of a kind, by their identities, then by field. */
+export const saidOfKind = (documentation: DocumentationChoices, kind: DocumentedKind): BySubject =>
   documentation[kind] ?? {};
 
 function readSaid(kind: DocumentedKind, given: Json, pointer: string): ReadResult<Said> {
@@ -102,4 +103,4 @@ export const saidOf = <Kind extends DocumentedKind>(
   documentation: DocumentationChoices,
   kind: Kind,
   subject: string,
-): SaidOf<Kind> => (entryNamed(saidOfAll(documentation, kind), subject) ?? {}) as SaidOf<Kind>;
+): SaidOf<Kind> => (entryNamed(saidOfKind(documentation, kind), subject) ?? {}) as SaidOf<Kind>;

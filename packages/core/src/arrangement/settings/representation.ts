@@ -99,6 +99,14 @@ export const REPRESENTATION = {
     'Status page',
     'Where it is told whether the API is up (RFC 8631 §4.4); the entry links it as status.',
   ),
+  undocumented: options({
+    default: 'fine',
+    options: ['fine', 'told'],
+    labels: { fine: 'is fine', told: 'is a finding' },
+    title: 'An operation nobody documented',
+    help: 'Whether each published operation without a summary or description of yours is a finding.',
+    levels: FOR_ARRANGEMENT,
+  }),
   linkForm: options({
     default: 'path',
     options: ['path', 'absolute'],

@@ -1,4 +1,4 @@
-import { type Operation, type OperationDocumentation } from '../../contract/index.js';
+import type { ApiDocumentation, Operation, OperationDocumentation } from '../../contract/index.js';
 import { sameJson, type Json } from '../../model/index.js';
 import { compatible, cosmetic, type About } from '../change.js';
 import { ENTRY } from '../align.js';
@@ -10,8 +10,7 @@ export function* compareDocumentation({ before, after, pairs }: Aligned): Genera
   const { title, description, documentation } = after.contract;
   if (before.contract.title !== title) yield cosmetic(whole, `The API is called ${title} now.`);
   if (before.contract.description !== description) yield cosmetic(whole, 'The API is described otherwise.');
-  if (!isSame(before.contract.documentation, documentation))
-    yield cosmetic(whole, 'What else is said of the API is otherwise.');
+  yield* compareWhole(whole, before.contract.documentation, documentation);
   for (const { before: was, after: is, where } of pairs) {
     const about: About = { where, resource: is.resource, reasons: is.reasons };
     if (was.summary !== is.summary || !isSame(textsOf(was), textsOf(is)))
@@ -20,17 +19,41 @@ export function* compareDocumentation({ before, after, pairs }: Aligned): Genera
   }
 }
 
+/** Each part of what is said of the API, as it would be told. */
+const TOLD: Readonly<Record<keyof ApiDocumentation, string>> = {
+  summary: 'The API is summed up otherwise.',
+  version: 'The document has another version.',
+  contact: 'Somebody else is to be asked.',
+  license: 'The license is another.',
+  terms: 'The terms of service are elsewhere.',
+  external: 'More is told of the API elsewhere.',
+  servers: 'The API is said to be served elsewhere.',
+  tags: 'Tags are called, described or ordered otherwise.',
+  notes: 'What is said of parts of operations, or of errors, is otherwise.',
+};
+
+function* compareWhole(
+  whole: About,
+  before: ApiDocumentation,
+  after: ApiDocumentation,
+): Generator<ContractChange> {
+  for (const [part, message] of Object.entries(TOLD) as [keyof ApiDocumentation, string][])
+    if (!sameJson(before[part] as unknown as Json, after[part] as unknown as Json))
+      yield cosmetic(whole, message);
+}
+
 const isSame = (was: object | null, is: object | null): boolean =>
   sameJson(was as unknown as Json, is as unknown as Json);
 
-const textsOf = ({ documentation }: Operation): object | null =>
-  documentation === null
-    ? null
-    : { description: documentation.description, external: documentation.external };
+const textsOf = ({ documentation, tags }: Operation): object => ({
+  description: documentation?.description ?? null,
+  external: documentation?.external ?? null,
+  tags,
+});
 
-type End = Pick<OperationDocumentation, 'deprecated' | 'sunset' | 'isPublished'>;
+type End = Pick<OperationDocumentation, 'deprecated' | 'sunset' | 'successor' | 'isPublished'>;
 
-const GOES_ON: End = { deprecated: null, sunset: null, isPublished: true };
+const GOES_ON: End = { deprecated: null, sunset: null, successor: null, isPublished: true };
 
 const endOf = ({ documentation }: Operation): End => documentation ?? GOES_ON;
 
@@ -46,6 +69,13 @@ function* compareEnds(about: About, where: string, was: End, is: End): Generator
     yield compatible(
       about,
       is.sunset === null ? `${where} has no end any more.` : `${where} stops answering on ${is.sunset}.`,
+    );
+  if (was.successor !== is.successor)
+    yield cosmetic(
+      about,
+      is.successor === null
+        ? `${where} names nothing to use in its place any more.`
+        : `${where} names ${is.successor} to be used in its place.`,
     );
   if (was.isPublished !== is.isPublished)
     yield cosmetic(about, `${where} is ${is.isPublished ? 'published' : 'not published any more'}.`);

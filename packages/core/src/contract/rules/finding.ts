@@ -5,6 +5,14 @@ export const FINDING_RULES = {
     title: 'Said of nothing',
     sentence: 'What is said of something outlives it, and waits to be said of something else.',
   },
+  'finding.dangling-documentation': {
+    title: 'Links to no operation',
+    sentence: 'A text links to operations by their names, and says what to use in the place of another.',
+  },
+  'finding.undocumented': {
+    title: 'Not documented',
+    sentence: 'Where it is asked for, what is published is documented by somebody.',
+  },
   'finding.unfit-link': {
     title: 'A link leads nowhere',
     sentence: 'A link of your own names only what the model has and this arrangement offers.',

@@ -129,6 +129,7 @@ function deriveOperation(
     effect: EFFECTS[method],
     summary: summaryOf(context, verb, resource, entity),
     documentation: null,
+    tags: [],
     ...askedFor(context, resource, verb, entity, traits),
     paging,
     unknownParameters: valueOf(context, 'unknownParameters', at),

@@ -5,8 +5,9 @@ import {
   type Operation,
   type Resource,
   type SecurityScheme,
+  type ServedAt,
 } from '../../contract/index.js';
-import { capital, phrase, plural, type Json } from '../../model/index.js';
+import type { Json } from '../../model/index.js';
 import { externalObject, operationObject } from './operations.js';
 import { pathParameters } from './parameters.js';
 import { componentSchemas } from './schemas.js';
@@ -23,14 +24,11 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
   const paths = contract.resources.flatMap((resource) => {
     const operations = publishedAt(operationsOf, resource);
     if (operations.length === 0) return [];
-    const parameters = pathParameters(resource);
+    const parameters = pathParameters(contract, resource);
     const item = {
       ...(parameters.length === 0 ? {} : { parameters }),
       ...Object.fromEntries(
-        operations.map((operation) => [
-          operation.method.toLowerCase(),
-          operationObject(contract, operation, tagOf(resource)),
-        ]),
+        operations.map((operation) => [operation.method.toLowerCase(), operationObject(contract, operation)]),
       ),
     };
     return [[resource.path === '' ? '/' : resource.path, item] as const];
@@ -39,15 +37,18 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
     openapi: '3.1.1',
     info: {
       title: contract.title,
-      version: contract.version,
+      version: contract.documentation.version ?? contract.version,
       ...(contract.description === null ? {} : { description: contract.description }),
       ...infoOf(contract.documentation),
     },
     ...(contract.documentation.external === null
       ? {}
       : { externalDocs: externalObject(contract.documentation.external) }),
-    servers: [{ url: contract.root === '' ? '/' : contract.root }],
-    tags: tagsOf(contract).map((name) => ({ name })),
+    servers: [
+      { url: contract.root === '' ? '/' : contract.root },
+      ...contract.documentation.servers.map(serverObject),
+    ],
+    tags: publishedTags(contract),
     paths: Object.fromEntries(paths),
     components: { schemas: componentSchemas(contract), ...securitySchemes(contract) },
   };
@@ -72,19 +73,35 @@ function infoOf({ summary, contact, license, terms }: ApiDocumentation): Readonl
   };
 }
 
-/** Operations are grouped by the entity whose records they show. */
-function tagOf(resource: Resource): string {
-  if (resource.entity === null) return 'Entry';
-  return capital(phrase(plural(resource.entity)));
-}
+/** A Server Object (OAS §4.8.5). */
+const serverObject = ({ url, description, name, variables }: ServedAt): Json => ({
+  url,
+  description: description ?? name,
+  ...(Object.keys(variables).length === 0
+    ? {}
+    : {
+        variables: Object.fromEntries(
+          Object.entries(variables).map(([variable, values]) => [
+            variable,
+            { default: values[0] ?? '', ...(values.length > 1 ? { enum: values } : {}) },
+          ]),
+        ),
+      }),
+});
 
-const tagsOf = (contract: Contract): string[] => [
-  ...new Set(
-    contract.resources
-      .filter((resource) => publishedAt(indexContract(contract).operationsOf, resource).length > 0)
-      .map(tagOf),
-  ),
-];
+/** The tags of what is published, in their order (OAS §4.8.22). */
+function publishedTags({ documentation, operations }: Contract): Json {
+  const used = new Set(
+    operations.flatMap(({ documentation: said, tags }) => (said?.isPublished === false ? [] : tags)),
+  );
+  return documentation.tags
+    .filter(({ id }) => used.has(id))
+    .map(({ title, description, external }) => ({
+      name: title,
+      ...(description === null ? {} : { description }),
+      ...(external === null ? {} : { externalDocs: externalObject(external) }),
+    }));
+}
 
 /** How clients prove who they are (OAS §4.8.27). */
 function securitySchemes({ security }: Contract): { readonly securitySchemes?: Json } {

@@ -1,34 +1,37 @@
 import {
   answerTypes,
+  casesByStatus,
   HAL,
-  isAddressed,
-  listFormAt,
-  looksThroughList,
+  noteOn,
+  parameterSubject,
+  responseHeaders,
+  responseSubject,
   SEE_OTHER,
   takesEnveloped,
   TEXT_TYPE,
   type Contract,
+  type HeaderUse,
   type Operation,
-  type PageForm,
+  type QueryParameter,
   type ResponseCase,
-  type ResponseCode,
 } from '../../contract/index.js';
-import { hasMoment } from '../../arrangement/index.js';
 import type { ExternalDocumentation } from '../../contract/index.js';
-import type { Json } from '../../model/index.js';
-import { linkHeaders } from './linkHeaders.js';
-import { headerParameters, queryParameters } from './parameters.js';
+import type { Json, JsonObject } from '../../model/index.js';
+import { headerParameters, headerSchema, headerText, queryParameters } from './parameters.js';
 import { envelopedName, isEnveloped } from './envelopes.js';
 import { halName, reference, type JsonSchema } from './schemas.js';
 
 /** An Operation Object (OAS §4.8.10). */
-export function operationObject(contract: Contract, operation: Operation, tag: string): Json {
-  const parameters = [...operation.query.flatMap(queryParameters), ...headerParameters(contract, operation)];
+export function operationObject(contract: Contract, operation: Operation): Json {
+  const parameters = [
+    ...operation.query.flatMap((parameter) => noted(contract, operation, parameter)),
+    ...headerParameters(contract, operation),
+  ];
   return {
     operationId: operation.id,
     summary: operation.summary,
     ...saidOfOperation(operation),
-    tags: [tag],
+    tags: tagTitles(contract, operation),
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(operation.accepts === null
       ? {}
@@ -37,6 +40,24 @@ export function operationObject(contract: Contract, operation: Operation, tag: s
     ...securityOf(contract, operation),
   };
 }
+
+const tagTitles = ({ documentation }: Contract, { tags }: Operation): readonly string[] =>
+  documentation.tags.flatMap(({ id, title }) => (tags.includes(id) ? [title] : []));
+
+/** A query parameter with what is said of it. */
+function noted(contract: Contract, operation: Operation, parameter: QueryParameter): readonly Json[] {
+  const note = noteOn(contract, 'parameter', parameterSubject(contract, operation, parameter));
+  const objects = queryParameters(parameter);
+  return note?.description === undefined
+    ? objects
+    : objects.map((one) => withNote(one as JsonObject, note.description ?? ''));
+}
+
+/** What is said comes first; what was derived says how it is written. */
+const withNote = (object: JsonObject, note: string): JsonObject => ({
+  ...object,
+  description: `${note}\n\n${String(object['description'])}`,
+});
 
 /** What is said of an operation besides its summary (OAS §4.8.10). */
 function saidOfOperation({ documentation }: Operation): Readonly<Record<string, Json>> {
@@ -117,114 +138,22 @@ export function responsesOf(
   contract: Contract,
   operation: Operation,
 ): Readonly<Record<string, ResponseObject>> {
-  const byStatus = new Map<number, ResponseCase[]>();
-  for (const response of operation.responses) {
-    const cases = byStatus.get(response.status);
-    if (cases === undefined) byStatus.set(response.status, [response]);
-    else cases.push(response);
-  }
   return Object.fromEntries(
-    [...byStatus].map(([status, cases]) => [
+    casesByStatus(operation.responses).map(([status, cases]) => [
       String(status),
       responseObject(contract, operation, status, cases),
     ]),
   );
 }
 
-const ofText = (description: string, schema: JsonSchema = { type: 'string' }): HeaderObject => ({
-  description,
-  schema,
-});
-
-const URI: JsonSchema = { type: 'string', format: 'uri-reference' };
-
-const hasCode = (cases: readonly ResponseCase[], ...codes: readonly ResponseCode[]): boolean =>
-  cases.some(({ code }) => codes.includes(code));
-
-const handsOutToken = ({ custom }: Operation): boolean =>
-  custom?.kind === 'verify' && custom.answers.kind === 'token';
-
-const TELLS_NO_RECORD: ReadonlySet<string | undefined> = new Set(['fixed', 'aggregate']);
-
-const isQuery = ({ custom }: Operation): boolean => custom !== null && looksThroughList(custom);
-
-/** Whether what is answered has a state that can be asked for again. */
-const hasState = ({ custom, verb }: Operation): boolean => {
-  if (verb === 'custom' && custom !== null && looksThroughList(custom)) return false;
-  if (custom?.kind === 'verify' || custom?.kind === 'revoke') return false;
-  return custom?.kind !== 'fixed' || !hasMoment(custom.body);
-};
-
-/** The form of what is listed; `null` where nothing is. */
-const formOf = (contract: Contract, { paging, custom, resource }: Operation): PageForm | null =>
-  paging === null && custom?.kind === 'query' ? listFormAt(contract, resource) : paging;
-
-/** What an answer says in its headers. */
-function headersOf(
+/** Headers by their names, with what is said of each. */
+const headerObjects = (
   contract: Contract,
-  operation: Operation,
-  cases: readonly ResponseCase[],
-): Readonly<Record<string, HeaderObject>> {
-  const { verb, returns, prefers, responses: all } = operation;
-  const { representation, totalHeader, moreHeader } = contract;
-  const { paging } = operation;
-  const isBare = formOf(contract, operation)?.envelope === 'bare';
-  const isTold = paging?.totals === 'header' || (paging?.totals === 'body' && isBare);
-  const isRecord = !TELLS_NO_RECORD.has(operation.custom?.kind) && !handsOutToken(operation);
-  const isElsewhere =
-    (hasCode(cases, 'ok', 'not-modified') &&
-      all.some(({ reasons }) => reasons.some(({ rule }) => rule === 'status.elsewhere'))) ||
-    ((verb === 'transition' || verb === 'custom') &&
-      hasCode(cases, 'ok') &&
-      returns !== null &&
-      isRecord &&
-      operation.custom?.kind !== 'query' &&
-      operation.custom?.kind !== 'many' &&
-      isAddressed(contract, operation));
-  const isSeeOther = cases.some(({ status }) => status === SEE_OTHER);
-  const isTagged =
-    hasState(operation) && !isSeeOther && hasCode(cases, 'created', 'minimal', 'ok', 'not-modified');
-  const isShown = returns !== null && hasCode(cases, 'ok', 'created', 'removed');
-  const inHeader =
-    isRecord &&
-    (representation.links === 'header' || (representation.links === 'object' && isBare)) &&
-    representation.mediaTypes.includes('application/json');
-  const { link, template } = linkHeaders(contract, operation, inHeader);
-  return {
-    ...(isAddressed(contract, operation) && hasCode(cases, 'created')
-      ? { Location: ofText('Where the new record is.', URI) }
-      : isSeeOther
-        ? { Location: ofText('Where the record is.', URI) }
-        : {}),
-    ...(isElsewhere ? { 'Content-Location': ofText('The one address of the record.', URI) } : {}),
-    ...(isTagged ? { ETag: ofText('The state of what is answered (RFC 9110 §8.8.3).') } : {}),
-    ...(link !== null && isRecord && isShown ? { Link: ofText(link) } : {}),
-    ...(template !== null && isRecord && isShown ? { 'Link-Template': ofText(template) } : {}),
-    ...(isTold && verb === 'list' && hasCode(cases, 'ok')
-      ? { [totalHeader]: ofText('How many records there are.', { type: 'integer', minimum: 0 }) }
-      : {}),
-    ...(isBare && paging !== null && paging.ceiling !== null && hasCode(cases, 'ok')
-      ? { [moreHeader]: ofText('Whether there are more than these: ?1 or ?0 (RFC 9651 §3.3.6).') }
-      : {}),
-    ...(prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
-      ? { 'Preference-Applied': ofText('The preference that was honoured (RFC 7240 §3).') }
-      : {}),
-    ...(hasCode(cases, 'ok') && !hasState(operation) && !isQuery(operation)
-      ? { 'Cache-Control': ofText('It is not to be stored (RFC 9111 §5.2.2.5).') }
-      : {}),
-    ...(hasCode(cases, 'unauthenticated') || (hasCode(cases, 'unmatched') && cases[0]?.status === 401)
-      ? { 'WWW-Authenticate': ofText('The credentials that are wanted (RFC 9110 §11.6.1).') }
-      : {}),
-  };
-}
-
-/** What every answer of an operation that comes to its end says (RFC 9745 §2.1, RFC 8594 §3). */
-const endHeaders = ({ documentation }: Operation): Readonly<Record<string, HeaderObject>> => ({
-  ...(documentation?.deprecated == null
-    ? {}
-    : { Deprecation: ofText('From when it is not to be used any more (RFC 9745).') }),
-  ...(documentation?.sunset == null ? {} : { Sunset: ofText('When it stops answering (RFC 8594).') }),
-});
+  uses: readonly HeaderUse[],
+): Readonly<Record<string, HeaderObject>> =>
+  Object.fromEntries(
+    uses.map((use) => [use.name, { description: headerText(contract, use), schema: headerSchema(use) }]),
+  );
 
 function responseObject(
   contract: Contract,
@@ -232,9 +161,11 @@ function responseObject(
   status: number,
   cases: readonly ResponseCase[],
 ): ResponseObject {
-  const description = cases.map(({ when }) => when).join(' ');
-  const found = { ...headersOf(contract, operation, cases), ...endHeaders(operation) };
-  const headers = Object.keys(found).length === 0 ? {} : { headers: found };
+  const description = cases
+    .map((one) => noteOn(contract, 'response', responseSubject(operation, one))?.description ?? one.when)
+    .join(' ');
+  const found = responseHeaders(contract, operation, cases);
+  const headers = found.length === 0 ? {} : { headers: headerObjects(contract, found) };
   if (status >= 400)
     return {
       description,

@@ -2,9 +2,13 @@ import { FILTER_OPERATORS, type FilterOperator } from '../../arrangement/index.j
 import {
   DIRECTIONS,
   filterTerm,
+  noteOn,
+  pathSubject,
+  requestHeaders,
   sentTerm,
   type Contract,
   type FilterParameter,
+  type HeaderUse,
   type Operation,
   type QueryParameter,
   type Resource,
@@ -14,7 +18,7 @@ import type { Json, ScalarType } from '../../model/index.js';
 import { scalarSchema, type JsonSchema } from './schemas.js';
 
 /** The parameters that the path of a resource holds. */
-export function pathParameters(resource: Resource): readonly Json[] {
+export function pathParameters(contract: Contract, resource: Resource): readonly Json[] {
   return resource.segments.flatMap((segment) =>
     segment.kind === 'literal'
       ? []
@@ -23,61 +27,43 @@ export function pathParameters(resource: Resource): readonly Json[] {
             name: segment.parameter,
             in: 'path',
             required: true,
-            description: `The key of the ${segment.entity}.`,
+            description:
+              noteOn(contract, 'parameter', pathSubject(contract, segment))?.description ??
+              `The key of the ${segment.entity}.`,
             schema: scalarSchema(segment.type),
           },
         ],
   );
 }
 
-/** Headers that a request of an operation may carry. */
-export const headerParameters = (contract: Contract, operation: Operation): readonly Json[] => [
-  ...versionParameter(contract),
-  ...conditionParameters(operation),
-];
-
-/** The header that may name the version. */
-const versionParameter = ({ version, versionHeader }: Contract): readonly Json[] =>
-  versionHeader === null
-    ? []
-    : [
-        {
-          name: versionHeader,
-          in: 'header',
-          description: 'The version that is meant; the one there is, where it is left out.',
-          schema: { type: 'string', enum: [version] },
-        },
-      ];
-
-/** Headers that a request may carry beside those of content negotiation. */
-function conditionParameters({ verb, ifMatch, prefers, idempotency }: Operation): readonly Json[] {
-  const isRead = verb === 'entry' || verb === 'list' || verb === 'read';
-  const header = (name: string, description: string, required = false, schema: JsonSchema = TEXT): Json => ({
-    name,
+/** Headers that a request of an operation may carry (OAS §4.8.12). */
+export const headerParameters = (contract: Contract, operation: Operation): readonly Json[] =>
+  requestHeaders(contract, operation).map((use) => ({
+    name: use.name,
     in: 'header',
-    description,
-    ...(required ? { required } : {}),
-    schema,
-  });
-  return [
-    ...(isRead
-      ? [header('If-None-Match', 'The ETag of what the client has: 304 while it is the same.')]
-      : [header('If-Match', 'The ETag of the state that the request is made for.', ifMatch === 'required')]),
-    ...(prefers ? [header('Prefer', 'Whether the answer has a body.', false, RETURN)] : []),
-    ...(idempotency === 'ignored'
-      ? []
-      : [
-          header(
-            'Idempotency-Key',
-            "A text of the client's own: the request is carried out once, however often it is sent.",
-            idempotency === 'required',
-          ),
-        ]),
-  ];
-}
+    description: headerText(contract, use),
+    ...(use.isRequired ? { required: true } : {}),
+    schema: headerSchema(use),
+  }));
 
-const TEXT: JsonSchema = { type: 'string' };
-const RETURN: JsonSchema = { type: 'string', examples: ['return=minimal', 'return=representation'] };
+/** What is said of a header, else what it is for. */
+export const headerText = (contract: Contract, { subject, description }: HeaderUse): string =>
+  noteOn(contract, 'header', subject)?.description ?? description;
+
+export function headerSchema({ type }: HeaderUse): JsonSchema {
+  switch (type) {
+    case 'text':
+      return { type: 'string' };
+    case 'uri':
+      return { type: 'string', format: 'uri-reference' };
+    case 'count':
+      return { type: 'integer', minimum: 0 };
+    case 'preference':
+      return { type: 'string', examples: ['return=minimal', 'return=representation'] };
+    default:
+      return { type: 'string', enum: type.options };
+  }
+}
 
 /** A query parameter of an operation (OAS §4.8.12); a filter whose operators stand in its name is one for each. */
 export const queryParameters = (parameter: QueryParameter): readonly Json[] =>

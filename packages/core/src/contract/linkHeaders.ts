@@ -1,10 +1,6 @@
-import {
-  isCarried,
-  linksCarriedWith,
-  type Contract,
-  type LinkTarget,
-  type Operation,
-} from '../../contract/index.js';
+import { isCarried, linksCarriedWith } from './linkPlaces.js';
+import type { Operation } from './operation.js';
+import type { Contract, LinkTarget } from './types.js';
 
 /** What `Link` and `Link-Template` of an answer say; `null` where it has none. */
 interface LinkHeaders {
