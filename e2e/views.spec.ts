@@ -4,7 +4,7 @@ test('the contract is read by keyboard, each answer with its reason', async ({ p
   await page.goto(isomeros.url);
   await page.getByRole('link', { name: 'Kestrel Sound Ferries' }).click();
   await stage(page, 'Contract').click();
-  await page.getByLabel('Narrow the paths').fill('booking');
+  await page.getByLabel('Narrow the operations').fill('booking');
   await page.getByRole('button', { name: 'createBooking' }).click();
   await expect(page.getByRole('heading', { name: 'createBooking', exact: true })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Example' })).toContainText('HTTP/1.1 201 Created');

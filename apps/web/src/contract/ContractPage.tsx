@@ -7,6 +7,8 @@ import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { useAppSelector } from '../app/store.js';
 import { releasesOf } from '../design/releases.js';
 import { useContract } from '../design/useContract.js';
+import { ExplainedAction } from '../app/help/Explained.js';
+import { ApiPage } from './ApiPage.js';
 import { OperationGrid } from './OperationGrid.js';
 import { OperationPage } from './OperationPage.js';
 import { ReleasePage } from './ReleasePage.js';
@@ -50,10 +52,14 @@ export function ContractPage(): React.JSX.Element {
   const place = { id, name: arrangement };
   const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
   return (
-    <SplitPanels name="contract" first={504}>
+    <SplitPanels name="contract" first={540}>
       <section className="panel" aria-label="Sheet">
         <Sheet findings={findings} onStatement={onStatement}>
-          <OperationGrid contract={contract} selected={selected} onSelect={select} />
+          <OperationGrid
+            contract={contract}
+            selected={search.has('about') ? undefined : selected}
+            onSelect={select}
+          />
           {broken && <Notice>The text has errors; this is the contract of the last text without.</Notice>}
         </Sheet>
         <Releases
@@ -72,10 +78,20 @@ export function ContractPage(): React.JSX.Element {
               {PUBLICATION_FORMATS[document].title}
             </a>
           ))}
-          <span className="quiet">HEAD, OPTIONS everywhere</span>
+          <span className="end">
+            <ExplainedAction by="contract.api" onPress={() => setSearch({ about: 'api' })}>
+              About the API
+            </ExplainedAction>
+          </span>
         </footer>
       </section>
-      {release !== undefined ? (
+      {search.has('about') ? (
+        <ApiPage
+          contract={contract}
+          onOperation={(operation) => setSearch({ operation })}
+          onClose={() => setSearch({}, { replace: true })}
+        />
+      ) : release !== undefined ? (
         <ReleasePage
           key={release.label}
           design={id}
@@ -93,6 +109,7 @@ export function ContractPage(): React.JSX.Element {
           places={places}
           text={text}
           onStatement={onStatement}
+          onOperation={(operation) => setSearch({ operation }, { replace: false })}
           onOpenInMock={(message) => void navigate(`/designs/${id}/mock`, { state: { message } })}
         />
       )}

@@ -1,23 +1,26 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import {
-  successStatus,
-  type Contract,
-  type Method,
-  type Operation,
-  type Resource,
-} from '@isomeros/core/contract';
-import { Input } from 'antd';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { ExplainedWords } from '../app/help/Explained.js';
-import { EffectMark } from '../app/parts/EffectMark.js';
-import { treeRows, type TreeRow } from '../app/parts/treeRows.js';
-import { amount } from '../app/parts/amount.js';
+import { searchTexts, type Contract, type Operation } from '@isomeros/core/contract';
 import { holdsWords } from '@isomeros/core/model';
+import { Input, Segmented } from 'antd';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { Explained, ExplainedWords } from '../app/help/Explained.js';
+import { amount } from '../app/parts/amount.js';
+import { DocumentedMark } from './DocumentedMark.js';
+import { METHOD_WIDTHS, SheetRowView } from './SheetRowView.js';
+import {
+  GROUPINGS,
+  METHODS,
+  narrowRows,
+  sheetRows,
+  stepFrom,
+  tallyOf,
+  type Grouping,
+  type SheetRow,
+} from './sheetRows.js';
 
-const METHODS: readonly Method[] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
-/** Pixels that the column of a method takes. */
-const WIDTH: Readonly<Record<Method, number>> = { GET: 54, POST: 54, PUT: 72, PATCH: 54, DELETE: 62 };
 const ROW = 20;
+const GROUPING_KEY = 'isomeros.sheet.grouping';
+const NONE: ReadonlySet<string> = new Set();
 
 interface Props {
   readonly contract: Contract;
@@ -25,16 +28,25 @@ interface Props {
   readonly onSelect: (operation: Operation) => void;
 }
 
-/** A row a path, a column a method; a cell shows the effect and the status of success. */
+/** A row a path, a column a method; a cell shows the effect, the status of success, and whether it is documented. */
 export function OperationGrid({ contract, selected, onSelect }: Props): React.JSX.Element {
   const [typed, setTyped] = useState('');
-  const rows = useMemo(() => narrow(treeRows(contract), typed), [contract, typed]);
+  const [grouping, setGrouping] = useState<Grouping>(
+    () => GROUPINGS.find((one) => one === localStorage.getItem(GROUPING_KEY)) ?? 'path',
+  );
+  const [folded, setFolded] = useState(NONE);
+  const all = useMemo(() => sheetRows(contract, grouping), [contract, grouping]);
+  const found = useMemo(() => foundBy(contract, typed), [contract, typed]);
+  const rows = useMemo(
+    () => narrowRows(all, { isFound: found, folded: typed === '' ? folded : NONE }),
+    [all, found, folded, typed],
+  );
   // A method that nothing takes leaves its place to the paths.
   const methods = useMemo(() => {
     const used = new Set(contract.operations.map(({ method }) => method));
     return METHODS.filter((method) => used.has(method));
   }, [contract]);
-  const columns = `minmax(0, 1fr) ${methods.map((method) => `${WIDTH[method]}px`).join(' ')}`;
+  const columns = `minmax(0, 1fr) ${methods.map((method) => `${METHOD_WIDTHS[method]}px`).join(' ')}`;
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -42,30 +54,49 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
     estimateSize: () => ROW,
     overscan: 14,
   });
-  const current = rows.findIndex(({ resource }) => resource.id === selected?.resource);
+  // A path may stand in several groups; the one that was pressed is where keys go on from.
+  const [pressed, setPressed] = useState<string | null>(null);
+  const current = useMemo(() => currentRow(rows, selected, pressed), [rows, selected, pressed]);
   useEffect(() => {
     if (current >= 0) virtual.scrollToIndex(current, { align: 'auto' });
   }, [current, virtual]);
+  const choose = (row: string, operation: Operation): void => {
+    setPressed(row);
+    onSelect(operation);
+  };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const next = step(rows, current, selected, event.key);
-    if (next === undefined) return;
+    if (event.target !== event.currentTarget && event.key.startsWith('Arrow')) scroller.current?.focus();
+    const next = stepFrom(rows, current, selected, event.key);
+    if (next === null) return;
     event.preventDefault();
-    onSelect(next);
+    choose(next.row.id, next.operation);
   };
   return (
     <>
-      <header className="panel-head">
-        <Input
-          aria-label="Narrow the paths"
-          placeholder={`Type to narrow ${amount(contract.resources.length, 'path')}`}
-          style={{ width: 220 }}
-          value={typed}
-          onChange={({ target }) => {
-            setTyped(target.value);
-          }}
-          allowClear
-        />
-        <span className="end quiet">{typed === '' ? '' : amount(rows.length, 'path')}</span>
+      <header className="panel-head sheet-tools">
+        <Explained by="contract.narrow">
+          <Input
+            aria-label="Narrow the operations"
+            placeholder={`Narrow ${amount(contract.operations.length, 'operation')}`}
+            style={{ width: 160 }}
+            value={typed}
+            onChange={({ target }) => setTyped(target.value)}
+            allowClear
+          />
+        </Explained>
+        <Explained by="contract.grouping">
+          <Segmented<Grouping>
+            size="small"
+            aria-label="Group by"
+            options={[...GROUPINGS]}
+            value={grouping}
+            onChange={(next) => {
+              localStorage.setItem(GROUPING_KEY, next);
+              setGrouping(next);
+            }}
+          />
+        </Explained>
+        <Figure contract={contract} found={found} typed={typed} />
       </header>
       <div className="sheet-row sheet-head quiet" style={{ gridTemplateColumns: columns }}>
         <span>
@@ -91,140 +122,104 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
             const row = rows[item.index];
             return row === undefined ? null : (
               <div
-                key={row.resource.id}
+                key={`${row.kind} ${row.id}`}
                 role="presentation"
                 style={{ position: 'absolute', left: 0, right: 0, transform: `translateY(${item.start}px)` }}
               >
-                <SheetRow
+                <SheetRowView
                   row={row}
-                  flat={typed !== ''}
+                  flat={grouping === 'path' && typed !== ''}
+                  isCurrent={item.index === current}
+                  isFolded={typed === '' && folded.has(row.id)}
+                  isFound={found}
                   methods={methods}
                   columns={columns}
                   selected={selected}
-                  onSelect={onSelect}
+                  onSelect={(operation) => choose(row.id, operation)}
+                  onFold={() => setFolded(without(folded, row.id))}
                 />
               </div>
             );
           })}
         </div>
-        {rows.length === 0 && <p className="empty-note">No path or operation holds “{typed}”.</p>}
+        {rows.length === 0 && (
+          <p className="empty-note">No operation, nor any text about one, holds “{typed}”.</p>
+        )}
       </div>
+      <Legend contract={contract} />
     </>
   );
 }
 
-type SheetRow = TreeRow<Resource, Operation>;
-
-interface RowProps extends Omit<Props, 'contract'> {
-  readonly row: SheetRow;
-  /** Whole paths instead of tails, where the rows above are missing. */
-  readonly flat: boolean;
-  /** The methods that have a column, and the columns as CSS writes them. */
-  readonly methods: readonly Method[];
-  readonly columns: string;
-}
-
-function SheetRow({ row, flat, methods, columns, selected, onSelect }: RowProps): React.JSX.Element {
-  const { resource, operations, level, tail } = row;
-  const label = resource.path === '' ? '/' : flat ? resource.path : tail;
-  const classes = [
-    'sheet-row',
-    level === 1 && !flat ? 'group' : '',
-    selected?.resource === resource.id ? 'current' : '',
-  ];
-  return (
-    <div className={classes.join(' ')} role="row" style={{ gridTemplateColumns: columns }}>
-      <span
-        role="rowheader"
-        className="path mono"
-        style={{ paddingLeft: flat ? 0 : Math.max(0, level - 1) * 10 }}
-        title={resource.path}
-      >
-        {label}
-        {resource.kind === 'entry' && <span className="quiet"> entry</span>}
-      </span>
-      {methods.map((method) => {
-        const operation = operations.find((candidate) => candidate.method === method);
-        return operation === undefined ? (
-          <span key={method} role="gridcell" />
-        ) : (
-          <span key={method} role="gridcell">
-            <button
-              type="button"
-              tabIndex={-1}
-              className={`sheet-cell ${endClass(operation)}`}
-              aria-pressed={operation.id === selected?.id}
-              aria-label={`${statuses(operation)} ${operation.id}, ${method} ${resource.path}${endWords(operation)}`}
-              title={operation.id + endWords(operation)}
-              onClick={() => {
-                onSelect(operation);
-              }}
-            >
-              <EffectMark effect={operation.effect} /> {statuses(operation)}
-            </button>
-          </span>
-        );
-      })}
-    </div>
-  );
-}
-
-/** What comes to its end is struck; what is in no published document is dotted. */
-const endClass = ({ documentation }: Operation): string =>
-  `${documentation?.deprecated == null ? '' : 'ends'} ${documentation?.isPublished === false ? 'unpublished' : ''}`;
-
-function endWords({ documentation }: Operation): string {
-  if (documentation === null) return '';
-  const { deprecated, isPublished } = documentation;
-  return `${deprecated === null ? '' : `, deprecated from ${deprecated}`}${isPublished ? '' : ', in no published document'}`;
-}
-
-function statuses(operation: Operation): string {
-  // That a client may do without a body is the same everywhere, and told beside the operation.
-  const usual = operation.responses.filter(({ status, code }) => status < 300 && code !== 'minimal');
-  const good = [...new Set(usual.map(({ status }) => status))];
-  return good.length === 0 ? String(successStatus(operation)) : good.join('/');
-}
-
-/** The rows whose path or operations hold every word that was typed. */
-function narrow(rows: readonly SheetRow[], typed: string): readonly SheetRow[] {
+/** Whether an operation, or any text about it, holds every word that was typed. */
+function foundBy(contract: Contract, typed: string): (operation: Operation) => boolean {
+  if (typed.trim() === '') return () => true;
   const holds = holdsWords(typed);
-  return rows.filter(({ resource, operations }) =>
-    holds(`${resource.path} ${operations.map(({ id, method }) => `${method} ${id}`).join(' ')}`),
+  const texts = searchTexts(contract);
+  const found = new Set(
+    contract.operations.filter(({ id }) => holds(texts.get(id) ?? '')).map(({ id }) => id),
+  );
+  return ({ id }) => found.has(id);
+}
+
+function currentRow(
+  rows: readonly SheetRow[],
+  selected: Operation | undefined,
+  pressed: string | null,
+): number {
+  const holds = (row: SheetRow): boolean =>
+    row.kind === 'path' && row.operations.some(({ id }) => id === selected?.id);
+  const exact = rows.findIndex((row) => row.id === pressed && holds(row));
+  return exact >= 0 ? exact : rows.findIndex(holds);
+}
+
+/** A set with what it did not have, or without what it had. */
+function without(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
+  const next = new Set(set);
+  if (!next.delete(id)) next.add(id);
+  return next;
+}
+
+interface FigureProps {
+  readonly contract: Contract;
+  readonly found: (operation: Operation) => boolean;
+  readonly typed: string;
+}
+
+/** How much is documented; while it is narrowed, how much is found. */
+function Figure({ contract, found, typed }: FigureProps): React.JSX.Element {
+  const { documented, undocumented, unpublished } = tallyOf(contract.operations);
+  const all = documented + undocumented + unpublished;
+  return (
+    <span className="end" role="status">
+      {typed.trim() === '' ? (
+        <>
+          documented <span className="strong">{documented}</span> of {all}
+        </>
+      ) : (
+        `${contract.operations.filter(found).length} of ${all}`
+      )}
+    </span>
   );
 }
 
-/** The operation an arrow key leads to: along a row, or to the row above or below in the same column. */
-function step(
-  rows: readonly SheetRow[],
-  current: number,
-  selected: Operation | undefined,
-  key: string,
-): Operation | undefined {
-  const ordered = (row: SheetRow | undefined): Operation[] =>
-    row === undefined
-      ? []
-      : [...row.operations].sort((a, b) => METHODS.indexOf(a.method) - METHODS.indexOf(b.method));
-  const along = ordered(rows[current]);
-  const at = along.findIndex(({ id }) => id === selected?.id);
-  const inRow = (row: SheetRow | undefined): Operation | undefined => {
-    const operations = ordered(row);
-    return operations.find(({ method }) => method === selected?.method) ?? operations[0];
-  };
-  switch (key) {
-    case 'ArrowRight':
-      return along[at + 1];
-    case 'ArrowLeft':
-      return along[at - 1];
-    case 'ArrowDown':
-      return inRow(rows[current + 1]);
-    case 'ArrowUp':
-      return inRow(rows[current - 1]);
-    case 'Home':
-      return inRow(rows[0]);
-    case 'End':
-      return inRow(rows.at(-1));
-    default:
-      return undefined;
-  }
+/** What the marks in the cells mean, and how many there are of each. */
+function Legend({ contract }: { readonly contract: Contract }): React.JSX.Element {
+  const { documented, undocumented, unpublished, deprecated } = tallyOf(contract.operations);
+  return (
+    <p className="sheet-legend quiet">
+      <span>
+        <DocumentedMark state="documented" /> documented {documented}
+      </span>
+      <span>
+        <DocumentedMark state="undocumented" /> not {undocumented}
+      </span>
+      <span>
+        <DocumentedMark state="unpublished" /> unpublished {unpublished}
+      </span>
+      <span>
+        <s>200</s> deprecated {deprecated}
+      </span>
+    </p>
+  );
 }

@@ -1,24 +1,24 @@
 import {
   indexContract,
-  PROTOCOL_ANSWERS,
   type Contract,
   type Effect,
   type Operation,
-  type Reasons,
-  type ResponseCase,
   type Segment,
 } from '@isomeros/core/contract';
 import type { StatementPlace } from '@isomeros/core/notation';
 import { useState } from 'react';
 import { ExplainedAction, ExplainedWords } from '../app/help/Explained.js';
 import { EffectMark } from '../app/parts/EffectMark.js';
-import { indentJson } from '../app/parts/json.js';
 import { ReasonTrail } from '../app/parts/ReasonTrail.js';
-import { useExample } from '../design/useExample.js';
 import type { ExampleExchange } from '../design/derivation/protocol.js';
-import { OperationTexts } from './OperationTexts.js';
+import { useExample } from '../design/useExample.js';
+import { AnswerList } from './AnswerList.js';
+import { Callers } from './Callers.js';
+import { ExamplePanel } from './ExamplePanel.js';
+import { HeaderList } from './HeaderList.js';
+import { InOutTable, type Asked } from './InOutTable.js';
 import { OperationLinks } from './OperationLinks.js';
-import { envelopeText, inOutRows, type InOutRow } from './inOut.js';
+import { OperationTexts } from './OperationTexts.js';
 
 const EFFECT_WORDS: Readonly<Record<Effect, string>> = {
   safe: 'safe',
@@ -32,22 +32,18 @@ interface Props {
   readonly places: Readonly<Record<string, StatementPlace>>;
   readonly text: string;
   readonly onStatement: (line: number) => void;
+  readonly onOperation: (operation: string) => void;
   readonly onOpenInMock: (message: string) => void;
 }
 
-/** What is asked why at the moment. */
-interface Asked {
-  readonly title: string;
-  readonly reasons: Reasons;
-}
-
-/** One operation in full: what goes in and out, every answer and when, an example, the reasons. */
+/** One operation in full: what is said of it, what goes in and out, every answer and when, an example, the reasons. */
 export function OperationPage({
   contract,
   operation,
   places,
   text,
   onStatement,
+  onOperation,
   onOpenInMock,
 }: Props): React.JSX.Element {
   const resource = indexContract(contract).resources.get(operation.resource);
@@ -57,6 +53,7 @@ export function OperationPage({
   };
   const [asked, setAsked] = useState<Asked>(whole);
   const example = useExample(contract, operation.id);
+  const parts = { contract, operation, asked, onAsk: setAsked };
   return (
     <article className="operation-page">
       <header className="operation-head">
@@ -65,38 +62,20 @@ export function OperationPage({
           <ExplainedWords by="arrange.effect">
             <EffectMark effect={operation.effect} /> {EFFECT_WORDS[operation.effect]}
           </ExplainedWords>
-          <ExplainedAction
-            by="contract.why"
-            onPress={() => {
-              setAsked(whole);
-            }}
-          >
+          <ExplainedAction by="contract.why" onPress={() => setAsked(whole)}>
             Why it is there
           </ExplainedAction>
         </div>
-        <OperationTexts operation={operation} />
-        <div className="request-line">
-          <span className="method">{operation.method}</span>
-          {contract.root}
-          {(resource?.segments ?? []).map((segment, index) => (
-            <PathPart key={index} segment={segment} />
-          ))}
-        </div>
+        <RequestLine contract={contract} operation={operation} example={example} />
+        <OperationTexts contract={contract} operation={operation} onOperation={onOperation} />
       </header>
       <div className="operation-columns">
         <div>
-          <InOutTable
-            rows={inOutRows(contract, operation)}
-            around={envelopeText(contract, operation)}
-            asked={asked}
-            onAsk={setAsked}
-          />
-          <header className="panel-head">
-            <h3>Answers</h3>
-            <span className="quiet">every one, and when</span>
-          </header>
-          <AnswerList responses={operation.responses} asked={asked} onAsk={setAsked} />
+          <InOutTable {...parts} />
+          <AnswerList {...parts} />
+          <HeaderList contract={contract} operation={operation} />
           <OperationLinks contract={contract} operation={operation} asked={asked.title} onAsk={setAsked} />
+          <Callers contract={contract} operation={operation} />
         </div>
         <div className="right">
           <ExamplePanel example={example} onOpenInMock={onOpenInMock} />
@@ -114,53 +93,30 @@ export function OperationPage({
   );
 }
 
-interface AnswersProps {
-  readonly responses: readonly ResponseCase[];
-  readonly asked: Asked;
-  readonly onAsk: (asked: Asked) => void;
+interface RequestLineProps {
+  readonly contract: Contract;
+  readonly operation: Operation;
+  readonly example: ExampleExchange | null | 'running';
 }
 
-/** The answers of an operation; what every operation has stands under one line until it is unfolded. */
-function AnswerList({ responses, asked, onAsk }: AnswersProps): React.JSX.Element {
-  const [isUnfolded, setUnfolded] = useState(false);
-  const common = responses.filter(({ code }) => PROTOCOL_ANSWERS.has(code));
-  const shown = isUnfolded ? responses : responses.filter(({ code }) => !PROTOCOL_ANSWERS.has(code));
-  const statuses = [...new Set(common.map(({ status }) => status))].join(', ');
+/** Where it is sent, as a URI template (RFC 6570), and as that reads once it is expanded. */
+function RequestLine({ contract, operation, example }: RequestLineProps): React.JSX.Element {
+  const segments = indexContract(contract).resources.get(operation.resource)?.segments ?? [];
+  const query = operation.query.map(({ name }) => encodeURIComponent(name));
+  const expanded =
+    example === null || example === 'running' ? null : (example.requestHead[0] ?? '').split(' ')[1];
   return (
-    <ul className="answers">
-      {shown.map((response, index) => {
-        const { status, code, when, reasons } = response;
-        const title = `${status} ${code}`;
-        return (
-          <li
-            key={code}
-            className={asked.title === title ? 'chosen' : ''}
-            onClick={() => {
-              onAsk({ title, reasons });
-            }}
-          >
-            <span className="status">{shown[index - 1]?.status === status ? '' : status}</span>
-            <button type="button" className="plain-button" aria-label={`Why ${status}: ${when}`}>
-              {when}
-            </button>
-          </li>
-        );
-      })}
-      {common.length > 0 && (
-        <li className="common">
-          <button
-            type="button"
-            className="text-button"
-            aria-expanded={isUnfolded}
-            onClick={() => {
-              setUnfolded(!isUnfolded);
-            }}
-          >
-            {isUnfolded ? 'Fold what every operation may answer' : `${statuses}, as everywhere`}
-          </button>
-        </li>
+    <div className="request-line">
+      <span className="method">{operation.method}</span>
+      {contract.root}
+      {segments.map((segment, index) => (
+        <PathPart key={index} segment={segment} />
+      ))}
+      {query.length > 0 && <span className="quiet">{`{?${query.join(',')}}`}</span>}
+      {expanded !== null && segments.some(({ kind }) => kind === 'id') && (
+        <span className="quiet expanded">{expanded}</span>
       )}
-    </ul>
+    </div>
   );
 }
 
@@ -172,105 +128,3 @@ function PathPart({ segment }: { readonly segment: Segment }): React.JSX.Element
     </>
   );
 }
-
-interface TableProps {
-  readonly rows: readonly InOutRow[];
-  /** Where one record stands in bodies; `null` where it is the body. */
-  readonly around: string | null;
-  readonly asked: Asked;
-  readonly onAsk: (asked: Asked) => void;
-}
-
-const IN_OUT_COLUMNS = ['name', 'type', 'in', 'out'] as const;
-
-const shownName = ({ place, name }: InOutRow): string => (place === 'query' ? `?${name}=` : name);
-
-function InOutTable({ rows, around, asked, onAsk }: TableProps): React.JSX.Element {
-  return (
-    <>
-      <header className="panel-head">
-        <h3>What goes in, what comes out</h3>
-        {around !== null && <span className="quiet">{around}</span>}
-      </header>
-      <table className="in-out">
-        <thead>
-          <tr>
-            {IN_OUT_COLUMNS.map((column) => (
-              <th key={column}>
-                <ExplainedWords by={`contract.${column}`}>{column}</ExplainedWords>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr
-              key={`${row.place} ${row.name}`}
-              className={asked.title === row.name ? 'chosen' : ''}
-              onClick={() => {
-                onAsk({ title: row.name, reasons: row.reasons });
-              }}
-            >
-              <td className="name">
-                <button type="button" className="plain-button" aria-label={`Why ${shownName(row)}`}>
-                  {shownName(row)}
-                </button>
-              </td>
-              <td>{row.type}</td>
-              <td className={row.in}>{row.in}</td>
-              <td className={row.out ? '' : 'no'}>{row.out ? 'yes' : 'no'}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
-  );
-}
-
-interface ExampleProps {
-  readonly example: ExampleExchange | null | 'running';
-  readonly onOpenInMock: (message: string) => void;
-}
-
-function ExamplePanel({ example, onOpenInMock }: ExampleProps): React.JSX.Element {
-  return (
-    <section aria-label="Example">
-      <header className="panel-head">
-        <h3>Example</h3>
-        <span className="quiet">not sent: run by the engine on seed 42</span>
-        {example !== null && example !== 'running' && (
-          <span className="end">
-            <ExplainedAction
-              by="contract.open"
-              onPress={() => {
-                onOpenInMock(messageOf(example));
-              }}
-            >
-              Open in Mock
-            </ExplainedAction>
-          </span>
-        )}
-      </header>
-      <div className="panel-body" tabIndex={0} role="group" aria-label="Request and response">
-        {example === null && <p className="empty-note">The seed data has no record to show this on.</p>}
-        {example !== null && example !== 'running' && (
-          <>
-            <pre className="message">
-              <span className="first-line">{example.requestHead[0]}</span>
-              {`\n${example.requestHead.slice(1).join('\n')}`}
-              {example.requestBody === null ? '' : `\n\n${indentJson(example.requestBody)}`}
-            </pre>
-            <pre className="message">
-              <span className="first-line">{example.statusLine}</span>
-              {`\n${example.responseHead.join('\n')}`}
-              {example.responseBody === null ? '' : `\n\n${indentJson(example.responseBody)}`}
-            </pre>
-          </>
-        )}
-      </div>
-    </section>
-  );
-}
-
-const messageOf = ({ requestHead, requestBody }: ExampleExchange): string =>
-  `${requestHead.join('\n')}\n\n${requestBody === null ? '' : indentJson(requestBody)}`;

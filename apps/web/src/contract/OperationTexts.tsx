@@ -1,62 +1,62 @@
-import { findArrangement, operationKey, saidOf, wrongInField, type SaidOf } from '@isomeros/core/arrangement';
-import type { Operation } from '@isomeros/core/contract';
-import { Checkbox } from 'antd';
-import { useState } from 'react';
+import { operationKey, type SaidOf } from '@isomeros/core/arrangement';
+import { ownTag, type Contract, type Operation } from '@isomeros/core/contract';
+import { Checkbox, Select } from 'antd';
+import { useMemo } from 'react';
 import { Explained } from '../app/help/Explained.js';
+import { CommonMarkField } from '../app/parts/CommonMarkField.js';
 import { TextField } from '../app/parts/TextField.js';
-import { useAppSelector } from '../app/store.js';
-import { useDecide } from '../design/useDecide.js';
-import { arrangementName } from '../design/viewSlice.js';
+import { useSaid } from './useSaid.js';
 
 interface Props {
+  readonly contract: Contract;
   readonly operation: Operation;
+  readonly onOperation: (operation: string) => void;
 }
 
 type Field = keyof SaidOf<'operation'>;
-
-const NOTHING = {};
 
 const ENDS = [
   { field: 'deprecated', title: 'Deprecated from', placeholder: '2027-01-31' },
   { field: 'sunset', title: 'stops answering on', placeholder: '2027-12-31' },
 ] as const;
 
-/** What is said of an operation, written where it is read: its summary, a description, its end, whether it is published. */
-export function OperationTexts({ operation }: Props): React.JSX.Element {
-  const choices = useAppSelector((state) => state.document.choices);
-  const arrangement = useAppSelector(arrangementName);
-  const decide = useDecide();
-  const [wrong, setWrong] = useState<string | null>(null);
+/** What is said of an operation, written where it is read. */
+export function OperationTexts({ contract, operation, onOperation }: Props): React.JSX.Element {
   const subject = operationKey(operation.resource, operation.verb);
-  const said = saidOf(findArrangement(choices, arrangement)?.documentation ?? NOTHING, 'operation', subject);
-  const say = (field: Field, text: string): void => {
-    const problem = text === '' ? null : wrongInField('operation', field, text);
-    setWrong(problem === null ? null : `${field}: ${problem}`);
-    if (problem === null)
-      decide('documentation', { kind: 'operation', subject, field, text: text === '' ? null : text });
-  };
-  const isSaid = said.summary !== undefined;
+  const { said, say, wrong } = useSaid(contract, 'operation', subject);
+  const operations = useMemo(() => new Set(contract.operations.map(({ id }) => id)), [contract]);
+  const isEnding = said.deprecated !== undefined || said.sunset !== undefined;
   return (
     <div className="operation-texts">
-      <Explained by="contract.texts">
-        <span className={isSaid ? 'summary said' : 'summary'}>
-          <TextField
-            borderless
-            label="Summary"
-            value={said.summary ?? operation.summary}
-            onCommit={(text) => say('summary', text.trim())}
-          />
-        </span>
-      </Explained>
-      <TextField
-        wraps
-        borderless
+      <div className="summary-line">
+        <Explained by="contract.texts">
+          <span className={said.summary === undefined ? 'summary' : 'summary said'}>
+            <TextField
+              borderless
+              label="Summary"
+              value={said.summary ?? operation.summary}
+              onCommit={(text) => say('summary', text)}
+            />
+          </span>
+        </Explained>
+        {said.summary === undefined ? (
+          <span className="quiet">derived</span>
+        ) : (
+          <button type="button" className="text-button" onClick={() => say('summary', '')}>
+            As derived
+          </button>
+        )}
+      </div>
+      <CommonMarkField
         label="Description"
-        placeholder="What else is to be said of it, in CommonMark"
+        placeholder="Describe it, in CommonMark; [ links another operation"
         value={said.description ?? ''}
-        onCommit={(text) => say('description', text.trim())}
+        operations={operations}
+        onOperation={onOperation}
+        onCommit={(text) => say('description', text)}
       />
       <div className="ends">
+        <Tags contract={contract} operation={operation} onTags={(tags) => say('tags', tags)} />
         {ENDS.map(({ field, title, placeholder }) => (
           <label key={field}>
             <span className="quiet">{title}</span>
@@ -65,7 +65,7 @@ export function OperationTexts({ operation }: Props): React.JSX.Element {
               label={title}
               placeholder={placeholder}
               value={said[field] ?? ''}
-              onCommit={(text) => say(field, text.trim())}
+              onCommit={(text) => say(field, text)}
             />
           </label>
         ))}
@@ -75,12 +75,108 @@ export function OperationTexts({ operation }: Props): React.JSX.Element {
         >
           in published documents
         </Checkbox>
+        <label>
+          <span className="quiet">More at</span>
+          <TextField
+            borderless
+            label="Address of more"
+            placeholder="https://…"
+            value={said.externalUrl ?? ''}
+            onCommit={(text) => say('externalUrl', text)}
+          />
+        </label>
+        {said.externalUrl !== undefined && (
+          <label>
+            <span className="quiet">called</span>
+            <TextField
+              borderless
+              label="What more is called"
+              placeholder="its address"
+              value={said.externalText ?? ''}
+              onCommit={(text) => say('externalText', text)}
+            />
+          </label>
+        )}
       </div>
+      {isEnding && <Ending contract={contract} operation={operation} said={said} onSay={say} />}
       {wrong !== null && (
         <p className="wrong" role="alert">
           {wrong}
         </p>
       )}
+    </div>
+  );
+}
+
+interface TagsProps {
+  readonly contract: Contract;
+  readonly operation: Operation;
+  readonly onTags: (tags: string) => void;
+}
+
+/** The tags of an operation: those there are, or a new one by its name. None is the derived one again. */
+function Tags({ contract, operation, onTags }: TagsProps): React.JSX.Element {
+  const { tags } = contract.documentation;
+  const byTitle = new Map(tags.map(({ id, title }) => [title, id]));
+  const known = new Set(tags.map(({ id }) => id));
+  return (
+    <label>
+      <span className="quiet">Tags</span>
+      <Select
+        mode="tags"
+        size="small"
+        aria-label="Tags"
+        value={[...operation.tags]}
+        options={tags.map(({ id, title }) => ({ value: id, label: title }))}
+        optionFilterProp="label"
+        tokenSeparators={[',']}
+        onChange={(chosen: readonly string[]) =>
+          onTags(
+            chosen
+              .map((one) => (known.has(one) ? one : (byTitle.get(one.trim()) ?? ownTag(one.trim()))))
+              .join(', '),
+          )
+        }
+      />
+    </label>
+  );
+}
+
+interface EndingProps {
+  readonly contract: Contract;
+  readonly operation: Operation;
+  readonly said: SaidOf<'operation'>;
+  readonly onSay: (field: Field, text: string) => void;
+}
+
+/** What is to be used in the place of an operation that ends, and what its answers say. */
+function Ending({ contract, operation, said, onSay }: EndingProps): React.JSX.Element {
+  const options = contract.operations
+    .filter(({ id }) => id !== operation.id)
+    .map(({ id, resource, verb }) => ({ value: operationKey(resource, verb), label: id }));
+  return (
+    <div className="ends">
+      <label>
+        <span className="quiet">use in its place</span>
+        <Select
+          size="small"
+          showSearch
+          allowClear
+          aria-label="To be used in its place"
+          placeholder="nothing"
+          style={{ width: 190 }}
+          optionFilterProp="label"
+          value={said.successor ?? null}
+          options={options}
+          onChange={(key: string | undefined) => onSay('successor', key ?? '')}
+        />
+      </label>
+      <span className="quiet mono answers-carry">
+        {[
+          ...(said.deprecated === undefined ? [] : [`Deprecation: @${Date.parse(said.deprecated) / 1_000}`]),
+          ...(said.sunset === undefined ? [] : [`Sunset: ${new Date(said.sunset).toUTCString()}`]),
+        ].join('  ')}
+      </span>
     </div>
   );
 }

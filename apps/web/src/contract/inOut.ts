@@ -4,6 +4,9 @@ import {
   filterTerm,
   indexContract,
   isOneRecord,
+  memberSubject,
+  parameterSubject,
+  pathSubject,
   takesEnveloped,
   type Contract,
   type FilterParameter,
@@ -25,6 +28,10 @@ export interface InOutRow {
   readonly type: string;
   readonly in: In;
   readonly out: boolean;
+  /** What a note on it is filed by; `null` where there is nothing to note. */
+  readonly noted: { readonly kind: 'member' | 'parameter'; readonly subject: string } | null;
+  /** What the model says of it. */
+  readonly usual: string;
   readonly reasons: Reasons;
 }
 
@@ -42,6 +49,8 @@ export function inOutRows(contract: Contract, operation: Operation): readonly In
             type: printType(segment.type),
             in: 'must',
             out: false,
+            noted: notedBy('parameter', pathSubject(contract, segment)),
+            usual: '',
             reasons: resource?.reasons ?? [],
           },
         ],
@@ -52,6 +61,8 @@ export function inOutRows(contract: Contract, operation: Operation): readonly In
     type: parameterType(parameter),
     in: parameter.role === 'input' && parameter.default === null ? 'must' : 'may',
     out: false,
+    noted: notedBy('parameter', parameterSubject(contract, operation, parameter)),
+    usual: '',
     reasons: parameter.reasons,
   }));
   const accepted = shapes.get(operation.accepts ?? '')?.members ?? [];
@@ -114,6 +125,9 @@ function filterText(filter: FilterParameter, operator: FilterOperator): string {
   return `${name}=${before}…`;
 }
 
+const notedBy = (kind: 'member' | 'parameter', subject: string | null): InOutRow['noted'] =>
+  subject === null ? null : { kind, subject };
+
 function bodyRows(accepted: readonly Member[], returned: readonly Member[]): InOutRow[] {
   const byName = new Map<string, InOutRow>();
   for (const member of accepted) {
@@ -125,6 +139,8 @@ function bodyRows(accepted: readonly Member[], returned: readonly Member[]): InO
       type: memberTypeText(member),
       in: how,
       out: false,
+      noted: notedBy('member', memberSubject(member.source)),
+      usual: member.description ?? '',
       reasons: member.reasons,
     });
   }
@@ -138,6 +154,8 @@ function bodyRows(accepted: readonly Member[], returned: readonly Member[]): InO
         type: memberTypeText(member),
         in: 'no',
         out: true,
+        noted: notedBy('member', memberSubject(member.source)),
+        usual: member.description ?? '',
         reasons: member.reasons,
       });
   }

@@ -69,18 +69,20 @@ const NEVER: readonly (readonly [code: ResponseCode, status: number, why: Why])[
 ];
 
 /**
- * What an operation never answers and why, by status. A status that it answers in another case is not told of; what has
+ * What an operation never answers and why, a status once. A status that it answers in another case is not told of; what has
  * another status in this contract is told of with that.
  */
 export function neverAnswers(contract: Contract, operation: Operation): readonly NeverAnswered[] {
   const given = new Set(operation.responses.map(({ code }) => code));
-  const statuses = new Set(operation.responses.map(({ status }) => status));
+  const known = new Set(operation.responses.map(({ status }) => status));
   const never = NEVER.filter(([code]) => !given.has(code)).map(([code, usual, why]) => ({
     status: statusIn(contract, code) ?? usual,
     code,
     why: why(operation, contract),
   }));
-  return never.filter(({ status }) => !statuses.has(status)).sort((a, b) => a.status - b.status);
+  const firsts = new Map<number, NeverAnswered>();
+  for (const one of never) if (!known.has(one.status) && !firsts.has(one.status)) firsts.set(one.status, one);
+  return [...firsts.values()].sort((a, b) => a.status - b.status);
 }
 
 function statusIn({ operations }: Contract, code: ResponseCode): number | null {

@@ -30,6 +30,7 @@ export function designCommands(
   });
   const views: Command[] = [
     ...stages.map(([name, address]) => view(name, address)),
+    view('What is said of the API: servers, tags, errors', `${base}/contract?about=api`),
     view('Revisions', `${base}/revisions`),
     view('Designs', '/'),
     download('Download the design as one file', pathOf('GET /api/designs/{id}/file', { id })),

@@ -9,6 +9,25 @@ export const CONTRACT_HELP = {
     example: '● 201',
     standard: 'RFC 9110 §9',
   },
+  'contract.narrow': {
+    title: 'Narrow the operations',
+    kind: 'action',
+    view: 'contract',
+    help: 'Shows what holds every word typed: in paths, names, members, statuses, tags, or any text about it.',
+    example: '409 sailing',
+  },
+  'contract.grouping': {
+    title: 'Group by',
+    kind: 'action',
+    view: 'contract',
+    help: 'Rows in the order of their paths, or together by the records they show, or by their tags.',
+  },
+  'contract.api': {
+    title: 'About the API',
+    kind: 'action',
+    view: 'contract',
+    help: 'What is said of the API as a whole: title, servers, contact, tags, and the words of its errors.',
+  },
   'contract.name': {
     title: 'name',
     kind: 'column',

@@ -1,0 +1,60 @@
+import {
+  entryNamed,
+  findArrangement,
+  operationKey,
+  saidOfKind,
+  wrongInField,
+} from '@isomeros/core/arrangement';
+import type { DocumentedKind, SaidOf } from '@isomeros/core/arrangement';
+import { withOperationKeys, withOperationNames, type Contract } from '@isomeros/core/contract';
+import { memoize } from '@isomeros/core/model';
+import { useState } from 'react';
+import { useAppSelector } from '../app/store.js';
+import { useDecide } from '../design/useDecide.js';
+import { arrangementName } from '../design/viewSlice.js';
+
+interface Said<Kind extends DocumentedKind> {
+  /** What is said in each field, with the names that operations have now. */
+  readonly said: SaidOf<Kind>;
+  /** Says something in a field; an empty text takes it back. */
+  readonly say: (field: keyof SaidOf<Kind> & string, text: string) => void;
+  /** What was wrong with what was said last; `null` where nothing was. */
+  readonly wrong: string | null;
+}
+
+const NOTHING = {};
+
+/** The names of operations and what they are kept by, both ways. */
+const namesOf = memoize(({ operations }: Contract) => {
+  const keys = operations.map(({ id, resource, verb }) => [id, operationKey(resource, verb)] as const);
+  return { keyOf: new Map(keys), idOf: new Map(keys.map(([id, key]) => [key, id])) };
+});
+
+/** What is said of one subject in the arrangement that is looked at, and a way to say something else. */
+export function useSaid<Kind extends DocumentedKind>(
+  contract: Contract,
+  kind: Kind,
+  subject: string,
+): Said<Kind> {
+  const documentation = useAppSelector(
+    (state) => findArrangement(state.document.choices, arrangementName(state))?.documentation ?? NOTHING,
+  );
+  const decide = useDecide();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const { keyOf, idOf } = namesOf(contract);
+  const kept = entryNamed(saidOfKind(documentation, kind), subject) ?? {};
+  const said = Object.fromEntries(
+    Object.entries(kept).map(([field, text]) => [field, withOperationNames(text, (key) => idOf.get(key))]),
+  ) as SaidOf<Kind>;
+  return {
+    said,
+    say: (field, given) => {
+      const text = withOperationKeys(given.trim(), (id) => keyOf.get(id));
+      const problem = text === '' ? null : wrongInField(kind, field, text);
+      setWrong(problem === null ? null : `${field}: ${problem}`);
+      if (problem === null)
+        decide('documentation', { kind, subject, field, text: text === '' ? null : text });
+    },
+    wrong,
+  };
+}
