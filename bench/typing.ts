@@ -3,6 +3,7 @@ import type { ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { ensureChromium } from './chromium.js';
+import { keystrokesOf } from './keystrokes.js';
 import { ask, end, start } from './mock/programs.js';
 import { median } from './mock/turns.js';
 import { modelText } from './models.js';
@@ -15,26 +16,6 @@ const LETTERS = 10;
 const ROUNDS = 6;
 /** Somebody who types fast. */
 const BETWEEN_MS = 160;
-
-/** Tells how long each keystroke takes until the frame that shows it is painted, in milliseconds. */
-async function listen(page: Page): Promise<() => Promise<readonly number[]>> {
-  await page.evaluate(() => {
-    const times: number[] = [];
-    Object.assign(window, { keystrokes: times });
-    addEventListener(
-      'keydown',
-      ({ timeStamp }) => {
-        requestAnimationFrame(() => {
-          const { port1, port2 } = new MessageChannel();
-          port1.onmessage = () => times.push(performance.now() - timeStamp);
-          port2.postMessage(null);
-        });
-      },
-      true,
-    );
-  });
-  return () => page.evaluate(() => (window as unknown as { keystrokes: number[] }).keystrokes.splice(0));
-}
 
 async function openModel(page: Page, url: string): Promise<void> {
   const source = { format: 'notation', text: modelText(ENTITIES) };
@@ -68,7 +49,7 @@ try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await openModel(page, `http://127.0.0.1:${port}`);
     const times: number[] = [];
-    return { name, page, taken: await listen(page), times };
+    return { name, page, taken: await keystrokesOf(page), times };
   };
   const sides = [
     await open('this tree', here, 'own', '4873'),

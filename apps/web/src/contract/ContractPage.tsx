@@ -66,24 +66,7 @@ export function ContractPage(): React.JSX.Element {
           selected={release?.label ?? null}
           onSelect={(chosen) => setSearch({ release: chosen }, { replace: true })}
         />
-        <footer className="publish">
-          <span className="strong">Publish</span>
-          {PUBLICATION_NAMES.map((document) => (
-            <a
-              key={document}
-              href={pathOf('GET /api/designs/{id}/arrangements/{name}/{document}', { ...place, document })}
-              target="_blank"
-              rel="noreferrer"
-            >
-              {PUBLICATION_FORMATS[document].title}
-            </a>
-          ))}
-          <span className="end">
-            <ExplainedAction by="contract.api" onPress={() => setSearch({ about: 'api' })}>
-              About the API
-            </ExplainedAction>
-          </span>
-        </footer>
+        <Publish place={place} onAbout={() => setSearch({ about: 'api' })} />
       </section>
       {search.has('about') ? (
         <ApiPage
@@ -116,6 +99,33 @@ export function ContractPage(): React.JSX.Element {
     </SplitPanels>
   );
 }
+
+interface PublishProps {
+  readonly place: { readonly id: string; readonly name: string };
+  readonly onAbout: () => void;
+}
+
+/** Where the published documents are, and what they say of the API as a whole. */
+const Publish = ({ place, onAbout }: PublishProps): React.JSX.Element => (
+  <footer className="publish">
+    <span className="strong">Publish</span>
+    {PUBLICATION_NAMES.map((document) => (
+      <a
+        key={document}
+        href={pathOf('GET /api/designs/{id}/arrangements/{name}/{document}', { ...place, document })}
+        target="_blank"
+        rel="noreferrer"
+      >
+        {PUBLICATION_FORMATS[document].title}
+      </a>
+    ))}
+    <span className="end">
+      <ExplainedAction by="contract.api" onPress={onAbout}>
+        About the API
+      </ExplainedAction>
+    </span>
+  </footer>
+);
 
 interface SheetProps {
   readonly findings: readonly Finding[];

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { searchTexts, type Contract, type Operation } from '@isomeros/core/contract';
+import { searchTexts, type Contract, type Method, type Operation } from '@isomeros/core/contract';
 import { holdsWords } from '@isomeros/core/model';
 import { Input, Segmented } from 'antd';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
@@ -30,22 +30,8 @@ interface Props {
 
 /** A row a path, a column a method; a cell shows the effect, the status of success, and whether it is documented. */
 export function OperationGrid({ contract, selected, onSelect }: Props): React.JSX.Element {
-  const [typed, setTyped] = useState('');
-  const [grouping, setGrouping] = useState<Grouping>(
-    () => GROUPINGS.find((one) => one === localStorage.getItem(GROUPING_KEY)) ?? 'path',
-  );
-  const [folded, setFolded] = useState(NONE);
-  const all = useMemo(() => sheetRows(contract, grouping), [contract, grouping]);
-  const found = useMemo(() => foundBy(contract, typed), [contract, typed]);
-  const rows = useMemo(
-    () => narrowRows(all, { isFound: found, folded: typed === '' ? folded : NONE }),
-    [all, found, folded, typed],
-  );
-  // A method that nothing takes leaves its place to the paths.
-  const methods = useMemo(() => {
-    const used = new Set(contract.operations.map(({ method }) => method));
-    return METHODS.filter((method) => used.has(method));
-  }, [contract]);
+  const { typed, setTyped, grouping, setGrouping, folded, setFolded, found, rows } = useSheet(contract);
+  const methods = useMemo(() => methodsIn(contract), [contract]);
   const columns = `minmax(0, 1fr) ${methods.map((method) => `${METHOD_WIDTHS[method]}px`).join(' ')}`;
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
@@ -73,31 +59,14 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
   };
   return (
     <>
-      <header className="panel-head sheet-tools">
-        <Explained by="contract.narrow">
-          <Input
-            aria-label="Narrow the operations"
-            placeholder={`Narrow ${amount(contract.operations.length, 'operation')}`}
-            style={{ width: 160 }}
-            value={typed}
-            onChange={({ target }) => setTyped(target.value)}
-            allowClear
-          />
-        </Explained>
-        <Explained by="contract.grouping">
-          <Segmented<Grouping>
-            size="small"
-            aria-label="Group by"
-            options={[...GROUPINGS]}
-            value={grouping}
-            onChange={(next) => {
-              localStorage.setItem(GROUPING_KEY, next);
-              setGrouping(next);
-            }}
-          />
-        </Explained>
-        <Figure contract={contract} found={found} typed={typed} />
-      </header>
+      <SheetTools
+        contract={contract}
+        typed={typed}
+        onType={setTyped}
+        grouping={grouping}
+        onGroup={setGrouping}
+        found={found}
+      />
       <div className="sheet-row sheet-head quiet" style={{ gridTemplateColumns: columns }}>
         <span>
           under <code>{contract.root}</code>
@@ -151,6 +120,40 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
   );
 }
 
+/** A method that nothing takes leaves its place to the paths. */
+function methodsIn({ operations }: Contract): readonly Method[] {
+  const used = new Set(operations.map(({ method }) => method));
+  return METHODS.filter((method) => used.has(method));
+}
+
+interface SheetState {
+  readonly typed: string;
+  readonly setTyped: (typed: string) => void;
+  readonly grouping: Grouping;
+  readonly setGrouping: (grouping: Grouping) => void;
+  /** Groups whose rows are not shown. */
+  readonly folded: ReadonlySet<string>;
+  readonly setFolded: (folded: ReadonlySet<string>) => void;
+  readonly found: (operation: Operation) => boolean;
+  readonly rows: readonly SheetRow[];
+}
+
+/** How the sheet is narrowed and grouped, and the rows that are left. */
+function useSheet(contract: Contract): SheetState {
+  const [typed, setTyped] = useState('');
+  const [grouping, setGrouping] = useState<Grouping>(
+    () => GROUPINGS.find((one) => one === localStorage.getItem(GROUPING_KEY)) ?? 'path',
+  );
+  const [folded, setFolded] = useState(NONE);
+  const all = useMemo(() => sheetRows(contract, grouping), [contract, grouping]);
+  const found = useMemo(() => foundBy(contract, typed), [contract, typed]);
+  const rows = useMemo(
+    () => narrowRows(all, { isFound: found, folded: typed === '' ? folded : NONE }),
+    [all, found, folded, typed],
+  );
+  return { typed, setTyped, grouping, setGrouping, folded, setFolded, found, rows };
+}
+
 /** Whether an operation, or any text about it, holds every word that was typed. */
 function foundBy(contract: Contract, typed: string): (operation: Operation) => boolean {
   if (typed.trim() === '') return () => true;
@@ -179,6 +182,41 @@ function without(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
   if (!next.delete(id)) next.add(id);
   return next;
 }
+
+interface ToolsProps extends FigureProps {
+  readonly onType: (typed: string) => void;
+  readonly grouping: Grouping;
+  readonly onGroup: (grouping: Grouping) => void;
+}
+
+/** What narrows the sheet and groups it, and how much of it is documented. */
+const SheetTools = ({ contract, typed, onType, grouping, onGroup, found }: ToolsProps): React.JSX.Element => (
+  <header className="panel-head sheet-tools">
+    <Explained by="contract.narrow">
+      <Input
+        aria-label="Narrow the operations"
+        placeholder={`Narrow ${amount(contract.operations.length, 'operation')}`}
+        style={{ width: 160 }}
+        value={typed}
+        onChange={({ target }) => onType(target.value)}
+        allowClear
+      />
+    </Explained>
+    <Explained by="contract.grouping">
+      <Segmented<Grouping>
+        size="small"
+        aria-label="Group by"
+        options={[...GROUPINGS]}
+        value={grouping}
+        onChange={(next) => {
+          localStorage.setItem(GROUPING_KEY, next);
+          onGroup(next);
+        }}
+      />
+    </Explained>
+    <Figure contract={contract} found={found} typed={typed} />
+  </header>
+);
 
 interface FigureProps {
   readonly contract: Contract;

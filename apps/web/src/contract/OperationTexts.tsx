@@ -128,7 +128,7 @@ function Tags({ contract, operation, onTags }: TagsProps): React.JSX.Element {
         aria-label="Tags"
         value={[...operation.tags]}
         options={tags.map(({ id, title }) => ({ value: id, label: title }))}
-        optionFilterProp="label"
+        showSearch={{ optionFilterProp: 'label' }}
         tokenSeparators={[',']}
         onChange={(chosen: readonly string[]) =>
           onTags(
@@ -160,12 +160,11 @@ function Ending({ contract, operation, said, onSay }: EndingProps): React.JSX.El
         <span className="quiet">use in its place</span>
         <Select
           size="small"
-          showSearch
+          showSearch={{ optionFilterProp: 'label' }}
           allowClear
           aria-label="To be used in its place"
           placeholder="nothing"
           style={{ width: 190 }}
-          optionFilterProp="label"
           value={said.successor ?? null}
           options={options}
           onChange={(key: string | undefined) => onSay('successor', key ?? '')}

@@ -179,12 +179,8 @@ function valuesAfter(
       service,
       indexContract(service.contract).resources.get(operation.resource)?.entity ?? '',
     );
-    const why = refusal(
-      found,
-      record,
-      service.now,
-      toldOf(service, found, () => memberNamed(service, storage, id, name)),
-    );
+    const named = (): string => memberNamed(service, storage, id, name);
+    const why = refusal(found, record, service.now, toldOf(service, found, named));
     if (why !== null) {
       report(why);
       return null;

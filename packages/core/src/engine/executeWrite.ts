@@ -197,12 +197,8 @@ function move(
   if (invalid.length > 0) return invalidBody(operation, invalid);
   const storage = storageNamed(service, resource.entity ?? '');
   const { id, name } = found.attribute;
-  const refused = refusal(
-    found,
-    record,
-    service.now,
-    toldOf(service, found, () => memberNamed(service, storage, id, name)),
-  );
+  const named = (): string => memberNamed(service, storage, id, name);
+  const refused = refusal(found, record, service.now, toldOf(service, found, named));
   if (refused !== null) {
     const allowed = allowedNow(found, record, service.now);
     const hint = allowed.length === 0 ? 'Nothing is allowed now.' : `Allowed now: ${allowed.join(', ')}.`;

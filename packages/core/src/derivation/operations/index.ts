@@ -128,8 +128,7 @@ function deriveOperation(
     resource: resource.id,
     effect: EFFECTS[method],
     summary: summaryOf(context, verb, resource, entity),
-    documentation: null,
-    tags: [],
+    ...NOTHING_SAID,
     ...askedFor(context, resource, verb, entity, traits),
     paging,
     unknownParameters: valueOf(context, 'unknownParameters', at),
@@ -198,6 +197,9 @@ const canMove = (verb: Verb, { kind, entity }: PlacedResource, traits: Traits): 
   (verb === 'replace' || verb === 'change') &&
   kind !== 'pair' &&
   (traits.get(entity ?? '') ?? []).some(({ transitions }) => transitions.length > 0);
+
+/** What is said of operations comes once they are all there. */
+const NOTHING_SAID = { documentation: null, tags: [] };
 
 const NOTHING_ASKED: ListPolicy = { query: [], order: [] };
 

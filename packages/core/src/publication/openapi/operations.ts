@@ -56,7 +56,7 @@ function noted(contract: Contract, operation: Operation, parameter: QueryParamet
 /** What is said comes first; what was derived says how it is written. */
 const withNote = (object: JsonObject, note: string): JsonObject => ({
   ...object,
-  description: `${note}\n\n${String(object['description'])}`,
+  description: typeof object['description'] === 'string' ? `${note}\n\n${object['description']}` : note,
 });
 
 /** What is said of an operation besides its summary (OAS §4.8.10). */
