@@ -110,6 +110,21 @@ describe('decisions that two states differ in', () => {
       exposures: { Route: { 'Route.name': { out: 'no' as const } } },
       links: { Route: { up: { leftOut: true as const } } },
       documentation: { operation: { 'Route:list': { summary: 'All routes' } } },
+      examples: [
+        {
+          id: 'e1',
+          name: 'north',
+          operation: 'Route:list',
+          ids: [],
+          query: '',
+          headers: {},
+          body: null,
+          members: {},
+          records: [],
+          now: 0,
+          status: 200,
+        },
+      ],
       ownLinks: [
         {
           id: 'o1',

@@ -1,3 +1,4 @@
+import type { NamedExample } from '@isomeros/core/arrangement';
 import type { FaultRule, NearMiss, RecordChange, TraceStep } from '@isomeros/core/engine';
 import type { Decision, MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
@@ -296,6 +297,11 @@ export interface MockRoutes {
   };
   /** Read one exchange with its trace */
   'GET /api/mocks/{id}/exchanges/{number}': { readonly answer: Exchange; readonly problems: 'not-found' };
+  /** Read one exchange as an example: its request with the records it needs, without secrets */
+  'GET /api/mocks/{id}/exchanges/{number}/example': {
+    readonly answer: NamedExample;
+    readonly problems: 'not-found' | 'conflict';
+  };
   /** Follow a mock: exchanges and changes as they happen */
   'GET /api/mocks/{id}/events': {
     readonly answerMedia: 'text/event-stream';

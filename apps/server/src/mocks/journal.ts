@@ -111,7 +111,8 @@ export class Journal {
     return page;
   }
 
-  private find(number: number): KeptExchange | undefined {
+  /** An exchange as it is kept. */
+  find(number: number): KeptExchange | undefined {
     const kept = this.kept[number % this.most];
     return kept?.number === number ? kept : undefined;
   }

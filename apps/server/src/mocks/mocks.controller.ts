@@ -1,3 +1,4 @@
+import type { NamedExample } from '@isomeros/core/arrangement';
 import { Body, Controller, Headers, Param, Query, type MessageEvent } from '@nestjs/common';
 import {
   pathOf,
@@ -166,9 +167,12 @@ export class MocksController {
 
   @Route('GET /api/mocks/{id}/exchanges/{number}')
   exchange(@Param('id') id: string, @Param('number') number: string): Exchange {
-    if (!/^[1-9]\d{0,14}$/.test(number))
-      throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
-    return this.mocks.exchange(id, Number(number));
+    return this.mocks.exchange(id, exchangeNumber(number));
+  }
+
+  @Route('GET /api/mocks/{id}/exchanges/{number}/example')
+  exampleOfExchange(@Param('id') id: string, @Param('number') number: string): NamedExample {
+    return this.mocks.exampleOfExchange(id, exchangeNumber(number));
   }
 
   /** Exchanges and changes of a mock as they happen. After `Last-Event-ID` the exchanges since are told first. */
@@ -206,4 +210,10 @@ function asMessage(event: MockEvent): MessageEvent {
     case 'removed':
       return { type: 'removed', data: { id: event.mock } };
   }
+}
+
+function exchangeNumber(number: string): number {
+  if (!/^[1-9]\d{0,14}$/.test(number))
+    throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
+  return Number(number);
 }

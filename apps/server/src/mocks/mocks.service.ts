@@ -1,3 +1,5 @@
+import type { NamedExample } from '@isomeros/core/arrangement';
+import { exampleOfExchange } from './exampleOfExchange.js';
 import type { Exchange, ExchangeSummary, Faults, Mock, SeedSettings, Snapshot } from '@isomeros/api';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
@@ -208,6 +210,19 @@ export class MocksService {
     const exchange = this.mocks.find(id).journal.get(number);
     if (exchange === undefined) throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
     return exchange;
+  }
+
+  /** The request of an exchange with the records it needs, as they were before it. */
+  exampleOfExchange(id: string, number: number): NamedExample {
+    const mock = this.mocks.find(id);
+    const exchange = mock.journal.find(number);
+    if (exchange === undefined) throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
+    const endpoint = mock.endpoints.find(({ served }) => servedText(served) === exchange.arrangement);
+    if (endpoint === undefined || exchange.isLean)
+      throw new ApiProblem('conflict', 'The exchange is too old to make an example of.');
+    const result = exampleOfExchange(endpoint.service, mock.records.dataset, exchange);
+    if (!result.ok) throw new ApiProblem('conflict', result.why);
+    return result.example;
   }
 
   lastExchange(id: string): number {

@@ -4,7 +4,7 @@ import { envelopeText, inOutRows, type InOutRow } from './inOut.js';
 import { NoteText } from './NoteText.js';
 
 /** What is asked why at the moment. */
-export interface Asked {
+export interface AskedWhy {
   readonly title: string;
   readonly reasons: Reasons;
 }
@@ -12,8 +12,8 @@ export interface Asked {
 export interface AskProps {
   readonly contract: Contract;
   readonly operation: Operation;
-  readonly asked: Asked;
-  readonly onAsk: (asked: Asked) => void;
+  readonly asked: AskedWhy;
+  readonly onAsk: (asked: AskedWhy) => void;
 }
 
 const IN_OUT_COLUMNS = ['name', 'type', 'in', 'out'] as const;

@@ -9,7 +9,7 @@ import { DocumentedMark } from './DocumentedMark.js';
 import { METHOD_WIDTHS, SheetRowView } from './SheetRowView.js';
 import {
   GROUPINGS,
-  METHODS,
+  METHOD_COLUMNS,
   narrowRows,
   sheetRows,
   stepFrom,
@@ -123,7 +123,7 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
 /** A method that nothing takes leaves its place to the paths. */
 function methodsIn({ operations }: Contract): readonly Method[] {
   const used = new Set(operations.map(({ method }) => method));
-  return METHODS.filter((method) => used.has(method));
+  return METHOD_COLUMNS.filter((method) => used.has(method));
 }
 
 interface SheetState {

@@ -16,7 +16,7 @@ import { AnswerList } from './AnswerList.js';
 import { Callers } from './Callers.js';
 import { ExamplePanel } from './ExamplePanel.js';
 import { HeaderList } from './HeaderList.js';
-import { InOutTable, type Asked } from './InOutTable.js';
+import { InOutTable, type AskedWhy } from './InOutTable.js';
 import { OperationLinks } from './OperationLinks.js';
 import { OperationTexts } from './OperationTexts.js';
 
@@ -47,11 +47,11 @@ export function OperationPage({
   onOpenInMock,
 }: Props): React.JSX.Element {
   const resource = indexContract(contract).resources.get(operation.resource);
-  const whole: Asked = {
+  const whole: AskedWhy = {
     title: operation.id,
     reasons: [...operation.reasons, ...(resource?.reasons ?? []).slice(1)],
   };
-  const [asked, setAsked] = useState<Asked>(whole);
+  const [asked, setAsked] = useState<AskedWhy>(whole);
   const example = useExample(contract, operation.id);
   const parts = { contract, operation, asked, onAsk: setAsked };
   return (
@@ -78,7 +78,12 @@ export function OperationPage({
           <Callers contract={contract} operation={operation} />
         </div>
         <div className="right">
-          <ExamplePanel example={example} onOpenInMock={onOpenInMock} />
+          <ExamplePanel
+            contract={contract}
+            operation={operation}
+            example={example}
+            onOpenInMock={onOpenInMock}
+          />
           <section className="why" aria-label="Why">
             <header className="panel-head">
               <h3>Why {asked.title}</h3>

@@ -1,7 +1,7 @@
 import { successStatus, type Method, type Operation } from '@isomeros/core/contract';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { DocumentedMark, documentedState, type DocumentedState } from './DocumentedMark.js';
-import { tallyOf, type GroupRow, type PathRow, type SheetRow } from './sheetRows.js';
+import { tallyOf, type SheetGroup, type SheetPath, type SheetRow } from './sheetRows.js';
 
 /** Pixels that the column of a method takes. */
 export const METHOD_WIDTHS: Readonly<Record<Method, number>> = {
@@ -38,7 +38,7 @@ function Group({
   row: { title, operations },
   isFolded,
   onFold,
-}: Omit<Props, 'row'> & { readonly row: GroupRow }): React.JSX.Element {
+}: Omit<Props, 'row'> & { readonly row: SheetGroup }): React.JSX.Element {
   const { documented, undocumented } = tallyOf(operations);
   const whole = documented + undocumented;
   return (
@@ -72,7 +72,7 @@ function PathCells({
   columns,
   selected,
   onSelect,
-}: Omit<Props, 'row'> & { readonly row: PathRow }): React.JSX.Element {
+}: Omit<Props, 'row'> & { readonly row: SheetPath }): React.JSX.Element {
   const { resource, operations, label, indent, isBranch } = row;
   const classes = ['sheet-row', isBranch && !flat ? 'group' : '', isCurrent ? 'current' : ''];
   return (

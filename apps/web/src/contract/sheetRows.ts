@@ -8,15 +8,15 @@ import {
 import { grouped } from '../app/parts/grouped.js';
 import { treeRows } from '../app/parts/treeRows.js';
 
-export const METHODS: readonly Method[] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
+export const METHOD_COLUMNS: readonly Method[] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
 
 /** By what the rows of the sheet stand together. */
 export const GROUPINGS = ['path', 'resource', 'tag'] as const;
 export type Grouping = (typeof GROUPINGS)[number];
 
-export type SheetRow = GroupRow | PathRow;
+export type SheetRow = SheetGroup | SheetPath;
 
-export interface GroupRow {
+export interface SheetGroup {
   readonly kind: 'group';
   readonly id: string;
   readonly title: string;
@@ -24,7 +24,7 @@ export interface GroupRow {
   readonly operations: readonly Operation[];
 }
 
-export interface PathRow {
+export interface SheetPath {
   readonly kind: 'path';
   /** Unique in the sheet: a path may stand in several groups. */
   readonly id: string;
@@ -54,7 +54,7 @@ export function sheetRows(contract: Contract, grouping: Grouping): readonly Shee
   const resources = new Map(contract.resources.map((resource) => [resource.id, resource]));
   return groups.flatMap(({ id, title, operations }): readonly SheetRow[] => [
     { kind: 'group', id, title, operations },
-    ...[...grouped(operations, ({ resource }) => resource)].flatMap(([of, some]): readonly PathRow[] => {
+    ...[...grouped(operations, ({ resource }) => resource)].flatMap(([of, some]): readonly SheetPath[] => {
       const resource = resources.get(of);
       return resource === undefined
         ? []
@@ -73,7 +73,7 @@ export function sheetRows(contract: Contract, grouping: Grouping): readonly Shee
   ]);
 }
 
-type Group = Omit<GroupRow, 'kind'>;
+type Group = Omit<SheetGroup, 'kind'>;
 
 const byTag = ({ operations, documentation }: Contract): readonly Group[] =>
   documentation.tags.map(({ id, title }) => ({
@@ -109,7 +109,7 @@ interface Narrowing {
 /** The rows with an operation that is found, and the groups above them. Paths are whole where rows above may be missing. */
 export function narrowRows(rows: readonly SheetRow[], { isFound, folded }: Narrowing): readonly SheetRow[] {
   const kept: SheetRow[] = [];
-  let group: GroupRow | null = null;
+  let group: SheetGroup | null = null;
   for (const row of rows) {
     if (row.kind === 'group') {
       group = row;
@@ -144,7 +144,7 @@ export function stepFrom(
   current: number,
   selected: Operation | undefined,
   key: string,
-): { readonly row: PathRow; readonly operation: Operation } | null {
+): { readonly row: SheetPath; readonly operation: Operation } | null {
   const at = rows[current];
   const along = at?.kind === 'path' ? ordered(at) : [];
   const column = along.findIndex(({ id }) => id === selected?.id);
@@ -178,5 +178,5 @@ export function stepFrom(
   }
 }
 
-const ordered = ({ operations }: PathRow): readonly Operation[] =>
-  [...operations].sort((a, b) => METHODS.indexOf(a.method) - METHODS.indexOf(b.method));
+const ordered = ({ operations }: SheetPath): readonly Operation[] =>
+  [...operations].sort((a, b) => METHOD_COLUMNS.indexOf(a.method) - METHOD_COLUMNS.indexOf(b.method));

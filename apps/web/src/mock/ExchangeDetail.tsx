@@ -1,5 +1,6 @@
 import type { RecordChange, RecordImage, StepName } from '@isomeros/core/engine';
 import type { Exchange } from '@isomeros/api';
+import { KeepExchange } from './KeepExchange.js';
 import { amount } from '../app/parts/amount.js';
 
 const STEP_WORDS: Readonly<Record<StepName, string>> = {
@@ -18,8 +19,14 @@ const STEP_WORDS: Readonly<Record<StepName, string>> = {
   answer: 'Answer',
 };
 
+interface Props {
+  /** The id of the mock. */
+  readonly mock: string;
+  readonly exchange: Exchange | null;
+}
+
 /** How one exchange was handled, step by step, and the records it touched. */
-export function ExchangeDetail({ exchange }: { readonly exchange: Exchange | null }): React.JSX.Element {
+export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
   if (exchange === null) {
     return (
       <section className="panel" aria-label="What happened">
@@ -40,6 +47,7 @@ export function ExchangeDetail({ exchange }: { readonly exchange: Exchange | nul
         <span className="end quiet">{exchange.milliseconds} ms</span>
       </header>
       <div className="panel-body">
+        <KeepExchange key={exchange.number} mock={mock} exchange={exchange} />
         <table className="trace">
           <tbody>
             {exchange.trace.map(({ step, outcome, text }, index) => (

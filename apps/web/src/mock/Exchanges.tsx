@@ -55,7 +55,7 @@ export function Exchanges({ endpoint, attempt }: Props): React.JSX.Element {
         }}
         onSend={send}
       />
-      <ExchangeDetail exchange={exchange} />
+      <ExchangeDetail mock={mock.id} exchange={exchange} />
     </SplitPanels>
   );
 }

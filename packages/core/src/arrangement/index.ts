@@ -100,6 +100,15 @@ export type {
 } from './customOperations.js';
 export { DOCUMENTED_KINDS, WHOLE_API, wrongInField } from './documentation.js';
 export type { DocumentationChoices, DocumentedKind, SaidOf } from './documentation.js';
+export {
+  EXAMPLE_HEADERS,
+  EXAMPLE_NAME,
+  EXPECTED_EXAMPLE_NAME,
+  LONGEST_EXAMPLE_BODY,
+  MOST_EXAMPLE_RECORDS,
+  MOST_EXAMPLES,
+} from './examples.js';
+export type { ExampleId, NamedExample } from './examples.js';
 export { saidOf, saidOfKind } from './parts/documentation.js';
 export { entryNamed } from './parts/part.js';
 export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';

@@ -131,6 +131,8 @@ export function withAnswer(choices: Choices, arrangement: string, answer: Decidi
       return withEdit(choices, arrangement, 'ownLinks', { id: answer.id, link: answer.link });
     case 'documentation':
       return withDocumentationMoved(choices, arrangement, answer.of, answer.subject, answer.to);
+    case 'example':
+      return withEdit(choices, arrangement, 'examples', { id: answer.id, example: answer.example });
     case 'said': {
       const { of: kind, subject, field, text } = answer;
       return withEdit(choices, arrangement, 'documentation', { kind, subject, field, text });

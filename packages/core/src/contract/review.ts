@@ -8,6 +8,7 @@ import type {
   Placement,
   SettingValue,
   SubjectKind,
+  NamedExample,
 } from '../arrangement/index.js';
 import type { ModelEdit } from '../model/index.js';
 import type { CitedDecision, Reasons } from './reasons.js';
@@ -45,7 +46,8 @@ export interface QuickFix {
         | 'link'
         | 'own-link'
         | 'documentation'
-        | 'said';
+        | 'said'
+        | 'example';
     }
   >;
 }
@@ -84,6 +86,7 @@ export type FindingId =
   | 'documentation.lost'
   | 'documentation.dangling'
   | 'documentation.missing'
+  | 'example.unfit'
   | 'link.unfit'
   | 'link.idle'
   | 'link.unreachable'
@@ -167,6 +170,8 @@ export type Answer =
       readonly field: string;
       readonly text: string | null;
     }
+  /** An example that is another; `null` takes it away. */
+  | { readonly kind: 'example'; readonly id: string; readonly example: NamedExample | null }
   /** A link of one's own that leads somewhere else; `null` takes it away. */
   | { readonly kind: 'own-link'; readonly id: string; readonly link: OwnLink | null }
   | { readonly kind: 'word'; readonly subject: string; readonly word: string | null }

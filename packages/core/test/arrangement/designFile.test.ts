@@ -13,6 +13,7 @@ import { identitiesOf } from '@isomeros/core/model';
 import { parse, print } from '@isomeros/core/notation';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
+import { EXAMPLE } from '../support/examples.js';
 import { expectGoldenText } from '../support/golden.js';
 import { anyModel } from '../support/models.js';
 import { rounds } from '../support/rounds.js';
@@ -98,6 +99,7 @@ const SMALL: DesignFile = {
             'Route:list': { summary: 'All routes', deprecated: '2027-01-31', unpublished: 'yes' },
           },
         },
+        examples: [EXAMPLE],
         customOperations: [
           {
             id: 'c1',

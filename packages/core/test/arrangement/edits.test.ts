@@ -10,6 +10,7 @@ import {
   type PartEdit,
   type PartName,
 } from '@isomeros/core/arrangement';
+import { EXAMPLE } from '../support/examples.js';
 
 describe('a setting chosen at a level', () => {
   const other = { ...plainArrangement('other'), settings: { depth: 4 } };
@@ -108,6 +109,10 @@ describe('a part of an arrangement', () => {
     documentation: [
       { kind: 'operation', subject: 'Route:list', field: 'summary', text: 'All routes' },
       { kind: 'operation', subject: 'Route:list', field: 'summary', text: null },
+    ],
+    examples: [
+      { id: EXAMPLE.id, example: EXAMPLE },
+      { id: EXAMPLE.id, example: null },
     ],
     customOperations: [
       { id: 'c1', operation: query },

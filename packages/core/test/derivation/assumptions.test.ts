@@ -56,6 +56,7 @@ function chosen(text: string, question: string, label: string): { text: string; 
     case 'own-link':
     case 'documentation':
     case 'said':
+    case 'example':
       throw new Error('Nothing in the text answers it.');
   }
 }

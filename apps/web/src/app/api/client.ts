@@ -1,3 +1,4 @@
+import type { NamedExample } from '@isomeros/core/arrangement';
 import {
   methodOf,
   pathOf,
@@ -293,6 +294,8 @@ export const api = {
     [...(await call('GET /api/mocks/{id}/exchanges', { id }, { query: { limit: 200 } })).items].reverse(),
   readExchange: (id: string, number: number): Promise<Exchange> =>
     call('GET /api/mocks/{id}/exchanges/{number}', { id, number }),
+  exampleOfExchange: (id: string, number: number): Promise<NamedExample> =>
+    call('GET /api/mocks/{id}/exchanges/{number}/example', { id, number }),
   /** Where exchanges and changes of a mock are told as they happen. */
   eventsAddress: (id: string): string => pathOf('GET /api/mocks/{id}/events', { id }),
 };

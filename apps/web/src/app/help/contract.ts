@@ -74,6 +74,12 @@ export const CONTRACT_HELP = {
     view: 'contract',
     help: 'Takes the example to the mock as a message that can be changed and sent.',
   },
+  'contract.keep': {
+    title: 'Keep it',
+    kind: 'action',
+    view: 'contract',
+    help: 'Keeps the request under a name, with the records it needs; its answer is computed, and told when it changes.',
+  },
   'contract.release': {
     title: 'Release',
     kind: 'action',

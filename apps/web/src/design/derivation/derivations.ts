@@ -8,7 +8,7 @@ import { parse, type ParseResult } from '@isomeros/core/notation';
 import type { Answerer } from '../../app/workers/protocol.js';
 import { afterStep } from './afterStep.js';
 import { BaselineReleases } from './baselineReleases.js';
-import { exampleExchange } from './example.js';
+import { derivedExample, exampleExchange, findingsOfExamples, namedExchange } from './example.js';
 import { exampleRecords } from './exampleStage.js';
 import { impactOf } from './impact.js';
 import { linkMapOf } from './linkMap.js';
@@ -88,6 +88,14 @@ export class Derivations {
       const { contract, model, dataset } = this.of(basis);
       return exampleExchange(contract, model, dataset, operation);
     },
+    keptExample: ({ basis, operation, id, name }) => {
+      const { contract, model, dataset } = this.of(basis);
+      return derivedExample(contract, model, dataset, operation, { id, name });
+    },
+    namedExample: ({ basis, example }) => {
+      const { contract, model } = this.of(basis);
+      return namedExchange(contract, model, example);
+    },
     linkMap: ({ basis }) => {
       const { contract, model } = this.of(basis);
       return linkMapOf(contract, model);
@@ -136,7 +144,11 @@ export class Derivations {
     const counts = { entities: entities.size, relationships: relationships.length };
     const broken = this.releases.broken(design, basis.arrangement, contract);
     return {
-      findings: [...broken, ...contract.findings],
+      findings: [
+        ...broken,
+        ...contract.findings,
+        ...findingsOfExamples(contract, model, derivation.arrangement.examples),
+      ],
       breaking: broken.length,
       assumptions: contract.assumptions,
       figures: { ...figuresOf(contract, basis.choices.answered), ...counts },

@@ -1,18 +1,26 @@
-import { indexContract, type Contract } from '@isomeros/core/contract';
+import type { NamedExample } from '@isomeros/core/arrangement';
+import { indexContract, type Contract, type Finding, type Operation } from '@isomeros/core/contract';
 import {
   Draft,
+  exampleFindings,
   exampleRequest,
   handle,
+  keptExample,
   maskedBody,
+  runExample,
   withExampleQuery,
   withExampleToken,
   type Dataset,
+  type EngineRequest,
+  type EngineResponse,
+  type KeptExampleResult,
+  type Service,
 } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
 import { Random } from '@isomeros/core/seeding';
 import { reasonPhrase } from '../../app/parts/statusNames.js';
 import { EXAMPLE_NOW, EXAMPLE_SEED } from './exampleStage.js';
-import type { ExampleExchange } from './protocol.js';
+import type { ExampleExchange, NamedExchange } from './protocol.js';
 
 const HOST = '127.0.0.1:4811';
 const LONGEST_BODY = 100_000;
@@ -26,7 +34,7 @@ export function exampleExchange(
 ): ExampleExchange | null {
   const operation = indexContract(contract).operations.get(operationId);
   if (operation === undefined) return null;
-  const service = { contract, model, description: (): string => '', secret: 'example' };
+  const service = serviceOf(contract, model);
   const bare = exampleRequest(service, dataset, operation, EXAMPLE_NOW, 'told');
   if (bare === null) return null;
   const entity = indexContract(contract).resources.get(operation.resource)?.entity ?? null;
@@ -48,6 +56,16 @@ export function exampleExchange(
     random: () => random.next(),
     token: () => 'an-example',
   });
+  return asItTravels(service, operation, request, response);
+}
+
+/** An exchange as it travels, secrets masked. */
+function asItTravels(
+  service: Service,
+  operation: Operation,
+  request: EngineRequest,
+  response: EngineResponse,
+): ExampleExchange {
   const names = [...request.headers].map(([name, value]) => `${capitals(name)}: ${value}`);
   const body = maskedBody(service, operation.id, request.body, LONGEST_BODY);
   return {
@@ -58,5 +76,49 @@ export function exampleExchange(
     responseBody: response.body,
   };
 }
+
+const serviceOf = (contract: Contract, model: Model): Service => ({
+  contract,
+  model,
+  description: () => '',
+  secret: 'example',
+});
+
+/** What is derived as the example of an operation, to be kept under a name. */
+export function derivedExample(
+  contract: Contract,
+  model: Model,
+  dataset: Dataset,
+  operationId: string,
+  kept: Pick<NamedExample, 'id' | 'name'>,
+): KeptExampleResult {
+  const operation = indexContract(contract).operations.get(operationId);
+  const service = serviceOf(contract, model);
+  const request =
+    operation === undefined ? null : exampleRequest(service, dataset, operation, EXAMPLE_NOW, 'told');
+  return request === null
+    ? { ok: false, why: 'The seed data has no record to show this on.' }
+    : keptExample(service, dataset, request, { ...kept, now: EXAMPLE_NOW });
+}
+
+/** A named example as it travels now, or why it cannot be sent. */
+export function namedExchange(contract: Contract, model: Model, example: NamedExample): NamedExchange {
+  const service = serviceOf(contract, model);
+  const ran = runExample(service, example);
+  if (!ran.ok) return { exchange: null, status: null, why: ran.why };
+  const request = { ...ran.request, headers: new Map([['host', HOST], ...ran.request.headers]) };
+  return {
+    exchange: asItTravels(service, ran.operation, request, ran.response),
+    status: ran.response.status,
+    why: null,
+  };
+}
+
+/** Findings about the examples of an arrangement. */
+export const findingsOfExamples = (
+  contract: Contract,
+  model: Model,
+  examples: readonly NamedExample[],
+): readonly Finding[] => (examples.length === 0 ? [] : exampleFindings(serviceOf(contract, model), examples));
 
 const capitals = (name: string): string => name.replace(/(^|-)[a-z]/g, (start) => start.toUpperCase());

@@ -1,5 +1,6 @@
 import type { ChangeSinceRelease, ChangeSummary } from '@isomeros/core/comparison';
-import type { Choices } from '@isomeros/core/arrangement';
+import type { Choices, NamedExample } from '@isomeros/core/arrangement';
+import type { KeptExampleResult } from '@isomeros/core/engine';
 import type { GridRow } from '@isomeros/core/derivation';
 import type { Identities, Model, ModelEdit } from '@isomeros/core/model';
 import type { Diagnostic, StatementPlace } from '@isomeros/core/notation';
@@ -62,6 +63,13 @@ export interface ExampleExchange {
   readonly responseBody: string | null;
 }
 
+/** A named example as it travels now; what is `null` could not be had, for the reason that is told. */
+export interface NamedExchange {
+  readonly exchange: ExampleExchange | null;
+  readonly status: number | null;
+  readonly why: string | null;
+}
+
 /** Something that might be done to a design. */
 export type Step =
   | { readonly kind: 'edit'; readonly edit: ModelEdit }
@@ -96,6 +104,13 @@ export type DerivationProtocol = Readonly<{
   implied: { question: OfBasis & { readonly statement: string }; answer: Impact };
   /** An operation run on seed records; `null` where there is no record to show it on. */
   example: { question: OfBasis & { readonly operation: string }; answer: ExampleExchange | null };
+  /** The example of an operation, to be kept under a name. */
+  keptExample: {
+    question: OfBasis & { readonly operation: string; readonly id: string; readonly name: string };
+    answer: KeptExampleResult;
+  };
+  /** A named example, sent to the records it holds. */
+  namedExample: { question: OfBasis & { readonly example: NamedExample }; answer: NamedExchange };
   /** The graph of links from the entry, laid out. */
   linkMap: { question: OfBasis; answer: LinkMap };
   /** The shortest way by links between two resources, by their ids; `null` where there is none. */

@@ -1,3 +1,5 @@
+import type { NamedExample } from '@isomeros/core/arrangement';
+import type { KeptExampleResult } from '@isomeros/core/engine';
 import type { ChangeSinceRelease } from '@isomeros/core/comparison';
 import type { Contract, Outline } from '@isomeros/core/contract';
 import type { GridRow } from '@isomeros/core/derivation';
@@ -12,6 +14,7 @@ import {
   type Consequence,
   type DerivationProtocol,
   type ExampleExchange,
+  type NamedExchange,
   type ReadText,
   type Review,
   type Basis,
@@ -102,6 +105,16 @@ export class DerivationService {
   async example(operation: string): Promise<ExampleExchange | null> {
     if (this.valid === null) return null;
     return this.wholes.ask('example', { basis: this.valid.basis, operation });
+  }
+
+  /** The example of an operation, to be kept under a name; `null` while there is no valid text. */
+  async keptExample(operation: string, id: string, name: string): Promise<KeptExampleResult | null> {
+    if (this.valid === null) return null;
+    return this.wholes.ask('keptExample', { basis: this.valid.basis, operation, id, name });
+  }
+
+  async namedExample(example: NamedExample): Promise<NamedExchange | null> {
+    return this.valid === null ? null : this.wholes.ask('namedExample', { basis: this.valid.basis, example });
   }
 
   /** The graph of links of the last valid text; `null` while there is none. */

@@ -1,5 +1,6 @@
 import { CUSTOM_OPERATIONS_PART } from './customOperations.js';
 import { DOCUMENTATION_PART } from './documentation.js';
+import { EXAMPLES_PART } from './examples.js';
 import { EXPOSURES_PART } from './exposures.js';
 import { LINKS_PART } from './links.js';
 import type { ArrangementPart } from './part.js';
@@ -23,6 +24,7 @@ export const PARTS = {
   ownLinks: OWN_LINKS_PART,
   customOperations: CUSTOM_OPERATIONS_PART,
   documentation: DOCUMENTATION_PART,
+  examples: EXAMPLES_PART,
 } as const;
 
 export type PartName = keyof typeof PARTS;

@@ -9,6 +9,10 @@ export const FINDING_RULES = {
     title: 'Links to no operation',
     sentence: 'A text links to operations by their names, and says what to use in the place of another.',
   },
+  'finding.unfit-example': {
+    title: 'An example does not fit',
+    sentence: 'An example is answered as it was when it was kept, or it is told.',
+  },
   'finding.undocumented': {
     title: 'Not documented',
     sentence: 'Where it is asked for, what is published is documented by somebody.',
