@@ -103,6 +103,24 @@ const VIEWS: readonly (readonly [string, (place: Place) => Promise<void>])[] = [
     },
   ],
   [
+    'Contract, written',
+    async ({ page, isomeros, id }) => {
+      await page.goto(`${isomeros.url}/designs/${id}/contract`);
+      await page.getByText('tag', { exact: true }).click();
+      await page.getByRole('button', { name: 'Write: Description' }).click();
+      await page.keyboard.type('*Where* it begins');
+      await expect(page.getByRole('region', { name: 'How it reads' })).toContainText('Where it begins');
+    },
+  ],
+  [
+    'Contract, about the API',
+    async ({ page, isomeros, id }) => {
+      await page.goto(`${isomeros.url}/designs/${id}/contract?about=api`);
+      await page.getByLabel('Name of another server').fill('production');
+      await expect(page.getByLabel('address of production')).toBeVisible();
+    },
+  ],
+  [
     'Revisions',
     onStage('revisions', async (page) =>
       expect(page.getByRole('listbox', { name: 'Revisions' }).getByRole('option').first()).toBeVisible(),

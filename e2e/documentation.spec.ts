@@ -30,6 +30,7 @@ test('an operation is found by typing and documented, another ends and says so, 
   await expect(page.getByRole('status').filter({ hasText: ' of ' })).toHaveText('2 of 13');
   await page.getByLabel('Narrow the operations').fill('');
   await page.getByRole('button', { name: /listRoutes/ }).click();
+  await expect(page.getByRole('heading', { name: 'listRoutes', exact: true })).toBeVisible();
 
   await page.getByLabel('Summary').fill('All that sails');
   await page.keyboard.press('Enter');
@@ -91,6 +92,53 @@ test('an operation is found by typing and documented, another ends and says so, 
     description: 'In the order of their *ids*. See [readLine]',
   });
   expect(Object.keys(published.paths['/lines/{lineId}'] ?? {})).not.toContain('put');
+});
+
+test('an example is kept, written, taken over from an exchange, and told of once it does not fit', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await opened(page, isomeros, id, 'createRoute');
+  const example = page.getByRole('region', { name: 'Example' });
+  await example.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByLabel('New name of Name it').fill('north');
+  await page.keyboard.press('Enter');
+  await expect(example.getByRole('button', { name: 'north 201' })).toHaveAttribute('aria-pressed', 'true');
+  await example.getByRole('button', { name: 'Write it' }).click();
+  await page
+    .getByRole('form', { name: 'The example north' })
+    .getByLabel('Body')
+    .fill('{"name": "A name that is longer than twenty"}');
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(example.getByRole('button', { name: 'north 400' })).toBeVisible();
+  await expect(example).toContainText('HTTP/1.1 400 Bad Request');
+  await kept(page);
+
+  const mock = await isomeros.createMock(id, { Route: 3 });
+  await fetch(`${mock}/routes/2`);
+  await fetch(`${mock}/routes/2`, { method: 'DELETE' });
+  await page.goto(`${isomeros.url}/designs/${id}/mock`);
+  await page.getByRole('listbox', { name: 'Exchange log' }).getByRole('option').last().click();
+  await page.getByRole('button', { name: 'Keep as an example' }).click();
+  await page.getByLabel('New name of exchange 2').fill('the second');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Kept as the second, an example of removeRoute.')).toBeVisible();
+  await kept(page);
+  await opened(page, isomeros, id, 'removeRoute');
+  await example.getByRole('button', { name: 'the second 204' }).click();
+  await expect(example).toContainText('DELETE /api/v1/routes/2 HTTP/1.1');
+  await expect(example).toContainText('HTTP/1.1 204 No Content');
+
+  // The model goes another way; what was kept is told of, and goes by its button.
+  await isomeros.ask('PUT', `/api/designs/${id}/model`, { text: TEXT.replace('text(1..20)', 'integer') });
+  await page.reload();
+  const finding = page
+    .getByRole('listitem')
+    .filter({ hasText: 'The example the second does not fit any more' });
+  await expect(finding).toContainText('its records do not fit the model any more');
+  await finding.getByRole('button', { name: 'Remove the example' }).click();
+  await expect(finding).toHaveCount(0);
 });
 
 test('the API says where it is served, what its tags are, and what its errors say', async ({

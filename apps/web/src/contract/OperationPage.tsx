@@ -88,7 +88,7 @@ export function OperationPage({
             <header className="panel-head">
               <h3>Why {asked.title}</h3>
             </header>
-            <div className="panel-body">
+            <div className="panel-body" tabIndex={0} role="group" aria-label="Reasons">
               <ReasonTrail reasons={asked.reasons} places={places} text={text} onStatement={onStatement} />
             </div>
           </section>
