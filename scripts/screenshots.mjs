@@ -70,7 +70,7 @@ function largeModel(size) {
   return `design "Two hundred things"\n\n${blocks.join('\n')}\n${[...owned, ...references].join('\n')}\n`;
 }
 
-/** The Arrange stage: the grid, a branch on its way, what no rule derives, and why a path is there. */
+/** The Arrange stage: the grid, a branch on its way, links, and operations left out. */
 async function arrangePictures(open, keep, path) {
   const tree = (page) => page.getByRole('tree', { name: 'Path tree' });
   const row = (page, text) =>
@@ -95,14 +95,6 @@ async function arrangePictures(open, keep, path) {
   await keep(arrange, 'arrange-drag');
   await arrange.keyboard.press('Escape');
   await arrange.mouse.up();
-  await row(arrange, '/me').click();
-  await arrange.getByLabel('Example exchange').filter({ hasText: '/me HTTP/1.1' }).waitFor();
-  await arrange.getByRole('button', { name: 'Why' }).click();
-  await keep(arrange, 'arrange-why');
-  await arrange.getByRole('button', { name: 'Why' }).click();
-  await row(arrange, '/sign-in').click();
-  await arrange.getByLabel('Example exchange').filter({ hasText: '/sign-in' }).waitFor();
-  await keep(arrange, 'arrange-own');
   await linkPictures(arrange, keep, row(arrange, '/bookings/{bookingId}'));
   await offerPictures(arrange, keep, (text) => row(arrange, text));
   const dark = await open('dark', path);
@@ -151,6 +143,21 @@ async function offerPictures(page, keep, row) {
   await page.keyboard.press('Control+z');
   await page.locator('.tree-operation.left-out').first().waitFor({ state: 'detached' });
   await page.getByText('All changes kept').waitFor();
+}
+
+/** The sheet by tag while a description is written, and what is said of the API, dark. */
+async function contractPictures(open, keep, path) {
+  const page = await open('light', `${path}?operation=replaceSailing`);
+  await page.getByText('tag', { exact: true }).click();
+  await page.getByRole('button', { name: 'Write: Description' }).click();
+  await page.getByRole('textbox', { name: 'Description', exact: true }).press('Control+End');
+  await page.keyboard.type(' Who');
+  await page.getByText('200 OK').waitFor();
+  await keep(page, 'contract-tags');
+  await page.keyboard.press('Escape');
+  const dark = await open('dark', `${path}?about=api`);
+  await dark.getByText('tag', { exact: true }).click();
+  await keep(dark, 'contract-dark');
 }
 
 /** A model that records stand against, half decided. */
@@ -206,6 +213,7 @@ await run(async () => {
   await contract.getByRole('button', { name: 'Why 404' }).click();
   await contract.getByText('201 Created').waitFor();
   await keep(contract, 'contract');
+  await contractPictures(open, keep, `designs/${id}/contract`);
   const mock = await open('light', `designs/${id}/mock`);
   await mock.getByRole('listbox', { name: 'Exchange log' }).getByText('changeSailing').click();
   await mock.locator('td.changed').first().waitFor();

@@ -30,6 +30,41 @@ interface Summary {
 const exchangesOf = async (mock: MockBody): Promise<Summary[]> =>
   (await app.json<{ items: Summary[] }>('GET', `/api/mocks/${mock.id}/exchanges`)).items;
 
+describe('an exchange as an example', () => {
+  const exampleOf = (mock: MockBody, number: number): Promise<Response> =>
+    fetch(`${app.url}/api/mocks/${mock.id}/exchanges/${number}/example`);
+
+  test('holds the records as they were before it, and is answered as it was', async () => {
+    const { mock, base } = await startMock();
+    await sendJson(`${base}/routes/1`, 'PATCH', { name: 'Changed' });
+    await fetch(`${base}/routes/1`, { method: 'DELETE' });
+    const changed = await exampleOf(mock, 1);
+    expect(changed.status).toBe(200);
+    expect(await changed.json()).toMatchObject({
+      operation: 'Route/item:change',
+      ids: [{ of: 'Route/item', value: '1' }],
+      body: '{"name":"Changed"}',
+      status: 200,
+    });
+    const removed = (await (await exampleOf(mock, 2)).json()) as {
+      status: number;
+      records: readonly { values: Record<string, unknown> }[];
+    };
+    expect(removed.status).toBe(204);
+    expect(removed.records.map(({ values }) => Object.values(values))).toContainEqual(
+      expect.arrayContaining([1, 'Changed']),
+    );
+  });
+
+  test('is refused where nothing could be kept of it', async () => {
+    const { mock, base } = await startMock();
+    await fetch(`${base}/nowhere`);
+    expect((await exampleOf(mock, 1)).status).toBe(409);
+    expect((await exampleOf(mock, 9)).status).toBe(404);
+    expect((await fetch(`${app.url}/api/mocks/${mock.id}/exchanges/x/example`)).status).toBe(404);
+  });
+});
+
 describe('the journal', () => {
   test('holds every exchange with its trace and the records before and after', async () => {
     const { mock, base } = await startMock();
