@@ -53,7 +53,7 @@ describe('the rows of the sheet', () => {
       '/routes/{routeId}',
       '= Sailing',
       '/routes/…/sailings',
-      '/routes/…/sailings/{sailingId}',
+      '/routes/…/{sailingId}',
     ]);
   });
 
@@ -71,7 +71,7 @@ describe('the rows of the sheet', () => {
       ...ALL,
       isFound: ({ id }) => id === 'readSailing',
     });
-    expect(shown(rows)).toEqual(['= Sailing', '/routes/…/sailings/{sailingId}']);
+    expect(shown(rows)).toEqual(['= Sailing', '/routes/…/{sailingId}']);
   });
 
   test('are not shown where their group is folded', () => {

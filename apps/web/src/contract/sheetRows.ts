@@ -96,8 +96,7 @@ function shortPath(path: string): string {
   if (path === '') return '/';
   const segments = path.split('/').slice(1);
   if (segments.length <= LONGEST_WHOLE) return path;
-  const kept = segments.at(-1)?.startsWith('{') === true ? 2 : 1;
-  return `/${segments[0] ?? ''}/…/${segments.slice(-kept).join('/')}`;
+  return `/${segments[0] ?? ''}/…/${segments.at(-1) ?? ''}`;
 }
 
 interface Narrowing {
