@@ -5,7 +5,7 @@ import { derive, deriveOutline } from '@isomeros/core/derivation';
 import type { Model } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import { outlineRows } from '../src/app/parts/outlineRows.js';
-import { findingsAt, severitiesOf } from '../src/arrange/findingsAt.js';
+import { findingsAt, severitiesOf } from '../src/findings/findingsAt.js';
 import { mergedRows, unchanged } from '../src/arrange/mergedRows.js';
 import { movesOf } from '../src/arrange/moves.js';
 import { placementRows } from '../src/arrange/placementRows.js';

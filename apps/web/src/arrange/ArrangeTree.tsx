@@ -7,7 +7,8 @@ import { outlineRows, type OutlineRow } from '../app/parts/outlineRows.js';
 import { RowList, type TreePlace } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
 import { ArrangeViews } from './ArrangeViews.js';
-import { severitiesOf } from './findingsAt.js';
+import { FindingMark } from '../findings/FindingMark.js';
+import { severitiesOf } from '../findings/findingsAt.js';
 import { mergedRows, unchanged } from './mergedRows.js';
 import { NOWHERE, ROOT } from './moves.js';
 import { shownRows, type ShownRow } from './shownRows.js';
@@ -210,11 +211,7 @@ function TreeCells(props: CellsProps): React.JSX.Element {
         {level === 0 ? root : tail}
         {isFolded && <span className="quiet"> {below} below</span>}
       </span>
-      {severity !== null && (
-        <span className={`finding-mark ${severity}`} role="img" aria-label={`a finding: ${severity}`}>
-          !
-        </span>
-      )}
+      {severity !== null && <FindingMark severity={severity} />}
       <OperationMarks row={row} {...(isCurrent ? { onToggle: onLeaveOut } : {})} />
     </>
   );

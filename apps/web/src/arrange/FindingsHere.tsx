@@ -2,7 +2,7 @@ import { findingKey } from '@isomeros/core/contract';
 import { useAppSelector } from '../app/store.js';
 import type { OutlineRow } from '../app/parts/outlineRows.js';
 import { FindingRow } from '../findings/FindingRow.js';
-import { findingsAt } from './findingsAt.js';
+import { findingsAt } from '../findings/findingsAt.js';
 
 interface Props {
   readonly row: OutlineRow;

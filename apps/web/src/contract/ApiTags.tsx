@@ -77,7 +77,7 @@ function TagRow({ contract, tag, operations, onOperation, onUp, onDown }: TagPro
       />
       <CommonMarkField
         label={`Description of the tag ${tag.title}`}
-        placeholder="Describe it"
+        placeholder={tag.description ?? 'Describe it'}
         value={said.description ?? ''}
         operations={operations}
         onOperation={onOperation}

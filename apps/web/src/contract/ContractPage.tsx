@@ -20,6 +20,7 @@ import { arrangementName } from '../design/viewSlice.js';
 import { Notice } from '../app/parts/Notice.js';
 
 const NOWHERE = {};
+const NO_FINDINGS: readonly Finding[] = [];
 
 /** What the team signs: every path and operation, and one of them in full. */
 export function ContractPage(): React.JSX.Element {
@@ -48,7 +49,7 @@ export function ContractPage(): React.JSX.Element {
   const select = (operation: Operation): void => {
     setSearch({ operation: operation.id }, { replace: true });
   };
-  const findings = review?.findings ?? [];
+  const findings = review?.findings ?? NO_FINDINGS;
   const place = { id, name: arrangement };
   const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
   return (
@@ -57,6 +58,7 @@ export function ContractPage(): React.JSX.Element {
         <Sheet findings={findings} onStatement={onStatement}>
           <OperationGrid
             contract={contract}
+            findings={findings}
             selected={search.has('about') ? undefined : selected}
             onSelect={select}
           />

@@ -1,4 +1,4 @@
-import { documentable, PROBLEMS, type Contract, type ProblemCode } from '@isomeros/core/contract';
+import { documentable, noteOn, PROBLEMS, type Contract, type ProblemCode } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
@@ -119,7 +119,7 @@ function ConstraintRow({
       <TextField
         borderless
         label={`What an error says of ${name}`}
-        placeholder="As derived"
+        placeholder={noteOn(contract, 'constraint', subject)?.message ?? 'As derived'}
         value={said.message ?? ''}
         onCommit={(text) => say('message', text)}
       />

@@ -1,9 +1,16 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { searchTexts, type Contract, type Method, type Operation } from '@isomeros/core/contract';
+import {
+  searchTexts,
+  type Contract,
+  type Finding,
+  type Method,
+  type Operation,
+} from '@isomeros/core/contract';
 import { holdsWords } from '@isomeros/core/model';
 import { Input, Segmented } from 'antd';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { Explained, ExplainedWords } from '../app/help/Explained.js';
+import { severitiesOf } from '../findings/findingsAt.js';
 import { amount } from '../app/parts/amount.js';
 import { DocumentedMark } from './DocumentedMark.js';
 import { METHOD_WIDTHS, SheetRowView } from './SheetRowView.js';
@@ -24,23 +31,20 @@ const NONE: ReadonlySet<string> = new Set();
 
 interface Props {
   readonly contract: Contract;
+  readonly findings: readonly Finding[];
   readonly selected: Operation | undefined;
   readonly onSelect: (operation: Operation) => void;
 }
 
 /** A row a path, a column a method; a cell shows the effect, the status of success, and whether it is documented. */
-export function OperationGrid({ contract, selected, onSelect }: Props): React.JSX.Element {
+export function OperationGrid({ contract, findings, selected, onSelect }: Props): React.JSX.Element {
   const { typed, setTyped, grouping, setGrouping, folded, setFolded, found, rows } = useSheet(contract);
   const methods = useMemo(() => methodsIn(contract), [contract]);
-  const columns = `minmax(0, 1fr) ${methods.map((method) => `${METHOD_WIDTHS[method]}px`).join(' ')}`;
+  const severities = useMemo(() => severitiesOf(findings, contract), [findings, contract]);
+  const columns = columnsOf(methods);
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 14,
-  });
-  // A path may stand in several groups; the one that was pressed is where keys go on from.
+  const virtual = useSheetRows(rows.length, scroller);
+  // A path may stand in several groups: keys go on from where it was pressed.
   const [pressed, setPressed] = useState<string | null>(null);
   const current = useMemo(() => currentRow(rows, selected, pressed), [rows, selected, pressed]);
   useEffect(() => {
@@ -51,10 +55,10 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
     onSelect(operation);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    if (event.target !== event.currentTarget && event.key.startsWith('Arrow')) scroller.current?.focus();
     const next = stepFrom(rows, current, selected, event.key);
     if (next === null) return;
     event.preventDefault();
+    scroller.current?.focus();
     choose(next.row.id, next.operation);
   };
   return (
@@ -97,6 +101,7 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
               >
                 <SheetRowView
                   row={row}
+                  severity={severities.get(row.kind === 'path' ? row.resource.id : '') ?? null}
                   flat={grouping === 'path' && typed !== ''}
                   isCurrent={item.index === current}
                   isFolded={typed === '' && folded.has(row.id)}
@@ -119,6 +124,22 @@ export function OperationGrid({ contract, selected, onSelect }: Props): React.JS
     </>
   );
 }
+
+/** Only the rows that can be seen are drawn. */
+const useSheetRows = (
+  count: number,
+  scroller: RefObject<HTMLDivElement | null>,
+): ReturnType<typeof useVirtualizer<HTMLDivElement, Element>> =>
+  useVirtualizer({
+    count,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 14,
+  });
+
+/** The columns as CSS writes them. */
+const columnsOf = (methods: readonly Method[]): string =>
+  `minmax(0, 1fr) ${methods.map((method) => `${METHOD_WIDTHS[method]}px`).join(' ')}`;
 
 /** A method that nothing takes leaves its place to the paths. */
 function methodsIn({ operations }: Contract): readonly Method[] {

@@ -1,4 +1,5 @@
-import { successStatus, type Method, type Operation } from '@isomeros/core/contract';
+import { successStatus, type Method, type Operation, type Severity } from '@isomeros/core/contract';
+import { FindingMark } from '../findings/FindingMark.js';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { DocumentedMark, documentedState, type DocumentedState } from './DocumentedMark.js';
 import { tallyOf, type SheetGroup, type SheetPath, type SheetRow } from './sheetRows.js';
@@ -14,6 +15,8 @@ export const METHOD_WIDTHS: Readonly<Record<Method, number>> = {
 
 interface Props {
   readonly row: SheetRow;
+  /** Of the worst that is found at the path; `null` where nothing is. */
+  readonly severity: Severity | null;
   /** Whole paths instead of tails, where the rows above are missing. */
   readonly flat: boolean;
   readonly isCurrent: boolean;
@@ -65,6 +68,7 @@ function Group({
 
 function PathCells({
   row,
+  severity,
   flat,
   isCurrent,
   isFound,
@@ -84,7 +88,8 @@ function PathCells({
         title={resource.path}
       >
         {flat && resource.path !== '' ? resource.path : label}
-        {resource.kind === 'entry' && <span className="quiet"> entry</span>}
+        {resource.kind === 'entry' && <span className="quiet"> entry</span>}{' '}
+        {severity !== null && <FindingMark severity={severity} />}
       </span>
       {methods.map((method) => {
         const operation = operations.find((candidate) => candidate.method === method);

@@ -98,7 +98,9 @@ function profileText(service: Service, read: Operation | undefined): string {
   const members = (shape?.members ?? []).map(({ name, description }) => `  ${name}${said(description)}\n`);
   const resource = indexOf(service).resources.get(read?.resource ?? '');
   const deeds = indexOf(service).operationsOf.get(resource?.id ?? '') ?? [];
-  const operations = deeds.map(({ method, summary }) => `  ${method.padEnd(6)} ${summary}\n`);
+  const operations = deeds
+    .filter(({ documentation }) => documentation?.isPublished !== false)
+    .map(({ method, summary }) => `  ${method.padEnd(6)} ${summary}\n`);
   return `${shape?.name ?? ''}\n\nMembers:\n${members.join('')}\nAt ${root}${resource?.path ?? ''}:\n${operations.join('')}`;
 }
 

@@ -244,41 +244,6 @@ test('what is published without a word is a finding where that is asked for', ()
   ).toBe(all - 2);
 });
 
-describe('what errors say', () => {
-  const WORDED = modelOf(
-    'entity Forecast\n  days: integer(1..14), required\n  code: text, unique\n  state: choice(open, closed), default open\n    close: open -> closed when days > 3\n',
-  );
-  const said: Saying = [
-    ['constraint', 'Forecast.days', 'message', 'A forecast reaches 14 days at most.'],
-    ['constraint', 'unique Forecast.code', 'message', 'A code is given once.'],
-    ['constraint', 'Forecast.state/close', 'message', 'Short forecasts stay open.'],
-    ['problem', 'not-found', 'title', 'No such forecast'],
-    ['problem', 'not-found', 'description', 'It was taken back.'],
-  ];
-  const mock = new TestMock(WORDED, {}, arrangementOf('main', saying(said)));
-  const sent = (method: string, path: string, body?: Json): { status: number; text: string } => {
-    const answer = mock.send(method, `/api/v1/forecasts${path}`, body);
-    return { status: answer.status, text: JSON.stringify(answer.body) };
-  };
-
-  test('is what is said of a bound, but not of a type', () => {
-    expect(sent('POST', '', { days: 15 }).text).toContain('A forecast reaches 14 days at most.');
-    expect(sent('POST', '', { days: 'x' }).text).not.toContain('A forecast reaches');
-    expect(sent('POST', '', {}).text).not.toContain('A forecast reaches');
-  });
-
-  test('is what is said of a uniqueness, of a condition, and of a kind of problem', () => {
-    const made = mock.send('POST', '/api/v1/forecasts', { days: 2, code: 'a' });
-    expect(made.status).toBe(201);
-    expect(sent('POST', '', { days: 2, code: 'a' }).text).toContain('A code is given once.');
-    expect(sent('POST', `/${(made.body as { id: number }).id}/close`).text).toContain(
-      'Short forecasts stay open.',
-    );
-    expect(sent('GET', '/99999').text).toContain('"title":"No such forecast"');
-    expect(mock.send('GET', '/api/v1/-/problems/not-found').body).toContain('It was taken back.');
-  });
-});
-
 describe('the page of an operation', () => {
   const contract = contractOf([['operation', LIST, 'description', 'Sailors call them lines.']]);
   const never = (id: string): readonly string[] => {

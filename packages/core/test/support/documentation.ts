@@ -125,3 +125,12 @@ export const everythingPublished = (contract: Contract): Contract => ({
       : { ...operation, documentation: { ...operation.documentation, isPublished: true } },
   ),
 });
+
+/** Tags were described by nobody before format 5, and releases that were kept then stay so. */
+export const withoutTagTexts = (contract: Contract): Contract => ({
+  ...contract,
+  documentation: {
+    ...contract.documentation,
+    tags: contract.documentation.tags.map((tag) => ({ ...tag, description: null })),
+  },
+});

@@ -50,7 +50,8 @@ export function taggedBy(
   return {
     tags: [...titled].map(([title, id]) => {
       const said = saidOf(documentation, 'tag', id);
-      const description = said.description === undefined ? null : named(said.description);
+      const description =
+        said.description === undefined ? (byId.get(id)?.description ?? null) : named(said.description);
       return { id, title, description, external: externalOf(said) };
     }),
     tagsOf: new Map(

@@ -1,3 +1,4 @@
+import { operationKey } from '@isomeros/core/arrangement';
 import type { Finding, Outline, OutlineResource, Severity } from '@isomeros/core/contract';
 
 /** The part of an identity that names the thing itself: what follows a slash is a part of it. */
@@ -25,7 +26,7 @@ const WORST_FIRST: readonly Severity[] = ['error', 'breaking', 'doubtful'];
 /** For each resource with findings of its own the severity of the worst. Linear in both. */
 export function severitiesOf(
   findings: readonly Finding[],
-  { resources }: Outline,
+  { resources, operations }: Pick<Outline, 'resources' | 'operations'>,
 ): ReadonlyMap<string, Severity> {
   const worst = new Map<string, Severity>();
   const note = (id: string, severity: Severity): void => {
@@ -33,7 +34,14 @@ export function severitiesOf(
     if (known === undefined || WORST_FIRST.indexOf(severity) < WORST_FIRST.indexOf(known))
       worst.set(id, severity);
   };
-  for (const finding of findings) for (const id of subjectsOf(finding)) note(id, finding.severity);
+  const resourceOf = new Map(
+    operations.flatMap(({ id, resource, verb }) => [
+      [id, resource] as const,
+      [operationKey(resource, verb), resource] as const,
+    ]),
+  );
+  for (const finding of findings)
+    for (const id of subjectsOf(finding)) note(resourceOf.get(id) ?? id, finding.severity);
   return new Map(
     resources.flatMap(({ id, word }) => {
       const severity = worst.get(id) ?? (word === null ? undefined : worst.get(word));
