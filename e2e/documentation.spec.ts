@@ -102,7 +102,7 @@ test('an example is kept, written, taken over from an exchange, and told of once
   await opened(page, isomeros, id, 'createRoute');
   const example = page.getByRole('region', { name: 'Example' });
   await example.getByRole('button', { name: 'Keep it' }).click();
-  await page.getByLabel('New name of Name it').fill('north');
+  await page.getByLabel('Name of the example').fill('north');
   await page.keyboard.press('Enter');
   await expect(example.getByRole('button', { name: 'north 201' })).toHaveAttribute('aria-pressed', 'true');
   await example.getByRole('button', { name: 'Write it' }).click();
@@ -121,7 +121,7 @@ test('an example is kept, written, taken over from an exchange, and told of once
   await page.goto(`${isomeros.url}/designs/${id}/mock`);
   await page.getByRole('listbox', { name: 'Exchange log' }).getByRole('option').last().click();
   await page.getByRole('button', { name: 'Keep as an example' }).click();
-  await page.getByLabel('New name of exchange 2').fill('the second');
+  await page.getByLabel('Name of the example').fill('the second');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Kept as the second, an example of removeRoute.')).toBeVisible();
   await kept(page);

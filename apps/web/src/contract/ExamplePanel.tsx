@@ -91,7 +91,9 @@ function ExampleNames({
       <span className="end">
         {isNamed ? (
           <NameField
-            name={current?.name ?? 'Name it'}
+            name={current?.name ?? `example ${named.length + 1}`}
+            label="Name of the example"
+            isProposed={current === null}
             most={LONGEST_NAME}
             onName={keep}
             onLeave={() => setNamed(false)}

@@ -49,7 +49,9 @@ export function useSaid<Kind extends DocumentedKind>(
   return {
     said,
     say: (field, given) => {
-      const text = withOperationKeys(given.trim(), (id) => keyOf.get(id));
+      const written = given.trim();
+      // Only where CommonMark is written do brackets lead to operations.
+      const text = field === 'description' ? withOperationKeys(written, (id) => keyOf.get(id)) : written;
       const problem = text === '' ? null : wrongInField(kind, field, text);
       setWrong(problem === null ? null : `${field}: ${problem}`);
       if (problem === null)

@@ -54,6 +54,8 @@ export function KeepExchange({ mock, exchange }: Props): React.JSX.Element | nul
       {isNamed ? (
         <NameField
           name={`exchange ${exchange.number}`}
+          label="Name of the example"
+          isProposed
           most={LONGEST_NAME}
           onName={keep}
           onLeave={() => setNamed(false)}

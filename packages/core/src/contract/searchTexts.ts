@@ -1,7 +1,7 @@
 import { memoize } from '../model/index.js';
 import { indexContract, wholePath } from './lookup.js';
 import { PROTOCOL_ANSWERS } from './protocolAnswers.js';
-import { noteOn, parameterSubject, responseSubject } from './documented.js';
+import { headersOfOperation, noteOn, parameterSubject, responseSubject } from './documented.js';
 import type { Operation } from './operation.js';
 import type { Contract } from './types.js';
 
@@ -31,6 +31,7 @@ export const searchTexts = memoize((contract: Contract): ReadonlyMap<string, str
         listedText(contract, shapes, returns),
         ...parameterTexts(contract, operation),
         ...answerTexts(contract, operation),
+        ...headerTexts(contract, operation),
       ];
       return [id, texts.join(' ')];
     }),
@@ -58,3 +59,11 @@ const answerTexts = (contract: Contract, operation: Operation): readonly string[
     const note = noteOn(contract, 'response', responseSubject(operation, response))?.description ?? '';
     return `${response.status} ${PROTOCOL_ANSWERS.has(response.code) ? '' : response.when} ${note}`;
   });
+
+/** What is said of headers; where nothing is, nobody has to look which there are. */
+const headerTexts = (contract: Contract, operation: Operation): readonly string[] =>
+  Object.keys(contract.documentation.notes.header).length === 0
+    ? []
+    : headersOfOperation(contract, operation).map(
+        ({ name, subject }) => `${name} ${noteOn(contract, 'header', subject)?.description ?? ''}`,
+      );
