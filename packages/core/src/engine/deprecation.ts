@@ -26,9 +26,17 @@ export function withOperationEnd(
       ...(deprecated === null ? [] : ['deprecation']),
       ...(sunset === null ? [] : ['sunset']),
     ];
-    headers.push(['Link', `<${page}>; rel="${relations.join(' ')}"; type="text/plain"`]);
+    const link = `<${page}>; rel="${relations.join(' ')}"; type="text/plain"`;
+    return { ...response, headers: [...withLink(response.headers, link), ...headers] };
   }
   return { ...response, headers: [...response.headers, ...headers] };
+}
+
+/** Headers with one more link: a field that is there already takes it in (RFC 9110 §5.3). */
+function withLink(headers: EngineResponse['headers'], link: string): EngineResponse['headers'] {
+  return headers.some(([name]) => name === 'Link')
+    ? headers.map(([name, value]) => (name === 'Link' ? [name, `${value}, ${link}`] : [name, value]))
+    : [...headers, ['Link', link]];
 }
 
 /** What a release says about its end. */
@@ -53,6 +61,9 @@ export function withDeprecation(response: EngineResponse, lifespan: Deprecation 
   const headers: [string, string][] = [];
   if (!known.has('Deprecation')) headers.push(['Deprecation', `@${Math.floor(deprecatedAt / 1_000)}`]);
   if (sunsetAt !== null && !known.has('Sunset')) headers.push(['Sunset', new Date(sunsetAt).toUTCString()]);
-  if (successor !== null) headers.push(['Link', `<${successor}>; rel="successor-version"`]);
-  return { ...response, headers: [...response.headers, ...headers] };
+  const linked =
+    successor === null
+      ? response.headers
+      : withLink(response.headers, `<${successor}>; rel="successor-version"`);
+  return { ...response, headers: [...linked, ...headers] };
 }
