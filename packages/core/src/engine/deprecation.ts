@@ -27,7 +27,7 @@ export function withOperationEnd(
       ...(sunset === null ? [] : ['sunset']),
     ];
     const link = `<${page}>; rel="${relations.join(' ')}"; type="text/plain"`;
-    return { ...response, headers: [...withLink(response.headers, link), ...headers] };
+    return { ...response, headers: withLink([...response.headers, ...headers], link) };
   }
   return { ...response, headers: [...response.headers, ...headers] };
 }
@@ -61,9 +61,9 @@ export function withDeprecation(response: EngineResponse, lifespan: Deprecation 
   const headers: [string, string][] = [];
   if (!known.has('Deprecation')) headers.push(['Deprecation', `@${Math.floor(deprecatedAt / 1_000)}`]);
   if (sunsetAt !== null && !known.has('Sunset')) headers.push(['Sunset', new Date(sunsetAt).toUTCString()]);
-  const linked =
-    successor === null
-      ? response.headers
-      : withLink(response.headers, `<${successor}>; rel="successor-version"`);
-  return { ...response, headers: [...linked, ...headers] };
+  const all = [...response.headers, ...headers];
+  return {
+    ...response,
+    headers: successor === null ? all : withLink(all, `<${successor}>; rel="successor-version"`),
+  };
 }
