@@ -88,15 +88,15 @@ export function envelopeText(contract: Contract, operation: Operation): string |
 function parameterType(parameter: Operation['query'][number]): string {
   switch (parameter.role) {
     case 'page':
-      return 'integer(1..)';
+      return 'integer(1..), default 1';
     case 'offset':
-      return 'integer(0..)';
+      return 'integer(0..), default 0';
     case 'cursor':
       return 'text, as a page told it';
     case 'search':
       return `text, looked for in ${parameter.fields.length === 1 ? 'one member' : `${parameter.fields.length} members`}`;
     case 'fields':
-      return `some of ${parameter.names.length} members`;
+      return `some of ${named(parameter.names, 'members')}`;
     case 'expand':
       return parameter.depth === 1
         ? `any of ${parameter.names.join(', ')}`
@@ -104,7 +104,10 @@ function parameterType(parameter: Operation['query'][number]): string {
     case 'size':
       return `integer(1..${parameter.max}), default ${parameter.default}`;
     case 'sort':
-      return `any of ${parameter.keys.length} keys${DIRECTIONS[parameter.style]}`;
+      return `any of ${named(
+        parameter.keys.map(({ name }) => name),
+        'keys',
+      )}${DIRECTIONS[parameter.style]}`;
     case 'input':
       return printType(parameter.type);
     case 'order':
@@ -118,6 +121,12 @@ function parameterType(parameter: Operation['query'][number]): string {
     }
   }
 }
+
+const MOST_NAMED = 16;
+
+/** All that are allowed, or how many where they are too many to read. */
+const named = (names: readonly string[], what: string): string =>
+  names.length > MOST_NAMED ? `${names.length} ${what}` : names.join(', ');
 
 /** A filter as it is written with an operator, before it is encoded. */
 function filterText(filter: FilterParameter, operator: FilterOperator): string {

@@ -22,6 +22,14 @@ describe('what errors say', () => {
     return { status: answer.status, text: JSON.stringify(answer.body) };
   };
 
+  test('stands where the member is documented that is sent', () => {
+    const { shapes } = mock.service.contract;
+    const told = (shape: string): string | null | undefined =>
+      shapes.find(({ name }) => name === shape)?.members.find(({ name }) => name === 'days')?.description;
+    expect(told('Forecast.create')).toBe('A forecast reaches 14 days at most.');
+    expect(told('Forecast')).toBeNull();
+  });
+
   test('is what is said of a bound, but not of a type', () => {
     expect(sent('POST', '', { days: 15 }).text).toContain('A forecast reaches 14 days at most.');
     expect(sent('POST', '', { days: 'x' }).text).not.toContain('A forecast reaches');

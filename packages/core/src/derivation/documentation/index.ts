@@ -44,20 +44,24 @@ export function documented(context: DerivationContext, bare: UndocumentedContrac
   if (notes === NO_NOTES) return contract;
   return {
     ...contract,
-    shapes: withMemberNotes(contract.shapes, notes.member),
+    shapes: withMemberNotes(contract.shapes, notes),
     documentation: { ...contract.documentation, notes },
   };
 }
 
-/** Members with what is said of them in the place of what the model says. */
-const withMemberNotes = (shapes: readonly Shape[], notes: Notes['member']): readonly Shape[] =>
-  Object.keys(notes).length === 0
+/** Members with what is said of them in the place of what the model says, and, where they are sent, of their bounds. */
+const withMemberNotes = (shapes: readonly Shape[], { member: notes, constraint }: Notes): readonly Shape[] =>
+  Object.keys(notes).length + Object.keys(constraint).length === 0
     ? shapes
     : shapes.map((shape) => ({
         ...shape,
         members: shape.members.map((member) => {
-          const description = entryNamed(notes, memberSubject(member.source) ?? '')?.description;
-          return description === undefined ? member : { ...member, description };
+          const { source, mode, description } = member;
+          const said = entryNamed(notes, memberSubject(source) ?? '')?.description ?? description;
+          const isSent = source.kind === 'attribute' && mode !== 'returned';
+          const words = isSent ? entryNamed(constraint, source.attribute)?.message : undefined;
+          const told = [said, words].filter((text) => text != null).join(' ');
+          return told === (description ?? '') ? member : { ...member, description: told };
         }),
       }));
 
