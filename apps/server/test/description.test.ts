@@ -258,6 +258,7 @@ describe('what is answered', () => {
     await ask('GET /api/mocks/{id}/exchanges', `${on}/exchanges`);
     for (const number of [1, 2, 3, 4])
       await ask('GET /api/mocks/{id}/exchanges/{number}', `${on}/exchanges/${number}`);
+    await ask('GET /api/mocks/{id}/exchanges/{number}/example', `${on}/exchanges/1/example`);
     await ask('PUT /api/mocks/{id}/faults', `${on}/faults`, {
       seed: 7,
       items: [
