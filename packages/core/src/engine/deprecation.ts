@@ -14,8 +14,10 @@ export function withOperationEnd(
   operation: Operation | null,
   { contract, origin }: RequestContext,
 ): EngineResponse {
-  const { deprecated = null, sunset = null, isPublished = true } = operation?.documentation ?? {};
-  if (operation === null || (deprecated === null && sunset === null)) return response;
+  // Most operations have nothing said of them, and every answer comes by here.
+  if (operation === null || operation.documentation === null) return response;
+  const { deprecated, sunset, isPublished } = operation.documentation;
+  if (deprecated === null && sunset === null) return response;
   const headers: [string, string][] = [];
   if (deprecated !== null) headers.push(['Deprecation', `@${Date.parse(deprecated) / 1_000}`]);
   if (sunset !== null) headers.push(['Sunset', new Date(Date.parse(sunset)).toUTCString()]);
