@@ -3,6 +3,7 @@ import { arrangementOf, NO_CHOICES, withEdit } from '@isomeros/core/arrangement'
 import { ownTag, type Contract, type Operation } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { parse } from '@isomeros/core/notation';
+import { severitiesOf } from '../src/findings/findingsAt.js';
 import { narrowRows, sheetRows, stepFrom, tallyOf, type SheetRow } from '../src/contract/sheetRows.js';
 
 const MODEL = parse(
@@ -111,4 +112,19 @@ test('what is documented is counted among what is published', () => {
     unpublished: 1,
     deprecated: 1,
   });
+});
+
+test('what is found in an operation is marked at its path', () => {
+  const found = { id: 'documentation.missing', severity: 'doubtful', message: '', reasons: [] } as const;
+  const marks = severitiesOf(
+    [
+      { ...found, about: 'readSailing' },
+      { ...found, about: 'Route:create', severity: 'error' },
+    ],
+    CONTRACT,
+  );
+  expect([...marks]).toEqual([
+    ['Route', 'error'],
+    ['Sailing/item', 'doubtful'],
+  ]);
 });

@@ -1,4 +1,4 @@
-import { documentable, noteOn, PROBLEMS, type Contract, type ProblemCode } from '@isomeros/core/contract';
+import { documentable, PROBLEMS, usualWords, type Contract, type ProblemCode } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
 import { TextField } from '../app/parts/TextField.js';
@@ -94,7 +94,13 @@ function Constraints({ contract }: { readonly contract: Contract }): React.JSX.E
         </span>
       </header>
       {found.slice(0, MOST_CONSTRAINTS).map(([subject, name]) => (
-        <ConstraintRow key={subject} contract={contract} subject={subject} name={name} />
+        <ConstraintRow
+          key={subject}
+          contract={contract}
+          subject={subject}
+          name={name}
+          usual={model === null ? undefined : usualWords(model).get(subject)}
+        />
       ))}
       {found.length > MOST_CONSTRAINTS && (
         <p className="quiet aside">{found.length - MOST_CONSTRAINTS} more; type to find them.</p>
@@ -107,10 +113,13 @@ function ConstraintRow({
   contract,
   subject,
   name,
+  usual,
 }: {
   readonly contract: Contract;
   readonly subject: string;
   readonly name: string;
+  /** What the model says of it. */
+  readonly usual: string | undefined;
 }): React.JSX.Element {
   const { said, say, wrong } = useSaid(contract, 'constraint', subject);
   return (
@@ -119,7 +128,7 @@ function ConstraintRow({
       <TextField
         borderless
         label={`What an error says of ${name}`}
-        placeholder={noteOn(contract, 'constraint', subject)?.message ?? 'As derived'}
+        placeholder={usual ?? 'As derived'}
         value={said.message ?? ''}
         onCommit={(text) => say('message', text)}
       />

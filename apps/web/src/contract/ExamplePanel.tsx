@@ -1,4 +1,4 @@
-import type { NamedExample } from '@isomeros/core/arrangement';
+import { LONGEST_EXAMPLE_NAME, type NamedExample } from '@isomeros/core/arrangement';
 import type { Contract, Operation } from '@isomeros/core/contract';
 import { useState } from 'react';
 import { ExplainedAction } from '../app/help/Explained.js';
@@ -67,8 +67,6 @@ interface NamesProps {
   readonly onWrite: () => void;
 }
 
-const LONGEST_NAME = 60;
-
 /** The examples by their names, and what can be done with the one that is shown. */
 function ExampleNames({
   examples: { named, current, choose, keep, remove },
@@ -94,7 +92,7 @@ function ExampleNames({
             name={current?.name ?? `example ${named.length + 1}`}
             label="Name of the example"
             isProposed={current === null}
-            most={LONGEST_NAME}
+            most={LONGEST_EXAMPLE_NAME}
             onName={keep}
             onLeave={() => setNamed(false)}
           />

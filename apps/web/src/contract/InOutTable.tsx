@@ -4,7 +4,7 @@ import { envelopeText, inOutRows, type InOutRow } from './inOut.js';
 import { NoteText } from './NoteText.js';
 
 /** What is asked why at the moment. */
-export interface AskedWhy {
+export interface SelectedReasons {
   readonly title: string;
   readonly reasons: Reasons;
 }
@@ -12,8 +12,8 @@ export interface AskedWhy {
 export interface AskProps {
   readonly contract: Contract;
   readonly operation: Operation;
-  readonly asked: AskedWhy;
-  readonly onAsk: (asked: AskedWhy) => void;
+  readonly asked: SelectedReasons;
+  readonly onAsk: (asked: SelectedReasons) => void;
 }
 
 const IN_OUT_COLUMNS = ['name', 'type', 'in', 'out'] as const;

@@ -16,7 +16,7 @@ import { AnswerList } from './AnswerList.js';
 import { Callers } from './Callers.js';
 import { ExamplePanel } from './ExamplePanel.js';
 import { HeaderList } from './HeaderList.js';
-import { InOutTable, type AskedWhy } from './InOutTable.js';
+import { InOutTable, type SelectedReasons } from './InOutTable.js';
 import { OperationLinks } from './OperationLinks.js';
 import { OperationTexts } from './OperationTexts.js';
 
@@ -47,11 +47,11 @@ export function OperationPage({
   onOpenInMock,
 }: Props): React.JSX.Element {
   const resource = indexContract(contract).resources.get(operation.resource);
-  const whole: AskedWhy = {
+  const whole: SelectedReasons = {
     title: operation.id,
     reasons: [...operation.reasons, ...(resource?.reasons ?? []).slice(1)],
   };
-  const [asked, setAsked] = useState<AskedWhy>(whole);
+  const [asked, setAsked] = useState<SelectedReasons>(whole);
   const example = useExample(contract, operation.id);
   const parts = { contract, operation, asked, onAsk: setAsked };
   return (

@@ -1,12 +1,6 @@
-import {
-  entryNamed,
-  findArrangement,
-  operationKey,
-  saidOfKind,
-  wrongInField,
-} from '@isomeros/core/arrangement';
+import { entryNamed, findArrangement, saidOfKind, wrongInField } from '@isomeros/core/arrangement';
 import type { DocumentedKind, SaidOf } from '@isomeros/core/arrangement';
-import { withOperationKeys, withOperationNames, type Contract } from '@isomeros/core/contract';
+import { operationNaming, withOperationKeys, type Contract } from '@isomeros/core/contract';
 import { memoize } from '@isomeros/core/model';
 import { useState } from 'react';
 import { useAppSelector } from '../app/store.js';
@@ -24,11 +18,7 @@ interface Said<Kind extends DocumentedKind> {
 
 const NOTHING = {};
 
-/** The names of operations and what they are kept by, both ways. */
-const namesOf = memoize(({ operations }: Contract) => {
-  const keys = operations.map(({ id, resource, verb }) => [id, operationKey(resource, verb)] as const);
-  return { keyOf: new Map(keys), idOf: new Map(keys.map(([id, key]) => [key, id])) };
-});
+const namingOf = memoize(({ operations }: Contract) => operationNaming(operations));
 
 /** What is said of one subject in the arrangement that is looked at, and a way to say something else. */
 export function useSaid<Kind extends DocumentedKind>(
@@ -41,10 +31,10 @@ export function useSaid<Kind extends DocumentedKind>(
   );
   const decide = useDecide();
   const [wrong, setWrong] = useState<string | null>(null);
-  const { keyOf, idOf } = namesOf(contract);
+  const { keyOf, named } = namingOf(contract);
   const kept = entryNamed(saidOfKind(documentation, kind), subject) ?? {};
   const said = Object.fromEntries(
-    Object.entries(kept).map(([field, text]) => [field, withOperationNames(text, (key) => idOf.get(key))]),
+    Object.entries(kept).map(([field, text]) => [field, named(text)]),
   ) as SaidOf<Kind>;
   return {
     said,

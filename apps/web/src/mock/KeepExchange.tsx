@@ -1,5 +1,5 @@
 import type { Exchange } from '@isomeros/api';
-import { findArrangement, type NamedExample } from '@isomeros/core/arrangement';
+import { findArrangement, LONGEST_EXAMPLE_NAME, type NamedExample } from '@isomeros/core/arrangement';
 import { useState } from 'react';
 import { api, refusalText } from '../app/api/client.js';
 import { ExplainedAction } from '../app/help/Explained.js';
@@ -15,8 +15,6 @@ interface Props {
 }
 
 const NONE: readonly NamedExample[] = [];
-const LONGEST_NAME = 60;
-
 /** Takes an exchange over as an example of its operation, with the records it needs. */
 export function KeepExchange({ mock, exchange }: Props): React.JSX.Element | null {
   const arrangement = useAppSelector(arrangementName);
@@ -56,7 +54,7 @@ export function KeepExchange({ mock, exchange }: Props): React.JSX.Element | nul
           name={`exchange ${exchange.number}`}
           label="Name of the example"
           isProposed
-          most={LONGEST_NAME}
+          most={LONGEST_EXAMPLE_NAME}
           onName={keep}
           onLeave={() => setNamed(false)}
         />

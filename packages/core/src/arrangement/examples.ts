@@ -33,13 +33,17 @@ export interface NamedExample {
   readonly status: number;
 }
 
-export const EXAMPLE_NAME = /^[A-Za-z0-9][A-Za-z0-9 ._-]{0,59}$/;
-export const EXPECTED_EXAMPLE_NAME =
-  'a name of 1 to 60 letters, digits, blanks, dots, hyphens or underscores';
+export const LONGEST_EXAMPLE_NAME = 60;
+export const EXAMPLE_NAME = new RegExp(`^[A-Za-z0-9][A-Za-z0-9 ._-]{0,${LONGEST_EXAMPLE_NAME - 1}}$`);
+export const EXPECTED_EXAMPLE_NAME = `a name of 1 to ${LONGEST_EXAMPLE_NAME} letters, digits, blanks, dots, hyphens or underscores`;
 /** Of an arrangement. */
 export const MOST_EXAMPLES = 200;
 /** That an example holds. */
 export const MOST_EXAMPLE_RECORDS = 100;
+export const MOST_EXAMPLE_IDS = 20;
+export const LONGEST_EXAMPLE_QUERY = 4_000;
 export const LONGEST_EXAMPLE_BODY = 65_536;
+/** What a member or a header of an example may be told in. */
+export const LONGEST_EXAMPLE_TEXT = 400;
 /** Headers that an example may hold. */
 export const EXAMPLE_HEADERS = ['accept', 'content-type', 'prefer'] as const;

@@ -4,6 +4,9 @@ import {
   EXAMPLE_NAME,
   EXPECTED_EXAMPLE_NAME,
   LONGEST_EXAMPLE_BODY,
+  LONGEST_EXAMPLE_QUERY,
+  LONGEST_EXAMPLE_TEXT,
+  MOST_EXAMPLE_IDS,
   MOST_EXAMPLE_RECORDS,
   MOST_EXAMPLES,
   type ExampleId,
@@ -13,8 +16,7 @@ import { InputReading } from './inputReading.js';
 import { CUSTOM_ID } from './readCustomOperations.js';
 import type { ReadResult } from './reading.js';
 
-const MOST_IDS = 20;
-const LONGEST_QUERY = 4_000;
+const QUERY = new RegExp(`^[!-~]{0,${LONGEST_EXAMPLE_QUERY}}$`);
 
 /** Reads the examples of an arrangement; everything wrong is reported at once. */
 export function readExamples(given: Json, pointer: string): ReadResult<readonly NamedExample[]> {
@@ -46,8 +48,8 @@ class Reading extends InputReading {
     const id = this.text(one, 'id', at, CUSTOM_ID, '1 to 60 letters, digits, hyphens or underscores');
     const name = this.text(one, 'name', at, EXAMPLE_NAME, EXPECTED_EXAMPLE_NAME);
     const operation = this.text(one, 'operation', at, /^.{1,400}$/s, 'what an operation is filed by');
-    const query = this.text(one, 'query', at, /^[!-~]{0,4000}$/, `a query of at most ${LONGEST_QUERY} bytes`);
-    const ids = this.list(one['ids'] ?? [], `${at}/ids`, MOST_IDS, (item, to) => this.idOf(item, to));
+    const query = this.text(one, 'query', at, QUERY, `a query of at most ${LONGEST_EXAMPLE_QUERY} bytes`);
+    const ids = this.list(one['ids'] ?? [], `${at}/ids`, MOST_EXAMPLE_IDS, (item, to) => this.idOf(item, to));
     const headers = this.texts(one['headers'], `${at}/headers`);
     for (const header of Object.keys(headers))
       if (!EXAMPLE_HEADERS.some((known) => known === header))
@@ -105,9 +107,13 @@ class Reading extends InputReading {
   private texts(given: Json | undefined, at: string): Readonly<Record<string, string>> {
     const isFit =
       isJsonObject(given) &&
-      Object.values(given).every((text) => typeof text === 'string' && text.length <= 400);
+      Object.values(given).every((text) => typeof text === 'string' && text.length <= LONGEST_EXAMPLE_TEXT);
     if (isFit) return given as Readonly<Record<string, string>>;
-    this.report(at, 'type', 'Expected an object from names to texts of at most 400 characters.');
+    this.report(
+      at,
+      'type',
+      `Expected an object from names to texts of at most ${LONGEST_EXAMPLE_TEXT} characters.`,
+    );
     return {};
   }
 

@@ -24,6 +24,8 @@ export const NO_NOTES: Notes = {
   problem: {},
 };
 
+export const NOTE_KINDS = Object.keys(NO_NOTES) as readonly NoteKind[];
+
 /** A place where the API is served (OAS §4.8.5). */
 export interface ServedAt {
   readonly name: string;

@@ -1,5 +1,5 @@
 import { operationKey, type DocumentedKind, type SaidOf } from '../arrangement/index.js';
-import { storageOf, type Model } from '../model/index.js';
+import { memoize, storageOf, type Model } from '../model/index.js';
 import type { NoteKind } from './documentation.js';
 import { requestHeaders, responseHeaders, type HeaderUse } from './headers.js';
 import { indexContract } from './lookup.js';
@@ -172,6 +172,20 @@ function constraintNames(model: Model): ReadonlyMap<string, string> {
 
 /** What the words about a uniqueness are filed by; an attribute may have bounds and be unique. */
 export const uniqueSubject = (id: string): string => `unique ${id}`;
+
+/** What the model says of uniquenesses: what their errors say where nothing else is said. */
+export const usualWords = memoize(
+  (model: Model): ReadonlyMap<string, string> =>
+    new Map(
+      model.declarations.flatMap((one) =>
+        one.kind === 'entity'
+          ? one.uniques.flatMap(({ id, description }) =>
+              description === null ? [] : [[uniqueSubject(id), description] as const],
+            )
+          : [],
+      ),
+    ),
+);
 
 /** What is said of a part; nothing where the model's own texts and what is derived hold. */
 export const noteOn = <Kind extends NoteKind>(

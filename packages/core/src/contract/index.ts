@@ -27,7 +27,7 @@ export {
 export { answerTypes, HAL, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export { linkId, severalIn } from './linkId.js';
-export { isDocumented, isOwnTag, NO_NOTES, ownTag } from './documentation.js';
+export { isDocumented, isOwnTag, NO_NOTES, NOTE_KINDS, ownTag } from './documentation.js';
 export type {
   ApiDocumentation,
   ExternalDocumentation,
@@ -47,11 +47,13 @@ export {
   pathSubject,
   responseSubject,
   uniqueSubject,
+  usualWords,
 } from './documented.js';
 export { neverAnswers, type NeverAnswered } from './neverAnswers.js';
 export { searchTexts } from './searchTexts.js';
 export { requestHeaders, responseHeaders, type HeaderUse } from './headers.js';
 export { PROBLEMS, type ProblemCode } from './problems.js';
+export { operationNaming, type OperationNaming } from './operationNaming.js';
 export {
   danglingOperations,
   splitAtOperations,

@@ -13,7 +13,7 @@ import { printCondition } from '../notation/index.js';
 import { giveValue, acceptMembers } from './customOperation.js';
 import { Draft } from './draft.js';
 import { renderBody, type RenderedBody } from './form.js';
-import { holdsFor, refusal, toldOf, transitionOf } from './lifeCycle.js';
+import { holdsFor, refusal, refusalWording, transitionOf } from './lifeCycle.js';
 import { matchingRows } from './list/answer.js';
 import { fixedFilter } from './list/filter.js';
 import { normalKey } from './locate.js';
@@ -180,7 +180,7 @@ function valuesAfter(
       indexContract(service.contract).resources.get(operation.resource)?.entity ?? '',
     );
     const named = (): string => memberNamed(service, storage, id, name);
-    const why = refusal(found, record, service.now, toldOf(service, found, named));
+    const why = refusal(found, record, service.now, refusalWording(service, found, named));
     if (why !== null) {
       report(why);
       return null;

@@ -15,7 +15,7 @@ import {
 import { acceptCreate, bodyValidationOf, type BodyValidation } from './validateBody.js';
 import { pointedAt } from './dataset.js';
 import type { Draft } from './draft.js';
-import { allowedNow, refusal, toldOf, transitionOf } from './lifeCycle.js';
+import { allowedNow, refusal, refusalWording, transitionOf } from './lifeCycle.js';
 import { renderBody, type RenderedBody } from './form.js';
 import type { EngineResponse, ProblemDetail } from './message.js';
 import { invalidBody, refuse, type WriteOutcome, type WriteRequest } from './outcome.js';
@@ -198,7 +198,7 @@ function move(
   const storage = storageNamed(service, resource.entity ?? '');
   const { id, name } = found.attribute;
   const named = (): string => memberNamed(service, storage, id, name);
-  const refused = refusal(found, record, service.now, toldOf(service, found, named));
+  const refused = refusal(found, record, service.now, refusalWording(service, found, named));
   if (refused !== null) {
     const allowed = allowedNow(found, record, service.now);
     const hint = allowed.length === 0 ? 'Nothing is allowed now.' : `Allowed now: ${allowed.join(', ')}.`;

@@ -9,6 +9,7 @@ export { canShareRecords, firstViolation, withDefaultsOf } from './recordCompati
 export { withDeprecation, type Deprecation } from './deprecation.js';
 export { withCors } from './cors.js';
 export { exampleRequest } from './example.js';
+export { recordsBefore } from './recordsBefore.js';
 export { keptExample, namedMembers, type KeptExampleResult } from './keptExample.js';
 export { exampleFindings, runExample, type RanExample } from './runExample.js';
 export { followWay, type WayRequest } from './followWay.js';

@@ -52,7 +52,7 @@ interface Told {
 }
 
 /** A transition as clients are told of it. */
-export const toldOf = (
+export const refusalWording = (
   { contract }: Pick<Service, 'contract'>,
   { transition }: FoundTransition,
   named: () => string,

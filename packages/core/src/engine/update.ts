@@ -20,7 +20,7 @@ import {
   type SlotDraft,
 } from './validateBody.js';
 import { normalKey } from './locate.js';
-import { refusal, toldOf, transitionOf } from './lifeCycle.js';
+import { refusal, refusalWording, transitionOf } from './lifeCycle.js';
 import { memberValue } from './represent.js';
 import { indexOf, shapeNamed, storageNamed, storages, type Service } from './service.js';
 
@@ -273,7 +273,7 @@ function move(
       way,
       current,
       validation.service.now,
-      toldOf(validation.service, way, () => member.name),
+      refusalWording(validation.service, way, () => member.name),
     ),
   );
   if (refusals.includes(null)) return null;

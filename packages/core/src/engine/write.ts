@@ -1,4 +1,4 @@
-import { indexContract, noteOn, uniqueSubject, type Resource } from '../contract/index.js';
+import { indexContract, noteOn, uniqueSubject, usualWords, type Resource } from '../contract/index.js';
 import {
   appendAll,
   bareObject,
@@ -214,7 +214,9 @@ function takenErrors(
     const names = unique.parts.map((part, index) =>
       memberNamed(service, storage, part, unique.names[index] ?? part),
     );
-    const said = noteOn(service.contract, 'constraint', uniqueSubject(unique.id))?.message;
+    const subject = uniqueSubject(unique.id);
+    const said =
+      noteOn(service.contract, 'constraint', subject)?.message ?? usualWords(service.model).get(subject);
     const message = said ?? `Another ${storage.entity.name} has this ${names.join(' and ')} already.`;
     return [{ pointer: `${pointer}/${names[0] ?? ''}`, code: 'unique', message }];
   });

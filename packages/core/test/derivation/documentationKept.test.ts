@@ -5,14 +5,12 @@ import {
   type Arrangement,
   type DocumentationChoices,
 } from '@isomeros/core/arrangement';
-import { documentable, NO_NOTES, type Contract, type NoteKind } from '@isomeros/core/contract';
+import { documentable, NOTE_KINDS, type Contract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import type { Declaration, Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyArrangement } from '../support/arrangements.js';
 import { rounds } from '../support/rounds.js';
-
-const NOTE_KINDS = Object.keys(NO_NOTES) as readonly NoteKind[];
 
 /** Everything that is said, as `kind subject`. */
 const said = (documentation: DocumentationChoices): readonly string[] =>

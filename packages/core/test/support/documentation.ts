@@ -7,7 +7,7 @@ import {
   type DocumentationChoices,
   type DocumentedKind,
 } from '@isomeros/core/arrangement';
-import { documentable, NO_NOTES, ownTag, type Contract, type NoteKind } from '@isomeros/core/contract';
+import { documentable, NOTE_KINDS, ownTag, type Contract } from '@isomeros/core/contract';
 import type { Model } from '@isomeros/core/model';
 import fc from 'fast-check';
 
@@ -39,8 +39,6 @@ const anySaid = fc.record(
   },
   { requiredKeys: [] },
 );
-
-const NOTE_KINDS = Object.keys(NO_NOTES) as readonly NoteKind[];
 
 /** What is said of the API and of a few operations and parts, by numbers of these. */
 export const anyDocumentation = fc.record({

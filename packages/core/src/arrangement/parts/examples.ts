@@ -2,6 +2,9 @@ import {
   EXAMPLE_HEADERS,
   EXAMPLE_NAME,
   LONGEST_EXAMPLE_BODY,
+  LONGEST_EXAMPLE_QUERY,
+  LONGEST_EXAMPLE_TEXT,
+  MOST_EXAMPLE_IDS,
   MOST_EXAMPLE_RECORDS,
   MOST_EXAMPLES,
   type NamedExample,
@@ -17,7 +20,7 @@ export interface ExampleEdit {
   readonly example: NamedExample | null;
 }
 
-const texts = { type: 'object', additionalProperties: { type: 'string', maxLength: 400 } };
+const texts = { type: 'object', additionalProperties: { type: 'string', maxLength: LONGEST_EXAMPLE_TEXT } };
 const number = { type: 'integer', minimum: 0 };
 
 /** Requests under names, with the records they need. */
@@ -32,8 +35,12 @@ export const EXAMPLES_PART: ArrangementPart<readonly NamedExample[], ExampleEdit
       id: { type: 'string', pattern: CUSTOM_ID.source },
       name: { type: 'string', pattern: EXAMPLE_NAME.source },
       operation: textSchema,
-      ids: { type: 'array', maxItems: 20, items: closedSchema({ of: textSchema, value: textSchema }) },
-      query: { type: 'string', maxLength: 4_000 },
+      ids: {
+        type: 'array',
+        maxItems: MOST_EXAMPLE_IDS,
+        items: closedSchema({ of: textSchema, value: textSchema }),
+      },
+      query: { type: 'string', maxLength: LONGEST_EXAMPLE_QUERY },
       headers: { ...texts, propertyNames: { enum: EXAMPLE_HEADERS } },
       body: { type: ['string', 'null'], maxLength: LONGEST_EXAMPLE_BODY },
       members: texts,

@@ -1,7 +1,12 @@
 import { saidOf, WHOLE_API, type SaidOf } from '../../arrangement/index.js';
-import type { ApiDocumentation, Contract, ExternalDocumentation, ServedAt } from '../../contract/index.js';
+import {
+  type ApiDocumentation,
+  type Contract,
+  type ExternalDocumentation,
+  type ServedAt,
+  type OperationNaming,
+} from '../../contract/index.js';
 import { valueOf, type DerivationContext } from '../context.js';
-import type { OperationNaming } from './naming.js';
 
 type ApiSaid = Pick<Contract, 'description'> & {
   readonly documentation: Omit<ApiDocumentation, 'tags' | 'notes'>;

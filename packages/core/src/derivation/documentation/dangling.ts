@@ -1,8 +1,7 @@
 import { DOCUMENTED_KINDS, saidOfKind, type DocumentedKind } from '../../arrangement/index.js';
-import { danglingOperations, withoutOperationLink } from '../../contract/index.js';
+import { danglingOperations, withoutOperationLink, type OperationNaming } from '../../contract/index.js';
 import { nearest } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
-import type { OperationNaming } from './naming.js';
 
 /** Links to operations in texts, and successors, that lead to none. */
 export function findDangling(context: DerivationContext, naming: OperationNaming): void {

@@ -6,15 +6,17 @@ import {
   type Notes,
   type Operation,
   type Shape,
+  operationNaming,
+  type OperationNaming,
 } from '../../contract/index.js';
 import type { DerivationContext } from '../context.js';
 import { apiDocumentation, externalOf } from './api.js';
 import { findDangling } from './dangling.js';
 import { findLost } from './lost.js';
-import { operationNaming, type OperationNaming, type UndocumentedContract } from './naming.js';
+import type { UndocumentedContract } from './undocumentedContract.js';
 import { notesOf } from './notes.js';
 import { findUndocumented } from './undocumented.js';
-import { taggedBy } from './tags.js';
+import { deriveTags } from './tags.js';
 
 export { saidTitle } from './api.js';
 
@@ -22,7 +24,7 @@ export { saidTitle } from './api.js';
 export function documented(context: DerivationContext, bare: UndocumentedContract): Contract {
   const names = operationNaming(bare.operations);
   const described = apiDocumentation(context, names);
-  const { tags, tagsOf } = taggedBy(context, bare, names);
+  const { tags, tagsOf } = deriveTags(context, bare, names);
   const contract: Contract = {
     ...bare,
     ...described,

@@ -1,10 +1,10 @@
 import { operationKey, saidOf, WHOLE_API } from '../../arrangement/index.js';
-import { isOwnTag, type Tag } from '../../contract/index.js';
+import { isOwnTag, type Tag, type OperationNaming } from '../../contract/index.js';
 import { capital, phrase, type Entity } from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { pluralOf } from '../names/words.js';
 import { externalOf } from './api.js';
-import type { OperationNaming, UndocumentedContract } from './naming.js';
+import type { UndocumentedContract } from './undocumentedContract.js';
 
 /** The tag of what shows the records of no entity. */
 const ENTRY_TAG = 'entry';
@@ -20,7 +20,7 @@ interface Tagged {
  * The tags of operations: what is said of each, else the entity whose records it shows. Tags that were given one
  * title are one, the first of them.
  */
-export function taggedBy(
+export function deriveTags(
   context: DerivationContext,
   { operations, resources }: UndocumentedContract,
   { named }: OperationNaming,

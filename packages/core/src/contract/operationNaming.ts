@@ -1,8 +1,6 @@
-import { operationKey } from '../../arrangement/index.js';
-import { withOperationNames, type Contract, type Operation } from '../../contract/index.js';
-
-/** A contract with nothing said of it yet. */
-export type UndocumentedContract = Omit<Contract, 'description' | 'documentation' | 'findings'>;
+import { operationKey } from '../arrangement/index.js';
+import type { Operation } from './operation.js';
+import { withOperationNames } from './operationLinks.js';
 
 /** What operations are called now, by what outlives that, and the way back. */
 export interface OperationNaming {
