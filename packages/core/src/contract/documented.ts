@@ -1,7 +1,8 @@
 import { operationKey, type DocumentedKind, type SaidOf } from '../arrangement/index.js';
 import { memoize, storageOf, type Model } from '../model/index.js';
 import type { NoteKind } from './documentation.js';
-import { requestHeaders, responseHeaders, type HeaderUse } from './headers.js';
+import type { HeaderUse } from './header.js';
+import { requestHeaders, responseHeaders } from './headers.js';
 import { indexContract } from './lookup.js';
 import type { Field, Operation, QueryParameter, ResponseCase } from './operation.js';
 import { PROBLEMS } from './problems.js';

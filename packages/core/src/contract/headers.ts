@@ -1,25 +1,11 @@
 import { hasMoment } from '../arrangement/index.js';
+import { cachingHeaders, modifiedHeader } from './cachingHeaders.js';
+import { header, type HeaderUse } from './header.js';
 import { isAddressed, listFormAt } from './lookup.js';
 import { linkHeaders } from './linkHeaders.js';
 import { looksThroughList, SEE_OTHER } from './methods.js';
 import type { Operation, PageForm, ResponseCase, ResponseCode } from './operation.js';
 import type { Contract } from './types.js';
-
-/** A header that a request may carry, or that an answer says. */
-export interface HeaderUse {
-  readonly name: string;
-  /** What it is filed by where something is said of it; outlives the names that settings give. */
-  readonly subject: string;
-  readonly description: string;
-  readonly type: 'text' | 'uri' | 'count' | { readonly options: readonly string[] } | 'preference';
-  readonly isRequired: boolean;
-}
-
-const header = (
-  name: string,
-  description: string,
-  { type = 'text', isRequired = false, subject = name.toLowerCase() }: Partial<HeaderUse> = {},
-): HeaderUse => ({ name, subject, description, type, isRequired });
 
 /** Headers that a request of an operation may carry beside those of content negotiation. */
 export function requestHeaders(
@@ -62,8 +48,6 @@ const handsOutToken = ({ custom }: Operation): boolean =>
 
 const TELLS_NO_RECORD: ReadonlySet<string | undefined> = new Set(['fixed', 'aggregate']);
 
-const isQuery = ({ custom }: Operation): boolean => custom !== null && looksThroughList(custom);
-
 /** Whether what is answered has a state that can be asked for again. */
 const hasState = ({ custom, verb }: Operation): boolean => {
   if (verb === 'custom' && custom !== null && looksThroughList(custom)) return false;
@@ -89,9 +73,9 @@ export function responseHeaders(
     ...(operation.prefers && hasCode(cases, 'ok', 'created', 'removed', 'minimal')
       ? [header('Preference-Applied', 'The preference that was honoured (RFC 7240 §3).')]
       : []),
-    ...(hasCode(cases, 'ok') && !hasState(operation) && !isQuery(operation)
-      ? [header('Cache-Control', 'It is not to be stored (RFC 9111 §5.2.2.5).')]
-      : []),
+    ...cachingHeaders(contract, operation, cases, hasState(operation)),
+    ...(hasCode(cases, 'media-type') ? [acceptedHeader(operation), codingHeader] : []),
+    ...(hasCode(cases, 'key-busy') ? [header('Retry-After', 'Seconds to wait (RFC 9110 §10.2.3).')] : []),
     ...(hasCode(cases, 'unauthenticated') || (hasCode(cases, 'unmatched') && cases[0]?.status === 401)
       ? [header('WWW-Authenticate', 'The credentials that are wanted (RFC 9110 §11.6.1).')]
       : []),
@@ -101,6 +85,16 @@ export function responseHeaders(
     ),
   ];
 }
+
+/** The header that says what is accepted. */
+export const acceptedIn = (verb: Operation['verb']): string =>
+  verb === 'change' ? 'Accept-Patch' : 'Accept';
+
+/** What is accepted where what was sent is not (RFC 9110 §12.5.1, RFC 5789 §3.1). */
+const acceptedHeader = ({ verb }: Operation): HeaderUse =>
+  header(acceptedIn(verb), 'The media types that are accepted.');
+
+const codingHeader = header('Accept-Encoding', 'The content codings that are read (RFC 9110 §12.5.3).');
 
 /** Where the record is, and the state that is answered. */
 function addressHeaders(
@@ -129,7 +123,12 @@ function addressHeaders(
         ? [header('Location', 'Where the record is.', { type: 'uri' })]
         : []),
     ...(isElsewhere ? [header('Content-Location', 'The one address of the record.', { type: 'uri' })] : []),
-    ...(isTagged ? [header('ETag', 'The state of what is answered (RFC 9110 §8.8.3).')] : []),
+    ...(isTagged
+      ? [
+          header('ETag', 'The state of what is answered (RFC 9110 §8.8.3).'),
+          ...modifiedHeader(contract, operation),
+        ]
+      : []),
   ];
 }
 

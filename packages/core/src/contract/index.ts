@@ -51,7 +51,9 @@ export {
 } from './documented.js';
 export { neverAnswers, type NeverAnswered } from './neverAnswers.js';
 export { searchTexts } from './searchTexts.js';
-export { requestHeaders, responseHeaders, type HeaderUse } from './headers.js';
+export { acceptedIn, requestHeaders, responseHeaders } from './headers.js';
+export type { HeaderUse } from './header.js';
+export { modifiedMember } from './cachingHeaders.js';
 export { PROBLEMS, type ProblemCode } from './problems.js';
 export { operationNaming, type OperationNaming } from './operationNaming.js';
 export {

@@ -1,4 +1,4 @@
-import { HAL, type Contract, type Operation } from '../contract/index.js';
+import { acceptedIn, HAL, type Contract, type Operation } from '../contract/index.js';
 import { bareObject, isJsonObject, readJson, type Json } from '../model/index.js';
 import type { EngineRequest, Problem } from './message.js';
 import { mediaTypeOf } from './negotiate.js';
@@ -25,9 +25,14 @@ export function refuseBody(
   const sent = mediaTypeOf(headers.get('content-type'));
   if (operation.acceptedTypes.includes(sent)) return null;
   const offered = operation.acceptedTypes.join(', ');
-  const header = operation.verb === 'change' ? 'Accept-Patch' : 'Accept';
   const detail = `${sent === '' ? 'The body has no Content-Type' : `${sent} is not accepted`}; accepted are ${offered}.`;
-  return problem(statusFor(operation, 'media-type'), 'media-type', detail, [], [[header, offered]]);
+  return problem(
+    statusFor(operation, 'media-type'),
+    'media-type',
+    detail,
+    [],
+    [[acceptedIn(operation.verb), offered]],
+  );
 }
 
 /** Reads the body of an operation that takes one; of HAL (draft-kelly-json-hal §4.1) what is the record's own. */

@@ -1,6 +1,13 @@
 import { base64urlnopad, utf8 } from '@scure/base';
-import type { LinkTarget, MediaType, OwnTarget, Resource, Shape } from '../contract/index.js';
-import { isJsonObject, memoize, readJson, type EntityStorage, type Json, type Row } from '../model/index.js';
+import {
+  modifiedMember,
+  type LinkTarget,
+  type MediaType,
+  type OwnTarget,
+  type Resource,
+  type Shape,
+} from '../contract/index.js';
+import { isJsonObject, memoize, readJson, type Json, type Row } from '../model/index.js';
 import { httpDate } from './conditions.js';
 import type { RecordView } from './dataset.js';
 import { contractDigest, contractMark, digestOf } from './digest.js';
@@ -184,23 +191,15 @@ function treeOf(json: Json | undefined, depth: number): ExpandTree | null {
   return tree;
 }
 
-/** The instant that every change touches, by its identity. */
-const touchedIn = memoize(
-  ({ attributes }: EntityStorage): string | null =>
-    attributes.find(({ touched, type }) => touched && type.kind === 'instant')?.id ?? null,
-);
-
-/** When a record was changed last, where the model keeps that in a touched instant, to the second. */
+/** When a record was changed last, where its representation tells that in a touched instant, to the second. */
 export function modifiedAt(service: RequestContext, record: Row): number | null {
   const storage = storages(service).byId.get(record.entity);
-  const attribute = storage === undefined ? null : touchedIn(storage);
   const shape = indexOf(service).shapes.get(storage?.entity.name ?? '');
-  // What is computed from other records changes when they do.
-  if (attribute === null || shape?.members.some(({ source }) => isReadElsewhere(source)) === true)
-    return null;
+  const told = shape === undefined ? null : modifiedMember(shape);
+  if (told?.source.kind !== 'attribute') return null;
   const { isByOthers, isByTime } = linksMove(service, storage?.entity.name ?? '');
   if (isByOthers || isByTime) return null;
-  const at = record.values[attribute];
+  const at = record.values[told.source.attribute];
   const time = typeof at === 'string' ? Date.parse(at) : NaN;
   return Number.isNaN(time) ? null : Math.floor(time / 1000) * 1000;
 }

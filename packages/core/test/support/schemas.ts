@@ -9,18 +9,8 @@ interface PublishedResponse {
   readonly headers?: Record<string, { schema: object }>;
 }
 
-/** Headers with a meaning of their own to every resource, which no description repeats. */
-const GENERAL = new Set([
-  'content-type',
-  'cache-control',
-  'vary',
-  'last-modified',
-  'accept',
-  'accept-encoding',
-  'accept-patch',
-  'allow',
-  'retry-after',
-]);
+/** What the media type of a body is (OAS §4.8.21 leaves it out), and what no operation answers. */
+const GENERAL = new Set(['content-type', 'allow']);
 
 /** Where they are documented, they are always there. */
 const ALWAYS = new Set(['Location', 'WWW-Authenticate']);
