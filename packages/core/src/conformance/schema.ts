@@ -35,7 +35,7 @@ export function mismatches(schemas: Schemas, schema: JsonSchema, value: Json): r
 }
 
 /** What only tells readers about a value (JSON Schema Validation §9). */
-const ANNOTATIONS: ReadonlySet<string> = new Set(['description', 'default', 'examples']);
+const ANNOTATIONS: ReadonlySet<string> = new Set(['description', 'default', 'examples', 'readOnly', 'writeOnly']);
 
 const REFERENCE = '#/components/schemas/';
 

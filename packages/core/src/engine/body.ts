@@ -35,10 +35,13 @@ export function refuseBody(
   );
 }
 
-/** Reads the body of an operation that takes one; of HAL (draft-kelly-json-hal §4.1) what is the record's own. */
+/**
+ * Reads the body of an operation that takes one; where HAL is accepted (draft-kelly-json-hal §4.1) what is the record's
+ * own, since what was read as HAL is sent back as JSON, too.
+ */
 export function readBody(
   operation: Operation,
-  { body, headers }: EngineRequest,
+  { body }: EngineRequest,
 ): { readonly value: Json } | { readonly problem: Problem } {
   const status = statusFor(operation, 'malformed');
   if (body.kind === 'unreadable')
@@ -50,8 +53,7 @@ export function readBody(
       ),
     };
   const read = readJson(body.kind === 'text' ? body.text : '');
-  if (read.ok)
-    return { value: mediaTypeOf(headers.get('content-type')) === HAL ? withoutHal(read.value) : read.value };
+  if (read.ok) return { value: operation.acceptedTypes.includes(HAL) ? withoutHal(read.value) : read.value };
   const { message, line, column, code } = read.problem;
   const detail = `${message} Line ${line}, column ${column}.`;
   return { problem: problem(status, 'malformed', detail, [{ pointer: '', code, message: detail }]) };

@@ -8,3 +8,12 @@ export type { OpenApiDocument } from './openapi/document.js';
 export { isPublicationName, publish, PUBLICATION_FORMATS, PUBLICATION_NAMES } from './formats/index.js';
 export type { PublicationName } from './formats/index.js';
 export type { PublicationFormat } from './formats/format.js';
+export type {
+  CallCredentials,
+  Published,
+  PublicationOptions,
+  PublicationSource,
+  PublishedCall,
+  PublishedCalls,
+  PublishedExample,
+} from './source.js';

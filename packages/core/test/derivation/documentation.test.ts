@@ -7,6 +7,7 @@ import type { Json } from '@isomeros/core/model';
 import { openApiDocument } from '@isomeros/core/publication';
 import { TestMock } from '../support/mock.js';
 import { saying, type Saying } from '../support/documentation.js';
+import { resolved } from '../support/schemas.js';
 import { modelOf } from '../support/models.js';
 
 const TEXT = 'entity Route\n  number: integer, key\n  name: text(1..20), required\n';
@@ -44,7 +45,8 @@ describe('what is said of the API and its operations', () => {
   ];
 
   test('stands in the published document', () => {
-    const document = openApiDocument(contractOf(SAID)) as unknown as {
+    const published = openApiDocument(contractOf(SAID));
+    const document = resolved(published, published) as {
       info: object;
       servers: readonly object[];
       tags: readonly object[];

@@ -10,6 +10,7 @@ import { TestMock } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { madeRoutes, ROUTES, routeNames, routesMock, type RouteBody } from '../support/routes.js';
 import { rounds } from '../support/rounds.js';
+import { resolved } from '../support/schemas.js';
 
 describe('bracketed filters', () => {
   const mock = routesMock();
@@ -121,7 +122,8 @@ describe('filters that are spelled otherwise', () => {
     ['family', ['filter[distance]', 'filter[distance][ne]', 'filter[distance][in]']],
   ] as const)('%s: each operator is published as a parameter of its own', (filterStyle, names) => {
     const { contract } = routesMock({ filterStyle }).service;
-    const { paths } = openApiDocument(contract) as {
+    const document = openApiDocument(contract);
+    const { paths } = resolved(document, document) as {
       paths: Record<string, { get: { parameters: readonly { name: string; schema: object }[] } }>;
     };
     const { parameters } = paths['/routes']?.get ?? { parameters: [] };

@@ -15,6 +15,20 @@ const GENERAL = new Set(['content-type', 'allow']);
 /** Where they are documented, they are always there. */
 const ALWAYS = new Set(['Location', 'WWW-Authenticate']);
 
+/** A part of a document with answers, headers, parameters and links in the place of references to them. */
+export function resolved(document: OpenApiDocument, part: unknown): unknown {
+  if (Array.isArray(part)) return part.map((item: unknown) => resolved(document, item));
+  if (typeof part !== 'object' || part === null) return part;
+  const referred = '$ref' in part && typeof part.$ref === 'string' ? part.$ref : '';
+  const [, section = '', name = ''] =
+    /^#\/components\/(responses|headers|parameters|links)\/(.+)$/.exec(referred) ?? [];
+  if (section !== '') {
+    const components = document['components'] as Record<string, Record<string, unknown>>;
+    return resolved(document, components[section]?.[name]);
+  }
+  return Object.fromEntries(Object.entries(part).map(([key, value]) => [key, resolved(document, value)]));
+}
+
 /** Judges answers by the published description: do body and headers fit what is said of their status? */
 export class PublishedSchemas {
   private readonly ajv = new Ajv2020({ strict: false, allErrors: true, ownProperties: true });
@@ -24,11 +38,10 @@ export class PublishedSchemas {
   constructor(document: OpenApiDocument) {
     (formats as unknown as (ajv: Ajv2020) => void)(this.ajv);
     this.ajv.addSchema({ $id: 'doc', components: document['components'] });
-    const paths = document['paths'] as Record<
-      string,
-      Record<string, { operationId: string; responses: never }>
-    >;
-    for (const item of Object.values(paths)) {
+    const whole = resolved(document, document) as {
+      readonly paths: Record<string, Record<string, { operationId: string; responses: never }>>;
+    };
+    for (const item of Object.values(whole.paths)) {
       for (const [method, operation] of Object.entries(item)) {
         if (method !== 'parameters') this.responses.set(operation.operationId, operation.responses);
       }

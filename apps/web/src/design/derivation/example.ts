@@ -1,15 +1,19 @@
 import type { NamedExample } from '@isomeros/core/arrangement';
-import { indexContract, type Contract, type Finding, type Operation } from '@isomeros/core/contract';
 import {
-  Draft,
+  indexContract,
+  reasonPhrase,
+  type Contract,
+  type Finding,
+  type Operation,
+} from '@isomeros/core/contract';
+import {
+  derivedExchange,
+  EXAMPLE_NOW,
   exampleFindings,
   exampleRequest,
-  handle,
   keptExample,
   maskedBody,
   runExample,
-  withExampleQuery,
-  withExampleToken,
   type Dataset,
   type EngineRequest,
   type EngineResponse,
@@ -17,9 +21,6 @@ import {
   type Service,
 } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
-import { Random } from '@isomeros/core/seeding';
-import { reasonPhrase } from '../../app/parts/statusNames.js';
-import { EXAMPLE_NOW, EXAMPLE_SEED } from './exampleStage.js';
 import type { ExampleExchange, NamedExchange } from './protocol.js';
 
 const HOST = '127.0.0.1:4811';
@@ -35,27 +36,9 @@ export function exampleExchange(
   const operation = indexContract(contract).operations.get(operationId);
   if (operation === undefined) return null;
   const service = serviceOf(contract, model);
-  const bare = exampleRequest(service, dataset, operation, EXAMPLE_NOW, 'told');
-  if (bare === null) return null;
-  const entity = indexContract(contract).resources.get(operation.resource)?.entity ?? null;
-  const request = withExampleToken(
-    service,
-    dataset,
-    operation,
-    {
-      ...bare,
-      target: withExampleQuery(bare.target, operation),
-      headers: new Map([['host', HOST], ...bare.headers]),
-    },
-    entity,
-    EXAMPLE_NOW,
-  );
-  const random = new Random(EXAMPLE_SEED);
-  const { response } = handle(service, new Draft(dataset), request, {
-    now: () => EXAMPLE_NOW,
-    random: () => random.next(),
-    token: () => 'an-example',
-  });
+  const ran = derivedExchange(service, dataset, operation, HOST);
+  if (ran === null) return null;
+  const { request, response } = ran;
   return asItTravels(service, operation, request, response);
 }
 

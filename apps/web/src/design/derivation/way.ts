@@ -1,7 +1,6 @@
 import { shortestWay, type Contract, type LinkStep } from '@isomeros/core/contract';
-import { followWay, type Dataset, type WayRequest } from '@isomeros/core/engine';
+import { EXAMPLE_NOW, followWay, type Dataset, type WayRequest } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
-import { EXAMPLE_NOW } from './exampleStage.js';
 
 /** The shortest way from one resource to another, as links lead and as the engine answers on seed records. */
 export interface Way {

@@ -1,14 +1,11 @@
-import {
-  indexContract,
-  type ApiDocumentation,
-  type Contract,
-  type Operation,
-  type Resource,
-  type SecurityScheme,
-  type ServedAt,
-} from '../../contract/index.js';
+import type { ApiDocumentation, Contract, SecurityScheme, ServedAt } from '../../contract/index.js';
 import type { Json } from '../../model/index.js';
+import type { PublishedExample } from '../source.js';
+import { publishedOf } from './links.js';
 import { externalObject, operationObject } from './operations.js';
+import { SharedComponents } from './share.js';
+import { withSharedSchemas } from './sharedSchemas.js';
+import { sharedOperation, sharedParameters } from './sharedOperation.js';
 import { pathParameters } from './parameters.js';
 import { componentSchemas } from './schemas.js';
 
@@ -19,21 +16,29 @@ export type OpenApiDocument = { readonly [name: string]: Json };
  * Writes a contract as an OpenAPI 3.1 document (OAS §4.8.1). Paths are relative to the one server, which is
  * the root of the contract, so the document holds wherever the contract is served.
  */
-export function openApiDocument(contract: Contract): OpenApiDocument {
-  const { operationsOf } = indexContract(contract);
+export function openApiDocument(
+  contract: Contract,
+  { examples = NO_EXAMPLES, mock = null }: OpenApiOptions = {},
+): OpenApiDocument {
+  const shared = new SharedComponents();
   const paths = contract.resources.flatMap((resource) => {
-    const operations = publishedAt(operationsOf, resource);
+    const operations = publishedOf(contract, resource.id);
     if (operations.length === 0) return [];
-    const parameters = pathParameters(contract, resource);
+    const scope = resource.entity ?? resource.kind;
+    const parameters = sharedParameters(shared, scope, pathParameters(contract, resource));
     const item = {
       ...(parameters.length === 0 ? {} : { parameters }),
       ...Object.fromEntries(
-        operations.map((operation) => [operation.method.toLowerCase(), operationObject(contract, operation)]),
+        operations.map((operation) => {
+          const object = operationObject(contract, operation, examples.get(operation.id) ?? []);
+          return [operation.method.toLowerCase(), sharedOperation(shared, scope, object)];
+        }),
       ),
     };
     return [[resource.path === '' ? '/' : resource.path, item] as const];
   });
-  return {
+  const { json, components } = shared.inPlace(Object.fromEntries(paths));
+  return withSharedSchemas({
     openapi: '3.1.1',
     info: {
       title: contract.title,
@@ -46,20 +51,26 @@ export function openApiDocument(contract: Contract): OpenApiDocument {
       : { externalDocs: externalObject(contract.documentation.external) }),
     servers: [
       { url: contract.root === '' ? '/' : contract.root },
+      ...(mock === null ? [] : [{ url: mock, description: 'A mock' }]),
       ...contract.documentation.servers.map(serverObject),
     ],
     tags: publishedTags(contract),
-    paths: Object.fromEntries(paths),
-    components: { schemas: componentSchemas(contract), ...securitySchemes(contract) },
-  };
+    paths: json,
+    components: {
+      schemas: componentSchemas(contract),
+      ...components,
+      ...securitySchemes(contract),
+    },
+  });
 }
 
-/** The operations of a resource that stand in published documents. */
-const publishedAt = (
-  operationsOf: ReadonlyMap<string, readonly Operation[]>,
-  { id }: Resource,
-): readonly Operation[] =>
-  (operationsOf.get(id) ?? []).filter(({ documentation }) => documentation?.isPublished !== false);
+interface OpenApiOptions {
+  readonly examples?: ReadonlyMap<string, readonly PublishedExample[]>;
+  /** Where a mock serves it. */
+  readonly mock?: string | null;
+}
+
+const NO_EXAMPLES: ReadonlyMap<string, readonly PublishedExample[]> = new Map();
 
 /** What else is said of the API (OAS §4.8.2). */
 function infoOf({ summary, contact, license, terms }: ApiDocumentation): Readonly<Record<string, Json>> {

@@ -54,7 +54,7 @@ export function envelopeSchemas(
   const bodies = [...sent].flatMap((name): (readonly [string, Schema])[] => {
     const shape = shapes.get(name);
     if (shape === undefined) return [];
-    const ignored = { description: 'May be sent back as it was read; it has no effect.' };
+    const ignored = { readOnly: true };
     const around = [contract.names.links, ...constants.map((one) => one.name)].map(
       (one) => [one, ignored] as const,
     );

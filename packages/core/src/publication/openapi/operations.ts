@@ -16,13 +16,20 @@ import {
   type ResponseCase,
 } from '../../contract/index.js';
 import type { ExternalDocumentation } from '../../contract/index.js';
-import type { Json, JsonObject } from '../../model/index.js';
+import { readJson, type Json, type JsonObject } from '../../model/index.js';
+import type { PublishedExample } from '../source.js';
+import { linksOfOperation } from './links.js';
+import { componentName, freeName } from './share.js';
 import { headerParameters, headerSchema, headerText, queryParameters } from './parameters.js';
 import { envelopedName, isEnveloped } from './envelopes.js';
 import { halName, reference, type JsonSchema } from './schemas.js';
 
-/** An Operation Object (OAS §4.8.10). */
-export function operationObject(contract: Contract, operation: Operation): Json {
+/** An Operation Object (OAS §4.8.10), with everything in its place. */
+export function operationObject(
+  contract: Contract,
+  operation: Operation,
+  examples: readonly PublishedExample[],
+): JsonObject {
   const parameters = [
     ...operation.query.flatMap((parameter) => noted(contract, operation, parameter)),
     ...headerParameters(contract, operation),
@@ -35,8 +42,8 @@ export function operationObject(contract: Contract, operation: Operation): Json 
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(operation.accepts === null
       ? {}
-      : { requestBody: requestBody(contract, operation, operation.accepts) }),
-    responses: responsesOf(contract, operation),
+      : { requestBody: requestBody(contract, operation, operation.accepts, examples) }),
+    responses: responsesOf(contract, operation, examples),
     ...securityOf(contract, operation),
   };
 }
@@ -84,16 +91,31 @@ function securityOf({ security }: Contract, { access }: Operation): { readonly s
   return { security: security.schemes.map((scheme) => ({ [scheme]: roles })) };
 }
 
-function requestBody(contract: Contract, operation: Operation, shape: string): Json {
+function requestBody(
+  contract: Contract,
+  operation: Operation,
+  shape: string,
+  examples: readonly PublishedExample[],
+): Json {
+  const sent = examples.filter(({ status, isMasked }) => status < 400 && !isMasked);
   const content = Object.fromEntries(
-    operation.acceptedTypes.map((type) => [type, { schema: sentSchema(contract, operation, type, shape) }]),
+    operation.acceptedTypes.map((type) => [
+      type,
+      {
+        schema: sentSchema(contract, operation, type, shape),
+        ...examplesIn(sent, type, ({ requestHeaders, requestBody: text }) => ({
+          type: requestHeaders.get('content-type') ?? '',
+          text,
+        })),
+      },
+    ]),
   );
   return { required: true, content };
 }
 
 function sentSchema(contract: Contract, operation: Operation, type: string, shape: string): JsonSchema {
   if (type === 'application/json-patch+json') return reference('jsonPatch');
-  if (type === HAL) return reference(halName(shape));
+  if (type === HAL) return reference(shape);
   switch (takesEnveloped(contract, operation)) {
     case 'never':
       return reference(shape);
@@ -130,18 +152,26 @@ export type HeaderObject = { readonly description: string; readonly schema: Json
 export type ResponseObject = {
   readonly description: string;
   readonly headers?: Readonly<Record<string, HeaderObject>>;
-  readonly content?: Readonly<Record<string, { readonly schema: JsonSchema }>>;
+  readonly content?: Readonly<Record<string, MediaTypeObject>>;
+  readonly links?: JsonObject;
 };
+
+/** A Media Type Object (OAS §4.8.14). */
+export type MediaTypeObject = { readonly schema: JsonSchema; readonly examples?: JsonObject };
 
 /** What an operation may answer, by status (OAS §4.8.16). */
 export function responsesOf(
   contract: Contract,
   operation: Operation,
+  examples: readonly PublishedExample[] = [],
 ): Readonly<Record<string, ResponseObject>> {
   return Object.fromEntries(
     casesByStatus(operation.responses).map(([status, cases]) => [
       String(status),
-      responseObject(contract, operation, status, cases),
+      withExamples(
+        responseObject(contract, operation, status, cases),
+        examples.filter((example) => example.status === status),
+      ),
     ]),
   );
 }
@@ -174,5 +204,60 @@ function responseObject(
     };
   const isEmpty = status === 204 || status === SEE_OTHER || status === 304;
   const content = isEmpty ? {} : contentOf(contract, operation);
-  return { description, ...headers, ...(Object.keys(content).length === 0 ? {} : { content }) };
+  return {
+    description,
+    ...headers,
+    ...(Object.keys(content).length === 0 ? {} : { content, ...linksOf(contract, operation) }),
+  };
+}
+
+/** Where an answer leads, under the names of its relations (OAS §4.8.20). */
+function linksOf(contract: Contract, operation: Operation): { readonly links?: JsonObject } {
+  const taken = new Set<string>();
+  const links = linksOfOperation(contract, operation).flatMap(({ relation, object }) =>
+    object === null ? [] : [[freeName([componentName(relation)], taken), object] as const],
+  );
+  return links.length === 0 ? {} : { links: Object.fromEntries(links) };
+}
+
+/** What was answered, under the names of the examples. */
+const withExamples = (response: ResponseObject, examples: readonly PublishedExample[]): ResponseObject => ({
+  ...response,
+  ...(response.content === undefined
+    ? {}
+    : {
+        content: Object.fromEntries(
+          Object.entries(response.content).map(([type, content]) => [
+            type,
+            { ...content, ...examplesIn(examples, type, answeredIn) },
+          ]),
+        ),
+      }),
+});
+
+const answeredIn = ({ responseHeaders: headers, responseBody: text }: PublishedExample): TypedText => ({
+  type: headers.find(([name]) => name === 'Content-Type')?.[1] ?? '',
+  text,
+});
+
+interface TypedText {
+  readonly type: string;
+  readonly text: string | null;
+}
+
+/** The bodies of one media type (OAS §4.8.19). */
+function examplesIn(
+  examples: readonly PublishedExample[],
+  type: string,
+  bodyOf: (example: PublishedExample) => TypedText,
+): { readonly examples?: JsonObject } {
+  const found = examples.flatMap((example) => {
+    const { type: stated, text } = bodyOf(example);
+    if (text === null || stated.split(';', 1)[0]?.trim() !== type) return [];
+    const read = type === TEXT_TYPE ? { ok: true as const, value: text } : readJson(text);
+    if (!read.ok) return [];
+    const summary = `${example.method} ${example.target}`;
+    return [[example.name, { summary, value: read.value }] as const];
+  });
+  return found.length === 0 ? {} : { examples: Object.fromEntries(found) as JsonObject };
 }

@@ -216,8 +216,16 @@ const COMPARED: Readonly<Record<FilterOperator, string>> = {
   unset: 'has no value, or has one',
 };
 
-const comparesSo = (filter: FilterParameter): string =>
-  `Only records whose ${filter.name} compares so: ${filter.operators.map((operator) => `${sentTerm(filter, operator)}…`).join(', ')}.`;
+/** How a filter is written: plainly for equality, and with each other operator in the place of the first. */
+function comparesSo(filter: FilterParameter): string {
+  const [first, ...others] = filter.operators.filter((operator) => operator !== 'eq');
+  const ways = [
+    ...(filter.operators.includes('eq') ? [`${sentTerm(filter, 'eq')}…`] : []),
+    ...(first === undefined ? [] : [`${sentTerm(filter, first)}…`]),
+  ];
+  const likewise = others.length === 0 ? '' : `, and likewise with ${others.join(', ')}`;
+  return `Only records whose ${filter.name} compares so: ${ways.join(', ')}${likewise}.`;
+}
 
 /** Operators in brackets are the members of a deep object (OAS §4.8.12.4); equality may be written plainly too. */
 function inBrackets(parameter: FilterParameter): JsonSchema {

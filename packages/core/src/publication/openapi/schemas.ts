@@ -20,22 +20,8 @@ export function componentSchemas(contract: Contract): Record<string, Json> {
   const shapes = contract.shapes.map((shape) => [shape.name, shapeSchema(contract, shape)] as const);
   const returned = contract.representation.mediaTypes.includes(HAL) ? contract.shapes.filter(isReturned) : [];
   const hal = returned.map((shape) => [halName(shape.name), halSchema(shape)] as const);
-  const sent = new Set(
-    contract.operations.flatMap(({ acceptedTypes, accepts }) =>
-      acceptedTypes.includes(HAL) ? (accepts ?? []) : [],
-    ),
-  );
-  const sentAsHal = contract.shapes
-    .filter(({ name }) => sent.has(name))
-    .map((shape) => [halName(shape.name), sentHalSchema(contract, shape)] as const);
   const enveloped = envelopeSchemas(contract, (shape) => shapeSchema(contract, shape), reference);
-  return Object.fromEntries([
-    ...shapes,
-    ...enveloped,
-    ...hal,
-    ...sentAsHal,
-    ...Object.entries(sharedSchemas(contract)),
-  ]);
+  return Object.fromEntries([...shapes, ...enveloped, ...hal, ...Object.entries(sharedSchemas(contract))]);
 }
 
 const isReturned = ({ purpose }: Shape): boolean =>
@@ -53,8 +39,30 @@ function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
     return items === undefined ? {} : memberSchema(items);
   }
   const isOpen = isAnswered(shape) || contract.unknownMembers === 'ignored';
-  return { ...objectSchema(shape.members), ...(isOpen ? {} : { additionalProperties: false }) };
+  const object = objectSchema(shape.members);
+  const added = sentAsHal(contract).has(shape.name) ? ADDED_BY_HAL : {};
+  return {
+    ...object,
+    properties: { ...(object['properties'] as JsonSchema), ...added },
+    ...(isOpen ? {} : { additionalProperties: false }),
+  };
 }
+
+/** What HAL adds to a record may be sent back with it, and has no effect. */
+const ADDED_BY_HAL: JsonSchema = {
+  _links: { type: 'object', readOnly: true },
+  _embedded: { type: 'object', readOnly: true },
+};
+
+/** The names of the shapes that may be sent as HAL. */
+const sentAsHal = memoize(
+  ({ operations }: Contract): ReadonlySet<string> =>
+    new Set(
+      operations.flatMap(({ acceptedTypes, accepts }) =>
+        acceptedTypes.includes(HAL) ? (accepts ?? []) : [],
+      ),
+    ),
+);
 
 function objectSchema(members: readonly Member[]): JsonSchema {
   const required = members.filter((member) => member.required).map((member) => member.name);
@@ -94,14 +102,6 @@ function halSchema(shape: Shape): JsonSchema {
   };
 }
 
-/** A body as it may be sent in HAL: what is not the record's own has no effect. */
-function sentHalSchema(contract: Contract, shape: Shape): JsonSchema {
-  const { properties, ...others } = shapeSchema(contract, shape);
-  const description = 'May be sent back as it was read; it has no effect.';
-  const ignored = { type: 'object', description };
-  return { ...others, properties: { ...(properties as JsonSchema), _embedded: ignored, _links: ignored } };
-}
-
 /** Related records inside a record, by relation (draft-kelly-json-hal §4.1.2). */
 function halInside({ members }: Shape): { readonly _embedded?: JsonSchema } {
   const inside = members.flatMap(({ source }) => {
@@ -117,6 +117,7 @@ function memberSchema(member: Member): JsonSchema {
   return {
     ...schema,
     ...(member.source.kind === 'input' && member.source.isSecret ? { writeOnly: true } : {}),
+    ...(member.mode === 'must-equal' || member.mode === 'ignored' ? { readOnly: true } : {}),
     ...describe(member),
     ...(member.default === null ? {} : { default: member.default }),
     ...(member.example === null ? {} : { examples: [member.example] }),
@@ -126,9 +127,8 @@ function memberSchema(member: Member): JsonSchema {
 function describe(member: Member): JsonSchema {
   const notes = [
     member.description,
-    member.mode === 'must-equal' ? 'May be sent back with the value it has, and never changes.' : null,
+    member.mode === 'must-equal' ? 'Never changes.' : null,
     member.mode === 'moved' ? 'Moves along its life cycle only.' : null,
-    member.mode === 'ignored' ? 'May be sent back as it was read; it has no effect.' : null,
     member.type.kind === 'decimal' && member.type.scale !== null
       ? `At most ${member.type.scale} digits after the point.`
       : null,

@@ -1,20 +1,32 @@
 const PHRASES: Readonly<Record<number, string>> = {
   200: 'OK',
   201: 'Created',
+  202: 'Accepted',
   204: 'No Content',
+  303: 'See Other',
+  304: 'Not Modified',
+  308: 'Permanent Redirect',
   400: 'Bad Request',
+  401: 'Unauthorized',
+  403: 'Forbidden',
   404: 'Not Found',
   405: 'Method Not Allowed',
   406: 'Not Acceptable',
   409: 'Conflict',
+  410: 'Gone',
+  412: 'Precondition Failed',
   413: 'Content Too Large',
   414: 'URI Too Long',
   415: 'Unsupported Media Type',
   421: 'Misdirected Request',
+  422: 'Unprocessable Content',
+  428: 'Precondition Required',
+  429: 'Too Many Requests',
   500: 'Internal Server Error',
   501: 'Not Implemented',
   503: 'Service Unavailable',
+  507: 'Insufficient Storage',
 };
 
-/** The reason phrase of a status code (RFC 9110 §15); empty for others. */
+/** The reason phrase of a status code (RFC 9110 §15, RFC 6585, RFC 4918); empty for others. */
 export const reasonPhrase = (status: number): string => PHRASES[status] ?? '';
