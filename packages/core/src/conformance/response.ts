@@ -1,7 +1,12 @@
 import { indexContract, TEXT_TYPE, type Contract } from '../contract/index.js';
 import { memoize, readJson, type Json } from '../model/index.js';
-import { componentSchemas, responsesOf, type ResponseObject } from '../publication/index.js';
-import { mismatches } from './schema.js';
+import {
+  componentSchemas,
+  patternsByPublished,
+  responsesOf,
+  type ResponseObject,
+} from '../publication/index.js';
+import { mismatches, type Schemas } from './schema.js';
 
 /** An answer as a client received it. */
 export interface ReceivedResponse {
@@ -22,7 +27,10 @@ export type Deviation =
 /** Where they are described, they are always there (RFC 9110 §10.2.2, §11.6.1). */
 const ALWAYS: ReadonlySet<string> = new Set(['Location', 'WWW-Authenticate']);
 
-const schemasOf = memoize(componentSchemas);
+const schemasOf = memoize((contract: Contract): Schemas => ({
+  byName: componentSchemas(contract),
+  patterns: patternsByPublished(contract),
+}));
 
 /**
  * Judges the answer of an operation by its contract: its status, its headers as far as they are described, its media

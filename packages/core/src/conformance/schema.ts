@@ -21,8 +21,11 @@ export interface Mismatch {
   readonly message: string;
 }
 
-/** The schemas that references lead to, by their names. */
-export type Schemas = Readonly<Record<string, Json>>;
+/** The schemas that references lead to, by their names, and the patterns of the model by those of schemas. */
+export interface Schemas {
+  readonly byName: Readonly<Record<string, Json>>;
+  readonly patterns: ReadonlyMap<string, string>;
+}
 
 /**
  * Judges a value by a schema as descriptions are published with (JSON Schema 2020-12). Only keywords that are published
@@ -35,7 +38,13 @@ export function mismatches(schemas: Schemas, schema: JsonSchema, value: Json): r
 }
 
 /** What only tells readers about a value (JSON Schema Validation §9). */
-const ANNOTATIONS: ReadonlySet<string> = new Set(['description', 'default', 'examples', 'readOnly', 'writeOnly']);
+const ANNOTATIONS: ReadonlySet<string> = new Set([
+  'description',
+  'default',
+  'examples',
+  'readOnly',
+  'writeOnly',
+]);
 
 const REFERENCE = '#/components/schemas/';
 
@@ -81,7 +90,7 @@ class Judge {
         );
         return;
       default:
-        if (typeof value === 'string') expectText(keyword, wanted, value, expect);
+        if (typeof value === 'string') expectText(this.schemas, keyword, wanted, value, expect);
         else if (typeof value === 'number') expectNumber(keyword, wanted, value, expect);
         else if (Array.isArray(value)) this.judgeItems(keyword, wanted, value, pointer, expect);
         else if (isJsonObject(value)) this.judgeMembers(keyword, wanted, schema, value, pointer);
@@ -137,9 +146,9 @@ class Judge {
 
   private referenced(reference: string): JsonSchema {
     const name = reference.slice(REFERENCE.length);
-    if (!reference.startsWith(REFERENCE) || !Object.hasOwn(this.schemas, name))
+    if (!reference.startsWith(REFERENCE) || !Object.hasOwn(this.schemas.byName, name))
       throw new Error(`There is no schema ${reference}.`);
-    return this.schemas[name] as JsonSchema;
+    return this.schemas.byName[name] as JsonSchema;
   }
 }
 
@@ -175,7 +184,7 @@ function isOfType(type: string, value: Json): boolean {
   }
 }
 
-function expectText(keyword: string, wanted: Json, text: string, expect: Expect): void {
+function expectText(schemas: Schemas, keyword: string, wanted: Json, text: string, expect: Expect): void {
   switch (keyword) {
     case 'minLength':
       expect(codePointLength(text) >= Number(wanted), `Expected at least ${Number(wanted)} characters.`);
@@ -184,7 +193,7 @@ function expectText(keyword: string, wanted: Json, text: string, expect: Expect)
       expect(codePointLength(text) <= Number(wanted), `Expected at most ${Number(wanted)} characters.`);
       return;
     case 'pattern':
-      expect(matches(wanted as string, text), `Expected text that matches ${wanted as string}.`);
+      expect(matches(schemas, wanted as string, text), `Expected text that matches ${wanted as string}.`);
       return;
     case 'format':
       expect(isOfFormat(wanted as string, text), `Expected the format ${wanted as string}.`);
@@ -204,8 +213,13 @@ function expectNumber(keyword: string, wanted: Json, value: number, expect: Expe
 /** Patterns of ours; all others are those of models. */
 const OWN_PATTERNS: ReadonlyMap<string, RegExp> = new Map([TIME, DURATION].map((own) => [own.source, own]));
 
-const matches = (pattern: string, text: string): boolean =>
-  OWN_PATTERNS.get(pattern)?.test(text) ?? compilePattern(pattern).matcher(text).find();
+function matches({ patterns }: Schemas, pattern: string, text: string): boolean {
+  const own = OWN_PATTERNS.get(pattern);
+  if (own !== undefined) return own.test(text);
+  const source = patterns.get(pattern);
+  if (source === undefined) throw new Error(`No text of the model has the pattern ${pattern}.`);
+  return compilePattern(source).matches(text);
+}
 
 /** RFC 3986 §4.1, as far as its characters go. */
 const URI_REFERENCE = /^(?:[A-Za-z0-9\-._~:/?#[\]@!$&'()*+,;=]|%[0-9A-Fa-f]{2})*$/;

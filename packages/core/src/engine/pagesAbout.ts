@@ -1,5 +1,5 @@
 import { indexContract, type LinkTarget, type Operation, type Resource } from '../contract/index.js';
-import { bareObject, isJsonObject, readJson, type Json, type JsonObject } from '../model/index.js';
+import { schemaOfShape } from '../publication/index.js';
 import { indexOf, type Service } from './service.js';
 
 /** A page of the mock about itself. */
@@ -34,7 +34,9 @@ function page(
     case 'describedby':
       return {
         mediaType: 'application/schema+json',
-        text: schemaText(service, read?.returns ?? '', path),
+        text: JSON.stringify(
+          schemaOfShape(service.contract, read?.returns ?? '', service.contract.root + path),
+        ),
         about: 'the JSON Schema of an answer',
       };
     case 'profile':
@@ -42,53 +44,6 @@ function page(
     default:
       return { mediaType: TEXT, text: documentationText(service), about: 'the documentation' };
   }
-}
-
-const IN_DOCUMENT = '#/components/schemas/';
-
-/** A schema of the published description as a document of its own (JSON Schema 2020-12), with all it refers to. */
-function schemaText(service: Service, shape: string, path: string): string {
-  const read = readJson(service.description());
-  const document = read.ok && isJsonObject(read.value) ? read.value : bareObject();
-  const components = document['components'];
-  const schemas =
-    isJsonObject(components) && isJsonObject(components['schemas']) ? components['schemas'] : {};
-  const defined = new Map<string, Json>();
-  const define = (name: string): void => {
-    if (defined.has(name) || !Object.hasOwn(schemas, name)) return;
-    const schema = schemas[name] ?? null;
-    defined.set(name, schema);
-    for (const other of referencesIn(schema)) define(other);
-  };
-  define(shape);
-  return JSON.stringify({
-    $schema: 'https://json-schema.org/draft/2020-12/schema',
-    $id: service.contract.root + path,
-    $ref: `#/$defs/${shape}`,
-    $defs: Object.fromEntries([...defined].map(([name, schema]) => [name, withDefs(schema)])),
-  });
-}
-
-function referencesIn(schema: Json): readonly string[] {
-  if (Array.isArray(schema)) return (schema as readonly Json[]).flatMap(referencesIn);
-  if (!isJsonObject(schema)) return [];
-  return Object.entries(schema).flatMap(([name, value]) =>
-    name === '$ref' && typeof value === 'string' && value.startsWith(IN_DOCUMENT)
-      ? [value.slice(IN_DOCUMENT.length)]
-      : referencesIn(value),
-  );
-}
-
-function withDefs(schema: Json): Json {
-  if (Array.isArray(schema)) return (schema as readonly Json[]).map(withDefs);
-  if (!isJsonObject(schema)) return schema;
-  const own: JsonObject = Object.fromEntries(
-    Object.entries(schema).map(([name, value]) => [
-      name,
-      name === '$ref' && typeof value === 'string' ? value.replace(IN_DOCUMENT, '#/$defs/') : withDefs(value),
-    ]),
-  );
-  return own;
 }
 
 /** What the members of an answer are, and what may be done where it is read (RFC 6906). */

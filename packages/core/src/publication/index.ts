@@ -1,13 +1,22 @@
 export { readCommonMark, type TextBlock, type TextSpan } from './commonMark.js';
+export {
+  isPublicationName,
+  OLDER_NAMES,
+  PUBLICATION_FORMATS,
+  PUBLICATION_NAMES,
+  publish,
+} from './formats/index.js';
+export type { PublicationName } from './formats/index.js';
+export type { PublicationFormat } from './formats/format.js';
+export { schemaOfShape } from './jsonSchema.js';
 export { openApiDocument } from './openapi/document.js';
+export type { OpenApiDocument } from './openapi/document.js';
 export { responsesOf } from './openapi/operations.js';
 export type { HeaderObject, ResponseObject } from './openapi/operations.js';
 export { componentSchemas } from './openapi/schemas.js';
 export type { JsonSchema } from './openapi/schemas.js';
-export type { OpenApiDocument } from './openapi/document.js';
-export { isPublicationName, publish, PUBLICATION_FORMATS, PUBLICATION_NAMES } from './formats/index.js';
-export type { PublicationName } from './formats/index.js';
-export type { PublicationFormat } from './formats/format.js';
+export { asEcmaPattern } from './patterns.js';
+export { patternsByPublished } from './scalarTypes.js';
 export type {
   CallCredentials,
   Published,

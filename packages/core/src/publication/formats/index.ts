@@ -1,12 +1,16 @@
-import type { Contract } from '../../contract/index.js';
+import type { PublicationOptions, PublicationSource, Published } from '../source.js';
+import { CONTRACT } from './contract.js';
 import type { PublicationFormat } from './format.js';
-import { OPENAPI_JSON } from './openApiJson.js';
-import { OPENAPI_YAML } from './openApiYaml.js';
+import { JSON_SCHEMA } from './jsonSchema.js';
+import { OPENAPI_FORMATS } from './openApi.js';
+import { TYPESCRIPT } from './typescript.js';
 
 /** Every format, by the name of the file a document of it is. */
 export const PUBLICATION_FORMATS = {
-  'openapi.json': OPENAPI_JSON,
-  'openapi.yaml': OPENAPI_YAML,
+  ...OPENAPI_FORMATS,
+  'json-schema.json': JSON_SCHEMA,
+  'types.d.ts': TYPESCRIPT,
+  'contract.json': CONTRACT,
 } as const satisfies Readonly<Record<string, PublicationFormat>>;
 
 export type PublicationName = keyof typeof PUBLICATION_FORMATS;
@@ -16,6 +20,15 @@ export const PUBLICATION_NAMES = Object.keys(PUBLICATION_FORMATS) as readonly Pu
 export const isPublicationName = (name: string): name is PublicationName =>
   Object.hasOwn(PUBLICATION_FORMATS, name);
 
+/** What documents were called before they named their version. */
+export const OLDER_NAMES = {
+  'openapi.json': 'openapi-3.1.json',
+  'openapi.yaml': 'openapi-3.1.yaml',
+} as const satisfies Readonly<Record<string, PublicationName>>;
+
 /** The document of a contract in a format. */
-export const publish = (contract: Contract, name: PublicationName): string =>
-  PUBLICATION_FORMATS[name].write(contract);
+export const publish = (
+  source: PublicationSource,
+  name: PublicationName,
+  options: PublicationOptions,
+): Published => PUBLICATION_FORMATS[name].write(source, options);

@@ -85,8 +85,7 @@ export const externalObject = ({ url, text }: ExternalDocumentation): Json => ({
 
 /** The schemes an operation takes, any one of them (OAS §4.8.30); none where anybody may. */
 function securityOf({ security }: Contract, { access }: Operation): { readonly security?: Json } {
-  if (security.schemes.length === 0) return {};
-  if (access.kind === 'anonymous') return { security: [] };
+  if (security.schemes.length === 0 || access.kind === 'anonymous') return {};
   const roles = access.kind === 'role' ? [access.role] : [];
   return { security: security.schemes.map((scheme) => ({ [scheme]: roles })) };
 }
@@ -98,20 +97,26 @@ function requestBody(
   examples: readonly PublishedExample[],
 ): Json {
   const sent = examples.filter(({ status, isMasked }) => status < 400 && !isMasked);
-  const content = Object.fromEntries(
-    operation.acceptedTypes.map((type) => [
-      type,
-      {
-        schema: sentSchema(contract, operation, type, shape),
-        ...examplesIn(sent, type, ({ requestHeaders, requestBody: text }) => ({
-          type: requestHeaders.get('content-type') ?? '',
-          text,
-        })),
-      },
-    ]),
+  const content = Object.entries(requestContent(contract, operation, shape)).map(
+    ([type, media]) => [type, { ...media, ...examplesIn(sent, type, sentIn) }] as const,
   );
-  return { required: true, content };
+  return { required: true, content: Object.fromEntries(content) };
 }
+
+const sentIn = ({ requestHeaders, requestBody: text }: PublishedExample): TypedText => ({
+  type: requestHeaders.get('content-type') ?? '',
+  text,
+});
+
+/** What is accepted in each media type (OAS §4.8.14). */
+export const requestContent = (
+  contract: Contract,
+  operation: Operation,
+  shape: string,
+): Readonly<Record<string, MediaTypeObject>> =>
+  Object.fromEntries(
+    operation.acceptedTypes.map((type) => [type, { schema: sentSchema(contract, operation, type, shape) }]),
+  );
 
 function sentSchema(contract: Contract, operation: Operation, type: string, shape: string): JsonSchema {
   if (type === 'application/json-patch+json') return reference('jsonPatch');

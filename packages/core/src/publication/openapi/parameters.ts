@@ -94,7 +94,6 @@ function queryParameter(parameter: Exclude<QueryParameter, FilterParameter>): Js
       return {
         ...base,
         description: 'The direction of each key to sort by; all ascending without it.',
-        style: 'form',
         explode: false,
         schema: { type: 'array', items: { type: 'string', enum: ['asc', 'desc'] } },
       };
@@ -140,7 +139,6 @@ function expandParameter({ names, depth }: Extract<QueryParameter, { role: 'expa
 const namesParameter = (base: object, description: string, items: JsonSchema): Json => ({
   ...base,
   description,
-  style: 'form',
   explode: false,
   schema: { type: 'array', minItems: 1, items },
 });
@@ -148,8 +146,7 @@ const namesParameter = (base: object, description: string, items: JsonSchema): J
 function sortKeys({ keys, style }: Extract<QueryParameter, { role: 'sort' }>): JsonSchema {
   return {
     description: `Keys to sort by${DIRECTIONS[style]}. The key of the record breaks ties.`,
-    style: 'form',
-    explode: style === 'repeated',
+    ...(style === 'repeated' ? {} : { explode: false }),
     schema: {
       type: 'array',
       items: { type: 'string', enum: keys.flatMap(({ name }) => sortTexts(name, style)) },
@@ -223,7 +220,7 @@ function comparesSo(filter: FilterParameter): string {
     ...(filter.operators.includes('eq') ? [`${sentTerm(filter, 'eq')}…`] : []),
     ...(first === undefined ? [] : [`${sentTerm(filter, first)}…`]),
   ];
-  const likewise = others.length === 0 ? '' : `, and likewise with ${others.join(', ')}`;
+  const likewise = others.length === 0 ? '' : `, and so on`;
   return `Only records whose ${filter.name} compares so: ${ways.join(', ')}${likewise}.`;
 }
 
@@ -247,13 +244,12 @@ function inValue(parameter: FilterParameter): JsonSchema {
   const pattern = `^(?:(?:${known}):|(?!(?:${FILTER_OPERATORS.join('|')}):))`;
   return {
     description: `${comparesSo(parameter)} It may stand several times; all must hold. A text that begins so itself is written eq:….`,
-    style: 'form',
-    explode: true,
     schema: { type: 'array', items: { type: 'string', pattern } },
   };
 }
 
-function operandSchema(operator: FilterOperator, type: ScalarType): JsonSchema {
+/** What stands behind an operator. */
+export function operandSchema(operator: FilterOperator, type: ScalarType): JsonSchema {
   switch (operator) {
     case 'in':
       return { type: 'string', description: 'Values separated by commas.' };

@@ -7,6 +7,7 @@ import {
   type PageForm,
   type Shape,
 } from '../../contract/index.js';
+import { publishedPattern } from '../scalarTypes.js';
 import { envelopeSchemas } from './envelopes.js';
 import { DURATION, memoize, TIME, type Json, type ScalarType } from '../../model/index.js';
 
@@ -50,8 +51,8 @@ function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
 
 /** What HAL adds to a record may be sent back with it, and has no effect. */
 const ADDED_BY_HAL: JsonSchema = {
-  _links: { type: 'object', readOnly: true },
-  _embedded: { type: 'object', readOnly: true },
+  _links: { readOnly: true },
+  _embedded: { readOnly: true },
 };
 
 /** The names of the shapes that may be sent as HAL. */
@@ -124,16 +125,20 @@ function memberSchema(member: Member): JsonSchema {
   };
 }
 
+/** Texts one after the other, each ended before the next begins. */
+const sentences = (texts: readonly string[]): string =>
+  texts.map((text, at) => (at < texts.length - 1 && !/[.!?:]$/.test(text) ? `${text}.` : text)).join(' ');
+
 function describe(member: Member): JsonSchema {
   const notes = [
     member.description,
     member.mode === 'must-equal' ? 'Never changes.' : null,
     member.mode === 'moved' ? 'Moves along its life cycle only.' : null,
     member.type.kind === 'decimal' && member.type.scale !== null
-      ? `At most ${member.type.scale} digits after the point.`
+      ? `At most ${member.type.scale} ${member.type.scale === 1 ? 'digit' : 'digits'} after the point.`
       : null,
   ].filter((note) => note !== null);
-  return notes.length === 0 ? {} : { description: notes.join(' ') };
+  return notes.length === 0 ? {} : { description: sentences(notes) };
 }
 
 function nullable(schema: JsonSchema): JsonSchema {
@@ -171,8 +176,12 @@ function typeSchema(type: MemberType): JsonSchema {
 export function scalarSchema(type: ScalarType): JsonSchema {
   switch (type.kind) {
     case 'text': {
-      const pattern = type.pattern === null ? {} : { pattern: `^(?:${type.pattern})$` };
-      return { type: 'string', ...bounds('minLength', type.min, 'maxLength', type.max), ...pattern };
+      const pattern = type.pattern === null ? null : publishedPattern(type.pattern);
+      return {
+        type: 'string',
+        ...bounds('minLength', type.min, 'maxLength', type.max),
+        ...(pattern === null ? {} : { pattern }),
+      };
     }
     case 'integer':
       return { type: 'integer', ...bounds('minimum', type.min, 'maximum', type.max) };

@@ -1,0 +1,9 @@
+import { writeContract } from '../../contract/index.js';
+import type { PublicationFormat } from './format.js';
+
+/** The whole contract, as comparisons and later versions read it. */
+export const CONTRACT: PublicationFormat = {
+  title: 'Contract',
+  mediaType: 'application/json',
+  write: ({ contract }) => ({ text: writeContract(contract), cannotSay: [] }),
+};
