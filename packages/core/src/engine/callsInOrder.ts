@@ -70,22 +70,35 @@ export function callsInOrder(service: Service): PublishedCalls {
   return { calls, without: [] };
 }
 
+const MOST_ATTEMPTS = 4;
+
 class Session {
   private readonly records: Dataset;
   private readonly runtime: Runtime;
   /** As it was handed out last; `null` before. */
   private token: string | null = null;
   private tokens = 0;
+  /** What was made and changed before must not be sent again: much of it may stand once only. */
+  private dice = 0;
 
   constructor(private readonly service: Service) {
     this.records = exampleRecords(service.model);
     this.runtime = { ...exampleRuntime(EXAMPLE_NOW), token: () => `token-${++this.tokens}` };
   }
 
-  /** Carries out an operation; `null` where it does not succeed, and nothing has changed. */
+  /** Carries out an operation; `null` where it does not succeed, whatever is sent, and nothing has changed. */
   call(operation: Operation): PublishedCall | null {
+    for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt++) {
+      const call = this.attempt(operation);
+      if (call !== null) return call;
+      if (operation.accepts === null) return null;
+    }
+    return null;
+  }
+
+  private attempt(operation: Operation): PublishedCall | null {
     const { service, records } = this;
-    const example = exampleRequest(service, records, operation, EXAMPLE_NOW, 'told');
+    const example = exampleRequest(service, records, operation, EXAMPLE_NOW, 'told', ++this.dice);
     const credentials = this.credentialsOf(operation);
     if (example === null || credentials === null) return null;
     const request = { ...example, headers: this.headersFor(example, credentials) };

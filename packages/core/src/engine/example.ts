@@ -26,6 +26,8 @@ import {
   type RequestContext,
 } from './service.js';
 
+const USUAL_DICE = 7;
+
 /**
  * A request that shows an operation at work on the records there are, wherever they are kept: ids that exist, a body
  * that fits.
@@ -38,6 +40,8 @@ export function exampleRequest(
   now: number,
   /** Whether secrets of records stand in it: for who shows what is answered, and never the request itself. */
   secrets: 'told' | 'masked' = 'masked',
+  /** Other values are made up by another number. */
+  dice = USUAL_DICE,
 ): EngineRequest | null {
   const mediaType = given.contract.representation.mediaTypes[0] ?? 'application/json';
   const service = requestContextAt(given, now, mediaType, null);
@@ -58,7 +62,7 @@ export function exampleRequest(
       ? exampleOfVerify(service, records, operation, resource, secrets)
       : operation.custom !== null && looksThroughList(operation.custom) && operation.accepts !== null
         ? exampleOfQuery(service, records, operation, resource)
-        : exampleBody(service, records, operation, resource, record);
+        : exampleBody(service, records, operation, resource, record, dice);
   const headers = new Map<string, string>([['accept', service.mediaType]]);
   addProtocol(service, records, operation, { resource, record, paired }, headers);
   if (body === null) return { method: operation.method, target: asked, headers, body: { kind: 'none' } };
@@ -202,10 +206,11 @@ function exampleBody(
   operation: Operation,
   resource: Resource,
   record: Row | null,
+  dice: number,
 ): Json {
   if (operation.accepts === null) return null;
   const shape = shapeNamed(service, operation.accepts);
-  const filler = new Filler(service, records, new Random(7), service.now);
+  const filler = new Filler(service, records, new Random(dice), service.now);
   switch (operation.verb) {
     case 'create':
       return filler.object(shape);

@@ -3,6 +3,7 @@ import { CONTRACT } from './contract.js';
 import type { PublicationFormat } from './format.js';
 import { JSON_SCHEMA } from './jsonSchema.js';
 import { OPENAPI_FORMATS } from './openApi.js';
+import { SHELL } from './shell.js';
 import { TYPESCRIPT } from './typescript.js';
 
 /** Every format, by the name of the file a document of it is. */
@@ -10,6 +11,7 @@ export const PUBLICATION_FORMATS = {
   ...OPENAPI_FORMATS,
   'json-schema.json': JSON_SCHEMA,
   'types.d.ts': TYPESCRIPT,
+  'curl.sh': SHELL,
   'contract.json': CONTRACT,
 } as const satisfies Readonly<Record<string, PublicationFormat>>;
 
