@@ -155,16 +155,16 @@ function operation(path, key, { description, properties }, { problemKinds, schem
     properties[name]?.enum ?? (properties[name] === undefined ? [] : [properties[name].const]);
   const headers = all('headers');
   const status = said('status') ?? 200;
-  const answered = success(status, properties.answer, said('answerMedia'), headers);
+  const answered = success(status, properties.answer, all('answerMedia'), headers);
   return {
     summary: description,
     ...parametersOf(path, properties, schemas),
-    ...bodyOf(properties.body, said('bodyMedia')),
+    ...bodyOf(properties.body, all('bodyMedia')),
     responses: {
       [status]: answered,
       ...(said('creates') === true
         ? {
-            201: success(201, properties.answer, said('answerMedia'), [...new Set([...headers, 'Location'])]),
+            201: success(201, properties.answer, all('answerMedia'), [...new Set([...headers, 'Location'])]),
           }
         : {}),
       ...problemsOf(all('problems'), problemKinds),
@@ -200,9 +200,10 @@ function queryMembers(query, schemas) {
   return [...own, ...(query.allOf ?? []).flatMap((part) => queryMembers(part, schemas))];
 }
 
+/** Bodies in JSON, and as text of some media types. */
 const content = (schema, media) => ({
   ...(schema === undefined ? {} : { 'application/json': { schema } }),
-  ...(media === undefined ? {} : { [media]: { schema: { type: 'string' } } }),
+  ...Object.fromEntries(media.map((type) => [type, { schema: { type: 'string' } }])),
 });
 
 const bodyOf = (body, media) =>
@@ -213,7 +214,7 @@ function success(status, answer, media, headers) {
   return {
     description: status === 204 ? 'Done.' : 'As asked.',
     ...(headers.length === 0 ? {} : { headers: described }),
-    ...(answer === undefined && media === undefined ? {} : { content: content(answer, media) }),
+    ...(answer === undefined && media.length === 0 ? {} : { content: content(answer, media) }),
   };
 }
 

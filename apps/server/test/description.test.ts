@@ -13,6 +13,7 @@ import {
   ChangesQueryDto,
   MakeReleaseDto,
   NameDto,
+  PublicationQueryDto,
   ReleaseEndDto,
   RenameDto,
   SaveChoicesDto,
@@ -106,6 +107,8 @@ const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = 
   ['PUT /api/designs/{id}/model', 'body', SaveModelDto],
   ['PUT /api/designs/{id}/choices', 'body', SaveChoicesDto],
   ['POST /api/designs/{id}/renames', 'body', RenameDto],
+  ['GET /api/designs/{id}/arrangements/{name}/publications/{format}', 'query', PublicationQueryDto],
+  ['GET /api/designs/{id}/releases/{label}/publications/{format}', 'query', PublicationQueryDto],
   ['GET /api/designs/{id}/revisions', 'query', PageQueryDto],
   ['PUT /api/designs/{id}/arrangements/{name}/name', 'body', ArrangementNameDto],
   ['POST /api/designs/{id}/releases', 'body', MakeReleaseDto],
@@ -226,6 +229,12 @@ describe('what is answered', () => {
     });
     await ask('GET /api/designs/{id}/arrangements/{name}', `${at}/arrangements/more`);
     await ask('GET /api/designs/{id}/arrangements/{name}/contract', `${at}/arrangements/more/contract`);
+    const published = `${at}/arrangements/more/publications`;
+    await ask('GET /api/designs/{id}/arrangements/{name}/publications', published);
+    await ask(
+      'GET /api/designs/{id}/arrangements/{name}/publications/{format}',
+      `${published}/openapi-3.0.json?server=mock`,
+    );
     await ask('GET /api/designs/{id}/arrangements/{name}/{document}', `${at}/arrangements/more/openapi.json`);
     await ask('PUT /api/designs/{id}/arrangements/{name}/name', `${at}/arrangements/more/name`, {
       name: 'other',
@@ -241,6 +250,11 @@ describe('what is answered', () => {
     await ask('GET /api/designs/{id}/releases/{label}', `${at}/releases/1`);
     await ask('GET /api/designs/{id}/releases', `${at}/releases`);
     await ask('GET /api/designs/{id}/releases/{label}/contract', `${at}/releases/1/contract`);
+    await ask('GET /api/designs/{id}/releases/{label}/publications', `${at}/releases/1/publications`);
+    await ask(
+      'GET /api/designs/{id}/releases/{label}/publications/{format}',
+      `${at}/releases/1/publications/json-schema.json`,
+    );
     await ask('GET /api/designs/{id}/releases/{label}/{document}', `${at}/releases/1/openapi.json`);
     await ask('GET /api/designs/{id}/releases/{label}/changes', `${at}/releases/1/changes?arrangement=other`);
     await ask('DELETE /api/designs/{id}/releases/{label}/end', `${at}/releases/1/end`);

@@ -313,7 +313,20 @@ export interface DesignRoutes {
     readonly headers: 'ETag';
     readonly problems: 'not-found' | 'unsound';
   };
-  /** Read the contract as a document in an open format: openapi.json or openapi.yaml */
+  /** List the open formats in which the contract is published, with what each cannot say */
+  'GET /api/designs/{id}/arrangements/{name}/publications': {
+    readonly answer: Items<Publication>;
+    readonly problems: 'not-found' | 'unsound';
+  };
+  /** Read the contract as a document in an open format */
+  'GET /api/designs/{id}/arrangements/{name}/publications/{format}': {
+    readonly query: PublicationQuery;
+    readonly answer: PublishedBody;
+    readonly answerMedia: PublishedMedia;
+    readonly headers: 'ETag';
+    readonly problems: 'not-found' | 'unsound' | 'bad-parameter';
+  };
+  /** Read the contract as an OpenAPI 3.1 document: openapi.json or openapi.yaml, as it was called before */
   'GET /api/designs/{id}/arrangements/{name}/{document}': {
     readonly answer: OpenApiBody;
     readonly answerMedia: 'application/yaml';
@@ -321,6 +334,39 @@ export interface DesignRoutes {
     readonly problems: 'not-found' | 'unsound';
   };
 }
+
+/** A format in which a contract is published. */
+export interface Publication {
+  /** The last segment of its address, and the name of the file. */
+  readonly format: string;
+  readonly title: string;
+  readonly mediaType: string;
+  /** @format uri-reference */
+  readonly href: string;
+  /** What of the contract it cannot say, a sentence each: that is changed or left out. */
+  readonly cannotSay: readonly string[];
+}
+
+/** What is named in a published document. */
+export interface PublicationQuery {
+  /** With `mock` also where a mock serves it, among the servers of OpenAPI. */
+  readonly server?: 'mock';
+}
+
+/** A document that is JSON: of OpenAPI, of JSON Schema, or a contract. */
+export interface PublishedBody {
+  readonly [member: string]: unknown;
+}
+
+/** The media types of documents that are not JSON, or JSON of a kind. */
+export type PublishedMedia =
+  | 'application/yaml'
+  | 'application/schema+json'
+  | 'application/sql'
+  | 'application/x-sh'
+  | 'text/html'
+  | 'text/markdown'
+  | 'text/plain';
 
 /** A design file, as its own schema has it: urn:isomeros:design-file. */
 export interface DesignFileBody {

@@ -1,5 +1,12 @@
 import type { ContractChange } from '@isomeros/core/comparison';
-import type { ContractBody, OpenApiBody } from './designs.js';
+import type {
+  ContractBody,
+  OpenApiBody,
+  Publication,
+  PublicationQuery,
+  PublishedBody,
+  PublishedMedia,
+} from './designs.js';
 import type { Items } from './route.js';
 
 /** What comes after a release: another one, or an arrangement. */
@@ -84,7 +91,19 @@ export interface ReleaseRoutes {
     readonly answer: ContractBody;
     readonly problems: 'not-found';
   };
-  /** Read a release as a document in an open format: openapi.json or openapi.yaml */
+  /** List the open formats in which a release is published, with what each cannot say */
+  'GET /api/designs/{id}/releases/{label}/publications': {
+    readonly answer: Items<Publication>;
+    readonly problems: 'not-found';
+  };
+  /** Read a release as a document in an open format */
+  'GET /api/designs/{id}/releases/{label}/publications/{format}': {
+    readonly query: PublicationQuery;
+    readonly answer: PublishedBody;
+    readonly answerMedia: PublishedMedia;
+    readonly problems: 'not-found' | 'bad-parameter';
+  };
+  /** Read a release as an OpenAPI 3.1 document: openapi.json or openapi.yaml, as it was called before */
   'GET /api/designs/{id}/releases/{label}/{document}': {
     readonly answer: OpenApiBody;
     readonly answerMedia: 'application/yaml';

@@ -19,7 +19,15 @@ import { derive, refusedExposures } from '@isomeros/core/derivation';
 import { importModel, type Intake, type IntakeFormat } from '@isomeros/core/intake';
 import type { Identities, Model } from '@isomeros/core/model';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
-import { publish, type PublicationName } from '@isomeros/core/publication';
+import { publicationSource } from '@isomeros/core/engine';
+import {
+  openApiDocument,
+  PUBLICATION_FORMATS,
+  PUBLICATION_NAMES,
+  publish,
+  type PublicationName,
+  type PublicationSource,
+} from '@isomeros/core/publication';
 import { LRUCache } from 'lru-cache';
 import { packText, unpackText } from '../database/compressedJson.js';
 import { figuresOfDesign } from '../designs/figures.js';
@@ -54,29 +62,31 @@ export interface DesignOutcome {
   readonly fingerprint: readonly FingerprintColumn[];
 }
 
+/** What is derived, with what its documents are written from. */
+interface Derived extends Omit<Derivation, 'description'> {
+  readonly published: PublicationSource;
+}
+
 const KEPT = 4;
-const latest = new LRUCache<string, Omit<Derivation, 'description'>>({ max: KEPT });
+const latest = new LRUCache<string, Derived>({ max: KEPT });
 
 /** The latest derivations are kept: most are asked for again with another question. */
-function derived(source: DerivationSource): Omit<Derivation, 'description'> {
+function derived(source: DerivationSource): Derived {
   const key = JSON.stringify(source);
   const known = latest.get(key) ?? deriveAnew(source);
   latest.set(key, known);
   return known;
 }
 
-function deriveAnew({
-  text,
-  identities,
-  choices,
-  arrangement,
-}: DerivationSource): Omit<Derivation, 'description'> {
+function deriveAnew({ text, identities, choices, arrangement: name }: DerivationSource): Derived {
   const model = completeModel(parse(text, identities).model, choices);
-  return { model, contract: derive(model, arrangementOf(arrangement, choices)) };
+  const arrangement = arrangementOf(name, choices);
+  const contract = derive(model, arrangement);
+  return { model, contract, published: publicationSource(contract, model, arrangement.examples) };
 }
 
-/** What a mock says of itself. */
-const describe = (contract: Contract): string => publish(contract, 'openapi.json');
+/** What a mock says of itself; examples are in its published documents. */
+const describe = (contract: Contract): string => JSON.stringify(openApiDocument(contract), null, 2);
 
 /** What a design amounts to: the errors of its text, and the figures of the last sound one. */
 export function outcome({ saved, ...source }: DerivationSource & { readonly saved: string }): DesignOutcome {
@@ -114,9 +124,27 @@ export function derivation(source: DerivationSource): Derivation {
 
 export const contractText = (source: DerivationSource): string => writeContract(derived(source).contract);
 
+/** Which document, and where a mock serves what it is about, to be named in it. */
+interface Wanted {
+  readonly as: PublicationName;
+  readonly mock: string | null;
+}
+
 /** A document of what is implied. */
-export const document = ({ as, ...source }: DerivationSource & { readonly as: PublicationName }): string =>
-  publish(derived(source).contract, as);
+export const document = ({ as, mock, ...source }: DerivationSource & Wanted): string =>
+  publish(derived(source).published, as, { mock });
+
+/** Every format with what it cannot say of what is implied. */
+export const publications = (source: DerivationSource): readonly UnsaidIn[] =>
+  unsaidIn(derived(source).published);
+
+interface UnsaidIn {
+  readonly format: PublicationName;
+  readonly cannotSay: readonly string[];
+}
+
+const unsaidIn = (source: PublicationSource): readonly UnsaidIn[] =>
+  PUBLICATION_NAMES.map((format) => ({ format, cannotSay: PUBLICATION_FORMATS[format].cannotSay(source) }));
 
 /** A contract as a release keeps it. */
 export interface Frozen {
@@ -139,26 +167,34 @@ export async function freeze(source: DerivationSource): Promise<Frozen> {
 
 const frozen = async (packed: Uint8Array): Promise<Contract> => readContract(await unpackText(packed));
 
+/** A frozen contract, and what it was made from. */
+type FrozenSource = DerivationSource & { readonly packed: Uint8Array };
+
 /** A frozen contract with the model it was made from, as a mock serves it. */
 export async function frozenDerivation({
   packed,
   text,
   identities,
   choices,
-}: Omit<DerivationSource, 'arrangement'> & { readonly packed: Uint8Array }): Promise<Derivation> {
+}: FrozenSource): Promise<Derivation> {
   const contract = await frozen(packed);
   const model = completeModel(parse(text, identities).model, choices);
   return { model, contract, description: describe(contract) };
 }
 
+/** What documents of a frozen contract are written from. */
+async function frozenPublication(source: FrozenSource): Promise<PublicationSource> {
+  const { model, contract } = await frozenDerivation(source);
+  return publicationSource(contract, model, arrangementOf(source.arrangement, source.choices).examples);
+}
+
 /** A document of a frozen contract. */
-export const frozenDocument = async ({
-  packed,
-  as,
-}: {
-  readonly packed: Uint8Array;
-  readonly as: PublicationName;
-}): Promise<string> => publish(await frozen(packed), as);
+export const frozenDocument = async ({ as, mock, ...source }: FrozenSource & Wanted): Promise<string> =>
+  publish(await frozenPublication(source), as, { mock });
+
+/** Every format with what it cannot say of a frozen contract. */
+export const frozenPublications = async (source: FrozenSource): Promise<readonly UnsaidIn[]> =>
+  unsaidIn(await frozenPublication(source));
 
 /** What changed from a frozen contract to what is implied now. */
 export async function changesSinceRelease({

@@ -1,5 +1,5 @@
-import { Body, Controller, Headers, Param, Res } from '@nestjs/common';
-import { pathOf, type ArrangementView, type Design } from '@isomeros/api';
+import { Body, Controller, Headers, Param, Query, Res } from '@nestjs/common';
+import { pathOf, type ArrangementView, type Design, type Items, type Publication } from '@isomeros/api';
 import {
   arrangementOf,
   readArrangement,
@@ -8,7 +8,7 @@ import {
   type SettingName,
 } from '@isomeros/core/arrangement';
 import { isJsonObject, type Json, type JsonObject } from '@isomeros/core/model';
-import { PUBLICATION_FORMATS } from '@isomeros/core/publication';
+import type { PublicationName } from '@isomeros/core/publication';
 import type { Response } from 'express';
 import { ComputeService } from '../compute/compute.service.js';
 import { Answered, withETag } from '../http/answered.js';
@@ -16,9 +16,10 @@ import { etagOf } from '../http/etag.js';
 import { ApiProblem } from '../http/problem.js';
 import { Route, TextRoute } from '../http/route.js';
 import { ChangesService } from './changes.service.js';
-import { ArrangementNameDto } from './designs.dto.js';
+import { DesignDependents } from './designDependents.js';
+import { ArrangementNameDto, PublicationQueryDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
-import { documentNamed } from './documentNamed.js';
+import { documentNamed, formatNamed, listed, sendDocument } from './publishedDocument.js';
 import { orThrow } from './orThrow.js';
 
 @Controller()
@@ -27,6 +28,7 @@ export class ContractsController {
     private readonly designs: DesignsService,
     private readonly changes: ChangesService,
     private readonly compute: ComputeService,
+    private readonly dependents: DesignDependents,
   ) {}
 
   @Route('GET /api/designs/{id}/arrangements/{name}')
@@ -94,18 +96,45 @@ export class ContractsController {
     response.setHeader('ETag', etagOf(revision)).setHeader('Content-Type', 'application/json').send(text);
   }
 
+  @Route('GET /api/designs/{id}/arrangements/{name}/publications')
+  async publications(@Param('id') id: string, @Param('name') name: string): Promise<Items<Publication>> {
+    const { source } = await this.designs.source(id, name);
+    const unsaid = await this.compute.run('publications', source);
+    const template = 'GET /api/designs/{id}/arrangements/{name}/publications/{format}';
+    return { items: listed(unsaid, (format) => pathOf(template, { id, name, format })) };
+  }
+
+  @TextRoute('GET /api/designs/{id}/arrangements/{name}/publications/{format}')
+  publication(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Param('format') format: string,
+    @Query() { server }: PublicationQueryDto,
+    @Res() response: Response,
+  ): Promise<void> {
+    const mock = server === undefined ? null : this.dependents.addressOf(id, 'arrangement', name);
+    return this.send(id, name, { as: formatNamed(format), mock }, response);
+  }
+
   @TextRoute('GET /api/designs/{id}/arrangements/{name}/{document}')
-  async document(
+  document(
     @Param('id') id: string,
     @Param('name') name: string,
     @Param('document') document: string,
     @Res() response: Response,
   ): Promise<void> {
-    const as = documentNamed(document);
+    return this.send(id, name, { as: documentNamed(document), mock: null }, response);
+  }
+
+  private async send(
+    id: string,
+    name: string,
+    wanted: { readonly as: PublicationName; readonly mock: string | null },
+    response: Response,
+  ): Promise<void> {
     const { source, revision } = await this.designs.source(id, name);
-    const text = await this.compute.run('document', { ...source, as });
-    const { mediaType } = PUBLICATION_FORMATS[as];
-    response.setHeader('ETag', etagOf(revision)).setHeader('Content-Type', mediaType).send(text);
+    const text = await this.compute.run('document', { ...source, ...wanted });
+    sendDocument(response.setHeader('ETag', etagOf(revision)), wanted.as, text);
   }
 }
 

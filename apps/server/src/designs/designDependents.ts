@@ -23,6 +23,8 @@ export interface DesignDependent {
   objectionToRemovingRelease(design: string, label: string): string | null;
   /** Something else is said about the end of a release. */
   releaseMarked(design: string, label: string, end: ReleaseEnd | null): void;
+  /** Where an arrangement or a release is served now; `null` where it is not. */
+  addressOf(design: string, kind: 'arrangement' | 'release', called: string): string | null;
 }
 
 /** All that depends on designs. Whatever does registers here: designs know none of it. */
@@ -70,6 +72,14 @@ export class DesignDependents {
     for (const dependent of this.all) {
       const objection = dependent.objectionToRemovingRelease(design, label);
       if (objection !== null) return objection;
+    }
+    return null;
+  }
+
+  addressOf(design: string, kind: 'arrangement' | 'release', called: string): string | null {
+    for (const dependent of this.all) {
+      const address = dependent.addressOf(design, kind, called);
+      if (address !== null) return address;
     }
     return null;
   }

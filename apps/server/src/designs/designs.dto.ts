@@ -23,6 +23,7 @@ import {
   type ModelText,
   type NewDesign,
   type NewRelease,
+  type PublicationQuery,
   type Rename,
   type SourceFormat,
   type Successor,
@@ -156,4 +157,10 @@ export class ChangesQueryDto implements AsText<ChangesQuery> {
   @IsOptional()
   @IsString({ message: 'Expected the name of an arrangement.' })
   arrangement?: string;
+}
+
+export class PublicationQueryDto implements AsText<PublicationQuery> {
+  @IsOptional()
+  @IsIn(['mock'], { message: 'Expected mock.' })
+  server?: 'mock';
 }

@@ -1,12 +1,18 @@
 import { Body, Controller, Header, Param, Query, Res } from '@nestjs/common';
-import { pathOf, type Items, type Release } from '@isomeros/api';
+import { pathOf, type Items, type Publication, type Release } from '@isomeros/api';
 import type { ContractChange } from '@isomeros/core/comparison';
-import { PUBLICATION_FORMATS } from '@isomeros/core/publication';
+import type { PublicationName } from '@isomeros/core/publication';
 import type { Response } from 'express';
 import { Answered } from '../http/answered.js';
 import { Route, TextRoute } from '../http/route.js';
-import { ChangesQueryDto, MakeReleaseDto, readSuccessor, ReleaseEndDto } from './designs.dto.js';
-import { documentNamed } from './documentNamed.js';
+import {
+  ChangesQueryDto,
+  MakeReleaseDto,
+  PublicationQueryDto,
+  readSuccessor,
+  ReleaseEndDto,
+} from './designs.dto.js';
+import { documentNamed, formatNamed, listed, sendDocument } from './publishedDocument.js';
 import { ReleasesService } from './releases.service.js';
 
 @Controller()
@@ -67,6 +73,24 @@ export class ReleasesController {
     return { items: await this.releases.changes(id, label, arrangement) };
   }
 
+  @Route('GET /api/designs/{id}/releases/{label}/publications')
+  async publications(@Param('id') id: string, @Param('label') label: string): Promise<Items<Publication>> {
+    const unsaid = await this.releases.publications(id, label);
+    const template = 'GET /api/designs/{id}/releases/{label}/publications/{format}';
+    return { items: listed(unsaid, (format) => pathOf(template, { id, label, format })) };
+  }
+
+  @TextRoute('GET /api/designs/{id}/releases/{label}/publications/{format}')
+  async publication(
+    @Param('id') id: string,
+    @Param('label') label: string,
+    @Param('format') format: string,
+    @Query() { server }: PublicationQueryDto,
+    @Res() response: Response,
+  ): Promise<void> {
+    await this.send(id, label, formatNamed(format), server === 'mock', response);
+  }
+
   @TextRoute('GET /api/designs/{id}/releases/{label}/{document}')
   async document(
     @Param('id') id: string,
@@ -74,8 +98,17 @@ export class ReleasesController {
     @Param('document') document: string,
     @Res() response: Response,
   ): Promise<void> {
-    const as = documentNamed(document);
-    const text = await this.releases.document(id, label, as);
-    response.setHeader('Content-Type', PUBLICATION_FORMATS[as].mediaType).send(text);
+    await this.send(id, label, documentNamed(document), false, response);
+  }
+
+  private async send(
+    id: string,
+    label: string,
+    as: PublicationName,
+    namesMock: boolean,
+    response: Response,
+  ): Promise<void> {
+    const text = await this.releases.document(id, label, as, namesMock);
+    sendDocument(response, as, text);
   }
 }

@@ -6,7 +6,7 @@ import { greatest, instantMillis } from '@isomeros/core/model';
 import type { PublicationName } from '@isomeros/core/publication';
 import { Repository, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
-import type { Derivation } from '../compute/program.js';
+import type { Derivation, DerivationSource } from '../compute/program.js';
 import { unpackText } from '../database/compressedJson.js';
 import { ReleaseRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
@@ -118,9 +118,36 @@ export class ReleasesService {
   }
 
   /** A release as a document. */
-  async document(design: string, label: string, as: PublicationName): Promise<string> {
-    const { contract: packed } = await this.row(design, label);
-    return this.compute.run('frozenDocument', { packed, as });
+  async document(design: string, label: string, as: PublicationName, namesMock: boolean): Promise<string> {
+    const source = await this.frozenSource(design, await this.row(design, label));
+    const mock = namesMock ? this.dependents.addressOf(design, 'release', label) : null;
+    return this.compute.run('frozenDocument', { ...source, as, mock });
+  }
+
+  /** The formats of a release, with what each cannot say. */
+  async publications(
+    design: string,
+    label: string,
+  ): Promise<readonly { readonly format: PublicationName; readonly cannotSay: readonly string[] }[]> {
+    return this.compute.run(
+      'frozenPublications',
+      await this.frozenSource(design, await this.row(design, label)),
+    );
+  }
+
+  /** A frozen contract, and what it was made from. */
+  private async frozenSource(
+    design: string,
+    { contract: packed, revision, arrangement }: ReleaseRow,
+  ): Promise<DerivationSource & { readonly packed: Buffer }> {
+    const state = await this.revisions.state(design, revision);
+    return {
+      text: state.validText,
+      identities: readIdentities(state),
+      choices: choicesOf(state),
+      arrangement,
+      packed,
+    };
   }
 
   /** What changed from a release to what an arrangement implies now; its own where none is named. */
@@ -170,16 +197,10 @@ export class ReleasesService {
   /** A release with the model it was made from. */
   async served(design: string, label: string): Promise<ServedRelease> {
     const row = await this.row(design, label);
-    const state = await this.revisions.state(design, row.revision);
-    const model: ValidModel = {
-      text: state.validText,
-      identities: readIdentities(state),
-      choices: choicesOf(state),
-      revision: row.revision,
-    };
-    const { text, identities, choices } = model;
-    const packed = row.contract;
-    const derivation = await this.compute.run('frozenDerivation', { text, identities, choices, packed });
+    const source = await this.frozenSource(design, row);
+    const { text, identities, choices } = source;
+    const model: ValidModel = { text, identities, choices, revision: row.revision };
+    const derivation = await this.compute.run('frozenDerivation', source);
     return { label, derivation, model, end: endOf(row) };
   }
 

@@ -10,11 +10,11 @@ import { In, Repository, type EntityManager } from 'typeorm';
 import { EndpointRow, MockRow } from '../database/tables.js';
 import { DesignDependents, type DesignDependent } from '../designs/designDependents.js';
 import { DesignsService } from '../designs/designs.service.js';
-import { stopAll, type LoadedMock } from './loadedMock.js';
+import { addressOf, stopAll, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import { isOutdated } from './createDataset.js';
 import { adoptModel } from './replaceRecords.js';
-import { servedArrangements } from './served.js';
+import { servedArrangements, type Served } from './served.js';
 
 const mocksOf = async (manager: EntityManager, designId: string): Promise<string[]> =>
   (await manager.findBy(MockRow, { designId })).map(({ id }) => id);
@@ -70,6 +70,14 @@ export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, B
     return removed === undefined
       ? null
       : `The mock on port ${removed.port} serves the arrangement ${removed.name}; remove the mock first.`;
+  }
+
+  addressOf(design: string, kind: Served['kind'], called: string): string | null {
+    for (const mock of this.mocks.ofDesign(design)) {
+      const address = addressOf(mock, kind, called);
+      if (address !== null) return address;
+    }
+    return null;
   }
 
   async designRemoved(design: string): Promise<void> {

@@ -19,7 +19,6 @@ export { asEcmaPattern } from './patterns.js';
 export { patternsByPublished } from './scalarTypes.js';
 export type {
   CallCredentials,
-  Published,
   PublicationOptions,
   PublicationSource,
   PublishedCall,

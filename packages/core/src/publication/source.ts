@@ -59,9 +59,3 @@ export interface PublicationOptions {
   /** Where a mock serves it, to be named beside the other servers. */
   readonly mock: string | null;
 }
-
-/** A document with what its format cannot say. */
-export interface Published {
-  readonly text: string;
-  readonly cannotSay: readonly string[];
-}

@@ -5,5 +5,6 @@ import type { PublicationFormat } from './format.js';
 export const CONTRACT: PublicationFormat = {
   title: 'Contract',
   mediaType: 'application/json',
-  write: ({ contract }) => ({ text: writeContract(contract), cannotSay: [] }),
+  write: ({ contract }) => writeContract(contract),
+  cannotSay: () => [],
 };

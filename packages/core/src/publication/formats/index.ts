@@ -1,4 +1,4 @@
-import type { PublicationOptions, PublicationSource, Published } from '../source.js';
+import type { PublicationOptions, PublicationSource } from '../source.js';
 import { CONTRACT } from './contract.js';
 import type { PublicationFormat } from './format.js';
 import { JSON_SCHEMA } from './jsonSchema.js';
@@ -33,4 +33,4 @@ export const publish = (
   source: PublicationSource,
   name: PublicationName,
   options: PublicationOptions,
-): Published => PUBLICATION_FORMATS[name].write(source, options);
+): string => PUBLICATION_FORMATS[name].write(source, options);

@@ -6,45 +6,41 @@ import { asVersion30 } from '../openapi/version30.js';
 import type { PublicationOptions, PublicationSource } from '../source.js';
 import type { PublicationFormat } from './format.js';
 
-interface Written {
-  readonly document: JsonObject;
-  readonly cannotSay: readonly string[];
+interface Version {
+  readonly title: string;
+  readonly document: (source: PublicationSource, options: PublicationOptions) => JsonObject;
+  readonly cannotSay: PublicationFormat['cannotSay'];
 }
 
-type Version = (source: PublicationSource, options: PublicationOptions) => Written;
-
-const version31: Version = ({ contract, examples }, { mock }) => ({
-  document: openApiDocument(contract, { examples: examples(), mock }),
-  cannotSay: cannotSay(contract),
-});
-
-const version30: Version = (source, options) => {
-  const { document, cannotSay: unsaid } = version31(source, options);
-  const older = asVersion30(document);
-  return { document: older.document, cannotSay: [...older.cannotSay, ...unsaid] };
+const VERSION_31: Version = {
+  title: 'OpenAPI 3.1',
+  document: ({ contract, examples }, { mock }) => openApiDocument(contract, { examples: examples(), mock }),
+  cannotSay: ({ contract }) => cannotSay(contract),
 };
 
-const inJson = (title: string, version: Version): PublicationFormat => ({
-  title,
+const VERSION_30: Version = {
+  title: 'OpenAPI 3.0',
+  document: (source, options) => asVersion30(VERSION_31.document(source, options)).document,
+  cannotSay: ({ contract }) => [...asVersion30(openApiDocument(contract)).cannotSay, ...cannotSay(contract)],
+};
+
+const inJson = (version: Version): PublicationFormat => ({
+  title: version.title,
   mediaType: 'application/json',
-  write: (source, options) => {
-    const { document, cannotSay: unsaid } = version(source, options);
-    return { text: `${JSON.stringify(document, null, 2)}\n`, cannotSay: unsaid };
-  },
+  write: (source, options) => `${JSON.stringify(version.document(source, options), null, 2)}\n`,
+  cannotSay: version.cannotSay,
 });
 
-const inYaml = (title: string, version: Version): PublicationFormat => ({
-  title: `${title}, YAML`,
+const inYaml = (version: Version): PublicationFormat => ({
+  title: `${version.title}, YAML`,
   mediaType: 'application/yaml',
-  write: (source, options) => {
-    const { document, cannotSay: unsaid } = version(source, options);
-    return { text: stringify(document, { aliasDuplicateObjects: false }), cannotSay: unsaid };
-  },
+  write: (source, options) => stringify(version.document(source, options), { aliasDuplicateObjects: false }),
+  cannotSay: version.cannotSay,
 });
 
 export const OPENAPI_FORMATS = {
-  'openapi-3.1.json': inJson('OpenAPI 3.1', version31),
-  'openapi-3.1.yaml': inYaml('OpenAPI 3.1', version31),
-  'openapi-3.0.json': inJson('OpenAPI 3.0', version30),
-  'openapi-3.0.yaml': inYaml('OpenAPI 3.0', version30),
+  'openapi-3.1.json': inJson(VERSION_31),
+  'openapi-3.1.yaml': inYaml(VERSION_31),
+  'openapi-3.0.json': inJson(VERSION_30),
+  'openapi-3.0.yaml': inYaml(VERSION_30),
 } as const;
