@@ -9,6 +9,7 @@ import { runCommand } from './lib/processes.mjs';
 import { run, say } from './lib/say.mjs';
 import { ensureProgram } from './lib/systemPackages.mjs';
 import { startTestDatabase } from './lib/testDatabase.mjs';
+import { startTestPostgres } from './lib/testPostgres.mjs';
 
 const UNITS = ['core', 'listener', 'web'];
 const PARTS = ['lint', ...UNITS, 'server', 'e2e'];
@@ -56,6 +57,16 @@ async function endToEnd(env) {
   }
 }
 
+async function server(env) {
+  const postgres = await startTestPostgres();
+  try {
+    say('Server.');
+    await jest('server', { ...env, ISOMEROS_TEST_POSTGRES_URL: postgres.url });
+  } finally {
+    await postgres.stop();
+  }
+}
+
 /** Takes a while on one core, and so goes on beside the tests of units. */
 async function lint() {
   say('Lint, beside what follows.');
@@ -100,10 +111,7 @@ await run(async () => {
   if (wanted('server') || wanted('e2e')) {
     await ensureBuilt();
     await withDatabase(async (env) => {
-      if (wanted('server')) {
-        say('Server.');
-        await jest('server', env);
-      }
+      if (wanted('server')) await server(env);
       if (wanted('e2e')) {
         const program = await ensureChromium();
         await ensureProgram(['curl'], ['curl']);

@@ -31,8 +31,8 @@ export async function runCommand(command, args, options = {}) {
 }
 
 /** Runs a command to its end and returns its code and what it printed. */
-export async function capture(command, args) {
-  const child = startChild(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+export async function capture(command, args, options = {}) {
+  const child = startChild(command, args, { stdio: ['ignore', 'pipe', 'pipe'], ...options });
   let output = '';
   child.stdout.on('data', (part) => (output += part));
   child.stderr.on('data', (part) => (output += part));

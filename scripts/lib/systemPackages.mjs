@@ -2,7 +2,13 @@ import { accessSync, constants } from 'node:fs';
 import { capture, runCommand } from './processes.mjs';
 import { say, UserError } from './say.mjs';
 
-const FOLDERS = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/local/sbin', '/usr/bin'];
+const FOLDERS = [
+  ...(process.env.PATH ?? '').split(':'),
+  '/usr/sbin',
+  '/usr/local/sbin',
+  '/usr/bin',
+  '/usr/lib/postgresql/15/bin',
+];
 
 /** The path of a program, or `null` when it is not installed. */
 export function findProgram(...names) {

@@ -215,6 +215,8 @@ function withChecks(table: SqlTable, column: SqlColumn, type: AttributeType): At
       narrowed = { kind: 'choice', options: [...new Set(meaning.options)] };
     } else if (meaning.kind === 'range' && (narrowed.kind === 'integer' || narrowed.kind === 'decimal')) {
       narrowed = { ...narrowed, min: meaning.min ?? narrowed.min, max: meaning.max ?? narrowed.max };
+    } else if (meaning.kind === 'length' && narrowed.kind === 'text') {
+      narrowed = { ...narrowed, min: meaning.min ?? narrowed.min, max: meaning.max ?? narrowed.max };
     }
   }
   return narrowed;

@@ -6,7 +6,12 @@ import type { SqlToken } from './tokens.js';
 /** Reads a check as a list of options or as a range; anything else keeps its text only. */
 export function readCheck(tokens: readonly SqlToken[], lines: SourceLines): SqlCheck {
   const plain = withoutWrapping(tokens);
-  return { lines, text: textOf(tokens), meaning: readOptions(plain) ?? readRange(plain) };
+  const reader = new SqlReader(plain);
+  return {
+    lines,
+    text: textOf(tokens),
+    meaning: readOptions(plain) ?? readRange(reader, 'range') ?? readLength(plain),
+  };
 }
 
 /** The tokens without the parentheses around all of them, however many; in one pass. */
@@ -38,25 +43,38 @@ function readOptions(tokens: readonly SqlToken[]): SqlCheck['meaning'] {
 }
 
 /** `column >= 1`, `column BETWEEN 1 AND 6`, or two such comparisons of one column joined by AND. */
-function readRange(tokens: readonly SqlToken[]): SqlCheck['meaning'] {
-  const reader = new SqlReader(tokens);
-  const column = reader.identifier();
+function readRange(reader: SqlReader, kind: 'range' | 'length'): SqlCheck['meaning'] {
+  const column = kind === 'range' ? reader.identifier() : lengthOf(reader);
   if (column === null) return null;
   if (reader.take('BETWEEN')) {
     const min = readNumber(reader);
     const max = reader.take('AND') ? readNumber(reader) : null;
-    return min === null || max === null || !reader.done ? null : { kind: 'range', column, min, max };
+    return min === null || max === null || !reader.done ? null : { kind, column, min, max };
   }
   let range = readBound(reader);
   if (range !== null && reader.take('AND')) {
-    const again = reader.identifier();
+    const again = kind === 'range' ? reader.identifier() : lengthOf(reader);
     const second = readBound(reader);
     range =
       again !== column || second === null
         ? null
         : { min: range.min ?? second.min, max: range.max ?? second.max };
   }
-  return range === null || !reader.done ? null : { kind: 'range', column, ...range };
+  return range === null || !reader.done ? null : { kind, column, ...range };
+}
+
+/** `CHAR_LENGTH(column)`, and a range of it. */
+const readLength = (tokens: readonly SqlToken[]): SqlCheck['meaning'] =>
+  readRange(new SqlReader(tokens), 'length');
+
+const LENGTHS: ReadonlySet<string> = new Set(['CHAR_LENGTH', 'CHARACTER_LENGTH', 'LENGTH']);
+
+/** The column whose length stands here; `null` where none does. */
+function lengthOf(reader: SqlReader): string | null {
+  if (!LENGTHS.has(reader.identifier()?.toUpperCase() ?? '')) return null;
+  const inside = new SqlReader(reader.parenthesised());
+  const column = inside.identifier();
+  return inside.done ? column : null;
 }
 
 function readBound(reader: SqlReader): { readonly min: number | null; readonly max: number | null } | null {

@@ -55,9 +55,9 @@ class ModelBuilder {
     const joins = tables.filter((table) => isJoin(this.schema, table));
     const values = joins.flatMap((table) => this.carriedValue(table));
     const entities = tables.filter((table) => !joins.includes(table)).map((table) => this.entity(table));
-    const relationships = tables.flatMap((table) =>
-      joins.includes(table) ? this.pairing(table) : this.references(table),
-    );
+    // What columns call their roles has its name before ways back, which nothing names.
+    const pairings = new Map(joins.map((table) => [table, this.pairing(table)]));
+    const relationships = tables.flatMap((table) => pairings.get(table) ?? this.references(table));
     this.askForWaysBack();
     return [...values, ...entities, ...relationships];
   }
@@ -299,7 +299,8 @@ class ModelBuilder {
         to,
         role,
         back,
-        onRemove: null,
+        // What goes with the one side, and keeps the other, guards that.
+        onRemove: first.onDelete === 'cascade' && second.onDelete !== 'cascade' ? 'restrict' : null,
         cardinality: 'many',
         carrying: carries ? this.name(table) : null,
         description: table.comment,

@@ -58,7 +58,8 @@ export interface SqlCheck {
   readonly meaning:
     | { readonly kind: 'in'; readonly column: string; readonly options: readonly string[] }
     | {
-        readonly kind: 'range';
+        /** Of its values, or of how long they are. */
+        readonly kind: 'range' | 'length';
         readonly column: string;
         readonly min: number | null;
         readonly max: number | null;

@@ -62,6 +62,9 @@ export function tokenizeSql(source: string): readonly SqlToken[] {
 function tokenAt(source: string, at: number): readonly [Kind, string] {
   const first = source[at];
   if (first === "'") return ['string', quotedAt(source, at, true)];
+  // PostgreSQL's texts with escapes.
+  if ((first === 'E' || first === 'e') && source[at + 1] === "'")
+    return ['string', (first ?? '') + quotedAt(source, at + 1, true)];
   if (first === '`' || first === '"') return ['name', quotedAt(source, at, false)];
   for (const [kind, pattern] of KINDS) {
     pattern.lastIndex = at;
@@ -81,7 +84,8 @@ function tokenOf(
     case 'word':
       return { kind, text: source, word: source.toUpperCase(), line, endLine };
     case 'string': {
-      const inner = source.slice(1, source.endsWith("'") && source.length > 1 ? -1 : undefined);
+      const begin = source.indexOf("'") + 1;
+      const inner = source.slice(begin, source.endsWith("'") && source.length > begin ? -1 : undefined);
       const text = inner.replace(/''|\\(.)/gs, (_all, escaped: string | undefined) => escaped ?? "'");
       return { kind, text, word: '', line, endLine };
     }

@@ -4,6 +4,7 @@ import type { PublicationFormat } from './format.js';
 import { JSON_SCHEMA } from './jsonSchema.js';
 import { OPENAPI_FORMATS } from './openApi.js';
 import { SHELL } from './shell.js';
+import { SQL_FORMATS } from './sql.js';
 import { TYPESCRIPT } from './typescript.js';
 
 /** Every format, by the name of the file a document of it is. */
@@ -11,6 +12,7 @@ export const PUBLICATION_FORMATS = {
   ...OPENAPI_FORMATS,
   'json-schema.json': JSON_SCHEMA,
   'types.d.ts': TYPESCRIPT,
+  ...SQL_FORMATS,
   'curl.sh': SHELL,
   'contract.json': CONTRACT,
 } as const satisfies Readonly<Record<string, PublicationFormat>>;

@@ -1,0 +1,155 @@
+import type { Literal } from '../../model/index.js';
+import { utf8Length } from '../../model/index.js';
+
+/** The type of a column, before a dialect spells it. */
+export type ColumnType =
+  | { readonly kind: 'varchar'; readonly length: number }
+  | { readonly kind: 'numeric'; readonly precision: number; readonly scale: number }
+  | {
+      readonly kind:
+        | 'text'
+        | 'integer'
+        | 'bigint'
+        | 'double'
+        | 'boolean'
+        | 'date'
+        | 'time'
+        | 'instant'
+        | 'duration'
+        | 'uuid'
+        | 'json';
+    };
+
+export type ColumnDefault =
+  | { readonly kind: 'literal'; readonly value: Literal }
+  | { readonly kind: 'now' }
+  | { readonly kind: 'uuid' };
+
+/** How a database spells what tables are made of. */
+export interface Dialect {
+  readonly name: 'MariaDB' | 'PostgreSQL';
+  /** What an identifier may be at most, and in what that is counted. */
+  readonly longest: number;
+  readonly lengthOf: (identifier: string) => number;
+  readonly quoted: (identifier: string) => string;
+  readonly text: (value: string) => string;
+  readonly type: (type: ColumnType) => string;
+  readonly now: string;
+  readonly uuid: string;
+  /** A counted column; behind its type. */
+  readonly counted: string;
+  /** What keeps the time of the last change; `null` where the database has nothing for it. */
+  readonly touched: string | null;
+  /** Texts one after the other; numbers are written as texts. */
+  readonly joined: (parts: readonly JoinedPart[]) => string;
+  /** What stands behind the columns of a table. */
+  readonly tableOptions: (comment: string | null) => string;
+  /** A comment behind a column; empty where they are statements of their own. */
+  readonly columnComment: (comment: string) => string;
+  readonly commentOn: ((table: string, column: string | null, comment: string) => string) | null;
+}
+
+export interface JoinedPart {
+  readonly sql: string;
+  readonly isText: boolean;
+}
+
+const withoutNul = (text: string): string => text.replaceAll('\0', '');
+
+/** Comments of databases end somewhere. */
+const shortened = (text: string, most: number): string => {
+  const points = [...text];
+  return points.length <= most ? text : `${points.slice(0, most - 1).join('')}…`;
+};
+
+const MARIADB_TYPES: Readonly<Record<Exclude<ColumnType['kind'], 'varchar' | 'numeric'>, string>> = {
+  text: 'longtext',
+  integer: 'int',
+  bigint: 'bigint',
+  double: 'double',
+  boolean: 'boolean',
+  date: 'date',
+  time: 'time',
+  instant: 'datetime(6)',
+  duration: 'varchar(60)',
+  uuid: 'uuid',
+  json: 'json',
+};
+
+const POSTGRESQL_TYPES: typeof MARIADB_TYPES = {
+  text: 'text',
+  integer: 'integer',
+  bigint: 'bigint',
+  double: 'double precision',
+  boolean: 'boolean',
+  date: 'date',
+  time: 'time',
+  instant: 'timestamp with time zone',
+  duration: 'interval',
+  uuid: 'uuid',
+  json: 'jsonb',
+};
+
+const typeIn =
+  (types: typeof MARIADB_TYPES, numeric: string) =>
+  (type: ColumnType): string => {
+    switch (type.kind) {
+      case 'varchar':
+        return `varchar(${type.length})`;
+      case 'numeric':
+        return `${numeric}(${type.precision}, ${type.scale})`;
+      default:
+        return types[type.kind];
+    }
+  };
+
+/** In MariaDB a backslash in a text escapes what follows. */
+const mariaText = (value: string): string =>
+  `'${withoutNul(value).replaceAll('\\', '\\\\').replaceAll("'", "''")}'`;
+
+export const MARIADB: Dialect = {
+  name: 'MariaDB',
+  longest: 64,
+  lengthOf: (identifier) => [...identifier].length,
+  quoted: (identifier) => `\`${withoutNul(identifier).replaceAll('`', '``')}\``,
+  text: mariaText,
+  type: typeIn(MARIADB_TYPES, 'decimal'),
+  now: 'CURRENT_TIMESTAMP(6)',
+  uuid: 'uuid()',
+  counted: 'AUTO_INCREMENT',
+  touched: 'ON UPDATE CURRENT_TIMESTAMP(6)',
+  joined: (parts) => `CONCAT(${parts.map(({ sql }) => sql).join(', ')})`,
+  // Texts are told apart exactly, with their case and the spaces at their end.
+  tableOptions: (comment) =>
+    ` ENGINE=InnoDB DEFAULT CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin${comment === null ? '' : ` COMMENT=${mariaText(shortened(comment, 2_048))}`}`,
+  columnComment: (comment) => ` COMMENT ${mariaText(shortened(comment, 1_024))}`,
+  commentOn: null,
+};
+
+/** In PostgreSQL a backslash is a character, unless the text says otherwise. */
+const postgresText = (value: string): string => {
+  const plain = withoutNul(value).replaceAll("'", "''");
+  return plain.includes('\\') ? `E'${plain.replaceAll('\\', '\\\\')}'` : `'${plain}'`;
+};
+
+const postgresQuoted = (identifier: string): string => `"${withoutNul(identifier).replaceAll('"', '""')}"`;
+
+export const POSTGRESQL: Dialect = {
+  name: 'PostgreSQL',
+  longest: 63,
+  lengthOf: utf8Length,
+  quoted: postgresQuoted,
+  text: postgresText,
+  type: typeIn(POSTGRESQL_TYPES, 'numeric'),
+  now: 'CURRENT_TIMESTAMP',
+  uuid: 'gen_random_uuid()',
+  counted: 'GENERATED BY DEFAULT AS IDENTITY',
+  touched: null,
+  joined: (parts) => `(${parts.map(({ sql, isText }) => (isText ? sql : `${sql}::text`)).join(' || ')})`,
+  tableOptions: () => '',
+  columnComment: () => '',
+  commentOn: (table, column, comment) =>
+    column === null
+      ? `COMMENT ON TABLE ${postgresQuoted(table)} IS ${postgresText(comment)};`
+      : `COMMENT ON COLUMN ${postgresQuoted(table)}.${postgresQuoted(column)} IS ${postgresText(comment)};`,
+};

@@ -1,0 +1,21 @@
+import { memoize, type Model } from '../../model/index.js';
+import { MARIADB, POSTGRESQL, type Dialect } from './dialect.js';
+import { printTables } from './print.js';
+import { tablesOf, type Tables } from './tables.js';
+
+const IN_MARIADB = memoize((model: Model): Tables => tablesOf(model, MARIADB));
+const IN_POSTGRESQL = memoize((model: Model): Tables => tablesOf(model, POSTGRESQL));
+
+const tablesIn = (dialect: Dialect, model: Model): Tables =>
+  dialect === MARIADB ? IN_MARIADB(model) : IN_POSTGRESQL(model);
+
+/** The statements that make the tables of a model. */
+export function sqlDocument(dialect: Dialect, model: Model): string {
+  const title = model.name.replace(/[\s\u0085\u2028\u2029]+/g, ' ').trim();
+  return `-- ${title}\n\n${printTables(dialect, tablesIn(dialect, model).tables)}\n`;
+}
+
+/** What the tables of a model cannot say. */
+export const unsaidInTables = (dialect: Dialect, model: Model): readonly string[] => [
+  ...new Set(tablesIn(dialect, model).cannotSay),
+];

@@ -1,0 +1,38 @@
+import type { ColumnDefault, ColumnType } from './dialect.js';
+
+/** Tables as they are declared, before a dialect spells them. */
+export interface TableDraft {
+  readonly name: string;
+  readonly comment: string | null;
+  readonly columns: readonly ColumnDraft[];
+  readonly primary: readonly string[];
+  /** Sorted by their columns. */
+  readonly uniques: readonly (readonly string[])[];
+  readonly checks: readonly CheckDraft[];
+  readonly foreign: readonly ForeignDraft[];
+}
+
+export interface ColumnDraft {
+  readonly name: string;
+  readonly type: ColumnType;
+  readonly isRequired: boolean;
+  readonly default: ColumnDefault | null;
+  /** `counted`: the database counts it up; `touched`: it keeps the time of the last change. */
+  readonly made: 'counted' | 'touched' | null;
+  /** What it is computed from, as SQL; `null` where it is stored. */
+  readonly computed: string | null;
+  readonly comment: string | null;
+}
+
+/** What values of one column satisfy. */
+export type CheckDraft = { readonly column: string } & (
+  | { readonly kind: 'options'; readonly options: readonly string[] }
+  | { readonly kind: 'range' | 'length'; readonly min: number | null; readonly max: number | null }
+);
+
+export interface ForeignDraft {
+  readonly columns: readonly string[];
+  readonly table: string;
+  readonly references: readonly string[];
+  readonly onDelete: 'cascade' | 'set null' | null;
+}
