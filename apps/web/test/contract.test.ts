@@ -7,7 +7,7 @@ import { findCommands, type Command } from '../src/app/frame/commands.js';
 import { designCommands } from '../src/app/frame/designCommands.js';
 import { indentJson } from '../src/app/parts/json.js';
 import { treeRows } from '../src/app/parts/treeRows.js';
-import { envelopeText, inOutRows } from '../src/contract/inOut.js';
+import { envelopeText, inOutRows } from '@isomeros/core/contract';
 import { impactOf, statementAt } from '../src/design/derivation/impact.js';
 import { completeMessage } from '../src/mock/messageCompletion.js';
 import { firstMessage, predictMatch, readingMessage } from '../src/mock/messageText.js';

@@ -1,6 +1,13 @@
-import { answerTypes, type Contract, type Operation, type Reasons } from '@isomeros/core/contract';
+import {
+  answerTypes,
+  envelopeText,
+  inOutRows,
+  type Contract,
+  type InOutRow,
+  type Operation,
+  type Reasons,
+} from '@isomeros/core/contract';
 import { ExplainedWords } from '../app/help/Explained.js';
-import { envelopeText, inOutRows, type InOutRow } from './inOut.js';
 import { NoteText } from './NoteText.js';
 
 /** What is asked why at the moment. */

@@ -53,6 +53,7 @@ export { neverAnswers, type NeverAnswered } from './neverAnswers.js';
 export { searchTexts } from './searchTexts.js';
 export { acceptedIn, requestHeaders, responseHeaders } from './headers.js';
 export type { HeaderUse } from './header.js';
+export { envelopeText, inOutRows, memberTypeText, type InOutRow } from './inOut.js';
 export { reasonPhrase } from './reasonPhrases.js';
 export { modifiedMember } from './cachingHeaders.js';
 export { PROBLEMS, type ProblemCode } from './problems.js';

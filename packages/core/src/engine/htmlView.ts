@@ -1,4 +1,5 @@
 import { isJsonObject, readJson, scalarText, type Json } from '../model/index.js';
+import { escaped } from '../publication/index.js';
 import type { EngineRequest, EngineResponse } from './message.js';
 import { weightFor } from './negotiate.js';
 
@@ -155,13 +156,3 @@ const anchor = (href: string, text: string): string =>
   isPlace(href)
     ? `<a href="${escaped(href)}"${href.startsWith('/') ? '' : ' rel="noreferrer"'}>${escaped(text)}</a>`
     : escaped(text);
-
-const ENTITIES: Readonly<Record<string, string>> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-  "'": '&#39;',
-};
-
-const escaped = (text: string): string => text.replace(/[&<>"']/g, (character) => ENTITIES[character] ?? '');

@@ -3,6 +3,7 @@ import { CONTRACT } from './contract.js';
 import type { PublicationFormat } from './format.js';
 import { JSON_SCHEMA } from './jsonSchema.js';
 import { OPENAPI_FORMATS } from './openApi.js';
+import { REFERENCE_FORMATS } from './reference.js';
 import { SHELL } from './shell.js';
 import { SQL_FORMATS } from './sql.js';
 import { TYPESCRIPT } from './typescript.js';
@@ -13,6 +14,7 @@ export const PUBLICATION_FORMATS = {
   'json-schema.json': JSON_SCHEMA,
   'types.d.ts': TYPESCRIPT,
   ...SQL_FORMATS,
+  ...REFERENCE_FORMATS,
   'curl.sh': SHELL,
   'contract.json': CONTRACT,
 } as const satisfies Readonly<Record<string, PublicationFormat>>;

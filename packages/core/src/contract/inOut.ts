@@ -1,21 +1,14 @@
-import type { FilterOperator } from '@isomeros/core/arrangement';
-import {
-  DIRECTIONS,
-  filterTerm,
-  indexContract,
-  isOneRecord,
-  memberSubject,
-  parameterSubject,
-  pathSubject,
-  takesEnveloped,
-  type Contract,
-  type FilterParameter,
-  type Member,
-  type MemberType,
-  type Operation,
-  type Reasons,
-} from '@isomeros/core/contract';
-import { printType } from '@isomeros/core/notation';
+import type { FilterOperator } from '../arrangement/index.js';
+import { printType } from '../notation/index.js';
+import { DIRECTIONS } from './directions.js';
+import { memberSubject, parameterSubject, pathSubject } from './documented.js';
+import { isOneRecord, takesEnveloped } from './enveloped.js';
+import { filterTerm, type FilterParameter } from './filterTerm.js';
+import { indexContract } from './lookup.js';
+import type { Operation } from './operation.js';
+import type { Reasons } from './reasons.js';
+import type { Member, MemberType } from './shape.js';
+import type { Contract } from './types.js';
 
 /** Whether something must, may, or cannot be sent. */
 export type In = 'must' | 'may' | 'no';
@@ -171,7 +164,8 @@ function bodyRows(accepted: readonly Member[], returned: readonly Member[]): InO
   return [...byName.values()];
 }
 
-function memberTypeText({ type, source }: Member): string {
+/** What a member may be, in the words of the notation. */
+export function memberTypeText({ type, source }: Pick<Member, 'type' | 'source'>): string {
   if (source.kind === 'reference' || source.kind === 'owner') return `key of a ${source.entity}`;
   return typeText(type);
 }

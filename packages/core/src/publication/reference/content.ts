@@ -1,0 +1,217 @@
+import {
+  answerTypes,
+  casesByStatus,
+  envelopeText,
+  indexContract,
+  inOutRows,
+  memberSubject,
+  memberTypeText,
+  noteOn,
+  reasonPhrase,
+  responseHeaders,
+  responseSubject,
+  requestHeaders,
+  shapeIn,
+  wholePath,
+  type Contract,
+  type InOutRow,
+  type Operation,
+  type SecurityScheme,
+  type Shape,
+} from '../../contract/index.js';
+import type { PublicationSource, PublishedExample } from '../source.js';
+import { headerText } from '../openapi/parameters.js';
+
+/** What a reference says of one API, before it is written in some markup. Descriptions are in CommonMark. */
+export interface ReferenceContent {
+  readonly contract: Contract;
+  readonly groups: readonly ReferenceGroup[];
+  readonly shapes: readonly Shape[];
+  /** How clients prove who they are, a sentence each. */
+  readonly credentials: readonly string[];
+  readonly isOperation: (id: string) => boolean;
+}
+
+/** Operations under one tag. */
+export interface ReferenceGroup {
+  readonly title: string;
+  readonly description: string | null;
+  readonly operations: readonly ReferenceOperation[];
+}
+
+export interface ReferenceOperation {
+  readonly operation: Operation;
+  readonly path: string;
+  /** Who may, and what it does to the state of the server. */
+  readonly facts: readonly string[];
+  /** What is to be known before it is used: when it ends, and what comes after. */
+  readonly ends: string | null;
+  readonly sent: readonly SentPart[];
+  readonly body: BodyFacts | null;
+  readonly answers: readonly AnswerFacts[];
+  readonly examples: readonly PublishedExample[];
+}
+
+export interface SentPart {
+  readonly name: string;
+  readonly place: InOutRow['place'] | 'header';
+  readonly type: string;
+  readonly isRequired: boolean;
+  readonly note: string;
+}
+
+export interface BodyFacts {
+  /** `null` where what is sent has no shape of its own. */
+  readonly shape: string | null;
+  readonly types: readonly string[];
+  readonly around: string | null;
+}
+
+export interface AnswerFacts {
+  readonly status: number;
+  readonly phrase: string;
+  readonly when: string;
+  readonly body: BodyFacts | null;
+  readonly headers: readonly { readonly name: string; readonly note: string }[];
+}
+
+const EFFECTS: Readonly<Record<Operation['effect'], string>> = {
+  safe: 'changes nothing',
+  idempotent: 'sent twice, it does the same as once',
+  neither: 'sent twice, it does it twice',
+};
+
+/** Everything of a contract that is published, each operation under the first of its tags. */
+export function referenceContent({ contract, examples }: PublicationSource): ReferenceContent {
+  const published = contract.operations.filter(({ documentation }) => documentation?.isPublished !== false);
+  const all = examples();
+  const ids = new Set(published.map(({ id }) => id));
+  const groups = contract.documentation.tags.flatMap(({ id, title, description }) => {
+    const own = published.filter(({ tags }) => tags[0] === id);
+    const operations = own.map((one) => operationContent(contract, one, all.get(one.id) ?? []));
+    return operations.length === 0 ? [] : [{ title, description, operations }];
+  });
+  return {
+    contract,
+    groups,
+    shapes: contract.shapes,
+    credentials: contract.security.schemes.map((scheme) =>
+      credentialText(scheme, contract.security.keyHeader),
+    ),
+    isOperation: (id) => ids.has(id),
+  };
+}
+
+function credentialText(scheme: SecurityScheme, keyHeader: string): string {
+  switch (scheme) {
+    case 'basic':
+      return 'User and password, by HTTP Basic (RFC 7617).';
+    case 'bearer':
+      return 'A token: Authorization: Bearer … (RFC 6750).';
+    case 'key':
+      return `A key, in the header ${keyHeader}.`;
+  }
+}
+
+function operationContent(
+  contract: Contract,
+  operation: Operation,
+  examples: readonly PublishedExample[],
+): ReferenceOperation {
+  return {
+    operation,
+    path: wholePath(contract, operation.resource),
+    facts: [operation.id, whoMay(operation), EFFECTS[operation.effect]],
+    ends: endText(operation),
+    sent: sentParts(contract, operation),
+    body: sentBody(contract, operation),
+    answers: answers(contract, operation),
+    examples,
+  };
+}
+
+function whoMay({ access }: Operation): string {
+  switch (access.kind) {
+    case 'anonymous':
+      return 'for anybody';
+    case 'authenticated':
+      return 'for whoever is known';
+    case 'role':
+      return `for the role ${access.role}`;
+  }
+}
+
+function endText({ documentation }: Operation): string | null {
+  const { deprecated = null, sunset = null, successor = null } = documentation ?? {};
+  if (deprecated === null && sunset === null) return null;
+  const parts = [
+    ...(deprecated === null ? [] : [`Deprecated from ${deprecated}.`]),
+    ...(sunset === null ? [] : [`It stops answering on ${sunset}.`]),
+    ...(successor === null ? [] : [`In its place: [${successor}].`]),
+  ];
+  return parts.join(' ');
+}
+
+function sentParts(contract: Contract, operation: Operation): readonly SentPart[] {
+  const rows = inOutRows(contract, operation)
+    .filter((row) => row.place !== 'body')
+    .map(({ name, place, type, in: how, noted, usual }): SentPart => {
+      const said = noted === null ? null : noteOn(contract, noted.kind, noted.subject);
+      return { name, place, type, isRequired: how === 'must', note: said?.description ?? usual };
+    });
+  const headers = requestHeaders(contract, operation).map((use): SentPart => ({
+    name: use.name,
+    place: 'header',
+    type: 'text',
+    isRequired: use.isRequired,
+    note: headerText(contract, use),
+  }));
+  return [...rows, ...headers];
+}
+
+function sentBody(contract: Contract, operation: Operation): BodyFacts | null {
+  const { accepts, acceptedTypes } = operation;
+  return accepts === null
+    ? null
+    : { shape: accepts, types: acceptedTypes, around: envelopeText(contract, operation) };
+}
+
+function answers(contract: Contract, operation: Operation): readonly AnswerFacts[] {
+  return casesByStatus(operation.responses).map(([status, cases]): AnswerFacts => {
+    const when = cases.map(
+      (one) => noteOn(contract, 'response', responseSubject(operation, one))?.description ?? one.when,
+    );
+    const hasBody = status < 300 && status !== 204;
+    const body = !hasBody
+      ? null
+      : { shape: operation.returns, types: answerTypes(contract, operation), around: null };
+    const headers = responseHeaders(contract, operation, cases).map((use) => ({
+      name: use.name,
+      note: headerText(contract, use),
+    }));
+    return { status, phrase: reasonPhrase(status), when: when.join(' '), body, headers };
+  });
+}
+
+/** A member of a shape as a reference lists it. */
+export interface MemberFacts {
+  readonly name: string;
+  readonly type: string;
+  /** The shape that its values have; `null` where they have none. */
+  readonly shape: string | null;
+  readonly isRequired: boolean;
+  readonly note: string;
+}
+
+export const membersOf = (contract: Contract, { members }: Shape): readonly MemberFacts[] =>
+  members.map((member) => ({
+    name: member.name,
+    type: memberTypeText(member) + (member.nullable ? ', or null' : ''),
+    shape: shapeIn(member.type),
+    isRequired: member.required,
+    note: noteOn(contract, 'member', memberSubject(member.source))?.description ?? member.description ?? '',
+  }));
+
+/** Whether a shape of a contract stands under that name. */
+export const isShape = (contract: Contract, name: string): boolean =>
+  indexContract(contract).shapes.has(name);

@@ -1,0 +1,11 @@
+const ENTITIES: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
+
+/** A text as it stands in HTML, between tags and in attributes in quotes. */
+export const escaped = (text: string): string =>
+  text.replace(/[&<>"']/g, (character) => ENTITIES[character] ?? '');
