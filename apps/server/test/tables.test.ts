@@ -111,7 +111,7 @@ each ${long}B refers to optional ${long}A as very
   });
 
   test('of what quotes, escapes and comments could end are just that', async () => {
-    const hostile = `it's \\\\ "quoted" \\"; -- */ /* ${'`'} $(touch X) | '; DROP TABLE harbours; '`;
+    const hostile = `it's \\\\ "quoted" \\"; -- */ /* \` $(touch X) | '; DROP TABLE harbours; '`;
     const model = modelOf(
       `entity Harbour "${hostile.replaceAll('"', '\\"').replaceAll('\\\\"', '\\"')}"\n  name: text, default "a'b", required\n  kind: choice("it's", "no; --")\n`,
     );

@@ -1,8 +1,15 @@
 import { hash } from 'node:crypto';
-import { DIGEST_LENGTH, renumbered, type Counters, type Service } from '@isomeros/core/engine';
+import {
+  DIGEST_LENGTH,
+  publicationSource,
+  renumbered,
+  type Counters,
+  type Service,
+} from '@isomeros/core/engine';
 import type { Identities, Model, Row } from '@isomeros/core/model';
 import { completeModel, keepChoices, readKeptChoices } from '@isomeros/core/arrangement';
 import { parse } from '@isomeros/core/notation';
+import { publish } from '@isomeros/core/publication';
 import { seed, type SeedPlan, type Shortfall } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import type { Derivation } from '../compute/program.js';
@@ -24,9 +31,16 @@ export const serviceOf = (
   model,
   contract,
   description: () => description,
+  reference: once(() => publish(publicationSource(contract, model, []), 'reference.html', { mock: null })),
   secret,
   digest: (text) => hash('sha256', text, 'base64url').slice(0, DIGEST_LENGTH),
 });
+
+/** Most mocks are never asked for it. */
+function once(work: () => string): () => string {
+  let made: string | null = null;
+  return () => (made ??= work());
+}
 
 /** The model of a dataset as it is stored. */
 export type ModelColumns = Pick<

@@ -1,5 +1,3 @@
-import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
-import { pathOf } from '@isomeros/api';
 import { indexContract, type Finding, type Operation } from '@isomeros/core/contract';
 import type { ReactNode } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
@@ -11,12 +9,12 @@ import { ExplainedAction } from '../app/help/Explained.js';
 import { ApiPage } from './ApiPage.js';
 import { OperationGrid } from './OperationGrid.js';
 import { OperationPage } from './OperationPage.js';
+import { PublicationsPage } from './PublicationsPage.js';
 import { ReleasePage } from './ReleasePage.js';
 import { Releases } from './Releases.js';
 import './contract.css';
 import { FindingGroups } from '../findings/FindingGroups.js';
 import { isBehindText } from '../design/behindText.js';
-import { arrangementName } from '../design/viewSlice.js';
 import { Notice } from '../app/parts/Notice.js';
 
 const NOWHERE = {};
@@ -30,9 +28,9 @@ export function ContractPage(): React.JSX.Element {
   const places = useAppSelector((state) => state.derived.reading?.places ?? NOWHERE);
   const text = useAppSelector((state) => state.document.text);
   const review = useAppSelector((state) => state.derived.review);
-  const arrangement = useAppSelector(arrangementName);
   const broken = useAppSelector(isBehindText);
   const label = search.get('release');
+  const published = search.get('published');
   const release = useAppSelector((state) => releasesOf(state, id).find((one) => one.label === label));
   const contract = useContract();
   if (contract === null) {
@@ -50,7 +48,6 @@ export function ContractPage(): React.JSX.Element {
     setSearch({ operation: operation.id }, { replace: true });
   };
   const findings = review?.findings ?? NO_FINDINGS;
-  const place = { id, name: arrangement };
   const onStatement = (line: number): void => void navigate(`/designs/${id}/model?line=${line}`);
   return (
     <SplitPanels name="contract" first={540}>
@@ -59,7 +56,7 @@ export function ContractPage(): React.JSX.Element {
           <OperationGrid
             contract={contract}
             findings={findings}
-            selected={search.has('about') ? undefined : selected}
+            selected={search.has('about') || published !== null ? undefined : selected}
             onSelect={select}
           />
           {broken && <Notice>The text has errors; this is the contract of the last text without.</Notice>}
@@ -68,9 +65,19 @@ export function ContractPage(): React.JSX.Element {
           selected={release?.label ?? null}
           onSelect={(chosen) => setSearch({ release: chosen }, { replace: true })}
         />
-        <Publish place={place} onAbout={() => setSearch({ about: 'api' })} />
+        <Publish
+          onPublished={() => setSearch({ published: '' })}
+          onAbout={() => setSearch({ about: 'api' })}
+        />
       </section>
-      {search.has('about') ? (
+      {published !== null ? (
+        <PublicationsPage
+          design={id}
+          release={published === '' ? null : published}
+          onRelease={(chosen) => setSearch({ published: chosen ?? '' }, { replace: true })}
+          onClose={() => setSearch({}, { replace: true })}
+        />
+      ) : search.has('about') ? (
         <ApiPage
           contract={contract}
           onOperation={(operation) => setSearch({ operation })}
@@ -82,6 +89,7 @@ export function ContractPage(): React.JSX.Element {
           design={id}
           release={release}
           onStatement={onStatement}
+          onPublished={() => setSearch({ published: release.label })}
           onClose={() => setSearch({}, { replace: true })}
         />
       ) : selected === undefined ? (
@@ -103,24 +111,16 @@ export function ContractPage(): React.JSX.Element {
 }
 
 interface PublishProps {
-  readonly place: { readonly id: string; readonly name: string };
+  readonly onPublished: () => void;
   readonly onAbout: () => void;
 }
 
-/** Where the published documents are, and what they say of the API as a whole. */
-const Publish = ({ place, onAbout }: PublishProps): React.JSX.Element => (
+/** The ways to the published documents, and to what they say of the API as a whole. */
+const Publish = ({ onPublished, onAbout }: PublishProps): React.JSX.Element => (
   <footer className="publish">
-    <span className="strong">Publish</span>
-    {PUBLICATION_NAMES.map((document) => (
-      <a
-        key={document}
-        href={pathOf('GET /api/designs/{id}/arrangements/{name}/{document}', { ...place, document })}
-        target="_blank"
-        rel="noreferrer"
-      >
-        {PUBLICATION_FORMATS[document].title}
-      </a>
-    ))}
+    <ExplainedAction by="contract.published" onPress={onPublished}>
+      Published documents
+    </ExplainedAction>
     <span className="end">
       <ExplainedAction by="contract.api" onPress={onAbout}>
         About the API

@@ -2,9 +2,8 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { refusalText } from '../app/api/client.js';
-import { PUBLICATION_FORMATS, PUBLICATION_NAMES } from '@isomeros/core/publication';
-import { pathOf, type Release, type ReleaseEnd } from '@isomeros/api';
-import { Explained } from '../app/help/Explained.js';
+import type { Release, ReleaseEnd } from '@isomeros/api';
+import { Explained, ExplainedAction } from '../app/help/Explained.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { useMarkReleaseMutation, useRemoveReleaseMutation } from '../design/releasesApi.js';
 import { endpointKey, endpointsOf } from '../mock/endpoints.js';
@@ -16,12 +15,14 @@ import { Notice } from '../app/parts/Notice.js';
 interface Props {
   readonly design: string;
   readonly release: Release;
+  /** To its published documents. */
+  readonly onPublished: () => void;
   /** Back to the operations. */
   readonly onClose: () => void;
 }
 
 /** What a release is, where it is to be had, and what can be done with it. */
-export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Element {
+export function ReleaseHead({ design, release, onPublished, onClose }: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const arrangement = useAppSelector(arrangementName);
@@ -75,20 +76,9 @@ export function ReleaseHead({ design, release, onClose }: Props): React.JSX.Elem
         {release.operations} operations. It never changes.
       </p>
       <div className="release-links">
-        {PUBLICATION_NAMES.map((document) => (
-          <a
-            key={document}
-            href={pathOf('GET /api/designs/{id}/releases/{label}/{document}', {
-              id: design,
-              label: release.label,
-              document,
-            })}
-            target="_blank"
-            rel="noreferrer"
-          >
-            {PUBLICATION_FORMATS[document].title}
-          </a>
-        ))}
+        <ExplainedAction by="contract.published" onPress={onPublished}>
+          Published documents
+        </ExplainedAction>
         <Explained by="contract.serve">
           <Button onClick={serve}>Serve it</Button>
         </Explained>

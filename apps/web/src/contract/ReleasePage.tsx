@@ -13,6 +13,8 @@ interface Props {
   readonly design: string;
   readonly release: Release;
   readonly onStatement: (line: number) => void;
+  /** To its published documents. */
+  readonly onPublished: () => void;
   /** Back to the operations. */
   readonly onClose: () => void;
 }
@@ -27,11 +29,17 @@ const WEIGHTS: readonly { readonly weight: Compatibility; readonly title: string
   ];
 
 /** A release, and everything that has changed since, with why. */
-export function ReleasePage({ design, release, onStatement, onClose }: Props): React.JSX.Element {
+export function ReleasePage({
+  design,
+  release,
+  onStatement,
+  onPublished,
+  onClose,
+}: Props): React.JSX.Element {
   const changes = useChanges(release.label);
   return (
     <section className="panel release-page" aria-label={`Release ${release.label}`}>
-      <ReleaseHead design={design} release={release} onClose={onClose} />
+      <ReleaseHead design={design} release={release} onPublished={onPublished} onClose={onClose} />
       <div className="panel-body">
         {changes === null && <p className="empty-note">Comparing.</p>}
         {changes?.length === 0 && <p className="empty-note">Nothing has changed since.</p>}

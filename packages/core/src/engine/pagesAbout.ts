@@ -1,4 +1,4 @@
-import { indexContract, type LinkTarget, type Operation, type Resource } from '../contract/index.js';
+import type { LinkTarget, Operation, Resource } from '../contract/index.js';
 import { schemaOfShape } from '../publication/index.js';
 import { indexOf, type Service } from './service.js';
 
@@ -42,7 +42,7 @@ function page(
     case 'profile':
       return { mediaType: TEXT, text: profileText(service, read), about: 'the profile of an answer' };
     default:
-      return { mediaType: TEXT, text: documentationText(service), about: 'the documentation' };
+      return { mediaType: 'text/html; charset=utf-8', text: service.reference(), about: 'the reference' };
   }
 }
 
@@ -61,14 +61,3 @@ function profileText(service: Service, read: Operation | undefined): string {
 
 const said = (description: string | null | undefined): string =>
   description === null || description === undefined || description === '' ? '' : `: ${description}`;
-
-/** Every operation by its path, in the order of the paths. */
-function documentationText({ contract }: Service): string {
-  const { title, description, version, root } = contract;
-  const lines = contract.resources.flatMap(({ id, path }) =>
-    (indexContract(contract).operationsOf.get(id) ?? []).flatMap(({ method, summary, documentation }) =>
-      documentation?.isPublished === false ? [] : `${method.padEnd(6)} ${root}${path}: ${summary}\n`,
-    ),
-  );
-  return `${title} ${version}\n${description === null ? '' : `\n${description}\n`}\n${lines.join('')}`;
-}

@@ -20,7 +20,7 @@ export function publicationSource(
   model: Model,
   kept: readonly NamedExample[],
 ): PublicationSource {
-  const service: Service = { contract, model, description: () => '', secret: 'example' };
+  const service: Service = { contract, model, description: () => '', reference: () => '', secret: 'example' };
   return {
     contract,
     model,

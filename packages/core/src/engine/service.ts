@@ -15,6 +15,8 @@ export interface Service {
   readonly model: Model;
   /** The published description of the contract, as a JSON text. */
   readonly description: () => string;
+  /** What the contract says, as a page to read, in HTML. */
+  readonly reference: () => string;
   /** Which arrangement or release it is, where several serve the same records: each has its own Idempotency-Keys. */
   readonly name?: string | undefined;
   /** Known to the mock alone: what it signs with this it has written itself. */
@@ -37,7 +39,7 @@ export interface RequestContext extends Service {
 
 /** A service at a moment. Written out, since it is made for every request. */
 export const requestContextAt = (
-  { contract, model, description, name, secret, digest }: Service,
+  { contract, model, description, reference, name, secret, digest }: Service,
   now: number,
   mediaType: MediaType,
   host: string | null,
@@ -45,6 +47,7 @@ export const requestContextAt = (
   contract,
   model,
   description,
+  reference,
   name,
   secret,
   digest,

@@ -14,7 +14,7 @@ export type { OpenApiDocument } from './openapi/document.js';
 export { responsesOf } from './openapi/operations.js';
 export type { HeaderObject, ResponseObject } from './openapi/operations.js';
 export { componentSchemas } from './openapi/schemas.js';
-export type { JsonSchema } from './openapi/schemas.js';
+export type { JsonSchema } from './openapi/scalarSchema.js';
 export { asEcmaPattern } from './patterns.js';
 export { escaped } from './reference/markup.js';
 export { patternsByPublished } from './scalarTypes.js';

@@ -22,7 +22,7 @@ function translate(pattern: string): string | null {
   try {
     const text = new Translation(pattern).whole();
     // What this engine does not read, others will not read either.
-    void new RegExp(text, 'u');
+    new RegExp(text, 'u').test('');
     return text;
   } catch (error) {
     if (error instanceof Unsayable || error instanceof SyntaxError) return null;

@@ -75,7 +75,8 @@ describe('links of the API itself', () => {
     expect(link).toContain('rel="describedby"');
     expect(link).toContain('rel="profile"');
     const documentation = mockOf(ALL).send('GET', '/api/v1/-/documentation');
-    expect(documentation.body).toContain('GET    /api/v1/routes');
+    expect(documentation.headers.get('content-type')).toBe('text/html; charset=utf-8');
+    expect(documentation.body).toContain('/api/v1/routes');
   });
 });
 

@@ -47,7 +47,7 @@ function kept(mock: TestMock, request: EngineRequest): NamedExample {
 
 const serviceOf = (model: Model): Service => {
   const contract = derive(model, arrangementOf('main', NO_CHOICES));
-  return { contract, model, description: () => '', secret: 'test' };
+  return { contract, model, description: () => '', reference: () => '', secret: 'test' };
 };
 
 const answerOf = (service: Service, example: NamedExample): { status: number; body: string | null } => {

@@ -4,12 +4,13 @@ import {
   Draft,
   handle,
   isWrite,
+  publicationSource,
   type EngineRequest,
   type Handled,
   type Service,
 } from '@isomeros/core/engine';
 import { utf8Length, type Model, type Row } from '@isomeros/core/model';
-import { openApiDocument } from '@isomeros/core/publication';
+import { openApiDocument, publish } from '@isomeros/core/publication';
 import { Random, seed } from '@isomeros/core/seeding';
 import { modelOf } from './models.js';
 import { MAIN } from './arrangement.js';
@@ -43,6 +44,7 @@ export class TestMock {
       contract,
       model,
       description: () => JSON.stringify(openApiDocument(contract)),
+      reference: () => publish(publicationSource(contract, model, []), 'reference.html', { mock: null }),
       secret: 'test',
     };
     const { rows, counters } = seed(model, { seed: 42, counts, now: NOW });

@@ -45,7 +45,7 @@ export class ServedContract implements RequestHandler {
     });
     const contract = derive(model, arrangement);
     const { rows, counters } = seed(model, { seed: 42, counts, now: Date.now() });
-    const service = { contract, model, description: () => '{}', secret: 'test' };
+    const service = { contract, model, description: () => '{}', reference: () => '', secret: 'test' };
     const records = new Dataset(model, rows, { rid: rows.length, attributes: counters });
     const served = new ServedContract(service, records, delay);
     served.server = await listen(() => served, 0);

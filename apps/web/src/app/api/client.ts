@@ -19,6 +19,7 @@ import {
   type ProblemBody,
   type QueryOf,
   type RecordType,
+  type Publication,
   type Release,
   type ReleaseEnd,
   type Revision,
@@ -222,6 +223,10 @@ export const api = {
     (await call('GET /api/designs/{id}/releases', { id })).items,
   makeRelease: (id: string, label: string, arrangement: string): Promise<Release> =>
     call('POST /api/designs/{id}/releases', { id }, { body: { label, arrangement } }),
+  listPublications: async (id: string, name: string): Promise<readonly Publication[]> =>
+    (await call('GET /api/designs/{id}/arrangements/{name}/publications', { id, name })).items,
+  listReleasePublications: async (id: string, label: string): Promise<readonly Publication[]> =>
+    (await call('GET /api/designs/{id}/releases/{label}/publications', { id, label })).items,
   /** The contract of a release, as JSON. */
   readReleaseContract: async (id: string, label: string): Promise<string> =>
     (await ask('GET /api/designs/{id}/releases/{label}/contract', { id, label })).text(),

@@ -22,6 +22,18 @@ export const CONTRACT_HELP = {
     view: 'contract',
     help: 'Rows in the order of their paths, or together by the records they show, or by their tags.',
   },
+  'contract.published': {
+    title: 'Published',
+    kind: 'action',
+    view: 'contract',
+    help: 'The contract as open formats: OpenAPI, JSON Schema, TypeScript, SQL, a reference, a script of calls.',
+  },
+  'contract.mockServer': {
+    title: 'With the address of the mock',
+    kind: 'action',
+    view: 'contract',
+    help: 'Names the mock that serves it now among the servers of OpenAPI documents.',
+  },
   'contract.api': {
     title: 'About the API',
     kind: 'action',

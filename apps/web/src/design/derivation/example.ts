@@ -60,10 +60,12 @@ function asItTravels(
   };
 }
 
-const serviceOf = (contract: Contract, model: Model): Service => ({
+/** What examples are sent to. */
+export const serviceOf = (contract: Contract, model: Model): Service => ({
   contract,
   model,
   description: () => '',
+  reference: () => '',
   secret: 'example',
 });
 

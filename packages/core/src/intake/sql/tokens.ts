@@ -64,7 +64,7 @@ function tokenAt(source: string, at: number): readonly [Kind, string] {
   if (first === "'") return ['string', quotedAt(source, at, true)];
   // PostgreSQL's texts with escapes.
   if ((first === 'E' || first === 'e') && source[at + 1] === "'")
-    return ['string', (first ?? '') + quotedAt(source, at + 1, true)];
+    return ['string', first + quotedAt(source, at + 1, true)];
   if (first === '`' || first === '"') return ['name', quotedAt(source, at, false)];
   for (const [kind, pattern] of KINDS) {
     pattern.lastIndex = at;

@@ -22,7 +22,8 @@ import { linksOfOperation } from './links.js';
 import { componentName, freeName } from './share.js';
 import { headerParameters, headerSchema, headerText, queryParameters } from './parameters.js';
 import { envelopedName, isEnveloped } from './envelopes.js';
-import { halName, reference, type JsonSchema } from './schemas.js';
+import { halName, reference } from './schemas.js';
+import type { JsonSchema } from './scalarSchema.js';
 
 /** An Operation Object (OAS §4.8.10), with everything in its place. */
 export function operationObject(
@@ -264,5 +265,5 @@ function examplesIn(
     const summary = `${example.method} ${example.target}`;
     return [[example.name, { summary, value: read.value }] as const];
   });
-  return found.length === 0 ? {} : { examples: Object.fromEntries(found) as JsonObject };
+  return found.length === 0 ? {} : { examples: Object.fromEntries(found) };
 }

@@ -15,7 +15,7 @@ import {
   type SortSpelling,
 } from '../../contract/index.js';
 import type { Json, ScalarType } from '../../model/index.js';
-import { scalarSchema, type JsonSchema } from './schemas.js';
+import { scalarSchema, type JsonSchema } from './scalarSchema.js';
 
 /** The parameters that the path of a resource holds. */
 export function pathParameters(contract: Contract, resource: Resource): readonly Json[] {

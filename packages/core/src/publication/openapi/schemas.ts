@@ -7,12 +7,9 @@ import {
   type PageForm,
   type Shape,
 } from '../../contract/index.js';
-import { publishedPattern } from '../scalarTypes.js';
 import { envelopeSchemas } from './envelopes.js';
-import { DURATION, memoize, TIME, type Json, type ScalarType } from '../../model/index.js';
-
-/** A JSON Schema of dialect 2020-12, as OpenAPI 3.1 embeds it. */
-export type JsonSchema = { readonly [keyword: string]: Json };
+import { bounds, scalarSchema, type JsonSchema } from './scalarSchema.js';
+import { memoize, type Json } from '../../model/index.js';
 
 export const reference = (name: string): JsonSchema => ({ $ref: `#/components/schemas/${name}` });
 
@@ -171,42 +168,6 @@ function typeSchema(type: MemberType): JsonSchema {
     default:
       return scalarSchema(type);
   }
-}
-
-export function scalarSchema(type: ScalarType): JsonSchema {
-  switch (type.kind) {
-    case 'text': {
-      const pattern = type.pattern === null ? null : publishedPattern(type.pattern);
-      return {
-        type: 'string',
-        ...bounds('minLength', type.min, 'maxLength', type.max),
-        ...(pattern === null ? {} : { pattern }),
-      };
-    }
-    case 'integer':
-      return { type: 'integer', ...bounds('minimum', type.min, 'maximum', type.max) };
-    case 'decimal':
-      return { type: 'number', ...bounds('minimum', type.min, 'maximum', type.max) };
-    case 'boolean':
-      return { type: 'boolean' };
-    case 'time':
-      return { type: 'string', pattern: TIME.source };
-    case 'duration':
-      return { type: 'string', pattern: DURATION.source };
-    case 'instant':
-      return { type: 'string', format: 'date-time' };
-    case 'date':
-    case 'uuid':
-    case 'email':
-    case 'uri':
-      return { type: 'string', format: type.kind };
-    case 'choice':
-      return { type: 'string', enum: type.options };
-  }
-}
-
-function bounds(least: string, min: number | null, most: string, max: number | null): JsonSchema {
-  return { ...(min === null ? {} : { [least]: min }), ...(max === null ? {} : { [most]: max }) };
 }
 
 const cursor: JsonSchema = { type: ['string', 'null'] };

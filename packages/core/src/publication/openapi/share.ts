@@ -48,13 +48,14 @@ export class SharedComponents {
 
   /** The parts of a document in which everything that stands once is in its place, and components by section. */
   inPlace(json: Json): { readonly json: Json; readonly components: Readonly<Record<string, JsonObject>> } {
-    const named = this.named();
+    const names = this.named();
     const sections = SHARED_SECTIONS.flatMap((section) => {
-      const of = [...named].filter(([component]) => component.section === section);
-      const all = of.map(([{ value }, name]) => [name, this.resolved(value, named)] as const);
-      return all.length === 0 ? [] : [[section, Object.fromEntries(all) as JsonObject] as const];
+      const of = [...names].filter(([component]) => component.section === section);
+      const all = of.map(([{ value }, name]) => [name, this.resolved(value, names)] as const);
+      const named: JsonObject = Object.fromEntries(all);
+      return all.length === 0 ? [] : [[section, named] as const];
     });
-    return { json: this.resolved(json, named), components: Object.fromEntries(sections) };
+    return { json: this.resolved(json, names), components: Object.fromEntries(sections) };
   }
 
   /** What stands twice, with its name. */

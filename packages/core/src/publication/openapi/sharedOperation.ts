@@ -1,4 +1,5 @@
 import { isJsonObject, type Json, type JsonObject } from '../../model/index.js';
+import { textOf } from './schemasIn.js';
 import type { SharedComponents } from './share.js';
 
 /** Parameters as references. `scope`: what tells those of one name apart, such as the entity they are about. */
@@ -9,7 +10,7 @@ export const sharedParameters = (
 ): readonly Json[] =>
   parameters.map((parameter) => {
     if (!isJsonObject(parameter)) return parameter;
-    const name = String(parameter['name']);
+    const name = textOf(parameter['name']);
     return shared.refer('parameters', [name, `${scope}.${name}`], parameter);
   });
 
@@ -40,10 +41,8 @@ function sharedResponse(shared: SharedComponents, scope: string, response: JsonO
   };
 }
 
+/** What is under names, each as `as` gives it. */
 const mapped = (of: Json | undefined, as: (value: JsonObject, name: string) => JsonObject): JsonObject =>
   Object.fromEntries(
-    Object.entries(of ?? {}).map(([name, value]) => [
-      name,
-      isJsonObject(value as Json) ? as(value as JsonObject, name) : value,
-    ]),
-  ) as JsonObject;
+    Object.entries((of ?? {}) as JsonObject).map(([name, value]) => [name, as(value as JsonObject, name)]),
+  );

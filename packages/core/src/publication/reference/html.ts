@@ -53,10 +53,10 @@ export function referenceHtml(content: ReferenceContent): string {
       const rows = membersOf(contract, shape).map(({ name, type, shape: of, isRequired, note }) => [
         code(name),
         of === null ? escaped(type) : shapeLink(contract, of, type),
-        isRequired ? 'always' : '',
+        isRequired ? 'yes' : '',
         lineHtml(note, isOperation),
       ]);
-      return `<article id="${escaped(shapeAnchor(shape.name))}"><h3>${code(shape.name)}</h3>${table(['member', 'type', 'there', 'what it is'], rows)}</article>`;
+      return `<article id="${escaped(shapeAnchor(shape.name))}"><h3>${code(shape.name)}</h3>${table(['member', 'type', 'required', 'description'], rows)}</article>`;
     }),
     '</section>',
     '</main>',
@@ -113,7 +113,10 @@ function opening({ contract, credentials, isOperation }: ReferenceContent, title
     table(['address', 'where'], served),
     ...(credentials.length === 0
       ? []
-      : ['<h2>Who asks</h2>', `<ul>${credentials.map((text) => `<li>${escaped(text)}</li>`).join('')}</ul>`]),
+      : [
+          '<h2>Authentication</h2>',
+          `<ul>${credentials.map((text) => `<li>${escaped(text)}</li>`).join('')}</ul>`,
+        ]),
     '<h2>Errors</h2>',
     '<p>Every error is problem details (RFC 9457) as <code>application/problem+json</code>: <code>type</code>, <code>title</code>, <code>status</code>, <code>detail</code>, and in <code>errors</code> each thing that is wrong, with a pointer into the body or the name of the parameter.</p>',
   ].join('\n');
@@ -173,12 +176,12 @@ function bodyHtml(contract: Contract, { shape, types, around }: BodyFacts): stri
 
 const sentTable = (sent: readonly SentPart[], isOperation: IsOperation): string =>
   table(
-    ['name', 'in', 'type', 'sent', 'what it is'],
+    ['name', 'in', 'type', 'required', 'description'],
     sent.map(({ name, place, type, isRequired, note }) => [
       code(name),
       place,
       escaped(type),
-      isRequired ? 'always' : '',
+      isRequired ? 'yes' : '',
       lineHtml(note, isOperation),
     ]),
   );
@@ -200,11 +203,12 @@ const answersTable = (
           : [`<span class="quiet">${headers.map(({ name }) => code(name)).join(', ')}</span>`]),
       ].join('<br>'),
     ]),
+    'answers',
   );
 
 /** Cells are HTML. */
-function table(heads: readonly string[], rows: readonly (readonly string[])[]): string {
+function table(heads: readonly string[], rows: readonly (readonly string[])[], kind = ''): string {
   const head = heads.map((name) => `<th scope="col">${name}</th>`).join('');
   const body = rows.map((cells) => `<tr>${cells.map((cell) => `<td>${cell}</td>`).join('')}</tr>`);
-  return `<table><thead><tr>${head}</tr></thead><tbody>${body.join('')}</tbody></table>`;
+  return `<table${kind === '' ? '' : ` class="${kind}"`}><thead><tr>${head}</tr></thead><tbody>${body.join('')}</tbody></table>`;
 }

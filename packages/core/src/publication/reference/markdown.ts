@@ -22,7 +22,7 @@ export function referenceMarkdown(content: ReferenceContent): string {
     ),
     ...(credentials.length === 0
       ? []
-      : ['## Who asks', credentials.map((text) => `- ${plainMarkdown(text)}`).join('\n')]),
+      : ['## Authentication', credentials.map((text) => `- ${plainMarkdown(text)}`).join('\n')]),
     ...groups.flatMap(({ title, description, operations }) => [
       `## ${plainMarkdown(title)}`,
       ...(description === null ? [] : [textMarkdown(description, isOperation)]),
@@ -32,11 +32,11 @@ export function referenceMarkdown(content: ReferenceContent): string {
     ...shapes.flatMap((shape) => [
       `### ${plainMarkdown(shape.name)}`,
       table(
-        ['member', 'type', 'there', 'what it is'],
+        ['member', 'type', 'required', 'description'],
         membersOf(contract, shape).map(({ name, type, isRequired, note }) => [
           codeMarkdown(name),
           plainMarkdown(type),
-          isRequired ? 'always' : '',
+          isRequired ? 'yes' : '',
           lineMarkdown(note, isOperation),
         ]),
       ),
@@ -60,12 +60,12 @@ function operationBlocks(
       ? []
       : [
           table(
-            ['name', 'in', 'type', 'sent', 'what it is'],
+            ['name', 'in', 'type', 'required', 'description'],
             sent.map(({ name, place, type, isRequired, note }) => [
               codeMarkdown(name),
               place,
               plainMarkdown(type),
-              isRequired ? 'always' : '',
+              isRequired ? 'yes' : '',
               lineMarkdown(note, isOperation),
             ]),
           ),

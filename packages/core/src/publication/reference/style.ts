@@ -33,9 +33,14 @@ article+article{border-top:1px solid var(--rule);padding-top:1.6rem}
 .ends{background:var(--mark-tint);color:var(--mark);padding:.4rem .7rem;border-left:3px solid var(--mark)}
 table{border-collapse:collapse;width:100%;font-size:.9rem;margin:.3rem 0 .8rem}
 th{text-align:left;font-weight:600;color:var(--quiet);font-size:.8rem;padding:.2rem .8rem .2rem 0;border-bottom:1px solid var(--rule)}
-td{padding:.28rem .8rem .28rem 0;border-bottom:1px solid var(--rule);vertical-align:top;overflow-wrap:anywhere}
+td{padding:.28rem .8rem .28rem 0;border-bottom:1px solid var(--rule);vertical-align:top;overflow-wrap:break-word}
+td code{overflow-wrap:anywhere}
 td:first-child{white-space:nowrap}
 td p{margin:0}
+.answers{table-layout:fixed}
+.answers th:first-child{width:9.5rem}
+.answers th:last-child{width:19rem}
+.answers td:first-child{white-space:normal}
 pre{background:var(--ground);border-left:3px solid var(--rule);padding:.7rem .9rem;margin:.4rem 0 1rem;overflow-x:auto;line-height:1.45;white-space:pre-wrap;overflow-wrap:anywhere}
 blockquote{margin:.5rem 0;padding-left:1rem;border-left:3px solid var(--rule)}
 @media (max-width:56rem){body{display:block}nav{position:static;height:auto;max-height:45vh}main{padding:1.2rem}td:first-child{white-space:normal}}

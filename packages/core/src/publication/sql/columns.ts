@@ -1,4 +1,4 @@
-import type { Attribute, AttributeType } from '../../model/index.js';
+import { greatest, type Attribute, type AttributeType } from '../../model/index.js';
 import type { ColumnDefault, ColumnType, Dialect } from './dialect.js';
 import type { CheckDraft, ColumnDraft } from './draft.js';
 
@@ -104,7 +104,7 @@ function spelledType(type: AttributeType, isKey: boolean): Spelled {
         unsaid: [],
       };
     case 'choice': {
-      const length = Math.max(1, ...lengths(type.options));
+      const length = greatest(lengths(type.options), 1);
       return {
         type: { kind: 'varchar', length },
         checks: (column) => [{ kind: 'options', column, options: type.options }],
@@ -164,7 +164,7 @@ function precisionOf(
   scale: number,
 ): number {
   if (min === null || max === null) return MOST_DIGITS;
-  const whole = Math.max(...[min, max].map((bound) => digitsBefore(Math.abs(bound))));
+  const whole = Math.max(digitsBefore(Math.abs(min)), digitsBefore(Math.abs(max)));
   return Math.min(MOST_DIGITS, Math.max(1, whole + scale));
 }
 

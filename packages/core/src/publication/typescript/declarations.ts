@@ -12,7 +12,9 @@ import type { JsonObject } from '../../model/index.js';
 import { publishedOf } from '../openapi/links.js';
 import { requestContent, responsesOf } from '../openapi/operations.js';
 import { headerSchema, operandSchema, queryParameters } from '../openapi/parameters.js';
-import { componentSchemas, scalarSchema, type JsonSchema } from '../openapi/schemas.js';
+import { textOf } from '../openapi/schemasIn.js';
+import { componentSchemas } from '../openapi/schemas.js';
+import { scalarSchema, type JsonSchema } from '../openapi/scalarSchema.js';
 import { comment, literal, objectType, propertyName, schemaType, type NameOf } from './schemaType.js';
 import { typeNames } from './names.js';
 
@@ -111,7 +113,7 @@ function queryMembers(parameter: QueryParameter): readonly Given[] {
     ]);
   return queryParameters(parameter).map((object) => {
     const { name, schema, required } = object as JsonObject;
-    return [String(name), schema as JsonSchema, required === true];
+    return [textOf(name), schema as JsonSchema, required === true];
   });
 }
 

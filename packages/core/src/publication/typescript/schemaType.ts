@@ -1,5 +1,5 @@
 import { isJsonObject, type Json, type JsonObject } from '../../model/index.js';
-import type { JsonSchema } from '../openapi/schemas.js';
+import type { JsonSchema } from '../openapi/scalarSchema.js';
 
 /** What a definition is called, by the name of its schema. */
 export type NameOf = (schema: string) => string;
