@@ -14,8 +14,7 @@ function unsaidLinks(contract: Contract): readonly string[] {
   for (const operation of contract.operations)
     for (const { relation, object } of linksOfOperation(contract, operation))
       if (object === null) answers.set(relation, (answers.get(relation) ?? 0) + 1);
-  return [...answers].map(
-    ([relation, count]) =>
-      `The link ${relation} of ${count === 1 ? 'an answer' : `${count} answers`}: no runtime expression leads there.`,
-  );
+  if (answers.size === 0) return [];
+  const named = [...answers].map(([relation, count]) => `${relation} (${count})`).join(', ');
+  return [`No runtime expression leads along these links, of so many answers: ${named}.`];
 }
