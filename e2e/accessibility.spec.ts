@@ -160,6 +160,17 @@ const VIEWS: readonly (readonly [string, (place: Place) => Promise<void>])[] = [
     },
   ],
   [
+    'Contract, published',
+    async ({ page, isomeros, id }) => {
+      await page.goto(`${isomeros.url}/designs/${id}/contract?published=`);
+      await expect(page.getByText('openapi-3.1.json')).toBeVisible();
+      await page
+        .getByRole('button', { name: /things?$/ })
+        .first()
+        .click();
+    },
+  ],
+  [
     'Mock, migration',
     async ({ page, isomeros, id }) => {
       const { items } = await isomeros.ask<{ items: [{ id: string }] }>('GET', `/api/mocks?design=${id}`);

@@ -13,8 +13,9 @@ test('the contract is read by keyboard, each answer with its reason', async ({ p
   await page.getByLabel('Narrow the operations').fill('');
   await page.getByRole('grid', { name: 'Paths and methods' }).press('ArrowDown');
   await expect(page.getByRole('heading', { name: 'listSailingCrew', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Published documents' }).press('Enter');
   const href =
-    (await page.getByRole('link', { name: 'OpenAPI 3.1', exact: true }).getAttribute('href')) ?? '';
+    (await page.getByRole('link', { name: 'openapi-3.1.json', exact: true }).getAttribute('href')) ?? '';
   const published = await fetch(isomeros.url + href);
   expect(((await published.json()) as { openapi: string }).openapi).toBe('3.1.1');
 });

@@ -8,6 +8,7 @@ import { withExampleQuery } from './exampleQuery.js';
 import { withExampleToken } from './exampleToken.js';
 import { handle } from './handle.js';
 import type { EngineRequest, EngineResponse } from './message.js';
+import { isWrite } from './method.js';
 import type { Service } from './service.js';
 
 export const EXAMPLE_SEED = 42;
@@ -40,7 +41,7 @@ export function derivedExchange(
   };
   const request = withExampleToken(service, records, operation, asked, entity, EXAMPLE_NOW);
   const random = new Random(EXAMPLE_SEED);
-  const { response } = handle(service, new Draft(records), request, {
+  const { response } = handle(service, isWrite(operation.method) ? new Draft(records) : records, request, {
     now: () => EXAMPLE_NOW,
     random: () => random.next(),
     token: () => 'an-example',

@@ -15,12 +15,15 @@ export class Draft implements RecordView, AnswerView, TokenView {
   private readonly pendingAnswers = new Set<string>();
   private readonly pending: RowChange[] = [];
   private rid: number;
-  private readonly attributes: Record<string, number>;
+  /** The numbers that were given out before, and those that were given out here: there may be many, and few are. */
+  private readonly before: Counters['attributes'];
+  private given: Record<string, number> | null = null;
 
   /** `base`: what is committed, or a draft that this one may be taken over by. */
   constructor(private readonly base: RecordView & AnswerView & TokenView & { readonly counters: Counters }) {
-    this.rid = base.counters.rid;
-    this.attributes = Object.assign(bareObject() as Record<string, number>, base.counters.attributes);
+    const { rid, attributes } = base.counters;
+    this.rid = rid;
+    this.before = attributes;
   }
 
   answerTo(id: string, now: number): IdempotentResponse | 'pending' | undefined {
@@ -41,7 +44,8 @@ export class Draft implements RecordView, AnswerView, TokenView {
   }
 
   get counters(): Counters {
-    return { rid: this.rid, attributes: { ...this.attributes } };
+    const { rid, before, given } = this;
+    return { rid, attributes: given === null ? before : Object.assign(bareObject(), before, given) };
   }
 
   nextRid(): number {
@@ -50,9 +54,18 @@ export class Draft implements RecordView, AnswerView, TokenView {
 
   /** The next number of a counted attribute that starts at `first`. */
   nextNumber(attribute: string, first: number): number {
-    const next = Math.max(first, (this.attributes[attribute] ?? first - 1) + 1);
-    this.attributes[attribute] = next;
+    const next = Math.max(first, (this.lastNumber(attribute) ?? first - 1) + 1);
+    this.give(attribute, next);
     return next;
+  }
+
+  private lastNumber(attribute: string): number | undefined {
+    return this.given?.[attribute] ?? this.before[attribute];
+  }
+
+  private give(attribute: string, number: number): void {
+    this.given ??= bareObject() as Record<string, number>;
+    this.given[attribute] = number;
   }
 
   get(rid: number): Row | undefined {
@@ -99,8 +112,9 @@ export class Draft implements RecordView, AnswerView, TokenView {
   merge(changes: readonly RowChange[], { rid, attributes }: Counters): void {
     this.apply(changes);
     this.rid = Math.max(this.rid, rid);
+    if (attributes === this.before) return;
     for (const [attribute, number] of Object.entries(attributes))
-      this.attributes[attribute] = Math.max(this.attributes[attribute] ?? number, number);
+      if (number > (this.lastNumber(attribute) ?? -Infinity)) this.give(attribute, number);
   }
 
   apply(changes: readonly RowChange[]): void {

@@ -1,6 +1,18 @@
 import { actsOnRecord, looksThroughList, takesEnveloped } from '../contract/index.js';
 import type { Member, Operation, Resource, Shape } from '../contract/index.js';
-import { bareObject, indexModel, utf8Length, type Json, type Row, type ScalarType } from '../model/index.js';
+import {
+  bareObject,
+  indexModel,
+  memoize,
+  storageOf,
+  utf8Length,
+  type EntityStorage,
+  type Json,
+  type Model,
+  type Row,
+  type ScalarType,
+  type UniqueConstraint,
+} from '../model/index.js';
 import { Random, seedScalar } from '../seeding/index.js';
 import { findByKey } from './validateBody.js';
 import { credentialHeader } from './access.js';
@@ -21,7 +33,6 @@ import {
   requestContextAt,
   shapeNamed,
   storageNamed,
-  storages,
   type Service,
   type RequestContext,
 } from './service.js';
@@ -269,6 +280,21 @@ function oneChange(
   return body;
 }
 
+/** Attributes that are unique by themselves, with the constraint that says so. */
+const uniqueAlone = memoize(
+  (
+    model: Model,
+  ): ReadonlyMap<string, { readonly storage: EntityStorage; readonly unique: UniqueConstraint }> =>
+    new Map(
+      [...storageOf(model).byId.values()].flatMap((storage) =>
+        storage.uniques.flatMap((unique) => {
+          const [part] = unique.parts;
+          return part === undefined || unique.parts.length > 1 ? [] : [[part, { storage, unique }] as const];
+        }),
+      ),
+    ),
+);
+
 /** Makes up values that fit and are not taken. */
 class Filler {
   constructor(
@@ -335,13 +361,11 @@ class Filler {
   private isTaken(member: Member, value: Json): boolean {
     if (member.source.kind !== 'attribute' || typeof value !== 'string') return false;
     const { attribute } = member.source;
-    for (const storage of storages(this.service).byId.values()) {
-      const unique = storage.uniques.find(({ parts }) => parts.length === 1 && parts[0] === attribute);
-      if (unique === undefined) continue;
-      if (unique === storage.keyConstraint)
-        return findByKey(this.service, this.records, storage.entity.name, value) !== undefined;
-      return this.records.find(storage, unique, `"${value}`) !== undefined;
-    }
-    return false;
+    const found = uniqueAlone(this.service.model).get(attribute);
+    if (found === undefined) return false;
+    const { storage, unique } = found;
+    if (unique === storage.keyConstraint)
+      return findByKey(this.service, this.records, storage.entity.name, value) !== undefined;
+    return this.records.find(storage, unique, `"${value}`) !== undefined;
   }
 }

@@ -16,7 +16,7 @@ import {
   type ResponseCase,
 } from '../../contract/index.js';
 import type { ExternalDocumentation } from '../../contract/index.js';
-import { readJson, type Json, type JsonObject } from '../../model/index.js';
+import { entryOf, memoize, readJson, type Json, type JsonObject } from '../../model/index.js';
 import type { PublishedExample } from '../source.js';
 import { linksOfOperation } from './links.js';
 import { componentName, freeName } from './share.js';
@@ -49,8 +49,17 @@ export function operationObject(
   };
 }
 
-const tagTitles = ({ documentation }: Contract, { tags }: Operation): readonly string[] =>
-  documentation.tags.flatMap(({ id, title }) => (tags.includes(id) ? [title] : []));
+const tagsById = memoize(
+  ({ documentation }: Contract): ReadonlyMap<string, { readonly at: number; readonly title: string }> =>
+    new Map(documentation.tags.map(({ id, title }, at) => [id, { at, title }])),
+);
+
+/** In the order of the tags of the API. */
+const tagTitles = (contract: Contract, { tags }: Operation): readonly string[] =>
+  tags
+    .flatMap((id) => tagsById(contract).get(id) ?? [])
+    .sort((one, other) => one.at - other.at)
+    .map(({ title }) => title);
 
 /** A query parameter with what is said of it. */
 function noted(contract: Contract, operation: Operation, parameter: QueryParameter): readonly Json[] {
@@ -187,9 +196,21 @@ const headerObjects = (
   contract: Contract,
   uses: readonly HeaderUse[],
 ): Readonly<Record<string, HeaderObject>> =>
-  Object.fromEntries(
-    uses.map((use) => [use.name, { description: headerText(contract, use), schema: headerSchema(use) }]),
-  );
+  Object.fromEntries(uses.map((use) => [use.name, headerObject(contract, use)]));
+
+/** Made once for what is said of a header; most are the same in most answers. */
+function headerObject(contract: Contract, use: HeaderUse): HeaderObject {
+  const description = headerText(contract, use);
+  return entryOf(madeOnce(contract).headers, JSON.stringify([description, use.type]), () => ({
+    description,
+    schema: headerSchema(use),
+  }));
+}
+
+const madeOnce = memoize((_contract: Contract) => ({
+  headers: new Map<string, HeaderObject>(),
+  refusals: new Map<string, ResponseObject>(),
+}));
 
 function responseObject(
   contract: Contract,
@@ -201,13 +222,8 @@ function responseObject(
     .map((one) => noteOn(contract, 'response', responseSubject(operation, one))?.description ?? one.when)
     .join(' ');
   const found = responseHeaders(contract, operation, cases);
+  if (status >= 400) return refusal(contract, description, found);
   const headers = found.length === 0 ? {} : { headers: headerObjects(contract, found) };
-  if (status >= 400)
-    return {
-      description,
-      ...headers,
-      content: { 'application/problem+json': { schema: reference('problem') } },
-    };
   const isEmpty = status === 204 || status === SEE_OTHER || status === 304;
   const content = isEmpty ? {} : contentOf(contract, operation);
   return {
@@ -216,6 +232,18 @@ function responseObject(
     ...(Object.keys(content).length === 0 ? {} : { content, ...linksOf(contract, operation) }),
   };
 }
+
+/** An answer that is no success, made once for what it says. */
+const refusal = (contract: Contract, description: string, uses: readonly HeaderUse[]): ResponseObject =>
+  entryOf(
+    madeOnce(contract).refusals,
+    JSON.stringify([description, uses.map(({ name, subject }) => [name, subject])]),
+    () => ({
+      description,
+      ...(uses.length === 0 ? {} : { headers: headerObjects(contract, uses) }),
+      content: { 'application/problem+json': { schema: reference('problem') } },
+    }),
+  );
 
 /** Where an answer leads, under the names of its relations (OAS §4.8.20). */
 function linksOf(contract: Contract, operation: Operation): { readonly links?: JsonObject } {
@@ -227,19 +255,13 @@ function linksOf(contract: Contract, operation: Operation): { readonly links?: J
 }
 
 /** What was answered, under the names of the examples. */
-const withExamples = (response: ResponseObject, examples: readonly PublishedExample[]): ResponseObject => ({
-  ...response,
-  ...(response.content === undefined
-    ? {}
-    : {
-        content: Object.fromEntries(
-          Object.entries(response.content).map(([type, content]) => [
-            type,
-            { ...content, ...examplesIn(examples, type, answeredIn) },
-          ]),
-        ),
-      }),
-});
+function withExamples(response: ResponseObject, examples: readonly PublishedExample[]): ResponseObject {
+  if (examples.length === 0 || response.content === undefined) return response;
+  const content = Object.entries(response.content).map(
+    ([type, media]) => [type, { ...media, ...examplesIn(examples, type, answeredIn) }] as const,
+  );
+  return { ...response, content: Object.fromEntries(content) };
+}
 
 const answeredIn = ({ responseHeaders: headers, responseBody: text }: PublishedExample): TypedText => ({
   type: headers.find(([name]) => name === 'Content-Type')?.[1] ?? '',

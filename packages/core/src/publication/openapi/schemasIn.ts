@@ -10,9 +10,15 @@ const METHODS: ReadonlySet<string> = new Set(['get', 'put', 'post', 'patch', 'de
 
 /**
  * A document with its schemas changed, wherever one stands (OAS §4.8): in parameters, headers and bodies by `unnamed`,
- * components by `named`. Names are names here, whatever they are.
+ * components by `named`. `inBodies`: whether bodies have any besides
+ * references. Names are names here, whatever they are.
  */
-export function withSchemas(document: JsonObject, unnamed: SchemaChange, named: SchemaChange): JsonObject {
+export function withSchemas(
+  document: JsonObject,
+  unnamed: SchemaChange,
+  named: SchemaChange,
+  inBodies = true,
+): JsonObject {
   const each = (of: Json | undefined, change: (value: JsonObject, name: string) => JsonObject): JsonObject =>
     Object.fromEntries(
       Object.entries((of ?? {}) as JsonObject).map(([name, value]) => [
@@ -38,7 +44,8 @@ export function withSchemas(document: JsonObject, unnamed: SchemaChange, named: 
   const response = (one: JsonObject): JsonObject => within(one, { headers, content });
   const responses = (all: Json): Json => each(all, response);
   const requestBody = (body: Json): Json => within(body as JsonObject, { content });
-  const operation = (one: JsonObject): JsonObject => within(one, { parameters, requestBody, responses });
+  const operation = (one: JsonObject): JsonObject =>
+    within(one, inBodies ? { parameters, requestBody, responses } : { parameters });
   const pathItem = (item: JsonObject): JsonObject =>
     Object.fromEntries(
       Object.entries(item).map(([name, value]): [string, Json] => {

@@ -6,6 +6,8 @@ export const SHARED_SECTIONS = ['responses', 'parameters', 'headers', 'links'] a
 type Section = (typeof SHARED_SECTIONS)[number];
 
 interface Component {
+  /** What stands for it until the document is whole. */
+  readonly mark: string;
   readonly section: Section;
   /** What it may be called: the first that is free, else the last with a number. */
   readonly names: readonly string[];
@@ -35,15 +37,34 @@ export function freeName(names: readonly string[], taken: Set<string>): string {
  */
 export class SharedComponents {
   private readonly byText = new Map<string, Component>();
+  private readonly byMark = new Map<string, Component>();
+  private readonly byValue = new WeakMap<JsonObject, Component>();
 
-  /** What stands for a component until the document is whole. */
-  refer(section: Section, names: readonly string[], value: JsonObject): JsonObject {
+  /**
+   * What stands for a component until the document is whole. `write`: what the component holds, where that is not the
+   * value as it is; asked once for each value.
+   */
+  refer(
+    section: Section,
+    names: readonly string[],
+    value: JsonObject,
+    write: (value: JsonObject) => JsonObject = (same) => same,
+  ): JsonObject {
+    const component = this.byValue.get(value) ?? this.componentOf(section, names, write(value));
+    this.byValue.set(value, component);
+    component.uses++;
+    return { $ref: component.mark };
+  }
+
+  private componentOf(section: Section, names: readonly string[], value: JsonObject): Component {
     const text = `${section} ${JSON.stringify(value)}`;
     const known = this.byText.get(text);
-    const component = known ?? { section, names: names.map(componentName), value, uses: 0 };
-    component.uses++;
-    this.byText.set(text, component);
-    return { $ref: text };
+    if (known !== undefined) return known;
+    const mark = `${section} ${this.byMark.size}`;
+    const made = { mark, section, names: names.map(componentName), value, uses: 0 };
+    this.byText.set(text, made);
+    this.byMark.set(mark, made);
+    return made;
   }
 
   /** The parts of a document in which everything that stands once is in its place, and components by section. */
@@ -74,7 +95,7 @@ export class SharedComponents {
   private resolved(json: Json, named: ReadonlyMap<Component, string>): Json {
     if (Array.isArray(json)) return (json as readonly Json[]).map((item) => this.resolved(item, named));
     if (!isJsonObject(json)) return json;
-    const component = typeof json['$ref'] === 'string' ? this.byText.get(json['$ref']) : undefined;
+    const component = typeof json['$ref'] === 'string' ? this.byMark.get(json['$ref']) : undefined;
     if (component !== undefined) {
       const name = named.get(component);
       return name === undefined

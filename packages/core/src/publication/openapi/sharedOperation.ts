@@ -23,7 +23,9 @@ export function sharedOperation(shared: SharedComponents, scope: string, operati
       ? { parameters: sharedParameters(shared, scope, parameters as readonly Json[]) }
       : {}),
     responses: mapped(responses, (response, status) =>
-      shared.refer('responses', [status, `${status}.${scope}`], sharedResponse(shared, scope, response)),
+      shared.refer('responses', [status, `${status}.${scope}`], response, (one) =>
+        sharedResponse(shared, scope, one),
+      ),
     ),
   };
 }

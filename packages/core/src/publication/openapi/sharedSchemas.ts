@@ -47,6 +47,7 @@ const changed = (document: JsonObject, change: SchemaChange): JsonObject =>
     document,
     (schema, hint) => unnamed(schema, hint, change),
     (schema, name) => withInner(schema, name, (inner, hint) => unnamed(inner, hint, change)),
+    false,
   );
 
 function unnamed(schema: JsonObject, hint: string, change: SchemaChange): JsonObject {
