@@ -19,7 +19,7 @@ import { ChangesService } from './changes.service.js';
 import { DesignDependents } from './designDependents.js';
 import { ArrangementNameDto, PublicationQueryDto } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
-import { documentNamed, formatNamed, listed, sendDocument } from './publishedDocument.js';
+import { documentNamed, formatNamed, listedFormats, sendDocument } from './publishedDocument.js';
 import { orThrow } from './orThrow.js';
 
 @Controller()
@@ -101,7 +101,7 @@ export class ContractsController {
     const { source } = await this.designs.source(id, name);
     const unsaid = await this.compute.run('publications', source);
     const template = 'GET /api/designs/{id}/arrangements/{name}/publications/{format}';
-    return { items: listed(unsaid, (format) => pathOf(template, { id, name, format })) };
+    return { items: listedFormats(unsaid, (format) => pathOf(template, { id, name, format })) };
   }
 
   @TextRoute('GET /api/designs/{id}/arrangements/{name}/publications/{format}')

@@ -22,8 +22,8 @@ export function formatNamed(name: string): PublicationName {
 export const documentNamed = (name: string): PublicationName =>
   Object.hasOwn(OLDER_NAMES, name) ? OLDER_NAMES[name as keyof typeof OLDER_NAMES] : formatNamed(name);
 
-/** Formats as they are listed. `hrefOf`: where the document of each is. */
-export const listed = (
+/** Formats as they are listedFormats. `hrefOf`: where the document of each is. */
+export const listedFormats = (
   unsaid: readonly { readonly format: PublicationName; readonly cannotSay: readonly string[] }[],
   hrefOf: (format: PublicationName) => string,
 ): readonly Publication[] =>

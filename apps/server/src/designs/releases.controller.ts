@@ -12,7 +12,7 @@ import {
   readSuccessor,
   ReleaseEndDto,
 } from './designs.dto.js';
-import { documentNamed, formatNamed, listed, sendDocument } from './publishedDocument.js';
+import { documentNamed, formatNamed, listedFormats, sendDocument } from './publishedDocument.js';
 import { ReleasesService } from './releases.service.js';
 
 @Controller()
@@ -77,7 +77,7 @@ export class ReleasesController {
   async publications(@Param('id') id: string, @Param('label') label: string): Promise<Items<Publication>> {
     const unsaid = await this.releases.publications(id, label);
     const template = 'GET /api/designs/{id}/releases/{label}/publications/{format}';
-    return { items: listed(unsaid, (format) => pathOf(template, { id, label, format })) };
+    return { items: listedFormats(unsaid, (format) => pathOf(template, { id, label, format })) };
   }
 
   @TextRoute('GET /api/designs/{id}/releases/{label}/publications/{format}')

@@ -21,6 +21,7 @@ import {
   type Service,
 } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
+import { exampleService } from './exampleService.js';
 import type { ExampleExchange, NamedExchange } from './protocol.js';
 
 const HOST = '127.0.0.1:4811';
@@ -35,7 +36,7 @@ export function exampleExchange(
 ): ExampleExchange | null {
   const operation = indexContract(contract).operations.get(operationId);
   if (operation === undefined) return null;
-  const service = serviceOf(contract, model);
+  const service = exampleService(contract, model);
   const ran = derivedExchange(service, dataset, operation, HOST);
   if (ran === null) return null;
   const { request, response } = ran;
@@ -60,15 +61,6 @@ function asItTravels(
   };
 }
 
-/** What examples are sent to. */
-export const serviceOf = (contract: Contract, model: Model): Service => ({
-  contract,
-  model,
-  description: () => '',
-  reference: () => '',
-  secret: 'example',
-});
-
 /** What is derived as the example of an operation, to be kept under a name. */
 export function derivedExample(
   contract: Contract,
@@ -78,7 +70,7 @@ export function derivedExample(
   kept: Pick<NamedExample, 'id' | 'name'>,
 ): KeptExampleResult {
   const operation = indexContract(contract).operations.get(operationId);
-  const service = serviceOf(contract, model);
+  const service = exampleService(contract, model);
   const request =
     operation === undefined ? null : exampleRequest(service, dataset, operation, EXAMPLE_NOW, 'told');
   return request === null
@@ -88,7 +80,7 @@ export function derivedExample(
 
 /** A named example as it travels now, or why it cannot be sent. */
 export function namedExchange(contract: Contract, model: Model, example: NamedExample): NamedExchange {
-  const service = serviceOf(contract, model);
+  const service = exampleService(contract, model);
   const ran = runExample(service, example);
   if (!ran.ok) return { exchange: null, status: null, why: ran.why };
   const request = { ...ran.request, headers: new Map([['host', HOST], ...ran.request.headers]) };
@@ -104,6 +96,7 @@ export const findingsOfExamples = (
   contract: Contract,
   model: Model,
   examples: readonly NamedExample[],
-): readonly Finding[] => (examples.length === 0 ? [] : exampleFindings(serviceOf(contract, model), examples));
+): readonly Finding[] =>
+  examples.length === 0 ? [] : exampleFindings(exampleService(contract, model), examples);
 
 const capitals = (name: string): string => name.replace(/(^|-)[a-z]/g, (start) => start.toUpperCase());

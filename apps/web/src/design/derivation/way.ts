@@ -1,7 +1,7 @@
 import { shortestWay, type Contract, type LinkStep } from '@isomeros/core/contract';
 import { EXAMPLE_NOW, followWay, type Dataset, type WayRequest } from '@isomeros/core/engine';
 import type { Model } from '@isomeros/core/model';
-import { serviceOf } from './example.js';
+import { exampleService } from './exampleService.js';
 
 /** The shortest way from one resource to another, as links lead and as the engine answers on seed records. */
 export interface Way {
@@ -20,7 +20,7 @@ export function wayBetween(
 ): Way | null {
   const steps = shortestWay(contract, from, to);
   if (steps === null) return null;
-  const service = serviceOf(contract, model);
+  const service = exampleService(contract, model);
   const runtime = { now: () => EXAMPLE_NOW, random: () => 0.5, token: () => 'an-example' };
   return { steps, requests: followWay(service, dataset, from, steps, runtime) ?? [] };
 }

@@ -1,5 +1,5 @@
 import type { PublicationOptions, PublicationSource } from '../source.js';
-import { CONTRACT } from './contract.js';
+import { CONTRACT_DOCUMENT } from './contract.js';
 import type { PublicationFormat } from './format.js';
 import { JSON_SCHEMA } from './jsonSchema.js';
 import { OPENAPI_FORMATS } from './openApi.js';
@@ -16,7 +16,7 @@ export const PUBLICATION_FORMATS = {
   ...SQL_FORMATS,
   ...REFERENCE_FORMATS,
   'curl.sh': SHELL,
-  'contract.json': CONTRACT,
+  'contract.json': CONTRACT_DOCUMENT,
 } as const satisfies Readonly<Record<string, PublicationFormat>>;
 
 export type PublicationName = keyof typeof PUBLICATION_FORMATS;

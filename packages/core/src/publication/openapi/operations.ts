@@ -207,9 +207,14 @@ function headerObject(contract: Contract, use: HeaderUse): HeaderObject {
   }));
 }
 
-const madeOnce = memoize((_contract: Contract) => ({
-  headers: new Map<string, HeaderObject>(),
-  refusals: new Map<string, ResponseObject>(),
+interface MadeOnce {
+  readonly headers: Map<string, HeaderObject>;
+  readonly refusals: Map<string, ResponseObject>;
+}
+
+const madeOnce = memoize<Contract, MadeOnce>(() => ({
+  headers: new Map(),
+  refusals: new Map(),
 }));
 
 function responseObject(

@@ -192,7 +192,7 @@ function filterParameters(parameter: FilterParameter): readonly Json[] {
         ...base,
         name: filterTerm(parameter, operator).name,
         description: `Only records whose ${name} ${COMPARED[operator]}.`,
-        schema: operandSchema(operator, type),
+        schema: operandOf(operator, type),
       }));
     case 'in value':
       return [{ ...base, ...inValue(parameter) }];
@@ -227,9 +227,7 @@ function comparesSo(filter: FilterParameter): string {
 /** Operators in brackets are the members of a deep object (OAS §4.8.12.4); equality may be written plainly too. */
 function inBrackets(parameter: FilterParameter): JsonSchema {
   const { type, operators } = parameter;
-  const properties = Object.fromEntries(
-    operators.map((operator) => [operator, operandSchema(operator, type)]),
-  );
+  const properties = Object.fromEntries(operators.map((operator) => [operator, operandOf(operator, type)]));
   return {
     description: comparesSo(parameter),
     style: 'deepObject',
@@ -249,7 +247,7 @@ function inValue(parameter: FilterParameter): JsonSchema {
 }
 
 /** What stands behind an operator. */
-export function operandSchema(operator: FilterOperator, type: ScalarType): JsonSchema {
+export function operandOf(operator: FilterOperator, type: ScalarType): JsonSchema {
   switch (operator) {
     case 'in':
       return { type: 'string', description: 'Values separated by commas.' };

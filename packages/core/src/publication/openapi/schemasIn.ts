@@ -1,7 +1,7 @@
 import { isJsonObject, type Json, type JsonObject } from '../../model/index.js';
 
 /** A name in a document. */
-export const textOf = (json: Json | undefined): string => (typeof json === 'string' ? json : '');
+export const nameIn = (json: Json | undefined): string => (typeof json === 'string' ? json : '');
 
 /** What becomes of a schema. `hint`: what it is about. */
 export type SchemaChange = (schema: JsonObject, hint: string) => JsonObject;
@@ -37,7 +37,7 @@ export function withSchemas(
     (hint: string) =>
     (holder: JsonObject): JsonObject =>
       within(holder, { schema: (schema) => unnamed(schema as JsonObject, hint) });
-  const parameter = (one: JsonObject): JsonObject => holding(textOf(one['name']))(one);
+  const parameter = (one: JsonObject): JsonObject => holding(nameIn(one['name']))(one);
   const parameters = (all: Json): Json => (all as readonly JsonObject[]).map(parameter);
   const content = (types: Json): Json => each(types, (type) => holding('body')(type));
   const headers = (all: Json): Json => each(all, (one, name) => holding(name)(one));

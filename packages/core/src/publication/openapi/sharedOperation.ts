@@ -1,5 +1,5 @@
 import { isJsonObject, type Json, type JsonObject } from '../../model/index.js';
-import { textOf } from './schemasIn.js';
+import { nameIn } from './schemasIn.js';
 import type { SharedComponents } from './share.js';
 
 /** Parameters as references. `scope`: what tells those of one name apart, such as the entity they are about. */
@@ -10,7 +10,7 @@ export const sharedParameters = (
 ): readonly Json[] =>
   parameters.map((parameter) => {
     if (!isJsonObject(parameter)) return parameter;
-    const name = textOf(parameter['name']);
+    const name = nameIn(parameter['name']);
     return shared.refer('parameters', [name, `${scope}.${name}`], parameter);
   });
 

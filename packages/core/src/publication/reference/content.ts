@@ -203,7 +203,7 @@ export interface MemberFacts {
   readonly note: string;
 }
 
-export const membersOf = (contract: Contract, { members }: Shape): readonly MemberFacts[] =>
+export const membersShown = (contract: Contract, { members }: Shape): readonly MemberFacts[] =>
   members.map((member) => ({
     name: member.name,
     type: memberTypeText(member) + (member.nullable ? ', or null' : ''),

@@ -1,12 +1,12 @@
 import { memoize, type Model } from '../../model/index.js';
 import { MARIADB, POSTGRESQL, type Dialect } from './dialect.js';
 import { printTables } from './print.js';
-import { tablesOf, type Tables } from './tables.js';
+import { draftTables, type DraftedTables } from './tables.js';
 
-const IN_MARIADB = memoize((model: Model): Tables => tablesOf(model, MARIADB));
-const IN_POSTGRESQL = memoize((model: Model): Tables => tablesOf(model, POSTGRESQL));
+const IN_MARIADB = memoize((model: Model): DraftedTables => draftTables(model, MARIADB));
+const IN_POSTGRESQL = memoize((model: Model): DraftedTables => draftTables(model, POSTGRESQL));
 
-const tablesIn = (dialect: Dialect, model: Model): Tables =>
+const tablesIn = (dialect: Dialect, model: Model): DraftedTables =>
   dialect === MARIADB ? IN_MARIADB(model) : IN_POSTGRESQL(model);
 
 /** The statements that make the tables of a model. */

@@ -1,6 +1,6 @@
 import type { ColumnDefault, ColumnType } from './dialect.js';
 
-/** Tables as they are declared, before a dialect spells them. */
+/** DraftedTables as they are declared, before a dialect spells them. */
 export interface TableDraft {
   readonly name: string;
   readonly comment: string | null;

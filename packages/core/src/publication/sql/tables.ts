@@ -25,14 +25,14 @@ import type { Dialect } from './dialect.js';
 import type { CheckDraft, ColumnDraft, ForeignDraft, TableDraft } from './draft.js';
 import { columnName, Identifiers, tableName } from './names.js';
 
-/** Tables in an order in which each stands after what it refers to, with what they cannot say. */
-export interface Tables {
+/** DraftedTables in an order in which each stands after what it refers to, with what they cannot say. */
+export interface DraftedTables {
   readonly tables: readonly TableDraft[];
   readonly cannotSay: readonly string[];
 }
 
 /** A model as tables: a table for each entity and each pairing. */
-export function tablesOf(model: Model, dialect: Dialect): Tables {
+export function draftTables(model: Model, dialect: Dialect): DraftedTables {
   const builder = new Builder(model, dialect);
   const tables = inOrder(builder.tables());
   return { tables, cannotSay: builder.unsaid };

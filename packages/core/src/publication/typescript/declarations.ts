@@ -11,18 +11,18 @@ import {
 import type { JsonObject } from '../../model/index.js';
 import { publishedOf } from '../openapi/links.js';
 import { requestContent, responsesOf } from '../openapi/operations.js';
-import { headerSchema, operandSchema, queryParameters } from '../openapi/parameters.js';
-import { textOf } from '../openapi/schemasIn.js';
+import { headerSchema, operandOf, queryParameters } from '../openapi/parameters.js';
+import { nameIn } from '../openapi/schemasIn.js';
 import { componentSchemas } from '../openapi/schemas.js';
 import { scalarSchema, type JsonSchema } from '../openapi/scalarSchema.js';
-import { comment, literal, objectType, propertyName, schemaType, type NameOf } from './schemaType.js';
+import { comment, literalType, objectType, propertyName, schemaType, type TypeNameOf } from './schemaType.js';
 import { typeNames } from './names.js';
 
 /** Shapes, operations, and a map from path and method to them, as declarations that need nothing else. */
 export function declarations(contract: Contract): string {
   const schemas = Object.entries(componentSchemas(contract)) as [string, JsonSchema][];
   const names = typeNames(schemas.map(([name]) => name));
-  const nameOf: NameOf = (schema) => names.get(schema) ?? 'unknown';
+  const nameOf: TypeNameOf = (schema) => names.get(schema) ?? 'unknown';
   const published = contract.resources.map((resource) => ({
     path: resource.path === '' ? '/' : resource.path,
     operations: publishedOf(contract, resource.id),
@@ -34,8 +34,8 @@ export function declarations(contract: Contract): string {
   const paths = published
     .filter(({ operations: all }) => all.length > 0)
     .map(({ path, operations: all }) => {
-      const methods = all.map(({ id, method }) => `    ${method}: Operations[${literal(id)}];\n`);
-      return `  ${literal(path)}: {\n${methods.join('')}  };\n`;
+      const methods = all.map(({ id, method }) => `    ${method}: Operations[${literalType(id)}];\n`);
+      return `  ${literalType(path)}: {\n${methods.join('')}  };\n`;
     });
   return [
     comment(`${contract.title} ${contract.version}`, ''),
@@ -50,7 +50,7 @@ export function declarations(contract: Contract): string {
 }
 
 /** An answer that is no success. */
-const refused = (nameOf: NameOf): string =>
+const refused = (nameOf: TypeNameOf): string =>
   [
     '/** An answer that is no success: why, as problem details. */',
     'export interface Refused {',
@@ -60,7 +60,7 @@ const refused = (nameOf: NameOf): string =>
     '}\n\n',
   ].join('\n');
 
-function shapeType(name: string, schema: JsonSchema, nameOf: NameOf): string {
+function shapeType(name: string, schema: JsonSchema, nameOf: TypeNameOf): string {
   const said = comment(schema['description'], '');
   const type = schemaType(schema, nameOf);
   return type.startsWith('{') && schema['type'] === 'object'
@@ -68,7 +68,7 @@ function shapeType(name: string, schema: JsonSchema, nameOf: NameOf): string {
     : `${said}export type ${name} = ${type};\n\n`;
 }
 
-function operationType(contract: Contract, operation: Operation, nameOf: NameOf): string {
+function operationType(contract: Contract, operation: Operation, nameOf: TypeNameOf): string {
   const indent = '    ';
   const { segments = [] } = indexContract(contract).resources.get(operation.resource) ?? {};
   const path = segments.flatMap((segment) =>
@@ -108,25 +108,25 @@ function queryMembers(parameter: QueryParameter): readonly Given[] {
   if (parameter.role === 'filter' && parameter.spelling !== 'in value')
     return parameter.operators.map((operator) => [
       filterTerm(parameter, operator).name,
-      operandSchema(operator, parameter.type),
+      operandOf(operator, parameter.type),
       false,
     ]);
   return queryParameters(parameter).map((object) => {
     const { name, schema, required } = object as JsonObject;
-    return [textOf(name), schema as JsonSchema, required === true];
+    return [nameIn(name), schema as JsonSchema, required === true];
   });
 }
 
 const contentType = (
   content: Readonly<Record<string, { readonly schema: JsonSchema }>>,
-  nameOf: NameOf,
+  nameOf: TypeNameOf,
   indent: string,
 ): string => {
   const properties = Object.fromEntries(Object.entries(content).map(([type, { schema }]) => [type, schema]));
   return objectType({ properties, required: Object.keys(properties) }, nameOf, indent);
 };
 
-function answers(contract: Contract, operation: Operation, nameOf: NameOf): string {
+function answers(contract: Contract, operation: Operation, nameOf: TypeNameOf): string {
   const indent = '      ';
   const described = responsesOf(contract, operation);
   return casesByStatus(operation.responses)

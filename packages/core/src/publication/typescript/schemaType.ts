@@ -2,16 +2,16 @@ import { isJsonObject, type Json, type JsonObject } from '../../model/index.js';
 import type { JsonSchema } from '../openapi/scalarSchema.js';
 
 /** What a definition is called, by the name of its schema. */
-export type NameOf = (schema: string) => string;
+export type TypeNameOf = (schema: string) => string;
 
 const REFERENCE = '#/components/schemas/';
 const IDENTIFIER = /^[A-Za-z_$][A-Za-z0-9_$]*$/;
 
-/** A literal of a text; what ends a line in some reader is escaped. */
-export const literal = (value: Json): string =>
+/** The type of one value alone; what ends a line in some reader is escaped. */
+export const literalType = (value: Json): string =>
   JSON.stringify(value).replace(/[\u2028\u2029]/g, (sign) => `\\u${sign.charCodeAt(0).toString(16)}`);
 
-export const propertyName = (name: string): string => (IDENTIFIER.test(name) ? name : literal(name));
+export const propertyName = (name: string): string => (IDENTIFIER.test(name) ? name : literalType(name));
 
 /** A comment of one line; nothing in it ends it. */
 export function comment(text: Json | undefined, indent: string): string {
@@ -24,14 +24,14 @@ export function comment(text: Json | undefined, indent: string): string {
 }
 
 /** The type of values that a schema allows, as far as TypeScript says it. */
-export function schemaType(schema: JsonSchema, nameOf: NameOf, indent = ''): string {
+export function schemaType(schema: JsonSchema, nameOf: TypeNameOf, indent = ''): string {
   const { $ref, anyOf, allOf, enum: options, type } = schema;
   if (typeof $ref === 'string') return nameOf($ref.slice(REFERENCE.length));
   if (Array.isArray(anyOf))
     return union((anyOf as JsonSchema[]).map((one) => schemaType(one, nameOf, indent)));
   if (Array.isArray(allOf))
     return (allOf as JsonSchema[]).map((one) => `(${schemaType(one, nameOf, indent)})`).join(' & ');
-  if (Array.isArray(options)) return union((options as Json[]).map(literal));
+  if (Array.isArray(options)) return union((options as Json[]).map(literalType));
   const types = Array.isArray(type) ? (type as string[]) : typeof type === 'string' ? [type] : [];
   return types.length === 0 ? 'unknown' : union(types.map((one) => ofType(one, schema, nameOf, indent)));
 }
@@ -41,7 +41,7 @@ const union = (types: readonly string[]): string => {
   return distinct.includes('unknown') ? 'unknown' : distinct.length === 0 ? 'never' : distinct.join(' | ');
 };
 
-function ofType(type: string, schema: JsonSchema, nameOf: NameOf, indent: string): string {
+function ofType(type: string, schema: JsonSchema, nameOf: TypeNameOf, indent: string): string {
   switch (type) {
     case 'integer':
       return 'number';
@@ -54,8 +54,8 @@ function ofType(type: string, schema: JsonSchema, nameOf: NameOf, indent: string
   }
 }
 
-/** An object type literal. Other members of what is open are nobody's business. */
-export function objectType(schema: JsonSchema, nameOf: NameOf, indent: string): string {
+/** An object type literalType. Other members of what is open are nobody's business. */
+export function objectType(schema: JsonSchema, nameOf: TypeNameOf, indent: string): string {
   const deeper = `${indent}  `;
   const required = new Set((schema['required'] ?? []) as readonly string[]);
   const lines = Object.entries((schema['properties'] ?? {}) as JsonObject).map(([name, given]) => {
