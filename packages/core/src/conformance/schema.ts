@@ -2,6 +2,7 @@ import { escapePointer } from '../arrangement/index.js';
 import {
   checkScalar,
   codePointLength,
+  decimalPlaces,
   compilePattern,
   DURATION,
   isDate,
@@ -167,6 +168,7 @@ const KNOWN: ReadonlySet<string> = new Set([
   'format',
   'minimum',
   'maximum',
+  'multipleOf',
 ]);
 
 function isOfType(type: string, value: Json): boolean {
@@ -204,6 +206,13 @@ function expectNumber(keyword: string, wanted: Json, value: number, expect: Expe
   switch (keyword) {
     case 'minimum':
       expect(value >= Number(wanted), `Expected at least ${Number(wanted)}.`);
+      return;
+    case 'multipleOf':
+      // A power of ten: binary arithmetic would get it wrong.
+      expect(
+        decimalPlaces(value) <= decimalPlaces(Number(wanted)),
+        `Expected at most ${decimalPlaces(Number(wanted))} digits after the point.`,
+      );
       return;
     case 'maximum':
       expect(value <= Number(wanted), `Expected at most ${Number(wanted)}.`);

@@ -10,6 +10,7 @@ export const CONTRACT_FORMAT = new Format('The contract of a release', [
   withNothingLeftOut,
   withoutCeilings,
   withoutEnvelopes,
+  withScalesInWords,
 ]);
 
 /** The text in which a contract is kept and published. */
@@ -129,6 +130,11 @@ function withoutEnvelopes({
       ),
     })),
   };
+}
+
+/** In format 5 schemas say in words how many digits a decimal has. */
+function withScalesInWords({ representation, ...others }: JsonObject): JsonObject {
+  return { ...others, representation: { ...(representation as JsonObject), decimalScales: 'described' } };
 }
 
 /** The entity whose records a resource shows is what its operations stood under. */

@@ -25,7 +25,10 @@ export interface Contract {
   readonly assumptions: readonly Assumption[];
   readonly limits: { readonly bodyBytes: number };
   readonly names: StructureNames;
-  readonly representation: Pick<Settings, 'links' | 'linkForm' | 'linkMethods' | 'memberLinks' | 'unset'> & {
+  readonly representation: Pick<
+    Settings,
+    'links' | 'linkForm' | 'linkMethods' | 'memberLinks' | 'unset' | 'decimalScales'
+  > & {
     /** What the URIs of its own link relations begin with; the mock itself where empty. */
     readonly relationBase: string;
     /** The media types of answers, the preferred one first. */

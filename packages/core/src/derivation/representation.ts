@@ -13,6 +13,7 @@ export const representationOf = (context: DerivationContext): Contract['represen
   linkMethods: valueOf(context, 'linkMethods'),
   relationBase: valueOf(context, 'relationBase'),
   unset: valueOf(context, 'unset'),
+  decimalScales: valueOf(context, 'decimalScales'),
   registered: registeredAmong(context),
   record: recordEnvelope(context),
 });

@@ -130,7 +130,7 @@ class Translation {
     if (times === null) return atom;
     // Fewest first changes nothing of what matches as a whole.
     this.take('?');
-    return `(?:${atom})${times[0]}`;
+    return (isRepeatable(atom) ? atom : `(?:${atom})`) + times[0];
   }
 
   private atom(flags: Flags): string {
@@ -270,6 +270,13 @@ class Translation {
     return found;
   }
 }
+
+/** Whether a quantifier may stand behind it as it is: one character, a class, or a group; no assertion. */
+const isRepeatable = (atom: string): boolean =>
+  atom.startsWith('[') || atom.startsWith('(?:') || (ONE.test(atom) && !ASSERTIONS.has(atom));
+
+const ONE = /^(?:\\u\{[0-9a-f]+\}|\\u[0-9a-f]{4}|\\?.)$/u;
+const ASSERTIONS: ReadonlySet<string> = new Set(['^', '$', '\\b', '\\B']);
 
 function withFlags(flags: Flags, on: string, off: string): Flags {
   const is = (letter: string, before: boolean): boolean =>

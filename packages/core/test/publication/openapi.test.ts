@@ -2,14 +2,15 @@ import { describe, expect, test } from '@jest/globals';
 import { registerSchema, unregisterSchema, validate } from '@hyperjump/json-schema/openapi-3-1';
 import type { Json } from '@hyperjump/json-pointer';
 import { derive } from '@isomeros/core/derivation';
-import { openApiDocument } from '@isomeros/core/publication';
+import { componentSchemas, openApiDocument } from '@isomeros/core/publication';
 import fc from 'fast-check';
 import { expectGolden } from '../support/golden.js';
 import { anyArrangement } from '../support/arrangements.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText, toolShedText } from '../support/samples.js';
-import { MAIN } from '../support/arrangement.js';
+import { arranged, MAIN } from '../support/arrangement.js';
 import { rounds } from '../support/rounds.js';
+import { exactAjv } from '../support/schemas.js';
 
 /** Judges a document by the official schema of OpenAPI 3.1, its schemas by their dialect. */
 const OFFICIAL = 'https://spec.openapis.org/oas/3.1/schema-base';
@@ -91,5 +92,25 @@ describe('the OpenAPI document', () => {
     } finally {
       unregisterSchema('https://example.net/kestrel');
     }
+  });
+
+  test.each([
+    ['described', undefined],
+    ['multipleOf', 0.1],
+  ] as const)('says the scale of decimals: %s', (decimalScales, multipleOf) => {
+    const model = modelOf('entity Route\n  distance: decimal(0..500, scale 1), required\n');
+    const contract = derive(model, arranged({ decimalScales }));
+    const { Route } = componentSchemas(contract) as { Route: { properties: { distance: object } } };
+    expect(Route.properties.distance).toEqual({
+      type: 'number',
+      minimum: 0,
+      maximum: 500,
+      ...(multipleOf === undefined ? {} : { multipleOf }),
+      description: 'At most 1 digit after the point.',
+    });
+    const check = exactAjv().compile(Route.properties.distance);
+    const tenths = Array.from({ length: 1000 }, (_, at) => Number(`${Math.floor(at / 10)}.${at % 10}`));
+    expect(tenths.filter((value) => !check(value))).toEqual([]);
+    expect(check(0.25)).toBe(multipleOf === undefined);
   });
 });

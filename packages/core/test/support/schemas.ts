@@ -1,6 +1,7 @@
+import { decimalPlaces } from '@isomeros/core/model';
 import type { OpenApiDocument } from '@isomeros/core/publication';
 import { Ajv2020 } from 'ajv/dist/2020.js';
-import type { ValidateFunction } from 'ajv';
+import type { Options, ValidateFunction } from 'ajv';
 import formats from 'ajv-formats';
 import type { Answer } from './mock.js';
 
@@ -14,6 +15,19 @@ const GENERAL = new Set(['content-type', 'allow']);
 
 /** Where they are documented, they are always there. */
 const ALWAYS = new Set(['Location', 'WWW-Authenticate']);
+
+/** A validator of published schemas that reckons with decimals as they are written. */
+export function exactAjv(options: Options = {}): Ajv2020 {
+  const ajv = new Ajv2020({ strict: false, ownProperties: true, ...options });
+  (formats as unknown as (ajv: Ajv2020) => void)(ajv);
+  ajv.removeKeyword('multipleOf');
+  ajv.addKeyword({
+    keyword: 'multipleOf',
+    type: 'number',
+    validate: (step: number, value: number) => decimalPlaces(value) <= decimalPlaces(step),
+  });
+  return ajv;
+}
 
 /** A part of a document with answers, headers, parameters and links in the place of references to them. */
 export function resolved(document: OpenApiDocument, part: unknown): unknown {
@@ -31,12 +45,11 @@ export function resolved(document: OpenApiDocument, part: unknown): unknown {
 
 /** Judges answers by the published description: do body and headers fit what is said of their status? */
 export class PublishedSchemas {
-  private readonly ajv = new Ajv2020({ strict: false, allErrors: true, ownProperties: true });
+  private readonly ajv = exactAjv({ allErrors: true });
   private readonly compiled = new Map<string, ValidateFunction>();
   private readonly responses = new Map<string, Record<string, PublishedResponse>>();
 
   constructor(document: OpenApiDocument) {
-    (formats as unknown as (ajv: Ajv2020) => void)(this.ajv);
     this.ajv.addSchema({ $id: 'doc', components: document['components'] });
     const whole = resolved(document, document) as {
       readonly paths: Record<string, Record<string, { operationId: string; responses: never }>>;

@@ -171,4 +171,11 @@ export const REPRESENTATION = {
     help: 'What has no value is answered as null, or left out.',
     levels: FOR_ARRANGEMENT,
   }),
+  decimalScales: options({
+    default: 'described',
+    options: ['described', 'multipleOf'],
+    title: 'Scale of decimals',
+    help: 'Schemas say it in words, or as multipleOf, which validators that reckon in binary get wrong.',
+    levels: FOR_ARRANGEMENT,
+  }),
 };

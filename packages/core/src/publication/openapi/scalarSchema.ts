@@ -1,11 +1,15 @@
+import type { Settings } from '../../arrangement/index.js';
 import { DURATION, TIME, type Json, type ScalarType } from '../../model/index.js';
 import { publishedPattern } from '../scalarTypes.js';
 
 /** A JSON Schema of dialect 2020-12, as OpenAPI 3.1 embeds it. */
 export type JsonSchema = { readonly [keyword: string]: Json };
 
+/** How schemas say how many digits a decimal has. */
+export type DecimalScales = Settings['decimalScales'];
+
 /** The schema of a value that is one JSON string, number or boolean. */
-export function scalarSchema(type: ScalarType): JsonSchema {
+export function scalarSchema(type: ScalarType, scales: DecimalScales = 'described'): JsonSchema {
   switch (type.kind) {
     case 'text': {
       const pattern = type.pattern === null ? null : publishedPattern(type.pattern);
@@ -18,7 +22,11 @@ export function scalarSchema(type: ScalarType): JsonSchema {
     case 'integer':
       return { type: 'integer', ...bounds('minimum', type.min, 'maximum', type.max) };
     case 'decimal':
-      return { type: 'number', ...bounds('minimum', type.min, 'maximum', type.max) };
+      return {
+        type: 'number',
+        ...bounds('minimum', type.min, 'maximum', type.max),
+        ...(scales === 'multipleOf' && type.scale !== null ? { multipleOf: Number(`1e-${type.scale}`) } : {}),
+      };
     case 'boolean':
       return { type: 'boolean' };
     case 'time':

@@ -8,7 +8,7 @@ import {
   type Shape,
 } from '../../contract/index.js';
 import { envelopeSchemas } from './envelopes.js';
-import { bounds, scalarSchema, type JsonSchema } from './scalarSchema.js';
+import { bounds, scalarSchema, type DecimalScales, type JsonSchema } from './scalarSchema.js';
 import { memoize, type Json } from '../../model/index.js';
 
 export const reference = (name: string): JsonSchema => ({ $ref: `#/components/schemas/${name}` });
@@ -17,7 +17,9 @@ export const reference = (name: string): JsonSchema => ({ $ref: `#/components/sc
 export function componentSchemas(contract: Contract): Record<string, Json> {
   const shapes = contract.shapes.map((shape) => [shape.name, shapeSchema(contract, shape)] as const);
   const returned = contract.representation.mediaTypes.includes(HAL) ? contract.shapes.filter(isReturned) : [];
-  const hal = returned.map((shape) => [halName(shape.name), halSchema(shape)] as const);
+  const hal = returned.map(
+    (shape) => [halName(shape.name), halSchema(shape, contract.representation.decimalScales)] as const,
+  );
   const enveloped = envelopeSchemas(contract, (shape) => shapeSchema(contract, shape), reference);
   return Object.fromEntries([...shapes, ...enveloped, ...hal, ...Object.entries(sharedSchemas(contract))]);
 }
@@ -32,12 +34,13 @@ const isAnswered = (shape: Shape): boolean => isReturned(shape) || ANSWERED.has(
 
 /** The schema of a shape. Bodies that are sent are closed; answers may grow. */
 function shapeSchema(contract: Contract, shape: Shape): JsonSchema {
+  const scales = contract.representation.decimalScales;
   if (shape.purpose === 'page' && formOfShape(contract, shape).envelope === 'bare') {
     const items = shape.members.find(({ source }) => source.kind === 'items');
-    return items === undefined ? {} : memberSchema(items);
+    return items === undefined ? {} : memberSchema(items, scales);
   }
   const isOpen = isAnswered(shape) || contract.unknownMembers === 'ignored';
-  const object = objectSchema(shape.members);
+  const object = objectSchema(shape.members, scales);
   const added = sentAsHal(contract).has(shape.name) ? ADDED_BY_HAL : {};
   return {
     ...object,
@@ -62,11 +65,11 @@ const sentAsHal = memoize(
     ),
 );
 
-function objectSchema(members: readonly Member[]): JsonSchema {
+function objectSchema(members: readonly Member[], scales: DecimalScales): JsonSchema {
   const required = members.filter((member) => member.required).map((member) => member.name);
   return {
     type: 'object',
-    properties: Object.fromEntries(members.map((member) => [member.name, memberSchema(member)])),
+    properties: Object.fromEntries(members.map((member) => [member.name, memberSchema(member, scales)])),
     ...(required.length === 0 ? {} : { required }),
   };
 }
@@ -75,7 +78,7 @@ function objectSchema(members: readonly Member[]): JsonSchema {
 export const halName = (shape: string): string => `${shape}.hal`;
 
 /** A shape as HAL writes it: links under `_links`, the members of a page under `_embedded`. */
-function halSchema(shape: Shape): JsonSchema {
+function halSchema(shape: Shape, scales: DecimalScales): JsonSchema {
   const own = shape.members.filter(
     ({ source }) => source.kind !== 'links' && source.kind !== 'items' && source.kind !== 'expanded',
   );
@@ -91,7 +94,7 @@ function halSchema(shape: Shape): JsonSchema {
             required: ['item'],
           },
         };
-  const { properties } = objectSchema(own);
+  const { properties } = objectSchema(own, scales);
   const required = own.filter((member) => member.required).map((member) => member.name);
   return {
     type: 'object',
@@ -110,8 +113,9 @@ function halInside({ members }: Shape): { readonly _embedded?: JsonSchema } {
   return inside.length === 0 ? {} : { _embedded: { type: 'object', properties: Object.fromEntries(inside) } };
 }
 
-function memberSchema(member: Member): JsonSchema {
-  const schema = member.nullable ? nullable(typeSchema(member.type)) : typeSchema(member.type);
+function memberSchema(member: Member, scales: DecimalScales): JsonSchema {
+  const typed = typeSchema(member.type, scales);
+  const schema = member.nullable ? nullable(typed) : typed;
   return {
     ...schema,
     ...(member.source.kind === 'input' && member.source.isSecret ? { writeOnly: true } : {}),
@@ -149,7 +153,7 @@ function nullable(schema: JsonSchema): JsonSchema {
   };
 }
 
-function typeSchema(type: MemberType): JsonSchema {
+function typeSchema(type: MemberType, scales: DecimalScales): JsonSchema {
   switch (type.kind) {
     case 'json':
       return {};
@@ -158,7 +162,7 @@ function typeSchema(type: MemberType): JsonSchema {
     case 'list':
       return {
         type: 'array',
-        items: typeSchema(type.of),
+        items: typeSchema(type.of, scales),
         ...bounds('minItems', type.min, 'maxItems', type.max),
       };
     case 'links':
@@ -166,7 +170,7 @@ function typeSchema(type: MemberType): JsonSchema {
     case 'page':
       return reference(pageName(type.variant));
     default:
-      return scalarSchema(type);
+      return scalarSchema(type, scales);
   }
 }
 
