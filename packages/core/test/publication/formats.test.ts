@@ -203,9 +203,7 @@ describe('published documents', () => {
 
   test.each(PUBLICATION_NAMES)('%s is the same whenever it is written', (name) => {
     expect(text(ONCE, name)).toBe(text(AGAIN, name));
-    expect(PUBLICATION_FORMATS[name].cannotSay(ONCE)).toEqual(
-      PUBLICATION_FORMATS[name].cannotSay(AGAIN),
-    );
+    expect(PUBLICATION_FORMATS[name].cannotSay(ONCE)).toEqual(PUBLICATION_FORMATS[name].cannotSay(AGAIN));
   });
 
   test.each(['openapi-3.1', 'openapi-3.0'] as const)('%s is the same in both languages', (version) => {
