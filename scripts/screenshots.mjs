@@ -57,20 +57,7 @@ async function prepare(url) {
   return ferries.id;
 }
 
-/** A model with so many entities in a tree, some of them referring to others. */
-function largeModel(size) {
-  const numbers = Array.from({ length: size }, (_, index) => index);
-  const blocks = numbers.map((n) => `entity Thing${n}\n  name: text(1..60), required\n  size: integer\n`);
-  const owned = numbers
-    .slice(1)
-    .map((n) => `each Thing${Math.floor((n - 1) / 3)} owns many Thing${n} as parts${n}, back as whole`);
-  const references = numbers
-    .filter((n) => n % 9 === 5)
-    .map((n) => `each Thing${n} refers to optional Thing${(n * 7) % size} as like`);
-  return `design "Two hundred things"\n\n${blocks.join('\n')}\n${[...owned, ...references].join('\n')}\n`;
-}
-
-/** The Arrange stage: the grid, a branch on its way, links, and operations left out. */
+/** The Arrange stage: the grid, what no rule derives, links, and operations left out. */
 async function arrangePictures(open, keep, path) {
   const tree = (page) => page.getByRole('tree', { name: 'Path tree' });
   const row = (page, text) =>
@@ -85,22 +72,11 @@ async function arrangePictures(open, keep, path) {
   await arrange.getByLabel('Example exchange').filter({ hasText: '200 OK' }).waitFor();
   await keep(arrange, 'arrange');
   await arrange.getByRole('button', { name: 'berth, lists: no' }).click();
-  const from = await row(arrange, '/sailings').boundingBox();
-  const to = await tree(arrange).getByRole('treeitem').first().boundingBox();
-  await arrange.mouse.move(from.x + 80, from.y + 10);
-  await arrange.mouse.down();
-  await arrange.mouse.move(from.x + 80, from.y - 30, { steps: 4 });
-  await arrange.mouse.move(to.x + 220, to.y + 10, { steps: 4 });
-  await arrange.locator('.row.comes').first().waitFor();
-  await keep(arrange, 'arrange-drag');
-  await arrange.keyboard.press('Escape');
-  await arrange.mouse.up();
+  await row(arrange, '/sign-in').click();
+  await arrange.getByLabel('Example exchange').filter({ hasText: '/sign-in' }).waitFor();
+  await keep(arrange, 'arrange-own');
   await linkPictures(arrange, keep, row(arrange, '/bookings/{bookingId}'));
   await offerPictures(arrange, keep, (text) => row(arrange, text));
-  const dark = await open('dark', path);
-  await tree(dark).getByText('/settings', { exact: true }).first().click();
-  await dark.getByLabel('Example exchange').filter({ hasText: '/settings HTTP/1.1' }).waitFor();
-  await keep(dark, 'arrange-dark');
 }
 
 /** The links of a path, one of them renamed and one left out, and the way to it by links; taken back after. */
@@ -145,7 +121,7 @@ async function offerPictures(page, keep, row) {
   await page.getByText('All changes kept').waitFor();
 }
 
-/** The sheet by tag while a description is written, and what is said of the API, dark. */
+/** The sheet by tag while a description is written, what is published, and what is said of the API, dark. */
 async function contractPictures(open, keep, path) {
   const page = await open('light', `${path}?operation=replaceSailing`);
   await page.getByText('tag', { exact: true }).click();
@@ -155,9 +131,28 @@ async function contractPictures(open, keep, path) {
   await page.getByText('200 OK').waitFor();
   await keep(page, 'contract-tags');
   await page.keyboard.press('Escape');
+  const published = await open('light', `${path}?published=`);
+  await published
+    .getByRole('row', { name: /openapi-3.0.json/ })
+    .getByRole('button', { name: /things/ })
+    .click();
+  await keep(published, 'publication');
   const dark = await open('dark', `${path}?about=api`);
   await dark.getByText('tag', { exact: true }).click();
   await keep(dark, 'contract-dark');
+}
+
+/** The published reference, opened as a file, light and dark. */
+async function referencePictures(browser, keep, url, id) {
+  const at = `${url}api/designs/${id}/arrangements/main/publications/reference.html`;
+  for (const [colorScheme, name, place] of [
+    ['light', 'reference', ''],
+    ['dark', 'reference-dark', '#op-replaceSailing'],
+  ]) {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
+    await page.goto(at + place);
+    await keep(page, name);
+  }
 }
 
 /** A model that records stand against, half decided. */
@@ -205,15 +200,13 @@ await run(async () => {
   const model = await open('light', `designs/${id}/model`);
   await model.getByRole('button', { name: /^Sailing \d/ }).click();
   await keep(model, 'model');
-  await model.getByRole('group', { name: 'Map' }).press('Enter');
-  await model.getByRole('button', { name: /^status / }).click();
-  await keep(model, 'sheet');
   await arrangePictures(open, keep, `designs/${id}/arrange`);
   const contract = await open('light', `designs/${id}/contract?operation=createBooking`);
   await contract.getByRole('button', { name: 'Why 404' }).click();
   await contract.getByText('201 Created').waitFor();
   await keep(contract, 'contract');
   await contractPictures(open, keep, `designs/${id}/contract`);
+  await referencePictures(browser, keep, url, id);
   const mock = await open('light', `designs/${id}/mock`);
   await mock.getByRole('listbox', { name: 'Exchange log' }).getByText('changeSailing').click();
   await mock.locator('td.changed').first().waitFor();
@@ -261,12 +254,5 @@ await run(async () => {
     .click();
   await keep(release, 'release');
   await migrationPicture(open, keep, url, id);
-  const large = await ask(`${url}api/designs`, 'POST', {
-    source: { format: 'notation', text: largeModel(200) },
-  });
-  const map = await open('light', `designs/${large.id}/model`);
-  await map.locator('.map-node').nth(4).waitFor();
-  await keep(map, 'model-200');
-  await ask(`${url}api/designs/${large.id}`, 'DELETE');
   await browser.close();
 });
