@@ -127,7 +127,9 @@ describe('a body in HAL', () => {
       200,
       read.body,
     ]);
-    expect(mock.send('PUT', target, read.body).status).toBe(400);
+    // As plain JSON as well, where HAL is offered; where it is not, nobody can have read it so.
+    expect(mock.send('PUT', target, read.body).status).toBe(200);
+    expect(mockOf({ expand: 'on', mediaTypes: ['json'] }).send('PUT', target, read.body).status).toBe(400);
   });
 
   test('is taken wherever plain JSON is', () => {
