@@ -71,6 +71,28 @@ test('documents are listed with what they cannot say, to be copied and kept, of 
   );
 });
 
+test('the reference is narrowed wherever it is opened: here, and at the mock', async ({ page, isomeros }) => {
+  const id = await isomeros.createDesign(
+    'design "Docks"\n\nentity Dock\n  name: text\n\nentity Crane\n  name: text\n',
+  );
+  await isomeros.ask('PUT', `/api/designs/${id}/arrangements/main`, {
+    settings: { apiLinks: ['service-doc'] },
+  });
+  const { baseUrls } = await isomeros.ask<{ baseUrls: { main: string } }>('POST', '/api/mocks', {
+    design: id,
+    arrangements: ['main'],
+  });
+  for (const at of [
+    `${isomeros.url}/api/designs/${id}/arrangements/main/publications/reference.html`,
+    `${baseUrls.main}/-/documentation`,
+  ]) {
+    await page.goto(at);
+    await page.getByLabel('Find').fill('listdocks');
+    await expect(page.locator('#op-listDocks')).toBeVisible();
+    await expect(page.locator('#op-listCranes')).toBeHidden();
+  }
+});
+
 test('the script calls every operation of a fresh mock, and each answers as it should', async ({
   isomeros,
 }) => {

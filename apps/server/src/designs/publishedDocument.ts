@@ -4,6 +4,7 @@ import {
   OLDER_NAMES,
   PUBLICATION_FORMATS,
   PUBLICATION_NAMES,
+  REFERENCE_POLICY,
   type PublicationName,
 } from '@isomeros/core/publication';
 import type { Response } from 'express';
@@ -34,5 +35,7 @@ export const listedFormats = (
 
 /** Sends a document as its media type says, which has a charset only where it may have one (RFC 8259 §11). */
 export function sendDocument(response: Response, as: PublicationName, text: string): void {
+  // The page has a script of its own, which those of the application may not have.
+  if (as === 'reference.html') response.setHeader('Content-Security-Policy', REFERENCE_POLICY);
   response.setHeader('Content-Type', PUBLICATION_FORMATS[as].mediaType).send(Buffer.from(text));
 }

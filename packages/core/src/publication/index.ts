@@ -16,6 +16,7 @@ export type { HeaderObject, ResponseObject } from './openapi/operations.js';
 export { componentSchemas } from './openapi/schemas.js';
 export type { JsonSchema } from './openapi/scalarSchema.js';
 export { asEcmaPattern } from './patterns.js';
+export { REFERENCE_POLICY } from './reference/html.js';
 export { escaped } from './reference/markup.js';
 export { patternsByPublished } from './scalarTypes.js';
 export type {

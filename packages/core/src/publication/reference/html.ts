@@ -19,7 +19,7 @@ import { lineHtml, operationAnchor, textHtml } from './textHtml.js';
 type IsOperation = ReferenceContent['isOperation'];
 
 /** Only the one script that is known may run, and nothing is loaded from anywhere (Content Security Policy). */
-const POLICY = [
+export const REFERENCE_POLICY = [
   "default-src 'none'",
   "style-src 'unsafe-inline'",
   `script-src 'sha256-${base64.encode(sha256(utf8.decode(SCRIPT)))}'`,
@@ -38,7 +38,7 @@ export function referenceHtml(content: ReferenceContent): string {
     '<html lang="en">',
     '<head>',
     '<meta charset="utf-8">',
-    `<meta http-equiv="Content-Security-Policy" content="${escaped(POLICY)}">`,
+    `<meta http-equiv="Content-Security-Policy" content="${escaped(REFERENCE_POLICY)}">`,
     '<meta name="viewport" content="width=device-width, initial-scale=1">',
     `<title>${escaped(title)}</title>`,
     `<style>${STYLE}</style>`,
