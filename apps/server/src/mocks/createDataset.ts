@@ -6,7 +6,7 @@ import {
   type Counters,
   type Service,
 } from '@isomeros/core/engine';
-import type { Identities, Model, Row } from '@isomeros/core/model';
+import { lazy, type Identities, type Model, type Row } from '@isomeros/core/model';
 import { completeModel, keepChoices, readKeptChoices } from '@isomeros/core/arrangement';
 import { parse } from '@isomeros/core/notation';
 import { publish } from '@isomeros/core/publication';
@@ -31,16 +31,11 @@ export const serviceOf = (
   model,
   contract,
   description: () => description,
-  reference: once(() => publish(publicationSource(contract, model, []), 'reference.html', { mock: null })),
+  // Most mocks are never asked for it.
+  reference: lazy(() => publish(publicationSource(contract, model, []), 'reference.html', { mock: null })),
   secret,
   digest: (text) => hash('sha256', text, 'base64url').slice(0, DIGEST_LENGTH),
 });
-
-/** Most mocks are never asked for it. */
-function once(work: () => string): () => string {
-  let made: string | null = null;
-  return () => (made ??= work());
-}
 
 /** The model of a dataset as it is stored. */
 export type ModelColumns = Pick<

@@ -54,7 +54,7 @@ export function PublicationsPage({ design, release, onRelease, onClose }: Props)
           The address of each document stays the same.{' '}
           {release === null ? 'It follows the design.' : 'What it answers never changes.'}
         </p>
-        <Explained by="contract.mockServer">
+        <Explained by="contract.withMock">
           <Checkbox checked={namesMock} onChange={({ target }) => setNamesMock(target.checked)}>
             with the address of the mock, in OpenAPI
           </Checkbox>
@@ -98,7 +98,8 @@ interface RowProps {
 function PublicationRow({ publication, query }: RowProps): React.JSX.Element {
   const { format, title, href, cannotSay } = publication;
   const [showsUnsaid, setShowsUnsaid] = useState(false);
-  const [copied, setCopied] = useState<string | null>(null);
+  const [isCopied, setCopied] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
   const address = href + query;
   const copy = async (): Promise<void> => {
     try {
@@ -106,9 +107,10 @@ function PublicationRow({ publication, query }: RowProps): React.JSX.Element {
       const text = await response.text();
       if (!response.ok) throw new Error(text);
       await navigator.clipboard.writeText(text);
-      setCopied('Copied');
-    } catch {
-      setCopied('Not copied');
+      setCopied(true);
+      setProblem(null);
+    } catch (error) {
+      setProblem(refusalText(error));
     }
   };
   return (
@@ -139,13 +141,20 @@ function PublicationRow({ publication, query }: RowProps): React.JSX.Element {
             aria-label={`Copy ${format}`}
             onClick={() => void copy()}
           >
-            {copied ?? 'Copy'}
+            {isCopied ? 'Copied' : 'Copy'}
           </button>
           <a href={address} download={format} aria-label={`Download ${format}`}>
             Download
           </a>
         </td>
       </tr>
+      {problem !== null && (
+        <tr>
+          <td colSpan={4}>
+            <Notice>{problem}</Notice>
+          </td>
+        </tr>
+      )}
       {showsUnsaid && (
         <tr className="unsaid-list">
           <td colSpan={4}>

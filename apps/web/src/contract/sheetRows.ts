@@ -1,4 +1,5 @@
 import {
+  isPublished,
   isDocumented,
   type Contract,
   type Method,
@@ -127,7 +128,7 @@ export interface Tally {
 }
 
 export function tallyOf(operations: readonly Operation[]): Tally {
-  const published = operations.filter(({ documentation }) => documentation?.isPublished !== false);
+  const published = operations.filter(isPublished);
   const documented = published.filter(({ documentation }) => isDocumented(documentation)).length;
   return {
     documented,

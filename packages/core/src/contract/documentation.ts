@@ -82,6 +82,13 @@ export interface OperationDocumentation {
   readonly isPublished: boolean;
 }
 
+/** Whether an operation stands in published documents. */
+export const isPublished = ({
+  documentation,
+}: {
+  readonly documentation: OperationDocumentation | null;
+}): boolean => documentation?.isPublished !== false;
+
 /** Whether somebody wrote what an operation is for. */
 export const isDocumented = (documentation: OperationDocumentation | null): boolean =>
   documentation !== null && (documentation.summary !== null || documentation.description !== null);

@@ -8,7 +8,7 @@ export interface HeaderUse {
   readonly isRequired: boolean;
 }
 
-/** A header of some text that need not be there, filed by its name; else as `as` says. */
+/** A header: some text that need not be there, filed by its name, where nothing else is said of it. */
 export const header = (
   name: string,
   description: string,

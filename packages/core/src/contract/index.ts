@@ -27,7 +27,7 @@ export {
 export { answerTypes, HAL, TEXT_TYPE } from './answerTypes.js';
 export { isOneRecord, takesEnveloped } from './enveloped.js';
 export { linkId, severalIn } from './linkId.js';
-export { isDocumented, isOwnTag, NO_NOTES, NOTE_KINDS, ownTag } from './documentation.js';
+export { isDocumented, isOwnTag, isPublished, NO_NOTES, NOTE_KINDS, ownTag } from './documentation.js';
 export type {
   ApiDocumentation,
   ExternalDocumentation,

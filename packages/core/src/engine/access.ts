@@ -160,12 +160,16 @@ export function credentialHeader(
   contract: Contract,
   access: Access,
 ): readonly [name: string, value: string] | null {
-  if (access.kind === 'anonymous') return null;
-  const who = credentialsOf(contract).find(
-    ({ roles }) => access.kind !== 'role' || roles.includes(access.role),
-  );
-  return who === undefined ? null : (headersOf(contract, who)[0] ?? null);
+  const who = credentialFor(contract, access);
+  return who === null ? null : (headersOf(contract, who)[0] ?? null);
 }
+
+/** Somebody the mock knows who may; `null` where anybody may, or nobody it knows. */
+export const credentialFor = (contract: Contract, access: Access): Credential | null =>
+  access.kind === 'anonymous'
+    ? null
+    : (credentialsOf(contract).find(({ roles }) => access.kind !== 'role' || roles.includes(access.role)) ??
+      null);
 
 function inWords(scheme: SecurityScheme, keyHeader: string): string {
   switch (scheme) {

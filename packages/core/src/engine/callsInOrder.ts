@@ -1,10 +1,11 @@
-import { indexContract, type Operation, type Shape } from '../contract/index.js';
+import { indexContract, isPublished, type Operation, type Shape } from '../contract/index.js';
 import type { CallCredentials, PublishedCall, PublishedCalls } from '../publication/index.js';
-import { credentialsOf, headersOf } from './access.js';
+import { credentialFor } from './access.js';
 import { Draft } from './draft.js';
 import { EXAMPLE_NOW, exampleRecords } from './derivedExample.js';
 import type { Dataset } from './dataset.js';
 import { exampleRequest } from './example.js';
+import { presenting } from './exampleToken.js';
 import { handle } from './handle.js';
 import type { EngineRequest } from './message.js';
 import type { Runtime, Service } from './service.js';
@@ -42,7 +43,7 @@ function stageOf({ verb, custom, method }: Operation): Stage {
 
 /** Every published operation once; what is below comes before what it is below where records are removed. */
 function inOrder({ contract }: Service): readonly Operation[] {
-  const published = contract.operations.filter(({ documentation }) => documentation?.isPublished !== false);
+  const published = contract.operations.filter(isPublished);
   return STAGES.flatMap((stage) => {
     const of = published.filter((operation) => stageOf(operation) === stage);
     return stage === 'remove' ? of.reverse() : of;
@@ -104,7 +105,7 @@ class Session {
     const request = { ...example, headers: this.headersFor(example, credentials) };
     const draft = new Draft(records);
     const { response, changes, kept, tokens } = handle(service, draft, request, this.runtime);
-    if (response.status >= 300) return null;
+    if (response.status >= 400) return null;
     records.apply(changes, draft.counters, { answers: kept === null ? [] : [kept], tokens });
     const handsOut = secretMember(this.returned(operation));
     if (handsOut !== null) this.token = `token-${this.tokens}`;
@@ -129,10 +130,8 @@ class Session {
     if (custom?.kind === 'caller' || custom?.kind === 'revoke')
       return this.token === null ? null : { kind: 'token' };
     if (access.kind === 'anonymous') return { kind: 'none' };
-    const who = credentialsOf(this.service.contract).find(
-      ({ roles }) => access.kind !== 'role' || roles.includes(access.role),
-    );
-    return who === undefined ? null : { kind: 'known', who: who.name };
+    const who = credentialFor(this.service.contract, access);
+    return who === null ? null : { kind: 'known', who: who.name };
   }
 
   /** A state is asked for by any there is, since a script does not know it. */
@@ -140,10 +139,8 @@ class Session {
     const sent = new Map(headers);
     if (sent.has('if-match')) sent.set('if-match', '*');
     if (credentials.kind !== 'token') return sent;
-    const { contract } = this.service;
-    const at = contract.security.schemes.findIndex((scheme) => scheme !== 'basic');
-    const header = headersOf(contract, { name: '', secret: this.token ?? '', roles: [] })[at];
-    if (header !== undefined) sent.set(header[0].toLowerCase(), header[1]);
+    const header = presenting(this.service, this.token ?? '');
+    if (header !== null) sent.set(header[0].toLowerCase(), header[1]);
     return sent;
   }
 

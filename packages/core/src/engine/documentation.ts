@@ -1,4 +1,11 @@
-import { indexContract, PROBLEMS, RULES, wholePath, type ProblemCode } from '../contract/index.js';
+import {
+  isPublished,
+  indexContract,
+  PROBLEMS,
+  RULES,
+  wholePath,
+  type ProblemCode,
+} from '../contract/index.js';
 import { relationPath, variablePath } from './form.js';
 import { operationPath } from './deprecation.js';
 import { problemPath, problemTexts } from './problem.js';
@@ -51,7 +58,7 @@ function operationText({ contract }: Service, path: string): string | null {
   if (!path.startsWith(start)) return null;
   const { operations } = indexContract(contract);
   const operation = operations.get(path.slice(start.length));
-  if (operation === undefined || operation.documentation?.isPublished === false) return null;
+  if (operation === undefined || !isPublished(operation)) return null;
   const { id, method, resource, summary, documentation } = operation;
   const { description = null, deprecated = null, sunset = null, successor = null } = documentation ?? {};
   const instead = operations.get(successor ?? '');

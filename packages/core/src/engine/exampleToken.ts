@@ -38,7 +38,8 @@ type HeaderLine = readonly [name: string, value: string];
 /** Where a token stands, without one. */
 export const maskedToken = (service: RequestContext): HeaderLine | null => presenting(service, MASK);
 
-function presenting({ contract }: Service, secret: string): HeaderLine | null {
+/** The header that presents a token; `null` where the API takes none. */
+export function presenting({ contract }: Service, secret: string): HeaderLine | null {
   const at = contract.security.schemes.findIndex((scheme) => scheme !== 'basic');
   return headersOf(contract, { name: '', secret, roles: [] })[at] ?? null;
 }

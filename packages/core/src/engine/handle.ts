@@ -63,10 +63,7 @@ export function handle(
     context,
   );
   const title = exchange.operation?.summary ?? service.contract.title;
-  const isWritten = json.headers.some(
-    ([name, value]) => name === 'Content-Type' && value.startsWith('text/html'),
-  );
-  const rendered = isPage && !isWritten ? asHtml(title, root, request, json) : json;
+  const rendered = isPage ? asHtml(title, root, request, json) : json;
   const response =
     request.method === 'HEAD' ? { ...rendered, headers: withLength(rendered), body: null } : rendered;
   if (isPage) exchange.note(passed('represent', 'as a page to read in a browser'));

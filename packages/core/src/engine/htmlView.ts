@@ -15,7 +15,10 @@ export function wantsHtml({ method, headers }: EngineRequest, offered: readonly 
 /** What pages may load: nothing but their own style. */
 const POLICY = "default-src 'none'; style-src 'unsafe-inline'";
 
-/** The same answer as a plain page to read, its links to be followed. Its tag is not that of the JSON. */
+/**
+ * The same answer as a plain page to read, its links to be followed; what is a page stays as it is. Its tag is not that
+ * of the JSON.
+ */
 export function asHtml(
   title: string,
   root: string,
@@ -23,6 +26,8 @@ export function asHtml(
   response: EngineResponse,
 ): EngineResponse {
   const { status, headers, body } = response;
+  if (headers.some(([name, value]) => name === 'Content-Type' && value.startsWith('text/html')))
+    return response;
   const kept = headers.filter(([name]) => !OF_THE_JSON.has(name));
   const links = [...headerLinks(headers), ...itemsByTemplate(headers, body)];
   const text = [

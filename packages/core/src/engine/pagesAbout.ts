@@ -1,4 +1,4 @@
-import type { LinkTarget, Operation, Resource } from '../contract/index.js';
+import { isPublished, type LinkTarget, type Operation, type Resource } from '../contract/index.js';
 import { schemaOfShape } from '../publication/index.js';
 import { indexOf, type Service } from './service.js';
 
@@ -54,7 +54,7 @@ function profileText(service: Service, read: Operation | undefined): string {
   const resource = indexOf(service).resources.get(read?.resource ?? '');
   const deeds = indexOf(service).operationsOf.get(resource?.id ?? '') ?? [];
   const operations = deeds
-    .filter(({ documentation }) => documentation?.isPublished !== false)
+    .filter(isPublished)
     .map(({ method, summary }) => `  ${method.padEnd(6)} ${summary}\n`);
   return `${shape?.name ?? ''}\n\nMembers:\n${members.join('')}\nAt ${root}${resource?.path ?? ''}:\n${operations.join('')}`;
 }

@@ -1,6 +1,6 @@
 import type { NamedExample } from '../arrangement/index.js';
-import type { Contract, Operation } from '../contract/index.js';
-import type { Model } from '../model/index.js';
+import { isPublished, type Contract, type Operation } from '../contract/index.js';
+import { lazy, type Model } from '../model/index.js';
 import type { PublicationSource, PublishedExample } from '../publication/index.js';
 import { callsInOrder } from './callsInOrder.js';
 import { derivedExchange, exampleRecords } from './derivedExample.js';
@@ -24,14 +24,9 @@ export function publicationSource(
   return {
     contract,
     model,
-    examples: once(() => examplesOf(service, kept)),
-    calls: once(() => callsInOrder(service)),
+    examples: lazy(() => examplesOf(service, kept)),
+    calls: lazy(() => callsInOrder(service)),
   };
-}
-
-function once<Result>(work: () => Result): () => Result {
-  let result: { readonly value: Result } | null = null;
-  return () => (result ??= { value: work() }).value;
 }
 
 /** Those that were kept, in their order, else the derived one. */
@@ -51,7 +46,7 @@ function examplesOf(
   }
   const records = exampleRecords(service.model);
   for (const operation of service.contract.operations) {
-    if (operation.documentation?.isPublished === false || found.has(operation.id)) continue;
+    if (!isPublished(operation) || found.has(operation.id)) continue;
     const ran = derivedExchange(service, records, operation, HOST);
     if (ran === null || ran.response.status >= 400) continue;
     found.set(operation.id, [asPublished(service, operation, DERIVED, ran.request, ran.response)]);

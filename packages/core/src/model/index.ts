@@ -119,5 +119,5 @@ export type { Pointing, Storage } from './constraints.js';
 export { COMPARE_OPERATORS, compareScalars, comparesTo, instantMillis, sameScalar } from './compare.js';
 export { creationOrder } from './creation.js';
 export type { CreationOrder } from './creation.js';
-export { entryOf, memoize } from './memoize.js';
+export { entryOf, lazy, memoize } from './memoize.js';
 export { canBeSingle, withSingles } from './single.js';

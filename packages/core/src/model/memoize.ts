@@ -23,3 +23,9 @@ export function entryOf<K, V>(known: Map<K, V>, key: K, make: () => V): V {
   known.set(key, made);
   return made;
 }
+
+/** What is worked out when it is asked for first, and kept. */
+export function lazy<Result>(work: () => Result): () => Result {
+  let found: { readonly result: Result } | null = null;
+  return () => (found ??= { result: work() }).result;
+}

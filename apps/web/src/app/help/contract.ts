@@ -28,7 +28,7 @@ export const CONTRACT_HELP = {
     view: 'contract',
     help: 'The contract as open formats: OpenAPI, JSON Schema, TypeScript, SQL, a reference, a script of calls.',
   },
-  'contract.mockServer': {
+  'contract.withMock': {
     title: 'With the address of the mock',
     kind: 'action',
     view: 'contract',

@@ -1,4 +1,10 @@
-import type { ApiDocumentation, Contract, SecurityScheme, ServedAt } from '../../contract/index.js';
+import {
+  isPublished,
+  type ApiDocumentation,
+  type Contract,
+  type SecurityScheme,
+  type ServedAt,
+} from '../../contract/index.js';
 import type { Json } from '../../model/index.js';
 import type { PublishedExample } from '../source.js';
 import { publishedOf } from './links.js';
@@ -102,9 +108,7 @@ const serverObject = ({ url, description, name, variables }: ServedAt): Json => 
 
 /** The tags of what is published, in their order (OAS §4.8.22). */
 function publishedTags({ documentation, operations }: Contract): Json {
-  const used = new Set(
-    operations.flatMap(({ documentation: said, tags }) => (said?.isPublished === false ? [] : tags)),
-  );
+  const used = new Set(operations.flatMap((operation) => (isPublished(operation) ? operation.tags : [])));
   return documentation.tags
     .filter(({ id }) => used.has(id))
     .map(({ title, description, external }) => ({

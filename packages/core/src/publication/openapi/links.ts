@@ -1,4 +1,5 @@
 import {
+  isPublished,
   indexContract,
   isOneRecord,
   linksCarriedWith,
@@ -30,7 +31,7 @@ function expressedLinks(contract: Contract, operation: Operation): readonly Expr
   });
 }
 
-const EXPRESSED = memoize((contract: Contract) => {
+const linksByOperation = memoize((contract: Contract) => {
   const all = new Map<string, readonly ExpressedLink[]>();
   for (const operation of contract.operations) all.set(operation.id, expressedLinks(contract, operation));
   return all;
@@ -38,7 +39,7 @@ const EXPRESSED = memoize((contract: Contract) => {
 
 /** The same for every operation, by its id, worked out once. */
 export const linksOfOperation = (contract: Contract, { id }: Operation): readonly ExpressedLink[] =>
-  EXPRESSED(contract).get(id) ?? [];
+  linksByOperation(contract).get(id) ?? [];
 
 /** What runtime expressions (OAS §4.8.20.4) reach from the answer of an operation. */
 class Reach {
@@ -169,8 +170,7 @@ class Reach {
     const { resources, operations } = indexContract(this.contract);
     const resource = resources.get(target.resource);
     const operation = operations.get(target.operation);
-    if (resource === undefined || operation === undefined || operation.documentation?.isPublished === false)
-      return 'nowhere';
+    if (resource === undefined || operation === undefined || !isPublished(operation)) return 'nowhere';
     if (target.open.path.length > 0) return null;
     const parameters: Record<string, string> = {};
     for (const segment of resource.segments) {
@@ -219,9 +219,7 @@ const sameSegment = (one: Segment, other: Segment | undefined): boolean =>
 
 /** The operations of a resource that stand in published documents. */
 export const publishedOf = (contract: Contract, resource: string): readonly Operation[] =>
-  (indexContract(contract).operationsOf.get(resource) ?? []).filter(
-    ({ documentation }) => documentation?.isPublished !== false,
-  );
+  (indexContract(contract).operationsOf.get(resource) ?? []).filter(isPublished);
 
 const linkObject = (operationId: string, parameters: Readonly<Record<string, string>>): JsonObject => ({
   operationId,

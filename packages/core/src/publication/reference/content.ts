@@ -1,4 +1,5 @@
 import {
+  isPublished,
   answerTypes,
   casesByStatus,
   envelopeText,
@@ -83,7 +84,7 @@ const EFFECTS: Readonly<Record<Operation['effect'], string>> = {
 
 /** Everything of a contract that is published, each operation under the first of its tags. */
 export function referenceContent({ contract, examples }: PublicationSource): ReferenceContent {
-  const published = contract.operations.filter(({ documentation }) => documentation?.isPublished !== false);
+  const published = contract.operations.filter(isPublished);
   const all = examples();
   const ids = new Set(published.map(({ id }) => id));
   const groups = contract.documentation.tags.flatMap(({ id, title, description }) => {
@@ -203,7 +204,7 @@ export interface MemberFacts {
   readonly note: string;
 }
 
-export const membersShown = (contract: Contract, { members }: Shape): readonly MemberFacts[] =>
+export const memberFacts = (contract: Contract, { members }: Shape): readonly MemberFacts[] =>
   members.map((member) => ({
     name: member.name,
     type: memberTypeText(member) + (member.nullable ? ', or null' : ''),

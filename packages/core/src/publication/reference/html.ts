@@ -3,7 +3,7 @@ import { base64, utf8 } from '@scure/base';
 import type { Contract } from '../../contract/index.js';
 import {
   isShape,
-  membersShown,
+  memberFacts,
   type AnswerFacts,
   type BodyFacts,
   type ReferenceContent,
@@ -50,7 +50,7 @@ export function referenceHtml(content: ReferenceContent): string {
     ...groups.map((group, index) => groupHtml(contract, group, index, isOperation)),
     `<section data-group="article:not([hidden])" aria-labelledby="shapes"><h2 id="shapes">Shapes</h2>`,
     ...shapes.map((shape) => {
-      const rows = membersShown(contract, shape).map(({ name, type, shape: of, isRequired, note }) => [
+      const rows = memberFacts(contract, shape).map(({ name, type, shape: of, isRequired, note }) => [
         code(name),
         of === null ? escaped(type) : shapeLink(contract, of, type),
         isRequired ? 'yes' : '',

@@ -1,4 +1,4 @@
-import { membersShown, type BodyFacts, type ReferenceContent, type ReferenceOperation } from './content.js';
+import { memberFacts, type BodyFacts, type ReferenceContent, type ReferenceOperation } from './content.js';
 import { exampleText } from './exampleText.js';
 import { codeMarkdown, fencedMarkdown, lineMarkdown, plainMarkdown, textMarkdown } from './textMarkdown.js';
 
@@ -33,7 +33,7 @@ export function referenceMarkdown(content: ReferenceContent): string {
       `### ${plainMarkdown(shape.name)}`,
       table(
         ['member', 'type', 'required', 'description'],
-        membersShown(contract, shape).map(({ name, type, isRequired, note }) => [
+        memberFacts(contract, shape).map(({ name, type, isRequired, note }) => [
           codeMarkdown(name),
           plainMarkdown(type),
           isRequired ? 'yes' : '',
