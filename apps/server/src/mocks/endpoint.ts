@@ -229,7 +229,7 @@ export class Endpoint implements RequestHandler {
       const found = problem(507, 'full', `A mock holds at most ${mostRecords} records; remove some first.`);
       return this.stopped(found.detail, renderProblem(this.contract, found));
     }
-    draft.merge(handled.changes, trial.counters);
+    draft.merge(handled.changes, trial.numbers);
     if (handled.kept !== null) draft.keep(handled.kept);
     return handled;
   }

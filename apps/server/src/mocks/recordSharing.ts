@@ -74,7 +74,7 @@ function tried<T extends Written>(
   // What the records themselves may not be was written under a release: all of them go their own way.
   if (firstViolation(model, changes) !== null) throw new SplitRequired(others);
   if (contradicted.length > 0) throw new SplitRequired(contradicted);
-  draft.merge(changes, trial.counters);
+  draft.merge(changes, trial.numbers);
   if (result.kept !== null) draft.keep(result.kept);
   return { ...result, changes };
 }

@@ -188,6 +188,9 @@ export const usualWords = memoize(
     ),
 );
 
+/** Whether nothing is said at all: subjects are many, and are not looked for then. */
+const isNothing = memoize((notes: object): boolean => Object.keys(notes).length === 0);
+
 /** What is said of a part; nothing where the model's own texts and what is derived hold. */
 export const noteOn = <Kind extends NoteKind>(
   { documentation }: Pick<Contract, 'documentation'>,
@@ -195,5 +198,6 @@ export const noteOn = <Kind extends NoteKind>(
   subject: string | null,
 ): SaidOf<Kind> | null => {
   const notes = documentation.notes[kind] as Readonly<Record<string, SaidOf<Kind>>>;
-  return subject !== null && Object.hasOwn(notes, subject) ? (notes[subject] ?? null) : null;
+  if (subject === null || isNothing(notes)) return null;
+  return Object.hasOwn(notes, subject) ? (notes[subject] ?? null) : null;
 };

@@ -143,7 +143,7 @@ function actOn(
     const values = valuesAfter(service, trial, request, custom, { record, inputs }, report);
     if (values === null || sameJson(values, record.values)) continue;
     const plan = planUpdate(service, trial, runtime, record, { values, children: [] });
-    if (plan.ok) trial.merge(plan.changes, plan.counters);
+    if (plan.ok) trial.merge(plan.changes, plan.numbers);
     else for (const { message } of plan.errors) report(message);
     changed++;
   }
@@ -152,7 +152,7 @@ function actOn(
     return refuse('store', problem(statusFor(operation, 'state'), 'state', detail, refused));
   }
   const { changes } = trial;
-  draft.merge(changes, trial.counters);
+  draft.merge(changes, trial.numbers);
   const rendered =
     custom.answers === 'counts'
       ? countsOf(service, request, targets.length, changed)

@@ -48,6 +48,11 @@ export class Draft implements RecordView, AnswerView, TokenView {
     return { rid, attributes: given === null ? before : Object.assign(bareObject(), before, given) };
   }
 
+  /** The numbers that were given out here, and none of those before. */
+  get numbers(): Counters {
+    return { rid: this.rid, attributes: this.given ?? NO_NUMBERS };
+  }
+
   nextRid(): number {
     return ++this.rid;
   }
@@ -112,7 +117,6 @@ export class Draft implements RecordView, AnswerView, TokenView {
   merge(changes: readonly RowChange[], { rid, attributes }: Counters): void {
     this.apply(changes);
     this.rid = Math.max(this.rid, rid);
-    if (attributes === this.before) return;
     for (const [attribute, number] of Object.entries(attributes))
       if (number > (this.lastNumber(attribute) ?? -Infinity)) this.give(attribute, number);
   }
@@ -146,6 +150,8 @@ export class Draft implements RecordView, AnswerView, TokenView {
     return rows;
   }
 }
+
+const NO_NUMBERS: Counters['attributes'] = {};
 
 const ridOf = (change: RowChange): number =>
   change.kind === 'remove' ? change.before.rid : change.after.rid;

@@ -248,7 +248,7 @@ function finish(
     const detail = plan.errors[0]?.message ?? 'A value is taken.';
     return refuse('store', problem(statusFor(operation, 'conflict'), 'conflict', detail, plan.errors));
   }
-  draft.merge(plan.changes, plan.counters);
+  draft.merge(plan.changes, plan.numbers);
   const { record, changes } = plan;
   const path = readablePath(service, draft, record);
   const isBare = operation.returns === null || request.isMinimal;

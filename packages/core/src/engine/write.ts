@@ -27,7 +27,7 @@ export type WritePlan =
       readonly record: Row;
       readonly changes: readonly RowChange[];
       /** The numbers given out so far. */
-      readonly counters: Counters;
+      readonly numbers: Counters;
     }
   | { readonly ok: false; readonly errors: readonly ProblemDetail[] };
 
@@ -134,8 +134,8 @@ class Planning {
       );
     }
     if (this.errors.length > 0) return { ok: false, errors: this.errors };
-    const { changes, counters } = this.inner;
-    return { ok: true, record: this.inner.get(record.rid) ?? record, changes, counters };
+    const { changes, numbers } = this.inner;
+    return { ok: true, record: this.inner.get(record.rid) ?? record, changes, numbers };
   }
 
   /** What a record points at may have gone with something that was left out. */

@@ -1,5 +1,5 @@
 import { stringify } from 'yaml';
-import type { JsonObject } from '../../model/index.js';
+import { memoize, type JsonObject } from '../../model/index.js';
 import { cannotSay } from '../openapi/cannotSay.js';
 import { openApiDocument } from '../openapi/document.js';
 import { asVersion30 } from '../openapi/version30.js';
@@ -21,7 +21,11 @@ const VERSION_31: Version = {
 const VERSION_30: Version = {
   title: 'OpenAPI 3.0',
   document: (source, options) => asVersion30(VERSION_31.document(source, options)).document,
-  cannotSay: ({ contract }) => [...asVersion30(openApiDocument(contract)).cannotSay, ...cannotSay(contract)],
+  // The same in both languages, and a whole document to find.
+  cannotSay: memoize(({ contract }: PublicationSource) => [
+    ...asVersion30(openApiDocument(contract)).cannotSay,
+    ...cannotSay(contract),
+  ]),
 };
 
 const inJson = (version: Version): PublicationFormat => ({

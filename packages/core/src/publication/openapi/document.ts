@@ -11,7 +11,7 @@ import { publishedOf } from './links.js';
 import { externalObject, operationObject } from './operations.js';
 import { SharedComponents } from './share.js';
 import { withSharedSchemas } from './sharedSchemas.js';
-import { sharedOperation, sharedParameters } from './sharedOperation.js';
+import { shareParameters, shareParts } from './sharedOperation.js';
 import { pathParameters } from './parameters.js';
 import { componentSchemas } from './schemas.js';
 
@@ -31,19 +31,21 @@ export function openApiDocument(
     const operations = publishedOf(contract, resource.id);
     if (operations.length === 0) return [];
     const scope = resource.entity ?? resource.kind;
-    const parameters = sharedParameters(shared, scope, pathParameters(contract, resource));
+    const parameters = [...pathParameters(contract, resource)];
+    shareParameters(shared, scope, parameters);
     const item = {
       ...(parameters.length === 0 ? {} : { parameters }),
       ...Object.fromEntries(
         operations.map((operation) => {
           const object = operationObject(contract, operation, examples.get(operation.id) ?? []);
-          return [operation.method.toLowerCase(), sharedOperation(shared, scope, object)];
+          shareParts(shared, scope, object);
+          return [operation.method.toLowerCase(), object];
         }),
       ),
     };
     return [[resource.path === '' ? '/' : resource.path, item] as const];
   });
-  const { json, components } = shared.inPlace(Object.fromEntries(paths));
+  const components = shared.settle();
   return withSharedSchemas({
     openapi: '3.1.1',
     info: {
@@ -61,7 +63,7 @@ export function openApiDocument(
       ...contract.documentation.servers.map(serverObject),
     ],
     tags: publishedTags(contract),
-    paths: json,
+    paths: Object.fromEntries(paths),
     components: {
       schemas: componentSchemas(contract),
       ...components,

@@ -13,7 +13,7 @@ import {
   type Shape,
 } from '../../contract/index.js';
 import { escapePointer } from '../../arrangement/index.js';
-import { memoize, type JsonObject } from '../../model/index.js';
+import { entryOf, memoize, type JsonObject } from '../../model/index.js';
 import { isEnveloped } from './envelopes.js';
 
 /** A link of an answer as a Link Object (OAS §4.8.20); `null` where no runtime expression reaches what it needs. */
@@ -31,15 +31,13 @@ function expressedLinks(contract: Contract, operation: Operation): readonly Expr
   });
 }
 
-const linksByOperation = memoize((contract: Contract) => {
-  const all = new Map<string, readonly ExpressedLink[]>();
-  for (const operation of contract.operations) all.set(operation.id, expressedLinks(contract, operation));
-  return all;
-});
+const known = memoize<Contract, Map<string, readonly ExpressedLink[]>>(() => new Map());
 
-/** The same for every operation, by its id, worked out once. */
-export const linksOfOperation = (contract: Contract, { id }: Operation): readonly ExpressedLink[] =>
-  linksByOperation(contract).get(id) ?? [];
+/** The same, worked out once for all operations of a resource that answer alike. */
+export const linksOfOperation = (contract: Contract, operation: Operation): readonly ExpressedLink[] =>
+  entryOf(known(contract), `${operation.resource} ${operation.returns ?? ''}`, () =>
+    expressedLinks(contract, operation),
+  );
 
 /** What runtime expressions (OAS §4.8.20.4) reach from the answer of an operation. */
 class Reach {

@@ -18,19 +18,26 @@ import {
 import type { ExternalDocumentation } from '../../contract/index.js';
 import { entryOf, memoize, readJson, type Json, type JsonObject } from '../../model/index.js';
 import type { PublishedExample } from '../source.js';
-import { linksOfOperation } from './links.js';
+import { linksOfOperation, type ExpressedLink } from './links.js';
 import { componentName, freeName } from './share.js';
 import { headerParameters, headerSchema, headerText, queryParameters } from './parameters.js';
 import { envelopedName, isEnveloped } from './envelopes.js';
 import { halName, reference } from './schemas.js';
 import type { JsonSchema } from './scalarSchema.js';
 
-/** An Operation Object (OAS §4.8.10), with everything in its place. */
+/** An Operation Object (OAS §4.8.10); its lists and maps are its own. */
+export type OperationObject = {
+  readonly [field: string]: Json;
+  readonly parameters?: Json[];
+  readonly responses: Record<string, JsonObject>;
+};
+
+/** Writes an operation with everything in its place. */
 export function operationObject(
   contract: Contract,
   operation: Operation,
   examples: readonly PublishedExample[],
-): JsonObject {
+): OperationObject {
   const parameters = [
     ...operation.query.flatMap((parameter) => noted(contract, operation, parameter)),
     ...headerParameters(contract, operation),
@@ -179,7 +186,7 @@ export function responsesOf(
   contract: Contract,
   operation: Operation,
   examples: readonly PublishedExample[] = [],
-): Readonly<Record<string, ResponseObject>> {
+): Record<string, ResponseObject> {
   return Object.fromEntries(
     casesByStatus(operation.responses).map(([status, cases]) => [
       String(status),
@@ -201,7 +208,7 @@ const headerObjects = (
 /** Made once for what is said of a header; most are the same in most answers. */
 function headerObject(contract: Contract, use: HeaderUse): HeaderObject {
   const description = headerText(contract, use);
-  return entryOf(madeOnce(contract).headers, JSON.stringify([description, use.type]), () => ({
+  return entryOf(madeOnce(contract).headers, `${use.subject}\n${description}`, () => ({
     description,
     schema: headerSchema(use),
   }));
@@ -242,7 +249,7 @@ function responseObject(
 const refusal = (contract: Contract, description: string, uses: readonly HeaderUse[]): ResponseObject =>
   entryOf(
     madeOnce(contract).refusals,
-    JSON.stringify([description, uses.map(({ name, subject }) => [name, subject])]),
+    [description, ...uses.map(({ subject, description: told }) => `${subject} ${told}`)].join('\n'),
     () => ({
       description,
       ...(uses.length === 0 ? {} : { headers: headerObjects(contract, uses) }),
@@ -252,12 +259,18 @@ const refusal = (contract: Contract, description: string, uses: readonly HeaderU
 
 /** Where an answer leads, under the names of its relations (OAS §4.8.20). */
 function linksOf(contract: Contract, operation: Operation): { readonly links?: JsonObject } {
-  const taken = new Set<string>();
-  const links = linksOfOperation(contract, operation).flatMap(({ relation, object }) =>
-    object === null ? [] : [[freeName([componentName(relation)], taken), object] as const],
-  );
-  return links.length === 0 ? {} : { links: Object.fromEntries(links) };
+  const links = linkObjects(linksOfOperation(contract, operation));
+  return Object.keys(links).length === 0 ? {} : { links };
 }
+
+const linkObjects = memoize((expressed: readonly ExpressedLink[]): JsonObject => {
+  const taken = new Set<string>();
+  return Object.fromEntries(
+    expressed.flatMap(({ relation, object }) =>
+      object === null ? [] : [[freeName([componentName(relation)], taken), object] as const],
+    ),
+  );
+});
 
 /** What was answered, under the names of the examples. */
 function withExamples(response: ResponseObject, examples: readonly PublishedExample[]): ResponseObject {

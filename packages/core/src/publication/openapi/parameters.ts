@@ -14,7 +14,7 @@ import {
   type Resource,
   type SortSpelling,
 } from '../../contract/index.js';
-import type { Json, ScalarType } from '../../model/index.js';
+import { entryOf, memoize, type Json, type JsonObject, type ScalarType } from '../../model/index.js';
 import { scalarSchema, type JsonSchema } from './scalarSchema.js';
 
 /** The parameters that the path of a resource holds. */
@@ -38,13 +38,18 @@ export function pathParameters(contract: Contract, resource: Resource): readonly
 
 /** Headers that a request of an operation may carry (OAS §4.8.12). */
 export const headerParameters = (contract: Contract, operation: Operation): readonly Json[] =>
-  requestHeaders(contract, operation).map((use) => ({
-    name: use.name,
-    in: 'header',
-    description: headerText(contract, use),
-    ...(use.isRequired ? { required: true } : {}),
-    schema: headerSchema(use),
-  }));
+  requestHeaders(contract, operation).map((use) =>
+    entryOf(headersMade(contract), `${use.subject} ${use.isRequired}`, () => ({
+      name: use.name,
+      in: 'header',
+      description: headerText(contract, use),
+      ...(use.isRequired ? { required: true } : {}),
+      schema: headerSchema(use),
+    })),
+  );
+
+/** Made once for what is asked for; most are the same in most requests. */
+const headersMade = memoize<Contract, Map<string, JsonObject>>(() => new Map());
 
 /** What is said of a header, else what it is for. */
 export const headerText = (contract: Contract, { subject, description }: HeaderUse): string =>
@@ -66,8 +71,9 @@ export function headerSchema({ type }: HeaderUse): JsonSchema {
 }
 
 /** A query parameter of an operation (OAS §4.8.12); a filter whose operators stand in its name is one for each. */
-export const queryParameters = (parameter: QueryParameter): readonly Json[] =>
-  parameter.role === 'filter' ? filterParameters(parameter) : [queryParameter(parameter)];
+export const queryParameters = memoize((parameter: QueryParameter): readonly Json[] =>
+  parameter.role === 'filter' ? filterParameters(parameter) : [queryParameter(parameter)],
+);
 
 function queryParameter(parameter: Exclude<QueryParameter, FilterParameter>): Json {
   const base = { name: parameter.name, in: 'query' };

@@ -20,25 +20,17 @@ export function withSchemas(
   inBodies = true,
 ): JsonObject {
   const each = (of: Json | undefined, change: (value: JsonObject, name: string) => JsonObject): JsonObject =>
-    Object.fromEntries(
-      Object.entries((of ?? {}) as JsonObject).map(([name, value]) => [
-        name,
-        change(value as JsonObject, name),
-      ]),
-    );
+    withValues((of ?? {}) as JsonObject, (value, name) => change(value as JsonObject, name));
   const within = (
     holder: JsonObject,
     parts: Readonly<Record<string, (part: Json, name: string) => Json>>,
-  ): JsonObject =>
-    Object.fromEntries(
-      Object.entries(holder).map(([name, value]) => [name, parts[name]?.(value, name) ?? value]),
-    );
+  ): JsonObject => withValues(holder, (value, name) => parts[name]?.(value, name) ?? value);
   const holding =
     (hint: string) =>
     (holder: JsonObject): JsonObject =>
       within(holder, { schema: (schema) => unnamed(schema as JsonObject, hint) });
   const parameter = (one: JsonObject): JsonObject => holding(nameIn(one['name']))(one);
-  const parameters = (all: Json): Json => (all as readonly JsonObject[]).map(parameter);
+  const parameters = (all: Json): Json => withItems(all as readonly JsonObject[], parameter);
   const content = (types: Json): Json => each(types, (type) => holding('body')(type));
   const headers = (all: Json): Json => each(all, (one, name) => holding(name)(one));
   const response = (one: JsonObject): JsonObject => within(one, { headers, content });
@@ -47,12 +39,10 @@ export function withSchemas(
   const operation = (one: JsonObject): JsonObject =>
     within(one, inBodies ? { parameters, requestBody, responses } : { parameters });
   const pathItem = (item: JsonObject): JsonObject =>
-    Object.fromEntries(
-      Object.entries(item).map(([name, value]): [string, Json] => {
-        if (name === 'parameters') return [name, parameters(value)];
-        return [name, METHODS.has(name) ? operation(value as JsonObject) : value];
-      }),
-    );
+    withValues(item, (value, name) => {
+      if (name === 'parameters') return parameters(value);
+      return METHODS.has(name) ? operation(value as JsonObject) : value;
+    });
   return within(document, {
     paths: (paths) => each(paths, pathItem),
     components: (components) =>
@@ -66,29 +56,41 @@ export function withSchemas(
 }
 
 /** A schema with the schemas in it changed (JSON Schema 2020-12 §10). */
-export function withInner(schema: JsonObject, hint: string, change: SchemaChange): JsonObject {
-  return Object.fromEntries(
-    Object.entries(schema).map(([keyword, value]): [string, Json] => {
-      switch (keyword) {
-        case 'properties':
-          return [
-            keyword,
-            Object.fromEntries(
-              Object.entries(value as JsonObject).map(([name, inner]) => [
-                name,
-                change(inner as JsonObject, `${hint}.${name}`),
-              ]),
-            ),
-          ];
-        case 'items':
-        case 'additionalProperties':
-          return [keyword, isJsonObject(value) ? change(value, `${hint}.item`) : value];
-        case 'anyOf':
-        case 'allOf':
-          return [keyword, (value as readonly JsonObject[]).map((inner) => change(inner, hint))];
-        default:
-          return [keyword, value];
-      }
-    }),
-  );
+export const withInner = (schema: JsonObject, hint: string, change: SchemaChange): JsonObject =>
+  withValues(schema, (value, keyword) => {
+    switch (keyword) {
+      case 'properties':
+        return withValues(value as JsonObject, (inner, name) =>
+          change(inner as JsonObject, `${hint}.${name}`),
+        );
+      case 'items':
+      case 'additionalProperties':
+        return isJsonObject(value) ? change(value, `${hint}.item`) : value;
+      case 'anyOf':
+      case 'allOf':
+        return withItems(value as readonly JsonObject[], (inner) => change(inner, hint));
+      default:
+        return value;
+    }
+  });
+
+/** An object with its values as `change` gives them; itself where none is another. */
+function withValues(of: JsonObject, change: (value: Json, name: string) => Json): JsonObject {
+  let written: Record<string, Json> | null = null;
+  for (const [name, value] of Object.entries(of)) {
+    const found = change(value, name);
+    if (found === value) continue;
+    written ??= { ...of };
+    written[name] = found;
+  }
+  return written ?? of;
+}
+
+/** A list with its items as `change` gives them; itself where none is another. */
+function withItems(
+  of: readonly JsonObject[],
+  change: (item: JsonObject) => JsonObject,
+): readonly JsonObject[] {
+  const written = of.map(change);
+  return written.some((item, at) => item !== of[at]) ? written : of;
 }

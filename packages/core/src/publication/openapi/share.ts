@@ -1,4 +1,4 @@
-import { isJsonObject, type Json, type JsonObject } from '../../model/index.js';
+import { entryOf, type JsonObject } from '../../model/index.js';
 
 /** What can stand once in a document and be referred to (OAS §4.8.7), beside schemas. */
 export const SHARED_SECTIONS = ['responses', 'parameters', 'headers', 'links'] as const;
@@ -6,14 +6,17 @@ export const SHARED_SECTIONS = ['responses', 'parameters', 'headers', 'links'] a
 type Section = (typeof SHARED_SECTIONS)[number];
 
 interface Component {
-  /** What stands for it until the document is whole. */
-  readonly mark: string;
-  readonly section: Section;
   /** What it may be called: the first that is free, else the last with a number. */
   readonly names: readonly string[];
   readonly value: JsonObject;
+  /** What stands for it: a reference, which gets its name when the document is whole. */
+  readonly mark: { $ref: string };
+  readonly first: Put;
   uses: number;
 }
+
+/** Puts what stands for a value in its place. */
+type Put = (stands: JsonObject) => void;
 
 const OUTSIDE_OF_NAMES = /[^A-Za-z0-9._-]+/g;
 
@@ -32,76 +35,59 @@ export function freeName(names: readonly string[], taken: Set<string>): string {
 }
 
 /**
- * Collects what would stand twice in a document. What is the same is one component; what turns out to stand once is put
- * back where it is used.
+ * Collects what would stand twice in a document. What is the same is one component; what turns out to stand once stays
+ * where it is.
  */
 export class SharedComponents {
-  private readonly byText = new Map<string, Component>();
-  private readonly byMark = new Map<string, Component>();
-  private readonly byValue = new WeakMap<JsonObject, Component>();
+  private readonly bySection = new Map<Section, Map<string, Component>>();
+  private readonly byValue = new Map<JsonObject, Component>();
 
   /**
-   * What stands for a component until the document is whole. `write`: what the component holds, where that is not the
-   * value as it is; asked once for each value.
+   * Puts what stands for a value in its place. `write`: what the component holds, where that is not the value as it is;
+   * asked once for each value.
    */
-  refer(
+  place(
     section: Section,
     names: readonly string[],
     value: JsonObject,
+    put: Put,
     write: (value: JsonObject) => JsonObject = (same) => same,
-  ): JsonObject {
-    const component = this.byValue.get(value) ?? this.componentOf(section, names, write(value));
-    this.byValue.set(value, component);
-    component.uses++;
-    return { $ref: component.mark };
-  }
-
-  private componentOf(section: Section, names: readonly string[], value: JsonObject): Component {
-    const text = `${section} ${JSON.stringify(value)}`;
-    const known = this.byText.get(text);
-    if (known !== undefined) return known;
-    const mark = `${section} ${this.byMark.size}`;
-    const made = { mark, section, names: names.map(componentName), value, uses: 0 };
-    this.byText.set(text, made);
-    this.byMark.set(mark, made);
-    return made;
-  }
-
-  /** The parts of a document in which everything that stands once is in its place, and components by section. */
-  inPlace(json: Json): { readonly json: Json; readonly components: Readonly<Record<string, JsonObject>> } {
-    const names = this.named();
-    const sections = SHARED_SECTIONS.flatMap((section) => {
-      const of = [...names].filter(([component]) => component.section === section);
-      const all = of.map(([{ value }, name]) => [name, this.resolved(value, names)] as const);
-      const named: JsonObject = Object.fromEntries(all);
-      return all.length === 0 ? [] : [[section, named] as const];
-    });
-    return { json: this.resolved(json, names), components: Object.fromEntries(sections) };
-  }
-
-  /** What stands twice, with its name. */
-  private named(): ReadonlyMap<Component, string> {
-    const taken = new Map(SHARED_SECTIONS.map((section) => [section, new Set<string>()]));
-    return new Map(
-      [...this.byText.values()]
-        .filter(({ uses }) => uses > 1)
-        .map((component) => [
-          component,
-          freeName(component.names, taken.get(component.section) ?? new Set()),
-        ]),
-    );
-  }
-
-  private resolved(json: Json, named: ReadonlyMap<Component, string>): Json {
-    if (Array.isArray(json)) return (json as readonly Json[]).map((item) => this.resolved(item, named));
-    if (!isJsonObject(json)) return json;
-    const component = typeof json['$ref'] === 'string' ? this.byMark.get(json['$ref']) : undefined;
-    if (component !== undefined) {
-      const name = named.get(component);
-      return name === undefined
-        ? this.resolved(component.value, named)
-        : { $ref: `#/components/${component.section}/${name}` };
+  ): void {
+    let component = this.byValue.get(value);
+    if (component === undefined) {
+      component = this.componentOf(section, names, write(value), put);
+      this.byValue.set(value, component);
     }
-    return Object.fromEntries(Object.entries(json).map(([key, value]) => [key, this.resolved(value, named)]));
+    component.uses++;
+    put(component.mark);
+  }
+
+  private componentOf(section: Section, names: readonly string[], value: JsonObject, first: Put): Component {
+    const ofSection = entryOf(this.bySection, section, () => new Map<string, Component>());
+    return entryOf(ofSection, JSON.stringify(value), () => {
+      const mark = { $ref: `${section} ${ofSection.size}` };
+      return { names: names.map(componentName), value, mark, first, uses: 0 };
+    });
+  }
+
+  /** Makes the document whole: what stands once is in its place, the rest is referred to. Components by section. */
+  settle(): Readonly<Record<string, JsonObject>> {
+    const sections = SHARED_SECTIONS.map((section) => [section, this.settled(section)] as const);
+    return Object.fromEntries(sections.filter(([, named]) => Object.keys(named).length > 0));
+  }
+
+  private settled(section: Section): JsonObject {
+    const taken = new Set<string>();
+    const named: [name: string, value: JsonObject][] = [];
+    for (const { names, value, mark, first, uses } of this.bySection.get(section)?.values() ?? []) {
+      if (uses === 1) {
+        first(value);
+        continue;
+      }
+      const name = freeName(names, taken);
+      named.push([name, value]);
+      mark.$ref = `#/components/${section}/${name}`;
+    }
+    return Object.fromEntries(named);
   }
 }

@@ -1,50 +1,59 @@
 import { isJsonObject, type Json, type JsonObject } from '../../model/index.js';
+import type { OperationObject } from './operations.js';
 import { nameIn } from './schemasIn.js';
 import type { SharedComponents } from './share.js';
 
-/** Parameters as references. `scope`: what tells those of one name apart, such as the entity they are about. */
-export const sharedParameters = (
+/** Puts references in the place of parameters. `scope`: what tells those of one name apart, such as their entity. */
+export function shareParameters(shared: SharedComponents, scope: string, parameters: Json[]): void {
+  for (const [at, parameter] of parameters.entries()) {
+    if (!isJsonObject(parameter)) continue;
+    const name = nameIn(parameter['name']);
+    shared.place('parameters', [name, `${scope}.${name}`], parameter, (stands) => {
+      parameters[at] = stands;
+    });
+  }
+}
+
+/** Puts references in the place of the parameters, answers, headers and links of an operation. */
+export function shareParts(
   shared: SharedComponents,
   scope: string,
-  parameters: readonly Json[],
-): readonly Json[] =>
-  parameters.map((parameter) => {
-    if (!isJsonObject(parameter)) return parameter;
-    const name = nameIn(parameter['name']);
-    return shared.refer('parameters', [name, `${scope}.${name}`], parameter);
+  { parameters, responses }: OperationObject,
+): void {
+  if (parameters !== undefined) shareParameters(shared, scope, parameters);
+  placeEach(responses, (response, status, put) => {
+    shared.place('responses', [status, `${status}.${scope}`], response, put, (one) =>
+      sharedResponse(shared, scope, one),
+    );
   });
-
-/** An operation whose parameters, answers, headers and links are references. */
-export function sharedOperation(shared: SharedComponents, scope: string, operation: JsonObject): JsonObject {
-  const { parameters, responses } = operation;
-  return {
-    ...operation,
-    ...(Array.isArray(parameters)
-      ? { parameters: sharedParameters(shared, scope, parameters as readonly Json[]) }
-      : {}),
-    responses: mapped(responses, (response, status) =>
-      shared.refer('responses', [status, `${status}.${scope}`], response, (one) =>
-        sharedResponse(shared, scope, one),
-      ),
-    ),
-  };
 }
 
+/** Answers may be those of several operations, and stay as they are. */
 function sharedResponse(shared: SharedComponents, scope: string, response: JsonObject): JsonObject {
   const { headers, links } = response;
-  return {
-    ...response,
-    ...(headers === undefined
-      ? {}
-      : { headers: mapped(headers, (header, name) => shared.refer('headers', [name], header)) }),
-    ...(links === undefined
-      ? {}
-      : { links: mapped(links, (link, name) => shared.refer('links', [`${scope}.${name}`], link)) }),
-  };
+  const parts: Record<string, Record<string, JsonObject>> = {};
+  if (isJsonObject(headers)) {
+    parts['headers'] = { ...headers } as Record<string, JsonObject>;
+    placeEach(parts['headers'], (header, name, put) => {
+      shared.place('headers', [name], header, put);
+    });
+  }
+  if (isJsonObject(links)) {
+    parts['links'] = { ...links } as Record<string, JsonObject>;
+    placeEach(parts['links'], (link, name, put) => {
+      shared.place('links', [`${scope}.${name}`], link, put);
+    });
+  }
+  return { ...response, ...parts };
 }
 
-/** What is under names, each as `as` gives it. */
-const mapped = (of: Json | undefined, as: (value: JsonObject, name: string) => JsonObject): JsonObject =>
-  Object.fromEntries(
-    Object.entries((of ?? {}) as JsonObject).map(([name, value]) => [name, as(value as JsonObject, name)]),
-  );
+/** Gives each value under a name to what puts something else there. */
+function placeEach(
+  holder: Record<string, JsonObject>,
+  place: (value: JsonObject, name: string, put: (stands: JsonObject) => void) => void,
+): void {
+  for (const [name, value] of Object.entries(holder))
+    place(value, name, (stands) => {
+      holder[name] = stands;
+    });
+}

@@ -1,4 +1,4 @@
-import type { Json, JsonObject } from '../../model/index.js';
+import { entryOf, type Json, type JsonObject } from '../../model/index.js';
 import { withInner, withSchemas, type SchemaChange } from './schemasIn.js';
 import { componentName, freeName } from './share.js';
 
@@ -10,8 +10,10 @@ const SHORT = 50;
  */
 export function withSharedSchemas(document: JsonObject): JsonObject {
   const uses = new Map<string, { count: number; readonly hint: string }>();
+  const texts = new Map<JsonObject, string>();
+  const textOf = (schema: JsonObject): string => entryOf(texts, schema, () => JSON.stringify(schema));
   changed(document, (schema, hint) => {
-    const text = JSON.stringify(schema);
+    const text = textOf(schema);
     const known = uses.get(text);
     if (known === undefined) uses.set(text, { count: 1, hint });
     else known.count++;
@@ -25,7 +27,7 @@ export function withSharedSchemas(document: JsonObject): JsonObject {
   );
   const shared: Record<string, Json> = {};
   const refer = (schema: JsonObject): JsonObject => {
-    const name = named.get(JSON.stringify(schema));
+    const name = named.get(textOf(schema));
     if (name === undefined) return schema;
     shared[name] ??= withInner(schema, name, (inner, hint) => unnamed(inner, hint, refer));
     return { $ref: `#/components/schemas/${name}` };
