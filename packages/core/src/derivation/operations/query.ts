@@ -135,7 +135,8 @@ function makeRecordParameters(
   if (valueOf(context, 'fields', at) === 'on') {
     const names = traits.filter(({ exposed }) => exposed.out === 'yes').map(({ name }) => name);
     const reasons = [becauseSetAt(context, 'list.fields', ['fields'], at, entity)];
-    parameters.push({ role: 'fields', name: ownName(context, 'fieldsParameter'), names, reasons });
+    if (names.length > 0)
+      parameters.push({ role: 'fields', name: ownName(context, 'fieldsParameter'), names, reasons });
   }
   if (valueOf(context, 'expand', at) === 'off') return parameters;
   const taken = new Set(traits.map(({ name }) => name));

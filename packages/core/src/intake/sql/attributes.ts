@@ -41,12 +41,16 @@ export function columnAttribute(
     unique: table.uniques.some((names) => names.length === 1 && same(names[0], column.name)),
     generated,
     touched: column.onUpdateNow && type.kind === 'instant',
-    writeOnly: isSecretName(column.name),
+    writeOnly: isSecretName(column.name) && !isReadByComputed(table, column),
     defaultValue: generated ? null : defaultOf(type, column),
   });
   report.understand(attribute.id, column.lines, reasonFor(column, type));
   return askAbout(attribute, column, report);
 }
+
+/** Whether the database computes another column from it: what is returned of that tells it. */
+const isReadByComputed = ({ columns }: SqlTable, { name }: SqlColumn): boolean =>
+  columns.some(({ computed }) => computed?.some(({ text }) => same(text, name)) === true);
 
 /** What the database computes; whether it can be said is seen once all columns are known. */
 function computedAttribute(

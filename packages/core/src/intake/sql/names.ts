@@ -16,10 +16,16 @@ export function entityNames(schema: SqlSchema): ReadonlyMap<SqlTable, string> {
   return names;
 }
 
-/** `route_id` is the role route; `harbour_code`, which refers to `code`, is harbour. */
+/**
+ * `route_id` is the role route; `harbour_code`, which refers to `code`, is harbour. Of several columns, the first of
+ * which the name of what it refers to is a part tells.
+ */
 export function roleFrom({ columns, references, table }: SqlForeignKey): string {
-  const column = columns[0] ?? '';
-  const key = references[0] ?? 'id';
+  const telling = columns.findIndex((name, at) =>
+    name.toLowerCase().endsWith(`_${references[at] ?? 'id'}`.toLowerCase()),
+  );
+  const column = columns[Math.max(0, telling)] ?? '';
+  const key = references[Math.max(0, telling)] ?? 'id';
   const plain = column.replace(new RegExp(`_?(${escapeForRegExp(key)}|id|fk)$`, 'i'), '');
   return camelCase(plain === '' ? singular(table) : plain) || 'other';
 }

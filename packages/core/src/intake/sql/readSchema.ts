@@ -16,7 +16,15 @@ export function readSqlSchema(source: string, report: Report, progress: IntakePr
     if (!readStatement(schema, reader))
       report.leave(reader.lines, textOf(tokens.slice(0, 16)), whyNot(tokens));
   });
+  for (const table of schema.tables.values()) sortForeign(table);
   return schema;
+}
+
+/** Foreign keys in the order of their columns, wherever they were declared: cycles and dumps add theirs last. */
+function sortForeign({ columns, foreign }: SqlTable): void {
+  const positions = new Map(columns.map(({ name }, at) => [name.toLowerCase(), at]));
+  const position = (name = ''): number => positions.get(name.toLowerCase()) ?? columns.length;
+  foreign.sort((one, other) => position(one.columns[0]) - position(other.columns[0]));
 }
 
 /** Why a statement has no place in a model. */

@@ -14,7 +14,8 @@ import { assumed, instead, Report, type Intake, type IntakeOptions, type SourceL
 import { finishIntake } from '../finishIntake.js';
 import { entityNames, roleFrom } from './names.js';
 import { columnAttribute, same } from './attributes.js';
-import { isJoin, isReferredTo, ownColumns } from './joins.js';
+import { areSame, isJoin, isNeeded, isUnique, keyWithin, ownColumns, targetOf } from './joins.js';
+import { ownersOf } from './owners.js';
 import { readSqlSchema, tableNamed } from './readSchema.js';
 import { withSayable } from './sayable.js';
 import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
@@ -35,7 +36,9 @@ export function readSql(source: string, name: string, { progress }: IntakeOption
 }
 
 class ModelBuilder {
-  private readonly owned = new Set<SqlTable>();
+  private readonly owners: ReadonlyMap<SqlTable, SqlForeignKey>;
+  /** What each foreign key that was read is called. */
+  private readonly rolesOf = new Map<SqlForeignKey, string>();
   private readonly tableOf: ReadonlyMap<string, SqlTable>;
   private readonly roles = new Map<string, Set<string>>();
   /** The ways back that no column says, and where the references stand. */
@@ -48,17 +51,18 @@ class ModelBuilder {
     private readonly report: Report,
   ) {
     this.tableOf = new Map([...names].map(([table, name]) => [name, table]));
+    this.owners = ownersOf(schema);
   }
 
   declarations(): Declaration[] {
     const tables = [...this.schema.tables.values()];
     const joins = tables.filter((table) => isJoin(this.schema, table));
     const values = joins.flatMap((table) => this.carriedValue(table));
-    const entities = tables.filter((table) => !joins.includes(table)).map((table) => this.entity(table));
     // What columns call their roles has its name before ways back, which nothing names.
     const pairings = new Map(joins.map((table) => [table, this.pairing(table)]));
     const relationships = tables.flatMap((table) => pairings.get(table) ?? this.references(table));
     this.askForWaysBack();
+    const entities = tables.filter((table) => !joins.includes(table)).map((table) => this.entity(table));
     return [...values, ...entities, ...relationships];
   }
 
@@ -109,20 +113,21 @@ class ModelBuilder {
 
   /** A counted id is what an entity has anyway; any other single key is written. */
   private withKey(table: SqlTable, attribute: Attribute): Attribute[] {
-    const [primary] = table.primary;
+    const scope = keyWithin(this.schema, table);
+    const within = scope === null ? null : (this.rolesOf.get(scope.foreign) ?? null);
+    const primary = scope?.column ?? (table.primary.length === 1 ? table.primary[0] : undefined);
     const column = table.columns.find(({ name }) => same(primary, name));
-    if (table.primary.length !== 1 || column === undefined || camelCase(column.name) !== attribute.name)
-      return this.notKey(attribute);
+    if (column === undefined || camelCase(column.name) !== attribute.name) return this.notKey(attribute);
     const counted = column.auto || /serial/.test(column.type);
     const isInteger = attribute.type.kind === 'integer';
     // Every entity without a key has a counted id, so it need not be said.
-    if (attribute.name === 'id' && isInteger) return [];
+    if (attribute.name === 'id' && isInteger && within === null) return [];
     const generated =
       (counted && isInteger) || (attribute.type.kind === 'uuid' && column.default?.kind === 'uuid');
     return [
       {
         ...attribute,
-        key: { generated, within: null },
+        key: { generated, within },
         generated,
         required: false,
         unique: false,
@@ -142,28 +147,46 @@ class ModelBuilder {
 
   private uniqueRules(table: SqlTable, entity: string, attributes: readonly Attribute[]): UniqueRule[] {
     const names = new Map(attributes.map(({ name }) => [name, name]));
-    for (const foreign of table.foreign)
-      if (foreign.columns.length === 1) names.set(camelCase(foreign.columns[0] ?? ''), roleFrom(foreign));
-    const rules = [...table.uniques, ...(table.primary.length > 1 ? [table.primary] : [])].filter(
-      (columns) => columns.length > 1,
+    const composite = table.primary.length > 1 && keyWithin(this.schema, table) === null;
+    const rules = [...table.uniques, ...(composite ? [table.primary] : [])].filter(
+      (columns) => columns.length > 1 && !table.foreign.some((foreign) => areSame(foreign.columns, columns)),
     );
     return rules.flatMap((columns): UniqueRule[] => {
-      const parts = columns.flatMap((column) => names.get(camelCase(column)) ?? []);
-      if (parts.length !== columns.length) return [];
+      const parts = this.partsOf(table, columns, names);
+      if (parts === null) return [];
       const id = `${entity}(${parts.join()})`;
       this.report.understand(id, table.lines, `unique over ${parts.length} columns`);
       return [{ kind: 'unique', id, names: parts, description: null, comments: [] }];
     });
   }
 
+  /** The attributes and roles that columns are; `null` where one is neither. */
+  private partsOf(
+    table: SqlTable,
+    columns: readonly string[],
+    attributes: ReadonlyMap<string, string>,
+  ): readonly string[] | null {
+    const parts = new Set<string>();
+    for (const column of columns) {
+      const foreign = table.foreign.find(
+        (one) => one.columns.some((name) => same(name, column)) && this.rolesOf.has(one),
+      );
+      const isWhole = foreign?.columns.every((name) => columns.some((one) => same(one, name))) === true;
+      const part = isWhole ? this.rolesOf.get(foreign) : attributes.get(camelCase(column));
+      if (part === undefined) return null;
+      parts.add(part);
+    }
+    return [...parts];
+  }
+
   private references(table: SqlTable): Relationship[] {
     return table.foreign.flatMap((foreign) => {
-      const target = tableNamed(this.schema, foreign.table);
-      if (target === undefined || foreign.columns.length !== 1) {
+      const target = targetOf(this.schema, foreign);
+      if (target === undefined) {
         const why =
-          target === undefined
+          tableNamed(this.schema, foreign.table) === undefined
             ? `There is no table ${foreign.table}.`
-            : 'Foreign keys of several columns are not read.';
+            : `It does not refer to the whole key of ${foreign.table}.`;
         this.report.leave(foreign.lines, `FOREIGN KEY (${foreign.columns.join(', ')})`, why);
         return [];
       }
@@ -173,18 +196,10 @@ class ModelBuilder {
 
   private relationship(table: SqlTable, foreign: SqlForeignKey, target: SqlTable): Relationship {
     const column = table.columns.find(({ name }) => same(foreign.columns[0], name));
-    const required = column?.notNull === true || table.primary.some((name) => same(foreign.columns[0], name));
-    const unique = [...table.uniques, table.primary].some(
-      (names) => names.length === 1 && same(names[0], foreign.columns[0] ?? ''),
-    );
+    const required = isNeeded(table, foreign);
+    const unique = isUnique(table, foreign);
     const shared = { description: column?.comment ?? null, comments: [] };
-    const owns =
-      foreign.onDelete === 'cascade' &&
-      required &&
-      target !== table &&
-      !this.owned.has(table) &&
-      !(unique && isReferredTo(this.schema, table));
-    return owns
+    return this.owners.get(table) === foreign
       ? this.ownership(table, foreign, target, unique, shared)
       : this.reference(table, foreign, target, { required, unique }, shared);
   }
@@ -197,9 +212,9 @@ class ModelBuilder {
     shared: { description: string | null; comments: readonly string[] },
   ): Relationship {
     const [from, to] = [this.name(target), this.name(table)];
-    this.owned.add(table);
     const role = this.freeRole(from, unique ? camelCase(to) : plural(camelCase(to)));
     const back = roleFrom(foreign);
+    this.rolesOf.set(foreign, back);
     const cardinality = unique ? 'optional' : 'many';
     const id = `${from}>${to}:${role}`;
     this.report.understand(id, foreign.lines, 'not null, on delete cascade');
@@ -234,6 +249,7 @@ class ModelBuilder {
   ): Relationship {
     const [from, to] = [this.name(table), this.name(target)];
     const role = this.freeRole(from, roleFrom(foreign));
+    this.rolesOf.set(foreign, role);
     const several = table.foreign.filter(({ table: name }) => same(name, foreign.table)).length > 1;
     const back = this.freeRole(to, several ? camelCase(`${role}_${plural(from)}`) : plural(camelCase(from)));
     const onRemove =
@@ -282,7 +298,7 @@ class ModelBuilder {
   private pairing(table: SqlTable): Relationship[] {
     const [first, second] = table.foreign;
     const [a, b] = [first, second].map((foreign) =>
-      foreign === undefined ? undefined : tableNamed(this.schema, foreign.table),
+      foreign === undefined ? undefined : targetOf(this.schema, foreign),
     );
     if (first === undefined || second === undefined || a === undefined || b === undefined) return [];
     const [from, to] = [this.name(a), this.name(b)];

@@ -29,10 +29,13 @@ export class Identifiers {
 
   constructor(private readonly dialect: Dialect) {}
 
-  free(wanted: string): string {
-    let name = fitting(this.dialect, wanted);
+  /** The first that is free, else the last with a number. */
+  free(...wanted: readonly string[]): string {
+    const found = wanted.find((one) => !this.taken.has(fitting(this.dialect, one).toLowerCase()));
+    const last = found ?? wanted.at(-1) ?? '';
+    let name = fitting(this.dialect, last);
     for (let number = 2; this.taken.has(name.toLowerCase()); number++)
-      name = fitting(this.dialect, `${wanted}_${number}`);
+      name = fitting(this.dialect, `${last}_${number}`);
     this.taken.add(name.toLowerCase());
     return name;
   }

@@ -5,6 +5,7 @@ import {
   onRemoveOf,
   ownerRoleOf,
   ownsItself,
+  pascalCase,
   pointedEntity,
   pointingOf,
   roleOf,
@@ -63,6 +64,10 @@ interface Reference {
   readonly columns: readonly ColumnDraft[];
   readonly foreign: ForeignDraft;
 }
+
+/** Whether a row goes with what it refers to, as those of an owner do. */
+const isOwning = ({ columns, foreign }: Reference): boolean =>
+  foreign.onDelete === 'cascade' && columns.every(({ isRequired }) => isRequired);
 
 class Builder {
   readonly unsaid: string[] = [];
@@ -207,7 +212,9 @@ class Builder {
   private table(entity: Entity): TableDraft {
     const storage = this.storage(entity.name);
     const own = [...this.ownColumns(entity.name).values()];
-    const references = this.pointing(entity.name).map((one) => this.reference(entity.name, one));
+    const references = this.pointing(entity.name)
+      .map((one) => this.reference(entity.name, one))
+      .sort((one, other) => Number(isOwning(other)) - Number(isOwning(one)));
     const primary = this.primary(entity.name).map(({ name }) => name);
     this.noteRelationships(storage);
     return {
@@ -257,9 +264,11 @@ class Builder {
   private pairTable(pairing: PairsWith): TableDraft {
     const { from, to, carrying, back, description } = pairing;
     const role = roleOf(pairing);
-    const wanted = carrying === null ? `${snakeCase(from)}_${snakeCase(role)}` : tableName(carrying);
-    const name = this.tableNames.free(wanted);
     const value = carrying === null ? undefined : indexModel(this.model).values.get(carrying);
+    const name =
+      carrying === null || value === undefined || value.attributes.length === 0
+        ? this.tableNames.free(`${snakeCase(from)}_${snakeCase(role)}`)
+        : this.tableNames.free(tableName(carrying), tableName(pascalCase(`${from}_${role}`)));
     const carried = (value?.attributes ?? []).map((attribute) => {
       const facts = columnOf(
         this.dialect,
