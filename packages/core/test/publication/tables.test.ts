@@ -81,6 +81,9 @@ entity Guest
 each Ship owns many Cabin as cabins, back as ship
 each Guest refers to optional Cabin as cabin, back as guests
 `);
+    const read = readSql(tablesOf(model, dialect), model.name);
+    expect(read.text).toContain('  number: integer, key within ship');
+    expect(tablesOf(read.model, dialect)).toBe(tablesOf(model, dialect));
     const written = tablesOf(model, dialect).replaceAll('`', '"');
     expect(written).toContain('PRIMARY KEY ("ship_code", "number")');
     expect(written).toContain(
@@ -88,6 +91,7 @@ each Guest refers to optional Cabin as cabin, back as guests
     );
     const unsaid = PUBLICATION_FORMATS[dialect].cannotSay(publicationSource(derive(model, MAIN), model, []));
     expect(unsaid).toEqual([
+      'What lists of related records are called, and whether there are any, is not here.',
       'Cabin.secret is never returned.',
       'Cabin.status moves along its life cycle only.',
     ]);

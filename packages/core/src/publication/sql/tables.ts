@@ -32,11 +32,16 @@ export interface DraftedTables {
   readonly cannotSay: readonly string[];
 }
 
+const UNNAMED_LISTS = 'What lists of related records are called, and whether there are any, is not here.';
+
 /** A model as tables: a table for each entity and each pairing. */
 export function draftTables(model: Model, dialect: Dialect): DraftedTables {
   const builder = new Builder(model, dialect);
   const tables = inOrder(builder.tables());
-  return { tables, cannotSay: builder.unsaid };
+  const lists = model.declarations.some(
+    ({ kind }) => kind === 'owns' || kind === 'refers' || kind === 'pairs',
+  );
+  return { tables, cannotSay: [...(lists ? [UNNAMED_LISTS] : []), ...builder.unsaid] };
 }
 
 /** A table is due once everything it refers to is there; where all wait for each other, the first is. */
@@ -259,16 +264,28 @@ class Builder {
       if (onRemoveOf(reference) === 'detach' && reference.cardinality === 'one')
         this.unsaid.push(`${entity.name}.${roleOf(reference)} is let go where what it refers to is removed.`);
     }
+    if (owner !== null && !ownsItself(owner)) return;
+    const owning = references.find(
+      ({ cardinality, onRemove, to }) =>
+        cardinality === 'one' && onRemove === 'cascade' && to !== entity.name,
+    );
+    if (owning !== undefined)
+      this.unsaid.push(`${entity.name}.${roleOf(owning)} is no owner, and the same as one here.`);
   }
 
   private pairTable(pairing: PairsWith): TableDraft {
     const { from, to, carrying, back, description } = pairing;
     const role = roleOf(pairing);
     const value = carrying === null ? undefined : indexModel(this.model).values.get(carrying);
-    const name =
-      carrying === null || value === undefined || value.attributes.length === 0
-        ? this.tableNames.free(`${snakeCase(from)}_${snakeCase(role)}`)
-        : this.tableNames.free(tableName(carrying), tableName(pascalCase(`${from}_${role}`)));
+    const isBare = carrying === null || value === undefined || value.attributes.length === 0;
+    const wanted = isBare
+      ? [`${snakeCase(from)}_${snakeCase(role)}`]
+      : [tableName(carrying), tableName(pascalCase(`${from}_${role}`))];
+    const name = this.tableNames.free(...wanted);
+    if (isBare && carrying !== null)
+      this.unsaid.push(`${from}.${role} carries a ${carrying}, which holds nothing.`);
+    if (!isBare && name !== wanted[0])
+      this.unsaid.push(`${from}.${role} carries a ${carrying}, and columns of its own here.`);
     const carried = (value?.attributes ?? []).map((attribute) => {
       const facts = columnOf(
         this.dialect,

@@ -1,0 +1,89 @@
+import { describe, expect, test } from '@jest/globals';
+import { derive } from '@isomeros/core/derivation';
+import { publicationSource } from '@isomeros/core/engine';
+import { readSql } from '@isomeros/core/intake';
+import { onRemoveOf, ownerRoleOf, roleOf, type Declaration, type Model } from '@isomeros/core/model';
+import { PUBLICATION_FORMATS, publish } from '@isomeros/core/publication';
+import fc from 'fast-check';
+import { MAIN } from '../support/arrangement.js';
+import { anyModel } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
+
+const LISTS = 'What lists of related records are called, and whether there are any, is not here.';
+
+/** What a statement says, by what it is about, but for what lists of related records are called. */
+function factsOf(one: Declaration): readonly (readonly [string, unknown])[] {
+  switch (one.kind) {
+    case 'value':
+      return [];
+    case 'entity':
+      return [
+        [one.name, one.description],
+        ...one.attributes.map((attribute) => {
+          const { name, type, required, unique, key, generated, touched, defaultValue, computed } = attribute;
+          const isRequired = required || computed !== null;
+          return [
+            `${one.name}.${name}`,
+            { type, isRequired, unique, key, generated, touched, defaultValue, computed },
+          ] as const;
+        }),
+        ...one.uniques.map(({ names }) => [`${one.name}(${[...names].sort().join()})`, true] as const),
+      ];
+    case 'owns':
+      return [
+        [`${one.to}.${ownerRoleOf(one)}`, { owner: one.from, many: one.cardinality === 'many' }],
+        [`Each ${one.from} has its ${one.to}`, one.cardinality === 'one'],
+      ];
+    case 'refers':
+      return [
+        [
+          `${one.from}.${roleOf(one)}`,
+          { to: one.to, cardinality: one.cardinality, unique: one.unique, onRemove: onRemoveOf(one) },
+        ],
+      ];
+    case 'pairs':
+      return [
+        [
+          `${one.from}.${roleOf(one)}`,
+          { to: one.to, carrying: one.carrying, isGuarded: onRemoveOf(one) === 'restrict' },
+        ],
+      ];
+  }
+}
+
+const factsIn = ({ declarations }: Model): Record<string, unknown> =>
+  Object.fromEntries(declarations.flatMap(factsOf));
+
+describe.each(['mariadb.sql', 'postgresql.sql'] as const)('%s of any model', (dialect) => {
+  const written = (model: Model): string =>
+    publish(publicationSource(derive(model, MAIN), model, []), dialect, { mock: null });
+
+  test('is read as what is written so again', () => {
+    fc.assert(
+      fc.property(anyModel, (model) => {
+        const tables = written(model);
+        const read = readSql(tables, model.name);
+        expect([read.problem, read.leftOut]).toEqual([null, []]);
+        expect(written(read.model)).toBe(tables);
+      }),
+      { numRuns: rounds(40) },
+    );
+  });
+
+  test('keeps all but what is listed', () => {
+    fc.assert(
+      fc.property(anyModel, (model) => {
+        const unsaid = PUBLICATION_FORMATS[dialect].cannotSay(
+          publicationSource(derive(model, MAIN), model, []),
+        );
+        const isSaid = ([about]: readonly [string, unknown]): boolean =>
+          !unsaid.some((line) => line.startsWith(`${about} `));
+        const facts = Object.fromEntries(Object.entries(factsIn(model)).filter(isSaid));
+        expect(factsIn(readSql(written(model), model.name).model)).toMatchObject(facts);
+        const hasLists = model.declarations.some(({ kind }) => kind !== 'entity' && kind !== 'value');
+        expect(unsaid.includes(LISTS)).toBe(hasLists);
+      }),
+      { numRuns: rounds(40) },
+    );
+  });
+});
