@@ -2,7 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import { derive } from '@isomeros/core/derivation';
 import { publicationSource } from '@isomeros/core/engine';
 import { readSql } from '@isomeros/core/intake';
-import { onRemoveOf, ownerRoleOf, roleOf, type Declaration, type Model } from '@isomeros/core/model';
+import {
+  onRemoveOf,
+  ownerRoleOf,
+  roleOf,
+  type AttributeType,
+  type Declaration,
+  type Model,
+} from '@isomeros/core/model';
 import { PUBLICATION_FORMATS, publish } from '@isomeros/core/publication';
 import fc from 'fast-check';
 import { MAIN } from '../support/arrangement.js';
@@ -10,6 +17,10 @@ import { anyModel } from '../support/models.js';
 import { rounds } from '../support/rounds.js';
 
 const LISTS = 'What lists of related records are called, and whether there are any, is not here.';
+
+/** No text is shorter than none. */
+const withoutLeastOfNone = (type: AttributeType): AttributeType =>
+  type.kind === 'text' && type.min === 0 ? { ...type, min: null } : type;
 
 /** What a statement says, by what it is about, but for what lists of related records are called. */
 function factsOf(one: Declaration): readonly (readonly [string, unknown])[] {
@@ -24,7 +35,16 @@ function factsOf(one: Declaration): readonly (readonly [string, unknown])[] {
           const isRequired = required || computed !== null;
           return [
             `${one.name}.${name}`,
-            { type, isRequired, unique, key, generated, touched, defaultValue, computed },
+            {
+              type: withoutLeastOfNone(type),
+              isRequired,
+              unique,
+              key,
+              generated,
+              touched,
+              defaultValue,
+              computed,
+            },
           ] as const;
         }),
         ...one.uniques.map(({ names }) => [`${one.name}(${[...names].sort().join()})`, true] as const),

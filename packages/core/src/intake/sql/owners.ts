@@ -1,4 +1,4 @@
-import { isJoin, isNeeded, isUnique, targetOf } from './joins.js';
+import { areSame, isJoin, isNeeded, isUnique, targetOf } from './joins.js';
 import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
 
 /**
@@ -17,7 +17,7 @@ export function ownersOf(schema: SqlSchema): ReadonlyMap<SqlTable, SqlForeignKey
           foreign.onDelete === 'cascade' &&
           isNeeded(table, foreign) &&
           ![undefined, table].includes(targetOf(schema, foreign)) &&
-          !(isUnique(table, foreign) && referredTo.has(table)),
+          (!isUnique(table, foreign) || (areSame(foreign.columns, table.primary) && !referredTo.has(table))),
       );
       if (owner !== undefined) owners.set(table, owner);
     }

@@ -144,7 +144,8 @@ function textType({ min, max, pattern }: Extract<AttributeType, { kind: 'text' }
   const length = isKey ? Math.min(max ?? LONGEST_KEY, LONGEST_KEY) : max;
   const isShort = length !== null && (isKey || length <= LONGEST_VARCHAR);
   const least = min !== null && min > 0 ? min : null;
-  const most = isShort ? null : max;
+  // No column is that short.
+  const most = isShort && length > 0 ? null : max;
   return {
     type: isShort ? { kind: 'varchar', length: Math.max(1, length) } : { kind: 'text' },
     checks: (column) =>
