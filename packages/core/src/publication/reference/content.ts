@@ -20,6 +20,7 @@ import {
   type SecurityScheme,
   type Shape,
 } from '../../contract/index.js';
+import { entryOf } from '../../model/index.js';
 import type { PublicationSource, PublishedExample } from '../source.js';
 import { headerText } from '../openapi/parameters.js';
 
@@ -28,6 +29,10 @@ export interface ReferenceContent {
   readonly contract: Contract;
   readonly groups: readonly ReferenceGroup[];
   readonly shapes: readonly Shape[];
+  /** The headers that many operations take alike. */
+  readonly headers: readonly SentPart[];
+  /** The errors that many operations answer with alike. */
+  readonly errors: readonly AnswerFacts[];
   /** How clients prove who they are, a sentence each. */
   readonly credentials: readonly string[];
   readonly isOperation: (id: string) => boolean;
@@ -47,9 +52,15 @@ export interface ReferenceOperation {
   readonly facts: readonly string[];
   /** What is to be known before it is used: when it ends, and what comes after. */
   readonly ends: string | null;
+  /** Without the headers that many operations take alike. */
   readonly sent: readonly SentPart[];
+  /** Those headers, by their place among them. */
+  readonly sharedHeaders: readonly number[];
   readonly body: BodyFacts | null;
+  /** Without the errors that many operations answer with alike. */
   readonly answers: readonly AnswerFacts[];
+  /** Those errors, by their place among them. */
+  readonly sharedErrors: readonly number[];
   readonly examples: readonly PublishedExample[];
 }
 
@@ -86,20 +97,71 @@ const EFFECTS: Readonly<Record<Operation['effect'], string>> = {
 export function referenceContent({ contract, examples }: PublicationSource): ReferenceContent {
   const published = contract.operations.filter(isPublished);
   const all = examples();
+  const headers = toldOnce(
+    published.flatMap((one) => sentParts(contract, one).filter(isOptionalHeader)),
+    published.length,
+  );
+  const errors = toldOnce(
+    published.flatMap((one) => answers(contract, one).filter(isError)),
+    published.length,
+  ).sort((one, other) => one.status - other.status);
+  const shared: SharedParts = { headers: placesIn(headers), errors: placesIn(errors) };
   const ids = new Set(published.map(({ id }) => id));
   const groups = contract.documentation.tags.flatMap(({ id, title, description }) => {
     const own = published.filter(({ tags }) => tags[0] === id);
-    const operations = own.map((one) => operationContent(contract, one, all.get(one.id) ?? []));
+    const operations = own.map((one) => operationContent(contract, one, all.get(one.id) ?? [], shared));
     return operations.length === 0 ? [] : [{ title, description, operations }];
   });
   return {
     contract,
     groups,
     shapes: contract.shapes,
+    headers,
+    errors,
     credentials: contract.security.schemes.map((scheme) =>
       credentialText(scheme, contract.security.keyHeader),
     ),
     isOperation: (id) => ids.has(id),
+  };
+}
+
+/** What is said of errors before any of them, in CommonMark. */
+export const ABOUT_ERRORS =
+  'Every error is problem details (RFC 9457) as `application/problem+json`: `type`, `title`, `status`, `detail`, and in `errors` each thing that is wrong, with a pointer into the body or the name of the parameter.';
+
+const isError = ({ status }: AnswerFacts): boolean => status >= 400;
+const isOptionalHeader = ({ place, isRequired }: SentPart): boolean => place === 'header' && !isRequired;
+
+/** The places of what is told once, by what it says. */
+interface SharedParts {
+  readonly headers: ReadonlyMap<string, number>;
+  readonly errors: ReadonlyMap<string, number>;
+}
+
+const said = (part: SentPart | AnswerFacts): string => JSON.stringify(part);
+
+const placesIn = (parts: readonly (SentPart | AnswerFacts)[]): ReadonlyMap<string, number> =>
+  new Map(parts.map((part, at) => [said(part), at]));
+
+/** What a tenth of the operations have alike, and some at least, is told once for all of them. */
+const SHARE = 10;
+const FEWEST = 3;
+
+function toldOnce<Part extends SentPart | AnswerFacts>(parts: readonly Part[], operations: number): Part[] {
+  const uses = new Map<string, { readonly part: Part; count: number }>();
+  for (const part of parts) entryOf(uses, said(part), () => ({ part, count: 0 })).count++;
+  const many = Math.max(FEWEST, operations / SHARE);
+  return [...uses.values()].filter(({ count }) => count >= many).map(({ part }) => part);
+}
+
+/** Parts that are an operation's own, and the places of those that are told once. */
+function divided<Part extends SentPart | AnswerFacts>(
+  parts: readonly Part[],
+  shared: ReadonlyMap<string, number>,
+): { readonly own: readonly Part[]; readonly places: readonly number[] } {
+  return {
+    own: parts.filter((part) => !shared.has(said(part))),
+    places: parts.flatMap((part) => shared.get(said(part)) ?? []),
   };
 }
 
@@ -118,15 +180,20 @@ function operationContent(
   contract: Contract,
   operation: Operation,
   examples: readonly PublishedExample[],
+  shared: SharedParts,
 ): ReferenceOperation {
+  const sent = divided(sentParts(contract, operation), shared.headers);
+  const answered = divided(answers(contract, operation), shared.errors);
   return {
     operation,
     path: wholePath(contract, operation.resource),
     facts: [operation.id, whoMay(operation), EFFECTS[operation.effect]],
     ends: endText(operation),
-    sent: sentParts(contract, operation),
+    sent: sent.own,
+    sharedHeaders: sent.places,
     body: sentBody(contract, operation),
-    answers: answers(contract, operation),
+    answers: answered.own,
+    sharedErrors: answered.places,
     examples,
   };
 }

@@ -2,6 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { base64, utf8 } from '@scure/base';
 import type { Contract } from '../../contract/index.js';
 import {
+  ABOUT_ERRORS,
   isShape,
   memberFacts,
   type AnswerFacts,
@@ -12,7 +13,7 @@ import {
   type SentPart,
 } from './content.js';
 import { exampleText } from './exampleText.js';
-import { escaped } from './markup.js';
+import { escaped, escapedText } from './markup.js';
 import { SCRIPT, STYLE } from './style.js';
 import { lineHtml, operationAnchor, textHtml } from './textHtml.js';
 
@@ -31,7 +32,7 @@ const shapeAnchor = (name: string): string => `shape-${name}`;
 
 /** A page that is one file: readable without a network, to be searched and printed. */
 export function referenceHtml(content: ReferenceContent): string {
-  const { contract, groups, shapes, isOperation } = content;
+  const { contract, groups, shapes } = content;
   const title = `${contract.title} ${contract.documentation.version ?? contract.version}`;
   return [
     '<!doctype html>',
@@ -47,16 +48,16 @@ export function referenceHtml(content: ReferenceContent): string {
     contents(content),
     '<main>',
     opening(content, title),
-    ...groups.map((group, index) => groupHtml(contract, group, index, isOperation)),
+    ...groups.map((group, index) => groupHtml(content, group, index)),
     `<section data-group="article:not([hidden])" aria-labelledby="shapes"><h2 id="shapes">Shapes</h2>`,
     ...shapes.map((shape) => {
+      const { isOperation } = content;
       const rows = memberFacts(contract, shape).map(({ name, type, shape: of, isRequired, note }) => [
         code(name),
-        of === null ? escaped(type) : shapeLink(contract, of, type),
-        isRequired ? 'yes' : '',
+        (of === null ? escaped(type) : shapeLink(contract, of, type)) + (isRequired ? ', required' : ''),
         lineHtml(note, isOperation),
       ]);
-      return `<article id="${escaped(shapeAnchor(shape.name))}"><h3>${code(shape.name)}</h3>${table(['member', 'type', 'required', 'description'], rows)}</article>`;
+      return `<article id="${escaped(shapeAnchor(shape.name))}"><h3>${code(shape.name)}</h3>${table(['member', 'type', 'description'], rows)}</article>`;
     }),
     '</section>',
     '</main>',
@@ -89,7 +90,18 @@ function contents({ groups, shapes }: ReferenceContent): string {
   ].join('\n');
 }
 
-function opening({ contract, credentials, isOperation }: ReferenceContent, title: string): string {
+const headerAnchor = (at: number): string => `header-${at + 1}`;
+const errorAnchor = (at: number): string => `error-${at + 1}`;
+
+/** Links to what is told once for all, after the words before them. */
+function sharedHtml(before: string, links: readonly string[]): readonly string[] {
+  return links.length === 0 ? [] : [`<p class="quiet">${before} ${links.join(', ')}.</p>`];
+}
+
+function opening(
+  { contract, credentials, headers, errors, isOperation }: ReferenceContent,
+  title: string,
+): string {
   const { summary, contact, license, terms, external, servers } = contract.documentation;
   const link = (url: string, text: string): string =>
     /^(?:https?:\/\/|mailto:)/i.test(url)
@@ -117,30 +129,67 @@ function opening({ contract, credentials, isOperation }: ReferenceContent, title
           '<h2>Authentication</h2>',
           `<ul>${credentials.map((text) => `<li>${escaped(text)}</li>`).join('')}</ul>`,
         ]),
+    ...(headers.length === 0
+      ? []
+      : [
+          '<h2>Headers of requests</h2>',
+          '<p>Many operations take these, and name them.</p>',
+          table(
+            ['name', 'type', 'description'],
+            headers.map(({ name, type, note }, at) => [
+              `<code id="${headerAnchor(at)}">${escaped(name)}</code>`,
+              escaped(type),
+              lineHtml(note, isOperation),
+            ]),
+          ),
+        ]),
     '<h2>Errors</h2>',
-    '<p>Every error is problem details (RFC 9457) as <code>application/problem+json</code>: <code>type</code>, <code>title</code>, <code>status</code>, <code>detail</code>, and in <code>errors</code> each thing that is wrong, with a pointer into the body or the name of the parameter.</p>',
+    textHtml(ABOUT_ERRORS, isOperation),
+    ...(errors.length === 0
+      ? []
+      : [
+          '<p>Many operations answer with these, and name them by their status.</p>',
+          table(
+            ['status', 'when', 'headers'],
+            errors.map(({ status, phrase, when, headers }, at) => [
+              `<span id="${errorAnchor(at)}">${status} ${escaped(phrase)}</span>`,
+              lineHtml(when, isOperation),
+              namesOf(headers),
+            ]),
+            'answers',
+          ),
+        ]),
   ].join('\n');
 }
 
 function groupHtml(
-  contract: Contract,
+  content: ReferenceContent,
   { title, description, operations }: ReferenceGroup,
   index: number,
-  isOperation: IsOperation,
 ): string {
   const id = `group-${index}`;
   return [
     `<section data-group="article:not([hidden])" aria-labelledby="${id}"><h2 id="${id}">${escaped(title)}</h2>`,
-    ...(description === null ? [] : [textHtml(description, isOperation)]),
-    ...operations.map((operation) => operationHtml(contract, operation, isOperation)),
+    ...(description === null ? [] : [textHtml(description, content.isOperation)]),
+    ...operations.map((operation) => operationHtml(content, operation)),
     '</section>',
   ].join('\n');
 }
 
 function operationHtml(
-  contract: Contract,
-  { operation, path, facts, ends, sent, body, answers, examples }: ReferenceOperation,
-  isOperation: IsOperation,
+  { contract, headers, errors, isOperation }: ReferenceContent,
+  {
+    operation,
+    path,
+    facts,
+    ends,
+    sent,
+    sharedHeaders,
+    body,
+    answers,
+    sharedErrors,
+    examples,
+  }: ReferenceOperation,
 ): string {
   const { method, summary, documentation } = operation;
   const [id = '', ...others] = facts;
@@ -151,20 +200,30 @@ function operationHtml(
     `<p class="facts"><code>${escaped(id)}</code> · ${others.map(escaped).join(' · ')}</p>`,
     ...(ends === null ? [] : [`<p class="ends">${lineHtml(ends, isOperation)}</p>`]),
     ...(documentation?.description == null ? [] : [textHtml(documentation.description, isOperation)]),
-    ...(sent.length + (body === null ? 0 : 1) === 0 ? [] : ['<h4>What goes in</h4>']),
+    ...(sent.length + sharedHeaders.length + (body === null ? 0 : 1) === 0 ? [] : ['<h4>What goes in</h4>']),
     ...(sent.length === 0 ? [] : [sentTable(sent, isOperation)]),
+    ...sharedHtml(
+      'Headers:',
+      sharedHeaders.map((at) => `<a href="#${headerAnchor(at)}">${escaped(headers[at]?.name ?? '')}</a>`),
+    ),
     ...(body === null ? [] : [`<p>Body: ${bodyHtml(contract, body)}</p>`]),
     '<h4>What comes out</h4>',
     answersTable(contract, answers, isOperation),
+    ...sharedHtml(
+      'Errors:',
+      sharedErrors.map((at) => `<a href="#${errorAnchor(at)}">${errors[at]?.status ?? ''}</a>`),
+    ),
     ...examples.map(
       (example) =>
-        `<h4>Example${example.name === 'derived' ? '' : `: ${escaped(example.name)}`}</h4><pre>${escaped(exampleText(example))}</pre>`,
+        `<h4>Example${example.name === 'derived' ? '' : `: ${escaped(example.name)}`}</h4><pre>${escapedText(exampleText(example))}</pre>`,
     ),
     '</article>',
   ].join('\n');
 }
 
 const code = (text: string): string => `<code>${escaped(text)}</code>`;
+
+const namesOf = (headers: AnswerFacts['headers']): string => code(headers.map(({ name }) => name).join(', '));
 
 const shapeLink = (contract: Contract, shape: string, text: string): string =>
   isShape(contract, shape) ? `<a href="#${escaped(shapeAnchor(shape))}">${code(text)}</a>` : code(text);
@@ -176,12 +235,11 @@ function bodyHtml(contract: Contract, { shape, types, around }: BodyFacts): stri
 
 const sentTable = (sent: readonly SentPart[], isOperation: IsOperation): string =>
   table(
-    ['name', 'in', 'type', 'required', 'description'],
+    ['name', 'in', 'type', 'description'],
     sent.map(({ name, place, type, isRequired, note }) => [
       code(name),
       place,
-      escaped(type),
-      isRequired ? 'yes' : '',
+      escaped(type) + (isRequired ? ', required' : ''),
       lineHtml(note, isOperation),
     ]),
   );
@@ -198,9 +256,7 @@ const answersTable = (
       lineHtml(when, isOperation),
       [
         ...(body === null ? [] : [bodyHtml(contract, body)]),
-        ...(headers.length === 0
-          ? []
-          : [`<span class="quiet">${headers.map(({ name }) => code(name)).join(', ')}</span>`]),
+        ...(headers.length === 0 ? [] : [`<span class="quiet">${namesOf(headers)}</span>`]),
       ].join('<br>'),
     ]),
     'answers',
@@ -208,7 +264,7 @@ const answersTable = (
 
 /** Cells are HTML. */
 function table(heads: readonly string[], rows: readonly (readonly string[])[], kind = ''): string {
-  const head = heads.map((name) => `<th scope="col">${name}</th>`).join('');
+  const head = heads.map((name) => `<th>${name}</th>`).join('');
   const body = rows.map((cells) => `<tr>${cells.map((cell) => `<td>${cell}</td>`).join('')}</tr>`);
   return `<table${kind === '' ? '' : ` class="${kind}"`}><thead><tr>${head}</tr></thead><tbody>${body.join('')}</tbody></table>`;
 }

@@ -1,10 +1,16 @@
-import { memberFacts, type BodyFacts, type ReferenceContent, type ReferenceOperation } from './content.js';
+import {
+  ABOUT_ERRORS,
+  memberFacts,
+  type BodyFacts,
+  type ReferenceContent,
+  type ReferenceOperation,
+} from './content.js';
 import { exampleText } from './exampleText.js';
 import { codeMarkdown, fencedMarkdown, lineMarkdown, plainMarkdown, textMarkdown } from './textMarkdown.js';
 
 /** The reference for a repository: CommonMark, with tables. */
 export function referenceMarkdown(content: ReferenceContent): string {
-  const { contract, groups, shapes, credentials, isOperation } = content;
+  const { contract, groups, shapes, credentials, headers, errors, isOperation } = content;
   const { summary, servers, version } = contract.documentation;
   const blocks = [
     `# ${plainMarkdown(`${contract.title} ${version ?? contract.version}`)}`,
@@ -23,20 +29,48 @@ export function referenceMarkdown(content: ReferenceContent): string {
     ...(credentials.length === 0
       ? []
       : ['## Authentication', credentials.map((text) => `- ${plainMarkdown(text)}`).join('\n')]),
+    ...(headers.length === 0
+      ? []
+      : [
+          '## Headers of requests',
+          'Many operations take these, and name them.',
+          table(
+            ['name', 'type', 'description'],
+            headers.map(({ name, type, note }) => [
+              codeMarkdown(name),
+              plainMarkdown(type),
+              lineMarkdown(note, isOperation),
+            ]),
+          ),
+        ]),
+    '## Errors',
+    textMarkdown(ABOUT_ERRORS, isOperation),
+    ...(errors.length === 0
+      ? []
+      : [
+          'Many operations answer with these, and name them by their status.',
+          table(
+            ['status', 'when', 'headers'],
+            errors.map(({ status, phrase, when, headers }) => [
+              `${status} ${phrase}`,
+              lineMarkdown(when, isOperation),
+              headers.map(({ name }) => codeMarkdown(name)).join(', '),
+            ]),
+          ),
+        ]),
     ...groups.flatMap(({ title, description, operations }) => [
       `## ${plainMarkdown(title)}`,
       ...(description === null ? [] : [textMarkdown(description, isOperation)]),
-      ...operations.flatMap((operation) => operationBlocks(operation, isOperation)),
+      ...operations.flatMap((operation) => operationBlocks(content, operation)),
     ]),
     '## Shapes',
     ...shapes.flatMap((shape) => [
       `### ${plainMarkdown(shape.name)}`,
       table(
-        ['member', 'type', 'required', 'description'],
+        ['member', 'type', 'description'],
         memberFacts(contract, shape).map(({ name, type, isRequired, note }) => [
           codeMarkdown(name),
-          plainMarkdown(type),
-          isRequired ? 'yes' : '',
+          plainMarkdown(type) + (isRequired ? ', required' : ''),
           lineMarkdown(note, isOperation),
         ]),
       ),
@@ -46,8 +80,19 @@ export function referenceMarkdown(content: ReferenceContent): string {
 }
 
 function operationBlocks(
-  { operation, path, facts, ends, sent, body, answers, examples }: ReferenceOperation,
-  isOperation: ReferenceContent['isOperation'],
+  { headers, errors, isOperation }: ReferenceContent,
+  {
+    operation,
+    path,
+    facts,
+    ends,
+    sent,
+    sharedHeaders,
+    body,
+    answers,
+    sharedErrors,
+    examples,
+  }: ReferenceOperation,
 ): readonly string[] {
   const { method, summary, documentation } = operation;
   return [
@@ -60,16 +105,18 @@ function operationBlocks(
       ? []
       : [
           table(
-            ['name', 'in', 'type', 'required', 'description'],
+            ['name', 'in', 'type', 'description'],
             sent.map(({ name, place, type, isRequired, note }) => [
               codeMarkdown(name),
               place,
-              plainMarkdown(type),
-              isRequired ? 'yes' : '',
+              plainMarkdown(type) + (isRequired ? ', required' : ''),
               lineMarkdown(note, isOperation),
             ]),
           ),
         ]),
+    ...(sharedHeaders.length === 0
+      ? []
+      : [`Headers: ${sharedHeaders.map((at) => codeMarkdown(headers[at]?.name ?? '')).join(', ')}.`]),
     ...(body === null ? [] : [`Body: ${bodyText(body)}`]),
     table(
       ['status', 'when', 'body', 'headers'],
@@ -80,6 +127,9 @@ function operationBlocks(
         headers.map(({ name }) => codeMarkdown(name)).join(', '),
       ]),
     ),
+    ...(sharedErrors.length === 0
+      ? []
+      : [`Errors: ${sharedErrors.map((at) => errors[at]?.status ?? '').join(', ')}.`]),
     ...examples.flatMap((example) => [
       example.name === 'derived' ? 'Example:' : `Example ${plainMarkdown(example.name)}:`,
       fencedMarkdown(exampleText(example), 'http'),

@@ -13,6 +13,7 @@ nav label{display:block;font-weight:600;margin-bottom:.25rem}
 nav input{width:100%;padding:.4rem .5rem;border:1px solid var(--quiet);border-radius:3px;background:var(--sheet);color:var(--ink);font:inherit}
 nav output{display:block;min-height:1.4em;color:var(--quiet);margin:.3rem 0 .6rem}
 nav ul{list-style:none;margin:0 0 .8rem;padding:0}
+nav div[data-group]{content-visibility:auto;contain-intrinsic-size:auto 12rem}
 nav .group{font-weight:600;margin:.6rem 0 .15rem}
 nav li a{display:grid;grid-template-columns:3.6rem minmax(0,1fr);gap:.3rem;padding:.12rem .2rem;color:inherit;text-decoration:none;border-left:2px solid transparent}
 nav li a:hover{background:var(--tint)}
