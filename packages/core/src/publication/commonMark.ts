@@ -1,6 +1,7 @@
 import type { Definition, Nodes, PhrasingContent, RootContent } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { splitAtOperations } from '../contract/index.js';
+import { entryOf, memoize } from '../model/index.js';
 
 /** A block of a text. Whoever shows it needs to take care of nothing: what is not safe to show is text here. */
 export type TextBlock =
@@ -55,6 +56,12 @@ export function readCommonMark(
       definitions.set(node.identifier, node);
   return blocksOf(children, { text, definitions, isOperation }, 0);
 }
+
+const readBefore = memoize<(id: string) => boolean, Map<string, readonly TextBlock[]>>(() => new Map());
+
+/** The same, read once where a text comes again; `isOperation` is the same function for all texts of a document. */
+export const readAgain = (text: string, isOperation: (id: string) => boolean): readonly TextBlock[] =>
+  entryOf(readBefore(isOperation), text, () => readCommonMark(text, isOperation));
 
 /** What a node was written as. */
 const written = ({ position }: Nodes, { text }: Reading): string =>

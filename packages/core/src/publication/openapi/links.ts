@@ -215,9 +215,13 @@ const sameSegment = (one: Segment, other: Segment | undefined): boolean =>
     ? other.kind === 'literal' && one.text === other.text
     : other.kind === 'id' && one.parameter === other.parameter && one.entity === other.entity);
 
+const published = memoize<Contract, Map<string, readonly Operation[]>>(() => new Map());
+
 /** The operations of a resource that stand in published documents. */
 export const publishedOf = (contract: Contract, resource: string): readonly Operation[] =>
-  (indexContract(contract).operationsOf.get(resource) ?? []).filter(isPublished);
+  entryOf(published(contract), resource, () =>
+    (indexContract(contract).operationsOf.get(resource) ?? []).filter(isPublished),
+  );
 
 const linkObject = (operationId: string, parameters: Readonly<Record<string, string>>): JsonObject => ({
   operationId,

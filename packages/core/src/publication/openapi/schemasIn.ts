@@ -77,7 +77,8 @@ export const withInner = (schema: JsonObject, hint: string, change: SchemaChange
 /** An object with its values as `change` gives them; itself where none is another. */
 function withValues(of: JsonObject, change: (value: Json, name: string) => Json): JsonObject {
   let written: Record<string, Json> | null = null;
-  for (const [name, value] of Object.entries(of)) {
+  for (const name of Object.keys(of)) {
+    const value = of[name] ?? null;
     const found = change(value, name);
     if (found === value) continue;
     written ??= { ...of };

@@ -97,20 +97,29 @@ const EFFECTS: Readonly<Record<Operation['effect'], string>> = {
 export function referenceContent({ contract, examples }: PublicationSource): ReferenceContent {
   const published = contract.operations.filter(isPublished);
   const all = examples();
+  const parts = published.map((operation): OperationParts => ({
+    operation,
+    sent: sentParts(contract, operation),
+    answered: answers(contract, operation),
+  }));
   const headers = toldOnce(
-    published.flatMap((one) => sentParts(contract, one).filter(isOptionalHeader)),
+    parts.flatMap(({ sent }) => sent.filter(isOptionalHeader)),
     published.length,
   );
   const errors = toldOnce(
-    published.flatMap((one) => answers(contract, one).filter(isError)),
+    parts.flatMap(({ answered }) => answered.filter(isError)),
     published.length,
   ).sort((one, other) => one.status - other.status);
   const shared: SharedParts = { headers: placesIn(headers), errors: placesIn(errors) };
   const ids = new Set(published.map(({ id }) => id));
+  const byTag = new Map<string, ReferenceOperation[]>();
+  for (const one of parts) {
+    const content = operationContent(contract, one, all.get(one.operation.id) ?? [], shared);
+    entryOf(byTag, one.operation.tags[0] ?? '', (): ReferenceOperation[] => []).push(content);
+  }
   const groups = contract.documentation.tags.flatMap(({ id, title, description }) => {
-    const own = published.filter(({ tags }) => tags[0] === id);
-    const operations = own.map((one) => operationContent(contract, one, all.get(one.id) ?? [], shared));
-    return operations.length === 0 ? [] : [{ title, description, operations }];
+    const operations = byTag.get(id);
+    return operations === undefined ? [] : [{ title, description, operations }];
   });
   return {
     contract,
@@ -176,14 +185,22 @@ function credentialText(scheme: SecurityScheme, keyHeader: string): string {
   }
 }
 
+/** All that an operation takes and answers. */
+interface OperationParts {
+  readonly operation: Operation;
+  readonly sent: readonly SentPart[];
+  readonly answered: readonly AnswerFacts[];
+}
+
 function operationContent(
   contract: Contract,
-  operation: Operation,
+  parts: OperationParts,
   examples: readonly PublishedExample[],
   shared: SharedParts,
 ): ReferenceOperation {
-  const sent = divided(sentParts(contract, operation), shared.headers);
-  const answered = divided(answers(contract, operation), shared.errors);
+  const { operation } = parts;
+  const sent = divided(parts.sent, shared.headers);
+  const answered = divided(parts.answered, shared.errors);
   return {
     operation,
     path: wholePath(contract, operation.resource),

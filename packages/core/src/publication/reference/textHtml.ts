@@ -1,4 +1,4 @@
-import { readCommonMark, type TextBlock, type TextSpan } from '../commonMark.js';
+import { readAgain, type TextBlock, type TextSpan } from '../commonMark.js';
 import { escaped } from './markup.js';
 
 /** What the page calls the place of an operation. */
@@ -6,11 +6,11 @@ export const operationAnchor = (id: string): string => `op-${id}`;
 
 /** A text in CommonMark as HTML, in which nothing is but what is written here. */
 export const textHtml = (text: string, isOperation: (id: string) => boolean): string =>
-  blocksHtml(readCommonMark(text, isOperation));
+  blocksHtml(readAgain(text, isOperation));
 
 /** The same on one line: in a cell of a table. */
 export function lineHtml(text: string, isOperation: (id: string) => boolean): string {
-  const blocks = readCommonMark(text, isOperation);
+  const blocks = readAgain(text, isOperation);
   const [only] = blocks;
   return blocks.length === 1 && only?.kind === 'paragraph' ? spansHtml(only.spans) : blocksHtml(blocks);
 }

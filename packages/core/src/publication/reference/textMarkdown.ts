@@ -1,4 +1,4 @@
-import { readCommonMark, type TextBlock, type TextSpan } from '../commonMark.js';
+import { readAgain, type TextBlock, type TextSpan } from '../commonMark.js';
 
 /** A text in which no sign means anything (CommonMark §2.4), on one line. */
 export const plainMarkdown = (text: string): string =>
@@ -29,7 +29,7 @@ const longestRun = (text: string): number =>
 
 /** A text in CommonMark written again, so that it ends where it ends: its headings are strong text, its HTML is text. */
 export const textMarkdown = (text: string, isOperation: (id: string) => boolean): string =>
-  blocksMarkdown(readCommonMark(text, isOperation));
+  blocksMarkdown(readAgain(text, isOperation));
 
 /** The same on one line: in a cell of a table. */
 export const lineMarkdown = (text: string, isOperation: (id: string) => boolean): string =>
