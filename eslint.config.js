@@ -17,6 +17,7 @@ const CORE_FOLDERS = [
   'seeding',
   'engine',
   'transfer',
+  'records',
   'migration',
 ];
 

@@ -26,7 +26,12 @@ import {
   SendMessageDto,
   SnapshotDto,
 } from '../src/mocks/mocks.dto.js';
-import { ExportQueryDto, ImportQueryDto, TypeExportQueryDto } from '../src/mocks/records.dto.js';
+import {
+  ExportQueryDto,
+  ImportQueryDto,
+  TableQueryDto,
+  TypeExportQueryDto,
+} from '../src/mocks/records.dto.js';
 import { document, operationOf, operations, type Operation, type Schema } from './support/description.js';
 
 /** The classes that check what comes in, and where. */
@@ -54,6 +59,7 @@ const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = 
   ['POST /api/mocks/{id}/snapshots', 'body', SnapshotDto],
   ['POST /api/mocks/{id}/messages', 'body', SendMessageDto],
   ['GET /api/mocks/{id}/exchanges', 'query', PageQueryDto],
+  ['GET /api/mocks/{id}/record-types/{type}/table', 'query', TableQueryDto],
   ['GET /api/mocks/{id}/records', 'query', ExportQueryDto],
   ['GET /api/mocks/{id}/records/{type}', 'query', TypeExportQueryDto],
   ['POST /api/mocks/{id}/records', 'query', ImportQueryDto],

@@ -1,3 +1,4 @@
+import type { RecordColumn, RecordDetail, RecordPage } from '@isomeros/core/records';
 import type { ImportedRecords, ImportMode } from '@isomeros/core/transfer';
 import type { Items } from './route.js';
 
@@ -43,11 +44,76 @@ export interface TypeExportQuery extends ExportQuery {
   readonly as?: 'json' | 'csv';
 }
 
+export interface TableQuery {
+  /**
+   * Words of the language of custom operations, such as where status = planned by departsAt desc; or a text that is
+   * searched for.
+   * @maxLength 2000
+   */
+  readonly find?: string;
+  /**
+   * The name of a column, with a minus in front where it descends; before what `find` says of the order.
+   * @maxLength 200
+   */
+  readonly sort?: string;
+  /**
+   * How many records come before.
+   * @minimum 0
+   * @maximum 100000000
+   * @default 0
+   * @TJS-type integer
+   */
+  readonly offset?: number;
+  /**
+   * How many records are answered.
+   * @minimum 1
+   * @maximum 200
+   * @default 50
+   * @TJS-type integer
+   */
+  readonly limit?: number;
+}
+
+/** Some of the records of one type, as a table. */
+export interface RecordTable extends RecordPage {
+  readonly columns: readonly RecordColumn[];
+}
+
+/** One record, with what hangs together with it. */
+export interface InspectedRecord extends RecordDetail {
+  readonly columns: readonly RecordColumn[];
+  /** The exchanges that changed it, newest first, as far back as the journal goes. */
+  readonly versions: readonly RecordVersion[];
+}
+
+export interface RecordVersion {
+  /** @TJS-type integer */
+  readonly version: number;
+  /** @TJS-type integer */
+  readonly exchange: number;
+  /** @format date-time */
+  readonly at: string;
+  readonly operation: string | null;
+  /** The names of what it changed; all of them where it made the record. */
+  readonly changed: readonly string[];
+}
+
 /** What can be done with the records of a mock. */
 export interface RecordRoutes {
   /** List the types of records, entities and pairings, with how many there are of each */
   'GET /api/mocks/{id}/record-types': {
     readonly answer: Items<RecordType>;
+    readonly problems: 'not-found';
+  };
+  /** Look through the records of one type */
+  'GET /api/mocks/{id}/record-types/{type}/table': {
+    readonly query: TableQuery;
+    readonly answer: RecordTable;
+    readonly problems: 'not-found' | 'bad-parameter';
+  };
+  /** Look at one record: its versions, what refers to it, and what would go with it */
+  'GET /api/mocks/{id}/record-types/{type}/table/{number}': {
+    readonly answer: InspectedRecord;
     readonly problems: 'not-found';
   };
   /** Export all records */

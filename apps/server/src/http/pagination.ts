@@ -14,6 +14,16 @@ export function readLimit(text: string | undefined): number {
   });
 }
 
+/** How many items come before those that are asked for. */
+export function readOffset(text: string | undefined): number {
+  if (text === undefined) return 0;
+  if (/^(?:0|[1-9]\d{0,7})$/.test(text)) return Number(text);
+  const message = 'Expected a whole number from 0 to 99999999.';
+  throw new ApiProblem('bad-parameter', message, {
+    errors: [{ parameter: 'offset', code: 'range', message }],
+  });
+}
+
 /** An opaque place in an ordered list: the sort values of its last item. */
 export const writePageCursor = (values: readonly string[]): string =>
   Buffer.from(JSON.stringify(values)).toString('base64url');

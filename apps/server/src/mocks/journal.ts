@@ -1,9 +1,10 @@
-import type { Exchange, ExchangeSummary, Message } from '@isomeros/api';
+import type { Exchange, ExchangeSummary, Message, RecordVersion } from '@isomeros/api';
 import { STATUS_CODES } from 'node:http';
 import type { Contract } from '@isomeros/core/contract';
 import {
   describeChange,
   nearMisses,
+  versionOf,
   type EngineResponse,
   type KeptChange,
   type RecordedBody,
@@ -109,6 +110,22 @@ export class Journal {
       page.push(exchangeSummary(exchange));
     }
     return page;
+  }
+
+  /** The exchanges that made or changed a record, newest first. */
+  versionsOf(rid: number): RecordVersion[] {
+    const versions: RecordVersion[] = [];
+    for (let number = this.last; number > 0; number--) {
+      const exchange = this.find(number);
+      if (exchange === undefined) break;
+      for (const change of exchange.records) {
+        const found = versionOf(change, rid);
+        if (found === null) continue;
+        const { at, operation } = exchange;
+        versions.push({ ...found, exchange: number, at: new Date(at).toISOString(), operation });
+      }
+    }
+    return versions;
   }
 
   /** An exchange as it is kept. */

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { ImportResult } from '@isomeros/api';
+import type { ImportResult, InspectedRecord, RecordTable } from '@isomeros/api';
 import { Body, Controller, Headers, Param, Query, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import type { ServedRelease } from '../designs/releases.service.js';
@@ -10,7 +10,8 @@ import { Route, TextRoute } from '../http/route.js';
 import { MockRegistry } from './mockRegistry.js';
 import { csvOfType, freezeRecords, jsonOfAll, jsonOfType, recordTypeOf } from './recordExport.js';
 import { importInto, type RecordsSource } from './recordImport.js';
-import { ExportQueryDto, ImportQueryDto, TypeExportQueryDto } from './records.dto.js';
+import { ExportQueryDto, ImportQueryDto, TableQueryDto, TypeExportQueryDto } from './records.dto.js';
+import { inspectedRecord, recordTable } from './recordTable.js';
 
 const JSON_TYPE = 'application/json';
 const CSV_TYPE = 'text/csv';
@@ -50,6 +51,20 @@ export class RecordsController {
     else if (type === JSON_TYPE)
       await send(response, JSON_TYPE, `${name}.json`, jsonOfType(frozen, storage, shown));
     else throw new ApiProblem('not-acceptable', `Records are sent as ${JSON_TYPE} or ${CSV_TYPE}.`);
+  }
+
+  @Route('GET /api/mocks/{id}/record-types/{type}/table')
+  table(@Param('id') id: string, @Param('type') name: string, @Query() query: TableQueryDto): RecordTable {
+    return recordTable(this.mocks.find(id), name, query, Date.now());
+  }
+
+  @Route('GET /api/mocks/{id}/record-types/{type}/table/{number}')
+  record(
+    @Param('id') id: string,
+    @Param('type') name: string,
+    @Param('number') number: string,
+  ): InspectedRecord {
+    return inspectedRecord(this.mocks.find(id), name, number, Date.now());
   }
 
   /** Imports a document of all record types. */

@@ -38,17 +38,46 @@ export function readEffect(model: Model, entity: string | null, text: string): E
   const fixed = FIXED.exec(text);
   if (fixed !== null) return readAnswers(fixed);
   if (entity === null) return { ok: false, message: EXPECTED_AT_ENTRY, column: 1 };
+  const read = readLine(model, text, (reading) => reading.effect(entity));
+  if (!read.ok) return read;
+  return read.found === null ? { ok: false, message: EXPECTED, column: 1 } : { ok: true, effect: read.found };
+}
+
+export type QueryTermsRead =
+  | { readonly ok: true; readonly terms: QueryTerms }
+  /** What was expected, and where in the text: its column, from 1. */
+  | { readonly ok: false; readonly message: string; readonly column: number };
+
+/** Reads what is looked for, and in which order: `where status = planned and berth is unset by departsAt desc`. */
+export function readQueryTerms(model: Model, entity: string, text: string): QueryTermsRead {
+  const read = readLine(model, text, (reading) => reading.terms(entity));
+  if (!read.ok) return read;
+  return read.found === null
+    ? { ok: false, message: `There is no entity ${entity}.`, column: 1 }
+    : { ok: true, terms: read.found };
+}
+
+type LineRead<Found> =
+  | { readonly ok: true; readonly found: Found | null }
+  | { readonly ok: false; readonly message: string; readonly column: number };
+
+function readLine<Found>(
+  model: Model,
+  text: string,
+  read: (reading: Reading) => Found | null,
+): LineRead<Found> {
   const diagnostics: Diagnostic[] = [];
   const line = tokenize(text.replace(/\s+/g, ' '), 1);
   const [unreadable] = line.problems;
   if (unreadable !== undefined)
     return { ok: false, message: unreadable.message, column: unreadable.place.column };
   const reader = new LineReader(line, { line: 1, column: text.length + 1, length: 1 }, diagnostics);
-  const effect = new Reading(indexModel(model), reader).effect(entity);
+  const found = read(new Reading(indexModel(model), reader));
   if (diagnostics.length === 0) reader.finish();
   const [first] = diagnostics;
-  if (first !== undefined) return { ok: false, message: first.message, column: first.place.column };
-  return effect === null ? { ok: false, message: EXPECTED, column: 1 } : { ok: true, effect };
+  return first === undefined
+    ? { ok: true, found }
+    : { ok: false, message: first.message, column: first.place.column };
 }
 
 const EXPECTED =
@@ -104,6 +133,12 @@ class Reading {
     const when = this.when(entity);
     if (!reader.expect('set')) return null;
     return { kind: 'assign', when, values: this.values(entity), ...this.accepted(entity) };
+  }
+
+  /** What is looked for among the records of an entity, and their order. */
+  terms(name: string): QueryTerms | null {
+    const entity = this.index.entities.get(name);
+    return entity === undefined ? null : this.found(entity);
   }
 
   /** What is sent when a record is made, or when a transition is carried out. */

@@ -152,6 +152,6 @@ export { AS_FILTER, nameableMembers, namesOf } from './effectNames.js';
 export { printOperand } from './inputText.js';
 export { printWhen } from './printEffect.js';
 export type { LinkAttributes, LinkChoice, LinkChoices, LinkPlace } from './links.js';
-export { readEffect } from './effectText.js';
+export { readEffect, readQueryTerms } from './effectText.js';
 export { printEffect } from './printEffect.js';
-export type { EffectRead } from './effectText.js';
+export type { EffectRead, QueryTermsRead } from './effectText.js';

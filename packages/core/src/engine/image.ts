@@ -87,6 +87,21 @@ export const describeChange = ({ model, storage, key, effect, before, after }: K
   after: after === null ? null : imageOf(model, storage, after),
 });
 
+/** What a write made of one record: its version, and the names of what it changed; `null` where it is about another. */
+export function versionOf(
+  change: KeptChange,
+  rid: number,
+): { readonly version: number; readonly changed: readonly string[] } | null {
+  const row = change.after?.row;
+  if (row?.rid !== rid) return null;
+  const { before, after } = describeChange(change);
+  const names = Object.keys(after ?? {});
+  const changed = names.filter(
+    (name) => JSON.stringify(before?.[name] ?? null) !== JSON.stringify(after?.[name] ?? null),
+  );
+  return { version: row.revision, changed };
+}
+
 function keyText(model: Model, storage: EntityStorage, view: RecordView, row: Row): Json {
   if (!storage.singleton) return row.values[storage.key.id] ?? null;
   return storage.owner === null ? null : targetKey(model, view, row, storage.owner.id);

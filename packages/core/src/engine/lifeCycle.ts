@@ -30,6 +30,19 @@ export function transitionOf({ model }: Service, record: Row, id: string): Found
   return null;
 }
 
+/** The names of the transitions that a record allows at a moment, in milliseconds since 1970. */
+export function transitionsNow(
+  attributes: readonly Attribute[],
+  record: Row,
+  now: number,
+): readonly string[] {
+  return attributes.flatMap((attribute) =>
+    (attribute.lifeCycle ?? [])
+      .filter((transition) => allows({ attributes, attribute, transition }, record, now))
+      .map(({ name }) => name),
+  );
+}
+
 /** Whether the state and the condition of a transition allow it at a moment, in milliseconds since 1970. */
 export const allows = (found: FoundTransition, record: Row, now: number): boolean =>
   refusal(found, record, now) === null;

@@ -1,5 +1,6 @@
 import {
   bareObject,
+  entryOf,
   onRemoveOf,
   roleOf,
   storageOf,
@@ -58,6 +59,47 @@ function pointingAt(model: Model, view: RecordView, row: Row): Pointing[] {
   return (storage.pointing.get(entity) ?? []).flatMap(({ storage: pointing, relationship }) =>
     view.pointingAt(pointing, relationship.id, row.rid).map((found) => ({ row: found, relationship })),
   );
+}
+
+/** Records of one kind that go, or let go, with those above them. */
+export interface RemovalNode {
+  /** The entity, or the pairing. */
+  readonly type: string;
+  /** What joins those below to those above: owned, or a reference by its role; `null` at the top. */
+  readonly by: { readonly kind: 'owns' | 'refers'; readonly role: string } | null;
+  readonly effect: 'removed' | 'detached';
+  readonly records: number;
+  readonly below: readonly RemovalNode[];
+}
+
+/** So deep a tree goes; what lies deeper is counted with what is above it. */
+const DEEPEST = 12;
+
+/** What removing a record would take with it, and what would let go of it, counted by how they hang together. */
+export function removalTree(model: Model, view: RecordView, record: Row): RemovalNode {
+  const type = (row: Row): string => storageOf(model).byId.get(row.entity)?.entity.name ?? '';
+  const seen = new Set([record.rid]);
+  const grow = (rows: readonly Row[], depth: number): readonly RemovalNode[] => {
+    const found = new Map<string, { relationship: Relationship; rows: Row[] }>();
+    for (const row of rows)
+      for (const { row: other, relationship } of pointingAt(model, view, row)) {
+        if (onRemoveOf(relationship) === 'restrict' || seen.has(other.rid)) continue;
+        if (onRemoveOf(relationship) === 'cascade') seen.add(other.rid);
+        const id = `${other.entity} ${relationship.id}`;
+        entryOf(found, id, () => ({ relationship, rows: [] as Row[] })).rows.push(other);
+      }
+    return [...found.values()].map(({ relationship, rows: own }): RemovalNode => {
+      const isRemoved = onRemoveOf(relationship) === 'cascade';
+      return {
+        type: own[0] === undefined ? '' : type(own[0]),
+        by: { kind: relationship.kind === 'owns' ? 'owns' : 'refers', role: roleOf(relationship) },
+        effect: isRemoved ? 'removed' : 'detached',
+        records: own.length,
+        below: isRemoved && depth < DEEPEST ? grow(own, depth + 1) : [],
+      };
+    });
+  };
+  return { type: type(record), by: null, effect: 'removed', records: 1, below: grow([record], 1) };
 }
 
 /** A required slot cannot go without its owner. */

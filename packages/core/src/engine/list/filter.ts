@@ -11,7 +11,7 @@ import {
 import type { RecordView } from '../dataset.js';
 import { momentAs } from '../lifeCycle.js';
 import type { ProblemDetail } from '../message.js';
-import type { RequestContext } from '../service.js';
+import type { OfModel } from '../service.js';
 import { decode, type QueryEntry } from '../target.js';
 import { fieldValue, isScalarValue } from './field.js';
 
@@ -95,7 +95,7 @@ function splitValues(type: ScalarType, raw: string): readonly Scalar[] | null {
 
 /** Keeps the records for which every filter holds. */
 export function filtered(
-  service: RequestContext,
+  service: OfModel,
   view: RecordView,
   rows: Iterable<Row>,
   filters: readonly Filter[],

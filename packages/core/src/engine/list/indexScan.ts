@@ -1,6 +1,6 @@
 import { memoize, type EntityStorage, type Json, type Row } from '../../model/index.js';
 import type { Dataset, RecordIndex } from '../dataset.js';
-import type { RequestContext } from '../service.js';
+import type { OfModel } from '../service.js';
 import { fieldValue } from './field.js';
 import type { Filter } from './filter.js';
 import type { ListQuery } from './listQuery.js';
@@ -71,6 +71,9 @@ export interface IndexScan {
   readonly left: readonly Filter[];
 }
 
+/** What narrows a list; the same object for as long as the same is asked. */
+type Narrowing = Pick<ListQuery, 'filters'>;
+
 /** How a query is answered by an index; the same for as long as somebody asks it. */
 interface Plan {
   readonly storage: EntityStorage;
@@ -82,7 +85,7 @@ interface Plan {
 }
 
 /** A query of an entity is always decided by the same keys. */
-const plansOf = memoize((query: ListQuery) =>
+const plansOf = memoize((query: Narrowing) =>
   memoize((storage: EntityStorage, keys: readonly SortBy[]): Plan => {
     const equal = query.filters.filter(isEquality);
     const first = equal.map(({ field, type }): SortBy => ({ field, type, descending: false }));
@@ -98,7 +101,7 @@ const plansOf = memoize((query: ListQuery) =>
   }),
 );
 
-const planOf = (storage: EntityStorage, query: ListQuery, keys: readonly SortBy[]): Plan =>
+const planOf = (storage: EntityStorage, query: Narrowing, keys: readonly SortBy[]): Plan =>
   plansOf(query)(storage, keys);
 
 /**
@@ -106,10 +109,10 @@ const planOf = (storage: EntityStorage, query: ListQuery, keys: readonly SortBy[
  * order of the index, so that what they leave is one stretch of it.
  */
 export function indexed(
-  service: RequestContext,
+  service: OfModel,
   dataset: Dataset,
   storage: EntityStorage,
-  query: ListQuery,
+  query: Narrowing,
   sort: readonly SortBy[],
 ): IndexScan {
   const { name, keys, prefix, left } = planOf(storage, query, sort);

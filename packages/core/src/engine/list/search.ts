@@ -2,7 +2,7 @@ import type { OwnField, QueryParameter } from '../../contract/index.js';
 import type { Row } from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
 import type { ProblemDetail } from '../message.js';
-import type { RequestContext } from '../service.js';
+import type { OfModel } from '../service.js';
 import type { QueryEntry } from '../target.js';
 import { fieldValue } from './field.js';
 
@@ -24,12 +24,7 @@ export function readSearch(
 }
 
 /** Whether a record holds the text. */
-export const isFound = (
-  service: RequestContext,
-  view: RecordView,
-  row: Row,
-  { text, fields }: Search,
-): boolean =>
+export const isFound = (service: OfModel, view: RecordView, row: Row, { text, fields }: Search): boolean =>
   fields.some((field) => {
     const value = fieldValue(service, view, row, field);
     return typeof value === 'string' && value.toLowerCase().includes(text);
