@@ -19,7 +19,8 @@ test('records go out as CSV, come in changed, are told about where they do not f
   const base = await isomeros.createMock(id, { Route: 3, Sailing: 0 });
   await page.goto(`${isomeros.url}/designs/${id}/mock`);
   await page.getByRole('button', { name: 'Records', exact: true }).click();
-  const records = page.getByRole('region', { name: 'Records', exact: true });
+  await page.getByRole('button', { name: 'Import, export, seed' }).click();
+  const records = page.getByRole('region', { name: 'Export', exact: true });
   const routes = records.getByRole('row', { name: 'Route' });
   await expect(routes).toContainText('3');
   const [download] = await Promise.all([
@@ -65,4 +66,85 @@ test('records go out as CSV, come in changed, are told about where they do not f
   await reset();
   await expect(records.getByRole('row', { name: 'Sailing' })).toContainText('10');
   expect(await (await fetch(`${base}/routes?state=open`)).json()).toMatchObject({ items: [] });
+});
+
+const FERRIES = `entity Route
+  code: text(2..6), key
+  name: text(1..60), required
+
+entity Sailing
+  berth: text(1..4)
+  seats: integer(0..900), required
+  state: choice(planned, departed), default planned
+    depart: planned -> departed
+
+entity Booking
+  name: text(1..40), required
+
+each Route owns many Sailing as sailings, back as route
+each Sailing owns many Booking as bookings, back as sailing
+`;
+
+test('records are looked through by keyboard: narrowed in words, sorted, followed, and as they change', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(FERRIES);
+  const base = await isomeros.createMock(id, { Route: 0, Sailing: 0, Booking: 0 });
+  const post = async (path: string, body: object): Promise<void> => {
+    const response = await fetch(`${base}${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    expect(response.status).toBe(201);
+  };
+  await post('/routes', { code: 'KS', name: 'Over the sound' });
+  for (const seats of [30, 0, 120]) await post('/routes/KS/sailings', { seats });
+  await post('/routes/KS/sailings/1/bookings', { name: 'Ann' });
+  await page.goto(`${isomeros.url}/designs/${id}/mock`);
+  await page.getByRole('button', { name: 'Records', exact: true }).press('Enter');
+  const types = page.getByRole('listbox', { name: 'Record types' });
+  await expect(types.getByRole('option')).toHaveText(['Route1', 'Sailing3', 'Booking1']);
+  await types.focus();
+  await page.keyboard.press('ArrowDown');
+  const grid = page.getByRole('grid', { name: 'Sailing records' });
+  const rows = grid.getByRole('row');
+  await expect(rows).toHaveCount(4);
+
+  await page.getByRole('columnheader', { name: 'seats' }).getByRole('button').press('Enter');
+  await expect(rows.nth(1)).toContainText('planned');
+  await expect(grid.getByRole('columnheader', { name: 'seats' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(rows.nth(3)).toContainText('120');
+
+  const find = page.getByLabel('Find Sailing');
+  await find.fill('where se');
+  await expect(page.getByText('seats', { exact: true }).last()).toBeVisible();
+  await find.fill('where seats > 0 and state = planned');
+  await find.press('Enter');
+  await expect(rows).toHaveCount(3);
+  await expect(page.getByRole('region', { name: 'Sailing', exact: true })).toContainText('2 of 3');
+  await find.fill('where colour = red');
+  await find.press('Enter');
+  await expect(page.getByRole('alert')).toHaveText('Sailing has no colour. (column 7)');
+  await find.fill('');
+  await find.press('Enter');
+  await expect(rows).toHaveCount(4);
+
+  await post('/routes/KS/sailings', { seats: 5 });
+  await expect(rows).toHaveCount(5);
+  await expect(types.getByRole('option', { name: 'Sailing' })).toContainText('4');
+
+  await grid.focus();
+  await page.keyboard.press('ArrowDown');
+  const record = page.getByRole('region', { name: 'Record', exact: true });
+  await expect(record.getByRole('heading', { name: 'Sailing 2' })).toBeVisible();
+  await expect(record).toContainText('depart');
+  await expect(record).toContainText('createSailing');
+  await record.getByRole('button', { name: 'KS Over the sound' }).press('Enter');
+  await expect(record.getByRole('heading', { name: 'Route KS' })).toBeVisible();
+  await expect(page.getByRole('grid', { name: 'Route records' })).toBeVisible();
+  const removed = record.locator('.removal-tree');
+  await expect(removed).toContainText('sailings owned4');
+  await expect(removed).toContainText('bookings owned1');
 });

@@ -212,13 +212,11 @@ await run(async () => {
   await mock.locator('td.changed').first().waitFor();
   await keep(mock, 'mock');
   await mock.getByRole('button', { name: 'Records', exact: true }).click();
-  await mock.getByLabel('Of which entity').click();
-  await mock.locator('.ant-select-dropdown:visible').getByText('Harbour', { exact: true }).last().click();
-  await mock
-    .getByLabel('Records as JSON or comma-separated values')
-    .fill('code,name,openedOn\nKSH,Kestrel Head,\nTRN,Tern Bay,1998-04-01\nELL,Port Ellery,soon\n');
-  await mock.getByRole('button', { name: 'Check' }).click();
-  await mock.getByRole('list', { name: 'What does not fit' }).waitFor();
+  await mock.getByRole('option', { name: /^Sailing\s*\d/ }).click();
+  await mock.getByLabel('Find Sailing').fill('where status = planned by departsAt');
+  await mock.keyboard.press('Enter');
+  await mock.getByRole('row').nth(2).click();
+  await mock.locator('.removal-tree').waitFor();
   await keep(mock, 'records');
   const intake = await open('light', 'intake?from=sql');
   await intake

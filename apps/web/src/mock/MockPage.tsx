@@ -84,7 +84,6 @@ export function MockPage(): React.JSX.Element {
         <RecordsPage
           mock={mock}
           onReset={() => attempt(() => actOnMock({ id: mock.id, action: 'reset' }).unwrap())}
-          onClose={back}
         />
       )}
       {view === 'migration' && <MigrationPage mock={mock} onClose={back} />}

@@ -1,9 +1,13 @@
 import { useState } from 'react';
-import { api, problemOf } from '../app/api/client.js';
-import type { RecordType, Mock } from '@isomeros/api';
+import type { Mock, RecordType } from '@isomeros/api';
+import type { RecordLink } from '@isomeros/core/records';
+import { problemOf } from '../app/api/client.js';
+import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
-import { SeedRecords } from './SeedRecords.js';
-import { ImportRecords } from './ImportRecords.js';
+import { useFollowMockQuery } from './followMock.js';
+import { RecordPanel } from './RecordPanel.js';
+import { RecordTableView } from './RecordTableView.js';
+import { RecordTransfer } from './RecordTransfer.js';
 import { useListRecordTypesQuery } from './recordsApi.js';
 
 const NONE: readonly RecordType[] = [];
@@ -12,102 +16,99 @@ interface Props {
   readonly mock: Mock;
   /** Puts fresh seed records in place of all. */
   readonly onReset: () => Promise<void>;
-  /** Back to the exchanges. */
-  readonly onClose: () => void;
 }
 
-/** All records of a mock: how many there are, out, in, and what is wanted when they are seeded. */
-export function RecordsPage({ mock, onReset, onClose }: Props): React.JSX.Element {
+/** The records of a mock: their types, a table of one of them, and one record. */
+export function RecordsPage({ mock, onReset }: Props): React.JSX.Element {
+  useFollowMockQuery(mock.id);
   const { data: types = NONE, error } = useListRecordTypesQuery(mock.id, { refetchOnMountOrArgChange: true });
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [record, setRecord] = useState<{ readonly type: string; readonly number: number } | null>(null);
+  const [isTransferring, setTransferring] = useState(false);
+  const type = types.find(({ name }) => name === chosen)?.name ?? types[0]?.name ?? null;
+  if (isTransferring)
+    return <RecordTransfer mock={mock} onReset={onReset} onClose={() => setTransferring(false)} />;
+  const follow = (to: RecordLink): void => {
+    setChosen(to.type);
+    setRecord(to);
+  };
   return (
-    <SplitPanels name="records" first={540}>
-      <RecordTypes mock={mock} types={types} problem={problemOf(error)?.detail ?? null} onClose={onClose} />
-      <section className="panel records-in" aria-label="Import and seed">
-        <ImportRecords mock={mock} types={types.map(({ name }) => name)} />
-        <SeedRecords mock={mock} onReset={onReset} />
-      </section>
+    <SplitPanels name="record-types" first={208}>
+      <RecordTypes
+        types={types}
+        problem={problemOf(error)?.detail ?? null}
+        selected={type}
+        onSelect={setChosen}
+        onTransfer={() => setTransferring(true)}
+      />
+      {type === null ? (
+        <section className="panel" />
+      ) : (
+        <SplitPanels name="record-table" first={744}>
+          <RecordTableView
+            key={type}
+            mock={mock.id}
+            type={type}
+            selected={record?.type === type ? record.number : null}
+            onSelect={(number) => setRecord({ type, number })}
+            onFollow={follow}
+          />
+          <RecordPanel mock={mock.id} record={record} onFollow={follow} />
+        </SplitPanels>
+      )}
     </SplitPanels>
   );
 }
 
 interface RecordTypesProps {
-  readonly mock: Mock;
   readonly types: readonly RecordType[];
   readonly problem: string | null;
-  readonly onClose: () => void;
+  readonly selected: string | null;
+  readonly onSelect: (type: string) => void;
+  readonly onTransfer: () => void;
 }
 
-function RecordTypes({ mock, types, problem, onClose }: RecordTypesProps): React.JSX.Element {
-  const [secrets, setSecrets] = useState(false);
+/** Every type of record with how many there are, entities and pairings. */
+function RecordTypes({
+  types,
+  problem,
+  selected,
+  onSelect,
+  onTransfer,
+}: RecordTypesProps): React.JSX.Element {
   const all = types.reduce((sum, { records }) => sum + records, 0);
-  const shown: Readonly<Record<string, string>> = secrets ? { secrets: 'include' } : {};
   return (
-    <section className="panel" aria-label="Records">
+    <section className="panel record-type-list" aria-label="Records">
       <header className="panel-head">
-        <h3>Records</h3>
-        {types.some(({ hasSecrets }) => hasSecrets) && (
-          <label className="quiet">
-            <input
-              type="checkbox"
-              checked={secrets}
-              onChange={({ target }) => {
-                setSecrets(target.checked);
-              }}
-            />{' '}
-            with write-only values
-          </label>
-        )}
-        <span className="end">
-          <button type="button" className="text-button" onClick={onClose}>
-            Back to the exchanges
-          </button>
-        </span>
+        <h2>Records</h2>
+        <span className="end quiet">{all} in all</span>
       </header>
-      <div className="panel-body">
-        {problem !== null && (
-          <p className="wrong" role="alert">
-            {problem}
-          </p>
-        )}
-        <table className="record-types">
-          <thead>
-            <tr>
-              <th>Entity or pairing</th>
-              <th className="number">Records</th>
-              <th>Export</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr className="all">
-              <td>All</td>
-              <td className="number">{all}</td>
-              <td>
-                <a href={api.recordsAddress(mock.id, null, shown)} download>
-                  JSON
-                </a>
-              </td>
-            </tr>
-            {types.map(({ name, records }) => (
-              <tr key={name}>
-                <td>{name}</td>
-                <td className="number">{records}</td>
-                <td>
-                  {(['json', 'csv'] as const).map((as) => (
-                    <a
-                      key={as}
-                      aria-label={`${name} as ${as.toUpperCase()}`}
-                      href={api.recordsAddress(mock.id, name, { as, ...shown })}
-                      download
-                    >
-                      {as.toUpperCase()}
-                    </a>
-                  ))}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      {problem === null ? (
+        <RowList
+          label="Record types"
+          rows={types}
+          rowKey={({ name }) => name}
+          rowHeight={26}
+          selected={selected}
+          onSelect={({ name }) => onSelect(name)}
+        >
+          {({ name, records }) => (
+            <span className="record-type">
+              <span>{name}</span>
+              <span className={records === 0 ? 'quiet' : 'strong'}>{records}</span>
+            </span>
+          )}
+        </RowList>
+      ) : (
+        <p className="wrong" role="alert">
+          {problem}
+        </p>
+      )}
+      <footer>
+        <button type="button" className="text-button" onClick={onTransfer}>
+          Import, export, seed
+        </button>
+      </footer>
     </section>
   );
 }

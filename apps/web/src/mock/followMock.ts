@@ -1,4 +1,5 @@
 import type { ExchangeSummary, Mock } from '@isomeros/api';
+import { isWrite } from '@isomeros/core/engine';
 import type { Progress } from '@isomeros/core/model';
 import { api, ApiError } from '../app/api/client.js';
 import { mocksApi } from './mocksApi.js';
@@ -14,6 +15,8 @@ export interface Followed {
 
 /** Exchanges kept in the page; the journal on the server holds more. */
 const MOST_KEPT = 2_000;
+
+const RECORDS_AFTER_MS = 400;
 
 const NOTHING: Followed = { exchanges: [], progress: null };
 
@@ -52,6 +55,14 @@ const followApi = mocksApi.injectEndpoints({
           const newest = arrived.at(-1)?.number ?? 0;
           changeMock((mock) => ({ ...mock, exchanges: Math.max(mock.exchanges, newest) }));
         };
+        let due: ReturnType<typeof setTimeout> | undefined;
+        // Whoever looks at records sees writes of other clients, and not one by one where they are many.
+        const recordsChanged = (): void => {
+          due ??= setTimeout(() => {
+            due = undefined;
+            dispatch(mocksApi.util.invalidateTags(['Records']));
+          }, RECORDS_AFTER_MS);
+        };
         const source = new EventSource(api.eventsAddress(id));
         source.addEventListener('open', () => {
           api.listExchanges(id).then(exchanged, (error: unknown) => {
@@ -60,7 +71,9 @@ const followApi = mocksApi.injectEndpoints({
           });
         });
         source.addEventListener('exchange', ({ data }: MessageEvent<string>) => {
-          exchanged([JSON.parse(data) as ExchangeSummary]);
+          const exchange = JSON.parse(data) as ExchangeSummary;
+          exchanged([exchange]);
+          if (isWrite(exchange.method) && exchange.status < 400) recordsChanged();
         });
         source.addEventListener('mock', ({ data }: MessageEvent<string>) => {
           const changed = JSON.parse(data) as Mock;
@@ -82,6 +95,7 @@ const followApi = mocksApi.injectEndpoints({
         });
         await entry.cacheEntryRemoved;
         source.close();
+        clearTimeout(due);
       },
     }),
   }),

@@ -1,8 +1,10 @@
 import type {
   Faults,
   ImportResult,
+  InspectedRecord,
   MigrationView,
   Mock,
+  RecordTable,
   RecordType,
   SeedSettings,
   Snapshot,
@@ -10,6 +12,17 @@ import type {
 import type { Decision } from '@isomeros/core/migration';
 import { api, type Import } from '../app/api/client.js';
 import { askWith, answersNothing, serverApi } from '../app/api/serverApi.js';
+
+/** Some of the records of one type. */
+export interface RecordsAsked {
+  readonly mock: string;
+  readonly type: string;
+  readonly find: string;
+  /** The name of a column, with a minus in front where it descends; empty for none. */
+  readonly sort: string;
+  readonly offset: number;
+  readonly limit: number;
+}
 
 export const recordsApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
@@ -31,6 +44,17 @@ export const recordsApi = serverApi.injectEndpoints({
     }),
     listRecordTypes: build.query<readonly RecordType[], string>({
       queryFn: askWith(api.listRecordTypes),
+      providesTags: ['Records'],
+    }),
+    readRecordTable: build.query<RecordTable, RecordsAsked>({
+      queryFn: askWith(({ mock, type, ...asked }) => api.readRecordTable(mock, type, asked)),
+      providesTags: ['Records'],
+    }),
+    readRecord: build.query<
+      InspectedRecord,
+      { readonly mock: string; readonly type: string; readonly number: number }
+    >({
+      queryFn: askWith(({ mock, type, number }) => api.readRecord(mock, type, number)),
       providesTags: ['Records'],
     }),
     importRecords: build.mutation<
@@ -70,6 +94,8 @@ export const {
   useRestoreSnapshotMutation,
   useRemoveSnapshotMutation,
   useListRecordTypesQuery,
+  useReadRecordTableQuery,
+  useReadRecordQuery,
   useImportRecordsMutation,
   useReadMigrationQuery,
   useMigrateMutation,

@@ -1,3 +1,4 @@
+export { completeFind } from './completeFind.js';
 export { columnsOf, type RecordColumn } from './columns.js';
 export { readFind, sortBy, type RecordFind, type RecordFindRead } from './find.js';
 export type { RecordLink } from './hint.js';

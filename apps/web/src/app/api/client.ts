@@ -10,6 +10,7 @@ import {
   type ExchangeSummary,
   type Faults,
   type ImportResult,
+  type InspectedRecord,
   type LiveSchema,
   type LiveSchemaAddress,
   type MigrationView,
@@ -18,6 +19,7 @@ import {
   type PathParameters,
   type ProblemBody,
   type QueryOf,
+  type RecordTable,
   type RecordType,
   type Publication,
   type Release,
@@ -29,6 +31,7 @@ import {
   type SeedSettings,
   type SentMessage,
   type Snapshot,
+  type TableQuery,
 } from '@isomeros/api';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { Decision } from '@isomeros/core/migration';
@@ -263,6 +266,18 @@ export const api = {
   },
   listRecordTypes: async (id: string): Promise<readonly RecordType[]> =>
     (await call('GET /api/mocks/{id}/record-types', { id })).items,
+  readRecordTable: (
+    id: string,
+    type: string,
+    { find, sort, ...page }: Required<TableQuery>,
+  ): Promise<RecordTable> =>
+    call(
+      'GET /api/mocks/{id}/record-types/{type}/table',
+      { id, type },
+      { query: { ...page, ...(find === '' ? {} : { find }), ...(sort === '' ? {} : { sort }) } },
+    ),
+  readRecord: (id: string, type: string, number: number): Promise<InspectedRecord> =>
+    call('GET /api/mocks/{id}/record-types/{type}/table/{number}', { id, type, number: String(number) }),
   /** Where the records of a mock are to be had, of one type or of all. */
   recordsAddress: (id: string, type: string | null, query: Readonly<Record<string, string>>): string =>
     type === null

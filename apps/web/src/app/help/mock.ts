@@ -18,7 +18,7 @@ export const MOCK_HELP = {
     title: 'Records',
     kind: 'action',
     view: 'mock',
-    help: 'Exports and imports the records, and says how many are wanted when they are seeded.',
+    help: 'Looks through the records, exports and imports them, and says how many are wanted when they are seeded.',
   },
   'mock.undo': {
     title: 'Undo',

@@ -1,0 +1,182 @@
+import { skipToken } from '@reduxjs/toolkit/query';
+import type { InspectedRecord } from '@isomeros/api';
+import type { RecordLink } from '@isomeros/core/records';
+import { problemOf } from '../app/api/client.js';
+import { amount } from '../app/parts/amount.js';
+import { RecordCellView, RecordLinkView, valueText } from './RecordCellView.js';
+import { RemovalTree, treeSize } from './RemovalTree.js';
+import { useReadRecordQuery } from './recordsApi.js';
+
+interface Props {
+  /** The id of the mock. */
+  readonly mock: string;
+  readonly record: { readonly type: string; readonly number: number } | null;
+  readonly onFollow: (to: RecordLink) => void;
+}
+
+/** One record: its values, the exchanges that made it, what refers to it, and what would go with it. */
+export function RecordPanel({ mock, record, onFollow }: Props): React.JSX.Element {
+  const asked = record === null ? skipToken : { mock, type: record.type, number: record.number };
+  const { currentData, data, error } = useReadRecordQuery(asked);
+  // The one before stays while the next is read.
+  const shown = currentData ?? data;
+  if (record === null || error !== undefined || shown === undefined)
+    return (
+      <section className="panel" aria-label="Record">
+        <header className="panel-head">
+          <h2>Record</h2>
+        </header>
+        <p className="empty-note">
+          {record === null
+            ? 'Choose a record to see its values, its versions, what refers to it, and what would go with it.'
+            : (problemOf(error)?.detail ?? '')}
+        </p>
+      </section>
+    );
+  const { link, version } = shown;
+  return (
+    <section className="panel" aria-label="Record">
+      <header className="panel-head">
+        <h2>
+          {link.type} {valueText(link.key)}
+        </h2>
+        <span className="quiet">version {version}</span>
+        <span className="end quiet">{link.hint}</span>
+      </header>
+      <div className="panel-body">
+        <Values record={shown} onFollow={onFollow} />
+        <Versions record={shown} />
+        <ReferringRecords record={shown} onFollow={onFollow} />
+        <Removal record={shown} onFollow={onFollow} />
+      </div>
+    </section>
+  );
+}
+
+interface PartProps {
+  readonly record: InspectedRecord;
+  readonly onFollow: (to: RecordLink) => void;
+}
+
+function Values({ record, onFollow }: PartProps): React.JSX.Element {
+  const { columns, cells, transitions } = record;
+  return (
+    <table className="record-values">
+      <tbody>
+        {columns.map(({ name, type, kind }, at) => (
+          <tr key={name}>
+            <th scope="row" title={type}>
+              {name}
+            </th>
+            <td>{cells[at] !== undefined && <RecordCellView cell={cells[at]} onFollow={onFollow} />}</td>
+            <td className="quiet">{kind === 'attribute' ? '' : kind}</td>
+          </tr>
+        ))}
+        {transitions.length > 0 && (
+          <tr>
+            <th scope="row">allows now</th>
+            <td colSpan={2}>{transitions.join(', ')}</td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+const clock = (at: string): string =>
+  new Date(at).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+
+function Versions({ record }: Pick<PartProps, 'record'>): React.JSX.Element {
+  const { versions } = record;
+  return (
+    <>
+      <header className="panel-head">
+        <h3>Versions</h3>
+        <span className="quiet">
+          {versions.length === 0 ? 'none since the journal began' : 'and the exchange that made each'}
+        </span>
+      </header>
+      <table className="record-values">
+        <tbody>
+          {versions.map(({ version, exchange, operation, changed, at }) => (
+            <tr key={exchange}>
+              <th scope="row">{version}</th>
+              <td>
+                <span className="strong">{exchange}</span> {operation}
+              </td>
+              <td>{version === 1 ? 'all' : changed.join(', ')}</td>
+              <td className="quiet">{clock(at)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function ReferringRecords({ record, onFollow }: PartProps): React.JSX.Element {
+  const { referring } = record;
+  const all = referring.reduce((sum, { records }) => sum + records, 0);
+  return (
+    <>
+      <header className="panel-head">
+        <h3>Referred to by</h3>
+        <span className="quiet">{all === 0 ? 'nothing' : amount(all, 'record')}</span>
+      </header>
+      {referring.map(({ type, by, records, first }) => (
+        <div key={`${type} ${by.role}`} className="referring">
+          <p>
+            <span className="strong">{by.kind === 'owns' ? by.role : type}</span>{' '}
+            <span className="quiet">{by.kind === 'owns' ? 'owned' : `by ${by.role}`}</span> {records}
+          </p>
+          <ul>
+            {first.map((to) => (
+              <li key={to.number}>
+                <RecordLinkView to={to} onFollow={onFollow} />
+              </li>
+            ))}
+            {records > first.length && <li className="quiet">and {records - first.length} more</li>}
+          </ul>
+        </div>
+      ))}
+    </>
+  );
+}
+
+function Removal({ record, onFollow }: PartProps): React.JSX.Element {
+  const { removal } = record;
+  const others = removal.allowed ? treeSize(removal.tree) - 1 : 0;
+  return (
+    <>
+      <header className="panel-head">
+        <h3>Removed with it</h3>
+        <span className="quiet">
+          {removal.allowed
+            ? others === 0
+              ? 'nothing else'
+              : amount(others, 'record')
+            : `${amount(removal.blocking, 'record')} need it`}
+        </span>
+      </header>
+      {removal.allowed ? (
+        <RemovalTree tree={removal.tree} title={`${record.link.type} ${valueText(record.link.key)}`} />
+      ) : (
+        <div className="referring">
+          <p>It cannot be removed while these refer to it.</p>
+          <ul>
+            {removal.first.map((to) => (
+              <li key={to.number}>
+                {to.type} <RecordLinkView to={to} onFollow={onFollow} />
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </>
+  );
+}
