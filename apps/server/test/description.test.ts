@@ -169,6 +169,9 @@ describe('what is answered', () => {
     await ask('PUT /api/mocks/{id}/seed-plan', `${on}/seed-plan`, { counts: { Route: 4 } });
     await ask('GET /api/mocks/{id}/seed-plan', `${on}/seed-plan`);
     await ask('GET /api/mocks/{id}/record-types', `${on}/record-types`);
+    await ask('GET /api/mocks/{id}/record-types/{type}/table', `${on}/record-types/Route/table`);
+    // The first record of the first type has the first number.
+    await ask('GET /api/mocks/{id}/record-types/{type}/table/{number}', `${on}/record-types/Route/table/1`);
     await ask('GET /api/mocks/{id}/records', `${on}/records`);
     await ask('GET /api/mocks/{id}/records/{type}', `${on}/records/Route`);
     await ask('POST /api/mocks/{id}/records', `${on}/records?mode=merge&check=only`, {

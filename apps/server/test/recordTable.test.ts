@@ -185,3 +185,26 @@ describe('one record', () => {
     expect(response.status).toBe(404);
   });
 });
+
+test('an exchange that removes several records tells how they hang together', async () => {
+  const removed = await fetch(`${mock.baseUrls.main}/routes/KS`, { method: 'DELETE' });
+  expect(removed.status).toBe(204);
+  const { items } = await app.json<{ items: { number: number }[] }>('GET', `/api/mocks/${mock.id}/exchanges`);
+  const exchange = await app.json<{ removed: unknown }>(
+    'GET',
+    `/api/mocks/${mock.id}/exchanges/${items[0]?.number}`,
+  );
+  const node = (type: string, by: unknown, records: number, below: readonly unknown[] = []): unknown => ({
+    type,
+    by,
+    effect: 'removed',
+    records,
+    below,
+  });
+  expect(exchange.removed).toEqual([
+    node('Route', null, 1, [
+      node('Sailing', { kind: 'owns', role: 'sailings' }, 2),
+      node('Route detours', { kind: 'refers', role: 'detourOf' }, 1),
+    ]),
+  ]);
+});

@@ -1,5 +1,5 @@
 import type { NamedExample } from '@isomeros/core/arrangement';
-import type { FaultRule, NearMiss, RecordChange, TraceStep } from '@isomeros/core/engine';
+import type { FaultRule, NearMiss, RecordChange, RemovalNode, TraceStep } from '@isomeros/core/engine';
 import type { Decision, MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
 import type { Items, PageQuery } from './route.js';
@@ -197,6 +197,8 @@ export interface Exchange extends ExchangeSummary {
   /** Other operations it might have been meant for. */
   readonly nearMisses: readonly NearMiss[];
   readonly records: readonly RecordChange[];
+  /** Where it removed several records: how they hang together, counted. */
+  readonly removed: readonly RemovalNode[];
 }
 
 export interface MocksQuery {

@@ -2,6 +2,7 @@ import type { Exchange, ExchangeSummary, Message, RecordVersion } from '@isomero
 import { STATUS_CODES } from 'node:http';
 import type { Contract } from '@isomeros/core/contract';
 import {
+  cascadeOf,
   describeChange,
   nearMisses,
   versionOf,
@@ -16,7 +17,7 @@ import {
  */
 export interface KeptExchange extends Omit<
   Exchange,
-  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'nearMisses' | 'records'
+  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'nearMisses' | 'records' | 'removed'
 > {
   /** Given by the journal. */
   number: number;
@@ -98,6 +99,7 @@ export class Journal {
       trace,
       nearMisses: nearMisses(contract, kept),
       records: records.map(describeChange),
+      removed: cascadeOf(records),
     };
   }
 

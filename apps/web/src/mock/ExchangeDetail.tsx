@@ -1,6 +1,7 @@
 import type { RecordChange, RecordImage, StepName } from '@isomeros/core/engine';
 import type { Exchange } from '@isomeros/api';
 import { KeepExchange } from './KeepExchange.js';
+import { RemovalTree } from './RemovalTree.js';
 import { amount } from '../app/parts/amount.js';
 
 const STEP_WORDS: Readonly<Record<StepName, string>> = {
@@ -63,9 +64,20 @@ export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
           <h3>Records</h3>
           <span className="quiet">{countText(exchange.records)}</span>
         </header>
-        {exchange.records.map((change, index) => (
-          <RecordTable key={index} change={change} />
-        ))}
+        {exchange.removed.length === 0 ? (
+          <RecordTables changes={exchange.records} />
+        ) : (
+          <>
+            <RemovalTree trees={exchange.removed} />
+            <RecordTables changes={exchange.records.filter(({ effect }) => effect !== 'removed')} />
+            <details key={exchange.number} className="candidates">
+              <summary>
+                {amount(exchange.records.filter(isRemoved).length, 'removed record')}, one by one
+              </summary>
+              <RecordTables changes={exchange.records.filter(isRemoved)} />
+            </details>
+          </>
+        )}
       </div>
     </section>
   );
@@ -96,39 +108,70 @@ function countText(records: readonly RecordChange[]): string {
   return records.length === 1 ? 'one changed' : `${records.length} changed`;
 }
 
+const isRemoved = ({ effect }: RecordChange): boolean => effect === 'removed';
+
+function RecordTables({ changes }: { readonly changes: readonly RecordChange[] }): React.JSX.Element {
+  return (
+    <>
+      {changes.map((change, index) => (
+        <RecordTable key={index} change={change} />
+      ))}
+    </>
+  );
+}
+
 function RecordTable({ change }: { readonly change: RecordChange }): React.JSX.Element {
   const { entity, key, effect, before, after } = change;
   const names = [...new Set([...Object.keys(before ?? {}), ...Object.keys(after ?? {})])];
-  const changed = names.filter((name) => isChanged(change, name)).length;
+  const changed = names.filter((name) => isChanged(change, name));
+  const same = names.filter((name) => !isChanged(change, name));
   return (
     <>
       <div className="record-title">
         <span className="strong">
           {entity} {text(key)}
         </span>{' '}
-        {effect === 'changed' ? `${changed} of ${names.length} attributes changed` : effect}
+        {effect === 'changed' ? `${changed.length} of ${names.length} attributes changed` : effect}
       </div>
-      <table className="records">
-        <thead>
-          <tr>
-            <th>attribute</th>
-            <th>before</th>
-            <th>after</th>
-          </tr>
-        </thead>
-        <tbody>
-          {names.map((name) => (
-            <tr key={name}>
-              <td className="name">{name}</td>
-              <td className={before === null ? 'quiet' : ''}>{cell(before, name)}</td>
-              <td className={isChanged(change, name) ? 'changed' : 'quiet'}>
-                {isChanged(change, name) || after === null ? cell(after, name) : 'same'}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <AttributeRows change={change} names={effect === 'changed' ? changed : names} />
+      {effect === 'changed' && same.length > 0 && (
+        <details className="candidates">
+          <summary>{amount(same.length, 'attribute')} as before</summary>
+          <AttributeRows change={change} names={same} />
+        </details>
+      )}
     </>
+  );
+}
+
+interface AttributeRowsProps {
+  readonly change: RecordChange;
+  readonly names: readonly string[];
+}
+
+function AttributeRows({ change, names }: AttributeRowsProps): React.JSX.Element {
+  const { before, after } = change;
+  return (
+    <table className="records">
+      <thead>
+        <tr>
+          <th>attribute</th>
+          <th>before</th>
+          <th>after</th>
+        </tr>
+      </thead>
+      <tbody>
+        {names.map((name) => (
+          <tr key={name}>
+            <td className="name">{name}</td>
+            <td className={before === null ? 'quiet' : ''}>{cell(before, name)}</td>
+            <td className={isChanged(change, name) ? 'changed' : 'quiet'}>
+              {isChanged(change, name) || after === null ? cell(after, name) : 'same'}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -164,7 +164,7 @@ function Removal({ record, onFollow }: PartProps): React.JSX.Element {
         </span>
       </header>
       {removal.allowed ? (
-        <RemovalTree tree={removal.tree} title={`${record.link.type} ${valueText(record.link.key)}`} />
+        <RemovalTree trees={[removal.tree]} />
       ) : (
         <div className="referring">
           <p>It cannot be removed while these refer to it.</p>

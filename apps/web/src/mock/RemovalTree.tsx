@@ -5,17 +5,15 @@ export const treeSize = ({ effect, records, below }: RemovalNode): number =>
   (effect === 'removed' ? records : 0) + below.reduce((sum, node) => sum + treeSize(node), 0);
 
 interface Props {
-  readonly tree: RemovalNode;
-  /** What stands at the top. */
-  readonly title: string;
+  /** What is at the top, each with what goes with it. */
+  readonly trees: readonly RemovalNode[];
 }
 
-/** What goes with a record, counted, each below what takes it along. */
-export function RemovalTree({ tree, title }: Props): React.JSX.Element {
+/** What goes with records, counted, each below what takes it along. */
+export function RemovalTree({ trees }: Props): React.JSX.Element {
   return (
     <div className="removal-tree">
-      <p className="strong">{title}</p>
-      <Nodes nodes={tree.below} />
+      <Nodes nodes={trees} />
     </div>
   );
 }
@@ -28,10 +26,10 @@ function Nodes({ nodes }: { readonly nodes: readonly RemovalNode[] }): React.JSX
         <li key={index}>
           <span className="node">
             <span>
-              {node.by?.kind === 'owns' ? node.by.role : node.type}{' '}
-              <span className="quiet">
-                {node.effect === 'detached' ? `let go of ${node.by?.role ?? ''}` : noteOf(node)}
-              </span>
+              <span className={node.by === null ? 'strong' : ''}>
+                {node.by?.kind === 'owns' ? node.by.role : node.type}
+              </span>{' '}
+              <span className="quiet">{noteOf(node)}</span>
             </span>
             <span>{node.records}</span>
           </span>
@@ -42,4 +40,8 @@ function Nodes({ nodes }: { readonly nodes: readonly RemovalNode[] }): React.JSX
   );
 }
 
-const noteOf = ({ by }: RemovalNode): string => (by?.kind === 'owns' ? 'owned' : `by ${by?.role ?? ''}`);
+function noteOf({ by, effect }: RemovalNode): string {
+  if (by === null) return '';
+  if (effect === 'detached') return `let go of ${by.role}`;
+  return by.kind === 'owns' ? 'owned' : `by ${by.role}`;
+}

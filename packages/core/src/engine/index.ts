@@ -40,6 +40,7 @@ export { problem, renderProblem } from './problem.js';
 export type { ProblemPages } from './problem.js';
 export { canonicalPath } from './paths.js';
 export { descriptionPath, representMembers, representRecord } from './represent.js';
+export { cascadeOf } from './cascade.js';
 export { planRemoval, removalTree, type RemovalNode } from './removal.js';
 export { fieldValue } from './list/field.js';
 export { filtered, fixedFilter, type Filter } from './list/filter.js';
