@@ -1,5 +1,12 @@
 import type { NamedExample } from '@isomeros/core/arrangement';
-import type { FaultRule, NearMiss, RecordChange, RemovalNode, TraceStep } from '@isomeros/core/engine';
+import type {
+  FaultRule,
+  NarrowingStep,
+  NearMiss,
+  RecordChange,
+  RemovalNode,
+  TraceStep,
+} from '@isomeros/core/engine';
 import type { Decision, MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
 import type { Items, PageQuery } from './route.js';
@@ -194,6 +201,8 @@ export interface Exchange extends ExchangeSummary {
   readonly request: Message;
   readonly response: Message;
   readonly trace: readonly TraceStep[];
+  /** Which operations each part of its target, and then its method, left possible. */
+  readonly narrowing: readonly NarrowingStep[];
   /** Other operations it might have been meant for. */
   readonly nearMisses: readonly NearMiss[];
   readonly records: readonly RecordChange[];

@@ -4,6 +4,7 @@ import type { Contract } from '@isomeros/core/contract';
 import {
   cascadeOf,
   describeChange,
+  narrowingOf,
   nearMisses,
   versionOf,
   type EngineResponse,
@@ -17,7 +18,16 @@ import {
  */
 export interface KeptExchange extends Omit<
   Exchange,
-  'number' | 'at' | 'milliseconds' | 'status' | 'request' | 'response' | 'nearMisses' | 'records' | 'removed'
+  | 'number'
+  | 'at'
+  | 'milliseconds'
+  | 'status'
+  | 'request'
+  | 'response'
+  | 'narrowing'
+  | 'nearMisses'
+  | 'records'
+  | 'removed'
 > {
   /** Given by the journal. */
   number: number;
@@ -97,6 +107,7 @@ export class Journal {
       request: shownRequest(kept),
       response: shownResponse(kept),
       trace,
+      narrowing: narrowingOf(contract, kept),
       nearMisses: nearMisses(contract, kept),
       records: records.map(describeChange),
       removed: cascadeOf(records),

@@ -1,6 +1,7 @@
 import type { RecordChange, RecordImage, StepName } from '@isomeros/core/engine';
 import type { Exchange } from '@isomeros/api';
 import { KeepExchange } from './KeepExchange.js';
+import { MatchNarrowing } from './MatchNarrowing.js';
 import { RemovalTree } from './RemovalTree.js';
 import { amount } from '../app/parts/amount.js';
 
@@ -49,6 +50,7 @@ export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
       </header>
       <div className="panel-body">
         <KeepExchange key={exchange.number} mock={mock} exchange={exchange} />
+        <MatchNarrowing key={`narrowing ${exchange.number}`} steps={exchange.narrowing} />
         <table className="trace">
           <tbody>
             {exchange.trace.map(({ step, outcome, text }, index) => (
@@ -83,15 +85,13 @@ export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
   );
 }
 
-/** What else it might have been meant for: open where nothing matched, a click away where something did. */
+/** What it might have been meant for, where nothing matched. */
 function Candidates({ exchange }: { readonly exchange: Exchange }): React.JSX.Element | null {
-  const { nearMisses, operation, number } = exchange;
-  if (nearMisses.length === 0) return null;
+  const { nearMisses, operation } = exchange;
+  if (nearMisses.length === 0 || operation !== null) return null;
   return (
-    <details key={number} className="candidates" open={operation === null}>
-      <summary>
-        {operation === null ? 'The nearest that there are' : amount(nearMisses.length, 'other candidate')}
-      </summary>
+    <div className="candidates">
+      <p>The nearest that there are</p>
       <ul>
         {nearMisses.map((candidate) => (
           <li key={candidate.operation}>
@@ -99,7 +99,7 @@ function Candidates({ exchange }: { readonly exchange: Exchange }): React.JSX.El
           </li>
         ))}
       </ul>
-    </details>
+    </div>
   );
 }
 

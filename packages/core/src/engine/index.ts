@@ -62,6 +62,7 @@ export { applyPatch, readPatch } from './jsonPatch.js';
 export { inverseOf, renumbered } from './undo.js';
 export { DIGEST_LENGTH, digestOf } from './digest.js';
 export { nearMisses, type NearMiss } from './nearMisses.js';
+export { narrowingOf, type NarrowingStep } from './narrowing.js';
 export { drawOutcome, simulatedFailure } from './faults.js';
 export { printFaults, readFaults } from './faultText.js';
 export type { FaultTextProblem, FaultsRead } from './faultText.js';
