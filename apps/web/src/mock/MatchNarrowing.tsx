@@ -32,7 +32,7 @@ export function MatchNarrowing({ steps }: Props): React.JSX.Element | null {
       {all > 0 && (
         <details className="candidates">
           <summary>{amount(all, 'operation')} lost</summary>
-          <table className="records">
+          <table className="lost">
             <tbody>
               {lost.map(({ operations, why }, index) => (
                 <tr key={index}>

@@ -1,3 +1,4 @@
+import type { RecordTable } from '@isomeros/api';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { completeFind, type RecordColumn, type RecordLink, type RecordRow } from '@isomeros/core/records';
@@ -7,7 +8,7 @@ import { problemOf } from '../app/api/client.js';
 import { LineField } from '../app/parts/LineField.js';
 import { useAppSelector } from '../app/store.js';
 import { RecordCellView } from './RecordCellView.js';
-import { useReadRecordTableQuery } from './recordsApi.js';
+import { useReadRecordTableQuery, type RecordsAsked } from './recordsApi.js';
 
 /** So many records are asked for at a time; two such pages hold whatever is in view. */
 const PAGE = 100;
@@ -30,14 +31,7 @@ export function RecordTableView({ mock, type, selected, onSelect, onFollow }: Pr
   const [sort, setSort] = useState('');
   const scroller = useRef<HTMLDivElement>(null);
   const [first, setFirst] = useState(0);
-  const asked = { mock, type, find, sort, limit: PAGE };
-  const page = Math.floor(first / PAGE);
-  const { currentData: one, data: last, error } = useReadRecordTableQuery({ ...asked, offset: page * PAGE });
-  const known = one ?? last;
-  const found = error === undefined ? (known?.found ?? 0) : 0;
-  const { currentData: two } = useReadRecordTableQuery(
-    found > (page + 1) * PAGE ? { ...asked, offset: (page + 1) * PAGE } : skipToken,
-  );
+  const { known, found, error, rowAt, loaded } = useRecordPages({ mock, type, find, sort }, first);
   const columns = known?.columns ?? NO_COLUMNS;
   const virtual = useVirtualizer({
     count: found,
@@ -46,11 +40,7 @@ export function RecordTableView({ mock, type, selected, onSelect, onFollow }: Pr
     overscan: 8,
     onChange: ({ range }) => setFirst(range?.startIndex ?? 0),
   });
-  const rowAt = (index: number): RecordRow | undefined =>
-    index < (page + 1) * PAGE ? one?.rows[index - page * PAGE] : two?.rows[index - (page + 1) * PAGE];
-  const at = Array.from({ length: 2 * PAGE }, (_, index) => page * PAGE + index).find(
-    (index) => selected !== null && rowAt(index)?.number === selected,
-  );
+  const at = loaded.find((index) => selected !== null && rowAt(index)?.number === selected);
   const move = (to: number): void => {
     const index = Math.max(0, Math.min(found - 1, to));
     virtual.scrollToIndex(index, { align: 'auto' });
@@ -70,18 +60,12 @@ export function RecordTableView({ mock, type, selected, onSelect, onFollow }: Pr
     event.preventDefault();
     move(to);
   };
-  const widths = columns.map(widthOf);
-  const line = {
-    gridTemplateColumns: widths.map((width) => `${width}px`).join(' '),
-    minWidth: widths.reduce((sum, width) => sum + width, 0),
-  };
+  const line = lineOf(columns);
   return (
     <section className="panel record-table" aria-label={type}>
       <header className="panel-head">
         <h2>{type}</h2>
-        <span className="quiet">
-          {known === undefined ? '' : found === known.total ? found : `${found} of ${known.total}`}
-        </span>
+        <span className="quiet">{countText(known, found)}</span>
         <FindField type={type} find={find} onFind={setFind} />
       </header>
       {error !== undefined && (
@@ -118,15 +102,7 @@ export function RecordTableView({ mock, type, selected, onSelect, onFollow }: Pr
                   if (row !== undefined) onSelect(row.number);
                 }}
               >
-                {row?.cells.map((cell, place) => (
-                  <span
-                    role="gridcell"
-                    key={columns[place]?.name ?? place}
-                    className={cellClass(columns[place])}
-                  >
-                    <RecordCellView cell={cell} onFollow={onFollow} />
-                  </span>
-                ))}
+                {row !== undefined && <Cells columns={columns} row={row} onFollow={onFollow} />}
               </div>
             );
           })}
@@ -140,6 +116,54 @@ export function RecordTableView({ mock, type, selected, onSelect, onFollow }: Pr
     </section>
   );
 }
+
+const countText = (known: RecordTable | undefined, found: number): string =>
+  known === undefined ? '' : found === known.total ? String(found) : `${found} of ${known.total}`;
+
+interface Pages {
+  /** The page in view; while it is read, the one before. */
+  readonly known: RecordTable | undefined;
+  readonly found: number;
+  readonly error: unknown;
+  readonly rowAt: (index: number) => RecordRow | undefined;
+  /** The places of the rows that can be there. */
+  readonly loaded: readonly number[];
+}
+
+/** The page that holds the first row in view, and the next one. */
+function useRecordPages(looked: Omit<RecordsAsked, 'offset' | 'limit'>, first: number): Pages {
+  const start = Math.floor(first / PAGE) * PAGE;
+  const asked = { ...looked, limit: PAGE };
+  const { currentData: one, data: last, error } = useReadRecordTableQuery({ ...asked, offset: start });
+  const known = one ?? last;
+  const found = error === undefined ? (known?.found ?? 0) : 0;
+  const isMore = found > start + PAGE;
+  const next = useReadRecordTableQuery(isMore ? { ...asked, offset: start + PAGE } : skipToken);
+  const two = isMore ? next.currentData : undefined;
+  return {
+    known,
+    found,
+    error,
+    rowAt: (index) => (index < start + PAGE ? one?.rows[index - start] : two?.rows[index - start - PAGE]),
+    loaded: Array.from({ length: 2 * PAGE }, (_, index) => start + index),
+  };
+}
+
+interface CellsProps {
+  readonly columns: readonly RecordColumn[];
+  readonly row: RecordRow;
+  readonly onFollow: (to: RecordLink) => void;
+}
+
+const Cells = ({ columns, row, onFollow }: CellsProps): React.JSX.Element => (
+  <>
+    {row.cells.map((cell, place) => (
+      <span role="gridcell" key={columns[place]?.name ?? place} className={cellClass(columns[place])}>
+        <RecordCellView cell={cell} onFollow={onFollow} />
+      </span>
+    ))}
+  </>
+);
 
 interface FindFieldProps {
   readonly type: string;
@@ -198,6 +222,15 @@ const cellClass = (column: RecordColumn | undefined): string =>
   column !== undefined && column.kind !== 'owner' && column.kind !== 'reference' && isNumber(column)
     ? 'number'
     : '';
+
+/** How a row is laid out, its head too. */
+function lineOf(columns: readonly RecordColumn[]): { gridTemplateColumns: string; minWidth: number } {
+  const widths = columns.map(widthOf);
+  return {
+    gridTemplateColumns: widths.map((width) => `${width}px`).join(' '),
+    minWidth: widths.reduce((sum, width) => sum + width, 0),
+  };
+}
 
 /** Wide enough for what its type usually holds, in pixels. */
 function widthOf(column: RecordColumn): number {

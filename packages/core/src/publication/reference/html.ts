@@ -98,10 +98,8 @@ function sharedHtml(before: string, links: readonly string[]): readonly string[]
   return links.length === 0 ? [] : [`<p class="quiet">${before} ${links.join(', ')}.</p>`];
 }
 
-function opening(
-  { contract, credentials, headers, errors, isOperation }: ReferenceContent,
-  title: string,
-): string {
+function opening(content: ReferenceContent, title: string): string {
+  const { contract, credentials, isOperation } = content;
   const { summary, contact, license, terms, external, servers } = contract.documentation;
   const link = (url: string, text: string): string =>
     /^(?:https?:\/\/|mailto:)/i.test(url)
@@ -129,6 +127,13 @@ function opening(
           '<h2>Authentication</h2>',
           `<ul>${credentials.map((text) => `<li>${escaped(text)}</li>`).join('')}</ul>`,
         ]),
+    ...toldOnceHtml(content),
+  ].join('\n');
+}
+
+/** The headers and errors that many operations have alike. */
+function toldOnceHtml({ headers, errors, isOperation }: ReferenceContent): readonly string[] {
+  return [
     ...(headers.length === 0
       ? []
       : [
@@ -159,7 +164,7 @@ function opening(
             'answers',
           ),
         ]),
-  ].join('\n');
+  ];
 }
 
 function groupHtml(

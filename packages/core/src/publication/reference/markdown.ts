@@ -10,7 +10,7 @@ import { codeMarkdown, fencedMarkdown, lineMarkdown, plainMarkdown, textMarkdown
 
 /** The reference for a repository: CommonMark, with tables. */
 export function referenceMarkdown(content: ReferenceContent): string {
-  const { contract, groups, shapes, credentials, headers, errors, isOperation } = content;
+  const { contract, groups, shapes, credentials, isOperation } = content;
   const { summary, servers, version } = contract.documentation;
   const blocks = [
     `# ${plainMarkdown(`${contract.title} ${version ?? contract.version}`)}`,
@@ -29,6 +29,31 @@ export function referenceMarkdown(content: ReferenceContent): string {
     ...(credentials.length === 0
       ? []
       : ['## Authentication', credentials.map((text) => `- ${plainMarkdown(text)}`).join('\n')]),
+    ...toldOnceBlocks(content),
+    ...groups.flatMap(({ title, description, operations }) => [
+      `## ${plainMarkdown(title)}`,
+      ...(description === null ? [] : [textMarkdown(description, isOperation)]),
+      ...operations.flatMap((operation) => operationBlocks(content, operation)),
+    ]),
+    '## Shapes',
+    ...shapes.flatMap((shape) => [
+      `### ${plainMarkdown(shape.name)}`,
+      table(
+        ['member', 'type', 'description'],
+        memberFacts(contract, shape).map(({ name, type, isRequired, note }) => [
+          codeMarkdown(name),
+          plainMarkdown(type) + (isRequired ? ', required' : ''),
+          lineMarkdown(note, isOperation),
+        ]),
+      ),
+    ]),
+  ];
+  return `${blocks.join('\n\n')}\n`;
+}
+
+/** The headers and errors that many operations have alike. */
+function toldOnceBlocks({ headers, errors, isOperation }: ReferenceContent): readonly string[] {
+  return [
     ...(headers.length === 0
       ? []
       : [
@@ -58,25 +83,7 @@ export function referenceMarkdown(content: ReferenceContent): string {
             ]),
           ),
         ]),
-    ...groups.flatMap(({ title, description, operations }) => [
-      `## ${plainMarkdown(title)}`,
-      ...(description === null ? [] : [textMarkdown(description, isOperation)]),
-      ...operations.flatMap((operation) => operationBlocks(content, operation)),
-    ]),
-    '## Shapes',
-    ...shapes.flatMap((shape) => [
-      `### ${plainMarkdown(shape.name)}`,
-      table(
-        ['member', 'type', 'description'],
-        memberFacts(contract, shape).map(({ name, type, isRequired, note }) => [
-          codeMarkdown(name),
-          plainMarkdown(type) + (isRequired ? ', required' : ''),
-          lineMarkdown(note, isOperation),
-        ]),
-      ),
-    ]),
   ];
-  return `${blocks.join('\n\n')}\n`;
 }
 
 function operationBlocks(
