@@ -1,7 +1,7 @@
 import type { RecordTable } from '@isomeros/api';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { completeFind, type RecordColumn, type RecordLink, type RecordRow } from '@isomeros/core/records';
+import { completeFind, type RecordColumn, type RecordLink, type TableRecord } from '@isomeros/core/records';
 import { storageOf } from '@isomeros/core/model';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { problemOf } from '../app/api/client.js';
@@ -125,7 +125,7 @@ interface Pages {
   readonly known: RecordTable | undefined;
   readonly found: number;
   readonly error: unknown;
-  readonly rowAt: (index: number) => RecordRow | undefined;
+  readonly rowAt: (index: number) => TableRecord | undefined;
   /** The places of the rows that can be there. */
   readonly loaded: readonly number[];
 }
@@ -151,7 +151,7 @@ function useRecordPages(looked: Omit<RecordsAsked, 'offset' | 'limit'>, first: n
 
 interface CellsProps {
   readonly columns: readonly RecordColumn[];
-  readonly row: RecordRow;
+  readonly row: TableRecord;
   readonly onFollow: (to: RecordLink) => void;
 }
 

@@ -3,4 +3,4 @@ export { columnsOf, type RecordColumn } from './columns.js';
 export { readFind, sortBy, type RecordFind, type RecordFindRead } from './find.js';
 export type { RecordLink } from './hint.js';
 export { recordDetail, type RecordDetail, type Referring, type RemovalPreview } from './record.js';
-export { recordPage, type RecordCell, type RecordPage, type RecordRow } from './table.js';
+export { recordPage, type RecordCell, type RecordPage, type TableRecord } from './table.js';

@@ -1,7 +1,7 @@
 import { planRemoval, removalTree, transitionsNow, type Dataset, type RemovalNode } from '../engine/index.js';
 import { roleOf, storageOf, type EntityStorage, type Row } from '../model/index.js';
 import { linkTo, type RecordLink } from './hint.js';
-import { rowOf, type RecordRow } from './table.js';
+import { tableRecord, type TableRecord } from './table.js';
 
 /** So many of those that refer to a record are named. */
 const MOST_NAMED = 20;
@@ -21,7 +21,7 @@ export type RemovalPreview =
   | { readonly allowed: false; readonly blocking: number; readonly first: readonly RecordLink[] };
 
 /** One record with what hangs together with it. */
-export interface RecordDetail extends RecordRow {
+export interface RecordDetail extends TableRecord {
   /** What it is called where others refer to it. */
   readonly link: RecordLink;
   /** The transitions that its state allows now. */
@@ -46,7 +46,7 @@ export function recordDetail(dataset: Dataset, storage: EntityStorage, row: Row,
   const plan = planRemoval(model, dataset, row);
   const own = linkTo(model, dataset, row);
   return {
-    ...rowOf(model, dataset, storage, row),
+    ...tableRecord(model, dataset, storage, row),
     link: own ?? { type: storage.entity.name, number: row.rid, key: null, hint: '' },
     transitions: transitionsNow(storage.attributes, row, now),
     referring,

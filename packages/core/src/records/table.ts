@@ -20,7 +20,7 @@ export type RecordCell =
   | { readonly kind: 'secret' };
 
 /** One record of a table. */
-export interface RecordRow {
+export interface TableRecord {
   readonly number: number;
   /** Counts the changes of the record, from 1. */
   readonly version: number;
@@ -34,7 +34,7 @@ export interface RecordPage {
   readonly total: number;
   /** How many of them are looked for. */
   readonly found: number;
-  readonly rows: readonly RecordRow[];
+  readonly rows: readonly TableRecord[];
 }
 
 interface Page {
@@ -60,12 +60,12 @@ export function recordPage(
   return {
     total: dataset.countOf(storage),
     found: shown.length,
-    rows: shown.rows(offset, offset + limit).map((row) => rowOf(dataset.model, dataset, storage, row)),
+    rows: shown.rows(offset, offset + limit).map((row) => tableRecord(dataset.model, dataset, storage, row)),
   };
 }
 
 /** A record as a table shows it. */
-export function rowOf(model: Model, view: RecordView, storage: EntityStorage, row: Row): RecordRow {
+export function tableRecord(model: Model, view: RecordView, storage: EntityStorage, row: Row): TableRecord {
   const attributes = new Map(
     [...storage.attributes, ...storage.computed].map((attribute) => [attribute.name, attribute]),
   );
