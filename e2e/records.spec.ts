@@ -147,4 +147,16 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
   const removed = record.locator('.removal-tree');
   await expect(removed).toContainText('sailings owned4');
   await expect(removed).toContainText('bookings owned1');
+
+  await page.getByRole('button', { name: 'Exchanges', exact: true }).press('Enter');
+  expect((await fetch(`${base}/routes/KS`, { method: 'DELETE' })).status).toBe(204);
+  const happened = page.getByRole('region', { name: 'What happened' });
+  await expect(happened.getByRole('heading', { name: /^What happened in/ })).toBeVisible();
+  const parts = happened.getByRole('list', {
+    name: 'Operations still possible after each part of the target',
+  });
+  await expect(parts.getByRole('listitem').last()).toHaveText('DELETE1');
+  await expect(happened.locator('.removal-tree')).toContainText('sailings owned4');
+  await happened.getByText('6 removed records, one by one').press('Enter');
+  await expect(happened.getByText('Booking 1')).toBeVisible();
 });
