@@ -116,7 +116,15 @@ export { constraintValue, pointedEntity, pointingOf, storageOf } from './constra
 export { carriedName, pairCarried, pairFrom, pairTo } from './pairs.js';
 export type { EntityStorage, UniqueConstraint } from './entityStorage.js';
 export type { Pointing, Storage } from './constraints.js';
-export { COMPARE_OPERATORS, compareScalars, comparesTo, instantMillis, sameScalar } from './compare.js';
+export {
+  COMPARE_OPERATORS,
+  compareScalars,
+  comparesTo,
+  instantMillis,
+  sameScalar,
+  scalarOrder,
+} from './compare.js';
+export type { ScalarOrder } from './compare.js';
 export { creationOrder } from './creation.js';
 export type { CreationOrder } from './creation.js';
 export { entryOf, lazy, memoize } from './memoize.js';

@@ -62,12 +62,11 @@ export const listed = (names: readonly string[]): string =>
 export function compareText(a: string, b: string): number {
   const length = Math.min(a.length, b.length);
   for (let index = 0; index < length; index++) {
-    const [left, right] = [a.charCodeAt(index), b.charCodeAt(index)];
+    const left = a.charCodeAt(index);
+    const right = b.charCodeAt(index);
     if (left === right) continue;
-    const [leftSurrogate, rightSurrogate] = [
-      left >= 0xd800 && left < 0xe000,
-      right >= 0xd800 && right < 0xe000,
-    ];
+    const leftSurrogate = left >= 0xd800 && left < 0xe000;
+    const rightSurrogate = right >= 0xd800 && right < 0xe000;
     if (leftSurrogate !== rightSurrogate) return leftSurrogate ? 1 : -1;
     return left - right;
   }

@@ -4,7 +4,7 @@ import type { OfModel } from '../service.js';
 import { fieldValue } from './field.js';
 import type { Filter } from './filter.js';
 import type { ListQuery } from './listQuery.js';
-import { comparePositions, type Ranked, type SortBy } from './sort.js';
+import { positionOrder, type Ranked, type SortBy } from './sort.js';
 import { Sorted } from './sorted.js';
 import { IndexRange } from './indexRange.js';
 
@@ -29,7 +29,7 @@ class OrderedIndex implements RecordIndex {
     rows: Iterable<Row>,
   ) {
     const items = [...rows].map((row) => this.ranked(row));
-    this.items = new Sorted(items, (a, b) => comparePositions(keys, a, b));
+    this.items = new Sorted(items, positionOrder(keys));
   }
 
   add(row: Row): void {
@@ -61,7 +61,8 @@ class OrderedIndex implements RecordIndex {
 
   /** Where positions with these first values begin, or end where `rid` lies behind all. */
   private bound(keys: readonly SortBy[], values: readonly Json[], rid: number): number {
-    return this.items.firstNot((item) => comparePositions(keys, item, { values, rid }) < 0);
+    const order = positionOrder(keys);
+    return this.items.firstNot((item) => order(item, { values, rid }) < 0);
   }
 }
 

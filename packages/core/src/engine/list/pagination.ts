@@ -2,7 +2,7 @@ import type { PageRequest } from './listQuery.js';
 import type { Row } from '../../model/index.js';
 import type { Cursor } from './listQuery.js';
 import type { IndexRange } from './indexRange.js';
-import { comparePositions, type Position, type SortBy } from './sort.js';
+import { positionOrder, type Position, type SortBy } from './sort.js';
 import { firstWhere } from './sorted.js';
 
 /** The records of a page, and where its neighbours begin. */
@@ -53,9 +53,11 @@ function between(all: IndexRange, from: number, to: number): PageRange {
 }
 
 /** The number of the first record behind a position, or at it where `past` is false. */
-const firstBeyond = (keys: readonly SortBy[], all: IndexRange, position: Position, past: boolean): number =>
-  firstWhere(all.length, (number) => {
+function firstBeyond(keys: readonly SortBy[], all: IndexRange, position: Position, past: boolean): number {
+  const order = positionOrder(keys);
+  return firstWhere(all.length, (number) => {
     const found = all.at(number);
-    const order = found === undefined ? 0 : comparePositions(keys, found, position);
-    return order > 0 || (order === 0 && !past);
+    const compared = found === undefined ? 0 : order(found, position);
+    return compared > 0 || (compared === 0 && !past);
   });
+}

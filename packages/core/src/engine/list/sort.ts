@@ -5,7 +5,14 @@ import {
   type Resource,
   type SortKey,
 } from '../../contract/index.js';
-import { compareScalars, memoize, type Json, type Row, type ScalarType } from '../../model/index.js';
+import {
+  memoize,
+  scalarOrder,
+  type Json,
+  type Row,
+  type ScalarOrder,
+  type ScalarType,
+} from '../../model/index.js';
 import type { RecordView } from '../dataset.js';
 import type { ProblemDetail } from '../message.js';
 import { storageNamed, type RequestContext } from '../service.js';
@@ -120,21 +127,27 @@ export function ranked(
       rid: row.rid,
       values: keys.map(({ field }) => fieldValue(service, view, row, field) ?? null),
     }))
-    .sort((a, b) => comparePositions(keys, a, b));
+    .sort(positionOrder(keys));
 }
 
-/** Below zero where `a` comes first. */
-export function comparePositions(keys: readonly SortBy[], a: Position, b: Position): number {
-  let index = 0;
-  for (const { type, descending } of keys) {
-    const order = compareValues(type, a.values[index], b.values[index]);
-    if (order !== 0) return descending ? -order : order;
-    index++;
-  }
-  return a.rid - b.rid;
+/** The order of the keys, made once for all that is put in it: below zero where the first comes first. */
+export function positionOrder(keys: readonly SortBy[]): (a: Position, b: Position) => number {
+  const orders = keys.map(({ type, descending }) => ({
+    order: scalarOrder(type),
+    sign: descending ? -1 : 1,
+  }));
+  return (a, b) => {
+    let index = 0;
+    for (const { order, sign } of orders) {
+      const found = compareValues(order, a.values[index], b.values[index]);
+      if (found !== 0) return sign * found;
+      index++;
+    }
+    return a.rid - b.rid;
+  };
 }
 
-function compareValues(type: ScalarType, a: Json | undefined, b: Json | undefined): number {
-  if (isScalarValue(a)) return isScalarValue(b) ? compareScalars(type, a, b) : -1;
+function compareValues(order: ScalarOrder, a: Json | undefined, b: Json | undefined): number {
+  if (isScalarValue(a)) return isScalarValue(b) ? order(a, b) : -1;
   return isScalarValue(b) ? 1 : 0;
 }
