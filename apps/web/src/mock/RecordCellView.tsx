@@ -5,6 +5,10 @@ import type { Json } from '@isomeros/core/model';
 export const valueText = (value: Json): string =>
   value === null ? '' : typeof value === 'string' ? value : JSON.stringify(value);
 
+/** A key, or the keys that lead to a record one after the other. */
+export const keyText = (key: Json): string =>
+  Array.isArray(key) ? (key as readonly Json[]).map(valueText).join(' / ') : valueText(key);
+
 interface Props {
   readonly cell: RecordCell;
   readonly onFollow: (to: RecordLink) => void;
@@ -37,13 +41,13 @@ export function RecordLinkView({ to, onFollow }: LinkProps): React.JSX.Element {
     <button
       type="button"
       className="record-link"
-      title={`${to.type} ${valueText(to.key)}`}
+      title={`${to.type} ${keyText(to.key)}`}
       onClick={(event) => {
         event.stopPropagation();
         onFollow(to);
       }}
     >
-      <span className="mono key">{valueText(to.key)}</span> {to.hint}
+      <span className="mono key">{keyText(to.key)}</span> {to.hint}
     </button>
   );
 }

@@ -3,7 +3,7 @@ import type { InspectedRecord } from '@isomeros/api';
 import type { RecordLink } from '@isomeros/core/records';
 import { problemOf } from '../app/api/client.js';
 import { amount } from '../app/parts/amount.js';
-import { RecordCellView, RecordLinkView, valueText } from './RecordCellView.js';
+import { keyText, RecordCellView, RecordLinkView } from './RecordCellView.js';
 import { RemovalTree, treeSize } from './RemovalTree.js';
 import { useReadRecordQuery } from './recordsApi.js';
 
@@ -38,7 +38,7 @@ export function RecordPanel({ mock, record, onFollow }: Props): React.JSX.Elemen
     <section className="panel" aria-label="Record">
       <header className="panel-head">
         <h2>
-          {link.type} {valueText(link.key)}
+          {link.type} {keyText(link.key)}
         </h2>
         <span className="quiet">version {version}</span>
         <span className="end quiet">{link.hint}</span>
@@ -68,14 +68,16 @@ function Values({ record, onFollow }: PartProps): React.JSX.Element {
             <th scope="row" title={type}>
               {name}
             </th>
-            <td>{cells[at] !== undefined && <RecordCellView cell={cells[at]} onFollow={onFollow} />}</td>
-            <td className="quiet">{kind === 'attribute' ? '' : kind}</td>
+            <td>
+              {cells[at] !== undefined && <RecordCellView cell={cells[at]} onFollow={onFollow} />}
+              {kind === 'computed' && <span className="quiet"> computed</span>}
+            </td>
           </tr>
         ))}
         {transitions.length > 0 && (
           <tr>
             <th scope="row">allows now</th>
-            <td colSpan={2}>{transitions.join(', ')}</td>
+            <td>{transitions.join(', ')}</td>
           </tr>
         )}
       </tbody>
@@ -101,7 +103,7 @@ function Versions({ record }: Pick<PartProps, 'record'>): React.JSX.Element {
           {versions.length === 0 ? 'none since the journal began' : 'and the exchange that made each'}
         </span>
       </header>
-      <table className="record-values">
+      <table className="record-versions">
         <tbody>
           {versions.map(({ version, exchange, operation, changed, at }) => (
             <tr key={exchange}>

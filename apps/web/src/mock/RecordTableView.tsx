@@ -232,13 +232,17 @@ function lineOf(columns: readonly RecordColumn[]): { gridTemplateColumns: string
   };
 }
 
+const SHORT_TEXT = 8;
+
 /** Wide enough for what its type usually holds, in pixels. */
 function widthOf(column: RecordColumn): number {
   const { kind, type } = column;
   if (kind === 'owner' || kind === 'reference') return 170;
-  if (/^instant/.test(type)) return 186;
+  if (/^instant/.test(type)) return 180;
   if (isNumber(column)) return kind === 'key' ? 72 : 96;
   if (/^(?:boolean|date|time)/.test(type)) return 100;
   if (/^(?:choice|duration)/.test(type)) return 110;
+  const longest = Number(/^text\(\d*\.\.(\d+)/.exec(type)?.[1] ?? Infinity);
+  if (longest <= SHORT_TEXT) return 84;
   return kind === 'key' ? 110 : 150;
 }
