@@ -116,7 +116,12 @@ describe('the table of a record type', () => {
   test.each<readonly [string, Readonly<Record<string, string>>, number, string]>([
     ['Boat', {}, 404, 'Boat'],
     ['Sailing', { find: 'where colour = red' }, 400, 'Sailing has no colour.'],
-    ['Sailing', { find: 'where seats = many' }, 400, 'seats is compared with an integer'],
+    [
+      'Sailing',
+      { find: 'where seats = many' },
+      400,
+      'seats is compared with an integer from 0 to 900. (column 7)',
+    ],
     ['Sailing', { find: 'where seats = input least' }, 400, 'Nothing is sent here'],
     ['Sailing', { find: 'where seats' }, 400, 'one of'],
     ['Route', { find: 'where pin = 1' }, 400, 'pin is never returned'],

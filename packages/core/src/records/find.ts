@@ -36,23 +36,41 @@ export function readFind(model: Model, storage: EntityStorage, text: string, now
   if (!indexModel(model).entities.has(storage.entity.name))
     return { ok: false, message: `Pairs are looked for by their texts alone.`, column: 1 };
   const read = readQueryTerms(model, storage.entity.name, text);
-  return read.ok ? resolved(model, storage, read.terms, now) : read;
+  return read.ok ? resolved(model, storage, read.terms, text, now) : read;
 }
 
-function resolved(model: Model, storage: EntityStorage, terms: QueryTerms, now: number): RecordFindRead {
+function resolved(
+  model: Model,
+  storage: EntityStorage,
+  terms: QueryTerms,
+  text: string,
+  now: number,
+): RecordFindRead {
+  const refuse = (message: string, member: string): RecordFindRead => ({
+    ok: false,
+    message,
+    column: placeOf(model, storage, text, member),
+  });
   const filters: Filter[] = [];
   for (const term of terms.filters) {
     const found = filterOf(model, storage, term, now);
-    if (typeof found === 'string') return { ok: false, message: found, column: 1 };
+    if (typeof found === 'string') return refuse(found, term.member);
     filters.push(found);
   }
   const sort: SortBy[] = [];
   for (const { member, descending } of terms.order) {
     const found = comparedById(model, storage, member);
-    if (typeof found === 'string') return { ok: false, message: found, column: 1 };
+    if (typeof found === 'string') return refuse(found, member);
     sort.push({ field: found.field, type: found.type, descending });
   }
   return { ok: true, find: { filters, search: null, sort } };
+}
+
+/** Where a member is named first in a line, from 1. */
+function placeOf(model: Model, storage: EntityStorage, text: string, member: string): number {
+  const all = [...storage.attributes, ...storage.computed, ...pointersOf(model, storage)];
+  const name = all.find(({ id }) => id === member)?.name ?? '';
+  return Math.max(0, text.search(new RegExp(`\\b${name}\\b`))) + 1;
 }
 
 /** A filter that a line names, or what is wrong with it. */

@@ -45,6 +45,19 @@ describe('a line that looks for records', () => {
     expect(completed(text)).toEqual(lines);
   });
 
+  test.each<readonly [string, string, number]>([
+    ['where state = gone', 'state is compared with one of planned, long gone', 7],
+    ['where isFull = true and state = now', 'state is one of planned, long gone, and no moment', 25],
+    ['where isFull = true by secret', 'secret is never returned', 24],
+    ['where position = 1', 'position is json', 7],
+    ['where colour = 1', 'Sailing has no colour', 7],
+    ['where state', 'Expected one of', 12],
+  ])('%j is refused, and where: %s', (text, says, column) => {
+    const read = sailing === undefined ? null : readFind(MODEL, sailing, text, NOW);
+    expect(read).toMatchObject({ ok: false, column });
+    expect(read?.ok === false ? read.message : '').toContain(says);
+  });
+
   test('is read wherever it was completed to its end', () => {
     for (const end of ['where state = planned by departsAt desc', 'where isFull = true and departsAt > now'])
       expect(sailing === undefined ? null : readFind(MODEL, sailing, end, NOW).ok).toBe(true);
