@@ -59,7 +59,7 @@ export interface TableQuery {
   /**
    * How many records come before.
    * @minimum 0
-   * @maximum 100000000
+   * @maximum 99999999
    * @default 0
    * @TJS-type integer
    */

@@ -9,9 +9,7 @@ export function readLimit(text: string | undefined): number {
   const limit = /^[1-9]\d{0,3}$/.test(text) ? Number(text) : NaN;
   if (limit <= MAX_PAGE_SIZE) return limit;
   const message = `Expected a whole number from 1 to ${MAX_PAGE_SIZE}.`;
-  throw new ApiProblem('bad-parameter', message, {
-    errors: [{ parameter: 'limit', code: 'range', message }],
-  });
+  throw outOfRange('limit', message);
 }
 
 /** How many items come before those that are asked for. */
@@ -19,10 +17,11 @@ export function readOffset(text: string | undefined): number {
   if (text === undefined) return 0;
   if (/^(?:0|[1-9]\d{0,7})$/.test(text)) return Number(text);
   const message = 'Expected a whole number from 0 to 99999999.';
-  throw new ApiProblem('bad-parameter', message, {
-    errors: [{ parameter: 'offset', code: 'range', message }],
-  });
+  throw outOfRange('offset', message);
 }
+
+const outOfRange = (parameter: string, message: string): ApiProblem =>
+  new ApiProblem('bad-parameter', message, { errors: [{ parameter, code: 'range', message }] });
 
 /** An opaque place in an ordered list: the sort values of its last item. */
 export const writePageCursor = (values: readonly string[]): string =>

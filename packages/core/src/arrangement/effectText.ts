@@ -20,10 +20,14 @@ import { readFixed } from './fixedText.js';
 import { readAccepted, readInputRules, type InputWords } from './inputText.js';
 import { readVerify } from './verifyText.js';
 
-export type EffectRead =
-  | { readonly ok: true; readonly effect: CustomEffect }
-  /** What was expected, and where in the text: its column, from 1. */
-  | { readonly ok: false; readonly message: string; readonly column: number };
+/** What was expected, and where in the text: its column, from 1. */
+interface Misread {
+  readonly ok: false;
+  readonly message: string;
+  readonly column: number;
+}
+
+export type EffectRead = { readonly ok: true; readonly effect: CustomEffect } | Misread;
 
 /**
  * Reads the effect of an operation of one's own from one line, with the names of the model:
@@ -43,10 +47,7 @@ export function readEffect(model: Model, entity: string | null, text: string): E
   return read.found === null ? { ok: false, message: EXPECTED, column: 1 } : { ok: true, effect: read.found };
 }
 
-export type QueryTermsRead =
-  | { readonly ok: true; readonly terms: QueryTerms }
-  /** What was expected, and where in the text: its column, from 1. */
-  | { readonly ok: false; readonly message: string; readonly column: number };
+export type QueryTermsRead = { readonly ok: true; readonly terms: QueryTerms } | Misread;
 
 /** Reads what is looked for, and in which order: `where status = planned and berth is unset by departsAt desc`. */
 export function readQueryTerms(model: Model, entity: string, text: string): QueryTermsRead {
@@ -57,9 +58,7 @@ export function readQueryTerms(model: Model, entity: string, text: string): Quer
     : { ok: true, terms: read.found };
 }
 
-type LineRead<Found> =
-  | { readonly ok: true; readonly found: Found | null }
-  | { readonly ok: false; readonly message: string; readonly column: number };
+type LineRead<Found> = { readonly ok: true; readonly found: Found | null } | Misread;
 
 function readLine<Found>(
   model: Model,

@@ -1,6 +1,6 @@
-import { entryOf, onRemoveOf, pointingOf, roleOf } from '../model/index.js';
+import { entryOf, onRemoveOf, pointingOf } from '../model/index.js';
 import type { KeptChange } from './image.js';
-import type { RemovalNode } from './removal.js';
+import { joinedBy, type RemovalNode } from './removal.js';
 
 interface Growing {
   readonly type: string;
@@ -27,13 +27,7 @@ export function cascadeOf(changes: readonly KeptChange[]): readonly RemovalNode[
       const place = typeof target === 'number' ? places.get(target) : undefined;
       return place === undefined || onRemoveOf(relationship) !== 'cascade' ? [] : [{ place, relationship }];
     })[0];
-    const by =
-      above === undefined
-        ? null
-        : ({
-            kind: above.relationship.kind === 'owns' ? 'owns' : 'refers',
-            role: roleOf(above.relationship),
-          } as const);
+    const by = above === undefined ? null : joinedBy(above.relationship);
     const type = storage.entity.name;
     const place = entryOf(above?.place.below ?? top, `${type} ${by?.role ?? ''}`, () => ({
       type,

@@ -41,7 +41,7 @@ export type { ProblemPages } from './problem.js';
 export { canonicalPath } from './paths.js';
 export { descriptionPath, representMembers, representRecord } from './represent.js';
 export { cascadeOf } from './cascade.js';
-export { planRemoval, removalTree, type RemovalNode } from './removal.js';
+export { joinedBy, planRemoval, removalTree, type JoinedBy, type RemovalNode } from './removal.js';
 export { fieldValue } from './list/field.js';
 export { filtered, fixedFilter, type Filter } from './list/filter.js';
 export { indexed } from './list/indexScan.js';

@@ -61,12 +61,23 @@ function pointingAt(model: Model, view: RecordView, row: Row): Pointing[] {
   );
 }
 
+/** What joins records to others: that they are owned, or a reference by its role. */
+export interface JoinedBy {
+  readonly kind: 'owns' | 'refers';
+  readonly role: string;
+}
+
+export const joinedBy = (relationship: Relationship): JoinedBy => ({
+  kind: relationship.kind === 'owns' ? 'owns' : 'refers',
+  role: roleOf(relationship),
+});
+
 /** Records of one kind that go, or let go, with those above them. */
 export interface RemovalNode {
   /** The entity, or the pairing. */
   readonly type: string;
-  /** What joins those below to those above: owned, or a reference by its role; `null` at the top. */
-  readonly by: { readonly kind: 'owns' | 'refers'; readonly role: string } | null;
+  /** What joins them to those above; `null` at the top. */
+  readonly by: JoinedBy | null;
   readonly effect: 'removed' | 'detached';
   readonly records: number;
   readonly below: readonly RemovalNode[];
@@ -92,7 +103,7 @@ export function removalTree(model: Model, view: RecordView, record: Row): Remova
       const isRemoved = onRemoveOf(relationship) === 'cascade';
       return {
         type: own[0] === undefined ? '' : type(own[0]),
-        by: { kind: relationship.kind === 'owns' ? 'owns' : 'refers', role: roleOf(relationship) },
+        by: joinedBy(relationship),
         effect: isRemoved ? 'removed' : 'detached',
         records: own.length,
         below: isRemoved && depth < DEEPEST ? grow(own, depth + 1) : [],

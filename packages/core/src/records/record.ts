@@ -1,5 +1,13 @@
-import { planRemoval, removalTree, transitionsNow, type Dataset, type RemovalNode } from '../engine/index.js';
-import { roleOf, storageOf, type EntityStorage, type Row } from '../model/index.js';
+import {
+  joinedBy,
+  planRemoval,
+  removalTree,
+  transitionsNow,
+  type Dataset,
+  type JoinedBy,
+  type RemovalNode,
+} from '../engine/index.js';
+import { storageOf, type EntityStorage, type Row } from '../model/index.js';
 import { linkTo, type RecordLink } from './hint.js';
 import { tableRecord, type TableRecord } from './table.js';
 
@@ -9,7 +17,7 @@ const MOST_NAMED = 20;
 /** The records of one type that refer to a record by one role, or that it owns. */
 export interface Referring {
   readonly type: string;
-  readonly by: { readonly kind: 'owns' | 'refers'; readonly role: string };
+  readonly by: JoinedBy;
   readonly records: number;
   /** The first of them. */
   readonly first: readonly RecordLink[];
@@ -39,9 +47,7 @@ export function recordDetail(dataset: Dataset, storage: EntityStorage, row: Row,
   const referring = pointing.flatMap(({ storage: from, relationship }): readonly Referring[] => {
     const rows = dataset.pointingAt(from, relationship.id, row.rid);
     if (rows.length === 0) return [];
-    const kind = relationship.kind === 'owns' ? 'owns' : 'refers';
-    const by = { kind, role: roleOf(relationship) } as const;
-    return [{ type: from.entity.name, by, records: rows.length, first: links(rows) }];
+    return [{ type: from.entity.name, by: joinedBy(relationship), records: rows.length, first: links(rows) }];
   });
   const plan = planRemoval(model, dataset, row);
   const own = linkTo(model, dataset, row);
