@@ -172,6 +172,12 @@ describe('what is answered', () => {
     await ask('GET /api/mocks/{id}/record-types/{type}/table', `${on}/record-types/Route/table`);
     // The first record of the first type has the first number.
     await ask('GET /api/mocks/{id}/record-types/{type}/table/{number}', `${on}/record-types/Route/table/1`);
+    await ask('POST /api/mocks/{id}/record-edits', `${on}/record-edits`, {
+      edits: [
+        { kind: 'add', type: 'Route', values: { title: 'Three' } },
+        { kind: 'remove', type: 'Route', number: 99_999, version: 1 },
+      ],
+    });
     await ask('GET /api/mocks/{id}/records', `${on}/records`);
     await ask('GET /api/mocks/{id}/records/{type}', `${on}/records/Route`);
     await ask('POST /api/mocks/{id}/records', `${on}/records?mode=merge&check=only`, {

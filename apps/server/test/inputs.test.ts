@@ -29,6 +29,7 @@ import {
 import {
   ExportQueryDto,
   ImportQueryDto,
+  RecordEditsDto,
   TableQueryDto,
   TypeExportQueryDto,
 } from '../src/mocks/records.dto.js';
@@ -60,6 +61,7 @@ const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = 
   ['POST /api/mocks/{id}/messages', 'body', SendMessageDto],
   ['GET /api/mocks/{id}/exchanges', 'query', PageQueryDto],
   ['GET /api/mocks/{id}/record-types/{type}/table', 'query', TableQueryDto],
+  ['POST /api/mocks/{id}/record-edits', 'body', RecordEditsDto],
   ['GET /api/mocks/{id}/records', 'query', ExportQueryDto],
   ['GET /api/mocks/{id}/records/{type}', 'query', TypeExportQueryDto],
   ['POST /api/mocks/{id}/records', 'query', ImportQueryDto],

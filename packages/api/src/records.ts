@@ -1,4 +1,4 @@
-import type { RecordColumn, RecordDetail, RecordPage } from '@isomeros/core/records';
+import type { EditProblem, RecordColumn, RecordDetail, RecordEdit, RecordPage } from '@isomeros/core/records';
 import type { ImportedRecords, ImportMode } from '@isomeros/core/transfer';
 import type { Items } from './route.js';
 
@@ -98,6 +98,37 @@ export interface RecordVersion {
   readonly changed: readonly string[];
 }
 
+/** What is to be written to records: all of it as one write, or none. */
+export interface NewEdits {
+  /**
+   * @minItems 1
+   * @maxItems 500
+   */
+  readonly edits: readonly RecordEdit[];
+  /**
+   * By requests through the contract, which appear in the journal, or around it: around what it does not offer, life
+   * cycles, what is fixed or read-only, and never around the model.
+   * @default contract
+   */
+  readonly way?: 'contract' | 'around';
+  /** The arrangement whose contract it is; the first one where neither is given. */
+  readonly arrangement?: string;
+  /** The release whose contract it is. */
+  readonly release?: string;
+}
+
+/** What became of edits. */
+export interface WrittenEdits {
+  readonly written: boolean;
+  /**
+   * The numbers of the exchanges by which they were written, or those that were refused.
+   * @items.type integer
+   */
+  readonly exchanges: readonly number[];
+  /** Why nothing was written; empty where it was. */
+  readonly problems: readonly EditProblem[];
+}
+
 /** What can be done with the records of a mock. */
 export interface RecordRoutes {
   /** List the types of records, entities and pairings, with how many there are of each */
@@ -115,6 +146,12 @@ export interface RecordRoutes {
   'GET /api/mocks/{id}/record-types/{type}/table/{number}': {
     readonly answer: InspectedRecord;
     readonly problems: 'not-found';
+  };
+  /** Edit records, all edits as one write or none */
+  'POST /api/mocks/{id}/record-edits': {
+    readonly body: NewEdits;
+    readonly answer: WrittenEdits;
+    readonly problems: 'invalid' | 'bad-request' | 'not-found' | 'media-type' | 'too-large' | 'unavailable';
   };
   /** Export all records */
   'GET /api/mocks/{id}/records': {

@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto';
+import type { WrittenEdits } from '@isomeros/api';
 import type { Server } from 'node:http';
 import {
   Draft,
@@ -17,28 +17,24 @@ import {
   withDeprecation,
   type EngineRequest,
   type EngineResponse,
-  type RowChange,
   type FaultOutcome,
   type Handled,
   type KeptChange,
   type Deprecation,
   type RecordView,
   type Service,
-  type Runtime,
 } from '@isomeros/core/engine';
 import { close, listen, portOf, type Head, type RequestHandler, type SentAnswer } from '@isomeros/listener';
+import type { RecordEdit } from '@isomeros/core/records';
 import { Logger } from '@nestjs/common';
-import { NotStored, type DurableDataset } from './durableDataset.js';
+import { NotStored } from './durableDataset.js';
+import { attemptEdits, headOf } from './editAttempt.js';
 import { MOST_BODY_CHARACTERS, type Journal, type KeptExchange } from './journal.js';
+import { handleWithin, stoppedWith, MOCK_RUNTIME, type RecordsWithLimit } from './handleWithin.js';
+import { OWN_CLIENT } from './ownClient.js';
 import { servedText, type Served } from './served.js';
 import { writeShared, type RecordSharing } from './recordSharing.js';
 import type { FaultInjector } from './faults.js';
-
-const SURROUNDINGS: Runtime = {
-  now: () => Date.now(),
-  random: () => Math.random(),
-  token: () => randomBytes(32).toString('base64url'),
-};
 
 const NO_CHANGES: readonly KeptChange[] = [];
 
@@ -48,11 +44,8 @@ interface Outcome {
 }
 
 /** What the arrangements and releases of one mock have in common. */
-export interface EndpointContext {
-  readonly records: DurableDataset;
+export interface EndpointContext extends RecordsWithLimit {
   readonly partners: RecordSharing;
-  /** More than these are not added by requests. */
-  readonly mostRecords: number;
   readonly journal: Journal;
   readonly onExchange: (exchange: KeptExchange) => void;
   readonly faultInjector: FaultInjector;
@@ -105,7 +98,7 @@ export class Endpoint implements RequestHandler {
     const started = performance.now();
     const { problem: wrong } = head;
     if (wrong !== null) {
-      const handled = this.stopped(wrong.detail, renderProblem(this.contract, wrong));
+      const handled = stoppedWith(wrong.detail, renderProblem(this.contract, wrong));
       return this.answered(request, head, { handled, records: NO_CHANGES }, started);
     }
     if (!this.shared.faultInjector.hasNoFaults) return this.handleInTrouble(request, head, started);
@@ -160,11 +153,11 @@ export class Endpoint implements RequestHandler {
         return null;
       case 'drop': {
         const cut = { status: 0, headers: [], body: null };
-        return { ...this.stopped('The connection was cut, as the mock was told.', cut), operation };
+        return { ...stoppedWith('The connection was cut, as the mock was told.', cut), operation };
       }
       case 'fail': {
         const failure = simulatedFailure(this.contract, outcome.status);
-        return { ...this.stopped(`${outcome.status}, simulated as the mock was told.`, failure), operation };
+        return { ...stoppedWith(`${outcome.status}, simulated as the mock was told.`, failure), operation };
       }
     }
   }
@@ -187,7 +180,7 @@ export class Endpoint implements RequestHandler {
 
   private read(request: EngineRequest): Outcome {
     try {
-      const handled = handle(this.service, this.shared.records.dataset, request, SURROUNDINGS);
+      const handled = handle(this.service, this.shared.records.dataset, request, MOCK_RUNTIME);
       return { handled, records: NO_CHANGES };
     } catch (error) {
       return { handled: this.failed(error), records: [] };
@@ -202,10 +195,27 @@ export class Endpoint implements RequestHandler {
     }
   }
 
+  /** Writes edits by requests through the contract, all of them as one write. Exchanges are told in the journal. */
+  async writeEdits(edits: readonly RecordEdit[]): Promise<WrittenEdits> {
+    const { exchanges, problems } = await writeShared(
+      () => this.shared,
+      (draft) => attemptEdits(this.service, this.shared, this.port, draft, edits),
+      (attempt) => attempt.problems.length === 0,
+    );
+    // Where one is refused nothing is written, and the others are as if they had not been.
+    const told = exchanges.filter(({ handled }) => problems.length === 0 || handled.response.status >= 400);
+    const numbers = told.map(({ request, handled, records, milliseconds }) => {
+      const head = headOf(request);
+      const response = this.finished(request, handled.response);
+      return this.record(request, head, handled, response, records, performance.now() - milliseconds);
+    });
+    return { written: problems.length === 0, exchanges: numbers, problems };
+  }
+
   private async writeOne(request: EngineRequest): Promise<Outcome> {
     const attempt = (draft: Draft): Outcome & Pick<Handled, 'changes' | 'kept' | 'tokens'> => {
       const before: RecordView = this.shared.records.dataset;
-      const handled = this.withinLimit(draft, request);
+      const handled = handleWithin(this.service, this.shared, draft, request);
       const records = keepChanges(this.service.model, before, draft, handled.changes);
       const { changes, kept, tokens } = handled;
       return { handled, records, changes, kept, tokens };
@@ -217,48 +227,20 @@ export class Endpoint implements RequestHandler {
     );
   }
 
-  /** Near the most records there may be, what would add more is tried apart. */
-  private withinLimit(draft: Draft, request: EngineRequest): Handled {
-    const { records, mostRecords } = this.shared;
-    const room = mostRecords - records.dataset.size - growth(draft.changes);
-    if (room > NEAR) return handle(this.service, draft, request, SURROUNDINGS);
-    const trial = new Draft(draft);
-    const handled = handle(this.service, trial, request, SURROUNDINGS);
-    if (handled.response.status >= 400) return handled;
-    if (growth(handled.changes) > Math.max(0, room)) {
-      const found = problem(507, 'full', `A mock holds at most ${mostRecords} records; remove some first.`);
-      return this.stopped(found.detail, renderProblem(this.contract, found));
-    }
-    draft.merge(handled.changes, trial.numbers);
-    if (handled.kept !== null) draft.keep(handled.kept);
-    return handled;
-  }
-
   isRefused(request: EngineRequest): boolean {
-    const { response } = handle(this.service, new Draft(this.shared.records.dataset), request, SURROUNDINGS);
+    const { response } = handle(this.service, new Draft(this.shared.records.dataset), request, MOCK_RUNTIME);
     return REFUSED_EARLY.has(response.status);
-  }
-
-  private stopped(text: string, response: EngineResponse): Handled {
-    return {
-      response,
-      operation: null,
-      trace: [{ step: 'answer', outcome: 'stopped', text }],
-      changes: [],
-      kept: null,
-      tokens: [],
-    };
   }
 
   private failed(error: unknown): Handled {
     if (error instanceof NotStored) {
       const found = problem(503, 'unavailable', error.message, [], [['Retry-After', '1']]);
-      return this.stopped(error.message, renderProblem(this.contract, found));
+      return stoppedWith(error.message, renderProblem(this.contract, found));
     }
     const text = error instanceof Error ? (error.stack ?? error.message) : String(error);
     this.logger.error(text);
     const found = problem(500, 'unexpected', 'The mock failed inside. Its journal holds the details.');
-    return this.stopped(text, renderProblem(this.contract, found));
+    return stoppedWith(text, renderProblem(this.contract, found));
   }
 
   private record(
@@ -268,7 +250,7 @@ export class Endpoint implements RequestHandler {
     response: EngineResponse,
     records: readonly KeptChange[],
     started: number,
-  ): void {
+  ): number {
     const exchange: KeptExchange = {
       number: 0,
       at: Date.now(),
@@ -291,21 +273,12 @@ export class Endpoint implements RequestHandler {
     };
     this.shared.journal.add(exchange);
     this.shared.onExchange(exchange);
+    return exchange.number;
   }
 }
 
 /** What is answered whatever a body says; anything else waits for it. */
 const REFUSED_EARLY: ReadonlySet<number> = new Set([401, 403, 404, 405, 406, 412, 413, 415, 428, 501]);
-
-/** So many records at once a request adds at most without being tried apart. */
-const NEAR = 10_000;
-
-/** How many records more there are after some changes. */
-const growth = (changes: readonly RowChange[]): number =>
-  changes.reduce((sum, { kind }) => sum + (kind === 'add' ? 1 : kind === 'remove' ? -1 : 0), 0);
-
-/** Name the application gives itself when it sends a message for its user. */
-export const OWN_CLIENT = 'isomeros-here';
 
 function clientOf(userAgent: string | undefined): string {
   const product = (userAgent ?? '').split(/[\s/(]/, 1)[0] ?? '';

@@ -44,6 +44,18 @@ export async function stopAll({ endpoints, records }: LoadedMock): Promise<void>
   await records.settled();
 }
 
+/** What a mock serves under a name; the first where nothing is named. */
+export function endpointOf({ endpoints }: LoadedMock, wanted: Served | null): Endpoint {
+  const all = endpoints.map(({ served }) => servedText(served));
+  const called = wanted === null ? all[0] : servedText(wanted);
+  const endpoint = endpoints.find(({ served }) => servedText(served) === called);
+  if (endpoint !== undefined) return endpoint;
+  const text = `The mock serves no ${called ?? ''}; it serves ${all.join(', ')}.`;
+  throw new ApiProblem('invalid', text, {
+    errors: [{ pointer: `/${wanted?.kind ?? 'arrangement'}`, code: 'unknown', message: text }],
+  });
+}
+
 /** Every arrangement serves what it implies from now on. */
 export function serveContracts({ endpoints, row }: LoadedMock, derivations: readonly Derivation[]): void {
   for (const [index, endpoint] of endpoints.entries()) {

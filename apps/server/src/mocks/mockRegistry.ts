@@ -18,6 +18,7 @@ import { DurableDataset } from './durableDataset.js';
 import { Endpoint, type EndpointContext } from './endpoint.js';
 import type { NewestModel } from './replaceRecords.js';
 import { addressOf, firstOf, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
+import type { CheckedTarget } from './checkedWrite.js';
 import { KeyedQueue } from './keyedQueue.js';
 import { Journal, exchangeSummary, type KeptExchange } from './journal.js';
 import { modelColumns, serviceOf, storedModel } from './createDataset.js';
@@ -87,6 +88,15 @@ export class MockRegistry {
 
   announce(mock: LoadedMock): void {
     this.events.next({ kind: 'mock', mock: mock.row.id, state: viewOf(mock) });
+  }
+
+  /** What a write to a mock needs that is checked as a whole. */
+  checkedTarget(mock: LoadedMock): CheckedTarget {
+    return {
+      most: this.limits.records,
+      split: (releases) => this.split(mock, releases),
+      onProgress: this.progressOf(mock),
+    };
   }
 
   /** Tells whoever looks on how far a large write is, now and then. */

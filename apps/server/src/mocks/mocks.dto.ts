@@ -103,7 +103,10 @@ export class MocksQueryDto implements AsText<MocksQuery> {
 }
 
 /** What a message is sent to; `null` where nothing is named. */
-export function servedIn({ arrangement, release }: SendMessageDto): Served | null {
+export function servedIn({
+  arrangement,
+  release,
+}: Pick<SendMessageDto, 'arrangement' | 'release'>): Served | null {
   if (release !== undefined) return { kind: 'release', label: release };
   return arrangement === undefined ? null : { kind: 'arrangement', name: arrangement };
 }

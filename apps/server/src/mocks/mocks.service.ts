@@ -10,7 +10,15 @@ import { DatasetRow, MockRow, SnapshotRow } from '../database/tables.js';
 import { DesignsService } from '../designs/designs.service.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
-import { firstOf, isRunning, seedPlanOf, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
+import {
+  endpointOf,
+  firstOf,
+  isRunning,
+  seedPlanOf,
+  stopAll,
+  viewOf,
+  type LoadedMock,
+} from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
 import { checkArrangements, createRecords, modelColumnsOf } from './createDataset.js';
@@ -233,15 +241,7 @@ export class MocksService {
   async send(id: string, message: string, wanted: Served | null): Promise<void> {
     const mock = this.mocks.find(id);
     if (!isRunning(mock)) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
-    const all = mock.endpoints.map(({ served }) => servedText(served));
-    const called = wanted === null ? all[0] : servedText(wanted);
-    const endpoint = mock.endpoints.find(({ served }) => servedText(served) === called);
-    if (endpoint === undefined) {
-      const text = `The mock serves no ${called ?? ''}; it serves ${all.join(', ')}.`;
-      throw new ApiProblem('invalid', text, {
-        errors: [{ pointer: `/${wanted?.kind ?? 'arrangement'}`, code: 'unknown', message: text }],
-      });
-    }
+    const endpoint = endpointOf(mock, wanted);
     await sendMessage(message, endpoint.port, endpoint.service.contract);
   }
 }

@@ -2,7 +2,7 @@ import { connect } from 'node:net';
 import type { Contract } from '@isomeros/core/contract';
 import { withCredential } from '@isomeros/core/engine';
 import { ApiProblem } from '../http/problem.js';
-import { OWN_CLIENT } from './endpoint.js';
+import { OWN_CLIENT } from './ownClient.js';
 
 const WAIT_MS = 15_000;
 const MOST_RESPONSE_BYTES = 8 * 1_048_576;

@@ -1,7 +1,7 @@
 import type { ImportResult } from '@isomeros/api';
 import { randomUUID } from 'node:crypto';
-import { Draft, withDefaultsOf, firstViolation, type RowChange } from '@isomeros/core/engine';
-import type { Model, Progress, Steps } from '@isomeros/core/model';
+import type { Draft, RowChange } from '@isomeros/core/engine';
+import type { Model, Steps } from '@isomeros/core/model';
 import {
   recordsInDocument,
   recordsInArray,
@@ -13,9 +13,8 @@ import {
   type ImportedRecords,
   type ImportMode,
 } from '@isomeros/core/transfer';
-import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
-import { inSlices } from '../slices.js';
+import { writeChecked, type CheckedTarget } from './checkedWrite.js';
 import type { LoadedMock } from './loadedMock.js';
 import { recordTypeOf } from './recordExport.js';
 
@@ -25,42 +24,22 @@ export type RecordsSource =
   | { readonly kind: 'records'; readonly of: string; readonly text: string }
   | { readonly kind: 'csv'; readonly of: string; readonly text: string };
 
-export interface ImportTarget {
-  /** More records than this there may not be afterwards. */
-  readonly most: number;
-  /** Gives releases records of their own. */
-  readonly split: (releases: readonly ServedRelease[]) => Promise<void>;
-  readonly onProgress: (progress: Progress) => void;
-}
-
 /**
  * Takes records in as one write, all or none; nothing is written where it is only to be checked. It is done in
  * slices: reads go on meanwhile, writes wait. Nobody else may replace records or the model at the same time.
  */
 export async function importInto(
   mock: LoadedMock,
-  { most, split, onProgress }: ImportTarget,
+  target: CheckedTarget,
   given: RecordsSource,
   mode: ImportMode,
   checkOnly: boolean,
 ): Promise<ImportResult> {
-  for (;;) {
-    const parted = await mock.records.exclusively(
-      async (): Promise<ImportResult | readonly ServedRelease[]> => {
-        const { dataset } = mock.records;
-        const draft = new Draft(dataset);
-        const { changes, types } = await inSlices(taken(dataset.model, draft, given, mode, most), onProgress);
-        if (checkOnly) return { done: false, types };
-        const others = mock.releases.filter(({ derivation }) => derivation.model !== dataset.model);
-        const shared = await inSlices(sharedChanges(dataset.model, others, changes), onProgress);
-        if ('apart' in shared) return shared.apart;
-        await mock.records.writeLarge(shared.changes, draft.counters, false);
-        return { done: true, types };
-      },
-    );
-    if ('types' in parted) return parted;
-    await split(parted);
-  }
+  const { types } = await writeChecked(mock, target, function* (draft) {
+    const { changes, types } = yield* taken(mock.records.dataset.model, draft, given, mode, target.most);
+    return { changes: checkOnly ? null : changes, types };
+  });
+  return { done: !checkOnly, types };
 }
 
 /** Checks what is given against the records of a draft. */
@@ -80,31 +59,6 @@ function* taken(
   throw new ApiProblem('invalid', `Nothing was imported: ${things} not fit${shown}.`, {
     errors: outcome.problems,
   });
-}
-
-const CHANGES_AT_ONCE = 500;
-
-/**
- * The changes with the defaults that releases would fill in which share the records; or the releases that they
- * contradict, and all of them where the records themselves may not be what was written under a release.
- */
-function* sharedChanges(
-  model: Model,
-  others: readonly ServedRelease[],
-  changes: readonly RowChange[],
-): Steps<{ readonly changes: readonly RowChange[] } | { readonly apart: readonly ServedRelease[] }> {
-  if (others.length === 0) return { changes };
-  const models = [model, ...others.map(({ derivation }) => derivation.model)];
-  const whole: RowChange[] = [];
-  const apart = new Set<ServedRelease>();
-  for (let from = 0; from < changes.length; from += CHANGES_AT_ONCE) {
-    const some = withDefaultsOf(models, changes.slice(from, from + CHANGES_AT_ONCE));
-    if (firstViolation(model, some) !== null) return { apart: others };
-    for (const other of others) if (firstViolation(other.derivation.model, some) !== null) apart.add(other);
-    for (const change of some) whole.push(change);
-    yield { doing: 'checking', count: from + some.length };
-  }
-  return apart.size > 0 ? { apart: [...apart] } : { changes: whole };
 }
 
 function* read(

@@ -1,16 +1,23 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { ImportResult, InspectedRecord, RecordTable } from '@isomeros/api';
+import type { ImportResult, InspectedRecord, RecordTable, WrittenEdits } from '@isomeros/api';
 import { Body, Controller, Headers, Param, Query, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import type { ServedRelease } from '../designs/releases.service.js';
 import { RecordsBody } from '../http/bodyInterceptor.js';
 import { ApiProblem } from '../http/problem.js';
 import { Route, TextRoute } from '../http/route.js';
 import { MockRegistry } from './mockRegistry.js';
+import { servedIn } from './mocks.dto.js';
+import { editAround, editThrough, readEdits } from './recordEdits.js';
 import { csvOfType, freezeRecords, jsonOfAll, jsonOfType, recordTypeOf } from './recordExport.js';
 import { importInto, type RecordsSource } from './recordImport.js';
-import { ExportQueryDto, ImportQueryDto, TableQueryDto, TypeExportQueryDto } from './records.dto.js';
+import {
+  ExportQueryDto,
+  ImportQueryDto,
+  RecordEditsDto,
+  TableQueryDto,
+  TypeExportQueryDto,
+} from './records.dto.js';
 import { inspectedRecord, recordTable } from './recordTable.js';
 
 const JSON_TYPE = 'application/json';
@@ -67,6 +74,19 @@ export class RecordsController {
     return inspectedRecord(this.mocks.find(id), name, number, Date.now());
   }
 
+  /** Writes edits of records, all or none. */
+  @Route('POST /api/mocks/{id}/record-edits')
+  async edit(@Param('id') id: string, @Body() body: RecordEditsDto): Promise<WrittenEdits> {
+    const mock = this.mocks.find(id);
+    const edits = readEdits(body.edits);
+    if (body.way !== 'around') return editThrough(mock, servedIn(body), edits);
+    const written = await this.mocks.queue.run(mock.row.designId, () =>
+      editAround(mock, this.mocks.checkedTarget(mock), edits),
+    );
+    if (written.written) this.mocks.announce(mock);
+    return written;
+  }
+
   /** Imports a document of all record types. */
   @Route('POST /api/mocks/{id}/records')
   @RecordsBody()
@@ -98,13 +118,8 @@ export class RecordsController {
     { mode = 'merge', check }: ImportQueryDto,
   ): Promise<ImportResult> {
     const mock = this.mocks.find(id);
-    const target = {
-      most: this.mocks.limits.records,
-      split: (releases: readonly ServedRelease[]) => this.mocks.split(mock, releases),
-      onProgress: this.mocks.progressOf(mock),
-    };
     const result = await this.mocks.queue.run(mock.row.designId, () =>
-      importInto(mock, target, records, mode, check !== undefined),
+      importInto(mock, this.mocks.checkedTarget(mock), records, mode, check !== undefined),
     );
     if (result.done) this.mocks.announce(mock);
     return result;

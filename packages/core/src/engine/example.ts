@@ -1,21 +1,20 @@
-import { actsOnRecord, looksThroughList, takesEnveloped } from '../contract/index.js';
+import { actsOnRecord, looksThroughList } from '../contract/index.js';
 import type { Operation, Resource, Shape } from '../contract/index.js';
-import { bareObject, indexModel, utf8Length, type Json, type Row } from '../model/index.js';
+import { bareObject, indexModel, type Json, type Row } from '../model/index.js';
 import { Random } from '../seeding/index.js';
-import { credentialHeader } from './access.js';
 import { Filler } from './exampleFiller.js';
-import { exampleOfVerify, maskedToken } from './exampleToken.js';
+import { exampleOfVerify } from './exampleToken.js';
 import { pointedAt, type RecordView } from './dataset.js';
 import { allows, holdsFor, transitionOf } from './lifeCycle.js';
-import { pairAt, trailOf } from './locate.js';
+import { trailOf } from './locate.js';
 import type { EngineRequest } from './message.js';
 import { exampleInputs, exampleOfQuery, withParameters } from './exampleQuery.js';
 import { pairedWith, pairingOf } from './pairing.js';
+import { operationRequest } from './operationRequest.js';
 import { planRemoval } from './removal.js';
 import { isNeverShown } from './update.js';
-import { recordTag, type Rendering } from './validators.js';
 import { pathTo } from './paths.js';
-import { WHOLE, memberValue } from './represent.js';
+import { memberValue } from './represent.js';
 import {
   indexOf,
   requestContextAt,
@@ -62,53 +61,18 @@ export function exampleRequest(
       : operation.custom !== null && looksThroughList(operation.custom) && operation.accepts !== null
         ? exampleOfQuery(service, records, operation, resource)
         : exampleBody(service, records, operation, resource, record, dice);
-  const headers = new Map<string, string>([['accept', service.mediaType]]);
-  addProtocol(service, records, operation, { resource, record, paired }, headers);
-  if (body === null) return { method: operation.method, target: asked, headers, body: { kind: 'none' } };
-  headers.set('content-type', operation.acceptedTypes[0] ?? 'application/json');
-  const text = JSON.stringify(asSent(service, operation, body));
-  return {
-    method: operation.method,
-    target: asked,
-    headers,
-    body: { kind: 'text', text, bytes: utf8Length(text) },
-  };
-}
-
-/** A body as the operation takes it: the record in a member, where all bodies have it so. */
-function asSent({ contract }: RequestContext, operation: Operation, body: Json): Json {
-  const { record } = contract.representation;
-  return record === null || takesEnveloped(contract, operation) !== 'always'
-    ? body
-    : { [record.member]: body };
-}
-
-/** The headers an operation wants: credentials, the state it is made for, a key. */
-function addProtocol(
-  service: RequestContext,
-  records: RecordView,
-  { access, custom, ifMatch, idempotency }: Operation,
-  at: { readonly resource: Resource; readonly record: Row | null; readonly paired: Row | null },
-  headers: Map<string, string>,
-): void {
-  const credentials =
-    custom?.kind === 'caller' || custom?.kind === 'revoke'
-      ? maskedToken(service)
-      : credentialHeader(service.contract, access);
-  if (credentials !== null) headers.set(credentials[0].toLowerCase(), credentials[1]);
-  if (idempotency === 'required') headers.set('idempotency-key', '"an-example"');
-  const { resource, record, paired } = at;
-  if (ifMatch !== 'required' || record === null) return;
-  const shown: Rendering =
-    paired === null
-      ? { resource, record, above: null, pair: null }
-      : {
-          resource,
-          record: paired,
-          above: record,
-          pair: pairAt(service.model, records, resource, record, paired),
-        };
-  headers.set('if-match', recordTag(service, records, shown, WHOLE));
+  return operationRequest(
+    service,
+    records,
+    operation,
+    { resource, record, paired },
+    {
+      target: asked,
+      body,
+      mediaType: operation.acceptedTypes[0] ?? 'application/json',
+      idempotencyKey: 'an-example',
+    },
+  );
 }
 
 /** The record whose ids fill the path; `null` where the path has none, `undefined` where none is there. */
@@ -239,6 +203,19 @@ function replacement(
   shape: Shape,
   record: Row,
 ): Json {
+  return Object.assign(
+    sentBack(service, records, shape, record),
+    oneChange(service, records, filler, shape, record),
+  );
+}
+
+/** What a record shows, as far as a body takes it. */
+export function sentBack(
+  service: RequestContext,
+  records: RecordView,
+  shape: Shape,
+  record: Row,
+): Record<string, Json> {
   const body = bareObject();
   for (const member of shape.members) {
     if (member.mode !== 'accepted') continue;
@@ -247,7 +224,7 @@ function replacement(
       : memberValue(service, records, member, record);
     if (value !== undefined) body[member.name] = value;
   }
-  return Object.assign(body, oneChange(service, records, filler, shape, record));
+  return body;
 }
 
 function oneChange(

@@ -20,6 +20,8 @@ import { answered, matched, passed, stopped } from './trace.js';
 /** One request with everything the engine found out about it. */
 export interface Handled {
   readonly response: EngineResponse;
+  /** What was wrong, as it is before it is put into words; `null` where nothing was. */
+  readonly problem: Problem | null;
   /** The operation that handled it; `null` when none did. */
   readonly operation: string | null;
   readonly trace: readonly TraceStep[];
@@ -70,6 +72,7 @@ export function handle(
   exchange.note(lastStep(response.status, 'code' in answer ? answer.detail : null));
   return {
     response,
+    problem: 'code' in answer ? answer : null,
     operation: exchange.operation?.id ?? null,
     trace: exchange.trace,
     changes: response.status < 400 ? exchange.changes : [],

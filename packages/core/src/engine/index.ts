@@ -1,14 +1,14 @@
 export { Dataset } from './dataset.js';
 export { Draft } from './draft.js';
 export type { RowChange, Counters, LeftBeside, RecordView } from './dataset.js';
-export { pointerTo } from './validateBody.js';
+export { pointerTo, sourceId } from './validateBody.js';
 export { normalKey } from './locate.js';
 export { findDataLoss, withDefaults } from './dataLoss.js';
 export type { DataLoss } from './dataLoss.js';
 export { canShareRecords, firstViolation, withDefaultsOf } from './recordCompatibility.js';
 export { withDeprecation, type Deprecation } from './deprecation.js';
 export { withCors } from './cors.js';
-export { exampleRequest } from './example.js';
+export { exampleRequest, sentBack } from './example.js';
 export { recordsBefore } from './recordsBefore.js';
 export { keptExample, namedMembers, type KeptExampleResult } from './keptExample.js';
 export { exampleFindings, runExample, type RanExample } from './runExample.js';
@@ -37,8 +37,10 @@ export type {
   TraceStep,
 } from './message.js';
 export { problem, renderProblem } from './problem.js';
+export { operationRequest, type AskedAbout } from './operationRequest.js';
+export { requestContextAt, type RequestContext } from './service.js';
 export type { ProblemPages } from './problem.js';
-export { canonicalPath } from './paths.js';
+export { canonicalPath, pathTo, pathWith } from './paths.js';
 export { descriptionPath, representMembers, representRecord } from './represent.js';
 export { cascadeOf } from './cascade.js';
 export { joinedBy, planRemoval, removalTree, type JoinedBy, type RemovalNode } from './removal.js';
@@ -48,6 +50,8 @@ export { indexed } from './list/indexScan.js';
 export { isFound, type Search } from './list/search.js';
 export type { SortBy } from './list/sort.js';
 export { transitionsNow } from './lifeCycle.js';
+export { mergePatch } from './update.js';
+export { JSON_PATCH } from './patch.js';
 export { pointedAt } from './dataset.js';
 export type { RemovalPlan } from './removal.js';
 export { routerOf } from './router.js';

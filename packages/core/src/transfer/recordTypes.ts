@@ -1,5 +1,7 @@
 import {
   appendAll,
+  bareObject,
+  constraintValue,
   ownerRoleOf,
   pointedEntity,
   pointingOf,
@@ -11,7 +13,7 @@ import {
   type Model,
   type Row,
 } from '../model/index.js';
-import type { RecordView } from '../engine/index.js';
+import { normalKey, type RecordView } from '../engine/index.js';
 
 /** A to-one role of a kind of record, as it is written in and out. */
 export interface Pointer {
@@ -68,4 +70,28 @@ export function keyPathOf(
   if (storage.singleton) return path;
   const key = values[storage.key.id] ?? null;
   return key === null ? null : [...path, key];
+}
+
+/** The record that keys lead to: the inverse of `keyPathOf`. */
+export function recordAtPath(
+  model: Model,
+  view: Pick<RecordView, 'find'>,
+  storage: EntityStorage,
+  path: readonly Json[],
+): Row | null {
+  const values = bareObject();
+  let used = 0;
+  for (const { id, target } of scopeOf(model, storage)) {
+    const length = pathAttributes(model, target).length;
+    const above = recordAtPath(model, view, target, path.slice(used, used + length));
+    if (above === null) return null;
+    values[id] = above.rid;
+    used += length;
+  }
+  const { singleton, key, slotConstraint, singleConstraint, keyConstraint } = storage;
+  if (!singleton) values[key.id] = normalKey(key.type.kind, path[used++] ?? null);
+  if (used !== path.length) return null;
+  const constraint = singleton ? (slotConstraint ?? singleConstraint ?? keyConstraint) : keyConstraint;
+  const value = constraintValue(constraint, values);
+  return value === null ? null : (view.find(storage, constraint, value) ?? null);
 }

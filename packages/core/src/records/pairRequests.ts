@@ -1,0 +1,82 @@
+import type { Resource } from '../contract/index.js';
+import { bareObject, type Row } from '../model/index.js';
+import { editProblem, type EditedValues } from './edit.js';
+import {
+  acceptedShape,
+  requestFor,
+  notOffered,
+  operationAmong,
+  refusedEdit,
+  type EditContext,
+  type EditRequests,
+  type OperationFound,
+} from './requestParts.js';
+import { columnOfField, recordOfKeys, sentValue, withUnset } from './sentValue.js';
+
+/** Pairs two records that are there. */
+export function addPair(context: EditContext, values: EditedValues): EditRequests {
+  const { service, draft, storage } = context;
+  const found = operationAmong(context, pairsAt(context), ['attach']);
+  if (found === null) return notOffered(context, 'adds');
+  const missing = storage.references.flatMap((side) => {
+    const column = columnOfField(service.model, storage, side.id) ?? '';
+    const isThere = recordOfKeys(service.model, draft, storage, column, values[column] ?? null) !== null;
+    return isThere ? [] : [editProblem(`Expected the key of a ${side.to} that is there.`, column)];
+  });
+  if (missing.length > 0) return refusedEdit(...missing);
+  return atPair(context, found, values, (id) => {
+    const column = columnOfField(service.model, storage, id) ?? '';
+    return recordOfKeys(service.model, draft, storage, column, values[column] ?? null);
+  });
+}
+
+/** Changes what a pair carries. */
+export function changePair(context: EditContext, row: Row, values: EditedValues): EditRequests {
+  const { service, storage } = context;
+  const sides = new Set(storage.references.map(({ id }) => columnOfField(service.model, storage, id)));
+  const moved = Object.keys(values).filter((column) => sides.has(column));
+  if (moved.length > 0)
+    return refusedEdit(
+      ...moved.map((column) => editProblem('It tells which pair this is; add another.', column)),
+    );
+  const found = operationAmong(context, pairsAt(context), ['change', 'attach']);
+  return found === null
+    ? notOffered(context, 'changes')
+    : atPair(context, found, values, sideOf(context, row));
+}
+
+export function removePair(context: EditContext, row: Row): EditRequests {
+  const found = operationAmong(context, pairsAt(context), ['detach']);
+  return found === null ? notOffered(context, 'removes') : atPair(context, found, null, sideOf(context, row));
+}
+
+const sideOf =
+  ({ draft }: EditContext, { values }: Row) =>
+  (id: string): Row | null => {
+    const rid = values[id];
+    return typeof rid === 'number' ? (draft.get(rid) ?? null) : null;
+  };
+
+/** The places of the pairs of a pairing, on either side. */
+const pairsAt = ({ service, storage }: EditContext): readonly Resource[] =>
+  service.contract.resources.filter(
+    ({ kind, via }) => kind === 'pair' && via?.relationship === storage.entity.id,
+  );
+
+function atPair(
+  context: EditContext,
+  found: OperationFound,
+  values: EditedValues | null,
+  sideIn: (id: string) => Row | null,
+): EditRequests {
+  const { service, storage } = context;
+  const [from, to] = storage.references.map(({ id }) => sideIn(id));
+  const isBack = found.resource.via?.direction === 'paired-back';
+  const about = { record: (isBack ? to : from) ?? null, paired: (isBack ? from : to) ?? null };
+  const shape = acceptedShape(context, found.operation);
+  if (values === null || shape === undefined) return requestFor(context, found, about, null);
+  const carried = { kind: 'shape', shape: shape.name } as const;
+  const sent = sentValue(service, carried, values[storage.attributes[0]?.name ?? ''] ?? bareObject());
+  const body = found.operation.verb === 'change' ? withUnset(service, carried, sent) : sent;
+  return requestFor(context, found, about, body);
+}
