@@ -160,3 +160,99 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
   await happened.getByText('6 removed records, one by one').press('Enter');
   await expect(happened.getByText('Booking 1')).toBeVisible();
 });
+
+test('records are edited by keyboard, through the contract and around it, and one undo takes a write back', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(FERRIES);
+  const base = await isomeros.createMock(id, { Route: 0, Sailing: 0, Booking: 0 });
+  const post = async (path: string, body: object): Promise<void> => {
+    const response = await fetch(`${base}${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    expect(response.status).toBe(201);
+  };
+  await post('/routes', { code: 'KS', name: 'Over the sound' });
+  for (const seats of [30, 0, 120]) await post('/routes/KS/sailings', { seats });
+  const berths = async (): Promise<unknown[]> => {
+    const { items } = (await (await fetch(`${base}/routes/KS/sailings`)).json()) as {
+      items: { berth: unknown }[];
+    };
+    return items.map(({ berth }) => berth);
+  };
+  await page.goto(`${isomeros.url}/designs/${id}/mock`);
+  const other = await page.context().newPage();
+  await other.goto(`${isomeros.url}/designs/${id}/mock`);
+  for (const window of [page, other]) {
+    await window.getByRole('button', { name: 'Records', exact: true }).press('Enter');
+    await window.getByRole('listbox', { name: 'Record types' }).focus();
+    await window.keyboard.press('ArrowDown');
+  }
+  const grid = page.getByRole('grid', { name: 'Sailing records' });
+  const rows = grid.getByRole('row');
+  await expect(rows).toHaveCount(4);
+  await grid.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('PIER2');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('31');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Delete');
+  const edits = page.getByRole('region', { name: 'Edits' });
+  await expect(edits).toContainText('2 cells changed, 1 row removed');
+  await page.getByRole('button', { name: 'Add', exact: true }).press('Enter');
+  await page.keyboard.type('B7');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('9');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('KS');
+  await page.keyboard.press('Enter');
+  await edits.getByRole('button', { name: 'Write 3' }).press('Enter');
+  await expect(rows.nth(2).getByRole('alert')).toHaveText(
+    '400 Expected text of 1 to 4 characters. berth: text(1..4)',
+  );
+  await expect(edits).toContainText('1 refused');
+  expect(await berths()).toEqual([null, null, null]);
+
+  await grid.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('F2');
+  await page.keyboard.type('P2');
+  await page.keyboard.press('Enter');
+  await edits.getByRole('button', { name: 'Write 3' }).press('Enter');
+  await expect(edits).toHaveCount(0);
+  expect(await berths()).toEqual(['P2', null, 'B7']);
+  await expect(other.getByRole('grid', { name: 'Sailing records' }).getByText('B7')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).press('Enter');
+  await expect(rows).toHaveCount(4);
+  await expect(other.getByRole('grid', { name: 'Sailing records' }).getByText('B7')).toHaveCount(0);
+  expect(await berths()).toEqual([null, null, null]);
+
+  await grid.focus();
+  await page.keyboard.press('Home');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('departed');
+  await page.keyboard.press('Enter');
+  await edits.getByText('around it').click();
+  await edits.getByRole('button', { name: 'Write 1' }).press('Enter');
+  await expect(edits).toHaveCount(0);
+  await expect(rows.nth(1)).toContainText('departed');
+
+  const record = page.getByRole('region', { name: 'Record', exact: true });
+  await record.getByRole('button', { name: 'Remove 1' }).press('Enter');
+  await expect(rows).toHaveCount(3);
+  await page.getByRole('button', { name: 'Exchanges', exact: true }).press('Enter');
+  await expect(page.getByRole('region', { name: 'What happened' })).toContainText('removeSailing');
+});

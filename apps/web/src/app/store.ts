@@ -8,6 +8,7 @@ import { derivedReducer } from '../design/derivedSlice.js';
 import { documentReducer } from '../design/documentSlice.js';
 import { savingReducer } from '../design/savingSlice.js';
 import { viewReducer } from '../design/viewSlice.js';
+import { recordEditsReducer } from '../mock/recordEditsSlice.js';
 import { serverApi } from './api/serverApi.js';
 import type { ColorScheme } from './theme/antTheme.js';
 
@@ -25,6 +26,7 @@ const reducer = {
   saving: savingReducer,
   derived: derivedReducer,
   view: viewReducer,
+  recordEdits: recordEditsReducer,
   [serverApi.reducerPath]: serverApi.reducer,
 };
 

@@ -4,7 +4,7 @@ import { useLocation } from 'react-router';
 import type { ExchangeSummary } from '@isomeros/api';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { ExchangeLog } from './ExchangeLog.js';
-import type { MockEndpoint } from './endpoints.js';
+import { contractOf, type MockEndpoint } from './endpoints.js';
 import { useFollowMockQuery } from './followMock.js';
 import { useReadExchangeQuery, useSendMessageMutation } from './mocksApi.js';
 import { useEndpointContract } from './useEndpointContract.js';
@@ -21,7 +21,7 @@ interface Props {
 
 /** Every exchange of a mock, and what happened in one of them. */
 export function Exchanges({ endpoint, attempt }: Props): React.JSX.Element {
-  const { mock, kind, name } = endpoint;
+  const { mock } = endpoint;
   const state: unknown = useLocation().state;
   const contract = useEndpointContract(endpoint);
   const exchanges = useFollowMockQuery(mock.id).data?.exchanges ?? NONE;
@@ -36,8 +36,8 @@ export function Exchanges({ endpoint, attempt }: Props): React.JSX.Element {
   const exchange = selected === null || isError ? null : (read ?? null);
   const send = (message: string): void => {
     void attempt(async () => {
-      const to = kind === 'release' ? { release: name } : { arrangement: name };
-      const { lastExchange } = await sendMessage({ mock: mock.id, message, to }).unwrap();
+      const asked = { mock: mock.id, message, to: contractOf(endpoint) };
+      const { lastExchange } = await sendMessage(asked).unwrap();
       setChosen(lastExchange === 0 ? null : lastExchange);
     });
   };

@@ -82,7 +82,7 @@ export function MockPage(): React.JSX.Element {
       />
       {view === 'records' && (
         <RecordsPage
-          mock={mock}
+          endpoint={endpoint}
           onReset={() => attempt(() => actOnMock({ id: mock.id, action: 'reset' }).unwrap())}
         />
       )}

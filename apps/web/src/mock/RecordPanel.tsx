@@ -1,22 +1,28 @@
 import { skipToken } from '@reduxjs/toolkit/query';
 import type { InspectedRecord } from '@isomeros/api';
 import type { RecordLink } from '@isomeros/core/records';
-import { problemOf } from '../app/api/client.js';
+import { Button } from 'antd';
+import { useState } from 'react';
+import { problemOf, refusalText } from '../app/api/client.js';
 import { amount } from '../app/parts/amount.js';
 import { keyText, RecordCellView, RecordLinkView } from './RecordCellView.js';
+import type { PendingEdit } from './recordEditsSlice.js';
+import { RowProblems } from './RowProblems.js';
 import { RemovalTree, treeSize } from './RemovalTree.js';
-import { useReadRecordQuery } from './recordsApi.js';
+import { contractOf, type MockEndpoint } from './endpoints.js';
+import { useReadRecordQuery, useWriteEditsMutation } from './recordsApi.js';
 
 interface Props {
-  /** The id of the mock. */
-  readonly mock: string;
+  /** Whose contract it is removed through. */
+  readonly endpoint: MockEndpoint;
   readonly record: { readonly type: string; readonly number: number } | null;
   readonly onFollow: (to: RecordLink) => void;
 }
 
 /** One record: its values, the exchanges that made it, what refers to it, and what would go with it. */
-export function RecordPanel({ mock, record, onFollow }: Props): React.JSX.Element {
-  const asked = record === null ? skipToken : { mock, type: record.type, number: record.number };
+export function RecordPanel({ endpoint, record, onFollow }: Props): React.JSX.Element {
+  const asked =
+    record === null ? skipToken : { mock: endpoint.mock.id, type: record.type, number: record.number };
   const { currentData, data, error } = useReadRecordQuery(asked);
   // The one before stays while the next is read.
   const shown = currentData ?? data;
@@ -47,7 +53,7 @@ export function RecordPanel({ mock, record, onFollow }: Props): React.JSX.Elemen
         <Values record={shown} onFollow={onFollow} />
         <Versions record={shown} />
         <ReferringRecords record={shown} onFollow={onFollow} />
-        <Removal record={shown} onFollow={onFollow} />
+        <Removal key={shown.number} endpoint={endpoint} record={shown} onFollow={onFollow} />
       </div>
     </section>
   );
@@ -94,13 +100,14 @@ const clock = (at: string): string =>
   });
 
 function Versions({ record }: Pick<PartProps, 'record'>): React.JSX.Element {
-  const { versions } = record;
+  const { versions, version } = record;
   return (
     <>
       <header className="panel-head">
         <h3>Versions</h3>
         <span className="quiet">
           {versions.length === 0 ? 'none since the journal began' : 'and the exchange that made each'}
+          {(versions[0]?.version ?? version) < version && '; the latest by no exchange'}
         </span>
       </header>
       <table className="record-versions">
@@ -150,8 +157,21 @@ function ReferringRecords({ record, onFollow }: PartProps): React.JSX.Element {
   );
 }
 
-function Removal({ record, onFollow }: PartProps): React.JSX.Element {
-  const { removal } = record;
+function Removal({ endpoint, record, onFollow }: PartProps & Pick<Props, 'endpoint'>): React.JSX.Element {
+  const { removal, link, number, version } = record;
+  const { mock, ...served } = endpoint;
+  const [writeEdits, { isLoading }] = useWriteEditsMutation();
+  const [refused, setRefused] = useState<PendingEdit['problems']>([]);
+  const remove = async (): Promise<void> => {
+    const edit = { kind: 'remove', type: link.type, number, version } as const;
+    const body = { edits: [edit], ...contractOf(served) };
+    try {
+      const { problems } = await writeEdits({ mock: mock.id, body }).unwrap();
+      setRefused(problems);
+    } catch (error) {
+      setRefused([{ column: null, status: null, message: refusalText(error) }]);
+    }
+  };
   const others = removal.allowed ? treeSize(removal.tree) - 1 : 0;
   return (
     <>
@@ -164,7 +184,15 @@ function Removal({ record, onFollow }: PartProps): React.JSX.Element {
               : amount(others, 'record')
             : `${amount(removal.blocking, 'record')} need it`}
         </span>
+        {removal.allowed && (
+          <span className="end">
+            <Button size="small" danger loading={isLoading} onClick={() => void remove()}>
+              Remove {others + 1}
+            </Button>
+          </span>
+        )}
       </header>
+      <RowProblems columns={record.columns} problems={refused} />
       {removal.allowed ? (
         <RemovalTree trees={[removal.tree]} />
       ) : (

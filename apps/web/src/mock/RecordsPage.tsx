@@ -1,10 +1,13 @@
 import { useState } from 'react';
-import type { Mock, RecordType } from '@isomeros/api';
+import type { RecordType } from '@isomeros/api';
 import type { RecordLink } from '@isomeros/core/records';
 import { problemOf } from '../app/api/client.js';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
+import { EditsFooter } from './EditsFooter.js';
+import type { MockEndpoint } from './endpoints.js';
 import { useFollowMockQuery } from './followMock.js';
+import type { PendingEdit } from './recordEditsSlice.js';
 import { RecordPanel } from './RecordPanel.js';
 import { RecordTableView } from './RecordTableView.js';
 import { RecordTransfer } from './RecordTransfer.js';
@@ -13,13 +16,15 @@ import { useListRecordTypesQuery } from './recordsApi.js';
 const NONE: readonly RecordType[] = [];
 
 interface Props {
-  readonly mock: Mock;
+  /** Whose contract edits are written through. */
+  readonly endpoint: MockEndpoint;
   /** Puts fresh seed records in place of all. */
   readonly onReset: () => Promise<void>;
 }
 
 /** The records of a mock: their types, a table of one of them, and one record. */
-export function RecordsPage({ mock, onReset }: Props): React.JSX.Element {
+export function RecordsPage({ endpoint, onReset }: Props): React.JSX.Element {
+  const { mock } = endpoint;
   useFollowMockQuery(mock.id);
   const { data: types = NONE, error } = useListRecordTypesQuery(mock.id, { refetchOnMountOrArgChange: true });
   const [chosen, setChosen] = useState<string | null>(null);
@@ -32,31 +37,38 @@ export function RecordsPage({ mock, onReset }: Props): React.JSX.Element {
     setChosen(to.type);
     setRecord(to);
   };
+  const show = ({ type: edited, row }: PendingEdit): void => {
+    setChosen(edited);
+    if (row.kind === 'there') setRecord({ type: edited, number: row.number });
+  };
   return (
-    <SplitPanels name="record-types" first={208}>
-      <RecordTypes
-        types={types}
-        problem={problemOf(error)?.detail ?? null}
-        selected={type}
-        onSelect={setChosen}
-        onTransfer={() => setTransferring(true)}
-      />
-      {type === null ? (
-        <section className="panel" />
-      ) : (
-        <SplitPanels name="record-table" first={744}>
-          <RecordTableView
-            key={type}
-            mock={mock.id}
-            type={type}
-            selected={record?.type === type ? record.number : null}
-            onSelect={(number) => setRecord({ type, number })}
-            onFollow={follow}
-          />
-          <RecordPanel mock={mock.id} record={record} onFollow={follow} />
-        </SplitPanels>
-      )}
-    </SplitPanels>
+    <div className="records-page">
+      <SplitPanels name="record-types" first={208}>
+        <RecordTypes
+          types={types}
+          problem={problemOf(error)?.detail ?? null}
+          selected={type}
+          onSelect={setChosen}
+          onTransfer={() => setTransferring(true)}
+        />
+        {type === null ? (
+          <section className="panel" />
+        ) : (
+          <SplitPanels name="record-table" first={744}>
+            <RecordTableView
+              key={type}
+              mock={mock.id}
+              type={type}
+              selected={record?.type === type ? record.number : null}
+              onSelect={(number) => setRecord({ type, number })}
+              onFollow={follow}
+            />
+            <RecordPanel endpoint={endpoint} record={record} onFollow={follow} />
+          </SplitPanels>
+        )}
+      </SplitPanels>
+      <EditsFooter endpoint={endpoint} onShow={show} />
+    </div>
   );
 }
 

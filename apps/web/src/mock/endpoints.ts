@@ -27,6 +27,13 @@ export const endpointKey = ({ mock, kind, name }: MockEndpoint): string => `${mo
 export const endpointText = ({ kind, name }: MockEndpoint): string =>
   kind === 'arrangement' ? name : `release ${name}`;
 
+/** What is served, as the server is told which contract is meant. */
+export const contractOf = ({
+  kind,
+  name,
+}: Pick<MockEndpoint, 'kind' | 'name'>): { readonly arrangement: string } | { readonly release: string } =>
+  kind === 'arrangement' ? { arrangement: name } : { release: name };
+
 /** The endpoint that was chosen, else that of the arrangement that is looked at, else the first one. */
 export function selectedEndpoint(
   endpoints: readonly MockEndpoint[],

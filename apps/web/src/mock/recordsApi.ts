@@ -4,10 +4,12 @@ import type {
   InspectedRecord,
   MigrationView,
   Mock,
+  NewEdits,
   RecordTable,
   RecordType,
   SeedSettings,
   Snapshot,
+  WrittenEdits,
 } from '@isomeros/api';
 import type { Decision } from '@isomeros/core/migration';
 import { api, type Import } from '../app/api/client.js';
@@ -57,6 +59,10 @@ export const recordsApi = serverApi.injectEndpoints({
       queryFn: askWith(({ mock, type, number }) => api.readRecord(mock, type, number)),
       providesTags: ['Records'],
     }),
+    writeEdits: build.mutation<WrittenEdits, { readonly mock: string; readonly body: NewEdits }>({
+      queryFn: askWith(({ mock, body }) => api.writeEdits(mock, body)),
+      invalidatesTags: ['Mocks', 'Records'],
+    }),
     importRecords: build.mutation<
       ImportResult,
       { readonly mock: string; readonly type: string | null } & Import
@@ -97,6 +103,7 @@ export const {
   useReadRecordTableQuery,
   useReadRecordQuery,
   useImportRecordsMutation,
+  useWriteEditsMutation,
   useReadMigrationQuery,
   useMigrateMutation,
   useLazyReadSeedSettingsQuery,

@@ -22,7 +22,15 @@ import {
   type EditRequests,
   type OperationFound,
 } from './requestParts.js';
-import { fieldId, pairingIn, recordOfKeys, sentKey, sentValue, withUnset } from './sentValue.js';
+import {
+  columnOfField,
+  fieldId,
+  pairingIn,
+  recordOfKeys,
+  sentKey,
+  sentValue,
+  withUnset,
+} from './sentValue.js';
 
 /**
  * The requests by which a client of the contract would write an edit: what creates, changes, moves, pairs or removes.
@@ -61,6 +69,17 @@ function addRecord(context: EditContext, values: EditedValues): EditRequests {
     operationAmong(context, resourcesOf(context, 'item'), ['replace'], makes) ??
     operationAmong(context, collections, ['create']);
   if (found === null) return notOffered(context, 'adds');
+  const ownerColumn =
+    owner !== null || storage.owner === null ? null : columnOfField(service.model, storage, storage.owner.id);
+  if (ownerColumn !== null && !isReached(found)) {
+    const { operation, resource } = found;
+    return refusedEdit(
+      editProblem(
+        `Expected the key of a ${storage.owner?.from ?? ''} that is there: ${operation.id} is at ${resource.path}.`,
+        ownerColumn,
+      ),
+    );
+  }
   const own = found.resource.kind === 'item' ? found.resource.segments.at(-1) : undefined;
   const inPath = [storage.owner?.id, own === undefined ? undefined : storage.key.id];
   const body = bodyOf(context, found, values, bareObject(), inPath);

@@ -30,8 +30,6 @@ export type RemovalPreview =
 
 /** One record with what hangs together with it. */
 export interface RecordDetail extends TableRecord {
-  /** What it is called where others refer to it. */
-  readonly link: RecordLink;
   /** The transitions that its state allows now. */
   readonly transitions: readonly string[];
   readonly referring: readonly Referring[];
@@ -50,10 +48,8 @@ export function recordDetail(dataset: Dataset, storage: EntityStorage, row: Row,
     return [{ type: from.entity.name, by: joinedBy(relationship), records: rows.length, first: links(rows) }];
   });
   const plan = planRemoval(model, dataset, row);
-  const own = linkTo(model, dataset, row);
   return {
     ...tableRecord(model, dataset, storage, row),
-    link: own ?? { type: storage.entity.name, number: row.rid, key: null, hint: '' },
     transitions: transitionsNow(storage.attributes, row, now),
     referring,
     removal: plan.ok

@@ -24,6 +24,8 @@ export interface TableRecord {
   readonly number: number;
   /** Counts the changes of the record, from 1. */
   readonly version: number;
+  /** What it is called where others refer to it. */
+  readonly link: RecordLink;
   /** One for each column. */
   readonly cells: readonly RecordCell[];
 }
@@ -82,5 +84,11 @@ export function tableRecord(model: Model, view: RecordView, storage: EntityStora
     const to = pointed === null ? null : linkTo(model, view, pointed);
     return to === null ? { kind: 'value', value: null } : { kind: 'record', to };
   });
-  return { number: row.rid, version: row.revision, cells };
+  const link = linkTo(model, view, row) ?? {
+    type: storage.entity.name,
+    number: row.rid,
+    key: null,
+    hint: '',
+  };
+  return { number: row.rid, version: row.revision, link, cells };
 }

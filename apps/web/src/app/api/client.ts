@@ -16,6 +16,7 @@ import {
   type MigrationView,
   type Mock,
   type MockCredential,
+  type NewEdits,
   type PathParameters,
   type ProblemBody,
   type QueryOf,
@@ -32,6 +33,7 @@ import {
   type SentMessage,
   type Snapshot,
   type TableQuery,
+  type WrittenEdits,
 } from '@isomeros/api';
 import type { Choices } from '@isomeros/core/arrangement';
 import type { Decision } from '@isomeros/core/migration';
@@ -278,6 +280,8 @@ export const api = {
     ),
   readRecord: (id: string, type: string, number: number): Promise<InspectedRecord> =>
     call('GET /api/mocks/{id}/record-types/{type}/table/{number}', { id, type, number: String(number) }),
+  writeEdits: (id: string, edits: NewEdits): Promise<WrittenEdits> =>
+    call('POST /api/mocks/{id}/record-edits', { id }, { body: edits }),
   /** Where the records of a mock are to be had, of one type or of all. */
   recordsAddress: (id: string, type: string | null, query: Readonly<Record<string, string>>): string =>
     type === null
