@@ -24,11 +24,20 @@ export interface Config {
 /** How much a mock holds. */
 export interface MockLimits {
   readonly records: number;
-  /** Exchanges in its journal; the oldest goes when there are more. */
+  /** Exchanges that are at hand in memory; those before are read from the database. */
   readonly exchanges: number;
+  /** Bytes of its journal in the database; the oldest exchanges go when there are more. */
+  readonly journalBytes: number;
 }
 
-export const USUAL_LIMITS: MockLimits = { records: 1_000_000, exchanges: 10_000 };
+const MIB = 1_048_576;
+const USUAL_JOURNAL_MIB = 256;
+
+export const USUAL_LIMITS: MockLimits = {
+  records: 1_000_000,
+  exchanges: 10_000,
+  journalBytes: USUAL_JOURNAL_MIB * MIB,
+};
 
 const MOST_PORT = 65_535;
 
@@ -69,6 +78,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     limits: {
       records: readLimit(environment, 'RECORDS', USUAL_LIMITS.records),
       exchanges: readLimit(environment, 'EXCHANGES', USUAL_LIMITS.exchanges),
+      journalBytes: readLimit(environment, 'JOURNAL_MIB', USUAL_JOURNAL_MIB) * MIB,
     },
   };
 }

@@ -154,6 +154,7 @@ describe('what is answered', () => {
     for (const number of [1, 2, 3, 4])
       await ask('GET /api/mocks/{id}/exchanges/{number}', `${on}/exchanges/${number}`);
     await ask('GET /api/mocks/{id}/exchanges/{number}/example', `${on}/exchanges/1/example`);
+    await ask('GET /api/mocks/{id}/har', `${on}/har`);
     await ask('PUT /api/mocks/{id}/faults', `${on}/faults`, {
       seed: 7,
       items: [

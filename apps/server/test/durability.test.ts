@@ -62,15 +62,21 @@ describe('what was acknowledged', () => {
         const writers = Array.from({ length: 8 }, (_, writer) =>
           writeUntilGone(base, round * 100 + writer, acknowledged),
         );
-        await eventually(
-          () => Promise.resolve(acknowledged.length >= 100 ? true : null),
-          'writes to be acknowledged',
-        );
+        const running = server;
+        // The journal is being written to the database meanwhile.
+        await eventually(async () => {
+          const { journal } = (await running.get(`/api/mocks/${mock.id}`)) as MockBody;
+          return acknowledged.length >= 100 && journal.bytes > 0 ? true : null;
+        }, 'writes to be acknowledged and written down');
         await server.end('SIGKILL');
         await Promise.all(writers);
         server = await ServerProcess.start(schema);
         const again = (await server.get(`/api/mocks/${mock.id}`)) as MockBody;
         expect(again).toMatchObject({ running: true, port: mock.port });
+        const path = `/api/mocks/${mock.id}/exchanges`;
+        const { items } = (await server.get(path)) as { items: { number: number; operation: string }[] };
+        expect(items[0]).toMatchObject({ number: again.exchanges, operation: 'createRoute' });
+        expect(await server.get(`${path}/${again.exchanges}`)).toMatchObject({ number: again.exchanges });
         for (const record of acknowledged) {
           const read = await fetch(`${base}/routes/${String(record['id'])}`);
           expect(await read.json()).toEqual(record);

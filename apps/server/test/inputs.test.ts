@@ -26,6 +26,7 @@ import {
   SendMessageDto,
   SnapshotDto,
 } from '../src/mocks/mocks.dto.js';
+import { ExchangesPageQueryDto, ExchangesQueryDto } from '../src/mocks/exchanges.dto.js';
 import {
   ExportQueryDto,
   ImportQueryDto,
@@ -59,7 +60,8 @@ const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = 
   ['POST /api/mocks/{id}/migration', 'body', DecisionsDto],
   ['POST /api/mocks/{id}/snapshots', 'body', SnapshotDto],
   ['POST /api/mocks/{id}/messages', 'body', SendMessageDto],
-  ['GET /api/mocks/{id}/exchanges', 'query', PageQueryDto],
+  ['GET /api/mocks/{id}/exchanges', 'query', ExchangesPageQueryDto],
+  ['GET /api/mocks/{id}/har', 'query', ExchangesQueryDto],
   ['GET /api/mocks/{id}/record-types/{type}/table', 'query', TableQueryDto],
   ['POST /api/mocks/{id}/record-edits', 'body', RecordEditsDto],
   ['GET /api/mocks/{id}/records', 'query', ExportQueryDto],

@@ -1,8 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Exchange } from '@isomeros/api';
 import { arrangementOf, NO_CHOICES } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
 import { parse } from '@isomeros/core/notation';
-import { Journal, type KeptExchange } from '../src/mocks/journal.js';
+import type { KeptExchange } from '../src/mocks/journal/keptExchange.js';
+import { RecentExchanges } from '../src/mocks/journal/recentExchanges.js';
+import { exchangeToStore, toldExchange } from '../src/mocks/journal/storedExchange.js';
 import { TestApp, type MockBody } from './support/app.js';
 import { ROUTES } from './support/models.js';
 import { sendJson } from './support/server.js';
@@ -234,12 +237,17 @@ const exchange = (target: string, answer: string, more: Partial<KeptExchange> = 
   ...more,
 });
 
-describe('a journal in memory', () => {
+const told = (journal: RecentExchanges, number: number): Exchange | undefined => {
+  const kept = journal.find(number);
+  return kept === undefined ? undefined : toldExchange(exchangeToStore(kept), contract, false);
+};
+
+describe('exchanges in memory', () => {
   test('keeps so many exchanges and no more, the newest of them', () => {
-    const journal = new Journal(3);
+    const journal = new RecentExchanges(3);
     for (let number = 1; number <= 8; number++) journal.add(exchange(`/api/v1/routes/${number}`, '{}'));
     expect(journal.count).toBe(8);
-    expect([0, 1, 5, 6, 7, 8, 9].map((number) => journal.get(number)?.target)).toEqual([
+    expect([0, 1, 5, 6, 7, 8, 9].map((number) => told(journal, number)?.target)).toEqual([
       undefined,
       undefined,
       undefined,
@@ -248,16 +256,18 @@ describe('a journal in memory', () => {
       '/api/v1/routes/8',
       undefined,
     ]);
-    expect(journal.page(9, 10).map(({ number }) => number)).toEqual([8, 7, 6]);
-    expect(journal.page(8, 1).map(({ number, milliseconds }) => [number, milliseconds])).toEqual([[7, 1.23]]);
+    expect([...journal.newestFirst()].map(({ number }) => number)).toEqual([8, 7, 6]);
+    expect(told(journal, 7)?.milliseconds).toBe(1.23);
+    journal.clear();
+    expect([journal.count, told(journal, 8)]).toEqual([8, undefined]);
   });
 
   test('keeps the beginning of what is long, and says so', () => {
-    const journal = new Journal(10);
+    const journal = new RecentExchanges(10);
     const text = 'é'.repeat(70_000);
     journal.add(exchange('/', text, { body: { kind: 'text', text, bytes: 140_000 } }));
     journal.add(exchange('/', 'short', { body: { kind: 'text', text: 'short', bytes: 5 } }));
-    const [long, short] = [journal.get(1), journal.get(2)];
+    const [long, short] = [told(journal, 1), told(journal, 2)];
     for (const message of [long?.request, long?.response])
       expect([message?.body.length, message?.cut]).toEqual([65_536, true]);
     for (const message of [short?.request, short?.response])
@@ -265,27 +275,30 @@ describe('a journal in memory', () => {
   });
 
   test('lets the bodies of old ones go before it takes too much memory', () => {
-    const journal = new Journal(1_000);
+    const journal = new RecentExchanges(1_000);
     for (let number = 1; number <= 600; number++)
       journal.add(exchange(`/api/v1/routes/${number}`, String(number).padEnd(60_000, 'x')));
-    const first = journal.get(1);
+    const first = told(journal, 1);
     expect([first?.target, first?.response.body, first?.response.cut]).toEqual([
       '/api/v1/routes/1',
       '',
       true,
     ]);
     expect(first?.response.head).toBe('HTTP/1.1 200 OK\r\nETag: "1"');
-    expect(journal.get(600)?.response).toMatchObject({ cut: false });
-    const kept = Array.from({ length: 600 }, (_, index) => journal.get(index + 1)?.response.body.length ?? 0);
+    expect(told(journal, 600)?.response).toMatchObject({ cut: false });
+    const kept = Array.from(
+      { length: 600 },
+      (_, index) => told(journal, index + 1)?.response.body.length ?? 0,
+    );
     expect(kept.reduce((sum, length) => sum + length, 0)).toBeLessThanOrEqual(32 * 1_048_576);
     expect(kept.filter((length) => length > 0).length).toBeGreaterThan(500);
   });
 
   test('takes on as many as it lets go, however long it goes on', () => {
-    const journal = new Journal(4);
+    const journal = new RecentExchanges(4);
     for (let number = 1; number <= 2_000; number++)
       journal.add(exchange(`/${number}`, 'y'.repeat((number % 7) * 9_000)));
-    const bodies = [1_997, 1_998, 1_999, 2_000].map((number) => journal.get(number)?.response);
+    const bodies = [1_997, 1_998, 1_999, 2_000].map((number) => told(journal, number)?.response);
     expect(bodies.map((response) => response?.cut)).toEqual([false, false, false, false]);
     expect(bodies.map((response) => response?.body.length)).toEqual(
       [1_997, 1_998, 1_999, 2_000].map((number) => (number % 7) * 9_000),

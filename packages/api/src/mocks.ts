@@ -62,8 +62,12 @@ export interface Mock {
   readonly seed: number;
   /** @TJS-type integer */
   readonly records: number;
-  /** @TJS-type integer */
+  /**
+   * The number of the latest one.
+   * @TJS-type integer
+   */
   readonly exchanges: number;
+  readonly journal: JournalState;
   /**
    * Revision of the design that is served.
    * @TJS-type integer
@@ -194,6 +198,59 @@ export interface ExchangeSummary {
   /** @TJS-type integer */
   readonly status: number;
   readonly milliseconds: number;
+  /** Whether it is kept, whatever goes. */
+  readonly pinned: boolean;
+}
+
+/** What is kept of the exchanges of a mock. */
+export interface JournalState {
+  /**
+   * Exchanges with lower numbers were cleared, but for those that are pinned.
+   * @TJS-type integer
+   */
+  readonly from: number;
+  /**
+   * In the database, compressed.
+   * @TJS-type integer
+   */
+  readonly bytes: number;
+  /**
+   * How many could not be written to the database as fast as they came, since the server was started.
+   * @TJS-type integer
+   */
+  readonly dropped: number;
+}
+
+/** Exchanges as other programs read them (HAR 1.2). */
+export interface ExchangeArchive {
+  readonly log: {
+    readonly version: '1.2';
+    readonly creator: { readonly name: string; readonly version: string };
+    readonly pages: readonly unknown[];
+    /** One for each exchange, oldest first. */
+    readonly entries: readonly { readonly [name: string]: unknown }[];
+  };
+}
+
+/** Which exchanges are looked for. */
+export interface ExchangesQuery {
+  /** The id of an operation. */
+  readonly operation?: string;
+  /** The class of the status (RFC 9110 §15), or cut where the connection was cut instead. */
+  readonly status?: '1xx' | '2xx' | '3xx' | '4xx' | '5xx' | 'cut';
+  /**
+   * A part of the target.
+   * @maxLength 500
+   */
+  readonly path?: string;
+  /** The name that a client gives itself. */
+  readonly client?: string;
+  /**
+   * The number of a record that it changed.
+   * @minimum 1
+   * @TJS-type integer
+   */
+  readonly record?: number;
 }
 
 /** One request with its answer, and how it came to it. */
@@ -299,12 +356,33 @@ export interface MockRoutes {
     readonly answer: SentMessage;
     readonly problems: 'invalid' | 'not-found' | 'conflict' | 'media-type' | 'unavailable';
   };
-  /** List the exchanges of a mock, newest first */
+  /** List the exchanges of a mock, or those that are looked for, newest first */
   'GET /api/mocks/{id}/exchanges': {
-    readonly query: PageQuery;
+    readonly query: ExchangesQuery & PageQuery;
     readonly answer: Items<ExchangeSummary>;
     readonly headers: 'Link';
     readonly problems: 'not-found' | 'bad-parameter';
+  };
+  /** Forget all exchanges but those that are pinned */
+  'DELETE /api/mocks/{id}/exchanges': {
+    readonly status: 204;
+    readonly problems: 'not-found' | 'unavailable';
+  };
+  /** Export exchanges, or those that are looked for, as an archive (HAR 1.2) */
+  'GET /api/mocks/{id}/har': {
+    readonly query: ExchangesQuery;
+    readonly answer: ExchangeArchive;
+    readonly problems: 'not-found' | 'bad-parameter';
+  };
+  /** Keep an exchange, whatever goes */
+  'PUT /api/mocks/{id}/exchanges/{number}/pin': {
+    readonly status: 204;
+    readonly problems: 'not-found' | 'conflict';
+  };
+  /** Let go of a pinned exchange */
+  'DELETE /api/mocks/{id}/exchanges/{number}/pin': {
+    readonly status: 204;
+    readonly problems: 'not-found';
   };
   /** Read one exchange with its trace */
   'GET /api/mocks/{id}/exchanges/{number}': { readonly answer: Exchange; readonly problems: 'not-found' };

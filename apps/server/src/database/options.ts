@@ -13,6 +13,7 @@ import { Figures1795000000012 } from './migrations/0012-figures.js';
 import { Endpoints1795000000013 } from './migrations/0013-endpoints.js';
 import { KeptPlurals1796000000014 } from './migrations/0014-kept-plurals.js';
 import { Tokens1796000000015 } from './migrations/0015-tokens.js';
+import { Journals1796100000016 } from './migrations/0016-journals.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
@@ -20,7 +21,9 @@ import {
   EndpointRow,
   InstallationStateRow,
   IdempotentResponseRow,
+  JournalSegmentRow,
   MockRow,
+  PinnedExchangeRow,
   RecordRow,
   ReleaseRow,
   RevisionRow,
@@ -39,6 +42,8 @@ export const TABLES = [
   IdempotentResponseRow,
   SnapshotRow,
   TokenRow,
+  JournalSegmentRow,
+  PinnedExchangeRow,
   InstallationStateRow,
 ];
 
@@ -59,6 +64,7 @@ export const MIGRATIONS = [
   Endpoints1795000000013,
   KeptPlurals1796000000014,
   Tokens1796000000015,
+  Journals1796100000016,
 ];
 
 interface ConnectionOptions {

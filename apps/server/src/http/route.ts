@@ -13,6 +13,7 @@ interface DescribedOperation {
 
 /** The published description, made of the types of the interface. */
 export const API_DESCRIPTION = createRequire(import.meta.url)('@isomeros/api/openapi.json') as {
+  readonly info: { readonly version: string };
   readonly paths: Readonly<Record<string, Readonly<Record<string, DescribedOperation>>>>;
 };
 

@@ -6,7 +6,7 @@ import {
   type KeptExampleResult,
   type Service,
 } from '@isomeros/core/engine';
-import type { KeptExchange } from './journal.js';
+import type { KeptExchange } from './journal/keptExchange.js';
 
 /**
  * The request of an exchange as an example, on the records as they are now but for what the exchange did. What the

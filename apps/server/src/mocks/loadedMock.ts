@@ -7,7 +7,7 @@ import type { Derivation } from '../compute/program.js';
 import { ApiProblem } from '../http/problem.js';
 import type { DurableDataset } from './durableDataset.js';
 import type { Endpoint } from './endpoint.js';
-import type { Journal } from './journal.js';
+import type { Journal } from './journal/journal.js';
 import { isPortTaken, serviceOf, type ModelColumns } from './createDataset.js';
 import type { RecordStore } from './recordStore.js';
 import { servedArrangements, servedName, servedReleases, servedText, type Served } from './served.js';
@@ -127,6 +127,12 @@ export function addressOf({ endpoints }: LoadedMock, kind: Served['kind'], calle
   return endpoint === undefined ? null : urlOf(endpoint);
 }
 
+/** Where a mock serves, or served last, what is called so in its journal. */
+export function originOf({ endpoints }: LoadedMock, called: string): string {
+  const endpoint = endpoints.find(({ served }) => servedText(served) === called) ?? endpoints[0];
+  return `http://127.0.0.1:${endpoint?.port ?? 0}`;
+}
+
 const urlOf = ({ port, contract }: Endpoint): string => `http://127.0.0.1:${port}${contract.root}`;
 
 const KEYS_SHOWN = 3;
@@ -156,6 +162,7 @@ export function viewOf(mock: LoadedMock): Mock {
     seed: dataset.seed,
     records: records.dataset.size,
     exchanges: journal.count,
+    journal: journal.state,
     servesRevision: dataset.modelRevision,
     faults: faultInjector.faults.items.length,
     obstacles: waiting.map(obstacleText),

@@ -101,6 +101,7 @@ export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, B
 
   async beforeApplicationShutdown(): Promise<void> {
     await Promise.all(this.mocks.all().map(stopAll));
+    await Promise.all(this.mocks.all().map(({ journal }) => journal.close()));
     this.mocks.events.complete();
   }
 

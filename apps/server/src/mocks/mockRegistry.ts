@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { Dataset, IdempotentResponses, AccessTokens, type Counters } from '@isomeros/core/engine';
+import type { Contract } from '@isomeros/core/contract';
 import type { Progress, Row } from '@isomeros/core/model';
 import type { SeedPlan } from '@isomeros/core/seeding';
 import { Subject } from 'rxjs';
@@ -20,7 +21,9 @@ import type { NewestModel } from './replaceRecords.js';
 import { addressOf, firstOf, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
 import type { CheckedTarget } from './checkedWrite.js';
 import { KeyedQueue } from './keyedQueue.js';
-import { Journal, exchangeSummary, type KeptExchange } from './journal.js';
+import { Journal } from './journal/journal.js';
+import { JournalStore } from './journal/journalStore.js';
+import type { KeptExchange } from './journal/keptExchange.js';
 import { modelColumns, serviceOf, storedModel } from './createDataset.js';
 import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, deprecationOf } from './releaseEndpoints.js';
@@ -113,6 +116,7 @@ export class MockRegistry {
   async unload(mock: LoadedMock): Promise<void> {
     this.loaded.delete(mock.row.id);
     await stopAll(mock);
+    await mock.journal.close();
     this.events.next({ kind: 'removed', mock: mock.row.id });
   }
 
@@ -185,20 +189,31 @@ export class MockRegistry {
         deprecationOf(end(), (successor) => this.successorAt(row.designId, successor)),
       );
     });
+    await mock.journal.open();
     this.loaded.set(row.id, mock);
     return mock;
   }
 
   private heldParts(row: MockRow): Pick<LoadedMock, 'journal' | 'faultInjector' | 'waiting' | 'shortfalls'> {
     const faultInjector = new FaultInjector({ ...NO_FAULTS, ...(JSON.parse(row.faults) as Partial<Faults>) });
-    return { journal: new Journal(this.limits.exchanges), faultInjector, waiting: [], shortfalls: [] };
+    const store = new JournalStore(this.database, row.id);
+    const journal = new Journal(store, this.limits, (arrangement) =>
+      this.contractServed(row.id, arrangement),
+    );
+    return { journal, faultInjector, waiting: [], shortfalls: [] };
+  }
+
+  /** The contract that a mock serves under a name now. */
+  private contractServed(id: string, called: string): Contract | undefined {
+    const endpoints = this.loaded.get(id)?.endpoints ?? [];
+    return endpoints.find(({ served }) => servedText(served) === called)?.service.contract;
   }
 
   private sharedBy(mock: LoadedMock): EndpointContext {
     const { records, journal, faultInjector } = mock;
     const onExchange = (exchange: KeptExchange): void => {
       if (this.events.observed)
-        this.events.next({ kind: 'exchange', mock: mock.row.id, exchange: exchangeSummary(exchange) });
+        this.events.next({ kind: 'exchange', mock: mock.row.id, exchange: journal.summaryOf(exchange) });
     };
     const { records: mostRecords } = this.limits;
     return { records, journal, faultInjector, onExchange, partners: this.partnersOf(mock), mostRecords };

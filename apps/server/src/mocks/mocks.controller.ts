@@ -1,9 +1,6 @@
-import type { NamedExample } from '@isomeros/core/arrangement';
 import { Body, Controller, Headers, Param, Query, type MessageEvent } from '@nestjs/common';
 import {
   pathOf,
-  type Exchange,
-  type ExchangeSummary,
   type Faults,
   type Items,
   type Mock,
@@ -15,9 +12,6 @@ import {
 } from '@isomeros/api';
 import { filter, from, map, merge, type Observable } from 'rxjs';
 import { Answered } from '../http/answered.js';
-import { isNumber, nextLink, readLimit, readPageCursor, writePageCursor } from '../http/pagination.js';
-import { ApiProblem } from '../http/problem.js';
-import { PageQueryDto } from '../http/query.dto.js';
 import { EventRoute, Route } from '../http/route.js';
 import { FaultsDto } from './faults.dto.js';
 import { toFaults } from './faults.js';
@@ -145,34 +139,8 @@ export class MocksController {
 
   /** Sends a message to the mock. It shows up in the journal like any other client's. */
   @Route('POST /api/mocks/{id}/messages')
-  async send(@Param('id') id: string, @Body() body: SendMessageDto): Promise<SentMessage> {
-    await this.mocks.send(id, body.message, servedIn(body));
-    return { lastExchange: this.mocks.lastExchange(id) };
-  }
-
-  @Route('GET /api/mocks/{id}/exchanges')
-  exchanges(
-    @Param('id') id: string,
-    @Query() { limit, cursor }: PageQueryDto,
-  ): Answered<Items<ExchangeSummary>> {
-    const before = cursor === undefined ? Infinity : Number(readPageCursor(cursor, [isNumber])[0]);
-    const size = readLimit(limit);
-    const items = this.mocks.exchanges(id, before, size);
-    const last = items.at(-1);
-    const hasMore = items.length === size && last !== undefined && last.number > 1;
-    const path = pathOf('GET /api/mocks/{id}/exchanges', { id });
-    const next = hasMore ? nextLink(path, { limit, cursor: writePageCursor([String(last.number)]) }) : null;
-    return new Answered({ items }, { next });
-  }
-
-  @Route('GET /api/mocks/{id}/exchanges/{number}')
-  exchange(@Param('id') id: string, @Param('number') number: string): Exchange {
-    return this.mocks.exchange(id, exchangeNumber(number));
-  }
-
-  @Route('GET /api/mocks/{id}/exchanges/{number}/example')
-  exampleOfExchange(@Param('id') id: string, @Param('number') number: string): NamedExample {
-    return this.mocks.exampleOfExchange(id, exchangeNumber(number));
+  send(@Param('id') id: string, @Body() body: SendMessageDto): Promise<SentMessage> {
+    return this.mocks.send(id, body.message, servedIn(body));
   }
 
   /** Exchanges and changes of a mock as they happen. After `Last-Event-ID` the exchanges since are told first. */
@@ -184,8 +152,9 @@ export class MocksController {
     const state: MockEvent = { kind: 'mock', mock: id, state: this.mocks.read(id) };
     const since = Number(lastEventId ?? NaN);
     const missed = Number.isInteger(since)
-      ? this.mocks
-          .exchanges(id, Infinity, MOST_MISSED)
+      ? this.registry
+          .find(id)
+          .journal.latest(MOST_MISSED)
           .filter(({ number }) => number > since)
           .reverse()
       : [];
@@ -210,10 +179,4 @@ function asMessage(event: MockEvent): MessageEvent {
     case 'removed':
       return { type: 'removed', data: { id: event.mock } };
   }
-}
-
-function exchangeNumber(number: string): number {
-  if (!/^[1-9]\d{0,14}$/.test(number))
-    throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
-  return Number(number);
 }

@@ -1,6 +1,4 @@
-import type { NamedExample } from '@isomeros/core/arrangement';
-import { exampleOfExchange } from './exampleOfExchange.js';
-import type { Exchange, ExchangeSummary, Faults, Mock, SeedSettings, Snapshot } from '@isomeros/api';
+import type { Faults, Mock, SeedSettings, SentMessage, Snapshot } from '@isomeros/api';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -26,7 +24,7 @@ import { sharedRows } from './releaseEndpoints.js';
 import { newestOf, reset, restore } from './replaceRecords.js';
 import { readSeedPlan } from './seedPlan.js';
 import { sendMessage } from './rawHttpClient.js';
-import { servedText, type Served, type ServedOnPort } from './served.js';
+import type { Served, ServedOnPort } from './served.js';
 import { SnapshotStore } from './snapshotStore.js';
 
 const USUAL_SEED = 42;
@@ -210,39 +208,13 @@ export class MocksService {
     await this.rows.delete({ id });
   }
 
-  exchanges(id: string, before: number, limit: number): ExchangeSummary[] {
-    return this.mocks.find(id).journal.page(before, limit);
-  }
-
-  exchange(id: string, number: number): Exchange {
-    const exchange = this.mocks.find(id).journal.get(number);
-    if (exchange === undefined) throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
-    return exchange;
-  }
-
-  /** The request of an exchange with the records it needs, as they were before it. */
-  exampleOfExchange(id: string, number: number): NamedExample {
-    const mock = this.mocks.find(id);
-    const exchange = mock.journal.find(number);
-    if (exchange === undefined) throw new ApiProblem('not-found', `The journal holds no exchange ${number}.`);
-    const endpoint = mock.endpoints.find(({ served }) => servedText(served) === exchange.arrangement);
-    if (endpoint === undefined || exchange.isLean)
-      throw new ApiProblem('conflict', 'The exchange is too old to make an example of.');
-    const result = exampleOfExchange(endpoint.service, mock.records.dataset, exchange);
-    if (!result.ok) throw new ApiProblem('conflict', result.why);
-    return result.example;
-  }
-
-  lastExchange(id: string): number {
-    return this.mocks.find(id).journal.count;
-  }
-
   /** Sends a message to what is wanted of a mock, the first arrangement where nothing is said. */
-  async send(id: string, message: string, wanted: Served | null): Promise<void> {
+  async send(id: string, message: string, wanted: Served | null): Promise<SentMessage> {
     const mock = this.mocks.find(id);
     if (!isRunning(mock)) throw new ApiProblem('conflict', 'The mock is stopped; start it first.');
     const endpoint = endpointOf(mock, wanted);
     await sendMessage(message, endpoint.port, endpoint.service.contract);
+    return { lastExchange: mock.journal.count };
   }
 }
 

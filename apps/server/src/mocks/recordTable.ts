@@ -50,12 +50,12 @@ const wrong = (parameter: string, message: string): ApiProblem =>
   new ApiProblem('bad-parameter', message, { errors: [{ parameter, code: 'value', message }] });
 
 /** One record with what hangs together with it; a problem where it is gone. */
-export function inspectedRecord(
+export async function inspectedRecord(
   mock: LoadedMock,
   name: string,
   number: string,
   now: number,
-): InspectedRecord {
+): Promise<InspectedRecord> {
   const { dataset } = mock.records;
   const storage = recordTypeOf(dataset.model, name);
   const row = /^[1-9]\d{0,14}$/.test(number) ? dataset.get(Number(number)) : undefined;
@@ -64,6 +64,6 @@ export function inspectedRecord(
   return {
     columns: columnsOf(dataset.model, storage),
     ...recordDetail(dataset, storage, row, now),
-    versions: mock.journal.versionsOf(row.rid),
+    versions: await mock.journal.versionsOf(row.rid),
   };
 }

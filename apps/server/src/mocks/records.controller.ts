@@ -70,7 +70,7 @@ export class RecordsController {
     @Param('id') id: string,
     @Param('type') name: string,
     @Param('number') number: string,
-  ): InspectedRecord {
+  ): Promise<InspectedRecord> {
     return inspectedRecord(this.mocks.find(id), name, number, Date.now());
   }
 
