@@ -155,6 +155,7 @@ describe('what is answered', () => {
       await ask('GET /api/mocks/{id}/exchanges/{number}', `${on}/exchanges/${number}`);
     await ask('GET /api/mocks/{id}/exchanges/{number}/example', `${on}/exchanges/1/example`);
     await ask('GET /api/mocks/{id}/har', `${on}/har`);
+    await ask('GET /api/mocks/{id}/load', `${on}/load`);
     await ask('PUT /api/mocks/{id}/faults', `${on}/faults`, {
       seed: 7,
       items: [

@@ -20,6 +20,7 @@ import { LiveSchemaDto } from '../src/intake/intake.dto.js';
 import { FaultsDto } from '../src/mocks/faults.dto.js';
 import {
   CreateMockDto,
+  LoadQueryDto,
   DecisionsDto,
   MocksQueryDto,
   SeedPlanDto,
@@ -62,6 +63,7 @@ const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = 
   ['POST /api/mocks/{id}/messages', 'body', SendMessageDto],
   ['GET /api/mocks/{id}/exchanges', 'query', ExchangesPageQueryDto],
   ['GET /api/mocks/{id}/har', 'query', ExchangesQueryDto],
+  ['GET /api/mocks/{id}/load', 'query', LoadQueryDto],
   ['GET /api/mocks/{id}/record-types/{type}/table', 'query', TableQueryDto],
   ['POST /api/mocks/{id}/record-edits', 'body', RecordEditsDto],
   ['GET /api/mocks/{id}/records', 'query', ExportQueryDto],

@@ -75,7 +75,11 @@ describe('what is told of a mock as it happens', () => {
     milliseconds: 1,
   });
   const numbers = ({ exchanges }: Followed): readonly number[] => exchanges.map(({ number }) => number);
-  const told = (...all: readonly number[]): Followed => ({ exchanges: all.map(exchange), progress: null });
+  const told = (...all: readonly number[]): Followed => ({
+    exchanges: all.map(exchange),
+    progress: null,
+    sampled: null,
+  });
 
   test.each([
     ['what is newer comes last', told(1, 2), [3], [1, 2, 3]],

@@ -221,6 +221,41 @@ export interface JournalState {
   readonly dropped: number;
 }
 
+/** What a mock answered within a second. */
+export interface LoadSecond {
+  /**
+   * When it began.
+   * @format date-time
+   */
+  readonly at: string;
+  /**
+   * How many connections were cut, and how many answers had a status of each class from 1xx to 5xx (RFC 9110 §15).
+   * @minItems 6
+   * @maxItems 6
+   * @items.type integer
+   */
+  readonly answered: readonly number[];
+  /** Milliseconds within which half of them were answered, to a fifth. */
+  readonly p50: number;
+  readonly p95: number;
+  readonly p99: number;
+  /** Bytes that the server used, all mocks together. */
+  readonly memory: number;
+  /** @TJS-type integer */
+  readonly records: number;
+}
+
+export interface LoadQuery {
+  /**
+   * How many seconds back.
+   * @minimum 1
+   * @maximum 600
+   * @default 60
+   * @TJS-type integer
+   */
+  readonly seconds?: number;
+}
+
 /** Exchanges as other programs read them (HAR 1.2). */
 export interface ExchangeArchive {
   readonly log: {
@@ -315,6 +350,12 @@ export interface MockRoutes {
     readonly body: Partial<SeedSettings>;
     readonly answer: SeedSettings;
     readonly problems: 'invalid' | 'not-found' | 'unsound' | 'media-type';
+  };
+  /** Read what was answered lately, by seconds in which something was */
+  'GET /api/mocks/{id}/load': {
+    readonly query: LoadQuery;
+    readonly answer: Items<LoadSecond>;
+    readonly problems: 'not-found' | 'bad-parameter';
   };
   /** Read what goes wrong on purpose */
   'GET /api/mocks/{id}/faults': { readonly answer: Faults; readonly problems: 'not-found' };

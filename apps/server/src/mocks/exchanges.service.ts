@@ -6,7 +6,7 @@ import { exampleOfExchange } from './exampleOfExchange.js';
 import { archiveText } from './journal/archive.js';
 import type { ExchangeFilter } from './journal/exchangeFilter.js';
 import { TooManyPinned } from './journal/journal.js';
-import { originOf } from './loadedMock.js';
+import { originOf, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import { servedText } from './served.js';
 
@@ -44,13 +44,20 @@ export class ExchangesService {
       if (error instanceof TooManyPinned) throw new ApiProblem('conflict', error.message);
       throw error;
     }
-    this.mocks.announce(mock);
+    await this.tellAgain(mock, number);
   }
 
   async unpin(id: string, number: number): Promise<void> {
     const mock = this.mocks.find(id);
     await mock.journal.unpin(number);
-    this.mocks.announce(mock);
+    await this.tellAgain(mock, number);
+  }
+
+  /** Whoever looks on sees whether an exchange is pinned. */
+  private async tellAgain(mock: LoadedMock, number: number): Promise<void> {
+    const [exchange] = await mock.journal.page(number + 1, 1);
+    if (exchange?.number === number)
+      this.mocks.events.next({ kind: 'exchange', mock: mock.row.id, exchange });
   }
 
   /** An archive of exchanges (HAR 1.2), a part at a time. */

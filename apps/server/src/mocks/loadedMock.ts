@@ -7,6 +7,7 @@ import type { Derivation } from '../compute/program.js';
 import { ApiProblem } from '../http/problem.js';
 import type { DurableDataset } from './durableDataset.js';
 import type { Endpoint } from './endpoint.js';
+import type { LoadMeter } from './load.js';
 import type { Journal } from './journal/journal.js';
 import { isPortTaken, serviceOf, type ModelColumns } from './createDataset.js';
 import type { RecordStore } from './recordStore.js';
@@ -25,6 +26,7 @@ export interface LoadedMock {
   releases: readonly ServedRelease[];
   readonly journal: Journal;
   readonly faultInjector: FaultInjector;
+  readonly load: LoadMeter;
   /** What stands against the newest model of the design; empty when it is served. */
   waiting: readonly MigrationStep[];
   /** What could not be made when it was seeded last since it is in memory. */

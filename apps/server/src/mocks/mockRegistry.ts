@@ -25,6 +25,7 @@ import { Journal } from './journal/journal.js';
 import { JournalStore } from './journal/journalStore.js';
 import type { KeptExchange } from './journal/keptExchange.js';
 import { modelColumns, serviceOf, storedModel } from './createDataset.js';
+import { LoadMeter } from './load.js';
 import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, deprecationOf } from './releaseEndpoints.js';
 import {
@@ -37,6 +38,9 @@ import {
   type ServedOnPort,
 } from './served.js';
 import { FaultInjector, NO_FAULTS } from './faults.js';
+
+/** What a mock holds beside its records. */
+type HeldParts = Pick<LoadedMock, 'journal' | 'faultInjector' | 'load' | 'waiting' | 'shortfalls'>;
 
 const PROGRESS_EVERY_MS = 250;
 
@@ -172,7 +176,7 @@ export class MockRegistry {
     const held = new Dataset(model, rows, counters, kept, new AccessTokens(tokens));
     const records = new DurableDataset(store, held, dataset.sequence);
     const mock: LoadedMock = {
-      ...this.heldParts(row),
+      ...this.heldParts(row, records),
       row,
       dataset,
       store,
@@ -194,13 +198,17 @@ export class MockRegistry {
     return mock;
   }
 
-  private heldParts(row: MockRow): Pick<LoadedMock, 'journal' | 'faultInjector' | 'waiting' | 'shortfalls'> {
+  private heldParts(row: MockRow, records: DurableDataset): HeldParts {
     const faultInjector = new FaultInjector({ ...NO_FAULTS, ...(JSON.parse(row.faults) as Partial<Faults>) });
     const store = new JournalStore(this.database, row.id);
     const journal = new Journal(store, this.limits, (arrangement) =>
       this.contractServed(row.id, arrangement),
     );
-    return { journal, faultInjector, waiting: [], shortfalls: [] };
+    const load = new LoadMeter({
+      memory: () => process.memoryUsage().heapUsed,
+      records: () => records.dataset.size,
+    });
+    return { journal, faultInjector, load, waiting: [], shortfalls: [] };
   }
 
   /** The contract that a mock serves under a name now. */
@@ -210,8 +218,9 @@ export class MockRegistry {
   }
 
   private sharedBy(mock: LoadedMock): EndpointContext {
-    const { records, journal, faultInjector } = mock;
+    const { records, journal, faultInjector, load } = mock;
     const onExchange = (exchange: KeptExchange): void => {
+      load.count(exchange.at, exchange.response.status, exchange.microseconds / 1_000);
       if (this.events.observed)
         this.events.next({ kind: 'exchange', mock: mock.row.id, exchange: journal.summaryOf(exchange) });
     };
@@ -286,12 +295,13 @@ export class MockRegistry {
     const endpoint = mock.endpoints.find(
       ({ served }) => served.kind === 'release' && served.label === release.label,
     );
+    const records = new DurableDataset(store, own, dataset.sequence);
     const parted: LoadedMock = {
-      ...this.heldParts(apart),
+      ...this.heldParts(apart, records),
       row: apart,
       dataset,
       store,
-      records: new DurableDataset(store, own, dataset.sequence),
+      records,
       endpoints: endpoint === undefined ? [] : [endpoint],
       releases: [release],
     };

@@ -3,6 +3,7 @@ import {
   pathOf,
   type Faults,
   type Items,
+  type LoadSecond,
   type Mock,
   type MockCredential,
   type RecordType,
@@ -20,6 +21,7 @@ import { credentialsAt } from './credentials.js';
 import { MockRegistry } from './mockRegistry.js';
 import {
   CreateMockDto,
+  LoadQueryDto,
   MocksQueryDto,
   SeedPlanDto,
   SendMessageDto,
@@ -28,6 +30,10 @@ import {
 } from './mocks.dto.js';
 import { MocksService } from './mocks.service.js';
 import { recordTypesIn } from './recordExport.js';
+import { sampled } from './sampledEvents.js';
+
+/** So many seconds are told where nobody says. */
+const USUAL_SECONDS = 60;
 
 /** How many missed exchanges a client that comes back is told of. */
 const MOST_MISSED = 1_000;
@@ -97,6 +103,13 @@ export class MocksController {
     return this.mocks.saveSeedSettings(id, body);
   }
 
+  /** What was answered lately, second by second. */
+  @Route('GET /api/mocks/{id}/load')
+  load(@Param('id') id: string, @Query() { seconds }: LoadQueryDto): Items<LoadSecond> {
+    const asked = seconds === undefined ? USUAL_SECONDS : Number(seconds);
+    return { items: this.registry.find(id).load.latest(Date.now(), asked) };
+  }
+
   @Route('GET /api/mocks/{id}/faults')
   faults(@Param('id') id: string): Faults {
     return this.mocks.faults(id);
@@ -162,9 +175,8 @@ export class MocksController {
       state,
       ...missed.map((exchange): MockEvent => ({ kind: 'exchange', mock: id, exchange })),
     ];
-    return merge(from(catchUp), this.registry.events.pipe(filter((event) => event.mock === id))).pipe(
-      map(asMessage),
-    );
+    const own = this.registry.events.pipe(filter((event) => event.mock === id));
+    return merge(from(catchUp), sampled(own)).pipe(map(asMessage));
   }
 }
 
@@ -176,6 +188,10 @@ function asMessage(event: MockEvent): MessageEvent {
       return { type: 'mock', id: String(event.state.exchanges), data: event.state };
     case 'progress':
       return { type: 'progress', data: event.progress };
+    case 'sampled': {
+      const { told, of, last } = event;
+      return { type: 'sampled', id: String(last), data: { told, of, last } };
+    }
     case 'removed':
       return { type: 'removed', data: { id: event.mock } };
   }

@@ -12,7 +12,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
-import type { MocksQuery, NewMessage, NewSnapshot } from '@isomeros/api';
+import type { LoadQuery, MocksQuery, NewMessage, NewSnapshot } from '@isomeros/api';
 import { EachOnce } from '../http/eachOnce.js';
 import type { AsText } from '../http/query.dto.js';
 import type { Served } from './served.js';
@@ -109,4 +109,10 @@ export function servedIn({
 }: Pick<SendMessageDto, 'arrangement' | 'release'>): Served | null {
   if (release !== undefined) return { kind: 'release', label: release };
   return arrangement === undefined ? null : { kind: 'arrangement', name: arrangement };
+}
+
+export class LoadQueryDto implements AsText<LoadQuery> {
+  @IsOptional()
+  @Matches(/^(?:[1-9]\d?|[1-5]\d\d|600)$/, { message: 'Expected a whole number from 1 to 600.' })
+  seconds?: string;
 }

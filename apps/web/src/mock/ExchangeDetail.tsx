@@ -1,5 +1,8 @@
 import type { RecordChange, RecordImage, StepName } from '@isomeros/core/engine';
 import type { Exchange } from '@isomeros/api';
+import { useState } from 'react';
+import { refusalText } from '../app/api/client.js';
+import { usePinExchangeMutation } from './mocksApi.js';
 import { KeepExchange } from './KeepExchange.js';
 import { MatchNarrowing } from './MatchNarrowing.js';
 import { RemovalTree } from './RemovalTree.js';
@@ -47,6 +50,7 @@ export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
         <h2>What happened in {exchange.number}</h2>
         <span>{exchange.operation ?? 'no operation'}</span>
         <span className="end quiet">{exchange.milliseconds} ms</span>
+        <PinButton mock={mock} exchange={exchange} />
       </header>
       <div className="panel-body">
         <KeepExchange key={exchange.number} mock={mock} exchange={exchange} />
@@ -83,6 +87,41 @@ export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
       </div>
     </section>
   );
+}
+
+/** Keeps an exchange whatever goes, or lets go of it. */
+function PinButton({ mock, exchange: { number, pinned } }: PinProps): React.JSX.Element {
+  const [pin] = usePinExchangeMutation();
+  const [refused, setRefused] = useState<string | null>(null);
+  return (
+    <>
+      {refused !== null && (
+        <span className="wrong" role="alert">
+          {refused}
+        </span>
+      )}
+      <button
+        type="button"
+        className="text-button"
+        aria-pressed={pinned}
+        onClick={() => {
+          pin({ mock, number, isPinned: !pinned })
+            .unwrap()
+            .then(
+              () => setRefused(null),
+              (error: unknown) => setRefused(refusalText(error)),
+            );
+        }}
+      >
+        {pinned ? 'Unpin' : 'Pin'}
+      </button>
+    </>
+  );
+}
+
+interface PinProps {
+  readonly mock: string;
+  readonly exchange: Exchange;
 }
 
 /** What it might have been meant for, where nothing matched. */

@@ -1,22 +1,32 @@
 import { indexContract, type Contract, type Effect } from '@isomeros/core/contract';
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
-import type { Exchange, ExchangeSummary } from '@isomeros/api';
+import type { Exchange, ExchangeSummary, Mock } from '@isomeros/api';
 import { EffectMark } from '../app/parts/EffectMark.js';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
 import { ExchangeMessages } from './ExchangeMessages.js';
+import { partsOf, type LookedFor } from './exchangesQuery.js';
+import type { Followed } from './followMock.js';
+import { JournalMenu } from './JournalMenu.js';
 import { MessageEditor } from './MessageEditor.js';
+import { useFoundExchanges, type FoundExchanges } from './useFoundExchanges.js';
 import { readingMessage } from './messageText.js';
 import { holdsWords } from '@isomeros/core/model';
 
 interface Props {
   /** What is served; `null` while it is being read. */
   readonly contract: Contract | null;
-  readonly exchanges: readonly ExchangeSummary[];
+  readonly mock: Mock;
+  /** As they come, oldest first. */
+  readonly live: readonly ExchangeSummary[];
+  /** What is looked for; `null` while they are shown as they come. */
+  readonly looked: LookedFor | null;
+  readonly onLook: (looked: LookedFor | null) => void;
+  /** Where more happens than is shown. */
+  readonly sampled: Followed['sampled'];
   readonly selected: number | null;
   readonly exchange: Exchange | null;
-  readonly running: boolean;
   readonly firstMessage: string | null;
   readonly onSelect: (exchange: ExchangeSummary) => void;
   readonly onSend: (message: string) => void;
@@ -24,34 +34,48 @@ interface Props {
 
 /** Every exchange, newest last, from whatever client; the chosen one as it travelled; the next message. */
 export function ExchangeLog(props: Props): React.JSX.Element {
-  const { contract, exchanges, selected, exchange, running, firstMessage, onSelect, onSend } = props;
+  const { mock, contract, live, looked, selected, exchange, firstMessage, onSelect, onSend } = props;
   const [typed, setTyped] = useState('');
+  const found = useFoundExchanges(mock.id, looked, live.at(-1)?.number ?? 0);
+  const exchanges = looked === null ? live : found.exchanges;
   const shown = useMemo(() => narrow(exchanges, typed), [exchanges, typed]);
+  const clients = useMemo(() => [...new Set(live.map(({ client }) => client))].sort(), [live]);
   return (
     <section className="exchange-log" aria-label="Exchanges">
       <header className="panel-head">
         <h2>Exchanges</h2>
-        <span className="quiet">newest last, from every client</span>
+        <HeadWords {...props} found={found} />
         <span className="end">
           <Input
             aria-label="Narrow the exchanges"
             placeholder={`Type to narrow ${exchanges.length}`}
-            style={{ width: 170 }}
+            style={{ width: 160 }}
             value={typed}
             onChange={({ target }) => {
               setTyped(target.value);
             }}
             allowClear
+          />{' '}
+          <JournalMenu
+            mock={mock}
+            contract={contract}
+            clients={clients}
+            looked={looked}
+            onLook={props.onLook}
           />
         </span>
       </header>
       {exchanges.length === 0 ? (
         <p className="empty-note">
-          No exchange yet. Send the message below, or call the base URL from any client: it shows up here as
-          it happens.
+          {looked === null
+            ? 'No exchange yet. Send the message below, or call the base URL from any client: it shows up here as it happens.'
+            : found.isReading
+              ? ''
+              : 'The journal holds no such exchange.'}
         </p>
       ) : (
         <RowList
+          key={JSON.stringify(looked)}
           label="Exchange log"
           rows={shown}
           rowKey={({ number }) => String(number)}
@@ -74,9 +98,57 @@ export function ExchangeLog(props: Props): React.JSX.Element {
         />
       )}
       {contract !== null && (
-        <MessageEditor contract={contract} running={running} firstMessage={firstMessage} onSend={onSend} />
+        <MessageEditor
+          contract={contract}
+          running={mock.running}
+          firstMessage={firstMessage}
+          onSend={onSend}
+        />
       )}
     </section>
+  );
+}
+
+interface HeadProps extends Props {
+  readonly found: FoundExchanges;
+}
+
+/** What the list holds: all as they come, or what is looked for and how much of it was read. */
+function HeadWords({ looked, sampled, found, onLook }: HeadProps): React.JSX.Element {
+  if (looked === null)
+    return sampled === null ? (
+      <span className="quiet">newest last, from every client</span>
+    ) : (
+      <span className="quiet" role="status">
+        {sampled.told} of {sampled.of} shown, more than can be followed
+      </span>
+    );
+  return (
+    <span className="looked-for">
+      {partsOf(looked).map(({ words, without }) => (
+        <button
+          key={words}
+          type="button"
+          className="text-button"
+          title="Look for all but this"
+          onClick={() => onLook(without)}
+        >
+          {words} <span aria-hidden>×</span>
+        </button>
+      ))}
+      <span className="quiet">
+        {found.exchanges.length}
+        {found.readMore === null ? '' : ' and more before'}
+      </span>
+      {found.readMore !== null && (
+        <button type="button" className="text-button" onClick={found.readMore}>
+          Older
+        </button>
+      )}
+      <button type="button" className="text-button" onClick={() => onLook(null)}>
+        As they come
+      </button>
+    </span>
   );
 }
 
@@ -98,7 +170,9 @@ function ExchangeRow({ row }: { readonly row: ExchangeSummary }): React.JSX.Elem
     contract === null ? undefined : indexContract(contract).operations.get(row.operation ?? '');
   return (
     <span className="exchange-row">
-      <span className="quiet">{row.number}</span>
+      <span className={row.pinned ? 'pinned' : 'quiet'} title={row.pinned ? 'pinned' : undefined}>
+        {row.number}
+      </span>
       <span className="quiet">{clock(row.at)}</span>
       <span className="quiet">{row.client}</span>
       <EffectMark effect={operation?.effect ?? METHOD_EFFECTS[row.method] ?? 'neither'} />

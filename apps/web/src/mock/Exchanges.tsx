@@ -5,6 +5,7 @@ import type { ExchangeSummary } from '@isomeros/api';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
 import { ExchangeLog } from './ExchangeLog.js';
 import { contractOf, type MockEndpoint } from './endpoints.js';
+import type { LookedFor } from './exchangesQuery.js';
 import { useFollowMockQuery } from './followMock.js';
 import { useReadExchangeQuery, useSendMessageMutation } from './mocksApi.js';
 import { useEndpointContract } from './useEndpointContract.js';
@@ -12,7 +13,16 @@ import { ExchangeDetail } from './ExchangeDetail.js';
 
 const NONE: readonly ExchangeSummary[] = [];
 
+/** Where in the journal somebody begins to look. */
+export interface JournalPlace {
+  readonly exchange: number | null;
+  readonly looked: LookedFor | null;
+}
+
+export const NEWEST: JournalPlace = { exchange: null, looked: null };
+
 interface Props {
+  readonly begin: JournalPlace;
   /** What messages are sent to. */
   readonly endpoint: MockEndpoint;
   /** Does something that the server may refuse. */
@@ -20,13 +30,15 @@ interface Props {
 }
 
 /** Every exchange of a mock, and what happened in one of them. */
-export function Exchanges({ endpoint, attempt }: Props): React.JSX.Element {
+export function Exchanges({ begin, endpoint, attempt }: Props): React.JSX.Element {
   const { mock } = endpoint;
   const state: unknown = useLocation().state;
   const contract = useEndpointContract(endpoint);
-  const exchanges = useFollowMockQuery(mock.id).data?.exchanges ?? NONE;
+  const followed = useFollowMockQuery(mock.id).data;
+  const exchanges = followed?.exchanges ?? NONE;
   const [sendMessage] = useSendMessageMutation();
-  const [chosen, setChosen] = useState<number | null>(null);
+  const [chosen, setChosen] = useState<number | null>(begin.exchange);
+  const [looked, setLooked] = useState<LookedFor | null>(begin.looked);
   const newest = exchanges.at(-1)?.number ?? null;
   const selected = chosen ?? newest;
   // The one before stays while the next is read.
@@ -45,10 +57,13 @@ export function Exchanges({ endpoint, attempt }: Props): React.JSX.Element {
     <SplitPanels name="mock" first={776}>
       <ExchangeLog
         contract={contract}
-        exchanges={exchanges}
+        mock={mock}
+        live={exchanges}
+        looked={looked}
+        onLook={setLooked}
+        sampled={followed?.sampled ?? null}
         selected={selected}
         exchange={exchange}
-        running={mock.running}
         firstMessage={messageIn(state)}
         onSelect={({ number }) => {
           setChosen(number === newest ? null : number);

@@ -3,7 +3,9 @@ import { useParams } from 'react-router';
 import { refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
-import { Exchanges } from './Exchanges.js';
+import { Exchanges, NEWEST } from './Exchanges.js';
+import { LoadPage } from './LoadPage.js';
+import type { MockView } from './mockView.js';
 import { endpointKey } from './endpoints.js';
 import { MigrationPage } from './MigrationPage.js';
 import { MockToolbar } from './MockToolbar.js';
@@ -20,9 +22,6 @@ import { useSelectedEndpoint } from './useSelectedEndpoint.js';
 import './mock.css';
 import { Notice } from '../app/parts/Notice.js';
 
-/** What stands below the mock's own line. */
-type View = 'exchanges' | 'records' | 'migration';
-
 /** The mock of a design: its line, every exchange, and what happened in one of them. */
 export function MockPage(): React.JSX.Element {
   const { id = '' } = useParams();
@@ -35,10 +34,13 @@ export function MockPage(): React.JSX.Element {
   const [removeMock] = useRemoveMockMutation();
   const [restoreSnapshot] = useRestoreSnapshotMutation();
   const [problem, setProblem] = useState<string | null>(null);
-  const [view, setView] = useState<View>('exchanges');
-  const back = (): void => {
-    setView('exchanges');
+  const [view, setView] = useState<MockView>('exchanges');
+  const [place, setPlace] = useState(NEWEST);
+  const show = (next: MockView): void => {
+    setPlace(NEWEST);
+    setView(next);
   };
+  const back = (): void => show('exchanges');
   const attempt = useCallback(async (work: () => Promise<unknown>): Promise<void> => {
     try {
       await work();
@@ -63,10 +65,8 @@ export function MockPage(): React.JSX.Element {
         onAct={(action) => {
           void attempt(() => actOnMock({ id: mock.id, action }).unwrap());
         }}
-        showsRecords={view === 'records'}
-        onRecords={() => {
-          setView(view === 'records' ? 'exchanges' : 'records');
-        }}
+        view={view}
+        onView={show}
         onRestore={(name) => {
           void attempt(() => restoreSnapshot({ mock: mock.id, name }).unwrap());
         }}
@@ -77,18 +77,23 @@ export function MockPage(): React.JSX.Element {
         problem={problem}
         isDeciding={view === 'migration'}
         onDecide={() => {
-          setView('migration');
+          show('migration');
         }}
       />
       {view === 'records' && (
         <RecordsPage
           endpoint={endpoint}
+          onJournal={(next) => {
+            setPlace(next);
+            setView('exchanges');
+          }}
           onReset={() => attempt(() => actOnMock({ id: mock.id, action: 'reset' }).unwrap())}
         />
       )}
+      {view === 'load' && <LoadPage mock={mock} />}
       {view === 'migration' && <MigrationPage mock={mock} onClose={back} />}
       {view === 'exchanges' && (
-        <Exchanges key={endpointKey(endpoint)} endpoint={endpoint} attempt={attempt} />
+        <Exchanges key={endpointKey(endpoint)} begin={place} endpoint={endpoint} attempt={attempt} />
       )}
     </div>
   );

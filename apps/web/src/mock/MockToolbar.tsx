@@ -5,6 +5,8 @@ import { useState } from 'react';
 import { Explained, ExplainedAction, ExplainedWords } from '../app/help/Explained.js';
 import { Credentials } from './Credentials.js';
 import { endpointText, type MockEndpoint } from './endpoints.js';
+import { LoadFact } from './LoadFact.js';
+import type { MockView } from './mockView.js';
 import { MockEndpoints } from './MockEndpoints.js';
 import { SnapshotsPanel } from './SnapshotsPanel.js';
 import { FaultsPanel } from './FaultsPanel.js';
@@ -16,15 +18,15 @@ interface Props {
   readonly onAct: (action: MockAction) => void;
   /** Starts a mock of the arrangements. */
   readonly onServe: () => void;
-  readonly showsRecords: boolean;
-  readonly onRecords: () => void;
+  readonly view: MockView;
+  readonly onView: (view: MockView) => void;
   readonly onRestore: (snapshot: string) => void;
   readonly onRemove: () => void;
 }
 
 /** The mock's own line: where it is, what it serves, what can be done with it. */
 export function MockToolbar(props: Props): React.JSX.Element {
-  const { endpoints, endpoint, onServe, showsRecords, onAct, onRecords, onRestore, onRemove } = props;
+  const { endpoints, endpoint, onServe, view, onAct, onView, onRestore, onRemove } = props;
   const { mock, url: baseUrl } = endpoint;
   const [copied, setCopied] = useState(false);
   const copy = (): void => {
@@ -67,12 +69,21 @@ export function MockToolbar(props: Props): React.JSX.Element {
         <span>
           {mock.records}
           <Explained by="mock.records">
-            <button type="button" className="text-button" aria-pressed={showsRecords} onClick={onRecords}>
-              {showsRecords ? 'Exchanges' : 'Records'}
+            <button
+              type="button"
+              className="text-button"
+              onClick={() => onView(view === 'records' ? 'exchanges' : 'records')}
+            >
+              {view === 'records' ? 'Exchanges' : 'Records'}
             </button>
           </Explained>
         </span>
       </div>
+      <LoadFact
+        mock={mock}
+        isShown={view === 'load'}
+        onShow={() => onView(view === 'load' ? 'exchanges' : 'load')}
+      />
       <Credentials endpoint={endpoint} />
       <Acts mock={mock} onAct={onAct} onRestore={onRestore} onRemove={onRemove} />
     </div>

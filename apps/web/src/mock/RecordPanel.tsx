@@ -10,6 +10,7 @@ import type { PendingEdit } from './recordEditsSlice.js';
 import { RowProblems } from './RowProblems.js';
 import { RemovalTree, treeSize } from './RemovalTree.js';
 import { contractOf, type MockEndpoint } from './endpoints.js';
+import type { JournalPlace } from './Exchanges.js';
 import { useReadRecordQuery, useWriteEditsMutation } from './recordsApi.js';
 
 interface Props {
@@ -17,10 +18,12 @@ interface Props {
   readonly endpoint: MockEndpoint;
   readonly record: { readonly type: string; readonly number: number } | null;
   readonly onFollow: (to: RecordLink) => void;
+  /** Goes to a place in the journal. */
+  readonly onJournal: (place: JournalPlace) => void;
 }
 
 /** One record: its values, the exchanges that made it, what refers to it, and what would go with it. */
-export function RecordPanel({ endpoint, record, onFollow }: Props): React.JSX.Element {
+export function RecordPanel({ endpoint, record, onFollow, onJournal }: Props): React.JSX.Element {
   const asked =
     record === null ? skipToken : { mock: endpoint.mock.id, type: record.type, number: record.number };
   const { currentData, data, error } = useReadRecordQuery(asked);
@@ -51,7 +54,7 @@ export function RecordPanel({ endpoint, record, onFollow }: Props): React.JSX.El
       </header>
       <div className="panel-body">
         <Values record={shown} onFollow={onFollow} />
-        <Versions record={shown} />
+        <Versions record={shown} onJournal={onJournal} />
         <ReferringRecords record={shown} onFollow={onFollow} />
         <Removal key={shown.number} endpoint={endpoint} record={shown} onFollow={onFollow} />
       </div>
@@ -99,7 +102,11 @@ const clock = (at: string): string =>
     minute: '2-digit',
   });
 
-function Versions({ record }: Pick<PartProps, 'record'>): React.JSX.Element {
+function Versions({
+  record,
+  onJournal,
+}: Pick<PartProps, 'record'> & Pick<Props, 'onJournal'>): React.JSX.Element {
+  const name = `${record.link.type} ${keyText(record.link.key)}`;
   const { versions, version } = record;
   return (
     <>
@@ -109,6 +116,19 @@ function Versions({ record }: Pick<PartProps, 'record'>): React.JSX.Element {
           {versions.length === 0 ? 'none since the journal began' : 'and the exchange that made each'}
           {(versions[0]?.version ?? version) < version && '; the latest by no exchange'}
         </span>
+        {versions.length > 0 && (
+          <span className="end">
+            <button
+              type="button"
+              className="text-button"
+              onClick={() =>
+                onJournal({ exchange: null, looked: { query: { record: record.number }, record: name } })
+              }
+            >
+              Exchanges
+            </button>
+          </span>
+        )}
       </header>
       <table className="record-versions">
         <tbody>
@@ -116,7 +136,15 @@ function Versions({ record }: Pick<PartProps, 'record'>): React.JSX.Element {
             <tr key={exchange}>
               <th scope="row">{version}</th>
               <td>
-                <span className="strong">{exchange}</span> {operation}
+                <button
+                  type="button"
+                  className="text-button"
+                  title="What happened in it"
+                  onClick={() => onJournal({ exchange, looked: null })}
+                >
+                  {exchange}
+                </button>{' '}
+                {operation}
               </td>
               <td>{version === 1 ? 'all' : changed.join(', ')}</td>
               <td className="quiet">{clock(at)}</td>

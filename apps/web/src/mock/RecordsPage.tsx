@@ -4,6 +4,7 @@ import type { RecordLink } from '@isomeros/core/records';
 import { problemOf } from '../app/api/client.js';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
+import type { JournalPlace } from './Exchanges.js';
 import { EditsFooter } from './EditsFooter.js';
 import type { MockEndpoint } from './endpoints.js';
 import { useFollowMockQuery } from './followMock.js';
@@ -18,12 +19,14 @@ const NONE: readonly RecordType[] = [];
 interface Props {
   /** Whose contract edits are written through. */
   readonly endpoint: MockEndpoint;
+  /** Goes to a place in the journal. */
+  readonly onJournal: (place: JournalPlace) => void;
   /** Puts fresh seed records in place of all. */
   readonly onReset: () => Promise<void>;
 }
 
 /** The records of a mock: their types, a table of one of them, and one record. */
-export function RecordsPage({ endpoint, onReset }: Props): React.JSX.Element {
+export function RecordsPage({ endpoint, onJournal, onReset }: Props): React.JSX.Element {
   const { mock } = endpoint;
   useFollowMockQuery(mock.id);
   const { data: types = NONE, error } = useListRecordTypesQuery(mock.id, { refetchOnMountOrArgChange: true });
@@ -63,7 +66,7 @@ export function RecordsPage({ endpoint, onReset }: Props): React.JSX.Element {
               onSelect={(number) => setRecord({ type, number })}
               onFollow={follow}
             />
-            <RecordPanel endpoint={endpoint} record={record} onFollow={follow} />
+            <RecordPanel endpoint={endpoint} record={record} onFollow={follow} onJournal={onJournal} />
           </SplitPanels>
         )}
       </SplitPanels>

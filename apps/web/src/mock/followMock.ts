@@ -11,6 +11,8 @@ export interface Followed {
   readonly exchanges: readonly ExchangeSummary[];
   /** How far a large write is. */
   readonly progress: Progress | null;
+  /** Where more happens than is shown: of so many exchanges that many, a moment ago. */
+  readonly sampled: { readonly told: number; readonly of: number } | null;
 }
 
 /** Exchanges kept in the page; the journal on the server holds more. */
@@ -18,7 +20,13 @@ const MOST_KEPT = 2_000;
 
 const RECORDS_AFTER_MS = 400;
 
-const NOTHING: Followed = { exchanges: [], progress: null };
+/** What arrives is shown at once so often, however much it is. */
+const SHOWN_EVERY_MS = 250;
+
+/** It is said so long that exchanges were left out. */
+const SAMPLED_FOR_MS = 2_000;
+
+const NOTHING: Followed = { exchanges: [], progress: null, sampled: null };
 
 /** What is known of a mock after exchanges arrived. */
 export const withExchanges = (known: Followed, arrived: readonly ExchangeSummary[]): Followed => ({
@@ -26,9 +34,21 @@ export const withExchanges = (known: Followed, arrived: readonly ExchangeSummary
   exchanges: mergeByNumber(known.exchanges, arrived).slice(-MOST_KEPT),
 });
 
-/** What is known of it after it changed: where its journal began anew, the exchanges before are gone. */
-export const withMock = (known: Followed, { exchanges: count }: Mock): Followed =>
-  (known.exchanges.at(-1)?.number ?? 0) > count ? { ...known, exchanges: [] } : known;
+/** What is known of it after it changed: what was cleared is gone, and so are those of a journal that began anew. */
+export function withMock(known: Followed, { exchanges: count, journal }: Mock): Followed {
+  const isAnew = (known.exchanges.at(-1)?.number ?? 0) > count;
+  const exchanges = isAnew
+    ? []
+    : known.exchanges.filter(({ number, pinned }) => number >= journal.from || pinned);
+  return exchanges.length === known.exchanges.length ? known : { ...known, exchanges };
+}
+
+/** Of so many exchanges that many were told; the number of the last. */
+interface Sampled {
+  readonly told: number;
+  readonly of: number;
+  readonly last: number;
+}
 
 /** Mocks followed by their events, for as long as somebody looks. */
 const followApi = mocksApi.injectEndpoints({
@@ -55,6 +75,17 @@ const followApi = mocksApi.injectEndpoints({
           const newest = arrived.at(-1)?.number ?? 0;
           changeMock((mock) => ({ ...mock, exchanges: Math.max(mock.exchanges, newest) }));
         };
+        let arrived: ExchangeSummary[] = [];
+        let shown: ReturnType<typeof setTimeout> | undefined;
+        const arrive = (exchange: ExchangeSummary): void => {
+          arrived.push(exchange);
+          shown ??= setTimeout(() => {
+            shown = undefined;
+            const all = arrived;
+            arrived = [];
+            exchanged(all);
+          }, SHOWN_EVERY_MS);
+        };
         let due: ReturnType<typeof setTimeout> | undefined;
         // Whoever looks at records sees writes of other clients, and not one by one where they are many.
         const recordsChanged = (): void => {
@@ -72,7 +103,7 @@ const followApi = mocksApi.injectEndpoints({
         });
         source.addEventListener('exchange', ({ data }: MessageEvent<string>) => {
           const exchange = JSON.parse(data) as ExchangeSummary;
-          exchanged([exchange]);
+          arrive(exchange);
           if (isWrite(exchange.method) && exchange.status < 400) recordsChanged();
         });
         source.addEventListener('mock', ({ data }: MessageEvent<string>) => {
@@ -86,6 +117,15 @@ const followApi = mocksApi.injectEndpoints({
           });
           dispatch(mocksApi.util.invalidateTags(['Records', 'Migration']));
         });
+        let over: ReturnType<typeof setTimeout> | undefined;
+        source.addEventListener('sampled', ({ data }: MessageEvent<string>) => {
+          const { told, of, last } = JSON.parse(data) as Sampled;
+          update((known) => ({ ...known, sampled: { told, of } }));
+          changeMock((mock) => ({ ...mock, exchanges: Math.max(mock.exchanges, last) }));
+          recordsChanged();
+          clearTimeout(over);
+          over = setTimeout(() => update((known) => ({ ...known, sampled: null })), SAMPLED_FOR_MS);
+        });
         source.addEventListener('progress', ({ data }: MessageEvent<string>) => {
           update((known) => ({ ...known, progress: JSON.parse(data) as Progress }));
         });
@@ -95,7 +135,7 @@ const followApi = mocksApi.injectEndpoints({
         });
         await entry.cacheEntryRemoved;
         source.close();
-        clearTimeout(due);
+        for (const timer of [due, shown, over]) clearTimeout(timer);
       },
     }),
   }),

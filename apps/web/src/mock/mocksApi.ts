@@ -1,4 +1,12 @@
-import type { Exchange, Mock, MockCredential, SentMessage } from '@isomeros/api';
+import type {
+  Exchange,
+  ExchangesQuery,
+  ExchangeSummary,
+  LoadSecond,
+  Mock,
+  MockCredential,
+  SentMessage,
+} from '@isomeros/api';
 import { api, type MockAction } from '../app/api/client.js';
 import { askWith, answersNothing, serverApi } from '../app/api/serverApi.js';
 
@@ -36,6 +44,35 @@ export const mocksApi = serverApi.injectEndpoints({
     >({ queryFn: askWith(({ mock }) => api.listCredentials(mock)) }),
     readExchange: build.query<Exchange, { readonly mock: string; readonly number: number }>({
       queryFn: askWith(({ mock, number }) => api.readExchange(mock, number)),
+      providesTags: ['Journal'],
+    }),
+    findExchanges: build.infiniteQuery<
+      { readonly items: readonly ExchangeSummary[]; readonly next: string | null },
+      { readonly mock: string; readonly looked: ExchangesQuery },
+      string | null
+    >({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: ({ next }) => next ?? undefined },
+      queryFn: ({ queryArg: { mock, looked }, pageParam }) =>
+        askWith((cursor: string | null) => api.findExchanges(mock, looked, cursor))(pageParam),
+      providesTags: ['Journal'],
+      keepUnusedDataFor: 0,
+    }),
+    clearExchanges: build.mutation<null, string>({
+      queryFn: askWith(answersNothing(api.clearExchanges)),
+      invalidatesTags: ['Journal', 'Mocks', 'Records'],
+    }),
+    pinExchange: build.mutation<
+      null,
+      { readonly mock: string; readonly number: number; readonly isPinned: boolean }
+    >({
+      queryFn: askWith(
+        answersNothing(({ mock, number, isPinned }) => api.pinExchange(mock, number, isPinned)),
+      ),
+      invalidatesTags: ['Journal'],
+    }),
+    readLoad: build.query<readonly LoadSecond[], { readonly mock: string; readonly seconds: number }>({
+      queryFn: askWith(({ mock, seconds }) => api.readLoad(mock, seconds)),
+      keepUnusedDataFor: 0,
     }),
     sendMessage: build.mutation<
       SentMessage,
@@ -55,5 +92,9 @@ export const {
   useRemoveMockMutation,
   useListCredentialsQuery,
   useReadExchangeQuery,
+  useFindExchangesInfiniteQuery,
+  useClearExchangesMutation,
+  usePinExchangeMutation,
+  useReadLoadQuery,
   useSendMessageMutation,
 } = mocksApi;

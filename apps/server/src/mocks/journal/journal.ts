@@ -164,7 +164,10 @@ export class Journal {
       for (const exchange of [...(await this.store.exchanges(segment.first))].reverse())
         if (exchange.number < oldest) appendAll(versions, versionsIn(exchange, rid));
     }
-    return versions.slice(0, MOST_VERSIONS);
+    const known = new Set(versions.map(({ exchange }) => exchange));
+    for (const pinned of this.pins.values())
+      if (!known.has(pinned.number)) appendAll(versions, versionsIn(pinned, rid));
+    return versions.sort((one, other) => other.exchange - one.exchange).slice(0, MOST_VERSIONS);
   }
 
   /** All exchanges that are looked for, oldest first, as whole as they are kept. */

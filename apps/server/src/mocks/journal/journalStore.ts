@@ -14,8 +14,8 @@ export interface Segment {
 
 const asLines = (lines: readonly string[]): string => lines.join('\n');
 
-const fromLines = <T>(text: string): readonly T[] =>
-  text === '' ? [] : text.split('\n').map((line) => JSON.parse(line) as T);
+const fromLines = (text: string): readonly unknown[] =>
+  text === '' ? [] : text.split('\n').map((line) => JSON.parse(line) as unknown);
 
 /** Where exchanges are kept. */
 export type JournalStorage = Pick<JournalStore, keyof JournalStore>;
@@ -55,7 +55,7 @@ export class JournalStore {
       select: { bodies: true },
       where: { mockId: this.mockId, first },
     });
-    return row === null ? [] : fromLines(await unpackText(row.bodies));
+    return row === null ? [] : (fromLines(await unpackText(row.bodies)) as readonly StoredExchange[]);
   }
 
   async summaries(first: number): Promise<readonly StoredSummary[]> {
@@ -63,7 +63,7 @@ export class JournalStore {
       select: { summaries: true },
       where: { mockId: this.mockId, first },
     });
-    return row === null ? [] : fromLines(await unpackText(row.summaries));
+    return row === null ? [] : (fromLines(await unpackText(row.summaries)) as readonly StoredSummary[]);
   }
 
   async remove(segments: readonly Segment[]): Promise<void> {

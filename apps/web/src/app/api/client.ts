@@ -8,10 +8,12 @@ import {
   type DesignSummary,
   type Exchange,
   type ExchangeSummary,
+  type ExchangesQuery,
   type Faults,
   type ImportResult,
   type InspectedRecord,
   type LiveSchema,
+  type LoadSecond,
   type LiveSchemaAddress,
   type MigrationView,
   type Mock,
@@ -316,6 +318,29 @@ export const api = {
   ): Promise<SentMessage> => call('POST /api/mocks/{id}/messages', { id }, { body: { message, ...to } }),
   listExchanges: async (id: string): Promise<readonly ExchangeSummary[]> =>
     [...(await call('GET /api/mocks/{id}/exchanges', { id }, { query: { limit: 200 } })).items].reverse(),
+  /** Those that are looked for, newest first, and where they go on. */
+  findExchanges: async (
+    id: string,
+    looked: ExchangesQuery,
+    cursor: string | null,
+  ): Promise<{ readonly items: readonly ExchangeSummary[]; readonly next: string | null }> => {
+    const query = { ...looked, limit: MOST_LISTED, ...(cursor === null ? {} : { cursor }) };
+    const response = await ask('GET /api/mocks/{id}/exchanges', { id }, { query });
+    const { items } = (await response.json()) as AnswerOf<'GET /api/mocks/{id}/exchanges'>;
+    return { items, next: nextCursor(response) };
+  },
+  clearExchanges: async (id: string): Promise<void> => {
+    await ask('DELETE /api/mocks/{id}/exchanges', { id });
+  },
+  pinExchange: async (id: string, number: number, isPinned: boolean): Promise<void> => {
+    if (isPinned) await ask('PUT /api/mocks/{id}/exchanges/{number}/pin', { id, number });
+    else await ask('DELETE /api/mocks/{id}/exchanges/{number}/pin', { id, number });
+  },
+  /** Where an archive of the exchanges that are looked for is to be had. */
+  archiveAddress: (id: string, looked: Readonly<Record<string, string>>): string =>
+    pathOf('GET /api/mocks/{id}/har', { id }, looked),
+  readLoad: async (id: string, seconds: number): Promise<readonly LoadSecond[]> =>
+    (await call('GET /api/mocks/{id}/load', { id }, { query: { seconds } })).items,
   readExchange: (id: string, number: number): Promise<Exchange> =>
     call('GET /api/mocks/{id}/exchanges/{number}', { id, number }),
   exampleOfExchange: (id: string, number: number): Promise<NamedExample> =>

@@ -31,6 +31,6 @@ export const answersNothing =
 export const serverApi = createApi({
   reducerPath: 'server',
   baseQuery: fakeBaseQuery<ProblemBody>(),
-  tagTypes: ['Designs', 'Mocks', 'Releases', 'Records', 'Snapshots', 'Migration'],
+  tagTypes: ['Designs', 'Mocks', 'Releases', 'Records', 'Snapshots', 'Migration', 'Journal'],
   endpoints: () => ({}),
 });

@@ -20,6 +20,12 @@ export const MOCK_HELP = {
     view: 'mock',
     help: 'Looks through the records, exports and imports them, and says how many are wanted when they are seeded.',
   },
+  'mock.load': {
+    title: 'Load',
+    kind: 'action',
+    view: 'mock',
+    help: 'Shows how much was answered in the last ten minutes, with what status, how fast, and what it took.',
+  },
   'mock.undo': {
     title: 'Undo',
     kind: 'action',

@@ -41,7 +41,8 @@ export function RowList<T>(props: Props<T>): React.JSX.Element {
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
-    overscan: 12,
+    // Rows that arrive in numbers are there before they are scrolled to.
+    overscan: followEnd === true ? 40 : 12,
   });
   const index = selected === null ? -1 : rows.findIndex((row) => rowKey(row) === selected);
   useEffect(() => {

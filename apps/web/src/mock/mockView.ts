@@ -1,0 +1,2 @@
+/** What stands below the line of a mock. */
+export type MockView = 'exchanges' | 'records' | 'load' | 'migration';
