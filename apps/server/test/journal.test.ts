@@ -230,6 +230,7 @@ const exchange = (target: string, answer: string, more: Partial<KeptExchange> = 
   sentHeaders: ['Host', 'localhost'],
   body: { kind: 'none' },
   response: { status: 200, headers: [['ETag', '"1"']], body: answer },
+  isPage: false,
   trace: [],
   records: [],
   size: 0,

@@ -25,6 +25,7 @@ const exchange = (method: string, answer = '{}'): KeptExchange => ({
   sentHeaders: [],
   body: { kind: 'none' },
   response: { status: 200, headers: [], body: answer },
+  isPage: false,
   trace: [],
   records: [],
   size: 0,

@@ -105,6 +105,15 @@ describe('a journal', () => {
     expect((await app.send('GET', at('/1'))).status).toBe(404);
   });
 
+  test('holds the resource that a page shows, not the source of the page', async () => {
+    const answer = await fetch(`${base}/routes/1`, { headers: { Accept: 'text/html' } });
+    expect(answer.headers.get('Content-Type')).toContain('text/html');
+    const { response, page } = await app.json<Exchange>('GET', at('/1'));
+    expect(page).toBe(true);
+    expect(response.head).toContain('Content-Type: text/html');
+    expect(JSON.parse(response.body)).toMatchObject({ id: 1 });
+  });
+
   test('goes with its mock', async () => {
     await exchanges();
     await restart();

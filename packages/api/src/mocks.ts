@@ -292,6 +292,8 @@ export interface ExchangesQuery {
 export interface Exchange extends ExchangeSummary {
   readonly request: Message;
   readonly response: Message;
+  /** Whether a page was sent to a browser; the body is that of the resource which it shows. */
+  readonly page: boolean;
   readonly trace: readonly TraceStep[];
   /** Which operations each part of its target, and then its method, left possible. */
   readonly narrowing: readonly NarrowingStep[];

@@ -174,7 +174,7 @@ export class Endpoint implements RequestHandler {
     const trace = [
       { step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' },
     ] as const;
-    const handled = { operation: null, trace };
+    const handled = { operation: null, trace, shown: null };
     const head = { target, version: version.join(' '), headers: [], problem: null };
     this.record(request, head, handled, response, NO_CHANGES, performance.now());
   }
@@ -247,7 +247,7 @@ export class Endpoint implements RequestHandler {
   private record(
     request: EngineRequest,
     head: Head,
-    { operation, trace }: Pick<Handled, 'operation' | 'trace'>,
+    { operation, trace, shown }: Pick<Handled, 'operation' | 'trace' | 'shown'>,
     response: EngineResponse,
     records: readonly KeptChange[],
     started: number,
@@ -266,7 +266,13 @@ export class Endpoint implements RequestHandler {
       version: head.version,
       sentHeaders: maskedHeaders(this.service.contract, head.headers),
       body: maskedBody(this.service, operation, request.body, MOST_BODY_CHARACTERS),
-      response: maskedAnswer(this.service.contract, operation, response),
+      // Whoever looks at it wants the resource, not the source of a page.
+      response: maskedAnswer(
+        this.service.contract,
+        operation,
+        shown === null ? response : { ...response, body: shown },
+      ),
+      isPage: shown !== null,
       trace,
       records,
       size: 0,

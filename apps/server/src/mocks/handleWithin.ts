@@ -55,6 +55,7 @@ export function handleWithin(
 /** A request that was answered before it came to the contract. */
 export const stoppedWith = (text: string, response: EngineResponse): Handled => ({
   response,
+  shown: null,
   problem: null,
   operation: null,
   trace: [{ step: 'answer', outcome: 'stopped', text }],

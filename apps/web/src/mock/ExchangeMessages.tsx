@@ -9,7 +9,10 @@ interface Props {
 }
 
 /** A request and its response as they travelled; links in the response can be followed. */
-export function ExchangeMessages({ exchange: { request, response }, onFollow }: Props): React.JSX.Element {
+export function ExchangeMessages({
+  exchange: { request, response, page },
+  onFollow,
+}: Props): React.JSX.Element {
   return (
     <div className="exchange-messages">
       <div>
@@ -27,6 +30,7 @@ export function ExchangeMessages({ exchange: { request, response }, onFollow }: 
       </div>
       <div>
         <MessageHead message={response} onFollow={onFollow} />
+        {page && <p className="empty-note">A browser got a page that shows this resource.</p>}
         {response.body !== '' && (
           <pre className="message">
             <WithLinks text={indentJson(response.body, 64)} onFollow={onFollow} />

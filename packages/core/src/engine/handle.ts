@@ -20,6 +20,8 @@ import { answered, matched, passed, stopped } from './trace.js';
 /** One request with everything the engine found out about it. */
 export interface Handled {
   readonly response: EngineResponse;
+  /** The body of what a page shows, where it is answered as one; `null` where it is not. */
+  readonly shown: string | null;
   /** What was wrong, as it is before it is put into words; `null` where nothing was. */
   readonly problem: Problem | null;
   /** The operation that handled it; `null` when none did. */
@@ -72,6 +74,7 @@ export function handle(
   exchange.note(lastStep(response.status, 'code' in answer ? answer.detail : null));
   return {
     response,
+    shown: rendered === json ? null : json.body,
     problem: 'code' in answer ? answer : null,
     operation: exchange.operation?.id ?? null,
     trace: exchange.trace,

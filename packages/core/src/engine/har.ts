@@ -20,6 +20,8 @@ export interface ArchivedExchange {
   readonly status: number;
   readonly request: ArchivedMessage;
   readonly response: ArchivedMessage;
+  /** Whether a page was sent; the body of the response is that of the resource which it shows. */
+  readonly page: boolean;
 }
 
 type Object = { readonly [name: string]: Json };
@@ -93,7 +95,7 @@ function postData(message: ArchivedMessage, headers: readonly Header[]): Object 
   };
 }
 
-function responseOf({ response, status }: ArchivedExchange): Object {
+function responseOf({ response, status, page }: ArchivedExchange): Object {
   const { first, headers } = parted(response.head);
   const [httpVersion = '', , ...phrase] = first.split(' ');
   const size = bodySize(response, headers);
@@ -107,9 +109,10 @@ function responseOf({ response, status }: ArchivedExchange): Object {
     headers: listed(headers),
     content: {
       size: response.cut || response.withheld !== null ? Math.max(size, 0) : utf8Length(response.body),
-      mimeType: valueOf(headers, 'content-type') || 'x-unknown',
+      mimeType: page ? 'application/json' : valueOf(headers, 'content-type') || 'x-unknown',
       ...(response.body === '' ? {} : { text: response.body }),
       ...saidOf(response),
+      ...(page ? { comment: 'A page was sent that shows this.' } : {}),
     },
     redirectURL: valueOf(headers, 'location'),
     headersSize: -1,

@@ -1,7 +1,14 @@
 export { csvHeader, csvLine, readCsv } from './csv.js';
 export { recordsInDocument, recordsInArray, recordTypeNamed } from './sourceRecords.js';
 export type { SourceRecords, SourceRecord } from './sourceRecords.js';
-export { recordTypesOf, pathAttributes, keyPathOf, pointersOf, recordAtPath, scopeOf } from './recordTypes.js';
+export {
+  recordTypesOf,
+  pathAttributes,
+  keyPathOf,
+  pointersOf,
+  recordAtPath,
+  scopeOf,
+} from './recordTypes.js';
 export { importRecords } from './importRecords.js';
 export type { ImportOptions, ImportMode } from './importOptions.js';
 export type { ImportedRecords, ImportOutcome } from './importRecords.js';

@@ -30,6 +30,7 @@ const READ: ArchivedExchange = {
   milliseconds: 1.23,
   operation: 'listRoutes',
   status: 200,
+  page: false,
   request: {
     ...MESSAGE,
     head: 'GET /api/v1/routes?size=2&q=a%20b HTTP/1.1\r\nHost: here\r\nCookie: a=1; b=2=3',
@@ -128,6 +129,13 @@ describe('an archive of exchanges', () => {
       'a redirection',
       { status: 307, response: { ...MESSAGE, head: 'HTTP/1.1 307 Temporary Redirect\r\nLocation: /api/v1' } },
       { response: { redirectURL: '/api/v1', statusText: 'Temporary Redirect' } },
+    ],
+    [
+      'a page',
+      { page: true },
+      {
+        response: { content: { mimeType: 'application/json', comment: 'A page was sent that shows this.' } },
+      },
     ],
     [
       'what is no HTTP',

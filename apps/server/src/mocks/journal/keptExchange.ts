@@ -20,6 +20,7 @@ export interface KeptExchange extends Omit<
   | 'records'
   | 'removed'
   | 'pinned'
+  | 'page'
 > {
   /** Given by the journal. */
   number: number;
@@ -36,8 +37,9 @@ export interface KeptExchange extends Omit<
   sentHeaders: readonly string[];
   /** Secrets masked. */
   body: RecordedBody;
-  /** Its status is 0 where the connection was cut instead. */
+  /** Its status is 0 where the connection was cut instead. Of a page it has the body of what the page shows. */
   response: EngineResponse;
+  readonly isPage: boolean;
   records: readonly KeptChange[];
   /** About how many characters it keeps. */
   size: number;

@@ -45,6 +45,7 @@ export function exchangeToStore(kept: KeptExchange): StoredExchange {
     ...exchangeSummary(kept),
     request: requestMessage(kept),
     response: responseMessage(kept),
+    page: kept.isPage,
     trace: kept.trace,
     records: described.map(describeChange),
     removed: cascadeOf(kept.records),
