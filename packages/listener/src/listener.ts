@@ -26,6 +26,14 @@ export interface SentAnswer {
   readonly pace: number | null;
 }
 
+/** What is known of a request before it is read. */
+export interface Asked {
+  /** Its path and query. */
+  readonly target: string;
+  /** The value of a header, by its name in lower case. */
+  readonly header: (name: string) => string | undefined;
+}
+
 /** What answers behind a port. */
 export interface RequestHandler {
   /** By what problems are rendered. */
@@ -41,22 +49,23 @@ export interface RequestHandler {
 }
 
 /**
- * Opens a loopback port behind which somebody answers; 0 for any free one. Rejects with `EADDRINUSE` or `EACCES` when
+ * Opens a loopback port behind which somebody answers, who is chosen for each request; `null` stands for what is none. 0
+ * for any free port. Rejects with `EADDRINUSE` or `EACCES` when
  * the port cannot be had.
  */
-export function listen(handler: () => RequestHandler, port: number): Promise<Server> {
+export function listen(handlerOf: (asked: Asked | null) => RequestHandler, port: number): Promise<Server> {
   const server = createServer({ maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false });
   server.on('request', (request: IncomingMessage, response: ServerResponse) => {
-    receive(handler(), request, response, false);
+    receive(handlerOf(askedBy(request)), request, response, false);
   });
   server.on('checkContinue', (request: IncomingMessage, response: ServerResponse) => {
-    receive(handler(), request, response, true);
+    receive(handlerOf(askedBy(request)), request, response, true);
   });
   server.on('checkExpectation', (request: IncomingMessage, response: ServerResponse) => {
-    receive(handler(), request, response, false);
+    receive(handlerOf(askedBy(request)), request, response, false);
   });
   server.on('clientError', (error: ParserError, socket: Socket) => {
-    reject(handler(), error, socket);
+    reject(handlerOf(null), error, socket);
   });
   return new Promise((resolve, fail) => {
     server.once('error', fail);
@@ -66,6 +75,14 @@ export function listen(handler: () => RequestHandler, port: number): Promise<Ser
     });
   });
 }
+
+const askedBy = ({ url = '/', headers }: IncomingMessage): Asked => ({
+  target: originForm(url),
+  header: (name) => {
+    const value = headers[name];
+    return typeof value === 'string' ? value : undefined;
+  },
+});
 
 export const portOf = (server: Server): number => (server.address() as AddressInfo).port;
 

@@ -1,5 +1,4 @@
 import type { WrittenEdits } from '@isomeros/api';
-import type { Server } from 'node:http';
 import {
   Draft,
   handle,
@@ -14,6 +13,8 @@ import {
   type ProblemPages,
   simulatedFailure,
   withCors,
+  entriesOf,
+  varyingBy,
   withDeprecation,
   type EngineRequest,
   type EngineResponse,
@@ -22,9 +23,10 @@ import {
   type KeptChange,
   type Deprecation,
   type RecordView,
+  type Sibling,
   type Service,
 } from '@isomeros/core/engine';
-import { close, listen, portOf, type Head, type RequestHandler, type SentAnswer } from '@isomeros/listener';
+import type { Head, RequestHandler, SentAnswer } from '@isomeros/listener';
 import type { RecordEdit } from '@isomeros/core/records';
 import { Logger } from '@nestjs/common';
 import { NotStored } from './durableDataset.js';
@@ -32,6 +34,7 @@ import { attemptEdits, headOf } from './editAttempt.js';
 import type { Journal } from './journal/journal.js';
 import { MOST_BODY_CHARACTERS, type KeptExchange } from './journal/keptExchange.js';
 import { handleWithin, stoppedWith, MOCK_RUNTIME, type RecordsWithLimit } from './handleWithin.js';
+import type { Origin, OriginMember, Origins } from './origin.js';
 import { OWN_CLIENT } from './ownClient.js';
 import { servedText, type Served } from './served.js';
 import { writeShared, type RecordSharing } from './recordSharing.js';
@@ -46,6 +49,7 @@ interface Outcome {
 
 /** What the arrangements and releases of one mock have in common. */
 export interface EndpointContext extends RecordsWithLimit {
+  readonly origins: Origins;
   readonly partners: RecordSharing;
   readonly journal: Journal;
   readonly onExchange: (exchange: KeptExchange) => void;
@@ -53,19 +57,31 @@ export interface EndpointContext extends RecordsWithLimit {
 }
 
 /** One arrangement or release of a mock behind a loopback port: a contract over durable records, with a journal. */
-export class Endpoint implements RequestHandler {
+export class Endpoint implements OriginMember {
   private readonly logger = new Logger('Mock');
-  private server: Server | null = null;
+  private origin: Origin | null = null;
+  private serving!: Service;
 
   constructor(
     public served: Served,
     /** Where it listens, or did when it listened last; 0 before it has a port. */
     public port: number,
-    public service: Service,
+    service: Service,
     private shared: EndpointContext,
     /** What it says about its end. */
     private readonly lifespan: () => Deprecation | null = () => null,
-  ) {}
+  ) {
+    this.service = service;
+  }
+
+  get service(): Service {
+    return this.serving;
+  }
+
+  /** Serves it from now on, and knows what is served at the same origin. */
+  set service(service: Service) {
+    this.serving = { ...service, beside: () => this.beside };
+  }
 
   /** Serves other records from now on, with those that have them. */
   moveTo(shared: EndpointContext): void {
@@ -81,18 +97,48 @@ export class Endpoint implements RequestHandler {
   }
 
   get running(): boolean {
-    return this.server !== null;
+    return this.origin !== null;
+  }
+
+  get address(): Sibling {
+    const { root, version, versionHeader } = this.service.contract;
+    return { root, version, versionHeader, name: servedText(this.served) };
+  }
+
+  /** What is served at the same origin. */
+  get beside(): readonly Sibling[] {
+    return this.origin?.beside(this) ?? [];
+  }
+
+  /** Whether requests to it cannot be told apart from those to something else at its origin. */
+  get isStray(): boolean {
+    return this.origin?.strays().includes(this) ?? false;
   }
 
   async start(port: number): Promise<void> {
-    this.server = await listen(() => this, port);
-    this.port = portOf(this.server);
+    this.origin = await this.shared.origins.join(this, port);
+    this.port = this.origin.port;
   }
 
   async stop(): Promise<void> {
-    const { server } = this;
-    this.server = null;
-    if (server !== null) await close(server);
+    const { origin } = this;
+    this.origin = null;
+    if (origin !== null) await this.shared.origins.leave(this, origin);
+  }
+
+  /** Answers at the root of an origin where several contracts begin. */
+  get entries(): RequestHandler {
+    return {
+      contract: this.contract,
+      bodyBytes: 0,
+      handle: (request, head) => {
+        const response = entriesOf(request, [this.address, ...this.beside]);
+        const handled = stoppedWith('The entries of all that is served here.', response);
+        return this.answered(request, head, { handled, records: NO_CHANGES }, performance.now());
+      },
+      isRefused: () => true,
+      rejected: (line, response) => this.rejected(line, response),
+    };
   }
 
   handle(request: EngineRequest, head: Head): SentAnswer | null | Promise<SentAnswer | null> {
@@ -140,7 +186,10 @@ export class Endpoint implements RequestHandler {
   }
 
   private finished(request: EngineRequest, response: EngineResponse): EngineResponse {
-    return withCors(request, withDeprecation(response, this.lifespan()));
+    const { root, versionHeader } = this.service.contract;
+    const isToldByHeader = versionHeader !== null && this.beside.some((sibling) => sibling.root === root);
+    const varying = isToldByHeader ? varyingBy(response, versionHeader) : response;
+    return withCors(request, withDeprecation(varying, this.lifespan()));
   }
 
   /** Waits as long as it was told, and fails instead of answering where a fault rule was drawn. */

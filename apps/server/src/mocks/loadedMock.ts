@@ -85,7 +85,8 @@ export interface PortChoice {
 
 /** Opens a port for each endpoint: the one it had, or, where that may be, the next free one. */
 export async function listenAll(mock: LoadedMock, choice: PortChoice): Promise<void> {
-  const before = mock.endpoints.map((endpoint) => [endpoint, endpoint.port] as const);
+  const closed = mock.endpoints.filter(({ running }) => !running);
+  const before = closed.map((endpoint) => [endpoint, endpoint.port] as const);
   const opened: number[] = [];
   try {
     for (const [endpoint, wanted] of before) {
@@ -94,7 +95,7 @@ export async function listenAll(mock: LoadedMock, choice: PortChoice): Promise<v
       opened.push(endpoint.port);
     }
   } catch (error) {
-    await stopAll(mock);
+    await Promise.all(closed.map((endpoint) => endpoint.stop()));
     for (const [endpoint, port] of before) endpoint.port = port;
     throw error;
   }
@@ -108,7 +109,8 @@ async function listenOn(
 ): Promise<void> {
   const first = wanted === 0 ? (own[0] ?? usual) : wanted;
   for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
-    if (mayMove && port !== wanted && (taken.has(port) || own.includes(port))) continue;
+    // What is served beside it may be on the same port, as long as they can be told apart.
+    if (mayMove && port !== wanted && taken.has(port)) continue;
     try {
       await endpoint.start(port);
       return;

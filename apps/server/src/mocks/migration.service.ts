@@ -35,7 +35,7 @@ export class MigrationService {
     return this.mocks.queue.run(mock.row.designId, async () => {
       const newest = await this.newest(mock);
       if (newest !== null) await this.carryOut(mock, newest, decided);
-      this.mocks.announce(mock);
+      await this.mocks.settle(mock);
       return viewOf(mock);
     });
   }

@@ -129,6 +129,6 @@ export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, B
       await adoptModel(mock, await this.mocks.newestFor(mock), (releases) =>
         this.mocks.split(mock, releases),
       );
-    this.mocks.announce(mock);
+    await this.mocks.settle(mock);
   }
 }

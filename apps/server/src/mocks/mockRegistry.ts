@@ -18,7 +18,7 @@ import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import { DurableDataset } from './durableDataset.js';
 import { Endpoint, type EndpointContext } from './endpoint.js';
 import type { NewestModel } from './replaceRecords.js';
-import { addressOf, firstOf, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
+import { addressOf, firstOf, isRunning, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
 import type { CheckedTarget } from './checkedWrite.js';
 import { KeyedQueue } from './keyedQueue.js';
 import { Journal } from './journal/journal.js';
@@ -26,6 +26,7 @@ import { JournalStore } from './journal/journalStore.js';
 import type { KeptExchange } from './journal/keptExchange.js';
 import { modelColumns, serviceOf, storedModel } from './createDataset.js';
 import { LoadMeter } from './load.js';
+import { Origins } from './origin.js';
 import { RecordStore, type Stored } from './recordStore.js';
 import { allDerivations, deprecationOf } from './releaseEndpoints.js';
 import {
@@ -57,6 +58,7 @@ export interface FirstRecords {
 @Injectable()
 export class MockRegistry {
   private readonly holder = randomUUID();
+  private readonly origins = new Origins();
   private readonly loaded = new Map<string, LoadedMock>();
   /** What puts other records or another model in place is done one after the other, for each design. */
   readonly queue = new KeyedQueue();
@@ -95,6 +97,17 @@ export class MockRegistry {
 
   announce(mock: LoadedMock): void {
     this.events.next({ kind: 'mock', mock: mock.row.id, state: viewOf(mock) });
+  }
+
+  /** Tells of other contracts of a mock, once those that cannot be told apart any more have a port of their own. */
+  async settle(mock: LoadedMock): Promise<void> {
+    for (const endpoint of mock.endpoints) {
+      if (!endpoint.isStray) continue;
+      await endpoint.stop();
+      endpoint.port = 0;
+    }
+    if (isRunning(mock)) await this.listen(mock, true);
+    this.announce(mock);
   }
 
   /** What a write to a mock needs that is checked as a whole. */
@@ -225,7 +238,9 @@ export class MockRegistry {
         this.events.next({ kind: 'exchange', mock: mock.row.id, exchange: journal.summaryOf(exchange) });
     };
     const { records: mostRecords } = this.limits;
-    return { records, journal, faultInjector, onExchange, partners: this.partnersOf(mock), mostRecords };
+    const { origins } = this;
+    const partners = this.partnersOf(mock);
+    return { origins, records, journal, faultInjector, onExchange, partners, mostRecords };
   }
 
   /** The releases that share the records of a mock, and how they get their own. */

@@ -127,7 +127,7 @@ export class MocksService {
       const { records } = this.mocks.limits;
       await reset(mock, newest, records, (releases) => this.mocks.split(mock, releases));
     });
-    this.mocks.announce(mock);
+    await this.mocks.settle(mock);
     return viewOf(mock);
   }
 

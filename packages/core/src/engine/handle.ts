@@ -10,6 +10,7 @@ import type { IdempotentResponse } from './idempotency.js';
 import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
 import { asHtml, wantsHtml } from './htmlView.js';
+import { besideInWords, besideLinks, type Sibling } from './siblings.js';
 import { problem, renderProblem } from './problem.js';
 import { routerOf, type MatchedRoute } from './router.js';
 import { requestContextAt, statusFor, type Service, type RequestContext, type Runtime } from './service.js';
@@ -61,8 +62,12 @@ export function handle(
   const context = servingOf(service, request, runtime);
   const exchange = new Exchange(context, view, asked, runtime);
   const answer = exchange.run();
-  const json = withOperationEnd(
-    'code' in answer ? renderProblem(service.contract, answer) : answer,
+  const json = withSiblings(
+    withOperationEnd(
+      'code' in answer ? renderProblem(service.contract, answer) : answer,
+      exchange.operation,
+      context,
+    ),
     exchange.operation,
     context,
   );
@@ -82,6 +87,17 @@ export function handle(
     kept: response.status < 400 ? exchange.kept : null,
     tokens: response.status < 400 ? exchange.tokens : [],
   };
+}
+
+/** The entry leads to those that are beside it. */
+function withSiblings(
+  response: EngineResponse,
+  operation: Operation | null,
+  { contract, origin, beside }: RequestContext,
+): EngineResponse {
+  if (beside === undefined || operation?.verb !== 'entry') return response;
+  const links = besideLinks(contract.root, origin, beside());
+  return links.length === 0 ? response : { ...response, headers: [...response.headers, ...links] };
 }
 
 function lastStep(status: number, detail: string | null): TraceStep {
@@ -149,6 +165,11 @@ class Exchange {
     return this.documentation(path) ?? this.match(path, segments, query);
   }
 
+  /** What else is served at the same origin. */
+  private get beside(): readonly Sibling[] {
+    return this.service.beside?.() ?? [];
+  }
+
   /** What a slash at the end leads to, where it is not the same as without. */
   private trailingSlash(segments: readonly string[], query: string): EngineResponse | Problem | null {
     switch (this.service.contract.trailingSlash) {
@@ -204,7 +225,7 @@ class Exchange {
     const wanted = this.wantedVersion();
     if (wanted !== null) {
       const { version, versionHeader } = this.service.contract;
-      const detail = `${versionHeader ?? ''} asks for ${wanted}; here is ${version}.`;
+      const detail = `${versionHeader ?? ''} asks for ${wanted}; here is ${version}.${besideInWords(this.beside)}`;
       return this.stop('match', problem(statusFor(operation, 'version'), 'version', detail));
     }
     this.note(matched(this.service.contract, route.resource.path, operation));
@@ -224,7 +245,11 @@ class Exchange {
     const leftOut = leftOutAt(contract, segments);
     return this.stop(
       'match',
-      problem(404, 'not-found', `No path of the contract matches ${path}.${nearest}`),
+      problem(
+        404,
+        'not-found',
+        `No path of the contract matches ${path}.${nearest}${besideInWords(this.beside)}`,
+      ),
       leftOut === null ? null : whyLeftOut(leftOut, null),
     );
   }

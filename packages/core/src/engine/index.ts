@@ -74,3 +74,11 @@ export type { FaultTextProblem, FaultsRead } from './faultText.js';
 export type { Failure, FaultOutcome, Latency, FaultRule } from './faults.js';
 export { operationAt } from './operationAt.js';
 export { computedOf, withStored } from './computed.js';
+export {
+  addressed,
+  canShareOrigin,
+  entriesOf,
+  varyingBy,
+  type Addressing,
+  type Sibling,
+} from './siblings.js';

@@ -7,6 +7,7 @@ import {
   type ResponseCode,
   type Shape,
 } from '../contract/index.js';
+import type { Sibling } from './siblings.js';
 import { storageOf, type EntityStorage, type Model, type Storage } from '../model/index.js';
 
 /** What a mock serves: one contract over the records of one model. */
@@ -19,6 +20,8 @@ export interface Service {
   readonly reference: () => string;
   /** Which arrangement or release it is, where several serve the same records: each has its own Idempotency-Keys. */
   readonly name?: string | undefined;
+  /** What else is served at the same origin. */
+  readonly beside?: (() => readonly Sibling[]) | undefined;
   /** Known to the mock alone: what it signs with this it has written itself. */
   readonly secret: string;
   /** A quicker way to what `digestOf` gives, where the platform has one. */
@@ -39,7 +42,7 @@ export interface RequestContext extends Service {
 
 /** A service at a moment. Written out, since it is made for every request. */
 export const requestContextAt = (
-  { contract, model, description, reference, name, secret, digest }: Service,
+  { contract, model, description, reference, name, beside, secret, digest }: Service,
   now: number,
   mediaType: MediaType,
   host: string | null,
@@ -49,6 +52,7 @@ export const requestContextAt = (
   description,
   reference,
   name,
+  beside,
   secret,
   digest,
   now,
