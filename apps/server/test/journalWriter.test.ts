@@ -3,7 +3,7 @@ import { arrangementOf, NO_CHOICES } from '@isomeros/core/arrangement';
 import { derive } from '@isomeros/core/derivation';
 import { parse } from '@isomeros/core/notation';
 import { Journal } from '../src/mocks/journal/journal.js';
-import type { JournalStorage, Segment } from '../src/mocks/journal/journalStore.js';
+import type { JournalStorage, JournalSegment } from '../src/mocks/journal/journalStore.js';
 import type { KeptExchange } from '../src/mocks/journal/keptExchange.js';
 import type { StoredExchange, StoredSummary } from '../src/mocks/journal/storedExchange.js';
 import { ROUTES } from './support/models.js';
@@ -34,12 +34,15 @@ const exchange = (method: string, answer = '{}'): KeptExchange => ({
 
 /** Segments in memory, uncompressed. */
 class MemoryStorage implements JournalStorage {
-  readonly kept = new Map<number, Segment & { lines: readonly string[]; summaries: readonly string[] }>();
+  readonly kept = new Map<
+    number,
+    JournalSegment & { lines: readonly string[]; summaries: readonly string[] }
+  >();
   readonly pins = new Map<number, StoredExchange>();
   writes = 0;
   isAway = false;
 
-  segments(): Promise<readonly Segment[]> {
+  segments(): Promise<readonly JournalSegment[]> {
     return Promise.resolve([...this.kept.values()]);
   }
 
@@ -68,7 +71,7 @@ class MemoryStorage implements JournalStorage {
     );
   }
 
-  remove(segments: readonly Segment[]): Promise<void> {
+  remove(segments: readonly JournalSegment[]): Promise<void> {
     for (const { first } of segments) this.kept.delete(first);
     return Promise.resolve();
   }

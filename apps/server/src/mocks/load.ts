@@ -17,7 +17,7 @@ const bucketOf = (milliseconds: number): number =>
 const upperOf = (bucket: number): number => FIRST_MS * WIDER ** bucket;
 
 /** What is read of the process and the records once a second in which something happens. */
-export interface Surroundings {
+export interface MeteredProcess {
   /** Bytes that the process uses. */
   readonly memory: () => number;
   readonly records: () => number;
@@ -32,7 +32,7 @@ export class LoadMeter {
   private readonly memory = new Float64Array(MOST_SECONDS);
   private readonly records = new Float64Array(MOST_SECONDS);
 
-  constructor(private readonly surroundings: Surroundings) {}
+  constructor(private readonly metered: MeteredProcess) {}
 
   /** `at`: milliseconds since 1970. */
   count(at: number, status: number, milliseconds: number): void {
@@ -60,8 +60,8 @@ export class LoadMeter {
     this.seconds[place] = second;
     this.counts.fill(0, place * CLASSES, (place + 1) * CLASSES);
     this.latencies.fill(0, place * BUCKETS, (place + 1) * BUCKETS);
-    this.memory[place] = this.surroundings.memory();
-    this.records[place] = this.surroundings.records();
+    this.memory[place] = this.metered.memory();
+    this.records[place] = this.metered.records();
   }
 
   private second(place: number, second: number): LoadSecond {

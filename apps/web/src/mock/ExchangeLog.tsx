@@ -6,7 +6,7 @@ import { EffectMark } from '../app/parts/EffectMark.js';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
 import { ExchangeMessages } from './ExchangeMessages.js';
-import { partsOf, type LookedFor } from './exchangesQuery.js';
+import { lookedForParts, type LookedFor } from './exchangesQuery.js';
 import type { Followed } from './followMock.js';
 import { JournalMenu } from './JournalMenu.js';
 import { MessageEditor } from './MessageEditor.js';
@@ -125,7 +125,7 @@ function HeadWords({ looked, sampled, found, onLook }: HeadProps): React.JSX.Ele
     );
   return (
     <span className="looked-for">
-      {partsOf(looked).map(({ words, without }) => (
+      {lookedForParts(looked).map(({ words, without }) => (
         <button
           key={words}
           type="button"

@@ -11,7 +11,7 @@ import {
   type PendingEdit,
   type PendingEdits,
 } from './recordEditsSlice.js';
-import { cursorId, RecordRow, type ShownRow } from './RecordRow.js';
+import { cursorId, RecordCells, type RecordGridRow } from './RecordCells.js';
 import { SortHead } from './SortHead.js';
 import { useGridCursor, type GridCursor, type GridRows } from './useGridCursor.js';
 
@@ -45,7 +45,7 @@ export function RecordGrid(props: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
   const scroller = useRef<HTMLDivElement>(null);
   const added = pending.edits.filter(({ row }) => row.kind === 'added');
-  const shownAt = (index: number): ShownRow | undefined => {
+  const shownAt = (index: number): RecordGridRow | undefined => {
     const edit = added[index];
     if (edit !== undefined) return { record: null, edit };
     const record = rowAt(index - added.length);
@@ -71,7 +71,7 @@ export function RecordGrid(props: Props): React.JSX.Element {
     onLeaveCell: () => scroller.current?.focus(),
     begun,
   });
-  const turnRemoval = (row: ShownRow): void => {
+  const turnRemoval = (row: RecordGridRow): void => {
     const edited = rowOf(row);
     if (edited !== null) dispatch(rowRemovalTurned({ mock, type, row: edited }));
   };
@@ -122,7 +122,7 @@ export function RecordGrid(props: Props): React.JSX.Element {
 }
 
 interface GridRowProps extends Props {
-  readonly row: ShownRow;
+  readonly row: RecordGridRow;
   readonly index: number;
   readonly cursor: GridCursor;
 }
@@ -133,7 +133,7 @@ function GridRow({ row, index, cursor, ...props }: GridRowProps): React.JSX.Elem
   const isHere = index === cursor.at;
   return (
     <>
-      <RecordRow
+      <RecordCells
         mock={mock}
         type={type}
         way={pending.way}
@@ -168,8 +168,8 @@ function GridRow({ row, index, cursor, ...props }: GridRowProps): React.JSX.Elem
 function keyActs(
   { at, column, move, point, edit }: GridCursor,
   count: number,
-  row: ShownRow | undefined,
-  onRemoval: (row: ShownRow) => void,
+  row: RecordGridRow | undefined,
+  onRemoval: (row: RecordGridRow) => void,
 ): Readonly<Record<string, (() => void) | undefined>> {
   const here = at ?? 0;
   const begin = row === undefined ? undefined : (): void => edit(column);
@@ -188,18 +188,18 @@ function keyActs(
   };
 }
 
-const hasProblems = (row: ShownRow | undefined): boolean => (row?.edit?.problems.length ?? 0) > 0;
+const hasProblems = (row: RecordGridRow | undefined): boolean => (row?.edit?.problems.length ?? 0) > 0;
 
 const editOf = ({ edits }: PendingEdits, { number }: TableRecord): PendingEdit | undefined =>
   edits.find(({ row }) => row.kind === 'there' && row.number === number);
 
 /** A row as edits name it: a record in the version that was seen when it was edited first. */
-function rowOf({ record, edit }: ShownRow): EditedRow | null {
+function rowOf({ record, edit }: RecordGridRow): EditedRow | null {
   if (edit !== undefined) return edit.row;
   return record === null ? null : { kind: 'there', number: record.number, version: record.version };
 }
 
-const rowClass = (row: ShownRow | undefined): string =>
+const rowClass = (row: RecordGridRow | undefined): string =>
   [
     'record-row',
     ...(row !== undefined && row.record === null ? ['added'] : []),

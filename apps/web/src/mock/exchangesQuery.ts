@@ -16,7 +16,7 @@ export interface LookedForPart {
   readonly without: LookedFor;
 }
 
-export function partsOf({ query, record }: LookedFor): readonly LookedForPart[] {
+export function lookedForParts({ query, record }: LookedFor): readonly LookedForPart[] {
   return Object.entries(query).map(([name, value]): LookedForPart => {
     const rest: ExchangesQuery = Object.fromEntries(
       Object.entries(query).filter(([other]) => other !== name),

@@ -10,7 +10,7 @@ import type { IdempotentResponse } from './idempotency.js';
 import { locate, type Location } from './locate.js';
 import type { EngineRequest, EngineResponse, Problem, StepName, TraceStep } from './message.js';
 import { asHtml, wantsHtml } from './htmlView.js';
-import { besideInWords, besideLinks, type Sibling } from './siblings.js';
+import { besideInWords, withSiblings, type Sibling } from './siblings.js';
 import { problem, renderProblem } from './problem.js';
 import { routerOf, type MatchedRoute } from './router.js';
 import { requestContextAt, statusFor, type Service, type RequestContext, type Runtime } from './service.js';
@@ -87,17 +87,6 @@ export function handle(
     kept: response.status < 400 ? exchange.kept : null,
     tokens: response.status < 400 ? exchange.tokens : [],
   };
-}
-
-/** The entry leads to those that are beside it. */
-function withSiblings(
-  response: EngineResponse,
-  operation: Operation | null,
-  { contract, origin, beside }: RequestContext,
-): EngineResponse {
-  if (beside === undefined || operation?.verb !== 'entry') return response;
-  const links = besideLinks(contract.root, origin, beside());
-  return links.length === 0 ? response : { ...response, headers: [...response.headers, ...links] };
 }
 
 function lastStep(status: number, detail: string | null): TraceStep {

@@ -1,5 +1,6 @@
-import type { Contract } from '../contract/index.js';
+import type { Contract, Operation } from '../contract/index.js';
 import type { EngineRequest, EngineResponse, Header } from './message.js';
+import type { RequestContext } from './service.js';
 import { readTarget } from './target.js';
 
 /** What tells contracts at one origin apart: where each begins, and its version where a header names it. */
@@ -62,7 +63,7 @@ const siblingText = ({ root, version, versionHeader, name }: Sibling): string =>
 };
 
 /** Links from an entry to the entries beside it (RFC 8288); those that a header tells apart have no address of their own. */
-export const besideLinks = (root: string, origin: string, siblings: readonly Sibling[]): readonly Header[] =>
+const besideLinks = (root: string, origin: string, siblings: readonly Sibling[]): readonly Header[] =>
   siblings.flatMap((sibling): Header[] =>
     sibling.root === root
       ? []
@@ -73,6 +74,17 @@ export const besideLinks = (root: string, origin: string, siblings: readonly Sib
           ],
         ],
   );
+
+/** The entry leads to those that are beside it. */
+export function withSiblings(
+  response: EngineResponse,
+  operation: Pick<Operation, 'verb'> | null,
+  { contract, origin, beside }: RequestContext,
+): EngineResponse {
+  if (beside === undefined || operation?.verb !== 'entry') return response;
+  const links = besideLinks(contract.root, origin, beside());
+  return links.length === 0 ? response : { ...response, headers: [...response.headers, ...links] };
+}
 
 /** An answer that depends on a header which names the version (RFC 9110 §12.5.5). */
 export function varyingBy(response: EngineResponse, name: string): EngineResponse {

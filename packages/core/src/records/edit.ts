@@ -39,7 +39,7 @@ export const editProblem = (message: string, column: string | null = null): Prob
 });
 
 /** A record that is to be changed or removed, as it is now. */
-export type EditedRow =
+export type EditTarget =
   { readonly ok: true; readonly row: Row } | { readonly ok: false; readonly problem: ProblemOfEdit };
 
 /** Finds the record of an edit. What somebody else changed meanwhile is not written over. */
@@ -47,7 +47,7 @@ export function editedRow(
   view: RecordView,
   storage: EntityStorage,
   { type, number, version }: EditedRecord,
-): EditedRow {
+): EditTarget {
   const row = view.get(number);
   if (row?.entity !== storage.entity.id) return isOver(`The ${type} is not there any more.`);
   return row.revision === version
@@ -55,7 +55,7 @@ export function editedRow(
     : isOver(`It was changed meanwhile, from version ${version} to ${row.revision}.`);
 }
 
-const isOver = (message: string): EditedRow => ({ ok: false, problem: editProblem(message) });
+const isOver = (message: string): EditTarget => ({ ok: false, problem: editProblem(message) });
 
 /** Where something is wrong, by the names and places that lead there (RFC 6901); empty where it is about the whole. */
 export const pointerIn = (error: ProblemDetail): readonly string[] =>

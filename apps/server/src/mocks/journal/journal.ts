@@ -2,7 +2,7 @@ import type { Exchange, ExchangeSummary, JournalState, RecordVersion } from '@is
 import type { Contract } from '@isomeros/core/contract';
 import { appendAll, greatest } from '@isomeros/core/model';
 import { ALL_EXCHANGES, isLookedFor, type ExchangeFilter } from './exchangeFilter.js';
-import type { JournalStorage, Segment } from './journalStore.js';
+import type { JournalStorage, JournalSegment } from './journalStore.js';
 import { JournalWriter } from './journalWriter.js';
 import { exchangeSummary, type KeptExchange } from './keptExchange.js';
 import { RecentExchanges } from './recentExchanges.js';
@@ -36,7 +36,7 @@ export class Journal {
   private readonly recent: RecentExchanges;
   private readonly writer: JournalWriter;
   /** Oldest first. */
-  private segments: readonly Segment[] = [];
+  private segments: readonly JournalSegment[] = [];
   private readonly pins = new Map<number, StoredExchange>();
   /** The records that a segment touched, once it was looked through: it is changed no more, or gets a new entry. */
   private readonly touched = new Map<string, ReadonlySet<number>>();
@@ -197,7 +197,7 @@ export class Journal {
     }
   }
 
-  private segmentOf(number: number): Segment | undefined {
+  private segmentOf(number: number): JournalSegment | undefined {
     return this.segments.findLast(({ first, last }) => first <= number && number <= last);
   }
 
@@ -234,7 +234,7 @@ export class Journal {
   }
 
   /** Whether a segment holds exchanges that touched a record; any may where none is named. */
-  private async mayTouch(segment: Segment, rid: number | undefined): Promise<boolean> {
+  private async mayTouch(segment: JournalSegment, rid: number | undefined): Promise<boolean> {
     if (rid === undefined) return true;
     const key = `${segment.first}-${segment.last}`;
     const known = this.touched.get(key);
@@ -244,9 +244,9 @@ export class Journal {
     return rids.has(rid);
   }
 
-  private async written(segment: Segment): Promise<void> {
+  private async written(segment: JournalSegment): Promise<void> {
     this.segments = [...this.segments.filter(({ first }) => first !== segment.first), segment];
-    const over: Segment[] = [];
+    const over: JournalSegment[] = [];
     let { bytes } = this;
     for (const oldest of this.segments) {
       if (bytes <= this.limits.journalBytes || oldest === segment) break;

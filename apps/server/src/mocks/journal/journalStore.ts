@@ -4,7 +4,7 @@ import { JournalSegmentRow, PinnedExchangeRow } from '../../database/tables.js';
 import type { StoredExchange, StoredSummary } from './storedExchange.js';
 
 /** Exchanges that are stored together, by their numbers. */
-export interface Segment {
+export interface JournalSegment {
   readonly first: number;
   readonly last: number;
   readonly exchanges: number;
@@ -28,7 +28,7 @@ export class JournalStore {
   ) {}
 
   /** What is stored, oldest first. */
-  segments(): Promise<readonly Segment[]> {
+  segments(): Promise<readonly JournalSegment[]> {
     return this.database.getRepository(JournalSegmentRow).find({
       select: { first: true, last: true, exchanges: true, bytes: true },
       where: { mockId: this.mockId },
@@ -38,9 +38,9 @@ export class JournalStore {
 
   /** Writes a segment, in the place of a shorter one that begins alike. Exchanges and summaries as lines of JSON. */
   async write(
-    { first, last, exchanges }: Omit<Segment, 'bytes'>,
+    { first, last, exchanges }: Omit<JournalSegment, 'bytes'>,
     lines: { readonly exchanges: readonly string[]; readonly summaries: readonly string[] },
-  ): Promise<Segment> {
+  ): Promise<JournalSegment> {
     const bodies = await packText(asLines(lines.exchanges));
     const summaries = await packText(asLines(lines.summaries));
     const bytes = bodies.length + summaries.length;
@@ -66,7 +66,7 @@ export class JournalStore {
     return row === null ? [] : (fromLines(await unpackText(row.summaries)) as readonly StoredSummary[]);
   }
 
-  async remove(segments: readonly Segment[]): Promise<void> {
+  async remove(segments: readonly JournalSegment[]): Promise<void> {
     if (segments.length === 0) return;
     const first = In(segments.map((segment) => segment.first));
     await this.database.getRepository(JournalSegmentRow).delete({ mockId: this.mockId, first });

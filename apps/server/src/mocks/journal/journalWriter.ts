@@ -2,7 +2,7 @@ import { Logger } from '@nestjs/common';
 import { isWrite } from '@isomeros/core/engine';
 import { errorText } from '../../errors.js';
 import type { KeptExchange } from './keptExchange.js';
-import type { JournalStorage, Segment } from './journalStore.js';
+import type { JournalStorage, JournalSegment } from './journalStore.js';
 import { exchangeToStore, summaryToStore } from './storedExchange.js';
 
 /** Exchanges are written at most so often; a crash may lose those of so long. */
@@ -43,7 +43,7 @@ export class JournalWriter {
 
   constructor(
     private readonly store: Pick<JournalStorage, 'write'>,
-    private readonly onWritten: (segment: Segment) => Promise<void>,
+    private readonly onWritten: (segment: JournalSegment) => Promise<void>,
   ) {}
 
   /** What waits, oldest first. */

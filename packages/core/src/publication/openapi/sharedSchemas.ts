@@ -1,4 +1,4 @@
-import { entryOf, type Json, type JsonObject } from '../../model/index.js';
+import { bareObject, entryOf, type Json, type JsonObject } from '../../model/index.js';
 import { withInner, withSchemas, type SchemaChange } from './schemasIn.js';
 import { componentName, freeName } from './share.js';
 
@@ -25,7 +25,7 @@ export function withSharedSchemas(document: JsonObject): JsonObject {
       .filter(([text, { count }]) => count > 1 && text.length > SHORT)
       .map(([text, { hint }]) => [text, freeName([componentName(hint)], taken)]),
   );
-  const shared: Record<string, Json> = {};
+  const shared: Record<string, Json> = bareObject();
   const refer = (schema: JsonObject): JsonObject => {
     const name = named.get(textOf(schema));
     if (name === undefined) return schema;

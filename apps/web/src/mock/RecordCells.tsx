@@ -6,7 +6,7 @@ import { RecordCellView } from './RecordCellView.js';
 import type { EditWay, PendingEdit } from './recordEditsSlice.js';
 
 /** A row of a table: a record that is there, with what was typed into it, or one that is to be added. */
-export interface ShownRow {
+export interface RecordGridRow {
   readonly record: TableRecord | null;
   readonly edit: PendingEdit | undefined;
 }
@@ -17,7 +17,7 @@ interface Props {
   readonly type: string;
   readonly way: EditWay;
   readonly columns: readonly RecordColumn[];
-  readonly row: ShownRow;
+  readonly row: RecordGridRow;
   /** The place of the column where the cursor is; `null` where it is in another row. */
   readonly cursor: number | null;
   readonly isEditing: boolean;
@@ -29,7 +29,7 @@ interface Props {
 }
 
 /** The cells of a row. What was typed stands where it was typed, and what is wrong with it below. */
-export function RecordRow(props: Props): React.JSX.Element {
+export function RecordCells(props: Props): React.JSX.Element {
   const { mock, type, way, columns, row, cursor, isEditing, onEdit, onPoint, onType, onCancel, onFollow } =
     props;
   const { record, edit } = row;
