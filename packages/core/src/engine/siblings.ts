@@ -1,6 +1,5 @@
 import type { Contract, Operation } from '../contract/index.js';
 import type { EngineRequest, EngineResponse, Header } from './message.js';
-import type { RequestContext } from './service.js';
 import { readTarget } from './target.js';
 
 /** What tells contracts at one origin apart: where each begins, and its version where a header names it. */
@@ -75,11 +74,18 @@ const besideLinks = (root: string, origin: string, siblings: readonly Sibling[])
         ],
   );
 
+/** A contract at an origin, which stands before the paths of links; what is served beside it. */
+interface AtOrigin {
+  readonly contract: Addressing;
+  readonly origin: string;
+  readonly beside?: (() => readonly Sibling[]) | undefined;
+}
+
 /** The entry leads to those that are beside it. */
 export function withSiblings(
   response: EngineResponse,
   operation: Pick<Operation, 'verb'> | null,
-  { contract, origin, beside }: RequestContext,
+  { contract, origin, beside }: AtOrigin,
 ): EngineResponse {
   if (beside === undefined || operation?.verb !== 'entry') return response;
   const links = besideLinks(contract.root, origin, beside());
