@@ -63,6 +63,11 @@ test('records go out as CSV, come in changed, are told about where they do not f
     'Line 2: There is no entity Sailings. The nearest is Sailing.',
   );
   await wishes.fill('Route: 5\nSailing: 2 each\nRoute.state: closed 1');
+  await page.getByRole('button', { name: 'Preview', exact: true }).press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'Would give' })).toHaveText(
+    'Would give 15 records: Route 5, Sailing 10',
+  );
+  await expect(records.getByRole('row', { name: 'Sailing' })).toContainText('0');
   await reset();
   await expect(records.getByRole('row', { name: 'Sailing' })).toContainText('10');
   expect(await (await fetch(`${base}/routes?state=open`)).json()).toMatchObject({ items: [] });

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { RecordType } from '@isomeros/api';
 import type { RecordLink } from '@isomeros/core/records';
+import type { Shortfall } from '@isomeros/core/seeding';
 import { problemOf } from '../app/api/client.js';
 import { RowList } from '../app/parts/RowList.js';
 import { SplitPanels } from '../app/parts/SplitPanels.js';
@@ -9,6 +10,7 @@ import { EditsFooter } from './EditsFooter.js';
 import type { MockEndpoint } from './endpoints.js';
 import { useFollowMockQuery } from './followMock.js';
 import type { PendingEdit } from './recordEditsSlice.js';
+import { shortfallText } from './SeedPreview.js';
 import { RecordPanel } from './RecordPanel.js';
 import { RecordTableView } from './RecordTableView.js';
 import { RecordTransfer } from './RecordTransfer.js';
@@ -49,6 +51,7 @@ export function RecordsPage({ endpoint, onJournal, onReset }: Props): React.JSX.
       <SplitPanels name="record-types" first={208}>
         <RecordTypes
           types={types}
+          shortfalls={mock.shortfalls}
           problem={problemOf(error)?.detail ?? null}
           selected={type}
           onSelect={setChosen}
@@ -77,6 +80,7 @@ export function RecordsPage({ endpoint, onJournal, onReset }: Props): React.JSX.
 
 interface RecordTypesProps {
   readonly types: readonly RecordType[];
+  readonly shortfalls: readonly Shortfall[];
   readonly problem: string | null;
   readonly selected: string | null;
   readonly onSelect: (type: string) => void;
@@ -86,6 +90,7 @@ interface RecordTypesProps {
 /** Every type of record with how many there are, entities and pairings. */
 function RecordTypes({
   types,
+  shortfalls,
   problem,
   selected,
   onSelect,
@@ -110,7 +115,12 @@ function RecordTypes({
           {({ name, records }) => (
             <span className="record-type">
               <span>{name}</span>
-              <span className={records === 0 ? 'quiet' : 'strong'}>{records}</span>
+              <span>
+                <span className={records === 0 ? 'quiet' : 'strong'}>{records}</span>
+                {shortfalls.some(({ entity }) => entity === name) && (
+                  <span className="shortfall"> short</span>
+                )}
+              </span>
             </span>
           )}
         </RowList>
@@ -120,6 +130,11 @@ function RecordTypes({
         </p>
       )}
       <footer>
+        {shortfalls.map((shortfall) => (
+          <p key={shortfall.entity} className="shortfall">
+            {shortfallText(shortfall)}
+          </p>
+        ))}
         <button type="button" className="text-button" onClick={onTransfer}>
           Import, export, seed
         </button>

@@ -1,11 +1,13 @@
 import { parse } from '@isomeros/core/notation';
-import { printPlan, readPlan, type PlanTextProblem } from '@isomeros/core/seeding';
+import { printPlan, readPlan, type PlanRead, type PlanTextProblem } from '@isomeros/core/seeding';
 import { Button, Input, InputNumber, Popconfirm } from 'antd';
 import { useCallback, useEffect, useState } from 'react';
 import { refusalText } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
+import { SeedPreviewView } from './SeedPreview.js';
+import { useSeedPreview } from './useSeedPreview.js';
 import { useLazyReadSeedSettingsQuery, useSaveSeedSettingsMutation } from './recordsApi.js';
 
 const MOST_SEED = 4_294_967_295;
@@ -43,10 +45,20 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
       setSeed(told.seed);
     });
   }, [mock.id, attempt, readWishes]);
-  const reset = (): void => {
+  const preview = useSeedPreview();
+  const readWanted = (): PlanRead => {
     const { model } = parse(notation, design?.identities);
     const read = readPlan(text ?? '', model, MOST_RECORDS);
     setProblems(read.ok ? [] : read.problems);
+    return read;
+  };
+  const look = (): void => {
+    const read = readWanted();
+    if (read.ok) preview.make({ seed, ...read.plan }, MOST_RECORDS);
+    else preview.cancel();
+  };
+  const reset = (): void => {
+    const read = readWanted();
     if (!read.ok) return;
     void attempt(async () => {
       const told = await saveWishes({ mock: mock.id, settings: { seed, ...read.plan } }).unwrap();
@@ -73,31 +85,50 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
         }}
       />
       <LineProblems problems={problems} refused={refused} />
-      <div className="acts">
-        <label>
-          Seed{' '}
-          <InputNumber<number>
-            aria-label="Seed number"
-            min={0}
-            max={MOST_SEED}
-            precision={0}
-            value={seed}
-            onChange={(value) => {
-              setSeed(value ?? 0);
-            }}
-          />
-        </label>
-        <span className="quiet">The same seed gives the same records.</span>
-        <Popconfirm
-          title="Reset to the seed?"
-          description="All records are replaced by fresh ones."
-          okText="Reset"
-          cancelText="Keep"
-          onConfirm={reset}
-        >
-          <Button disabled={text === null}>Reset to this seed</Button>
-        </Popconfirm>
-      </div>
+      <SeedPreviewView state={preview.state} onCancel={preview.cancel} />
+      <SeedActs isRead={text !== null} seed={seed} onSeed={setSeed} onPreview={look} onReset={reset} />
+    </div>
+  );
+}
+
+interface ActsProps {
+  /** Whether what is wanted is known already. */
+  readonly isRead: boolean;
+  readonly seed: number;
+  readonly onSeed: (seed: number) => void;
+  readonly onPreview: () => void;
+  readonly onReset: () => void;
+}
+
+function SeedActs({ isRead, seed, onSeed, onPreview, onReset }: ActsProps): React.JSX.Element {
+  return (
+    <div className="acts">
+      <label>
+        Seed{' '}
+        <InputNumber<number>
+          aria-label="Seed number"
+          min={0}
+          max={MOST_SEED}
+          precision={0}
+          value={seed}
+          onChange={(value) => {
+            onSeed(value ?? 0);
+          }}
+        />
+      </label>
+      <span className="quiet">The same seed gives the same records.</span>
+      <Button disabled={!isRead} onClick={onPreview}>
+        Preview
+      </Button>
+      <Popconfirm
+        title="Reset to the seed?"
+        description="All records are replaced by fresh ones."
+        okText="Reset"
+        cancelText="Keep"
+        onConfirm={onReset}
+      >
+        <Button disabled={!isRead}>Reset to this seed</Button>
+      </Popconfirm>
     </div>
   );
 }

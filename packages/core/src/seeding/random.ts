@@ -26,6 +26,18 @@ export class Random {
     return item;
   }
 
+  /** So many of some things, in their order; all of them where more are wanted. */
+  some<T>(items: readonly T[], wanted: number): T[] {
+    let left = items.length;
+    let needed = Math.min(wanted, left);
+    return items.filter(() => {
+      const isTaken = this.next() * left < needed;
+      left--;
+      if (isTaken) needed--;
+      return isTaken;
+    });
+  }
+
   /** One of the names, each as often as its share among all of them. */
   share(shares: Readonly<Record<string, number>>): string {
     const all = Object.entries(shares).filter(([, share]) => share > 0);

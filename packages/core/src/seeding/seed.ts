@@ -1,11 +1,13 @@
 import {
   bareObject,
+  capital,
   constraintValue,
   creationOrder,
   indexModel,
   ownsItself,
   pointingOf,
   storageOf,
+  withArticle,
   type Attribute,
   type AttributeType,
   type EntityStorage,
@@ -162,13 +164,32 @@ class Seeder {
     if (this.overflows) return;
     let made = 0;
     for (const owner of owners) if (this.make(storage, owner, made)) made++;
-    const wanted = owners.length === 0 ? this.wantedUnderNone(storage) : owners.length;
+    const wanted =
+      owners.length === 0 ? this.wantedUnderNone(storage) : this.wantedOf(storage, owners.length);
     if (made < wanted) {
       const why =
-        this.missing(storage) ?? this.unfound ?? 'No more values were found that are unique and fit.';
+        this.missing(storage) ??
+        this.unfound ??
+        this.slotsTaken(storage, owners.length) ??
+        'No more values were found that are unique and fit.';
       this.shortfalls.push({ entity: storage.entity.name, wanted, made, why });
     }
     this.unfound = null;
+  }
+
+  /** How many records are wanted where so many places are there for them: what fills slots may be wanted too often. */
+  private wantedOf({ entity, owner }: EntityStorage, places: number): number {
+    const asked = this.plan.counts[entity.name];
+    return asked === undefined || owner === null || owner.cardinality === 'many'
+      ? places
+      : Math.max(asked, places);
+  }
+
+  /** That there are no more places; `null` where there may be any number. */
+  private slotsTaken({ owner }: EntityStorage, places: number): string | null {
+    if (owner === null || owner.cardinality === 'many') return null;
+    const count = owner.cardinality === 'one' ? 'one' : 'at most one';
+    return `${capital(withArticle(owner.from))} owns ${count}, and there are ${places}.`;
   }
 
   /** How many records there would be, had an owner of theirs been made. */
@@ -195,7 +216,12 @@ class Seeder {
     if (owner === null || ownsItself(owner)) return Array.from({ length: wanted }, () => null);
     const owners = this.rowsOf(owner.from);
     if (owner.cardinality === 'one') return owners;
-    if (owner.cardinality === 'optional') return owners.filter(() => this.random.chance(0.7));
+    if (owner.cardinality === 'optional') {
+      const asked = this.plan.counts[storage.entity.name];
+      return asked === undefined
+        ? owners.filter(() => this.random.chance(0.7))
+        : this.random.some(owners, asked);
+    }
     return spreadOver(owners, storage.entity.name, wanted, this.plan, this.most, this.random);
   }
 
