@@ -84,7 +84,8 @@ describe('the journal', () => {
     expect(second).toMatchObject({ number: 2, operation: 'readRoute', status: 404 });
     const exchange = await app.json<{
       records: object[];
-      trace: { step: string; outcome: string }[];
+      trace: { step: string; outcome: string; milliseconds: number }[];
+      milliseconds: number;
       request: { body: string };
     }>('GET', `/api/mocks/${mock.id}/exchanges/1`);
     expect(exchange.request.body).toBe('{"name":"Changed"}');
@@ -96,6 +97,8 @@ describe('the journal', () => {
         after: { id: 1, name: 'Changed' },
       }),
     ]);
+    const taken = exchange.trace.reduce((sum, { milliseconds }) => sum + milliseconds, 0);
+    expect(Math.abs(taken - exchange.milliseconds)).toBeLessThan(0.1);
     expect(exchange.trace.map(({ step }) => step)).toEqual([
       'target',
       'match',
@@ -232,6 +235,8 @@ const exchange = (target: string, answer: string, more: Partial<KeptExchange> = 
   response: { status: 200, headers: [['ETag', '"1"']], body: answer },
   isPage: false,
   trace: [],
+  started: 0,
+  times: [],
   records: [],
   size: 0,
   isLean: false,

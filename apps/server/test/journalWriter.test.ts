@@ -27,6 +27,8 @@ const exchange = (method: string, answer = '{}'): KeptExchange => ({
   response: { status: 200, headers: [], body: answer },
   isPage: false,
   trace: [],
+  started: 0,
+  times: [],
   records: [],
   size: 0,
   isLean: false,

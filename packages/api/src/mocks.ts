@@ -288,13 +288,19 @@ export interface ExchangesQuery {
   readonly record?: number;
 }
 
+/** A step of how an exchange was handled, with how long it took. */
+export interface TimedStep extends TraceStep {
+  /** `null` where it was not timed. */
+  readonly milliseconds: number | null;
+}
+
 /** One request with its answer, and how it came to it. */
 export interface Exchange extends ExchangeSummary {
   readonly request: Message;
   readonly response: Message;
   /** Whether a page was sent to a browser; the body is that of the resource which it shows. */
   readonly page: boolean;
-  readonly trace: readonly TraceStep[];
+  readonly trace: readonly TimedStep[];
   /** Which operations each part of its target, and then its method, left possible. */
   readonly narrowing: readonly NarrowingStep[];
   /** Other operations it might have been meant for. */

@@ -17,7 +17,9 @@ export interface EditExchange {
   readonly request: EngineRequest;
   readonly handled: Handled;
   readonly records: readonly KeptChange[];
-  readonly milliseconds: number;
+  /** By the clock of the mock. */
+  readonly started: number;
+  readonly ended: number;
 }
 
 export interface EditsAttempt extends Written {
@@ -47,7 +49,7 @@ export function attemptEdits(
       const isDone = handled.response.status < 400;
       const records = isDone ? keepChanges(service.model, trial, inner, handled.changes) : [];
       if (isDone) trial.merge(handled.changes, inner.numbers);
-      exchanges.push({ request, handled, records, milliseconds: performance.now() - started });
+      exchanges.push({ request, handled, records, started, ended: performance.now() });
       return handled;
     },
   });

@@ -223,7 +223,7 @@ export class Endpoint implements OriginMember {
     const trace = [
       { step: 'answer', outcome: 'stopped', text: 'The request could not be read as HTTP.' },
     ] as const;
-    const handled = { operation: null, trace, shown: null };
+    const handled = { operation: null, trace, times: [], shown: null };
     const head = { target, version: version.join(' '), headers: [], problem: null };
     this.record(request, head, handled, response, NO_CHANGES, performance.now());
   }
@@ -254,10 +254,9 @@ export class Endpoint implements OriginMember {
     );
     // Where one is refused nothing is written, and the others are as if they had not been.
     const told = exchanges.filter(({ handled }) => problems.length === 0 || handled.response.status >= 400);
-    const numbers = told.map(({ request, handled, records, milliseconds }) => {
-      const head = headOf(request);
+    const numbers = told.map(({ request, handled, records, started, ended }) => {
       const response = this.finished(request, handled.response);
-      return this.record(request, head, handled, response, records, performance.now() - milliseconds);
+      return this.record(request, headOf(request), handled, response, records, started, ended);
     });
     return { written: problems.length === 0, exchanges: numbers, problems };
   }
@@ -296,10 +295,11 @@ export class Endpoint implements OriginMember {
   private record(
     request: EngineRequest,
     head: Head,
-    { operation, trace, shown }: Pick<Handled, 'operation' | 'trace' | 'shown'>,
+    { operation, trace, times, shown }: Pick<Handled, 'operation' | 'trace' | 'times' | 'shown'>,
     response: EngineResponse,
     records: readonly KeptChange[],
     started: number,
+    ended = performance.now(),
   ): number {
     const exchange: KeptExchange = {
       number: 0,
@@ -308,7 +308,8 @@ export class Endpoint implements OriginMember {
       contract: this.service.contract,
       client: clientOf(request.headers.get('user-agent')),
       operation,
-      microseconds: Math.round((performance.now() - started) * 1_000),
+      started,
+      microseconds: Math.round((ended - started) * 1_000),
       method: request.method,
       target: request.target,
       sentTarget: head.target,
@@ -323,6 +324,7 @@ export class Endpoint implements OriginMember {
       ),
       isPage: shown !== null,
       trace,
+      times,
       records,
       size: 0,
       isLean: false,

@@ -18,6 +18,7 @@ export const MOCK_RUNTIME: Runtime = {
   now: () => Date.now(),
   random: () => Math.random(),
   token: () => randomBytes(32).toString('base64url'),
+  clock: () => performance.now(),
 };
 
 /** The records that are written to, and how many there may be. */
@@ -59,6 +60,7 @@ export const stoppedWith = (text: string, response: EngineResponse): Handled => 
   problem: null,
   operation: null,
   trace: [{ step: 'answer', outcome: 'stopped', text }],
+  times: [],
   changes: [],
   kept: null,
   tokens: [],

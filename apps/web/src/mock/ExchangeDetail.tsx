@@ -3,6 +3,8 @@ import type { Exchange } from '@isomeros/api';
 import { useState } from 'react';
 import { refusalText } from '../app/api/client.js';
 import { usePinExchangeMutation } from './mocksApi.js';
+import type { Contract } from '@isomeros/core/contract';
+import { EntityLine, WhyOperation } from './WhyOperation.js';
 import { KeepExchange } from './KeepExchange.js';
 import { MatchNarrowing } from './MatchNarrowing.js';
 import { RemovalTree } from './RemovalTree.js';
@@ -27,11 +29,13 @@ const STEP_WORDS: Readonly<Record<StepName, string>> = {
 interface Props {
   /** The id of the mock. */
   readonly mock: string;
+  /** That of the endpoint that is looked at; `null` while it is read. */
+  readonly contract: Contract | null;
   readonly exchange: Exchange | null;
 }
 
 /** How one exchange was handled, step by step, and the records it touched. */
-export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
+export function ExchangeDetail({ mock, contract, exchange }: Props): React.JSX.Element {
   if (exchange === null) {
     return (
       <section className="panel" aria-label="What happened">
@@ -57,15 +61,19 @@ export function ExchangeDetail({ mock, exchange }: Props): React.JSX.Element {
         <MatchNarrowing key={`narrowing ${exchange.number}`} steps={exchange.narrowing} />
         <table className="trace">
           <tbody>
-            {exchange.trace.map(({ step, outcome, text }, index) => (
+            {exchange.trace.map(({ step, outcome, text, milliseconds }, index) => (
               <tr key={index} className={outcome}>
                 <td>{STEP_WORDS[step]}</td>
                 <td className={text.includes('\n') ? 'long mono' : ''}>{text}</td>
+                <td className="took">{milliseconds?.toFixed(2)}</td>
               </tr>
             ))}
           </tbody>
         </table>
         <Candidates exchange={exchange} />
+        {exchange.operation !== null && (
+          <WhyOperation key={`why ${exchange.number}`} contract={contract} operation={exchange.operation} />
+        )}
         <header className="panel-head">
           <h3>Records</h3>
           <span className="quiet">{countText(exchange.records)}</span>
@@ -170,7 +178,8 @@ function RecordTable({ change }: { readonly change: RecordChange }): React.JSX.E
         <span className="strong">
           {entity} {text(key)}
         </span>{' '}
-        {effect === 'changed' ? `${changed.length} of ${names.length} attributes changed` : effect}
+        {effect === 'changed' ? `${changed.length} of ${names.length} attributes changed` : effect}{' '}
+        <EntityLine entity={entity} />
       </div>
       <AttributeRows change={change} names={effect === 'changed' ? changed : names} />
       {effect === 'changed' && same.length > 0 && (

@@ -70,7 +70,7 @@ export function Exchanges({ begin, endpoint, attempt }: Props): React.JSX.Elemen
         }}
         onSend={send}
       />
-      <ExchangeDetail mock={mock.id} exchange={exchange} />
+      <ExchangeDetail mock={mock.id} contract={contract} exchange={exchange} />
     </SplitPanels>
   );
 }

@@ -28,6 +28,8 @@ export interface Handled {
   /** The operation that handled it; `null` when none did. */
   readonly operation: string | null;
   readonly trace: readonly TraceStep[];
+  /** When each step was done, by the clock; empty without one. */
+  readonly times: readonly number[];
   /** What a write would change; the caller commits it, then answers. */
   readonly changes: readonly RowChange[];
   /** An answer that is to be stored with the changes, for when the request is sent again. */
@@ -83,6 +85,7 @@ export function handle(
     problem: 'code' in answer ? answer : null,
     operation: exchange.operation?.id ?? null,
     trace: exchange.trace,
+    times: exchange.times,
     changes: response.status < 400 ? exchange.changes : [],
     kept: response.status < 400 ? exchange.kept : null,
     tokens: response.status < 400 ? exchange.tokens : [],
@@ -121,6 +124,7 @@ function withLength({ headers, body }: EngineResponse): EngineResponse['headers'
 
 class Exchange {
   readonly trace: TraceStep[] = [];
+  readonly times: number[] = [];
   operation: Operation | null = null;
   changes: readonly RowChange[] = [];
   kept: IdempotentResponse | null = null;
@@ -136,6 +140,7 @@ class Exchange {
 
   note(step: TraceStep): void {
     this.trace.push(step);
+    if (this.runtime.clock !== undefined) this.times.push(this.runtime.clock());
   }
 
   run(): EngineResponse | Problem {

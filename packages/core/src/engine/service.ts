@@ -72,6 +72,8 @@ export interface Runtime {
   readonly random: () => number;
   /** A text that nobody can guess, of at least 128 bits. */
   readonly token: () => string;
+  /** Milliseconds that only go forward, by which steps are timed; they are not where it is left out. */
+  readonly clock?: (() => number) | undefined;
 }
 
 export const indexOf = (service: Service): ContractIndex => indexContract(service.contract);

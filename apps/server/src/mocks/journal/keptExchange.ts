@@ -1,7 +1,7 @@
-import type { Exchange, ExchangeSummary, Message } from '@isomeros/api';
+import type { Exchange, ExchangeSummary, Message, TimedStep } from '@isomeros/api';
 import { STATUS_CODES } from 'node:http';
 import type { Contract } from '@isomeros/core/contract';
-import type { EngineResponse, KeptChange, RecordedBody } from '@isomeros/core/engine';
+import type { EngineResponse, KeptChange, RecordedBody, TraceStep } from '@isomeros/core/engine';
 
 /**
  * An exchange as it is kept: most are never looked at, so what came and what went is kept as it is, and messages are
@@ -21,6 +21,7 @@ export interface KeptExchange extends Omit<
   | 'removed'
   | 'pinned'
   | 'page'
+  | 'trace'
 > {
   /** Given by the journal. */
   number: number;
@@ -28,6 +29,10 @@ export interface KeptExchange extends Omit<
   readonly contract: Contract;
   /** Milliseconds since 1970. */
   readonly at: number;
+  readonly trace: readonly TraceStep[];
+  /** When it began, and when each step was done, in milliseconds that only go forward. */
+  readonly started: number;
+  readonly times: readonly number[];
   /** How long it took, as a whole number, which takes no object of its own. */
   readonly microseconds: number;
   /** The target as it was sent, in whatever form. */
@@ -110,6 +115,17 @@ export function responseMessage({ response: { status, headers, body }, isLean }:
 }
 
 const asMilliseconds = (microseconds: number): number => Math.round(microseconds / 10) / 100;
+
+/** The steps with how long each took. The last one has what is left: waiting, committing, sending. */
+export function timedTrace({ trace, started, times, microseconds }: KeptExchange): readonly TimedStep[] {
+  const last = trace.length - 1;
+  return trace.map((step, place): TimedStep => {
+    const done = place === last ? started + microseconds / 1_000 : times[place];
+    const before = place === 0 ? started : times[place - 1];
+    const isTimed = done !== undefined && before !== undefined;
+    return { ...step, milliseconds: isTimed ? asMilliseconds((done - before) * 1_000) : null };
+  });
+}
 
 /** What a list tells of an exchange. */
 export function exchangeSummary(kept: KeptExchange): Omit<ExchangeSummary, 'pinned'> {

@@ -9,7 +9,13 @@ import {
   versionOf,
   type KeptChange,
 } from '@isomeros/core/engine';
-import { exchangeSummary, requestMessage, responseMessage, type KeptExchange } from './keptExchange.js';
+import {
+  exchangeSummary,
+  requestMessage,
+  responseMessage,
+  timedTrace,
+  type KeptExchange,
+} from './keptExchange.js';
 
 /** What a write made of one record. */
 interface StoredVersion extends Pick<RecordVersion, 'version' | 'changed'> {
@@ -46,7 +52,7 @@ export function exchangeToStore(kept: KeptExchange): StoredExchange {
     request: requestMessage(kept),
     response: responseMessage(kept),
     page: kept.isPage,
-    trace: kept.trace,
+    trace: timedTrace(kept),
     records: described.map(describeChange),
     removed: cascadeOf(kept.records),
     contract: contractDigest(kept.contract),
