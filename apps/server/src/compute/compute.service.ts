@@ -1,6 +1,7 @@
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { errorCode } from '../errors.js';
+import { clientGone } from '../http/clientAbort.js';
 import { ApiProblem } from '../http/problem.js';
 import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import type * as program from './program.js';
@@ -67,7 +68,7 @@ export class ComputeService implements OnModuleDestroy {
     try {
       return (await pool.run(task, { name, signal })) as Awaited<ReturnType<Program[Name]>>;
     } catch (error) {
-      if (gone?.aborted === true) throw new ApiProblem('bad-request', 'The client went away.');
+      if (gone?.aborted === true) throw clientGone();
       if (late.aborted)
         throw new ApiProblem('unsound', `${refusal}: it took longer than ${LIMIT_MS / 1_000} s.`);
       if (errorCode(error) === 'ERR_WORKER_OUT_OF_MEMORY')

@@ -1,5 +1,6 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { clientGone } from './clientAbort.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem, sendProblem } from './problem.js';
 
@@ -20,6 +21,7 @@ export class ProblemFilter implements ExceptionFilter {
 
   private asProblem(error: unknown, request: Request): ApiProblem {
     if (error instanceof ApiProblem) return error;
+    if (error instanceof DOMException && error.name === 'AbortError') return clientGone();
     if (isUnreadablePath(error))
       return new ApiProblem('bad-request', 'The path is not percent-encoded UTF-8.');
     if (isDatabaseAway(error)) {

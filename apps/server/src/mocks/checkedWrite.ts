@@ -1,7 +1,7 @@
 import { Draft, firstViolation, withDefaultsOf, type RowChange } from '@isomeros/core/engine';
-import type { Model, Progress, Steps } from '@isomeros/core/model';
+import type { Model, Steps } from '@isomeros/core/model';
 import type { ServedRelease } from '../designs/releases.service.js';
-import { inSlices } from '../slices.js';
+import { inSlices, type Watching } from '../slices.js';
 import type { LoadedMock } from './loadedMock.js';
 
 /** What is wanted around a write that is checked as a whole. */
@@ -10,7 +10,7 @@ export interface CheckedTarget {
   readonly most: number;
   /** Gives releases records of their own. */
   readonly split: (releases: readonly ServedRelease[]) => Promise<void>;
-  readonly onProgress: (progress: Progress) => void;
+  readonly watching: Watching;
 }
 
 /** What came of checking: the changes, or `null` where nothing is to be written. */
@@ -25,7 +25,7 @@ interface Checked {
  */
 export async function writeChecked<T extends Checked>(
   mock: LoadedMock,
-  { split, onProgress }: CheckedTarget,
+  { split, watching }: CheckedTarget,
   check: (draft: Draft) => Steps<T>,
 ): Promise<T> {
   for (;;) {
@@ -33,10 +33,10 @@ export async function writeChecked<T extends Checked>(
       async (): Promise<{ readonly checked: T } | { readonly apart: readonly ServedRelease[] }> => {
         const { dataset } = mock.records;
         const draft = new Draft(dataset);
-        const checked = await inSlices(check(draft), onProgress);
+        const checked = await inSlices(check(draft), watching);
         if (checked.changes === null) return { checked };
         const others = mock.releases.filter(({ derivation }) => derivation.model !== dataset.model);
-        const shared = await inSlices(sharedChanges(dataset.model, others, checked.changes), onProgress);
+        const shared = await inSlices(sharedChanges(dataset.model, others, checked.changes), watching);
         if ('apart' in shared) return shared;
         await mock.records.writeLarge(shared.changes, draft.counters, false);
         return { checked };

@@ -10,12 +10,13 @@ import { lazy, type Identities, type Model, type Row } from '@isomeros/core/mode
 import { completeModel, keepChoices, readKeptChoices } from '@isomeros/core/arrangement';
 import { parse } from '@isomeros/core/notation';
 import { publish } from '@isomeros/core/publication';
-import { seed, type SeedPlan, type Shortfall } from '@isomeros/core/seeding';
+import { seedSteps, type SeedPlan, type SeedResult } from '@isomeros/core/seeding';
 import type { DatasetRow, MockRow } from '../database/tables.js';
 import type { Derivation } from '../compute/program.js';
 import type { ValidModel } from '../designs/designs.service.js';
 import { errorCode } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
+import { inSlices, type Watching } from '../slices.js';
 
 const PORT_TAKEN: ReadonlySet<string> = new Set(['EADDRINUSE', 'EACCES']);
 
@@ -94,17 +95,27 @@ export function isOutdated(stored: ModelColumns, model: ValidModel): boolean {
   );
 }
 
-/** Fresh records with numbers that no record had before. */
-export function createRecords(
+/** Fresh records, made in slices. */
+export async function makeRecords(
   { model }: Pick<Derivation, 'model'>,
   seedNumber: number,
   plan: SeedPlan,
-  before: Counters,
   most: number,
-): { readonly rows: readonly Row[]; readonly counters: Counters; readonly shortfalls: readonly Shortfall[] } {
-  const made = seed(model, { ...plan, seed: seedNumber, now: Date.now(), most });
+  watching: Watching,
+): Promise<SeedResult> {
+  const options = { ...plan, seed: seedNumber, now: Date.now(), most };
+  const made = await inSlices(seedSteps(model, options), watching);
   if (made.overflows)
     throw new ApiProblem('invalid', `A mock holds at most ${most} records; there would be more.`);
+  return made;
+}
+
+/** Fresh records with numbers that no record had before. */
+export function numberedAfter(
+  model: Model,
+  made: SeedResult,
+  before: Pick<Counters, 'rid'>,
+): { readonly rows: readonly Row[]; readonly counters: Counters } {
   const { rows, last } = renumbered(model, made.rows, before.rid);
-  return { rows, counters: { rid: last, attributes: made.counters }, shortfalls: made.shortfalls };
+  return { rows, counters: { rid: last, attributes: made.counters } };
 }

@@ -111,11 +111,11 @@ export class MockRegistry {
   }
 
   /** What a write to a mock needs that is checked as a whole. */
-  checkedTarget(mock: LoadedMock): CheckedTarget {
+  checkedTarget(mock: LoadedMock, signal: AbortSignal): CheckedTarget {
     return {
       most: this.limits.records,
       split: (releases) => this.split(mock, releases),
-      onProgress: this.progressOf(mock),
+      watching: { onProgress: this.progressOf(mock), signal },
     };
   }
 

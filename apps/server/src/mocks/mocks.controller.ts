@@ -1,4 +1,5 @@
-import { Body, Controller, Headers, Param, Query, type MessageEvent } from '@nestjs/common';
+import { Body, Controller, Headers, Param, Query, Res, type MessageEvent } from '@nestjs/common';
+import type { Response } from 'express';
 import {
   pathOf,
   type Faults,
@@ -13,6 +14,7 @@ import {
 } from '@isomeros/api';
 import { filter, from, map, merge, type Observable } from 'rxjs';
 import { Answered } from '../http/answered.js';
+import { clientAbortSignal } from '../http/clientAbort.js';
 import { EventRoute, Route } from '../http/route.js';
 import { FaultsDto } from './faults.dto.js';
 import { toFaults } from './faults.js';
@@ -77,8 +79,8 @@ export class MocksController {
   }
 
   @Route('POST /api/mocks/{id}/reset')
-  reset(@Param('id') id: string): Promise<Mock> {
-    return this.mocks.reset(id);
+  reset(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<Mock> {
+    return this.mocks.reset(id, clientAbortSignal(response));
   }
 
   @Route('GET /api/mocks/{id}/record-types')

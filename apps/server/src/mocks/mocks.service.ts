@@ -19,7 +19,7 @@ import {
 } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
-import { checkArrangements, createRecords, modelColumnsOf } from './createDataset.js';
+import { checkArrangements, makeRecords, modelColumnsOf, numberedAfter } from './createDataset.js';
 import { sharedRows } from './releaseEndpoints.js';
 import { newestOf, reset, restore } from './replaceRecords.js';
 import { readSeedPlan } from './seedPlan.js';
@@ -63,13 +63,8 @@ export class MocksService {
     const derivation = firstOf([...derivations, ...releases.map((release) => release.derivation)]);
     const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
     const seed = wanted.seed ?? USUAL_SEED;
-    const { rows, counters, shortfalls } = createRecords(
-      derivation,
-      seed,
-      plan,
-      { rid: 0, attributes: {} },
-      this.mocks.limits.records,
-    );
+    const made = await makeRecords(derivation, seed, plan, this.mocks.limits.records, {});
+    const { rows, counters } = numberedAfter(derivation.model, made, { rid: 0 });
     const { together, apart, shared } = divide(derivation.model, rows, releases);
     const row = newRow(wanted.design);
     const mock = await this.mocks.begin(row, endpointsOf(wanted, together), {
@@ -79,7 +74,7 @@ export class MocksService {
       rows: shared,
       counters,
     });
-    mock.shortfalls = shortfalls;
+    mock.shortfalls = made.shortfalls;
     try {
       await this.mocks.listen(mock, wanted.port === undefined);
       for (const { label } of apart)
@@ -119,13 +114,12 @@ export class MocksService {
   }
 
   /** Puts fresh seed records in place of all, under the newest model of the design. */
-  async reset(id: string): Promise<Mock> {
+  async reset(id: string, signal: AbortSignal): Promise<Mock> {
     const mock = this.mocks.find(id);
     const { designId } = mock.row;
     await this.mocks.queue.run(designId, async () => {
       const newest = await this.mocks.newestFor(mock);
-      const { records } = this.mocks.limits;
-      await reset(mock, newest, records, (releases) => this.mocks.split(mock, releases));
+      await reset(mock, newest, this.mocks.checkedTarget(mock, signal));
     });
     await this.mocks.settle(mock);
     return viewOf(mock);

@@ -3,6 +3,7 @@ import { pipeline } from 'node:stream/promises';
 import type { ImportResult, InspectedRecord, RecordTable, WrittenEdits } from '@isomeros/api';
 import { Body, Controller, Headers, Param, Query, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { clientAbortSignal } from '../http/clientAbort.js';
 import { RecordsBody } from '../http/bodyInterceptor.js';
 import { ApiProblem } from '../http/problem.js';
 import { Route, TextRoute } from '../http/route.js';
@@ -76,12 +77,16 @@ export class RecordsController {
 
   /** Writes edits of records, all or none. */
   @Route('POST /api/mocks/{id}/record-edits')
-  async edit(@Param('id') id: string, @Body() body: RecordEditsDto): Promise<WrittenEdits> {
+  async edit(
+    @Param('id') id: string,
+    @Body() body: RecordEditsDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<WrittenEdits> {
     const mock = this.mocks.find(id);
     const edits = readEdits(body.edits);
     if (body.way !== 'around') return editThrough(mock, servedIn(body), edits);
     const written = await this.mocks.queue.run(mock.row.designId, () =>
-      editAround(mock, this.mocks.checkedTarget(mock), edits),
+      editAround(mock, this.mocks.checkedTarget(mock, clientAbortSignal(response)), edits),
     );
     if (written.written) this.mocks.announce(mock);
     return written;
@@ -94,8 +99,10 @@ export class RecordsController {
     @Param('id') id: string,
     @Query() query: ImportQueryDto,
     @Body() body: unknown,
+    @Res({ passthrough: true }) response: Response,
   ): Promise<ImportResult> {
-    return this.import(id, { kind: 'document', text: textOf(body) }, query);
+    const signal = clientAbortSignal(response);
+    return this.import(id, { kind: 'document', text: textOf(body) }, query, signal);
   }
 
   /** Imports records of one type. */
@@ -107,19 +114,22 @@ export class RecordsController {
     @Query() query: ImportQueryDto,
     @Headers('content-type') type: string | undefined,
     @Body() body: unknown,
+    @Res({ passthrough: true }) response: Response,
   ): Promise<ImportResult> {
     const form = type?.startsWith(CSV_TYPE) === true ? 'csv' : 'records';
-    return this.import(id, { kind: form, of: name, text: textOf(body) }, query);
+    const signal = clientAbortSignal(response);
+    return this.import(id, { kind: form, of: name, text: textOf(body) }, query, signal);
   }
 
   private async import(
     id: string,
     records: RecordsSource,
     { mode = 'merge', check }: ImportQueryDto,
+    signal: AbortSignal,
   ): Promise<ImportResult> {
     const mock = this.mocks.find(id);
     const result = await this.mocks.queue.run(mock.row.designId, () =>
-      importInto(mock, this.mocks.checkedTarget(mock), records, mode, check !== undefined),
+      importInto(mock, this.mocks.checkedTarget(mock, signal), records, mode, check !== undefined),
     );
     if (result.done) this.mocks.announce(mock);
     return result;

@@ -6,8 +6,16 @@ import type { ValidModel } from '../designs/designs.service.js';
 import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
+import type { CheckedTarget } from './checkedWrite.js';
 import { firstOf, seedPlanOf, serveContracts, type LoadedMock } from './loadedMock.js';
-import { createRecords, modelColumns, modelColumnsOf, modelOf, type ModelColumns } from './createDataset.js';
+import {
+  makeRecords,
+  numberedAfter,
+  modelColumns,
+  modelColumnsOf,
+  modelOf,
+  type ModelColumns,
+} from './createDataset.js';
 import { allDerivations, sharedRows } from './releaseEndpoints.js';
 import type { SnapshotState } from './snapshotStore.js';
 
@@ -81,19 +89,21 @@ const BEGUN_ANEW = { keepsAnswers: false, keepsTokens: false };
 export async function reset(
   mock: LoadedMock,
   newest: NewestModel,
-  most: number,
-  split: Split,
+  { most, split, watching }: CheckedTarget,
 ): Promise<void> {
   const { derivations, columns } = newestOf(mock, newest);
   const derivation = firstOf(derivations);
-  let shortfalls: LoadedMock['shortfalls'] = [];
-  await replaceRecords(mock, split, (before) => {
-    const made = createRecords(derivation, mock.dataset.seed, seedPlanOf(mock), before, most);
-    ({ shortfalls } = made);
-    const { rows, counters } = made;
-    return { model: derivation.model, columns, rows, counters, derivations, ...BEGUN_ANEW };
-  });
-  mock.shortfalls = shortfalls;
+  const { model } = derivation;
+  // Requests go on meanwhile; only what is made is put in place at once.
+  const made = await makeRecords(derivation, mock.dataset.seed, seedPlanOf(mock), most, watching);
+  await replaceRecords(mock, split, (before) => ({
+    model,
+    columns,
+    ...numberedAfter(model, made, before),
+    derivations,
+    ...BEGUN_ANEW,
+  }));
+  mock.shortfalls = made.shortfalls;
   mock.waiting = [];
 }
 

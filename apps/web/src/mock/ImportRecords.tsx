@@ -1,11 +1,10 @@
-import type { Progress } from '@isomeros/core/model';
 import type { ImportMode } from '@isomeros/core/transfer';
 import { Button, Segmented, Select } from 'antd';
 import { useRef, useState, type DragEvent } from 'react';
-import { refusalOf } from '../app/api/client.js';
+import { isAborted, refusalOf } from '../app/api/client.js';
 import type { Mock, ProblemBody, ImportResult } from '@isomeros/api';
 import { FileInput } from '../app/parts/FileInput.js';
-import { useFollowMockQuery } from './followMock.js';
+import { WorkProgress } from './WorkProgress.js';
 import { useImportRecordsMutation } from './recordsApi.js';
 
 interface Props {
@@ -42,6 +41,7 @@ export function ImportRecords({ mock, types }: Props): React.JSX.Element {
   const [text, setText] = useState('');
   const [outcome, setOutcome] = useState<Outcome>({ kind: 'none' });
   const file = useRef<HTMLInputElement>(null);
+  const running = useRef<{ abort: () => void } | null>(null);
   const open = async (chosen: File): Promise<void> => {
     setText(await chosen.text());
     setOutcome({ kind: 'none' });
@@ -53,10 +53,11 @@ export function ImportRecords({ mock, types }: Props): React.JSX.Element {
     const isCsv = of !== ALL && !/^\s*[[{]/.test(text);
     try {
       const type = of === ALL ? null : of;
-      const taken = await importRecords({ mock: mock.id, type, text, isCsv, mode, check }).unwrap();
-      setOutcome({ kind: 'taken', taken });
+      const importing = importRecords({ mock: mock.id, type, text, isCsv, mode, check });
+      running.current = importing;
+      setOutcome({ kind: 'taken', taken: await importing.unwrap() });
     } catch (error) {
-      setOutcome({ kind: 'refused', problem: refusalOf(error) });
+      setOutcome(isAborted(error) ? { kind: 'none' } : { kind: 'refused', problem: refusalOf(error) });
     }
   };
   const drop = (event: DragEvent): void => {
@@ -115,24 +116,11 @@ export function ImportRecords({ mock, types }: Props): React.JSX.Element {
           Import
         </Button>
       </div>
-      {outcome.kind === 'working' ? <TakingProgress mock={mock} /> : <TakingReport outcome={outcome} />}
-    </div>
-  );
-}
-
-const IN_WORDS: Readonly<Record<Progress['doing'], string>> = {
-  reading: 'Reading',
-  finding: 'Finding records by their keys',
-  comparing: 'Comparing',
-  checking: 'Checking',
-  writing: 'Writing',
-};
-
-function TakingProgress({ mock }: Pick<Props, 'mock'>): React.JSX.Element {
-  const progress = useFollowMockQuery(mock.id).data?.progress ?? null;
-  return (
-    <div className="taking-report" role="status">
-      {progress === null ? 'Working.' : `${IN_WORDS[progress.doing]}: ${progress.count} records.`}
+      {outcome.kind === 'working' ? (
+        <WorkProgress mock={mock.id} onCancel={() => running.current?.abort()} />
+      ) : (
+        <TakingReport outcome={outcome} />
+      )}
     </div>
   );
 }

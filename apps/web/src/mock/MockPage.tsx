@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
-import { refusalText } from '../app/api/client.js';
+import { isAborted, refusalText, type MockAction } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { Exchanges, NEWEST } from './Exchanges.js';
@@ -17,6 +17,7 @@ import {
 } from './mocksApi.js';
 import { useRestoreSnapshotMutation } from './recordsApi.js';
 import { RecordsPage } from './RecordsPage.js';
+import { WorkProgress } from './WorkProgress.js';
 import { StartMock } from './StartMock.js';
 import { useSelectedEndpoint } from './useSelectedEndpoint.js';
 import './mock.css';
@@ -49,6 +50,20 @@ export function MockPage(): React.JSX.Element {
       setProblem(refusalText(error));
     }
   }, []);
+  const [running, setRunning] = useState<{ readonly abort: () => void } | null>(null);
+  const act = (action: MockAction): Promise<void> =>
+    attempt(async () => {
+      if (mock === null) return;
+      const acting = actOnMock({ id: mock.id, action });
+      setRunning(acting);
+      try {
+        await acting.unwrap();
+      } catch (error) {
+        if (!isAborted(error)) throw error;
+      } finally {
+        setRunning(null);
+      }
+    });
   const start = (releases: readonly string[]): void => {
     const names = arrangements.map(({ name }) => name);
     void attempt(() => createMock({ design: id, arrangements: names, releases }).unwrap());
@@ -62,9 +77,7 @@ export function MockPage(): React.JSX.Element {
         endpoints={endpoints}
         endpoint={endpoint}
         onServe={() => start([])}
-        onAct={(action) => {
-          void attempt(() => actOnMock({ id: mock.id, action }).unwrap());
-        }}
+        onAct={act}
         view={view}
         onView={show}
         onRestore={(name) => {
@@ -72,14 +85,17 @@ export function MockPage(): React.JSX.Element {
         }}
         onRemove={() => void attempt(() => removeMock(mock.id).unwrap())}
       />
-      <Notices
-        mock={mock}
-        problem={problem}
-        isDeciding={view === 'migration'}
-        onDecide={() => {
-          show('migration');
-        }}
-      />
+      <div>
+        <Notices
+          mock={mock}
+          problem={problem}
+          isDeciding={view === 'migration'}
+          onDecide={() => {
+            show('migration');
+          }}
+        />
+        {running !== null && <WorkProgress mock={mock.id} onCancel={running.abort} />}
+      </div>
       {view === 'records' && (
         <RecordsPage
           endpoint={endpoint}
@@ -87,7 +103,7 @@ export function MockPage(): React.JSX.Element {
             setPlace(next);
             setView('exchanges');
           }}
-          onReset={() => attempt(() => actOnMock({ id: mock.id, action: 'reset' }).unwrap())}
+          onReset={() => act('reset')}
         />
       )}
       {view === 'load' && <LoadPage mock={mock} />}

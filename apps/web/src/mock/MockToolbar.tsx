@@ -15,7 +15,7 @@ interface Props {
   readonly endpoints: readonly MockEndpoint[];
   /** What is looked at. */
   readonly endpoint: MockEndpoint;
-  readonly onAct: (action: MockAction) => void;
+  readonly onAct: (action: MockAction) => Promise<void>;
   /** Starts a mock of the arrangements. */
   readonly onServe: () => void;
   readonly view: MockView;
@@ -51,7 +51,7 @@ export function MockToolbar(props: Props): React.JSX.Element {
           <ExplainedAction
             by="mock.run"
             onPress={() => {
-              onAct(mock.running ? 'stop' : 'start');
+              void onAct(mock.running ? 'stop' : 'start');
             }}
           >
             {mock.running ? 'Stop' : 'Start'}
@@ -99,7 +99,7 @@ function Acts({ mock, onAct, onRestore, onRemove }: ActsProps): React.JSX.Elemen
   return (
     <div className="acts">
       <Explained by="mock.undo">
-        <Button onClick={() => onAct('undo')}>Undo</Button>
+        <Button onClick={() => void onAct('undo')}>Undo</Button>
       </Explained>
       <Explained by="mock.faults">
         <FaultsPanel mock={mock} />
@@ -114,7 +114,7 @@ function Acts({ mock, onAct, onRestore, onRemove }: ActsProps): React.JSX.Elemen
           okText="Reset"
           cancelText="Keep"
           onConfirm={() => {
-            onAct('reset');
+            void onAct('reset');
           }}
         >
           <Button>Reset</Button>

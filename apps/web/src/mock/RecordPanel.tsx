@@ -125,7 +125,7 @@ function Versions({
                 onJournal({ exchange: null, looked: { query: { record: record.number }, record: name } })
               }
             >
-              Exchanges
+              Its exchanges
             </button>
           </span>
         )}

@@ -30,7 +30,7 @@ export const mocksApi = serverApi.injectEndpoints({
       invalidatesTags: ['Mocks'],
     }),
     actOnMock: build.mutation<Mock, { readonly id: string; readonly action: MockAction }>({
-      queryFn: askWith(({ id, action }) => api.actOnMock(id, action)),
+      queryFn: ({ id, action }, { signal }) => askWith(() => api.actOnMock(id, action, signal))(null),
       invalidatesTags: ['Mocks', 'Records', 'Migration'],
     }),
     removeMock: build.mutation<null, string>({

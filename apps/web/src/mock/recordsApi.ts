@@ -67,7 +67,8 @@ export const recordsApi = serverApi.injectEndpoints({
       ImportResult,
       { readonly mock: string; readonly type: string | null } & Import
     >({
-      queryFn: askWith(({ mock, type, ...given }) => api.importRecords(mock, type, given)),
+      queryFn: ({ mock, type, ...given }, { signal }) =>
+        askWith(() => api.importRecords(mock, type, given, signal))(null),
       invalidatesTags: ['Mocks', 'Records'],
     }),
     readMigration: build.query<MigrationView, string>({

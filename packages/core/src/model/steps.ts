@@ -1,6 +1,6 @@
 /** What is being done, and how many things of it are done. */
 export interface Progress {
-  readonly doing: 'reading' | 'finding' | 'comparing' | 'checking' | 'writing';
+  readonly doing: 'reading' | 'finding' | 'comparing' | 'checking' | 'writing' | 'making';
   readonly count: number;
 }
 

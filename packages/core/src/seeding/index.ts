@@ -1,4 +1,4 @@
-export { seed } from './seed.js';
+export { seed, seedSteps } from './seed.js';
 export type { SeedOptions, SeedResult } from './seed.js';
 export type { Shortfall } from './shortfall.js';
 export { Random, randomUuid } from './random.js';

@@ -133,3 +133,11 @@ function choiceNamed(model: Model, name: string): Attribute | undefined {
     .entities.get(entity)
     ?.attributes.find((candidate) => candidate.name === attribute);
 }
+
+/** How many records are wanted where so many places are there for them: what fills slots may be wanted too often. */
+export function wantedWithin({ counts }: SeedPlan, { entity, owner }: EntityStorage, places: number): number {
+  const asked = counts[entity.name];
+  return asked === undefined || owner === null || owner.cardinality === 'many'
+    ? places
+    : Math.max(asked, places);
+}

@@ -1,13 +1,14 @@
 import {
   bareObject,
-  capital,
   constraintValue,
   creationOrder,
+  eachInSteps,
+  entryOf,
   indexModel,
   ownsItself,
   pointingOf,
+  runToEnd,
   storageOf,
-  withArticle,
   type Attribute,
   type AttributeType,
   type EntityStorage,
@@ -16,14 +17,15 @@ import {
   type RefersTo,
   type Row,
   type ScalarType,
+  type Steps,
 } from '../model/index.js';
-import { USUAL_PLAN, wantedCount, type SeedPlan } from './plan.js';
+import { USUAL_PLAN, wantedCount, wantedWithin, type SeedPlan } from './plan.js';
 import { Random } from './random.js';
 import { putInSequence } from './sequence.js';
 import { seedScalar, type SeedSubject } from './scalars.js';
 import { spreadOver } from './spread.js';
 import { isStamped, provisionalStamp, stampTimes } from './stamps.js';
-import { UNFILLED, unfoundText, type Shortfall } from './shortfall.js';
+import { missing, slotsTaken, UNFILLED, unfoundText, type Shortfall } from './shortfall.js';
 import { unfilled } from './unfilled.js';
 
 /** What is wanted, and when. */
@@ -49,9 +51,11 @@ const PAIRS_AT_MOST = 3;
 const ATTEMPTS = 30;
 
 /** Makes records that obey every rule of the model, from a number. */
-export function seed(model: Model, options: SeedOptions): SeedResult {
-  return new Seeder(model, options).run();
-}
+export const seed = (model: Model, options: SeedOptions): SeedResult => runToEnd(seedSteps(model, options));
+
+/** The same in steps. */
+export const seedSteps = (model: Model, options: SeedOptions): Steps<SeedResult> =>
+  new Seeder(model, options).run();
 
 class Seeder {
   private readonly random: Random;
@@ -76,22 +80,27 @@ class Seeder {
     this.most = options.most ?? Infinity;
   }
 
-  run(): SeedResult {
+  *run(): Steps<SeedResult> {
     const creation = creationOrder(this.model);
     const storages = storageOf(this.model).byId;
     const [order, impossible] = [creation.order, creation.impossible].map((entities) =>
       entities.flatMap((entity) => storages.get(entity.id) ?? []),
     ) as [EntityStorage[], EntityStorage[]];
-    for (const storage of order) this.makeAll(storage);
+    for (const storage of order) yield* this.makeAll(storage);
     this.dropUnfilled(storages);
     for (const storage of order) this.fillOptional(storage);
     for (const relationship of indexModel(this.model).relationships) {
       const pairs = relationship.kind === 'pairs' ? storages.get(relationship.id) : undefined;
-      if (pairs !== undefined) this.makePairs(pairs);
+      if (pairs !== undefined) yield* this.makePairs(pairs);
     }
     for (const storage of impossible) {
       const why = 'What it needs first needs it in turn.';
-      this.shortfalls.push({ entity: storage.entity.name, wanted: this.wanted(storage), made: 0, why });
+      this.shortfalls.push({
+        entity: storage.entity.name,
+        wanted: wantedCount(this.plan, storage),
+        made: 0,
+        why,
+      });
     }
     stampTimes(this.rows, storages, this.options.now, this.random);
     return {
@@ -132,12 +141,12 @@ class Seeder {
   }
 
   /** A few pairs for each record of the near side, as long as there are others to pair it with. */
-  private makePairs(storage: EntityStorage): void {
+  private *makePairs(storage: EntityStorage): Steps<void> {
     const [from, to] = storage.references;
     if (from === undefined || to === undefined) return;
     const targets = this.rowsOf(to.to);
     const near = this.rowsOf(from.to);
-    near.forEach((rid, ordinal) => {
+    yield* eachInSteps('making', near.entries(), ([ordinal, rid]) => {
       const wanted = Math.min(targets.length, ordinal === 0 ? 2 : this.random.integer(0, PAIRS_AT_MOST));
       for (let made = 0; made < wanted; made++)
         this.makePair(storage, { [from.id]: rid, [to.id]: this.random.pick(targets) }, ordinal);
@@ -154,65 +163,39 @@ class Seeder {
     if (this.isFree(storage, values)) this.insert(storage, values);
   }
 
-  private wanted(storage: EntityStorage): number {
-    return wantedCount(this.plan, storage);
-  }
-
-  private makeAll(storage: EntityStorage): void {
+  private *makeAll(storage: EntityStorage): Steps<void> {
     const owners = this.ownersFor(storage);
     this.overflows ||= this.rows.length + owners.length > this.most;
     if (this.overflows) return;
     let made = 0;
-    for (const owner of owners) if (this.make(storage, owner, made)) made++;
+    yield* eachInSteps('making', owners, (owner) => {
+      if (this.make(storage, owner, made)) made++;
+    });
     const wanted =
-      owners.length === 0 ? this.wantedUnderNone(storage) : this.wantedOf(storage, owners.length);
+      owners.length === 0 ? this.wantedUnderNone(storage) : wantedWithin(this.plan, storage, owners.length);
     if (made < wanted) {
       const why =
-        this.missing(storage) ??
+        missing(storage, (name) => this.rowsOf(name).length > 0) ??
         this.unfound ??
-        this.slotsTaken(storage, owners.length) ??
+        slotsTaken(storage, owners.length) ??
         'No more values were found that are unique and fit.';
       this.shortfalls.push({ entity: storage.entity.name, wanted, made, why });
     }
     this.unfound = null;
   }
 
-  /** How many records are wanted where so many places are there for them: what fills slots may be wanted too often. */
-  private wantedOf({ entity, owner }: EntityStorage, places: number): number {
-    const asked = this.plan.counts[entity.name];
-    return asked === undefined || owner === null || owner.cardinality === 'many'
-      ? places
-      : Math.max(asked, places);
-  }
-
-  /** That there are no more places; `null` where there may be any number. */
-  private slotsTaken({ owner }: EntityStorage, places: number): string | null {
-    if (owner === null || owner.cardinality === 'many') return null;
-    const count = owner.cardinality === 'one' ? 'one' : 'at most one';
-    return `${capital(withArticle(owner.from))} owns ${count}, and there are ${places}.`;
-  }
-
   /** How many records there would be, had an owner of theirs been made. */
   private wantedUnderNone(storage: EntityStorage): number {
     const above = storage.owner?.from;
     return this.shortfalls.some(({ entity, made }) => entity === above && made === 0)
-      ? this.wanted(storage)
+      ? wantedCount(this.plan, storage)
       : 0;
-  }
-
-  /** What could not be made, and is needed first; `null` where all that is needed is there. */
-  private missing({ owner, references }: EntityStorage): string | null {
-    const needed = [
-      ...(owner === null || ownsItself(owner) ? [] : [owner.from]),
-      ...references.filter(({ cardinality }) => cardinality === 'one').map(({ to }) => to),
-    ].find((name) => this.rowsOf(name).length === 0);
-    return needed === undefined ? null : `There is no ${needed}, which it needs.`;
   }
 
   /** One entry a record to make: the owner's rid, or `null`. */
   private ownersFor(storage: EntityStorage): (number | null)[] {
     const { owner } = storage;
-    const wanted = this.wanted(storage);
+    const wanted = wantedCount(this.plan, storage);
     if (owner === null || ownsItself(owner)) return Array.from({ length: wanted }, () => null);
     const owners = this.rowsOf(owner.from);
     if (owner.cardinality === 'one') return owners;
@@ -345,18 +328,11 @@ class Seeder {
     }
     const rid = this.rows.length + 1;
     this.rows.push({ rid, entity: storage.entity.id, values, revision: 1 });
-    const list = this.byEntity.get(storage.entity.id);
-    if (list === undefined) this.byEntity.set(storage.entity.id, [rid]);
-    else list.push(rid);
+    entryOf(this.byEntity, storage.entity.id, (): number[] => []).push(rid);
   }
 
   private takenValues(id: string): Set<string> {
-    let values = this.taken.get(id);
-    if (values === undefined) {
-      values = new Set();
-      this.taken.set(id, values);
-    }
-    return values;
+    return entryOf(this.taken, id, () => new Set<string>());
   }
 
   /** Optional references, and owners among their own kind, once everything exists. Never forms a circle. */

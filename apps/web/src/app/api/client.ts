@@ -84,6 +84,10 @@ export function refusalOf(error: unknown): ProblemBody {
   throw error;
 }
 
+/** Whether something ended because it was cancelled. */
+export const isAborted = (error: unknown): boolean =>
+  typeof error === 'object' && error !== null && 'name' in error && error.name === 'AbortError';
+
 export const refusalText = (error: unknown): string => refusalOf(error).detail;
 
 const UNREACHABLE: ProblemBody = {
@@ -257,8 +261,8 @@ export const api = {
     arrangements: readonly string[],
     releases: readonly string[] = [],
   ): Promise<Mock> => call('POST /api/mocks', {}, { body: { design, arrangements, releases } }),
-  actOnMock: (id: string, action: MockAction): Promise<Mock> =>
-    call(`POST /api/mocks/{id}/${action}`, { id }),
+  actOnMock: (id: string, action: MockAction, signal: AbortSignal): Promise<Mock> =>
+    call(`POST /api/mocks/{id}/${action}`, { id }, { signal }),
   listSnapshots: async (id: string): Promise<readonly Snapshot[]> =>
     (await call('GET /api/mocks/{id}/snapshots', { id })).items,
   takeSnapshot: (id: string, name: string): Promise<Snapshot> =>
@@ -289,13 +293,18 @@ export const api = {
     type === null
       ? pathOf('GET /api/mocks/{id}/records', { id }, query)
       : pathOf('GET /api/mocks/{id}/records/{type}', { id, type }, query),
-  importRecords: async (id: string, type: string | null, given: Import): Promise<ImportResult> => {
+  importRecords: async (
+    id: string,
+    type: string | null,
+    given: Import,
+    signal: AbortSignal,
+  ): Promise<ImportResult> => {
     const { isCsv, mode, check } = given;
     const query = { mode, ...(check ? { check: 'only' as const } : {}) };
     const text = { type: isCsv ? 'text/csv' : 'application/json', content: given.text };
     return type === null
-      ? call('POST /api/mocks/{id}/records', { id }, { query, text })
-      : call('POST /api/mocks/{id}/records/{type}', { id, type }, { query, text });
+      ? call('POST /api/mocks/{id}/records', { id }, { query, text, signal })
+      : call('POST /api/mocks/{id}/records/{type}', { id, type }, { query, text, signal });
   },
   listCredentials: async (id: string): Promise<readonly MockCredential[]> =>
     (await call('GET /api/mocks/{id}/credentials', { id })).items,
