@@ -331,9 +331,7 @@ class Seeder {
     entryOf(this.byEntity, storage.entity.id, (): number[] => []).push(rid);
   }
 
-  private takenValues(id: string): Set<string> {
-    return entryOf(this.taken, id, () => new Set<string>());
-  }
+  private readonly takenValues = (id: string): Set<string> => entryOf(this.taken, id, () => new Set());
 
   /** Optional references, and owners among their own kind, once everything exists. Never forms a circle. */
   private fillOptional(storage: EntityStorage): void {
