@@ -93,7 +93,6 @@ async function linkPictures(page, keep, row) {
   await page.getByText('Where a client can go').click();
   await page.getByRole('option', { name: /passengers, 3 requests/ }).click();
   await page.getByRole('row', { name: /passengers 200/ }).waitFor();
-  await keep(page, 'arrange-ways');
   await page.getByRole('button', { name: 'Show among the paths' }).click();
   await page.getByRole('tree', { name: 'Path tree' }).focus();
   for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
@@ -142,16 +141,70 @@ async function contractPictures(open, keep, path) {
   await keep(dark, 'contract-dark');
 }
 
-/** The published reference, opened as a file, light and dark. */
-async function referencePictures(browser, keep, url, id) {
-  const at = `${url}api/designs/${id}/arrangements/main/publications/reference.html`;
-  for (const [colorScheme, name, place] of [
-    ['light', 'reference', ''],
-    ['dark', 'reference-dark', '#op-replaceSailing'],
-  ]) {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
-    await page.goto(at + place);
-    await keep(page, name);
+/** The published reference, opened as a file. */
+async function referencePicture(browser, keep, url, id) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' });
+  await page.goto(`${url}api/designs/${id}/arrangements/main/publications/reference.html`);
+  await keep(page, 'reference');
+}
+
+/** Exchanges, records that are edited, load, and what a removal took along. */
+async function mockPictures(open, keep, url, id) {
+  const mock = await open('light', `designs/${id}/mock`);
+  await mock.getByRole('listbox', { name: 'Exchange log' }).getByText('changeSailing').click();
+  await mock.locator('td.changed').first().waitFor();
+  await keep(mock, 'mock');
+  await mock.getByRole('button', { name: 'Records', exact: true }).click();
+  await mock.getByRole('option', { name: /^Sailing\s*\d/ }).click();
+  await mock.getByLabel('Find Sailing').fill('where status = planned by departsAt');
+  await mock.keyboard.press('Enter');
+  const rows = mock.getByRole('grid', { name: 'Sailing records' }).getByRole('row');
+  await rows.nth(4).getByRole('gridcell').nth(3).dblclick();
+  await mock.keyboard.type('7B');
+  await mock.keyboard.press('Enter');
+  await rows.nth(6).click();
+  await mock.keyboard.press('Delete');
+  await rows.nth(2).getByRole('gridcell').nth(3).dblclick();
+  await mock.keyboard.type('PIER2');
+  await mock.keyboard.press('Enter');
+  await mock.getByRole('button', { name: 'Write 3' }).click();
+  await mock.locator('.row-problems').waitFor();
+  await mock.locator('.removal-tree').waitFor();
+  await keep(mock, 'records');
+  await mock.getByRole('button', { name: 'Discard' }).click();
+  const { items } = await ask(`${url}api/mocks?design=${id}`);
+  const base = items[0].baseUrls.main;
+  await mock.getByRole('button', { name: 'Load', exact: true }).click();
+  await callFor(20_000, base);
+  await mock.waitForTimeout(1_500);
+  await keep(mock, 'load');
+  const removed = await open('dark', `designs/${id}/mock`);
+  // A route that something needs is not removed.
+  for (let route = 1; route <= 12; route++) {
+    const { status } = await fetch(`${base}/routes/${route}`, { method: 'DELETE' });
+    if (status === 204) break;
+  }
+  await removed.locator('.removal-tree').first().waitFor();
+  await keep(removed, 'cascade');
+}
+
+/** Calls a mock for some milliseconds, now more and now less, so that there is something to draw. */
+async function callFor(milliseconds, base) {
+  const end = Date.now() + milliseconds;
+  const paths = [
+    '/routes',
+    '/routes/1/sailings',
+    '/vessels?size=5',
+    '/routes/99',
+    '/harbours',
+    '/crew-members',
+  ];
+  for (let sent = 0; Date.now() < end; sent++) {
+    const many = 2 + Math.round(8 * Math.abs(Math.sin(sent / 40)));
+    await Promise.all(
+      Array.from({ length: many }, (_, index) => ask(base + paths[(sent + index) % paths.length])),
+    );
+    await new Promise((resolve) => setTimeout(resolve, 40));
   }
 }
 
@@ -206,18 +259,8 @@ await run(async () => {
   await contract.getByText('201 Created').waitFor();
   await keep(contract, 'contract');
   await contractPictures(open, keep, `designs/${id}/contract`);
-  await referencePictures(browser, keep, url, id);
-  const mock = await open('light', `designs/${id}/mock`);
-  await mock.getByRole('listbox', { name: 'Exchange log' }).getByText('changeSailing').click();
-  await mock.locator('td.changed').first().waitFor();
-  await keep(mock, 'mock');
-  await mock.getByRole('button', { name: 'Records', exact: true }).click();
-  await mock.getByRole('option', { name: /^Sailing\s*\d/ }).click();
-  await mock.getByLabel('Find Sailing').fill('where status = planned by departsAt');
-  await mock.keyboard.press('Enter');
-  await mock.getByRole('row').nth(2).click();
-  await mock.locator('.removal-tree').waitFor();
-  await keep(mock, 'records');
+  await referencePicture(browser, keep, url, id);
+  await mockPictures(open, keep, url, id);
   const intake = await open('light', 'intake?from=sql');
   await intake
     .getByLabel('A file to read')
