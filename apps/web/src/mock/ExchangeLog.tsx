@@ -6,7 +6,7 @@ import { EffectMark } from '../app/parts/EffectMark.js';
 import { RowList } from '../app/parts/RowList.js';
 import { useAppSelector } from '../app/store.js';
 import { ExchangeMessages } from './ExchangeMessages.js';
-import { lookedForParts, type LookedFor } from './exchangesQuery.js';
+import { ALL, lookedForParts, type LookedFor } from './exchangesQuery.js';
 import type { Followed } from './followMock.js';
 import { JournalMenu } from './JournalMenu.js';
 import { MessageEditor } from './MessageEditor.js';
@@ -114,15 +114,28 @@ interface HeadProps extends Props {
 }
 
 /** What the list holds: all as they come, or what is looked for and how much of it was read. */
-function HeadWords({ looked, sampled, found, onLook }: HeadProps): React.JSX.Element {
-  if (looked === null)
-    return sampled === null ? (
-      <span className="quiet">newest last, from every client</span>
-    ) : (
+function HeadWords({ mock, live, looked, sampled, found, onLook }: HeadProps): React.JSX.Element {
+  if (looked === null && sampled !== null)
+    return (
       <span className="quiet" role="status">
         {sampled.told} of {sampled.of} shown, more than can be followed
       </span>
     );
+  if (looked === null) {
+    const kept = mock.exchanges - mock.journal.from + 1;
+    return live.length >= kept ? (
+      <span className="quiet">newest last, from every client</span>
+    ) : (
+      <span className="looked-for">
+        <span className="quiet">
+          {live.length} of {kept}, newest last
+        </span>
+        <button type="button" className="text-button" onClick={() => onLook(ALL)}>
+          All
+        </button>
+      </span>
+    );
+  }
   return (
     <span className="looked-for">
       {lookedForParts(looked).map(({ words, without }) => (
