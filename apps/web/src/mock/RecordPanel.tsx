@@ -113,7 +113,7 @@ function Versions({
       <header className="panel-head">
         <h3>Versions</h3>
         <span className="quiet">
-          {versions.length === 0 ? 'none since the journal began' : 'and the exchange that made each'}
+          {versions.length === 0 ? 'by no exchange that is kept' : 'and the exchange that made each'}
           {(versions[0]?.version ?? version) < version && '; the latest by no exchange'}
         </span>
         {versions.length > 0 && (

@@ -89,9 +89,11 @@ function optionsOf({ lines, stacked }: Chart, element: HTMLElement): EChartsCore
       type: 'line',
       name: line.name,
       data: line.values,
-      showSymbol: false,
+      // What stands alone between gaps would not be seen as a line.
+      showSymbol: !stacked,
+      symbol: 'circle',
+      symbolSize: 2,
       step: stacked ? 'end' : false,
-      connectNulls: true,
       ...(stacked ? { stack: 'all', areaStyle: { color: color(line.color), opacity: 0.35 } } : {}),
       lineStyle: { width: THIN, color: color(line.color) },
       itemStyle: { color: color(line.color) },
