@@ -4,7 +4,7 @@ import type { OfModel } from '../service.js';
 import { fieldValue } from './field.js';
 import type { Filter } from './filter.js';
 import type { ListQuery } from './listQuery.js';
-import { positionOrder, type Ranked, type SortBy } from './sort.js';
+import { inOrder, positionOrder, type Ranked, type SortBy } from './sort.js';
 import { Sorted } from './sorted.js';
 import { IndexRange } from './indexRange.js';
 
@@ -29,7 +29,7 @@ class OrderedIndex implements RecordIndex {
     rows: Iterable<Row>,
   ) {
     const items = [...rows].map((row) => this.ranked(row));
-    this.items = new Sorted(items, positionOrder(keys));
+    this.items = new Sorted(inOrder(items, keys), positionOrder(keys));
   }
 
   add(row: Row): void {

@@ -6,6 +6,7 @@ import {
   type SortKey,
 } from '../../contract/index.js';
 import {
+  instantMillis,
   memoize,
   scalarOrder,
   type Json,
@@ -121,14 +122,29 @@ export function ranked(
   keys: readonly SortBy[],
   rows: readonly Row[],
 ): Ranked[] {
-  return rows
-    .map((row): Ranked => ({
-      row,
-      rid: row.rid,
-      values: keys.map(({ field }) => fieldValue(service, view, row, field) ?? null),
-    }))
-    .sort(positionOrder(keys));
+  const items = rows.map((row): Ranked => ({
+    row,
+    rid: row.rid,
+    values: keys.map(({ field }) => fieldValue(service, view, row, field) ?? null),
+  }));
+  return inOrder(items, keys);
 }
+
+/** Records in the order of some keys. Instants are read once each, and not at every comparison. */
+export function inOrder(items: readonly Ranked[], keys: readonly SortBy[]): Ranked[] {
+  const compare = positionOrder(keys);
+  const [first] = keys;
+  if (first?.type.kind !== 'instant') return [...items].sort(compare);
+  const sign = first.descending ? -1 : 1;
+  return items
+    .map((item) => ({ item, at: momentOf(item.values[0]) }))
+    .sort((a, b) => sign * (a.at - b.at) || compare(a.item, b.item))
+    .map(({ item }) => item);
+}
+
+/** Milliseconds since 1970; what is unset comes after all. */
+const momentOf = (value: Json | undefined): number =>
+  typeof value === 'string' ? instantMillis(value) : Infinity;
 
 /** The order of the keys, made once for all that is put in it: below zero where the first comes first. */
 export function positionOrder(keys: readonly SortBy[]): (a: Position, b: Position) => number {
@@ -136,6 +152,15 @@ export function positionOrder(keys: readonly SortBy[]): (a: Position, b: Positio
     order: scalarOrder(type),
     sign: descending ? -1 : 1,
   }));
+  const [first] = orders;
+  // Most orders have one key, and a hundred thousand records are compared nearly two million times.
+  if (first !== undefined && orders.length === 1) {
+    const { order, sign } = first;
+    return (a, b) => {
+      const found = compareValues(order, a.values[0], b.values[0]);
+      return found === 0 ? a.rid - b.rid : sign * found;
+    };
+  }
   return (a, b) => {
     let index = 0;
     for (const { order, sign } of orders) {

@@ -24,12 +24,12 @@ export class Sorted implements Ordered {
   private starts: readonly number[] | null = null;
   private count: number;
 
+  /** `sorted`: records that are in order already. */
   constructor(
-    items: readonly Ranked[],
+    sorted: readonly Ranked[],
     private readonly compare: Compare,
   ) {
-    this.count = items.length;
-    const sorted = [...items].sort(compare);
+    this.count = sorted.length;
     for (let from = 0; from < sorted.length; from += MOST_TOGETHER / 2)
       this.parts.push(sorted.slice(from, from + MOST_TOGETHER / 2));
   }
