@@ -186,6 +186,7 @@ describe('what is answered', () => {
       Route: [{ title: 'One' }],
     });
     await ask('POST /api/mocks/{id}/records/{type}', `${on}/records/Route`, [{ title: 'Two' }]);
+    await ask('PUT /api/mocks/{id}/unversioned', `${on}/unversioned`, {});
     await ask('POST /api/mocks/{id}/undo', `${on}/undo`);
     await ask('POST /api/mocks/{id}/snapshots', `${on}/snapshots`, { name: 'now' });
     await ask('GET /api/mocks/{id}/snapshots', `${on}/snapshots`);

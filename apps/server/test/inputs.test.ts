@@ -25,6 +25,7 @@ import {
   MocksQueryDto,
   SeedPlanDto,
   SendMessageDto,
+  ServedDto,
   SnapshotDto,
 } from '../src/mocks/mocks.dto.js';
 import { ExchangesPageQueryDto, ExchangesQueryDto } from '../src/mocks/exchanges.dto.js';
@@ -61,6 +62,7 @@ const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = 
   ['POST /api/mocks/{id}/migration', 'body', DecisionsDto],
   ['POST /api/mocks/{id}/snapshots', 'body', SnapshotDto],
   ['POST /api/mocks/{id}/messages', 'body', SendMessageDto],
+  ['PUT /api/mocks/{id}/unversioned', 'body', ServedDto],
   ['GET /api/mocks/{id}/exchanges', 'query', ExchangesPageQueryDto],
   ['GET /api/mocks/{id}/har', 'query', ExchangesQueryDto],
   ['GET /api/mocks/{id}/load', 'query', LoadQueryDto],

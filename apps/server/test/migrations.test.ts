@@ -72,7 +72,10 @@ async function expectUpgraded(): Promise<void> {
     { id: 'm1', secret: 43 },
     { id: 'm2', secret: 43 },
   ]);
-  const endpoints = await runSql(schema, 'SELECT * FROM mock_endpoints ORDER BY mock_id');
+  const endpoints = await runSql(
+    schema,
+    'SELECT mock_id, kind, name, position, port FROM mock_endpoints ORDER BY mock_id',
+  );
   expect(endpoints).toEqual([
     { mock_id: 'm1', kind: 'arrangement', name: 'main', position: 0, port: 4811 },
     { mock_id: 'm2', kind: 'arrangement', name: 'partners', position: 0, port: 4812 },

@@ -56,7 +56,7 @@ describe('what a mock serves', () => {
 
   test('is told apart by the header that names the version; without it the first is asked, and all answers vary', async () => {
     const shared = { versionIn: 'header' };
-    const { urls } = await served(
+    const { mock, urls } = await served(
       { ...shared, version: '1' },
       { ...shared, version: '2', pathCase: 'snake' },
     );
@@ -70,6 +70,21 @@ describe('what a mock serves', () => {
     }
     const wrong = (await (await ask('3')).json()) as ProblemBody;
     expect(wrong.detail).toContain('API-Version: 2 (second)');
+    const asked = async (): Promise<string | undefined> => (await exchangesOf(mock))[0]?.arrangement;
+    await ask();
+    expect(await asked()).toBe('main');
+    const chosen = await app.json<Mock>('PUT', `/api/mocks/${mock.id}/unversioned`, {
+      arrangement: 'second',
+    });
+    expect(chosen.unversioned).toEqual({ arrangement: 'second' });
+    await ask();
+    expect(await asked()).toBe('second');
+    await app.stop();
+    app = await TestApp.start({ databaseUrl: schema });
+    await ask();
+    expect(await asked()).toBe('second');
+    await ask('1');
+    expect(await asked()).toBe('main');
   });
 
   test('has ports of its own where roots are the same, and parts where they become so', async () => {

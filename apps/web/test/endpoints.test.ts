@@ -13,6 +13,7 @@ const mockOf = (id: string, arrangements: readonly string[], releases: readonly 
   releases,
   releaseUrls: Object.fromEntries(releases.map((label) => [label, `http://here/${id}/r/${label}`])),
   port: 4811,
+  unversioned: null,
   running: true,
   seed: 42,
   records: 0,

@@ -42,6 +42,13 @@ export interface NewMock extends Partial<SeedPlan> {
   readonly seed?: number;
 }
 
+/** An arrangement or a release of a mock; the first arrangement where neither is named. */
+export interface ServedName {
+  readonly arrangement?: string;
+  /** The label of a release that it serves. */
+  readonly release?: string;
+}
+
 /** A mock server. */
 export interface Mock {
   /** @format uuid */
@@ -57,6 +64,8 @@ export interface Mock {
   readonly releaseUrls: { readonly [name: string]: string };
   /** @TJS-type integer */
   readonly port: number;
+  /** What was chosen to answer requests that name no version; the first served where nothing was. */
+  readonly unversioned: ServedName | null;
   readonly running: boolean;
   /** @TJS-type integer */
   readonly seed: number;
@@ -156,16 +165,12 @@ export interface Decisions {
   readonly decisions: { readonly [name: string]: Decision };
 }
 
-export interface NewMessage {
+export interface NewMessage extends ServedName {
   /**
    * Request line, header lines, an empty line, a body (RFC 9112).
    * @maxLength 2000000
    */
   readonly message: string;
-  /** The first one of the mock where nothing is named. */
-  readonly arrangement?: string;
-  /** The label of a release that it serves. */
-  readonly release?: string;
 }
 
 export interface SentMessage {
@@ -341,6 +346,12 @@ export interface MockRoutes {
   'POST /api/mocks/{id}/stop': { readonly answer: Mock; readonly problems: 'not-found' };
   /** Put fresh seed records in place of all */
   'POST /api/mocks/{id}/reset': { readonly answer: Mock; readonly problems: 'not-found' | 'unavailable' };
+  /** Say which version answers requests that name none, where a header tells versions apart */
+  'PUT /api/mocks/{id}/unversioned': {
+    readonly body: ServedName;
+    readonly answer: Mock;
+    readonly problems: 'invalid' | 'not-found' | 'media-type';
+  };
   /** Take the latest write back, as a write of its own */
   'POST /api/mocks/{id}/undo': {
     readonly answer: Mock;

@@ -1,5 +1,6 @@
 import type { EditProblem, RecordColumn, RecordDetail, RecordEdit, RecordPage } from '@isomeros/core/records';
 import type { ImportedRecords, ImportMode } from '@isomeros/core/transfer';
+import type { ServedName } from './mocks.js';
 import type { Items } from './route.js';
 
 /** An entity or a pairing whose records a mock has. */
@@ -99,7 +100,7 @@ export interface RecordVersion {
 }
 
 /** What is to be written to records: all of it as one write, or none. */
-export interface NewEdits {
+export interface NewEdits extends ServedName {
   /**
    * @minItems 1
    * @maxItems 500
@@ -111,10 +112,6 @@ export interface NewEdits {
    * @default contract
    */
   readonly way?: 'contract' | 'around';
-  /** The arrangement whose contract it is; the first one where neither is given. */
-  readonly arrangement?: string;
-  /** The release whose contract it is. */
-  readonly release?: string;
 }
 
 /** What became of edits. */

@@ -14,6 +14,7 @@ import { Endpoints1795000000013 } from './migrations/0013-endpoints.js';
 import { KeptPlurals1796000000014 } from './migrations/0014-kept-plurals.js';
 import { Tokens1796000000015 } from './migrations/0015-tokens.js';
 import { Journals1796100000016 } from './migrations/0016-journals.js';
+import { Unversioned1796100000017 } from './migrations/0017-unversioned.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
@@ -65,6 +66,7 @@ export const MIGRATIONS = [
   KeptPlurals1796000000014,
   Tokens1796000000015,
   Journals1796100000016,
+  Unversioned1796100000017,
 ];
 
 interface ConnectionOptions {

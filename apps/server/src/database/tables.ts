@@ -176,6 +176,10 @@ export class EndpointRow {
   /** 0 before it has one. */
   @Column({ type: 'int', unsigned: true })
   port: number;
+
+  /** Whether it answers requests that name no version, where a header tells it from others. */
+  @Column({ type: 'boolean', default: false })
+  unversioned: boolean;
 }
 
 /** The records of a mock as a whole: the model they satisfy, and how many writes they have seen. */

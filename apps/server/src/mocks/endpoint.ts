@@ -61,6 +61,8 @@ export class Endpoint implements OriginMember {
   private readonly logger = new Logger('Mock');
   private origin: Origin | null = null;
   private serving!: Service;
+  /** Whether it answers requests that name no version, where a header tells it from others. */
+  unversioned = false;
 
   constructor(
     public served: Served,

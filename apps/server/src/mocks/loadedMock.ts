@@ -1,4 +1,4 @@
-import type { Mock } from '@isomeros/api';
+import type { Mock, ServedName } from '@isomeros/api';
 import type { MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
 import type { ServedRelease } from '../designs/releases.service.js';
@@ -146,6 +146,14 @@ const obstacleText = ({ message, records, first }: MigrationStep): string => {
   return `${message.replace(/\.$/, '')}: ${first.slice(0, KEYS_SHOWN).join('; ')}${more}.`;
 };
 
+/** What was chosen to answer requests that name no version; `null` where the first served does. */
+function unversionedOf(endpoints: LoadedMock['endpoints']): ServedName | null {
+  const chosen = endpoints.find(({ unversioned }) => unversioned);
+  if (chosen === undefined) return null;
+  const name = servedName(chosen.served);
+  return chosen.served.kind === 'arrangement' ? { arrangement: name } : { release: name };
+}
+
 export function viewOf(mock: LoadedMock): Mock {
   const { row, dataset, endpoints, records, journal, faultInjector, waiting, shortfalls } = mock;
   const urls = (kind: Served['kind']): Readonly<Record<string, string>> =>
@@ -162,6 +170,7 @@ export function viewOf(mock: LoadedMock): Mock {
     releases: servedReleases(endpoints),
     releaseUrls: urls('release'),
     port: endpoints[0]?.port ?? 0,
+    unversioned: unversionedOf(endpoints),
     running: isRunning(mock),
     seed: dataset.seed,
     records: records.dataset.size,

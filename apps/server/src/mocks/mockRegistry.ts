@@ -198,13 +198,16 @@ export class MockRegistry {
       releases,
     };
     const shared = this.sharedBy(mock);
-    mock.endpoints = wanted.map(({ served, port }, index) => {
+    mock.endpoints = wanted.map(({ served, port, unversioned }, index) => {
       const derivation = derivations[index] ?? firstOf(derivations);
       const end = (): ReleaseEnd | null =>
         served.kind === 'release' ? this.endOf(row.designId, served.label) : null;
-      return new Endpoint(served, port, serviceOf(derivation, row, servedText(served)), shared, () =>
+      const service = serviceOf(derivation, row, servedText(served));
+      const endpoint = new Endpoint(served, port, service, shared, () =>
         deprecationOf(end(), (successor) => this.successorAt(row.designId, successor)),
       );
+      endpoint.unversioned = unversioned;
+      return endpoint;
     });
     await mock.journal.open();
     this.loaded.set(row.id, mock);
@@ -325,6 +328,18 @@ export class MockRegistry {
     mock.releases = mock.releases.filter((other) => other !== release);
     this.loaded.set(apart.id, parted);
     return parted;
+  }
+
+  /** Lets one endpoint answer requests that name no version. */
+  async answerUnversioned(mock: LoadedMock, chosen: Endpoint): Promise<void> {
+    const mockId = mock.row.id;
+    await this.database.transaction(async (manager) => {
+      for (const endpoint of mock.endpoints) {
+        const at = { mockId, kind: endpoint.served.kind, name: servedName(endpoint.served) };
+        await manager.update(EndpointRow, at, { unversioned: endpoint === chosen });
+      }
+    });
+    for (const endpoint of mock.endpoints) endpoint.unversioned = endpoint === chosen;
   }
 
   /** Opens the port that each arrangement and release had, or, where that may be, the next free one. */

@@ -27,6 +27,7 @@ import {
   MocksQueryDto,
   SeedPlanDto,
   SendMessageDto,
+  ServedDto,
   servedIn,
   SnapshotDto,
 } from './mocks.dto.js';
@@ -121,6 +122,12 @@ export class MocksController {
   @Route('PUT /api/mocks/{id}/faults')
   saveFaults(@Param('id') id: string, @Body() body: FaultsDto): Promise<Faults> {
     return this.mocks.saveFaults(id, toFaults(body));
+  }
+
+  /** Says which version answers requests that name none. */
+  @Route('PUT /api/mocks/{id}/unversioned')
+  answerUnversioned(@Param('id') id: string, @Body() body: ServedDto): Promise<Mock> {
+    return this.mocks.answerUnversioned(id, servedIn(body));
   }
 
   /** Takes the latest write back, as a write of its own. */

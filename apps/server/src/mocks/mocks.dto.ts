@@ -12,7 +12,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
-import type { LoadQuery, MocksQuery, NewMessage, NewSnapshot } from '@isomeros/api';
+import type { LoadQuery, MocksQuery, NewMessage, NewSnapshot, ServedName } from '@isomeros/api';
 import { EachOnce } from '../http/eachOnce.js';
 import type { AsText } from '../http/query.dto.js';
 import type { Served } from './served.js';
@@ -78,22 +78,23 @@ export class SnapshotDto implements NewSnapshot {
   name: string;
 }
 
-export class SendMessageDto implements NewMessage {
+/** An arrangement or a release of a mock; the first arrangement where neither is named. */
+export class ServedDto implements ServedName {
+  @IsOptional()
+  @IsString({ message: 'Expected the name of an arrangement.' })
+  arrangement?: string;
+
+  @IsOptional()
+  @IsString({ message: 'Expected the label of a release.' })
+  release?: string;
+}
+
+export class SendMessageDto extends ServedDto implements NewMessage {
   @IsString({
     message: 'Expected a request as it travels: request line, header lines, an empty line, a body.',
   })
   @MaxLength(2_000_000, { message: 'Expected at most 2000000 characters.' })
   message: string;
-
-  /** The arrangement it is sent to; the first one where it is left out. */
-  @IsOptional()
-  @IsString({ message: 'Expected the name of an arrangement.' })
-  arrangement?: string;
-
-  /** The release it is sent to. */
-  @IsOptional()
-  @IsString({ message: 'Expected the label of a release.' })
-  release?: string;
 }
 
 export class MocksQueryDto implements AsText<MocksQuery> {
@@ -103,10 +104,7 @@ export class MocksQueryDto implements AsText<MocksQuery> {
 }
 
 /** What a message is sent to; `null` where nothing is named. */
-export function servedIn({
-  arrangement,
-  release,
-}: Pick<SendMessageDto, 'arrangement' | 'release'>): Served | null {
+export function servedIn({ arrangement, release }: ServedDto): Served | null {
   if (release !== undefined) return { kind: 'release', label: release };
   return arrangement === undefined ? null : { kind: 'arrangement', name: arrangement };
 }

@@ -158,6 +158,15 @@ export class MocksService {
     return faults;
   }
 
+  /** Says which version answers requests that name none. */
+  async answerUnversioned(id: string, wanted: Served | null): Promise<Mock> {
+    const mock = this.mocks.find(id);
+    const chosen = endpointOf(mock, wanted);
+    await this.mocks.answerUnversioned(mock, chosen);
+    this.mocks.announce(mock);
+    return viewOf(mock);
+  }
+
   /** Takes the latest write back, as a new one. */
   async undo(id: string): Promise<Mock> {
     const mock = this.mocks.find(id);
@@ -236,7 +245,7 @@ const endpointsOf = (
   [
     ...arrangements.map((name): Served => ({ kind: 'arrangement', name })),
     ...releases.map(({ label }): Served => ({ kind: 'release', label })),
-  ].map((served, index) => ({ served, port: index === 0 ? (port ?? 0) : 0 }));
+  ].map((served, index) => ({ served, port: index === 0 ? (port ?? 0) : 0, unversioned: false }));
 
 const newRow = (designId: string): MockRow => ({
   id: randomUUID(),

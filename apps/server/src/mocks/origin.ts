@@ -6,6 +6,8 @@ import { close, listen, portOf, type Asked, type RequestHandler } from '@isomero
 export interface OriginMember extends RequestHandler {
   /** What tells it apart. */
   readonly address: Sibling;
+  /** Whether it is asked before the others where no version is named. */
+  readonly unversioned: boolean;
   /** Answers for the origin as a whole, where several begin. */
   readonly entries: RequestHandler;
 }
@@ -69,13 +71,16 @@ export class Origin {
     if (first === undefined) throw new Error('Nothing is served at a port that is open.');
     if (this.members.length === 1 || asked === null) return first;
     const { target, header } = asked;
+    const members = [...this.members].sort(
+      (one, other) => Number(other.unversioned) - Number(one.unversioned),
+    );
     const place = addressed(
-      this.members.map(({ address }) => address),
+      members.map(({ address }) => address),
       target,
       header,
     );
     if (place < 0 && /^\/?(?:\?|$)/.test(target)) return first.entries;
-    return this.members[place] ?? first;
+    return members[place] ?? first;
   }
 }
 

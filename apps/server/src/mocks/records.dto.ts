@@ -14,6 +14,7 @@ import {
   Min,
 } from 'class-validator';
 import { Nested } from '../http/nested.js';
+import { ServedDto } from './mocks.dto.js';
 import type { AsText } from '../http/query.dto.js';
 
 export class ExportQueryDto implements ExportQuery {
@@ -86,7 +87,7 @@ export class RecordEditDto {
   values?: EditedValues;
 }
 
-export class RecordEditsDto {
+export class RecordEditsDto extends ServedDto {
   @IsArray({ message: 'Expected an array of edits.' })
   @ArrayMinSize(1, { message: 'Expected at least one edit.' })
   @ArrayMaxSize(500, { message: 'Expected at most 500 edits.' })
@@ -96,12 +97,4 @@ export class RecordEditsDto {
   @IsOptional()
   @IsIn(['contract', 'around'], { message: 'Expected way contract or around.' })
   way?: 'contract' | 'around';
-
-  @IsOptional()
-  @IsString({ message: 'Expected the name of an arrangement.' })
-  arrangement?: string;
-
-  @IsOptional()
-  @IsString({ message: 'Expected the label of a release.' })
-  release?: string;
 }

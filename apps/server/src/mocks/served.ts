@@ -9,6 +9,8 @@ export type Served =
 export interface ServedOnPort {
   readonly served: Served;
   readonly port: number;
+  /** Whether it answers requests that name no version, where a header tells it from others. */
+  readonly unversioned: boolean;
 }
 
 /** How it is called among others of its kind. */
@@ -33,11 +35,12 @@ export const servedReleases = namesOf('release');
 /** An endpoint as it is stored. */
 export const toEndpointRow = (
   mockId: string,
-  { served, port }: ServedOnPort,
+  { served, port, unversioned }: ServedOnPort,
   position: number,
-): EndpointRow => ({ mockId, kind: served.kind, name: servedName(served), position, port });
+): EndpointRow => ({ mockId, kind: served.kind, name: servedName(served), position, port, unversioned });
 
-export const fromEndpointRow = ({ kind, name, port }: EndpointRow): ServedOnPort => ({
+export const fromEndpointRow = ({ kind, name, port, unversioned }: EndpointRow): ServedOnPort => ({
   served: kind === 'arrangement' ? { kind, name } : { kind, label: name },
   port,
+  unversioned,
 });

@@ -1,5 +1,6 @@
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { endpointKey, endpointText, type MockEndpoint } from './endpoints.js';
+import { answersUnversioned, contractOf, endpointKey, endpointText, type MockEndpoint } from './endpoints.js';
+import { useAnswerUnversionedMutation } from './mocksApi.js';
 import { arrangementName, endpointChosen } from '../design/viewSlice.js';
 
 interface Props {
@@ -13,6 +14,8 @@ interface Props {
 export function MockEndpoints({ endpoints, shown, onServe }: Props): React.JSX.Element {
   const dispatch = useAppDispatch();
   const arrangement = useAppSelector(arrangementName);
+  const [answerUnversioned] = useAnswerUnversionedMutation();
+  const answers = answersUnversioned(endpoints, shown);
   return (
     <span className="mock-endpoints" role="group" aria-label="What is served">
       {endpoints.map((endpoint) => (
@@ -32,6 +35,17 @@ export function MockEndpoints({ endpoints, shown, onServe }: Props): React.JSX.E
           {endpoint.mock.id !== shown.mock.id && <span className="quiet"> with its own records</span>}
         </button>
       ))}
+      {answers !== null && (
+        <button
+          type="button"
+          className="text-button"
+          aria-pressed={answers}
+          title="Answers requests that name no version"
+          onClick={() => void answerUnversioned({ id: shown.mock.id, served: contractOf(shown) })}
+        >
+          without a version
+        </button>
+      )}
       {endpoints.every(({ kind }) => kind === 'release') && (
         <button type="button" className="text-button" onClick={onServe}>
           Serve {arrangement}, too

@@ -1,4 +1,4 @@
-import type { Mock } from '@isomeros/api';
+import type { Mock, ServedName } from '@isomeros/api';
 
 /** What stands behind one base URL: an arrangement, or a release, of one of the mocks of a design. */
 export interface MockEndpoint {
@@ -28,10 +28,7 @@ export const endpointText = ({ kind, name }: MockEndpoint): string =>
   kind === 'arrangement' ? name : `release ${name}`;
 
 /** What is served, as the server is told which contract is meant. */
-export const contractOf = ({
-  kind,
-  name,
-}: Pick<MockEndpoint, 'kind' | 'name'>): { readonly arrangement: string } | { readonly release: string } =>
+export const contractOf = ({ kind, name }: Pick<MockEndpoint, 'kind' | 'name'>): ServedName =>
   kind === 'arrangement' ? { arrangement: name } : { release: name };
 
 /** The endpoint that was chosen, else that of the arrangement that is looked at, else the first one. */
@@ -46,4 +43,20 @@ export function selectedEndpoint(
     endpoints[0] ??
     null
   );
+}
+
+/** Whether an endpoint answers requests that name no version; `null` where no header tells it from others. */
+export function answersUnversioned(
+  endpoints: readonly MockEndpoint[],
+  { mock, kind, name, url }: MockEndpoint,
+): boolean | null {
+  const told = endpoints.filter((other) => other.mock.id === mock.id && other.url === url);
+  if (told.length < 2) return null;
+  const chosen = told.find((one) =>
+    one.kind === 'arrangement'
+      ? mock.unversioned?.arrangement === one.name
+      : mock.unversioned?.release === one.name,
+  );
+  const answering = chosen ?? told[0];
+  return answering?.kind === kind && answering.name === name;
 }

@@ -6,6 +6,7 @@ import type {
   Mock,
   MockCredential,
   SentMessage,
+  ServedName,
 } from '@isomeros/api';
 import { api, type MockAction } from '../app/api/client.js';
 import { askWith, answersNothing, serverApi } from '../app/api/serverApi.js';
@@ -32,6 +33,10 @@ export const mocksApi = serverApi.injectEndpoints({
     actOnMock: build.mutation<Mock, { readonly id: string; readonly action: MockAction }>({
       queryFn: ({ id, action }, { signal }) => askWith(() => api.actOnMock(id, action, signal))(null),
       invalidatesTags: ['Mocks', 'Records', 'Migration'],
+    }),
+    answerUnversioned: build.mutation<Mock, { readonly id: string; readonly served: ServedName }>({
+      queryFn: askWith(({ id, served }) => api.answerUnversioned(id, served)),
+      invalidatesTags: ['Mocks'],
     }),
     removeMock: build.mutation<null, string>({
       queryFn: askWith(answersNothing(api.removeMock)),
@@ -79,7 +84,7 @@ export const mocksApi = serverApi.injectEndpoints({
       {
         readonly mock: string;
         readonly message: string;
-        readonly to: { readonly arrangement: string } | { readonly release: string };
+        readonly to: ServedName;
       }
     >({ queryFn: askWith(({ mock, message, to }) => api.sendMessage(mock, message, to)) }),
   }),
@@ -90,6 +95,7 @@ export const {
   useCreateMockMutation,
   useActOnMockMutation,
   useRemoveMockMutation,
+  useAnswerUnversionedMutation,
   useListCredentialsQuery,
   useReadExchangeQuery,
   useFindExchangesInfiniteQuery,

@@ -33,6 +33,7 @@ import {
   type Sample,
   type SeedSettings,
   type SentMessage,
+  type ServedName,
   type Snapshot,
   type TableQuery,
   type WrittenEdits,
@@ -263,6 +264,8 @@ export const api = {
   ): Promise<Mock> => call('POST /api/mocks', {}, { body: { design, arrangements, releases } }),
   actOnMock: (id: string, action: MockAction, signal: AbortSignal): Promise<Mock> =>
     call(`POST /api/mocks/{id}/${action}`, { id }, { signal }),
+  answerUnversioned: (id: string, served: ServedName): Promise<Mock> =>
+    call('PUT /api/mocks/{id}/unversioned', { id }, { body: served }),
   listSnapshots: async (id: string): Promise<readonly Snapshot[]> =>
     (await call('GET /api/mocks/{id}/snapshots', { id })).items,
   takeSnapshot: (id: string, name: string): Promise<Snapshot> =>
@@ -320,11 +323,8 @@ export const api = {
   removeMock: async (id: string): Promise<void> => {
     await ask('DELETE /api/mocks/{id}', { id });
   },
-  sendMessage: (
-    id: string,
-    message: string,
-    to: { readonly arrangement: string } | { readonly release: string },
-  ): Promise<SentMessage> => call('POST /api/mocks/{id}/messages', { id }, { body: { message, ...to } }),
+  sendMessage: (id: string, message: string, to: ServedName): Promise<SentMessage> =>
+    call('POST /api/mocks/{id}/messages', { id }, { body: { message, ...to } }),
   listExchanges: async (id: string): Promise<readonly ExchangeSummary[]> =>
     [...(await call('GET /api/mocks/{id}/exchanges', { id }, { query: { limit: 200 } })).items].reverse(),
   /** Those that are looked for, newest first, and where they go on. */
