@@ -73,6 +73,18 @@ test('records go out as CSV, come in changed, are told about where they do not f
   expect(await (await fetch(`${base}/routes?state=open`)).json()).toMatchObject({ items: [] });
 });
 
+/** Makes records as an outside client does. */
+const poster =
+  (base: string) =>
+  async (path: string, body: object): Promise<void> => {
+    const response = await fetch(`${base}${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    expect(response.status).toBe(201);
+  };
+
 const FERRIES = `entity Route
   code: text(2..6), key
   name: text(1..60), required
@@ -96,14 +108,7 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
 }) => {
   const id = await isomeros.createDesign(FERRIES);
   const base = await isomeros.createMock(id, { Route: 0, Sailing: 0, Booking: 0 });
-  const post = async (path: string, body: object): Promise<void> => {
-    const response = await fetch(`${base}${path}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(body),
-    });
-    expect(response.status).toBe(201);
-  };
+  const post = poster(base);
   await post('/routes', { code: 'KS', name: 'Over the sound' });
   for (const seats of [30, 0, 120]) await post('/routes/KS/sailings', { seats });
   await post('/routes/KS/sailings/1/bookings', { name: 'Ann' });
@@ -172,14 +177,7 @@ test('records are edited by keyboard, through the contract and around it, and on
 }) => {
   const id = await isomeros.createDesign(FERRIES);
   const base = await isomeros.createMock(id, { Route: 0, Sailing: 0, Booking: 0 });
-  const post = async (path: string, body: object): Promise<void> => {
-    const response = await fetch(`${base}${path}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(body),
-    });
-    expect(response.status).toBe(201);
-  };
+  const post = poster(base);
   await post('/routes', { code: 'KS', name: 'Over the sound' });
   for (const seats of [30, 0, 120]) await post('/routes/KS/sailings', { seats });
   const berths = async (): Promise<unknown[]> => {

@@ -1,12 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Exchange } from '@isomeros/api';
-import { arrangementOf, NO_CHOICES } from '@isomeros/core/arrangement';
-import { derive } from '@isomeros/core/derivation';
-import { parse } from '@isomeros/core/notation';
-import type { KeptExchange } from '../src/mocks/journal/keptExchange.js';
 import { RecentExchanges } from '../src/mocks/journal/recentExchanges.js';
 import { exchangeToStore, toldExchange } from '../src/mocks/journal/storedExchange.js';
 import { TestApp, type MockBody } from './support/app.js';
+import { keptExchange } from './support/keptExchange.js';
 import { ROUTES } from './support/models.js';
 import { sendJson } from './support/server.js';
 
@@ -216,42 +213,15 @@ describe('the journal', () => {
   });
 });
 
-const contract = derive(parse(ROUTES).model, arrangementOf('main', NO_CHOICES));
-
-const exchange = (target: string, answer: string, more: Partial<KeptExchange> = {}): KeptExchange => ({
-  number: 0,
-  contract,
-  at: Date.UTC(2026, 10, 26),
-  microseconds: 1_234,
-  arrangement: 'main',
-  client: 'unknown',
-  operation: 'listRoutes',
-  method: 'GET',
-  target,
-  sentTarget: target,
-  version: 'HTTP/1.1',
-  sentHeaders: ['Host', 'localhost'],
-  body: { kind: 'none' },
-  response: { status: 200, headers: [['ETag', '"1"']], body: answer },
-  isPage: false,
-  trace: [],
-  started: 0,
-  times: [],
-  records: [],
-  size: 0,
-  isLean: false,
-  ...more,
-});
-
 const told = (journal: RecentExchanges, number: number): Exchange | undefined => {
   const kept = journal.find(number);
-  return kept === undefined ? undefined : toldExchange(exchangeToStore(kept), contract, false);
+  return kept === undefined ? undefined : toldExchange(exchangeToStore(kept), kept.contract, false);
 };
 
 describe('exchanges in memory', () => {
   test('keeps so many exchanges and no more, the newest of them', () => {
     const journal = new RecentExchanges(3);
-    for (let number = 1; number <= 8; number++) journal.add(exchange(`/api/v1/routes/${number}`, '{}'));
+    for (let number = 1; number <= 8; number++) journal.add(keptExchange(`/api/v1/routes/${number}`, '{}'));
     expect(journal.count).toBe(8);
     expect([0, 1, 5, 6, 7, 8, 9].map((number) => told(journal, number)?.target)).toEqual([
       undefined,
@@ -271,8 +241,8 @@ describe('exchanges in memory', () => {
   test('keeps the beginning of what is long, and says so', () => {
     const journal = new RecentExchanges(10);
     const text = 'é'.repeat(70_000);
-    journal.add(exchange('/', text, { body: { kind: 'text', text, bytes: 140_000 } }));
-    journal.add(exchange('/', 'short', { body: { kind: 'text', text: 'short', bytes: 5 } }));
+    journal.add(keptExchange('/', text, { body: { kind: 'text', text, bytes: 140_000 } }));
+    journal.add(keptExchange('/', 'short', { body: { kind: 'text', text: 'short', bytes: 5 } }));
     const [long, short] = [told(journal, 1), told(journal, 2)];
     for (const message of [long?.request, long?.response])
       expect([message?.body.length, message?.cut]).toEqual([65_536, true]);
@@ -283,7 +253,7 @@ describe('exchanges in memory', () => {
   test('lets the bodies of old ones go before it takes too much memory', () => {
     const journal = new RecentExchanges(1_000);
     for (let number = 1; number <= 600; number++)
-      journal.add(exchange(`/api/v1/routes/${number}`, String(number).padEnd(60_000, 'x')));
+      journal.add(keptExchange(`/api/v1/routes/${number}`, String(number).padEnd(60_000, 'x')));
     const first = told(journal, 1);
     expect([first?.target, first?.response.body, first?.response.cut]).toEqual([
       '/api/v1/routes/1',
@@ -303,7 +273,7 @@ describe('exchanges in memory', () => {
   test('takes on as many as it lets go, however long it goes on', () => {
     const journal = new RecentExchanges(4);
     for (let number = 1; number <= 2_000; number++)
-      journal.add(exchange(`/${number}`, 'y'.repeat((number % 7) * 9_000)));
+      journal.add(keptExchange(`/${number}`, 'y'.repeat((number % 7) * 9_000)));
     const bodies = [1_997, 1_998, 1_999, 2_000].map((number) => told(journal, number)?.response);
     expect(bodies.map((response) => response?.cut)).toEqual([false, false, false, false]);
     expect(bodies.map((response) => response?.body.length)).toEqual(

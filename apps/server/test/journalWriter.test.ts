@@ -1,38 +1,8 @@
 import { describe, expect, jest, test } from '@jest/globals';
-import { arrangementOf, NO_CHOICES } from '@isomeros/core/arrangement';
-import { derive } from '@isomeros/core/derivation';
-import { parse } from '@isomeros/core/notation';
 import { Journal } from '../src/mocks/journal/journal.js';
 import type { JournalStorage, JournalSegment } from '../src/mocks/journal/journalStore.js';
-import type { KeptExchange } from '../src/mocks/journal/keptExchange.js';
 import type { StoredExchange, StoredSummary } from '../src/mocks/journal/storedExchange.js';
-import { ROUTES } from './support/models.js';
-
-const contract = derive(parse(ROUTES).model, arrangementOf('main', NO_CHOICES));
-
-const exchange = (method: string, answer = '{}'): KeptExchange => ({
-  number: 0,
-  contract,
-  at: Date.UTC(2026, 10, 26),
-  microseconds: 1_234,
-  arrangement: 'main',
-  client: 'unknown',
-  operation: 'listRoutes',
-  method,
-  target: '/api/v1/routes',
-  sentTarget: '/api/v1/routes',
-  version: 'HTTP/1.1',
-  sentHeaders: [],
-  body: { kind: 'none' },
-  response: { status: 200, headers: [], body: answer },
-  isPage: false,
-  trace: [],
-  started: 0,
-  times: [],
-  records: [],
-  size: 0,
-  isLean: false,
-});
+import { keptExchange, routesContract } from './support/keptExchange.js';
 
 /** Segments in memory, uncompressed. */
 class MemoryStorage implements JournalStorage {
@@ -94,13 +64,13 @@ class MemoryStorage implements JournalStorage {
 }
 
 const journalOn = async (store: JournalStorage, journalBytes = 1e9, exchanges = 10_000): Promise<Journal> => {
-  const journal = new Journal(store, { exchanges, journalBytes }, () => contract);
+  const journal = new Journal(store, { exchanges, journalBytes }, () => routesContract);
   await journal.open();
   return journal;
 };
 
-const add = (journal: Journal, count: number, method = 'GET', answer?: string): void => {
-  for (let done = 0; done < count; done++) journal.add(exchange(method, answer));
+const add = (journal: Journal, count: number, method = 'GET', answer = '{}'): void => {
+  for (let done = 0; done < count; done++) journal.add(keptExchange('/api/v1/routes', answer, { method }));
 };
 
 const allIn = async (journal: Journal): Promise<number[]> => {

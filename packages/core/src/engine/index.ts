@@ -51,7 +51,6 @@ export { indexed } from './list/indexScan.js';
 export { isFound, type Search } from './list/search.js';
 export type { SortBy } from './list/sort.js';
 export { transitionsNow } from './lifeCycle.js';
-export { mergePatch } from './update.js';
 export { JSON_PATCH } from './patch.js';
 export { pointedAt } from './dataset.js';
 export type { RemovalPlan } from './removal.js';

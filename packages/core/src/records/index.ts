@@ -6,7 +6,5 @@ export type { RecordLink } from './hint.js';
 export { recordDetail, type RecordDetail, type Referring, type RemovalPreview } from './record.js';
 export { recordPage, type RecordCell, type RecordPage, type TableRecord } from './table.js';
 export type { EditProblem, EditedValues, RecordEdit } from './edit.js';
-export { editRequests } from './editRequests.js';
-export type { EditRequest, EditRequests } from './requestParts.js';
-export { writeAround, type WrittenAround } from './writeAround.js';
+export { writeAround } from './writeAround.js';
 export { writeThrough, type EditRuntime } from './writeThrough.js';

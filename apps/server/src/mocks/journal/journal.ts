@@ -8,6 +8,7 @@ import { exchangeSummary, type KeptExchange } from './keptExchange.js';
 import { RecentExchanges } from './recentExchanges.js';
 import {
   exchangeToStore,
+  summaryIn,
   summaryToStore,
   toldExchange,
   versionsIn,
@@ -24,7 +25,7 @@ export interface JournalLimits {
 }
 
 /** At most so many exchanges are pinned. */
-export const MOST_PINNED = 200;
+const MOST_PINNED = 200;
 /** Of a record so many versions are told. */
 const MOST_VERSIONS = 200;
 
@@ -125,7 +126,7 @@ export class Journal {
         if (summary.number < oldest && isLookedFor(filter, summary)) found.set(summary.number, summary);
     }
     for (const pinned of this.pins.values()) {
-      const summary = summaryOfStored(pinned);
+      const summary = summaryIn(pinned);
       if (summary.number < before && isLookedFor(filter, summary)) found.set(summary.number, summary);
     }
     const newest = [...found.values()].sort((one, other) => other.number - one.number);
@@ -272,27 +273,3 @@ export class TooManyPinned extends Error {
     super(`At most ${MOST_PINNED} exchanges are pinned; unpin one first.`);
   }
 }
-
-const summaryOfStored = ({
-  number,
-  at,
-  arrangement,
-  client,
-  method,
-  target,
-  operation,
-  status,
-  milliseconds,
-  versions,
-}: StoredExchange): StoredSummary => ({
-  number,
-  at,
-  arrangement,
-  client,
-  method,
-  target,
-  operation,
-  status,
-  milliseconds,
-  rids: versions.map(({ rid }) => rid),
-});

@@ -98,3 +98,10 @@ export const versionsIn = (
   versions.flatMap(({ rid, ...version }) =>
     rid === wanted ? [{ ...version, exchange: number, at, operation }] : [],
   );
+
+/** What a list tells of an exchange that is stored whole. */
+export function summaryIn(stored: StoredExchange): StoredSummary {
+  const { request: _1, response: _2, page: _3, trace: _4, contract: _5, ...listed } = stored;
+  const { records: _6, removed: _7, versions, ...summary } = listed;
+  return { ...summary, rids: versions.map(({ rid }) => rid) };
+}
