@@ -1,5 +1,6 @@
 import {
   keyOf,
+  pairStorage,
   recordAttributes,
   roleOf,
   type CompareOperator,
@@ -25,6 +26,10 @@ interface Named {
 
 /** What an operation of one's own can name of an entity: its attributes, and its references by their roles. */
 export function nameableMembers(index: ModelIndex, entity: Entity): readonly Named[] {
+  const pairs = index.relationshipById.get(entity.id);
+  // A pair has no key of its own, and is told by its two sides.
+  if (pairs?.kind === 'pairs')
+    return pairStorage(index, pairs).references.map((side) => ({ id: side.id, name: roleOf(side) }));
   return [
     ...recordAttributes(index, entity).map(({ id, name }) => ({ id, name })),
     ...(index.refersFrom.get(entity.name) ?? [])

@@ -50,11 +50,11 @@ export function readEffect(model: Model, entity: string | null, text: string): E
 export type QueryTermsRead = { readonly ok: true; readonly terms: QueryTerms } | Misread;
 
 /** Reads what is looked for, and in which order: `where status = planned and berth is unset by departsAt desc`. */
-export function readQueryTerms(model: Model, entity: string, text: string): QueryTermsRead {
+export function readQueryTerms(model: Model, entity: Entity, text: string): QueryTermsRead {
   const read = readLine(model, text, (reading) => reading.terms(entity));
   if (!read.ok) return read;
   return read.found === null
-    ? { ok: false, message: `There is no entity ${entity}.`, column: 1 }
+    ? { ok: false, message: 'Expected where or by.', column: 1 }
     : { ok: true, terms: read.found };
 }
 
@@ -135,9 +135,8 @@ class Reading {
   }
 
   /** What is looked for among the records of an entity, and their order. */
-  terms(name: string): QueryTerms | null {
-    const entity = this.index.entities.get(name);
-    return entity === undefined ? null : this.found(entity);
+  terms(entity: Entity): QueryTerms | null {
+    return this.found(entity);
   }
 
   /** What is sent when a record is made, or when a transition is carried out. */

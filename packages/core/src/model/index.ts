@@ -113,7 +113,7 @@ export type { Progress, Steps } from './steps.js';
 export { jsonParts, MAX_JSON_DEPTH, readJson } from './json.js';
 export type { JsonPart, JsonProblem, JsonReading, JsonResult } from './json.js';
 export { constraintValue, pointedEntity, pointingOf, storageOf } from './constraints.js';
-export { carriedName, pairCarried, pairFrom, pairTo } from './pairs.js';
+export { carriedName, pairCarried, pairFrom, pairStorage, pairTo } from './pairs.js';
 export type { EntityStorage, UniqueConstraint } from './entityStorage.js';
 export type { Pointing, Storage } from './constraints.js';
 export {

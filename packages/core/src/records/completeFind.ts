@@ -15,8 +15,6 @@ const OPERATORS: ReadonlySet<string> = new Set(COMPARE_OPERATORS);
 
 /** Whole lines that what is written can go on to be, in the language of custom operations; none where nothing can follow. */
 export function completeFind(model: Model, storage: EntityStorage, text: string): readonly string[] {
-  const entity = indexModel(model).entities.get(storage.entity.name);
-  if (entity === undefined) return [];
   const words = text.split(' ');
   const last = words.pop() ?? '';
   let expected: Expected = 'beginning';
@@ -26,7 +24,13 @@ export function completeFind(model: Model, storage: EntityStorage, text: string)
     expected = after(expected, word);
   }
   const before = text.slice(0, text.length - last.length);
-  const offered = offers(expected, model, storage, nameableMembers(indexModel(model), entity), member);
+  const offered = offers(
+    expected,
+    model,
+    storage,
+    nameableMembers(indexModel(model), storage.entity),
+    member,
+  );
   return offered.filter((one) => one !== last && one.startsWith(last)).map((one) => before + one);
 }
 

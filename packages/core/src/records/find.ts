@@ -3,7 +3,6 @@ import { fixedFilter, type Filter, type Search, type SortBy } from '../engine/in
 import {
   checkScalar,
   describeType,
-  indexModel,
   type EntityStorage,
   type Model,
   type ScalarType,
@@ -33,9 +32,7 @@ export function readFind(model: Model, storage: EntityStorage, text: string, now
   if (text.trim() === '') return { ok: true, find: { filters: [], search: null, sort: [] } };
   if (!QUERY.test(text))
     return { ok: true, find: { filters: [], search: searchOf(storage, text), sort: [] } };
-  if (!indexModel(model).entities.has(storage.entity.name))
-    return { ok: false, message: `Pairs are looked for by their texts alone.`, column: 1 };
-  const read = readQueryTerms(model, storage.entity.name, text);
+  const read = readQueryTerms(model, storage.entity, text);
   return read.ok ? resolved(model, storage, read.terms, text, now) : read;
 }
 

@@ -3,6 +3,7 @@ import { storageOf } from '@isomeros/core/model';
 import { Dataset } from '@isomeros/core/engine';
 import { completeFind, readFind, recordPage } from '@isomeros/core/records';
 import { seed } from '@isomeros/core/seeding';
+import { recordTypesOf } from '@isomeros/core/transfer';
 import fc from 'fast-check';
 import { anyModel, modelOf } from '../support/models.js';
 import { rounds } from '../support/rounds.js';
@@ -84,5 +85,46 @@ describe('pages of any records', () => {
       }),
       { numRuns: rounds(20) },
     );
+  });
+});
+
+describe('a line that looks for pairs', () => {
+  const PAIRED = modelOf(`entity Route
+  code: text(2..6), key
+
+entity Member
+  name: text(1..60)
+
+value Duty
+  role: text(1..20)
+
+each Route pairs with many Member as crew, back as routes, carrying Duty
+`);
+  const pairs = recordTypesOf(PAIRED).get('Route crew');
+
+  test.each<readonly [string, string | null]>([
+    ['where route = "AB" and crew = 3', null],
+    ['by crew desc, route', null],
+    ['where duty = 1', 'Route crew has no duty'],
+    ['where crew = now', 'crew is an integer'],
+  ])('%s is read by the sides of a pair', (text, wrong) => {
+    const read = pairs === undefined ? null : readFind(PAIRED, pairs, text, NOW);
+    expect(read?.ok).toBe(wrong === null);
+    if (read?.ok === false) expect(read.message).toContain(wrong);
+  });
+
+  test('narrows them, and is completed', () => {
+    if (pairs === undefined) throw new Error('There are no pairs.');
+    const { rows } = seed(PAIRED, { seed: 42, counts: {}, now: NOW });
+    const dataset = new Dataset(PAIRED, rows, { rid: rows.length, attributes: {} });
+    const found = (text: string): number => {
+      const read = readFind(PAIRED, pairs, text, NOW);
+      return read.ok ? recordPage(dataset, pairs, read.find, { offset: 0, limit: 1 }).found : -1;
+    };
+    const all = found('');
+    const each = Array.from({ length: 40 }, (_, key) => found(`where crew = ${key + 1}`));
+    expect(all).toBeGreaterThan(0);
+    expect(each.reduce((sum, count) => sum + count, 0)).toBe(all);
+    expect(completeFind(PAIRED, pairs, 'where c')).toEqual(['where crew']);
   });
 });
