@@ -1,5 +1,13 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { Exchange, ExchangeSummary, Mock, NewEdits, RecordTable, WrittenEdits } from '@isomeros/api';
+import type {
+  Exchange,
+  ExchangeSummary,
+  InspectedRecord,
+  Mock,
+  NewEdits,
+  RecordTable,
+  WrittenEdits,
+} from '@isomeros/api';
 import type { RecordEdit, TableRecord } from '@isomeros/core/records';
 import { createSchema, dropSchema } from './support/database.js';
 import { TestApp, type MockBody, type ProblemBody } from './support/app.js';
@@ -101,6 +109,15 @@ describe('edits of records', () => {
     await app.json('POST', `/api/mocks/${mock.id}/undo`);
     expect(await column('Sailing', 'berth')).toEqual(['B2', null]);
     expect(await column('Route', 'code')).toEqual(['KS', 'TV']);
+  });
+
+  test('are told before: what would be sent to remove a record, and nothing is sent', async () => {
+    const [first] = await rows('Sailing');
+    const path = `/api/mocks/${mock.id}/record-types/Sailing/table/${first?.number ?? 0}`;
+    const before = await exchanges();
+    const { removedBy } = await app.json<InspectedRecord>('GET', path);
+    expect(removedBy).toEqual([{ arrangement: 'main', request: 'DELETE /api/v1/routes/KS/sailings/1' }]);
+    expect(await exchanges()).toEqual(before);
   });
 
   test('are refused whole: only what was refused is in the journal, and nothing is written', async () => {

@@ -85,6 +85,14 @@ export interface InspectedRecord extends RecordDetail {
   readonly columns: readonly RecordColumn[];
   /** The exchanges that changed it, newest first, as far back as the journal goes. */
   readonly versions: readonly RecordVersion[];
+  /** What is sent to remove it, by whatever is served, or why nothing is. */
+  readonly removedBy: readonly RemovalRequest[];
+}
+
+/** What removes a record through one contract. */
+export interface RemovalRequest extends ServedName {
+  /** Method and target; a sentence where the contract offers nothing that does. */
+  readonly request: string;
 }
 
 export interface RecordVersion {

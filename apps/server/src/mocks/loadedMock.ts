@@ -11,7 +11,14 @@ import type { LoadMeter } from './load.js';
 import type { Journal } from './journal/journal.js';
 import { isPortTaken, serviceOf, type ModelColumns } from './createDataset.js';
 import type { RecordStore } from './recordStore.js';
-import { servedArrangements, servedName, servedReleases, servedText, type Served } from './served.js';
+import {
+  servedArrangements,
+  servedMember,
+  servedName,
+  servedReleases,
+  servedText,
+  type Served,
+} from './served.js';
 import type { FaultInjector } from './faults.js';
 
 /** A mock in memory. */
@@ -149,9 +156,7 @@ const obstacleText = ({ message, records, first }: MigrationStep): string => {
 /** What was chosen to answer requests that name no version; `null` where the first served does. */
 function unversionedOf(endpoints: LoadedMock['endpoints']): ServedName | null {
   const chosen = endpoints.find(({ unversioned }) => unversioned);
-  if (chosen === undefined) return null;
-  const name = servedName(chosen.served);
-  return chosen.served.kind === 'arrangement' ? { arrangement: name } : { release: name };
+  return chosen === undefined ? null : servedMember(chosen.served);
 }
 
 export function viewOf(mock: LoadedMock): Mock {

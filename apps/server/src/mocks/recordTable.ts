@@ -4,6 +4,7 @@ import {
   readFind,
   recordDetail,
   recordPage,
+  removalLine,
   sortBy,
   type RecordFind,
 } from '@isomeros/core/records';
@@ -13,6 +14,7 @@ import { ApiProblem } from '../http/problem.js';
 import type { LoadedMock } from './loadedMock.js';
 import { recordTypeOf } from './recordExport.js';
 import type { TableQueryDto } from './records.dto.js';
+import { servedMember } from './served.js';
 
 /** Some of the records of one type, as they are now. `now`: milliseconds since 1970. */
 export function recordTable(
@@ -65,5 +67,9 @@ export async function inspectedRecord(
     columns: columnsOf(dataset.model, storage),
     ...recordDetail(dataset, storage, row, now),
     versions: await mock.journal.versionsOf(row.rid),
+    removedBy: mock.endpoints.map(({ served, service }) => ({
+      ...servedMember(served),
+      request: removalLine(service, dataset, storage, row, now),
+    })),
   };
 }

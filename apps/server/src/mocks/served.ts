@@ -1,3 +1,4 @@
+import type { ServedName } from '@isomeros/api';
 import type { EndpointRow } from '../database/tables.js';
 
 /** What stands behind one port of a mock: an arrangement, which moves with the design, or a release, which never does. */
@@ -20,6 +21,10 @@ export const servedName = (served: Served): string =>
 /** How it is called where both may stand. */
 export const servedText = (served: Served): string =>
   served.kind === 'arrangement' ? served.name : `release ${served.label}`;
+
+/** How it is named in what is sent and answered. */
+export const servedMember = (served: Served): ServedName =>
+  served.kind === 'arrangement' ? { arrangement: served.name } : { release: served.label };
 
 const namesOf =
   (kind: Served['kind']) =>

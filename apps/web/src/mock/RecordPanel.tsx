@@ -220,6 +220,7 @@ function Removal({ endpoint, record, onFollow }: PartProps & Pick<Props, 'endpoi
           </span>
         )}
       </header>
+      <p className="quiet removal-request mono">{requestOf(record, served)}</p>
       <RowProblems columns={record.columns} problems={refused} />
       {removal.allowed ? (
         <RemovalTree trees={[removal.tree]} />
@@ -238,3 +239,12 @@ function Removal({ endpoint, record, onFollow }: PartProps & Pick<Props, 'endpoi
     </>
   );
 }
+
+/** What is sent to remove it through the contract that is looked at. */
+const requestOf = (
+  { removedBy }: InspectedRecord,
+  { kind, name }: Pick<MockEndpoint, 'kind' | 'name'>,
+): string =>
+  removedBy.find(({ arrangement, release }) =>
+    kind === 'arrangement' ? arrangement === name : release === name,
+  )?.request ?? '';

@@ -5,10 +5,11 @@ import {
   requestContextAt,
   sentBack,
   sourceId,
-  type Draft,
+  Draft,
+  type Dataset,
   type Service,
 } from '../engine/index.js';
-import { bareObject, scalarText, type Json, type Row } from '../model/index.js';
+import { bareObject, scalarText, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { recordTypesOf } from '../transfer/index.js';
 import { editedRow, editProblem, type EditedValues, type ProblemOfEdit, type RecordEdit } from './edit.js';
 import { addPair, changePair, removePair } from './pairRequests.js';
@@ -213,4 +214,24 @@ function resourcesOf({ service, storage }: EditContext, kind: Resource['kind']):
     (one) => one.kind === kind && one.entity === storage.entity.name,
   );
   return all.sort((one, other) => Number(other.canonical) - Number(one.canonical));
+}
+
+/** The request line that would remove a record, or why there is none. Nothing is handled, and no number is given out. */
+export function removalLine(
+  service: Service,
+  dataset: Dataset,
+  storage: EntityStorage,
+  row: Row,
+  now: number,
+): string {
+  const { entity } = storage;
+  const edit = { kind: 'remove', type: entity.name, number: row.rid, version: row.revision } as const;
+  const wanted = editRequests(service, new Draft(dataset), edit, now, 'none');
+  if (!wanted.ok) return wanted.problems.map(({ message }) => message).join(' ');
+  return wanted.requests
+    .map(({ make }) => {
+      const { method, target } = make();
+      return `${method} ${target}`;
+    })
+    .join(', ');
 }

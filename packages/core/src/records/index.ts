@@ -6,5 +6,6 @@ export type { RecordLink } from './hint.js';
 export { recordDetail, type RecordDetail, type Referring, type RemovalPreview } from './record.js';
 export { recordPage, type RecordCell, type RecordPage, type TableRecord } from './table.js';
 export type { EditProblem, EditedValues, RecordEdit } from './edit.js';
+export { removalLine } from './editRequests.js';
 export { writeAround } from './writeAround.js';
 export { writeThrough, type EditRuntime } from './writeThrough.js';
