@@ -111,6 +111,8 @@ describe('the table of a record type', () => {
 
   test('shows pairs by their sides', async () => {
     expect(await column('detourOf', {}, 'Route detours')).toEqual(['KS']);
+    expect(await column('detourOf', { find: 'where detour = TV' }, 'Route detours')).toEqual(['KS']);
+    expect(await column('detourOf', { find: 'where detour = KS' }, 'Route detours')).toEqual([]);
   });
 
   test.each<readonly [string, Readonly<Record<string, string>>, number, string]>([
@@ -129,7 +131,7 @@ describe('the table of a record type', () => {
     ['Route', { sort: 'pin' }, 400, 'sorted by one of code, name'],
     ['Sailing', { limit: '201' }, 400, '200'],
     ['Sailing', { offset: '-1' }, 400, 'from 0'],
-    ['Route detours', { find: 'where detour = TV' }, 400, 'texts alone'],
+    ['Route detours', { find: 'where colour = 1' }, 400, 'Route detours has no colour.'],
   ])('of %s for %j answers %d', async (type, query, status, says) => {
     const response = await fetch(`${app.url}${pathOf(type, query)}`);
     expect(response.status).toBe(status);

@@ -126,7 +126,7 @@ describe('what was chosen in the grid', () => {
     const model = modelOf(
       'entity Box\nentity Thing\n  it: text, required\neach Box owns optional Thing as thing',
     );
-    const mock = new TestMock(model, { Box: 1, Thing: 0 }, arranged({ create: 'no' }));
+    const mock = new TestMock(model, { Box: 1, Thing: 1 }, arranged({ create: 'no' }));
     expect(mock.send('DELETE', '/api/v1/boxes/1/thing').status).toBe(204);
     expect(mock.send('PUT', '/api/v1/boxes/1/thing', { it: 'x' }).status).toBe(404);
   });
