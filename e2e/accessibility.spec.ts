@@ -157,6 +157,28 @@ const VIEWS: readonly (readonly [string, (place: Place) => Promise<void>])[] = [
     async ({ page }) => {
       await page.getByRole('button', { name: 'Records', exact: true }).click();
       await expect(page.getByRole('region', { name: 'Records', exact: true })).toContainText('Route');
+      const cell = page.getByRole('grid', { name: 'Route records' }).getByRole('gridcell').nth(1);
+      await cell.dblclick();
+      await page.keyboard.type('');
+      await page.keyboard.press('Backspace');
+      await page.keyboard.press('Enter');
+      await expect(page.getByRole('region', { name: 'Edits' })).toContainText('1 cell changed');
+    },
+  ],
+  [
+    'Mock, load',
+    async ({ page }) => {
+      await page.getByRole('button', { name: 'Discard' }).click();
+      await page.getByRole('button', { name: 'Load', exact: true }).click();
+      await expect(page.getByRole('img', { name: /^Answers by status/ })).toBeVisible();
+    },
+  ],
+  [
+    'Mock, journal',
+    async ({ page }) => {
+      await page.getByRole('button', { name: 'Exchanges', exact: true }).first().click();
+      await page.getByRole('button', { name: 'Journal', exact: true }).click();
+      await expect(page.getByRole('group', { name: 'Journal' })).toContainText('in the database');
     },
   ],
   [

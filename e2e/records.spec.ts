@@ -191,8 +191,11 @@ test('records are edited by keyboard, through the contract and around it, and on
   await other.goto(`${isomeros.url}/designs/${id}/mock`);
   for (const window of [page, other]) {
     await window.getByRole('button', { name: 'Records', exact: true }).press('Enter');
-    await window.getByRole('listbox', { name: 'Record types' }).focus();
+    const types = window.getByRole('listbox', { name: 'Record types' });
+    await expect(types.getByRole('option', { name: 'Sailing' })).toContainText('3');
+    await types.focus();
     await window.keyboard.press('ArrowDown');
+    await expect(window.getByRole('grid', { name: 'Sailing records' }).getByRole('row')).toHaveCount(4);
   }
   const grid = page.getByRole('grid', { name: 'Sailing records' });
   const rows = grid.getByRole('row');

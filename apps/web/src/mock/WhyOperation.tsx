@@ -23,12 +23,12 @@ export function WhyOperation({ contract, operation }: Props): React.JSX.Element 
   if (found === undefined) return null;
   return (
     <details className="candidates">
-      <summary>
-        Why {operation} is there{' '}
+      <summary>Why {operation} is there</summary>
+      <p>
         <Link to={`/designs/${id}/contract?operation=${encodeURIComponent(operation)}`}>
           Show it in the contract
         </Link>
-      </summary>
+      </p>
       <ReasonTrail
         reasons={found.reasons}
         places={places}

@@ -35,7 +35,8 @@ export const harFrame = (version: string): readonly [before: string, after: stri
 
 /**
  * One entry of an archive (HAR 1.2, "entries"). Sizes that are not known are -1; how long it took is measured where it was
- * answered, so that sending and receiving take no time. `origin`: where it was sent to.
+ * answered, so that sending and receiving take no time. `origin`: where it was sent to, where
+ * it does not say.
  */
 export function harEntry(exchange: ArchivedExchange, origin: string): Object {
   const { at, milliseconds, operation } = exchange;
@@ -62,10 +63,12 @@ export function harEntry(exchange: ArchivedExchange, origin: string): Object {
 function requestOf({ request }: ArchivedExchange, origin: string): Object {
   const { first, headers } = parted(request.head);
   const [method = '', target = '', httpVersion = ''] = first.split(' ');
+  const host = valueOf(headers, 'host');
+  const asked = host === '' ? origin : `http://${host}`;
   const query = target.includes('?') ? target.slice(target.indexOf('?') + 1) : '';
   return {
     method,
-    url: target.startsWith('/') ? origin + target : target === '*' || target === '' ? origin : target,
+    url: target.startsWith('/') ? asked + target : target === '*' || target === '' ? asked : target,
     httpVersion: httpVersion === '' ? 'unknown' : httpVersion,
     cookies: valueOf(headers, 'cookie')
       .split(';')

@@ -33,7 +33,7 @@ const READ: ArchivedExchange = {
   page: false,
   request: {
     ...MESSAGE,
-    head: 'GET /api/v1/routes?size=2&q=a%20b HTTP/1.1\r\nHost: here\r\nCookie: a=1; b=2=3',
+    head: 'GET /api/v1/routes?size=2&q=a%20b HTTP/1.1\r\nHost: here:80\r\nCookie: a=1; b=2=3',
   },
   response: {
     ...MESSAGE,
@@ -50,7 +50,7 @@ describe('an archive of exchanges', () => {
       {
         request: {
           method: 'GET',
-          url: 'http://127.0.0.1:4811/api/v1/routes?size=2&q=a%20b',
+          url: 'http://here:80/api/v1/routes?size=2&q=a%20b',
           queryString: [
             { name: 'size', value: '2' },
             { name: 'q', value: 'a b' },
