@@ -113,8 +113,8 @@ function Versions({
       <header className="panel-head">
         <h3>Versions</h3>
         <span className="quiet">
-          {versions.length === 0 ? 'by no exchange that is kept' : 'and the exchange that made each'}
-          {(versions[0]?.version ?? version) < version && '; the latest by no exchange'}
+          {versions.length === 0 ? 'by no exchange that is kept' : 'by exchange'}
+          {(versions[0]?.version ?? version) < version && ', the latest by none'}
         </span>
         {versions.length > 0 && (
           <span className="end">
