@@ -1,4 +1,4 @@
-import { expect, test } from './support/isomeros.js';
+import { expect, test, type Isomeros } from './support/isomeros.js';
 
 const TEXT = `entity Route
   name: text(1..60), required
@@ -102,15 +102,23 @@ each Route owns many Sailing as sailings, back as route
 each Sailing owns many Booking as bookings, back as sailing
 `;
 
-test('records are looked through by keyboard: narrowed in words, sorted, followed, and as they change', async ({
-  page,
-  isomeros,
-}) => {
+/** A mock with a route of three sailings. */
+async function ferries(
+  isomeros: Isomeros,
+): Promise<{ readonly id: string; readonly base: string; readonly post: ReturnType<typeof poster> }> {
   const id = await isomeros.createDesign(FERRIES);
   const base = await isomeros.createMock(id, { Route: 0, Sailing: 0, Booking: 0 });
   const post = poster(base);
   await post('/routes', { code: 'KS', name: 'Over the sound' });
   for (const seats of [30, 0, 120]) await post('/routes/KS/sailings', { seats });
+  return { id, base, post };
+}
+
+test('records are looked through by keyboard: narrowed in words, sorted, followed, and as they change', async ({
+  page,
+  isomeros,
+}) => {
+  const { id, base, post } = await ferries(isomeros);
   await post('/routes/KS/sailings/1/bookings', { name: 'Ann' });
   await page.goto(`${isomeros.url}/designs/${id}/mock`);
   await page.getByRole('button', { name: 'Records', exact: true }).press('Enter');
@@ -175,11 +183,7 @@ test('records are edited by keyboard, through the contract and around it, and on
   page,
   isomeros,
 }) => {
-  const id = await isomeros.createDesign(FERRIES);
-  const base = await isomeros.createMock(id, { Route: 0, Sailing: 0, Booking: 0 });
-  const post = poster(base);
-  await post('/routes', { code: 'KS', name: 'Over the sound' });
-  for (const seats of [30, 0, 120]) await post('/routes/KS/sailings', { seats });
+  const { id, base } = await ferries(isomeros);
   const berths = async (): Promise<unknown[]> => {
     const { items } = (await (await fetch(`${base}/routes/KS/sailings`)).json()) as {
       items: { berth: unknown }[];

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Exchange } from '@isomeros/api';
 import { RecentExchanges } from '../src/mocks/journal/recentExchanges.js';
-import { exchangeToStore, toldExchange } from '../src/mocks/journal/storedExchange.js';
+import { exchangeToStore, describeExchange } from '../src/mocks/journal/storedExchange.js';
 import { TestApp, type MockBody } from './support/app.js';
 import { keptExchange } from './support/keptExchange.js';
 import { ROUTES } from './support/models.js';
@@ -215,7 +215,7 @@ describe('the journal', () => {
 
 const told = (journal: RecentExchanges, number: number): Exchange | undefined => {
   const kept = journal.find(number);
-  return kept === undefined ? undefined : toldExchange(exchangeToStore(kept), kept.contract, false);
+  return kept === undefined ? undefined : describeExchange(exchangeToStore(kept), kept.contract, false);
 };
 
 describe('exchanges in memory', () => {

@@ -1,2 +1,2 @@
 export type { Head } from './head.js';
-export { close, listen, portOf, type Asked, type RequestHandler, type SentAnswer } from './listener.js';
+export { close, listen, portOf, type RequestHead, type RequestHandler, type SentAnswer } from './listener.js';

@@ -27,7 +27,7 @@ export interface SentAnswer {
 }
 
 /** What is known of a request before it is read. */
-export interface Asked {
+export interface RequestHead {
   /** Its path and query. */
   readonly target: string;
   /** The value of a header, by its name in lower case. */
@@ -53,7 +53,10 @@ export interface RequestHandler {
  * for any free port. Rejects with `EADDRINUSE` or `EACCES` when
  * the port cannot be had.
  */
-export function listen(handlerOf: (asked: Asked | null) => RequestHandler, port: number): Promise<Server> {
+export function listen(
+  handlerOf: (asked: RequestHead | null) => RequestHandler,
+  port: number,
+): Promise<Server> {
   const server = createServer({ maxHeaderSize: MOST_HEADER_BYTES, requireHostHeader: false });
   server.on('request', (request: IncomingMessage, response: ServerResponse) => {
     receive(handlerOf(askedBy(request)), request, response, false);
@@ -76,7 +79,7 @@ export function listen(handlerOf: (asked: Asked | null) => RequestHandler, port:
   });
 }
 
-const askedBy = ({ url = '/', headers }: IncomingMessage): Asked => ({
+const askedBy = ({ url = '/', headers }: IncomingMessage): RequestHead => ({
   target: originForm(url),
   header: (name) => {
     const value = headers[name];

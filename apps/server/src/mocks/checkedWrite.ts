@@ -5,7 +5,7 @@ import { inSlices, type Watching } from '../slices.js';
 import type { LoadedMock } from './loadedMock.js';
 
 /** What is wanted around a write that is checked as a whole. */
-export interface CheckedTarget {
+export interface CheckedWriteOptions {
   /** More records than this there may not be afterwards. */
   readonly most: number;
   /** Gives releases records of their own. */
@@ -25,7 +25,7 @@ interface Checked {
  */
 export async function writeChecked<T extends Checked>(
   mock: LoadedMock,
-  { split, watching }: CheckedTarget,
+  { split, watching }: CheckedWriteOptions,
   check: (draft: Draft) => Steps<T>,
 ): Promise<T> {
   for (;;) {

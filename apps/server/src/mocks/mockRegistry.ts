@@ -19,7 +19,7 @@ import { DurableDataset } from './durableDataset.js';
 import { Endpoint, type EndpointContext } from './endpoint.js';
 import type { NewestModel } from './replaceRecords.js';
 import { addressOf, firstOf, isRunning, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
-import type { CheckedTarget } from './checkedWrite.js';
+import type { CheckedWriteOptions } from './checkedWrite.js';
 import { KeyedQueue } from './keyedQueue.js';
 import { Journal } from './journal/journal.js';
 import { JournalStore } from './journal/journalStore.js';
@@ -111,7 +111,7 @@ export class MockRegistry {
   }
 
   /** What a write to a mock needs that is checked as a whole. */
-  checkedTarget(mock: LoadedMock, signal: AbortSignal): CheckedTarget {
+  checkedTarget(mock: LoadedMock, signal: AbortSignal): CheckedWriteOptions {
     return {
       most: this.limits.records,
       split: (releases) => this.split(mock, releases),

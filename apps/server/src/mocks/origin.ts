@@ -1,6 +1,6 @@
 import type { Server } from 'node:http';
 import { addressed, canShareOrigin, type Sibling } from '@isomeros/core/engine';
-import { close, listen, portOf, type Asked, type RequestHandler } from '@isomeros/listener';
+import { close, listen, portOf, type RequestHead, type RequestHandler } from '@isomeros/listener';
 
 /** What is served at an origin: a part of a port. */
 export interface OriginMember extends RequestHandler {
@@ -66,7 +66,7 @@ export class Origin {
     );
   }
 
-  private chosen(asked: Asked | null): RequestHandler {
+  private chosen(asked: RequestHead | null): RequestHandler {
     const [first] = this.members;
     if (first === undefined) throw new Error('Nothing is served at a port that is open.');
     if (this.members.length === 1 || asked === null) return first;

@@ -6,7 +6,7 @@ import type { ValidModel } from '../designs/designs.service.js';
 import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
-import type { CheckedTarget } from './checkedWrite.js';
+import type { CheckedWriteOptions } from './checkedWrite.js';
 import { firstOf, seedPlanOf, serveContracts, type LoadedMock } from './loadedMock.js';
 import {
   makeRecords,
@@ -89,7 +89,7 @@ const BEGUN_ANEW = { keepsAnswers: false, keepsTokens: false };
 export async function reset(
   mock: LoadedMock,
   newest: NewestModel,
-  { most, split, watching }: CheckedTarget,
+  { most, split, watching }: CheckedWriteOptions,
 ): Promise<void> {
   const { derivations, columns } = newestOf(mock, newest);
   const derivation = firstOf(derivations);

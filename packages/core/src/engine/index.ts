@@ -38,7 +38,7 @@ export type {
   TraceStep,
 } from './message.js';
 export { problem, renderProblem } from './problem.js';
-export { operationRequest, type AskedAbout } from './operationRequest.js';
+export { operationRequest, type OperationSubject } from './operationRequest.js';
 export { requestContextAt, type RequestContext } from './service.js';
 export type { ProblemPages } from './problem.js';
 export { canonicalPath, pathTo, pathWith } from './paths.js';
@@ -62,7 +62,7 @@ export { credentialHeader, credentialsOf, headersOf, presentedBy } from './acces
 export type { Credential } from './access.js';
 export { KEEP_RESPONSES_MS, IdempotentResponses } from './idempotency.js';
 export type { IdempotentResponse } from './idempotency.js';
-export { applyPatch, readPatch } from './jsonPatch.js';
+export { applyPatch, pointerTokens, readPatch } from './jsonPatch.js';
 export { inverseOf, renumbered } from './undo.js';
 export { contractDigest, DIGEST_LENGTH, digestOf } from './digest.js';
 export { nearMisses, type NearMiss } from './nearMisses.js';

@@ -36,7 +36,7 @@ const wrong = (pointer: string, message: string): PatchRead => ({ ok: false, poi
 /** A step, or what was expected of it. */
 function readStep(given: Json): PatchStep | string {
   if (!isJsonObject(given)) return 'Expected an object with op and path.';
-  const path = tokensOf(given['path']);
+  const path = pointerTokens(given['path']);
   if (path === null) return 'Expected path to be a JSON pointer (RFC 6901), such as /name.';
   const { op } = given;
   switch (op) {
@@ -48,7 +48,7 @@ function readStep(given: Json): PatchStep | string {
       return { op, path };
     case 'move':
     case 'copy': {
-      const from = tokensOf(given['from']);
+      const from = pointerTokens(given['from']);
       return from === null ? 'Expected from to be a JSON pointer (RFC 6901).' : { op, path, from };
     }
     default:
@@ -57,7 +57,7 @@ function readStep(given: Json): PatchStep | string {
 }
 
 /** The reference tokens of a JSON pointer (RFC 6901 §4); `null` where it is none. */
-function tokensOf(pointer: Json | undefined): readonly string[] | null {
+export function pointerTokens(pointer: Json | undefined): readonly string[] | null {
   if (typeof pointer !== 'string' || (pointer !== '' && !pointer.startsWith('/'))) return null;
   if (/~(?![01])/.test(pointer)) return null;
   return pointer

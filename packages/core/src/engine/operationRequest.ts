@@ -11,7 +11,7 @@ import type { RequestContext } from './service.js';
 import { recordTag, type Rendering } from './validators.js';
 
 /** What an operation is asked about: the record that its path names or lies below, and the other one of a pair. */
-export interface AskedAbout {
+export interface OperationSubject {
   readonly resource: Resource;
   readonly record: Row | null;
   readonly paired: Row | null;
@@ -30,7 +30,7 @@ export function operationRequest(
   service: RequestContext,
   view: RecordView,
   operation: Operation,
-  about: AskedAbout,
+  about: OperationSubject,
   { target, body, mediaType, idempotencyKey }: Sent,
 ): EngineRequest {
   const { method, access, custom, ifMatch, idempotency } = operation;
@@ -60,7 +60,7 @@ function enveloped({ contract }: RequestContext, operation: Operation, body: Jso
 function renderingOf(
   service: RequestContext,
   view: RecordView,
-  { resource, record, paired }: AskedAbout,
+  { resource, record, paired }: OperationSubject,
 ): Rendering | null {
   if (record === null) return null;
   if (paired === null) return { resource, record, above: null, pair: null };

@@ -1,4 +1,4 @@
-import type { ProblemDetail, RecordView } from '../engine/index.js';
+import { pointerTokens, type ProblemDetail, type RecordView } from '../engine/index.js';
 import type { EntityStorage, Json, Row } from '../model/index.js';
 
 /** The values of columns, by their names in the model; what a role leads to by its key, or the keys that lead to it. */
@@ -59,9 +59,7 @@ const isOver = (message: string): EditTarget => ({ ok: false, problem: editProbl
 
 /** Where something is wrong, by the names and places that lead there (RFC 6901); empty where it is about the whole. */
 export const pointerIn = (error: ProblemDetail): readonly string[] =>
-  'pointer' in error
-    ? error.pointer
-        .split('/')
-        .slice(1)
-        .map((part) => part.replaceAll('~1', '/').replaceAll('~0', '~'))
-    : [];
+  'pointer' in error ? (pointerTokens(error.pointer) ?? []) : [];
+
+export const unknownType = ({ type }: RecordEdit): ProblemOfEdit =>
+  editProblem(`There is no type of record ${type}.`);

@@ -11,7 +11,14 @@ import {
 } from '../engine/index.js';
 import { bareObject, scalarText, type EntityStorage, type Json, type Row } from '../model/index.js';
 import { recordTypesOf } from '../transfer/index.js';
-import { editedRow, editProblem, type EditedValues, type ProblemOfEdit, type RecordEdit } from './edit.js';
+import {
+  editedRow,
+  editProblem,
+  unknownType,
+  type EditedValues,
+  type ProblemOfEdit,
+  type RecordEdit,
+} from './edit.js';
 import { addPair, changePair, removePair } from './pairRequests.js';
 import {
   acceptedShape,
@@ -45,7 +52,7 @@ export function editRequests(
   key: string,
 ): EditRequests {
   const storage = recordTypesOf(given.model).get(edit.type);
-  if (storage === undefined) return refusedEdit(editProblem(`There is no type of record ${edit.type}.`));
+  if (storage === undefined) return refusedEdit(unknownType(edit));
   const mediaType = given.contract.representation.mediaTypes[0] ?? 'application/json';
   const context = { service: requestContextAt(given, now, mediaType, null), draft, storage, key };
   const isPair = pairingIn(given.model, storage);

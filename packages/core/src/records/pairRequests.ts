@@ -1,6 +1,7 @@
 import type { Resource } from '../contract/index.js';
+import { pointedAt } from '../engine/index.js';
 import { bareObject, type Row } from '../model/index.js';
-import { editProblem, type EditedValues } from './edit.js';
+import { editProblem, type EditedValues, type ProblemOfEdit } from './edit.js';
 import {
   acceptedShape,
   requestFor,
@@ -18,16 +19,16 @@ export function addPair(context: EditContext, values: EditedValues): EditRequest
   const { service, draft, storage } = context;
   const found = operationAmong(context, pairsAt(context), ['attach']);
   if (found === null) return notOffered(context, 'adds');
-  const missing = storage.references.flatMap((side) => {
-    const column = columnOfField(service.model, storage, side.id) ?? '';
-    const isThere = recordOfKeys(service.model, draft, storage, column, values[column] ?? null) !== null;
-    return isThere ? [] : [editProblem(`Expected the key of a ${side.to} that is there.`, column)];
-  });
-  if (missing.length > 0) return refusedEdit(...missing);
-  return atPair(context, found, values, (id) => {
+  const sides = new Map<string, Row>();
+  const missing: ProblemOfEdit[] = [];
+  for (const { id, to } of storage.references) {
     const column = columnOfField(service.model, storage, id) ?? '';
-    return recordOfKeys(service.model, draft, storage, column, values[column] ?? null);
-  });
+    const side = recordOfKeys(service.model, draft, storage, column, values[column] ?? null);
+    if (side === null) missing.push(editProblem(`Expected the key of a ${to} that is there.`, column));
+    else sides.set(id, side);
+  }
+  if (missing.length > 0) return refusedEdit(...missing);
+  return atPair(context, found, values, (id) => sides.get(id) ?? null);
 }
 
 /** Changes what a pair carries. */
@@ -51,11 +52,9 @@ export function removePair(context: EditContext, row: Row): EditRequests {
 }
 
 const sideOf =
-  ({ draft }: EditContext, { values }: Row) =>
-  (id: string): Row | null => {
-    const rid = values[id];
-    return typeof rid === 'number' ? (draft.get(rid) ?? null) : null;
-  };
+  ({ draft }: EditContext, row: Row) =>
+  (id: string): Row | null =>
+    pointedAt(draft, row, id);
 
 /** The places of the pairs of a pairing, on either side. */
 const pairsAt = ({ service, storage }: EditContext): readonly Resource[] =>

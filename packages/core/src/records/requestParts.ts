@@ -13,7 +13,7 @@ import {
   pathTo,
   pointerTo,
   sourceId,
-  type AskedAbout,
+  type OperationSubject,
   type Draft,
   type EngineRequest,
   type Problem,
@@ -75,13 +75,13 @@ export const acceptedShape = ({ service }: EditContext, { accepts }: Operation):
   indexContract(service.contract).shapes.get(accepts ?? '');
 
 /** Forms that a body can be sent in; a patch that merges says most with least. */
-const CHANGING = ['application/merge-patch+json', 'application/json', JSON_PATCH];
+const PREFERRED_TYPES = ['application/merge-patch+json', 'application/json', JSON_PATCH];
 
 /** The request for an operation. `path`: where it is not that of what it is about. */
 export function requestFor(
   context: EditContext,
   { resource, operation }: OperationFound,
-  about: Omit<AskedAbout, 'resource'>,
+  about: Omit<OperationSubject, 'resource'>,
   body: Json,
   path?: () => string | null,
 ): EditRequests {
@@ -89,7 +89,8 @@ export function requestFor(
   const target = path ?? (() => pathTo(service, draft, resource, about.record, about.paired));
   if (target() === null)
     return refusedEdit(editProblem(`Expected the record that ${operation.id} lies below: ${resource.path}.`));
-  const mediaType = CHANGING.find((type) => operation.acceptedTypes.includes(type)) ?? 'application/json';
+  const mediaType =
+    PREFERRED_TYPES.find((type) => operation.acceptedTypes.includes(type)) ?? 'application/json';
   const make = (): EngineRequest => {
     // Those before may have changed it.
     const record = about.record === null ? null : (draft.get(about.record.rid) ?? about.record);

@@ -66,11 +66,7 @@ export function withUnset(service: RequestContext, type: MemberType, value: Json
   const whole = bareObject();
   for (const member of indexContract(service.contract).shapes.get(type.shape)?.members ?? [])
     whole[member.name] = withUnset(service, member.type, value[member.name] ?? null);
-  return Object.assign(
-    bareObject(),
-    whole,
-    Object.fromEntries(Object.entries(value).filter(([name]) => !(name in whole))),
-  );
+  return Object.assign(bareObject(), value, whole);
 }
 
 /** Whether records of a type are the pairs of a pairing. */

@@ -20,6 +20,7 @@ import {
   editedRow,
   editProblem,
   pointerIn,
+  unknownType,
   type EditedValues,
   type EditProblem,
   type ProblemOfEdit,
@@ -79,7 +80,7 @@ function sourceOf(
   pointer: string,
 ): SourceRecords | Refused {
   const storage = recordTypesOf(model).get(edit.type);
-  if (storage === undefined) return { problems: [editProblem(`There is no type of record ${edit.type}.`)] };
+  if (storage === undefined) return { problems: [unknownType(edit)] };
   const computed = storage.computed.filter(({ name }) => name in edit.values);
   if (computed.length > 0)
     return { problems: computed.map(({ name }) => editProblem(`${name} is computed of others.`, name)) };
@@ -120,7 +121,7 @@ function removed(
   edit: Extract<RecordEdit, { kind: 'remove' }>,
 ): readonly ProblemOfEdit[] {
   const storage = recordTypesOf(model).get(edit.type);
-  if (storage === undefined) return [editProblem(`There is no type of record ${edit.type}.`)];
+  if (storage === undefined) return [unknownType(edit)];
   const found = editedRow(draft, storage, edit);
   if (!found.ok) return [found.problem];
   const plan = planRemoval(model, draft, found.row);

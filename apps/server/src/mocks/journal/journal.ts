@@ -10,7 +10,7 @@ import {
   exchangeToStore,
   summaryIn,
   summaryToStore,
-  toldExchange,
+  describeExchange,
   versionsIn,
   versionsKept,
   type StoredExchange,
@@ -29,6 +29,12 @@ const MOST_PINNED = 200;
 /** Of a record so many versions are told. */
 const MOST_VERSIONS = 200;
 
+/** The records that a segment touched, up to an exchange: it may have grown since. */
+interface TouchedRecords {
+  readonly last: number;
+  readonly rids: ReadonlySet<number>;
+}
+
 /**
  * The exchanges of a mock: the latest in memory, those before in the database, where they are written a second later by a
  * queue of its own. Pinned ones stay whatever goes.
@@ -39,8 +45,8 @@ export class Journal {
   /** Oldest first. */
   private segments: readonly JournalSegment[] = [];
   private readonly pins = new Map<number, StoredExchange>();
-  /** The records that a segment touched, once it was looked through: it is changed no more, or gets a new entry. */
-  private readonly touched = new Map<string, ReadonlySet<number>>();
+  /** What segments touched, by their first number, once they were looked through. */
+  private readonly touched = new Map<number, TouchedRecords>();
   /** The first number that was given after it was cleared. */
   private from = 1;
 
@@ -139,7 +145,7 @@ export class Journal {
     const stored = (isWhole ? undefined : await this.stored(number)) ?? (kept && exchangeToStore(kept));
     if (stored === undefined) return undefined;
     const contract = kept?.contract ?? this.contractOf(stored.arrangement);
-    return toldExchange(stored, contract, this.pins.has(number));
+    return describeExchange(stored, contract, this.pins.has(number));
   }
 
   private async stored(number: number): Promise<StoredExchange | undefined> {
@@ -193,7 +199,7 @@ export class Journal {
       const exchange =
         stored === undefined
           ? await this.get(number)
-          : toldExchange(stored, this.contractOf(stored.arrangement), false);
+          : describeExchange(stored, this.contractOf(stored.arrangement), false);
       if (exchange !== undefined) yield exchange;
     }
   }
@@ -237,11 +243,12 @@ export class Journal {
   /** Whether a segment holds exchanges that touched a record; any may where none is named. */
   private async mayTouch(segment: JournalSegment, rid: number | undefined): Promise<boolean> {
     if (rid === undefined) return true;
-    const key = `${segment.first}-${segment.last}`;
-    const known = this.touched.get(key);
-    if (known !== undefined) return known.has(rid);
-    const rids = new Set((await this.store.summaries(segment.first)).flatMap((summary) => summary.rids));
-    this.touched.set(key, rids);
+    const { first, last } = segment;
+    const known = this.touched.get(first);
+    if (known?.last === last) return known.rids.has(rid);
+    const rids = new Set((await this.store.summaries(first)).flatMap((summary) => summary.rids));
+    // It may have gone meanwhile.
+    if (this.segments.includes(segment)) this.touched.set(first, { last, rids });
     return rids.has(rid);
   }
 
@@ -255,6 +262,7 @@ export class Journal {
       bytes -= oldest.bytes;
     }
     this.segments = this.segments.filter((one) => !over.includes(one));
+    for (const { first } of over) this.touched.delete(first);
     await this.store.remove(over);
   }
 }

@@ -65,7 +65,7 @@ export function exchangeToStore(kept: KeptExchange): StoredExchange {
 }
 
 /** An exchange as it is told. `contract`: that by which it was matched, where it is still known. */
-export function toldExchange(
+export function describeExchange(
   stored: StoredExchange,
   contract: Contract | undefined,
   pinned: boolean,
