@@ -1,5 +1,6 @@
 import type { AboutRoutes } from './about.js';
 import type { DesignRoutes } from './designs.js';
+import type { ExchangeRoutes } from './exchanges.js';
 import type { IntakeRoutes } from './intake.js';
 import type { MockRoutes } from './mocks.js';
 import type { RecordRoutes } from './records.js';
@@ -7,4 +8,4 @@ import type { ReleaseRoutes } from './releases.js';
 
 /** Every operation of the application's own interface, by its method and path. */
 export interface Api
-  extends AboutRoutes, DesignRoutes, ReleaseRoutes, IntakeRoutes, MockRoutes, RecordRoutes {}
+  extends AboutRoutes, DesignRoutes, ReleaseRoutes, IntakeRoutes, MockRoutes, ExchangeRoutes, RecordRoutes {}

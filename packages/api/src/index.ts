@@ -2,6 +2,7 @@ import type { Api } from './api.js';
 import type { RouteShape } from './route.js';
 
 export type { Api } from './api.js';
+export type * from './exchanges.js';
 export type * from './intake.js';
 export type * from './mocks.js';
 export type * from './records.js';
