@@ -3,7 +3,7 @@ import { indexContract, isReadable } from '@isomeros/core/contract';
 import { exampleRequest } from '@isomeros/core/engine';
 import fc from 'fast-check';
 import { parseTemplate } from 'url-template';
-import { anyArrangement } from '../support/arrangements.js';
+import { anyArrangement, sampleDrawn } from '../support/arrangements.js';
 import { TestMock } from '../support/mock.js';
 import { rounds } from '../support/rounds.js';
 
@@ -71,7 +71,7 @@ test('every link that is offered can be followed, and answers as its method says
         }
       }
     }),
-    { numRuns: rounds(20), endOnFailure: true },
+    { numRuns: rounds(20), endOnFailure: true, examples: [[sampleDrawn()]] },
   );
   expect(followed).toBeGreaterThan(100);
   expect(deeds).toBeGreaterThan(0);
