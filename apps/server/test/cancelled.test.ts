@@ -1,14 +1,18 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Mock } from '@isomeros/api';
+import type { MigrationView, Mock } from '@isomeros/api';
 import { TestApp, type MockBody } from './support/app.js';
 import { ROUTES } from './support/models.js';
+import { eventually } from './support/server.js';
+
+const COLOURED = ROUTES.replace('unique', 'unique\n  colour: text(1..9), required');
 
 let app: TestApp;
+let design: string;
 let mock: MockBody;
 beforeAll(async () => {
   app = await TestApp.start();
-  const { id } = await app.createDesign(ROUTES);
-  mock = await app.createMock(id, { counts: { Route: 3, Sailing: 0 } });
+  design = (await app.createDesign(ROUTES)).id;
+  mock = await app.createMock(design, { counts: { Route: 3, Sailing: 0 } });
 });
 afterAll(() => app.close());
 
@@ -41,5 +45,26 @@ describe('what is cancelled', () => {
     await leave(`/api/mocks/${mock.id}/reset`, {});
     await app.json('POST', `/api/mocks/${mock.id}/records/Route`, [{ name: 'Once more' }]);
     expect(await records()).toBe(5);
+  });
+
+  test('leaves the records as they were, be it a snapshot restored, a large write taken back, or a migration', async () => {
+    const path = `/api/mocks/${mock.id}`;
+    const many = Array.from({ length: 150_000 }, (_, index) => ({ name: `Route ${index}` }));
+    await app.json('POST', `${path}/records/Route`, many);
+    const before = await records();
+    await app.json('POST', `${path}/snapshots`, { name: 'many' });
+    await leave(`${path}/snapshots/many/restore`, {});
+    await leave(`${path}/undo`, {});
+    expect(await records()).toBe(before);
+    await app.json('PUT', `/api/designs/${design}/model`, { text: COLOURED });
+    const [step] = await eventually(async () => {
+      const { steps } = await app.json<MigrationView>('GET', `${path}/migration`);
+      return steps.length > 0 ? steps : null;
+    }, 'what is to be decided');
+    const decisions = { [step?.id ?? '']: { do: 'fill', value: 'red' } };
+    await leave(`${path}/migration`, { decisions });
+    expect((await app.json<MigrationView>('GET', `${path}/migration`)).steps).toEqual([step]);
+    await app.json('POST', `${path}/records/Route`, [{ name: 'Without a colour' }]);
+    expect(await records()).toBe(before + 1);
   });
 });

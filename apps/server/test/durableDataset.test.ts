@@ -123,9 +123,10 @@ describe('records that are committed before they are acknowledged', () => {
   test('are replaced only after what is pending, and then have nothing to take back', async () => {
     const { store, records } = begun();
     const first = renamed(records, 'one');
-    const replaced = records.replace((counters, sequence) => {
-      expect([nameIn(records.dataset), sequence]).toEqual(['one', 2]);
-      return Promise.resolve(new Dataset(model, [row('new', 1)], counters));
+    const replaced = records.exclusively(() => {
+      expect([nameIn(records.dataset), records.writes]).toEqual(['one', 1]);
+      records.replace(new Dataset(model, [row('new', 1)], records.dataset.counters));
+      return Promise.resolve();
     });
     await store.end('committed');
     await Promise.all([first, replaced]);

@@ -4,8 +4,8 @@ import type { ServedRelease } from '../designs/releases.service.js';
 import { inSlices, type Watching } from '../slices.js';
 import type { LoadedMock } from './loadedMock.js';
 
-/** What is wanted around a write that is checked as a whole. */
-export interface CheckedWriteOptions {
+/** What is wanted around a write that is about all records. */
+export interface LargeWriteOptions {
   /** More records than this there may not be afterwards. */
   readonly most: number;
   /** Gives releases records of their own. */
@@ -25,7 +25,7 @@ interface Checked {
  */
 export async function writeChecked<T extends Checked>(
   mock: LoadedMock,
-  { split, watching }: CheckedWriteOptions,
+  { split, watching }: LargeWriteOptions,
   check: (draft: Draft) => Steps<T>,
 ): Promise<T> {
   for (;;) {
@@ -38,7 +38,7 @@ export async function writeChecked<T extends Checked>(
         const others = mock.releases.filter(({ derivation }) => derivation.model !== dataset.model);
         const shared = await inSlices(sharedChanges(dataset.model, others, checked.changes), watching);
         if ('apart' in shared) return shared;
-        await mock.records.writeLarge(shared.changes, draft.counters, false);
+        await mock.records.writeLarge(shared.changes, draft.counters, false, watching);
         return { checked };
       },
     );

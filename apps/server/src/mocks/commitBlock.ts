@@ -16,6 +16,8 @@ export interface Committing extends LeftBeside {
 export interface SqlStatement {
   readonly sql: string;
   readonly values: readonly unknown[];
+  /** How many records it writes or removes. */
+  readonly records: number;
 }
 
 /** So many rows one statement writes at most. */
@@ -33,6 +35,7 @@ export const countOn = ({
 }: Omit<Committing, 'kept'>): SqlStatement => ({
   sql: 'UPDATE datasets SET sequence = ?, counters = ? WHERE id = ? AND holder = ? AND sequence = ?',
   values: [sequence + 1, counters, datasetId, holder, sequence],
+  records: 0,
 });
 
 /** Writes records of a dataset, new ones or in the place of those there are. */
@@ -40,6 +43,7 @@ export const insertRecords = (datasetId: string, records: readonly StoredRecord[
   chunks(records, ({ data }) => data.length).map((part) => ({
     sql: `INSERT INTO records (dataset_id, rid, data) VALUES ${places(part.length, 3)} ON DUPLICATE KEY UPDATE data = VALUES(data)`,
     values: part.flatMap(({ rid, data }) => [datasetId, rid, data]),
+    records: part.length,
   }));
 
 /** Keeps answers of a dataset for requests that are sent again. */
@@ -55,6 +59,7 @@ export const insertAnswers = (
       at,
       JSON.stringify({ fingerprint, response }),
     ]),
+    records: 0,
   }));
 
 /** Writes down tokens of a dataset: of what is presented, the digest alone. */
@@ -62,6 +67,7 @@ export const insertTokens = (datasetId: string, tokens: readonly AccessToken[]):
   chunks(tokens, () => 0).map((part) => ({
     sql: `INSERT INTO tokens (dataset_id, digest, rid, ends, data) VALUES ${places(part.length, 5)}`,
     values: part.flatMap((token) => [datasetId, token.digest, token.rid, token.ends, JSON.stringify(token)]),
+    records: 0,
   }));
 
 /** Tokens end by themselves, or with the record that they stand for. */
@@ -74,6 +80,7 @@ function endTokens(
   const statement = (column: 'digest' | 'rid', values: readonly unknown[]): SqlStatement => ({
     sql: `DELETE FROM tokens WHERE dataset_id = ? AND ${column} IN (?)`,
     values: [datasetId, values],
+    records: 0,
   });
   return [
     ...chunks(ended, () => 0).map((part) => statement('digest', part)),
@@ -93,6 +100,7 @@ export const writesOf = ({
   ...chunks(removed, () => 0).map((rids) => ({
     sql: 'DELETE FROM records WHERE dataset_id = ? AND rid IN (?)',
     values: [datasetId, rids],
+    records: rids.length,
   })),
   ...insertAnswers(datasetId, answers),
   ...insertTokens(
@@ -125,6 +133,7 @@ SELECT 0 AS committed;
 END IF;
 END`,
     values: [...count.values, ...writes.flatMap(({ values }) => values)],
+    records: committing.kept.length + committing.removed.length,
   };
 }
 

@@ -111,11 +111,12 @@ export async function makeRecords(
 }
 
 /** Fresh records with numbers that no record had before. */
-export function numberedAfter(
+export async function numberedAfter(
   model: Model,
   made: SeedResult,
   before: Pick<Counters, 'rid'>,
-): { readonly rows: readonly Row[]; readonly counters: Counters } {
-  const { rows, last } = renumbered(model, made.rows, before.rid);
+  watching: Watching = {},
+): Promise<{ readonly rows: readonly Row[]; readonly counters: Counters }> {
+  const { rows, last } = await inSlices(renumbered(model, made.rows, before.rid), watching);
   return { rows, counters: { rid: last, attributes: made.counters } };
 }

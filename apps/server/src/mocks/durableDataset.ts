@@ -10,7 +10,7 @@ import {
 import { Logger } from '@nestjs/common';
 import { errorText } from '../errors.js';
 import { ApiProblem } from '../http/problem.js';
-import { inSlices } from '../slices.js';
+import { inSlices, type Watching } from '../slices.js';
 import type { Batch, RecordStore } from './recordStore.js';
 
 /** Thrown to a write that was not stored. Nothing of it is there, or will be. */
@@ -84,7 +84,7 @@ export class DurableDataset {
     attempt: (draft: Draft) => T,
     succeeded: (result: T) => boolean,
   ): Promise<T> {
-    if (this.stopped !== null) throw new NotStored(this.stopped);
+    this.checkWritable();
     const result = attempt(this.draft);
     if (!succeeded(result)) return result;
     const nothingPending = this.draft.changes.length === 0 && this.flushing === null;
@@ -99,17 +99,23 @@ export class DurableDataset {
    * Writes many changes at once, in slices. Nothing else is written meanwhile: only for whoever holds the dataset
    * `exclusively`. Resolves once everything is durable.
    */
-  async writeLarge(changes: readonly RowChange[], counters: Counters, isUndo: boolean): Promise<void> {
-    if (this.stopped !== null) throw new NotStored(this.stopped);
+  async writeLarge(
+    changes: readonly RowChange[],
+    counters: Counters,
+    isUndo: boolean,
+    watching: Watching,
+  ): Promise<void> {
+    this.checkWritable();
     if (changes.length === 0) return;
     const written: Batch = { changes, answers: [], tokens: [] };
     const stored = new Promise<void>((resolve, reject) => {
-      const committed = this.commit([{ ...written, isUndo, resolve, reject }], written, counters, true);
+      const batch = [{ ...written, isUndo, resolve, reject }];
       // A fault while it is committed is told to whoever writes, and waited for by nobody in vain.
-      committed.catch(reject);
-      this.flushing = committed.finally(() => {
-        this.flushing = null;
-      });
+      this.flushing = this.commit(batch, written, counters, watching)
+        .catch(reject)
+        .finally(() => {
+          this.flushing = null;
+        });
     });
     await stored;
   }
@@ -125,15 +131,15 @@ export class DurableDataset {
   }
 
   /** Takes the latest committed write back, by a write of its own; `null` where there is none to take back. */
-  async undo(): Promise<readonly RowChange[] | null> {
+  async undo(watching: Watching = {}): Promise<readonly RowChange[] | null> {
     // Looked at again after every wait: of several that wait together, each is to see what the one before did.
     while (this.flushing !== null || this.pause !== null) await (this.flushing ?? this.pause);
-    if (this.stopped !== null) throw new NotStored(this.stopped);
+    this.checkWritable();
     const latest = this.history.at(-1);
     if (latest === undefined) return null;
     const changes = inverseOf(latest, this.committed);
     if (changes.length > MOST_AT_ONCE) {
-      await this.exclusively(() => this.writeLarge(changes, this.committed.counters, true));
+      await this.exclusively(() => this.writeLarge(changes, this.committed.counters, true, watching));
       return changes;
     }
     this.draft.apply(changes);
@@ -165,19 +171,17 @@ export class DurableDataset {
     while (this.flushing !== null) await this.flushing;
   }
 
-  /** Takes over other records, once nothing is pending. */
-  async replace(make: (counters: Counters, sequence: number) => Promise<Dataset>): Promise<void> {
-    while (this.flushing !== null) await this.flushing;
+  /** Throws where nothing can be written. Only for whoever holds the dataset `exclusively`. */
+  checkWritable(): void {
     if (this.stopped !== null) throw new NotStored(this.stopped);
-    this.stopped = 'The records are being replaced.';
-    try {
-      this.committed = await make(this.committed.counters, this.sequence + 1);
-      this.sequence++;
-      this.draft = new Draft(this.committed);
-      this.history = [];
-    } finally {
-      this.stopped = null;
-    }
+  }
+
+  /** Takes over other records, which are stored already. Only for whoever holds the dataset `exclusively`. */
+  replace(dataset: Dataset): void {
+    this.committed = dataset;
+    this.sequence++;
+    this.draft = new Draft(dataset);
+    this.history = [];
   }
 
   private async flush(): Promise<void> {
@@ -190,7 +194,7 @@ export class DurableDataset {
         answers: batch.flatMap(({ answers }) => answers),
         tokens: batch.flatMap(({ tokens }) => tokens),
       };
-      await this.commit(batch, written, this.draft.counters, false);
+      await this.commit(batch, written, this.draft.counters, null);
     }
   }
 
@@ -198,14 +202,15 @@ export class DurableDataset {
     batch: readonly Waiting[],
     written: Batch,
     counters: Counters,
-    isLarge: boolean,
+    /** Of a large write; `null` of any other. */
+    large: Watching | null,
   ): Promise<void> {
     const outcome = isEmpty(written)
       ? 'committed'
-      : await this.store.commit(written, counters, this.sequence);
+      : await this.store.commit(written, counters, this.sequence, large ?? {});
     switch (outcome) {
       case 'committed':
-        if (isLarge) await this.takeOverLarge(written, counters);
+        if (large !== null) await this.takeOverLarge(written, counters);
         else this.takeOver(written, counters);
         for (const write of batch) this.remember(write);
         for (const write of batch) write.resolve();

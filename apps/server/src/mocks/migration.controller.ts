@@ -1,8 +1,10 @@
-import { Body, Controller, Param } from '@nestjs/common';
+import type { Response } from 'express';
+import { Body, Controller, Param, Res } from '@nestjs/common';
 import type { MigrationView, Mock } from '@isomeros/api';
 import { pointerTo } from '@isomeros/core/engine';
 import type { Decision } from '@isomeros/core/migration';
 import type { Json } from '@isomeros/core/model';
+import { clientAbortSignal } from '../http/clientAbort.js';
 import { ApiProblem } from '../http/problem.js';
 import { Route } from '../http/route.js';
 import { MigrationService } from './migration.service.js';
@@ -19,8 +21,12 @@ export class MigrationController {
   }
 
   @Route('POST /api/mocks/{id}/migration')
-  migrate(@Param('id') id: string, @Body() { decisions }: DecisionsDto): Promise<Mock> {
-    return this.migrations.migrate(id, readDecisions(decisions));
+  migrate(
+    @Param('id') id: string,
+    @Body() { decisions }: DecisionsDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Mock> {
+    return this.migrations.migrate(id, readDecisions(decisions), clientAbortSignal(response));
   }
 }
 

@@ -126,9 +126,7 @@ export class MockLifecycle implements DesignDependent, OnApplicationBootstrap, B
     const model = await this.designs.validModel(mock.row.designId);
     if (model.revision === mock.dataset.modelRevision) return;
     if (isOutdated(mock.dataset, model))
-      await adoptModel(mock, await this.mocks.newestFor(mock), (releases) =>
-        this.mocks.split(mock, releases),
-      );
+      await adoptModel(mock, await this.mocks.newestFor(mock), this.mocks.writeOptions(mock));
     await this.mocks.settle(mock);
   }
 }

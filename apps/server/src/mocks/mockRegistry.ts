@@ -19,7 +19,7 @@ import { DurableDataset } from './durableDataset.js';
 import { Endpoint, type EndpointContext } from './endpoint.js';
 import type { NewestModel } from './replaceRecords.js';
 import { addressOf, firstOf, isRunning, listenAll, stopAll, viewOf, type LoadedMock } from './loadedMock.js';
-import type { CheckedWriteOptions } from './checkedWrite.js';
+import type { LargeWriteOptions } from './checkedWrite.js';
 import { KeyedQueue } from './keyedQueue.js';
 import { Journal } from './journal/journal.js';
 import { JournalStore } from './journal/journalStore.js';
@@ -110,8 +110,8 @@ export class MockRegistry {
     this.announce(mock);
   }
 
-  /** What a write to a mock needs that is checked as a whole. */
-  checkedTarget(mock: LoadedMock, signal: AbortSignal): CheckedWriteOptions {
+  /** What a write to a mock needs that is about all records. */
+  writeOptions(mock: LoadedMock, signal?: AbortSignal): LargeWriteOptions {
     return {
       most: this.limits.records,
       split: (releases) => this.split(mock, releases),

@@ -132,8 +132,8 @@ export class MocksController {
 
   /** Takes the latest write back, as a write of its own. */
   @Route('POST /api/mocks/{id}/undo')
-  undo(@Param('id') id: string): Promise<Mock> {
-    return this.mocks.undo(id);
+  undo(@Param('id') id: string, @Res({ passthrough: true }) response: Response): Promise<Mock> {
+    return this.mocks.undo(id, clientAbortSignal(response));
   }
 
   @Route('GET /api/mocks/{id}/snapshots')
@@ -150,8 +150,12 @@ export class MocksController {
   }
 
   @Route('POST /api/mocks/{id}/snapshots/{name}/restore')
-  restoreSnapshot(@Param('id') id: string, @Param('name') name: string): Promise<Mock> {
-    return this.mocks.restoreSnapshot(id, name);
+  restoreSnapshot(
+    @Param('id') id: string,
+    @Param('name') name: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Mock> {
+    return this.mocks.restoreSnapshot(id, name, clientAbortSignal(response));
   }
 
   @Route('DELETE /api/mocks/{id}/snapshots/{name}')

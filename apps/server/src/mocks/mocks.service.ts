@@ -2,12 +2,12 @@ import type { Faults, Mock, SeedSettings, SentMessage, Snapshot } from '@isomero
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { Model, Row } from '@isomeros/core/model';
 import { Repository } from 'typeorm';
 import { DatasetRow, MockRow, SnapshotRow } from '../database/tables.js';
 import { DesignsService } from '../designs/designs.service.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
+import { inSlices } from '../slices.js';
 import {
   endpointOf,
   firstOf,
@@ -20,7 +20,7 @@ import {
 import { MockRegistry } from './mockRegistry.js';
 import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
 import { checkArrangements, makeRecords, modelColumnsOf, numberedAfter } from './createDataset.js';
-import { sharedRows } from './releaseEndpoints.js';
+import { divideReleases } from './releaseEndpoints.js';
 import { newestOf, reset, restore } from './replaceRecords.js';
 import { readSeedPlan } from './seedPlan.js';
 import { sendMessage } from './rawHttpClient.js';
@@ -64,8 +64,8 @@ export class MocksService {
     const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
     const seed = wanted.seed ?? USUAL_SEED;
     const made = await makeRecords(derivation, seed, plan, this.mocks.limits.records, {});
-    const { rows, counters } = numberedAfter(derivation.model, made, { rid: 0 });
-    const { together, apart, shared } = divide(derivation.model, rows, releases);
+    const { rows, counters } = await numberedAfter(derivation.model, made, { rid: 0 });
+    const { together, apart, shared } = await inSlices(divideReleases(derivation.model, rows, releases));
     const row = newRow(wanted.design);
     const mock = await this.mocks.begin(row, endpointsOf(wanted, together), {
       seed,
@@ -119,7 +119,7 @@ export class MocksService {
     const { designId } = mock.row;
     await this.mocks.queue.run(designId, async () => {
       const newest = await this.mocks.newestFor(mock);
-      await reset(mock, newest, this.mocks.checkedTarget(mock, signal));
+      await reset(mock, newest, this.mocks.writeOptions(mock, signal));
     });
     await this.mocks.settle(mock);
     return viewOf(mock);
@@ -168,9 +168,10 @@ export class MocksService {
   }
 
   /** Takes the latest write back, as a new one. */
-  async undo(id: string): Promise<Mock> {
+  async undo(id: string, signal: AbortSignal): Promise<Mock> {
     const mock = this.mocks.find(id);
-    if ((await mock.records.undo()) === null)
+    const { watching } = this.mocks.writeOptions(mock, signal);
+    if ((await mock.records.undo(watching)) === null)
       throw new ApiProblem('conflict', 'There is no write to take back since the records were read.');
     this.mocks.announce(mock);
     return viewOf(mock);
@@ -192,11 +193,11 @@ export class MocksService {
   }
 
   /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
-  async restoreSnapshot(id: string, name: string): Promise<Mock> {
+  async restoreSnapshot(id: string, name: string, signal: AbortSignal): Promise<Mock> {
     const mock = this.mocks.find(id);
     const state = await this.snapshotsOf(mock).read(name);
     await this.mocks.queue.run(mock.row.designId, () =>
-      restore(mock, state, (releases) => this.mocks.split(mock, releases)),
+      restore(mock, state, this.mocks.writeOptions(mock, signal)),
     );
     this.mocks.announce(mock);
     return viewOf(mock);
@@ -219,22 +220,6 @@ export class MocksService {
     await sendMessage(message, endpoint.port, endpoint.service.contract);
     return { lastExchange: mock.journal.count };
   }
-}
-
-/** Releases that can be served from the same records, which may get values for that, and those that cannot. */
-function divide(
-  model: Model,
-  rows: readonly Row[],
-  releases: readonly ServedRelease[],
-): { readonly together: ServedRelease[]; readonly apart: ServedRelease[]; readonly shared: readonly Row[] } {
-  const [together, apart]: [ServedRelease[], ServedRelease[]] = [[], []];
-  let shared = rows;
-  for (const release of releases) {
-    const fitting = sharedRows(model, shared, release);
-    shared = fitting ?? shared;
-    (fitting === null ? apart : together).push(release);
-  }
-  return { together, apart, shared };
 }
 
 /** Arrangements come first; a port that was asked for is that of the first. */

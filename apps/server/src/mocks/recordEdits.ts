@@ -2,7 +2,7 @@ import type { WrittenEdits } from '@isomeros/api';
 import { randomUUID } from 'node:crypto';
 import { writeAround, type EditProblem, type RecordEdit } from '@isomeros/core/records';
 import { ApiProblem } from '../http/problem.js';
-import { writeChecked, type CheckedWriteOptions } from './checkedWrite.js';
+import { writeChecked, type LargeWriteOptions } from './checkedWrite.js';
 import { NotStored } from './durableDataset.js';
 import { endpointOf, type LoadedMock } from './loadedMock.js';
 import type { RecordEditDto } from './records.dto.js';
@@ -26,7 +26,7 @@ export async function editThrough(
 /** Writes edits around the contract. Nobody else may replace records or the model at the same time. */
 export async function editAround(
   mock: LoadedMock,
-  target: CheckedWriteOptions,
+  target: LargeWriteOptions,
   edits: readonly RecordEdit[],
 ): Promise<WrittenEdits> {
   const { problems } = await writeChecked(mock, target, function* (draft) {

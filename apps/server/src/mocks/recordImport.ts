@@ -14,7 +14,7 @@ import {
   type ImportMode,
 } from '@isomeros/core/transfer';
 import { ApiProblem } from '../http/problem.js';
-import { writeChecked, type CheckedWriteOptions } from './checkedWrite.js';
+import { writeChecked, type LargeWriteOptions } from './checkedWrite.js';
 import type { LoadedMock } from './loadedMock.js';
 import { recordTypeOf } from './recordExport.js';
 
@@ -30,7 +30,7 @@ export type RecordsSource =
  */
 export async function importInto(
   mock: LoadedMock,
-  target: CheckedWriteOptions,
+  target: LargeWriteOptions,
   given: RecordsSource,
   mode: ImportMode,
   checkOnly: boolean,

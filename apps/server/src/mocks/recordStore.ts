@@ -10,7 +10,7 @@ import {
 import { eachInSteps, type Json, type Row, type Steps } from '@isomeros/core/model';
 import { LessThan, type DataSource, type EntityManager, type QueryRunner } from 'typeorm';
 import { errorCode } from '../errors.js';
-import { inSlices } from '../slices.js';
+import { inSlices, type Watching } from '../slices.js';
 import {
   commitBlock,
   countOn,
@@ -105,26 +105,35 @@ export class RecordStore {
       await manager.insert(MockRow, mock);
       await manager.insert(EndpointRow, [...endpoints]);
       await manager.insert(DatasetRow, { ...dataset, id: this.datasetId, holder: this.holder });
-      await runRecords(manager, this.datasetId, rows);
+      await run(manager, recordStatements(this.datasetId, rows));
       await run(manager, insertAnswers(this.datasetId, answers));
       await run(manager, insertTokens(this.datasetId, tokens));
       await also(manager);
     });
   }
 
-  /** Writes one batch in one transaction. It follows the write numbered `sequence`. */
-  async commit(batch: Batch, counters: Counters, sequence: number): Promise<CommitOutcome> {
+  /**
+   * Writes one batch in one transaction. It follows the write numbered `sequence`. A signal ends one of many records
+   * before it is committed: nothing of it is written, and its reason is thrown.
+   */
+  async commit(
+    batch: Batch,
+    counters: Counters,
+    sequence: number,
+    watching: Watching = {},
+  ): Promise<CommitOutcome> {
     const runner = this.database.createQueryRunner();
     const { datasetId, holder } = this;
-    const { rows, removed } = await inSlices(lastOf(batch.changes));
+    const { rows, removed } = await inSlices(lastOf(batch.changes), watching);
     const { answers, tokens } = batch;
     const numbers = JSON.stringify(counters);
     const base = { datasetId, holder, sequence, counters: numbers, removed, answers, tokens };
     let isSent = false;
     try {
       await runner.connect();
-      const block = rows.length > MOST_AT_ONCE ? null : commitBlock({ ...base, kept: rows.map(toStored) });
-      if (block === null) return await commitInSteps(runner, base, rows);
+      const isLarge = rows.length + removed.length > MOST_AT_ONCE;
+      const block = isLarge ? null : commitBlock({ ...base, kept: rows.map(toStored) });
+      if (block === null) return await commitInSteps(runner, base, rows, watching);
       isSent = true;
       return saysCommitted(await runner.query(block.sql, [...block.values])) ? 'committed' : 'fenced';
     } catch (error) {
@@ -151,6 +160,7 @@ export class RecordStore {
     rows: readonly Row[],
     kept: { readonly answers: boolean; readonly tokens: readonly AccessToken[] },
     dataset: Pick<DatasetRow, 'counters' | 'sequence' | 'modelText' | 'modelIdentities' | 'modelRevision'>,
+    watching: Watching,
   ): Promise<void> {
     await this.database.transaction(async (manager) => {
       const where = { id: this.datasetId, holder: this.holder, sequence: dataset.sequence - 1 };
@@ -160,7 +170,7 @@ export class RecordStore {
       if (!kept.answers) await manager.delete(IdempotentResponseRow, { datasetId: this.datasetId });
       await manager.delete(TokenRow, { datasetId: this.datasetId });
       await run(manager, insertTokens(this.datasetId, kept.tokens));
-      await runRecords(manager, this.datasetId, rows);
+      await run(manager, recordStatements(this.datasetId, rows), watching);
     });
   }
 }
@@ -168,21 +178,24 @@ export class RecordStore {
 /** So many records are made into text at once. */
 const MOST_AT_ONCE = 2_000;
 
-/** Writes records, a part at a time: while the database takes one, others go on. */
-async function runRecords(
-  manager: Pick<EntityManager, 'query'>,
-  datasetId: string,
-  rows: readonly Row[],
-): Promise<void> {
+/** What writes records, made a part at a time: while the database takes one, others go on. */
+function* recordStatements(datasetId: string, rows: readonly Row[]): Iterable<SqlStatement> {
   for (let from = 0; from < rows.length; from += MOST_AT_ONCE)
-    await run(manager, insertRecords(datasetId, rows.slice(from, from + MOST_AT_ONCE).map(toStored)));
+    yield* insertRecords(datasetId, rows.slice(from, from + MOST_AT_ONCE).map(toStored));
 }
 
 async function run(
   manager: Pick<EntityManager, 'query'>,
-  statements: readonly SqlStatement[],
+  statements: Iterable<SqlStatement>,
+  { onProgress, signal }: Watching = {},
 ): Promise<void> {
-  for (const { sql, values } of statements) await manager.query(sql, [...values]);
+  let count = 0;
+  for (const { sql, values, records } of statements) {
+    signal?.throwIfAborted();
+    await manager.query(sql, [...values]);
+    count += records;
+    onProgress?.({ doing: 'writing', count });
+  }
 }
 
 /** Commits a batch that is too long for one statement. */
@@ -190,6 +203,7 @@ async function commitInSteps(
   runner: QueryRunner,
   base: Omit<Committing, 'kept'>,
   rows: readonly Row[],
+  watching: Watching,
 ): Promise<CommitOutcome> {
   let isCommitting = false;
   try {
@@ -200,8 +214,8 @@ async function commitInSteps(
       await runner.rollbackTransaction();
       return 'fenced';
     }
-    await runRecords(runner.manager, base.datasetId, rows);
-    await run(runner.manager, writesOf({ ...base, kept: [] }));
+    const statements = [recordStatements(base.datasetId, rows), writesOf({ ...base, kept: [] })];
+    for (const some of statements) await run(runner.manager, some, watching);
     isCommitting = true;
     await runner.commitTransaction();
     return 'committed';

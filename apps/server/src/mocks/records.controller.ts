@@ -86,7 +86,7 @@ export class RecordsController {
     const edits = readEdits(body.edits);
     if (body.way !== 'around') return editThrough(mock, servedIn(body), edits);
     const written = await this.mocks.queue.run(mock.row.designId, () =>
-      editAround(mock, this.mocks.checkedTarget(mock, clientAbortSignal(response)), edits),
+      editAround(mock, this.mocks.writeOptions(mock, clientAbortSignal(response)), edits),
     );
     if (written.written) this.mocks.announce(mock);
     return written;
@@ -129,7 +129,7 @@ export class RecordsController {
   ): Promise<ImportResult> {
     const mock = this.mocks.find(id);
     const result = await this.mocks.queue.run(mock.row.designId, () =>
-      importInto(mock, this.mocks.checkedTarget(mock, signal), records, mode, check !== undefined),
+      importInto(mock, this.mocks.writeOptions(mock, signal), records, mode, check !== undefined),
     );
     if (result.done) this.mocks.announce(mock);
     return result;

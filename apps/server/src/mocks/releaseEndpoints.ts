@@ -1,19 +1,40 @@
 import type { ReleaseEnd } from '@isomeros/api';
-import { canShareRecords, findViolations, withDefaults } from '@isomeros/core/engine';
-import type { Model, Row } from '@isomeros/core/model';
+import { canShareRecords, violationsIn, withDefaults } from '@isomeros/core/engine';
+import { mapInSteps, type Model, type Row, type Steps } from '@isomeros/core/model';
 import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
 
 /** The records of a dataset as they can be served under a release too; `null` where they cannot. */
-export function sharedRows(
+export function* sharedRows(
   model: Model,
   rows: readonly Row[],
   release: ServedRelease,
-): readonly Row[] | null {
+): Steps<readonly Row[] | null> {
   const other = release.derivation.model;
   if (!canShareRecords(model, other)) return null;
-  const filled = rows.map((row) => withDefaults(other, row));
-  return findViolations(other, filled).length === 0 ? filled : null;
+  const filled = yield* mapInSteps('checking', rows, (row) => withDefaults(other, row));
+  const violations = yield* violationsIn(other, new Map(filled.map((row) => [row.rid, row])));
+  return violations.length === 0 ? filled : null;
+}
+
+/** Releases that can be served from the same records, which may get values for that, and those that cannot. */
+export function* divideReleases(
+  model: Model,
+  rows: readonly Row[],
+  releases: readonly ServedRelease[],
+): Steps<{
+  readonly together: readonly ServedRelease[];
+  readonly apart: readonly ServedRelease[];
+  readonly shared: readonly Row[];
+}> {
+  const [together, apart]: [ServedRelease[], ServedRelease[]] = [[], []];
+  let shared = rows;
+  for (const release of releases) {
+    const fitting = yield* sharedRows(model, shared, release);
+    shared = fitting ?? shared;
+    (fitting === null ? apart : together).push(release);
+  }
+  return { together, apart, shared };
 }
 
 /** What a mock serves, arrangements first: each has its own contract, all have the model of the first one. */

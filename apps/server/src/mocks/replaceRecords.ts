@@ -1,12 +1,20 @@
 import { randomUUID } from 'node:crypto';
-import { Dataset, renumbered, AccessTokens, type Counters, type AccessToken } from '@isomeros/core/engine';
-import { migrate, type Decision, type Migration } from '@isomeros/core/migration';
+import {
+  AccessTokens,
+  Dataset,
+  IdempotentResponses,
+  renumbered,
+  type AccessToken,
+  type Counters,
+} from '@isomeros/core/engine';
+import { migrateInSteps, type Decision, type Migration } from '@isomeros/core/migration';
 import type { Model, Row } from '@isomeros/core/model';
 import type { ValidModel } from '../designs/designs.service.js';
 import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
-import type { CheckedWriteOptions } from './checkedWrite.js';
+import { inSlices, type Watching } from '../slices.js';
+import type { LargeWriteOptions } from './checkedWrite.js';
 import { firstOf, seedPlanOf, serveContracts, type LoadedMock } from './loadedMock.js';
 import {
   makeRecords,
@@ -16,7 +24,7 @@ import {
   modelOf,
   type ModelColumns,
 } from './createDataset.js';
-import { allDerivations, sharedRows } from './releaseEndpoints.js';
+import { allDerivations, divideReleases } from './releaseEndpoints.js';
 import type { SnapshotState } from './snapshotStore.js';
 
 /** What takes the place of all records of a mock. */
@@ -37,37 +45,47 @@ export interface NewestModel extends ValidModel {
   readonly derivations: readonly Derivation[];
 }
 
-/** Gives releases records of their own. */
-export type Split = (releases: readonly ServedRelease[]) => Promise<void>;
-
 /**
- * Stores other records in the place of all, and serves them from the moment they are durable. Releases that they
- * cannot be served under get those that were there.
+ * Stores other records in the place of all, and serves them from the moment they are durable: reads go on meanwhile,
+ * writes wait. Releases that they cannot be served under get those that were there. Nothing is replaced where `make`
+ * comes to `null`.
  */
-function replaceRecords(
+async function replaceRecords(
   mock: LoadedMock,
-  split: Split,
-  make: (counters: Counters) => RecordReplacement,
+  { split, watching }: LargeWriteOptions,
+  make: (counters: Counters) => Promise<RecordReplacement | null>,
 ): Promise<void> {
-  return mock.records.replace(async (before, sequence) => {
-    const replacement = make(before);
-    const { model, columns, rows: made, counters, derivations, keepsAnswers } = replacement;
-    const against = mock.releases.filter((release) => sharedRows(model, made, release) === null);
-    if (against.length > 0) await split(against);
-    const rows = mock.releases.reduce((all, release) => sharedRows(model, all, release) ?? all, made);
-    const stored = { ...columns, counters: JSON.stringify(counters), sequence };
-    const tokens = replacement.keepsTokens ? tokensOf(mock, rows) : [];
-    await mock.store.replaceAll(rows, { answers: keepsAnswers, tokens }, stored);
-    mock.dataset = { ...mock.dataset, ...columns };
-    if (derivations !== null) serveContracts(mock, derivations);
-    const answers = keepsAnswers ? mock.records.dataset.answers : undefined;
-    return new Dataset(model, rows, counters, answers, new AccessTokens(tokens));
-  });
+  for (;;) {
+    const apart = await mock.records.exclusively(async (): Promise<readonly ServedRelease[]> => {
+      mock.records.checkWritable();
+      const { dataset: before, writes } = mock.records;
+      const replacement = await make(before.counters);
+      if (replacement === null) return [];
+      const { model, columns, counters, derivations, keepsAnswers, keepsTokens } = replacement;
+      const divided = await inSlices(divideReleases(model, replacement.rows, mock.releases), watching);
+      if (divided.apart.length > 0) return divided.apart;
+      const rows = divided.shared;
+      const tokens = keepsTokens ? tokensOf(before, rows) : [];
+      const answers = keepsAnswers ? before.answers : new IdempotentResponses();
+      const after = await inSlices(
+        Dataset.filled(model, rows, counters, answers, new AccessTokens(tokens)),
+        watching,
+      );
+      const stored = { ...columns, counters: JSON.stringify(counters), sequence: writes + 1 };
+      await mock.store.replaceAll(rows, { answers: keepsAnswers, tokens }, stored, watching);
+      mock.dataset = { ...mock.dataset, ...columns };
+      if (derivations !== null) serveContracts(mock, derivations);
+      mock.records.replace(after);
+      return [];
+    });
+    if (apart.length === 0) return;
+    await split(apart);
+  }
 }
 
 /** The tokens that stand for records that are still there. */
-function tokensOf({ records: { dataset } }: LoadedMock, rows: readonly Row[]): readonly AccessToken[] {
-  const tokens = [...dataset.tokens.all()];
+function tokensOf({ tokens: issued }: Dataset, rows: readonly Row[]): readonly AccessToken[] {
+  const tokens = [...issued.all()];
   if (tokens.length === 0) return tokens;
   const kept = new Set(rows.map(({ rid }) => rid));
   return tokens.filter(({ rid }) => kept.has(rid));
@@ -89,17 +107,18 @@ const BEGUN_ANEW = { keepsAnswers: false, keepsTokens: false };
 export async function reset(
   mock: LoadedMock,
   newest: NewestModel,
-  { most, split, watching }: CheckedWriteOptions,
+  options: LargeWriteOptions,
 ): Promise<void> {
+  const { most, watching } = options;
   const { derivations, columns } = newestOf(mock, newest);
   const derivation = firstOf(derivations);
   const { model } = derivation;
-  // Requests go on meanwhile; only what is made is put in place at once.
+  // Even writes go on meanwhile; only what is made is put in place at once.
   const made = await makeRecords(derivation, mock.dataset.seed, seedPlanOf(mock), most, watching);
-  await replaceRecords(mock, split, (before) => ({
+  await replaceRecords(mock, options, async (before) => ({
     model,
     columns,
-    ...numberedAfter(model, made, before),
+    ...(await numberedAfter(model, made, before, watching)),
     derivations,
     ...BEGUN_ANEW,
   }));
@@ -108,12 +127,12 @@ export async function reset(
 }
 
 /** Serves the newest model, unless records would lose something or contradict it: then it says what waits. */
-export async function adoptModel(mock: LoadedMock, newest: NewestModel, split: Split): Promise<void> {
-  await mock.records.settled();
-  const migrated = migrationOf(mock, newest, NOTHING_DECIDED);
-  mock.waiting = migrated.open;
-  if (migrated.open.length === 0) await migrateRecords(mock, newest, NOTHING_DECIDED, split);
-}
+export const adoptModel = (
+  mock: LoadedMock,
+  newest: NewestModel,
+  options: LargeWriteOptions,
+): Promise<void> =>
+  migrateRecords(mock, newest, NOTHING_DECIDED, options, ({ open }) => Promise.resolve(open.length === 0));
 
 export const NOTHING_DECIDED: ReadonlyMap<string, Decision> = new Map();
 
@@ -122,51 +141,64 @@ export function migrationOf(
   { records: { dataset } }: LoadedMock,
   { derivations }: NewestModel,
   decisions: ReadonlyMap<string, Decision>,
-): Migration {
+  watching: Watching,
+): Promise<Migration> {
   const { model } = firstOf(derivations);
   const tools = { now: Date.now(), uuid: randomUUID };
-  return migrate(dataset.model, model, dataset.everything(), dataset.counters, decisions, tools);
+  return inSlices(
+    migrateInSteps(dataset.model, model, dataset.everything(), dataset.counters, decisions, tools),
+    watching,
+  );
 }
 
-/** Stores the records as they are under the newest model, and serves it. Nothing may be left undecided. */
+/**
+ * Stores the records as they are under the newest model, and serves it, where `isWanted` is true of what becomes of
+ * them. What is left open waits.
+ */
 export async function migrateRecords(
   mock: LoadedMock,
   newest: NewestModel,
   decisions: ReadonlyMap<string, Decision>,
-  split: Split,
+  options: LargeWriteOptions,
+  isWanted: (migrated: Migration) => Promise<boolean>,
 ): Promise<void> {
-  await replaceRecords(mock, split, () => {
-    const migrated = migrationOf(mock, newest, decisions);
-    const [left] = migrated.open;
-    if (left !== undefined)
-      throw new ApiProblem('conflict', `A record was written meanwhile: ${left.message}`);
+  let open: Migration['open'] = [];
+  await replaceRecords(mock, options, async () => {
+    const migrated = await migrationOf(mock, newest, decisions, options.watching);
+    open = migrated.open;
+    if (!(await isWanted(migrated))) return null;
     const { rows, counters } = migrated;
     const { derivations } = newest;
     const { model } = firstOf(derivations);
     const columns = modelColumns(newest);
     return { model, columns, rows, counters, derivations, keepsAnswers: true, keepsTokens: true };
   });
-  mock.waiting = [];
+  mock.waiting = open;
 }
 
 /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
-export async function restore(mock: LoadedMock, state: SnapshotState, split: Split): Promise<void> {
+export async function restore(
+  mock: LoadedMock,
+  state: SnapshotState,
+  options: LargeWriteOptions,
+): Promise<void> {
+  const { watching } = options;
   const then = modelOf(state.model);
-  const { model } = mock.records.dataset;
   const tools = { now: Date.now(), uuid: randomUUID };
   const none = { rid: 0, attributes: {} };
-  const migrated = migrate(then, model, state.rows, none, NOTHING_DECIDED, tools);
-  if (migrated.open.length > 0)
-    throw new ApiProblem(
-      'conflict',
-      `The model has changed since: ${migrated.open.map(({ message }) => message).join(' ')}`,
-    );
-  await replaceRecords(mock, split, (before) => {
-    const { rows, last } = renumbered(model, migrated.rows, before.rid);
-    const columns = modelColumnsOf(mock.dataset);
+  await replaceRecords(mock, options, async (before) => {
+    const { model } = mock.records.dataset;
+    const steps = migrateInSteps(then, model, state.rows, none, NOTHING_DECIDED, tools);
+    const migrated = await inSlices(steps, watching);
+    if (migrated.open.length > 0)
+      throw new ApiProblem(
+        'conflict',
+        `The model has changed since: ${migrated.open.map(({ message }) => message).join(' ')}`,
+      );
+    const { rows, last } = await inSlices(renumbered(model, migrated.rows, before.rid), watching);
     return {
       model,
-      columns,
+      columns: modelColumnsOf(mock.dataset),
       rows,
       counters: { ...before, rid: last },
       derivations: null,

@@ -1,11 +1,12 @@
 import type { ImportMode } from '@isomeros/core/transfer';
 import { Button, Segmented, Select } from 'antd';
 import { useRef, useState, type DragEvent } from 'react';
-import { isAborted, refusalOf } from '../app/api/client.js';
+import { refusalOf } from '../app/api/client.js';
 import type { Mock, ProblemBody, ImportResult } from '@isomeros/api';
 import { FileInput } from '../app/parts/FileInput.js';
 import { WorkProgress } from './WorkProgress.js';
 import { useImportRecordsMutation } from './recordsApi.js';
+import { useRunning } from './useRunning.js';
 
 interface Props {
   readonly mock: Mock;
@@ -14,7 +15,6 @@ interface Props {
 
 type Outcome =
   | { readonly kind: 'none' }
-  | { readonly kind: 'working' }
   | { readonly kind: 'taken'; readonly taken: ImportResult }
   | { readonly kind: 'refused'; readonly problem: ProblemBody };
 
@@ -41,7 +41,7 @@ export function ImportRecords({ mock, types }: Props): React.JSX.Element {
   const [text, setText] = useState('');
   const [outcome, setOutcome] = useState<Outcome>({ kind: 'none' });
   const file = useRef<HTMLInputElement>(null);
-  const running = useRef<{ abort: () => void } | null>(null);
+  const { work, run } = useRunning();
   const open = async (chosen: File): Promise<void> => {
     setText(await chosen.text());
     setOutcome({ kind: 'none' });
@@ -49,15 +49,14 @@ export function ImportRecords({ mock, types }: Props): React.JSX.Element {
     if (types.includes(named)) setOf(named);
   };
   const take = async (check: boolean): Promise<void> => {
-    setOutcome({ kind: 'working' });
+    setOutcome({ kind: 'none' });
     const isCsv = of !== ALL && !/^\s*[[{]/.test(text);
     try {
       const type = of === ALL ? null : of;
-      const importing = importRecords({ mock: mock.id, type, text, isCsv, mode, check });
-      running.current = importing;
-      setOutcome({ kind: 'taken', taken: await importing.unwrap() });
+      const taken = await run(importRecords({ mock: mock.id, type, text, isCsv, mode, check }));
+      if (taken !== null) setOutcome({ kind: 'taken', taken });
     } catch (error) {
-      setOutcome(isAborted(error) ? { kind: 'none' } : { kind: 'refused', problem: refusalOf(error) });
+      setOutcome({ kind: 'refused', problem: refusalOf(error) });
     }
   };
   const drop = (event: DragEvent): void => {
@@ -65,7 +64,7 @@ export function ImportRecords({ mock, types }: Props): React.JSX.Element {
     const [dropped] = event.dataTransfer.files;
     if (dropped !== undefined) void open(dropped);
   };
-  const isEmpty = text.trim() === '' || outcome.kind === 'working';
+  const isEmpty = text.trim() === '' || work !== null;
   return (
     <div className="take-in">
       <header className="panel-head">
@@ -116,20 +115,16 @@ export function ImportRecords({ mock, types }: Props): React.JSX.Element {
           Import
         </Button>
       </div>
-      {outcome.kind === 'working' ? (
-        <WorkProgress mock={mock.id} onCancel={() => running.current?.abort()} />
-      ) : (
+      {work === null ? (
         <TakingReport outcome={outcome} />
+      ) : (
+        <WorkProgress mock={mock.id} onCancel={work.abort} />
       )}
     </div>
   );
 }
 
-function TakingReport({
-  outcome,
-}: {
-  readonly outcome: Exclude<Outcome, { readonly kind: 'working' }>;
-}): React.JSX.Element | null {
+function TakingReport({ outcome }: { readonly outcome: Outcome }): React.JSX.Element | null {
   switch (outcome.kind) {
     case 'none':
       return null;

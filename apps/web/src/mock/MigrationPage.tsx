@@ -6,6 +6,8 @@ import { problemOf, refusalOf } from '../app/api/client.js';
 import type { Mock, ProblemBody } from '@isomeros/api';
 import { amount } from '../app/parts/amount.js';
 import { useMigrateMutation, useReadMigrationQuery } from './recordsApi.js';
+import { useRunning } from './useRunning.js';
+import { WorkProgress } from './WorkProgress.js';
 import { Notice } from '../app/parts/Notice.js';
 
 interface Props {
@@ -31,6 +33,7 @@ export function MigrationPage({ mock, onClose }: Props): React.JSX.Element {
     refetchOnMountOrArgChange: true,
   });
   const [migrateRecords] = useMigrateMutation();
+  const { work, run } = useRunning();
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   const [refusal, setRefusal] = useState<ProblemBody | null>(null);
   // What was refused says anew what is to be decided.
@@ -38,11 +41,12 @@ export function MigrationPage({ mock, onClose }: Props): React.JSX.Element {
   const problem = refusal ?? problemOf(error);
   const left = steps.filter(({ id }) => decisionOf(choices.get(id) ?? UNDECIDED) === null).length;
   const migrate = (): void => {
-    migrateRecords({ mock: mock.id, decisions: decisionsOf(choices) })
-      .unwrap()
-      .then(onClose, (refused: unknown) => {
-        setRefusal(refusalOf(refused));
-      });
+    run(migrateRecords({ mock: mock.id, decisions: decisionsOf(choices) })).then(
+      (migrated) => {
+        if (migrated !== null) onClose();
+      },
+      (refused: unknown) => setRefusal(refusalOf(refused)),
+    );
   };
   return (
     <section className="panel migration" aria-label="Migration">
@@ -81,13 +85,14 @@ export function MigrationPage({ mock, onClose }: Props): React.JSX.Element {
           <p className="empty-note">Nothing waits: the newest model is served.</p>
         )}
       </div>
+      {work !== null && <WorkProgress mock={mock.id} onCancel={work.abort} />}
       {steps.length > 0 && (
         <footer className="acts">
           <span className="quiet">
             {left === 0 ? 'All is decided.' : `${left} of ${steps.length} to decide.`} A snapshot is taken
             first.
           </span>
-          <Button type="primary" disabled={left > 0} onClick={migrate}>
+          <Button type="primary" disabled={left > 0 || work !== null} onClick={migrate}>
             Migrate the records
           </Button>
         </footer>

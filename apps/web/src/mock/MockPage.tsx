@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
-import { isAborted, refusalText, type MockAction } from '../app/api/client.js';
+import { refusalText, type MockAction } from '../app/api/client.js';
 import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { Exchanges, NEWEST } from './Exchanges.js';
@@ -19,6 +19,7 @@ import { useRestoreSnapshotMutation } from './recordsApi.js';
 import { RecordsPage } from './RecordsPage.js';
 import { WorkProgress } from './WorkProgress.js';
 import { StartMock } from './StartMock.js';
+import { useRunning } from './useRunning.js';
 import { useSelectedEndpoint } from './useSelectedEndpoint.js';
 import './mock.css';
 import { Notice } from '../app/parts/Notice.js';
@@ -50,20 +51,10 @@ export function MockPage(): React.JSX.Element {
       setProblem(refusalText(error));
     }
   }, []);
-  const [running, setRunning] = useState<{ readonly abort: () => void } | null>(null);
-  const act = (action: MockAction): Promise<void> =>
-    attempt(async () => {
-      if (mock === null) return;
-      const acting = actOnMock({ id: mock.id, action });
-      setRunning(acting);
-      try {
-        await acting.unwrap();
-      } catch (error) {
-        if (!isAborted(error)) throw error;
-      } finally {
-        setRunning(null);
-      }
-    });
+  const { work, run } = useRunning();
+  const act = async (action: MockAction): Promise<void> => {
+    if (mock !== null) await attempt(() => run(actOnMock({ id: mock.id, action })));
+  };
   const start = (releases: readonly string[]): void => {
     const names = arrangements.map(({ name }) => name);
     void attempt(() => createMock({ design: id, arrangements: names, releases }).unwrap());
@@ -81,7 +72,7 @@ export function MockPage(): React.JSX.Element {
         view={view}
         onView={show}
         onRestore={(name) => {
-          void attempt(() => restoreSnapshot({ mock: mock.id, name }).unwrap());
+          void attempt(() => run(restoreSnapshot({ mock: mock.id, name })));
         }}
         onRemove={() => void attempt(() => removeMock(mock.id).unwrap())}
       />
@@ -94,7 +85,7 @@ export function MockPage(): React.JSX.Element {
             show('migration');
           }}
         />
-        {running !== null && <WorkProgress mock={mock.id} onCancel={running.abort} />}
+        {work !== null && <WorkProgress mock={mock.id} onCancel={work.abort} />}
       </div>
       {view === 'records' && (
         <RecordsPage

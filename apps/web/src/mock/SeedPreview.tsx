@@ -1,5 +1,8 @@
+import type { RecordCell, SeedPreview, SeedPreviewType } from '@isomeros/core/records';
 import type { Shortfall } from '@isomeros/core/seeding';
+import { useState } from 'react';
 import { amount } from '../app/parts/amount.js';
+import { keyText, valueText } from './RecordCellView.js';
 import type { SeedPreviewState } from './useSeedPreview.js';
 
 interface Props {
@@ -7,7 +10,7 @@ interface Props {
   readonly onCancel: () => void;
 }
 
-/** How many records of each type a plan would give, and where it cannot be met. */
+/** What records a plan would give, and where it cannot be met. */
 export function SeedPreviewView({ state, onCancel }: Props): React.JSX.Element | null {
   switch (state.kind) {
     case 'none':
@@ -29,29 +32,92 @@ export function SeedPreviewView({ state, onCancel }: Props): React.JSX.Element |
           )}
         </p>
       );
-    case 'made': {
-      const { types, shortfalls, overflows } = state.preview;
-      const all = types.reduce((sum, { records }) => sum + records, 0);
-      return (
-        <div className="seed-preview" role="status">
-          <p>
-            Would give {amount(all, 'record')}
-            {overflows && <span className="wrong">, and more than a mock holds</span>}:{' '}
-            {types.map(({ name, records }, place) => (
-              <span key={name}>
-                {place > 0 && ', '}
-                {name} <span className="strong">{records}</span>
-              </span>
+    case 'made':
+      return <MadePreview preview={state.preview} />;
+  }
+}
+
+/** How many records there would be, and the first of the type that is chosen. */
+function MadePreview({
+  preview: { types, shortfalls, overflows },
+}: {
+  readonly preview: SeedPreview;
+}): React.JSX.Element {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const shown = types.find(({ name }) => name === chosen) ?? types.find(({ records }) => records > 0);
+  const all = types.reduce((sum, { records }) => sum + records, 0);
+  return (
+    <section className="seed-preview" aria-label="Preview of the seed">
+      <p role="status">
+        Would give {amount(all, 'record')}
+        {overflows && <span className="wrong">, and more than a mock holds</span>}:{' '}
+        {types.map(({ name, records }, place) => (
+          <span key={name}>
+            {place > 0 && ', '}
+            <button
+              type="button"
+              className="text-button"
+              aria-pressed={name === shown?.name}
+              onClick={() => setChosen(name)}
+            >
+              {name}
+            </button>{' '}
+            <span className="strong">{records}</span>
+          </span>
+        ))}
+      </p>
+      {shortfalls.map((shortfall) => (
+        <p key={shortfall.entity} className="shortfall">
+          {shortfallText(shortfall)}
+        </p>
+      ))}
+      {shown !== undefined && shown.records > 0 && <FirstRecords of={shown} />}
+    </section>
+  );
+}
+
+function FirstRecords({
+  of: { name, records, columns, first },
+}: {
+  readonly of: SeedPreviewType;
+}): React.JSX.Element {
+  return (
+    <div className="seed-records-table">
+      <table className="record-types">
+        <caption>
+          {first.length < records ? `The first ${first.length} of ${records}: ${name}` : name}
+        </caption>
+        <thead>
+          <tr>
+            {columns.map((column) => (
+              <th key={column}>{column}</th>
             ))}
-          </p>
-          {shortfalls.map((shortfall) => (
-            <p key={shortfall.entity} className="shortfall">
-              {shortfallText(shortfall)}
-            </p>
+          </tr>
+        </thead>
+        <tbody>
+          {first.map(({ number, cells }) => (
+            <tr key={number}>
+              {cells.map((cell, place) => (
+                <td key={columns[place]} className="mono">
+                  {previewText(cell)}
+                </td>
+              ))}
+            </tr>
           ))}
-        </div>
-      );
-    }
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function previewText(cell: RecordCell): string {
+  switch (cell.kind) {
+    case 'secret':
+      return 'set, never returned';
+    case 'record':
+      return `${keyText(cell.to.key)} ${cell.to.hint}`.trimEnd();
+    case 'value':
+      return valueText(cell.value);
   }
 }
 

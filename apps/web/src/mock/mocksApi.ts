@@ -31,7 +31,7 @@ export const mocksApi = serverApi.injectEndpoints({
       invalidatesTags: ['Mocks'],
     }),
     actOnMock: build.mutation<Mock, { readonly id: string; readonly action: MockAction }>({
-      queryFn: ({ id, action }, { signal }) => askWith(() => api.actOnMock(id, action, signal))(null),
+      queryFn: askWith(({ id, action }, signal) => api.actOnMock(id, action, signal)),
       invalidatesTags: ['Mocks', 'Records', 'Migration'],
     }),
     answerUnversioned: build.mutation<Mock, { readonly id: string; readonly served: ServedName }>({
@@ -57,8 +57,9 @@ export const mocksApi = serverApi.injectEndpoints({
       string | null
     >({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: ({ next }) => next ?? undefined },
-      queryFn: ({ queryArg: { mock, looked }, pageParam }) =>
-        askWith((cursor: string | null) => api.findExchanges(mock, looked, cursor))(pageParam),
+      queryFn: askWith(({ queryArg: { mock, looked }, pageParam }) =>
+        api.findExchanges(mock, looked, pageParam),
+      ),
       providesTags: ['Journal'],
       keepUnusedDataFor: 0,
     }),

@@ -37,7 +37,7 @@ export const recordsApi = serverApi.injectEndpoints({
       invalidatesTags: ['Snapshots'],
     }),
     restoreSnapshot: build.mutation<Mock, { readonly mock: string; readonly name: string }>({
-      queryFn: askWith(({ mock, name }) => api.restoreSnapshot(mock, name)),
+      queryFn: askWith(({ mock, name }, signal) => api.restoreSnapshot(mock, name, signal)),
       invalidatesTags: ['Mocks', 'Records', 'Migration'],
     }),
     removeSnapshot: build.mutation<null, { readonly mock: string; readonly name: string }>({
@@ -67,8 +67,7 @@ export const recordsApi = serverApi.injectEndpoints({
       ImportResult,
       { readonly mock: string; readonly type: string | null } & Import
     >({
-      queryFn: ({ mock, type, ...given }, { signal }) =>
-        askWith(() => api.importRecords(mock, type, given, signal))(null),
+      queryFn: askWith(({ mock, type, ...given }, signal) => api.importRecords(mock, type, given, signal)),
       invalidatesTags: ['Mocks', 'Records'],
     }),
     readMigration: build.query<MigrationView, string>({
@@ -79,7 +78,7 @@ export const recordsApi = serverApi.injectEndpoints({
       Mock,
       { readonly mock: string; readonly decisions: Readonly<Record<string, Decision>> }
     >({
-      queryFn: askWith(({ mock, decisions }) => api.migrate(mock, decisions)),
+      queryFn: askWith(({ mock, decisions }, signal) => api.migrate(mock, decisions, signal)),
       invalidatesTags: ['Mocks', 'Records', 'Migration', 'Snapshots'],
     }),
     readSeedSettings: build.query<SeedSettings, string>({ queryFn: askWith(api.readSeedSettings) }),

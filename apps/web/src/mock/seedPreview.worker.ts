@@ -1,5 +1,5 @@
 import { parse } from '@isomeros/core/notation';
-import { previewSeed } from '@isomeros/core/seeding';
+import { previewSeed } from '@isomeros/core/records';
 import { serve } from '../app/workers/serve.js';
 import type { SeedPreviewProtocol } from './useSeedPreview.js';
 

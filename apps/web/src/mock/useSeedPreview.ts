@@ -1,5 +1,6 @@
 import type { parse } from '@isomeros/core/notation';
-import type { SeedOptions, SeedPlan, SeedPreview } from '@isomeros/core/seeding';
+import type { SeedPreview } from '@isomeros/core/records';
+import type { SeedOptions, SeedPlan } from '@isomeros/core/seeding';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { refusalText } from '../app/api/client.js';
 import { WorkerPort } from '../app/workers/workerPort.js';

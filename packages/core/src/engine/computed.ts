@@ -2,6 +2,7 @@ import {
   bareObject,
   computedValue,
   entryOf,
+  mapInSteps,
   memoize,
   roleOfStep,
   rolesOfModel,
@@ -14,6 +15,7 @@ import {
   type RecordReading,
   type Row,
   type ScalarType,
+  type Steps,
 } from '../model/index.js';
 import { Dataset, pointedAt, type RecordView } from './dataset.js';
 import { pairedRows } from './pairedRows.js';
@@ -132,7 +134,7 @@ function rowsThrough(
  * Records as they are under another model, which stores what was computed: with the values that it had. Everything
  * else stays as it was.
  */
-export function withStored(before: Model, after: Model, rows: readonly Row[]): readonly Row[] {
+export function* withStored(before: Model, after: Model, rows: readonly Row[]): Steps<readonly Row[]> {
   const becoming = new Map(
     [...storageOf(after).byId].flatMap(([entity, { attributes }]) => {
       const computed = new Set(
@@ -146,7 +148,7 @@ export function withStored(before: Model, after: Model, rows: readonly Row[]): r
   );
   if (becoming.size === 0) return rows;
   const dataset = new Dataset(before, rows, { rid: 0, attributes: {} });
-  return rows.map((row) => {
+  return yield* mapInSteps('comparing', rows, (row) => {
     const ids = becoming.get(row.entity) ?? [];
     const known = ids.flatMap((id) => {
       const value = computedOf({ model: before }, dataset, row, id);

@@ -1,11 +1,13 @@
 import {
   bareObject,
+  eachInSteps,
   pointingOf,
   storageOf,
   type EntityStorage,
   type Json,
   type Model,
   type Row,
+  type Steps,
 } from '../model/index.js';
 
 /** What records hold and the new model has no place for. */
@@ -19,26 +21,27 @@ export interface DataLoss {
   readonly records: readonly Row[];
 }
 
-export function findDataLoss(before: Model, after: Model, rows: Iterable<Row>): readonly DataLoss[] {
+/** What a new model has no place for, of each record. */
+export function* dataLossIn(before: Model, after: Model, rows: Iterable<Row>): Steps<readonly DataLoss[]> {
   const losses = new Map<string, DataLoss & { readonly records: Row[] }>();
   const lose = (id: string, what: string, row: Row): void => {
     const known = losses.get(id);
     if (known === undefined) losses.set(id, { id, entity: row.entity, what, records: [row] });
     else known.records.push(row);
   };
-  for (const row of rows) {
+  yield* eachInSteps('comparing', rows, (row) => {
     const old = storageOf(before).byId.get(row.entity);
     const now = storageOf(after).byId.get(row.entity);
-    if (old === undefined) continue;
+    if (old === undefined) return;
     if (now === undefined) {
       lose(row.entity, `the entity ${old.entity.name}`, row);
-      continue;
+      return;
     }
     const kept = placesOf(now);
     for (const [id, name] of placesOf(old)) {
       if (row.values[id] !== undefined && !kept.has(id)) lose(id, `${old.entity.name}.${name}`, row);
     }
-  }
+  });
   return [...losses.values()];
 }
 

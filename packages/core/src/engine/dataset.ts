@@ -95,11 +95,20 @@ export class Dataset implements RecordView, AnswerView, TokenView {
       else rows.set(change.after.rid, change.after);
     });
     before.takeBeside(beside, changes);
-    const after = new Dataset(before.model, [], counters, before.answers, before.tokens);
-    yield* eachInSteps('writing', rows.values(), (row) => {
-      after.link(row);
+    return yield* Dataset.filled(before.model, rows.values(), counters, before.answers, before.tokens);
+  }
+
+  /** The same as the constructor, in steps. */
+  static *filled(
+    model: Model,
+    rows: Iterable<Row>,
+    ...rest: [counters: Counters, answers?: IdempotentResponses, tokens?: AccessTokens]
+  ): Steps<Dataset> {
+    const dataset = new Dataset(model, [], ...rest);
+    yield* eachInSteps('writing', rows, (row) => {
+      dataset.link(row);
     });
-    return after;
+    return dataset;
   }
 
   get counters(): Counters {

@@ -3,7 +3,7 @@ export { Draft } from './draft.js';
 export type { RowChange, Counters, LeftBeside, RecordView } from './dataset.js';
 export { pointerTo, sourceId } from './validateBody.js';
 export { normalKey } from './locate.js';
-export { findDataLoss, withDefaults } from './dataLoss.js';
+export { dataLossIn, withDefaults } from './dataLoss.js';
 export type { DataLoss } from './dataLoss.js';
 export { canShareRecords, firstViolation, withDefaultsOf } from './recordCompatibility.js';
 export { withDeprecation, type Deprecation } from './deprecation.js';

@@ -1,4 +1,12 @@
-import { bareObject, storageOf, type Json, type Model, type Row } from '../model/index.js';
+import {
+  bareObject,
+  mapInSteps,
+  storageOf,
+  type Json,
+  type Model,
+  type Row,
+  type Steps,
+} from '../model/index.js';
 import { pointers, type RowChange, type RecordView } from './dataset.js';
 
 /**
@@ -38,9 +46,13 @@ export function inverseOf(changes: readonly RowChange[], view: RecordView): read
  * The same records under numbers that none had before, beginning behind `last`: what was known of the old ones,
  * such as their entity tags, holds for none of the new.
  */
-export function renumbered(model: Model, rows: readonly Row[], last: number): { rows: Row[]; last: number } {
+export function* renumbered(
+  model: Model,
+  rows: readonly Row[],
+  last: number,
+): Steps<{ readonly rows: readonly Row[]; readonly last: number }> {
   const numbers = new Map(rows.map(({ rid }, index) => [rid, last + index + 1]));
-  const renewed = rows.map((row): Row => {
+  const renewed = yield* mapInSteps('comparing', rows, (row): Row => {
     const storage = storageOf(model).byId.get(row.entity);
     const values: Record<string, Json> = Object.assign(bareObject(), row.values);
     for (const [relationship, target] of storage === undefined ? [] : pointers(storage, row))

@@ -1,6 +1,16 @@
 import type { Decision } from './decision.js';
 import { withDefaults, withStored, type Counters, type ProblemDetail } from '../engine/index.js';
-import { bareObject, sameJson, type Json, type Model, type Row } from '../model/index.js';
+import {
+  bareObject,
+  eachInSteps,
+  mapInSteps,
+  runToEnd,
+  sameJson,
+  type Json,
+  type Model,
+  type Row,
+  type Steps,
+} from '../model/index.js';
 import { openSteps, describeStep, type MigrationStep, type OpenStep } from './plan.js';
 import { RecordMigrator, type MigrationRuntime } from './recordMigrator.js';
 
@@ -21,19 +31,25 @@ const MOST_ROUNDS = 12;
  * Takes records from one model to another. What is only added, widened or renamed, what has a default, and what was
  * computed and is stored from now on, goes by itself; everything else follows the decisions, which are kept by the ids of steps. The rows given are not changed.
  */
-export function migrate(
+export const migrate = (...of: Parameters<typeof migrateInSteps>): Migration =>
+  runToEnd(migrateInSteps(...of));
+
+/** The same in steps. */
+export function* migrateInSteps(
   before: Model,
   after: Model,
   rows: Iterable<Row>,
   counters: Counters,
   decisions: ReadonlyMap<string, Decision>,
   tools: MigrationRuntime,
-): Migration {
+): Steps<Migration> {
   const originals = new Map([...rows].map((row) => [row.rid, row]));
-  const stored = withStored(before, after, [...originals.values()]);
-  const filled = new Map(stored.map((row) => [row.rid, withDefaults(after, row)] as const));
+  const filled = new Map<number, Row>();
+  yield* eachInSteps('comparing', yield* withStored(before, after, [...originals.values()]), (row) => {
+    filled.set(row.rid, withDefaults(after, row));
+  });
   const rewriting = new RecordMigrator(after, filled, counters, tools);
-  let open = openSteps(before, after, rewriting.rows);
+  let open = yield* openSteps(before, after, rewriting.rows);
   const tried = new Set<string>();
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const decided = open.flatMap((step): [OpenStep, Decision][] => {
@@ -52,10 +68,12 @@ export function migrate(
       if (!changed && decision.do === 'convert') tried.add(step.id);
     }
     if (!goesOn) break;
-    open = openSteps(before, after, rewriting.rows);
+    open = yield* openSteps(before, after, rewriting.rows);
   }
   return {
-    rows: [...rewriting.rows.values()].map((row) => revised(originals.get(row.rid), row)),
+    rows: yield* mapInSteps('comparing', rewriting.rows.values(), (row) =>
+      revised(originals.get(row.rid), row),
+    ),
     counters: rewriting.counters,
     open: open.map(describeStep),
     problems: rewriting.problems,

@@ -1,4 +1,4 @@
-import { findDataLoss, findViolations, type Cause } from '../engine/index.js';
+import { dataLossIn, violationsIn, type Cause, type DataLoss, type Violation } from '../engine/index.js';
 import {
   capital,
   describeType,
@@ -10,6 +10,7 @@ import {
   type EntityStorage,
   type Model,
   type Row,
+  type Steps,
 } from '../model/index.js';
 import { pathAttributes, keyPathOf } from '../transfer/index.js';
 
@@ -52,8 +53,15 @@ type RecordCause = Exclude<Cause, { kind: 'entity' | 'none' }>;
 const FIRST_SHOWN = 20;
 
 /** What stands against records going on under another model: what would be lost, and what they contradict. */
-export function openSteps(before: Model, after: Model, rows: ReadonlyMap<number, Row>): readonly OpenStep[] {
-  return [...lostSteps(before, after, rows), ...contradictions(before, after, rows)];
+export function* openSteps(
+  before: Model,
+  after: Model,
+  rows: ReadonlyMap<number, Row>,
+): Steps<readonly OpenStep[]> {
+  return [
+    ...lostSteps(before, rows, yield* dataLossIn(before, after, rows.values())),
+    ...contradictions(before, after, rows, yield* violationsIn(after, rows)),
+  ];
 }
 
 /** The part of a step that is told. */
@@ -65,8 +73,12 @@ export const describeStep = ({ id, message, records, first, resolutions }: OpenS
   resolutions,
 });
 
-function lostSteps(before: Model, after: Model, rows: ReadonlyMap<number, Row>): readonly OpenStep[] {
-  return findDataLoss(before, after, rows.values()).map(({ id, entity, what, records }) => {
+function lostSteps(
+  before: Model,
+  rows: ReadonlyMap<number, Row>,
+  losses: readonly DataLoss[],
+): readonly OpenStep[] {
+  return losses.map(({ id, entity, what, records }) => {
     const isEntity = id === entity;
     const held = records.length === 1 ? '1 record holds it' : `${records.length} records hold it`;
     return {
@@ -91,10 +103,15 @@ function firstOf(model: Model, rows: ReadonlyMap<number, Row>, records: readonly
   });
 }
 
-function contradictions(before: Model, after: Model, rows: ReadonlyMap<number, Row>): readonly OpenStep[] {
+function contradictions(
+  before: Model,
+  after: Model,
+  rows: ReadonlyMap<number, Row>,
+  violations: readonly Violation[],
+): readonly OpenStep[] {
   const groups = new Map<string, { cause: RecordCause; storage: EntityStorage; rids: number[] }>();
   const none: OpenStep[] = [];
-  for (const { rid, cause, message } of findViolations(after, rows.values())) {
+  for (const { rid, cause, message } of violations) {
     if (cause.kind === 'none') {
       none.push(stepToMake(cause, message));
       continue;

@@ -108,7 +108,7 @@ export type { FormatStep } from './format.js';
 export type { Json, JsonObject, Row } from './records.js';
 export { namedValue } from './named.js';
 export { isConstant } from './constantComparison.js';
-export { appendAll, eachInSteps, greatest, replaceItems, runToEnd } from './steps.js';
+export { appendAll, eachInSteps, greatest, mapInSteps, replaceItems, runToEnd } from './steps.js';
 export type { Progress, Steps } from './steps.js';
 export { jsonParts, MAX_JSON_DEPTH, readJson } from './json.js';
 export type { JsonPart, JsonProblem, JsonReading, JsonResult } from './json.js';

@@ -26,6 +26,17 @@ export function* eachInSteps<T>(
   }
 }
 
+/** What becomes of each thing. */
+export function* mapInSteps<T, U>(
+  doing: Progress['doing'],
+  things: Iterable<T>,
+  become: (thing: T) => U,
+): Steps<U[]> {
+  const all: U[] = [];
+  yield* eachInSteps(doing, things, (thing) => all.push(become(thing)));
+  return all;
+}
+
 /** Runs work to its end at once. */
 export function runToEnd<T>(steps: Steps<T>): T {
   for (;;) {

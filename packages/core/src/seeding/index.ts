@@ -8,4 +8,3 @@ export { MOST_CHILDREN, planProblems, USUAL_PLAN } from './plan.js';
 export type { Children, PlanProblem, SeedPlan } from './plan.js';
 export { printPlan, readPlan } from './planText.js';
 export type { PlanRead, PlanTextProblem } from './planText.js';
-export { previewSeed, type SeedPreview } from './preview.js';

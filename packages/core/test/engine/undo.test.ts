@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { exampleRequest, findViolations, inverseOf, renumbered } from '@isomeros/core/engine';
-import type { Row } from '@isomeros/core/model';
+import { runToEnd, type Row } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { anyArrangement } from '../support/arrangements.js';
 import { NOW, TestMock } from '../support/mock.js';
@@ -60,7 +60,7 @@ describe('records under new numbers', () => {
   test('are the same records, joined as before', () => {
     const model = modelOf(kestrelText);
     const { rows } = new TestMock(model);
-    const { rows: renewed, last } = renumbered(model, rows, 1_000);
+    const { rows: renewed, last } = runToEnd(renumbered(model, rows, 1_000));
     expect(last).toBe(1_000 + rows.length);
     expect(renewed.map(({ rid }) => rid)).toEqual(rows.map((_, index) => 1_001 + index));
     expect(findViolations(model, renewed)).toEqual([]);

@@ -270,8 +270,8 @@ export const api = {
     (await call('GET /api/mocks/{id}/snapshots', { id })).items,
   takeSnapshot: (id: string, name: string): Promise<Snapshot> =>
     call('POST /api/mocks/{id}/snapshots', { id }, { body: { name } }),
-  restoreSnapshot: (id: string, name: string): Promise<Mock> =>
-    call('POST /api/mocks/{id}/snapshots/{name}/restore', { id, name }),
+  restoreSnapshot: (id: string, name: string, signal: AbortSignal): Promise<Mock> =>
+    call('POST /api/mocks/{id}/snapshots/{name}/restore', { id, name }, { signal }),
   removeSnapshot: async (id: string, name: string): Promise<void> => {
     await ask('DELETE /api/mocks/{id}/snapshots/{name}', { id, name });
   },
@@ -312,8 +312,8 @@ export const api = {
   listCredentials: async (id: string): Promise<readonly MockCredential[]> =>
     (await call('GET /api/mocks/{id}/credentials', { id })).items,
   readMigration: (id: string): Promise<MigrationView> => call('GET /api/mocks/{id}/migration', { id }),
-  migrate: (id: string, decisions: Readonly<Record<string, Decision>>): Promise<Mock> =>
-    call('POST /api/mocks/{id}/migration', { id }, { body: { decisions } }),
+  migrate: (id: string, decisions: Readonly<Record<string, Decision>>, signal: AbortSignal): Promise<Mock> =>
+    call('POST /api/mocks/{id}/migration', { id }, { body: { decisions }, signal }),
   readSeedSettings: (id: string): Promise<SeedSettings> => call('GET /api/mocks/{id}/seed-plan', { id }),
   saveSeedSettings: (id: string, settings: SeedSettings): Promise<SeedSettings> =>
     call('PUT /api/mocks/{id}/seed-plan', { id }, { body: settings }),

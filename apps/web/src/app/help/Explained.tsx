@@ -1,5 +1,5 @@
 import { Tooltip } from 'antd';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { helpOf, helpText, type HelpName } from './help.js';
 
 interface Props {
@@ -16,6 +16,7 @@ export function Explained({ by, children }: Props): React.JSX.Element {
   const [isOpen, setOpen] = useState(false);
   // Whoever presses it knows what it is; the help would cover what follows.
   const [isPressed, setPressed] = useState(false);
+  const own = useRef<HTMLSpanElement>(null);
   return (
     <Tooltip
       title={<Help name={by} />}
@@ -23,12 +24,18 @@ export function Explained({ by, children }: Props): React.JSX.Element {
       mouseEnterDelay={DELAY_SECONDS}
       styles={UNTOUCHED}
       open={isOpen && !isPressed}
-      onOpenChange={setOpen}
+      // A panel that opens from it is in it for React, and elsewhere in the page: its focus is none of this one's.
+      onOpenChange={(opens) => setOpen(opens && own.current?.matches(':hover, :focus-within') === true)}
     >
       <span
+        ref={own}
         className="explained"
         aria-description={helpText(by)}
         onPointerDown={() => setPressed(true)}
+        onKeyDown={({ key }) => {
+          if (key === 'Enter' || key === ' ') setPressed(true);
+        }}
+        onBlur={() => setPressed(false)}
         onPointerLeave={() => {
           setPressed(false);
           setOpen(false);

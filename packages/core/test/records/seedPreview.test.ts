@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { previewSeed } from '@isomeros/core/seeding';
+import { previewSeed, textOfCell } from '@isomeros/core/records';
 import { modelOf } from '../support/models.js';
 
 const MODEL = modelOf(`entity Vessel
@@ -22,13 +22,26 @@ describe('what a plan would give', () => {
     expect(overflows).toBe(false);
   });
 
+  test('is shown by its first records, and what they lead to', () => {
+    const options = { seed: 42, now: NOW, counts: { Vessel: 9 } };
+    const [vessels, certificates] = previewSeed(MODEL, options).types;
+    expect(vessels?.columns).toEqual(['id', 'name']);
+    expect(vessels?.first.map(({ cells }) => cells.map(textOfCell)[0])).toEqual(['1', '2', '3', '4', '5']);
+    expect(certificates?.columns).toEqual(['number', 'vessel']);
+    expect(certificates?.first[0]?.cells[1]).toMatchObject({
+      kind: 'record',
+      to: { type: 'Vessel', key: 1 },
+    });
+    expect(previewSeed(MODEL, options)).toEqual(previewSeed(MODEL, options));
+  });
+
   test('tells where it cannot be met, and that it is more than may be', () => {
     const { types, shortfalls } = previewSeed(MODEL, {
       seed: 42,
       now: NOW,
       counts: { Vessel: 9, Certificate: 12 },
     });
-    expect(types[1]).toEqual({ name: 'Certificate', records: 9 });
+    expect(types[1]).toMatchObject({ name: 'Certificate', records: 9 });
     expect(shortfalls).toEqual([
       {
         entity: 'Certificate',

@@ -1,0 +1,259 @@
+import type { Page } from '@playwright/test';
+import { curl } from './support/curl.js';
+import { expect, test, type Isomeros } from './support/isomeros.js';
+
+const TEXT = `entity Route
+  code: text(2..6), key
+  name: text(1..60), required
+
+entity Sailing
+  berth: text(1..4)
+  state: choice(planned, departed), default planned
+    depart: planned -> departed
+
+entity Booking
+  name: text(1..40), required
+
+each Route owns many Sailing as sailings, back as route
+each Sailing owns many Booking as bookings, back as sailing
+`;
+
+/** An outside client that calls until it is told to stop, or the server is away. */
+class OutsideClient {
+  /** The names of the routes that it was told were made. */
+  readonly made: string[] = [];
+  /** Whether every tenth call is a write. Undo takes back the latest write, whoever made it. */
+  writes = false;
+  private isOver = false;
+  private readonly running: Promise<void>;
+
+  constructor(private readonly base: string) {
+    this.running = this.call();
+  }
+
+  private async call(): Promise<void> {
+    for (let turn = 0; !this.isOver; turn++) {
+      const isWrite = this.writes && turn % 10 === 0;
+      const name = `Caller ${turn}`;
+      try {
+        const response = await fetch(`${this.base}${isWrite ? '/routes' : '/routes?limit=1'}`, {
+          method: isWrite ? 'POST' : 'GET',
+          headers: { 'Content-Type': 'application/json', 'User-Agent': 'outside/1' },
+          ...(isWrite ? { body: JSON.stringify({ code: `C${turn}`, name }) } : {}),
+        });
+        if (response.status === 201) this.made.push(name);
+        await response.text();
+      } catch {
+        return;
+      }
+    }
+  }
+
+  async stop(): Promise<void> {
+    this.isOver = true;
+    await this.running;
+  }
+}
+
+async function openMock(page: Page, { url }: Isomeros, id: string): Promise<void> {
+  await page.goto(`${url}/designs/${id}/mock`);
+  await expect(page.getByTestId('base-url')).toBeVisible();
+}
+
+const press = (page: Page, name: string): Promise<void> =>
+  page.getByRole('button', { name, exact: true }).first().press('Enter');
+
+test.use({ fresh: true });
+
+test('the Mock stage from end to end, by keyboard, while an outside client calls', async ({
+  page,
+  isomeros,
+}) => {
+  const id = await isomeros.createDesign(TEXT);
+  await isomeros.ask('PUT', `/api/designs/${id}/arrangements/beside`, { settings: { version: 'v2' } });
+  const { id: mock, baseUrls } = await isomeros.ask<{
+    id: string;
+    baseUrls: { main: string; beside: string };
+  }>('POST', '/api/mocks', {
+    design: id,
+    arrangements: ['main', 'beside'],
+    counts: { Route: 0, Sailing: 0, Booking: 0 },
+  });
+  const base = baseUrls.main;
+  await curl('POST', `${base}/routes`, { code: 'KS', name: 'Over the sound' });
+  for (const berth of ['A1', 'A2', 'A3']) await curl('POST', `${base}/routes/KS/sailings`, { berth });
+  await curl('POST', `${base}/routes/KS/sailings/1/bookings`, { name: 'Fog and rain' });
+  const outside = new OutsideClient(base);
+
+  await openMock(page, isomeros, id);
+  const other = await page.context().newPage();
+  await openMock(other, isomeros, id);
+  await expect(page.getByRole('group', { name: 'What is served' })).toContainText('mainbeside');
+  expect(new URL(baseUrls.beside).port).toBe(new URL(base).port);
+
+  // Records: found, followed, edited through the contract; the other window stays in step.
+  for (const window of [page, other]) {
+    await press(window, 'Records');
+    const types = window.getByRole('listbox', { name: 'Record types' });
+    await expect(types.getByRole('option', { name: 'Sailing' })).toContainText('3');
+    await types.focus();
+    await window.keyboard.press('ArrowDown');
+  }
+  const sailings = page.getByRole('grid', { name: 'Sailing records' });
+  await expect(sailings.getByRole('row')).toHaveCount(4);
+  const find = page.getByLabel('Find Sailing');
+  await find.focus();
+  await page.keyboard.type('where berth = A2');
+  await page.keyboard.press('Enter');
+  await expect(sailings.getByRole('row')).toHaveCount(2);
+  await sailings.focus();
+  await page.keyboard.press('ArrowDown');
+  const record = page.getByRole('region', { name: 'Record', exact: true });
+  await expect(record.getByRole('heading', { name: 'Sailing 2' })).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('F2');
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('B9');
+  await page.keyboard.press('Enter');
+  await page.getByRole('region', { name: 'Edits' }).getByRole('button', { name: 'Write 1' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'Edits' })).toHaveCount(0);
+  await expect(other.getByRole('grid', { name: 'Sailing records' }).getByText('B9')).toBeVisible();
+  await press(page, 'Undo');
+  await expect(other.getByRole('grid', { name: 'Sailing records' }).getByText('B9')).toHaveCount(0);
+
+  // A cascade: what would go is told before, what went after.
+  await find.focus();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('Enter');
+  await page.getByRole('listbox', { name: 'Record types' }).focus();
+  await page.keyboard.press('Home');
+  const routes = page.getByLabel('Find Route');
+  await routes.focus();
+  await page.keyboard.type('where code = KS');
+  await page.keyboard.press('Enter');
+  const grid = page.getByRole('grid', { name: 'Route records' });
+  await expect(grid.getByRole('row')).toHaveCount(2);
+  await grid.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(record.locator('.removal-tree')).toContainText('sailings owned3');
+
+  // A snapshot before, restored after.
+  await press(page, 'Snapshots');
+  await page.getByLabel('Name of the snapshot').focus();
+  await page.keyboard.type('before');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('list', { name: 'Snapshots' })).toContainText('before');
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Name of the snapshot')).toBeHidden();
+  await record.getByRole('button', { name: 'Remove 5' }).press('Enter');
+  await expect(grid.getByRole('row')).toHaveCount(1);
+
+  // The journal: narrowed to what the removal did, its cascade, pinned.
+  await press(page, 'Exchanges');
+  await press(page, 'Journal');
+  const menu = page.getByRole('group', { name: 'Journal' });
+  await menu.getByLabel('Path with').focus();
+  await page.keyboard.type('/routes/KS');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  const log = page.getByRole('listbox', { name: 'Exchange log' });
+  await expect(log.getByRole('option').filter({ hasText: 'DELETE' })).toBeVisible();
+  await log.focus();
+  await page.keyboard.press('End');
+  const happened = page.getByRole('region', { name: 'What happened' });
+  await expect(happened.locator('.removal-tree')).toContainText('sailings owned3');
+  await happened.getByRole('button', { name: 'Pin', exact: true }).press('Enter');
+  await expect(happened.getByRole('button', { name: 'Unpin' })).toBeVisible();
+  await press(page, 'Snapshots');
+  await page.getByRole('button', { name: 'Restore before' }).press('Enter');
+  await expect
+    .poll(async () => (await curl('GET', `${base}/routes/KS/sailings`)).body)
+    .toMatchObject({ items: [{ berth: 'A1' }, { berth: 'A2' }, { berth: 'A3' }] });
+
+  // Faults with their badge, and off again.
+  await press(page, 'Faults');
+  const lines = page.getByLabel('Fault rules');
+  await expect(lines).toBeEnabled();
+  await lines.focus();
+  await page.keyboard.type('readRoute: 503 100%');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('button', { name: 'Faults 1' })).toBeVisible();
+  expect((await curl('GET', `${base}/routes/KS`)).status).toBe(503);
+  await expect(lines).toBeHidden();
+  await page.getByRole('button', { name: 'Faults 1' }).press('Enter');
+  await page.getByRole('button', { name: 'Stop faults' }).press('Enter');
+  await expect.poll(async () => (await curl('GET', `${base}/routes/KS`)).status).toBe(200);
+
+  // Load, while it is called.
+  await press(page, 'Load');
+  await expect(page.getByRole('img', { name: /^Answers by status, a second: 2xx/ })).toBeVisible();
+
+  // The server is killed while the journal is written: no acknowledged record is lost, and what was pinned is there.
+  outside.writes = true;
+  await expect.poll(() => outside.made.length).toBeGreaterThan(5);
+  await isomeros.end('SIGKILL');
+  await outside.stop();
+  await isomeros.start();
+  await openMock(page, isomeros, id);
+  const now = (await page.getByTestId('base-url').textContent()) ?? '';
+  const { records } = await isomeros.ask<{ records: number }>('GET', `/api/mocks/${mock}`);
+  // What the snapshot brought back, and what was made after it.
+  expect(records).toBeGreaterThanOrEqual(5);
+  const last = outside.made.at(-1) ?? '';
+  const found = await isomeros.ask<{ found: number }>(
+    'GET',
+    `/api/mocks/${mock}/record-types/Route/table?find=${encodeURIComponent(`where name = "${last}"`)}`,
+  );
+  expect([last, found.found]).toEqual([last, 1]);
+  await press(page, 'Journal');
+  await menu.getByLabel('Path with').focus();
+  await page.keyboard.type('/routes/KS');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Narrow the exchanges').focus();
+  await page.keyboard.type('removeRoute');
+  await expect(log.getByRole('option')).toHaveCount(1);
+  await log.focus();
+  await page.keyboard.press('Home');
+  await expect(happened.getByRole('button', { name: 'Unpin' })).toBeVisible();
+
+  // Stopped, and started again where it was.
+  await press(page, 'Stop');
+  await expect(page.getByRole('button', { name: 'Start', exact: true })).toBeVisible();
+  await expect(fetch(`${now}/routes`)).rejects.toThrow();
+  await press(page, 'Start');
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  expect((await curl('GET', `${now}/routes/KS`)).status).toBe(200);
+
+  // The seed plan: previewed, carried out; what takes long is cancelled in the page.
+  await press(page, 'Records');
+  await press(page, 'Import, export, seed');
+  const plan = page.getByLabel('What is wanted of seed records');
+  await expect(plan).toBeEnabled();
+  await plan.focus();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('Route: 2\nSailing: 3 each\nBooking: 0');
+  await press(page, 'Preview');
+  const preview = page.getByRole('region', { name: 'Preview of the seed' });
+  await expect(preview).toContainText('Would give 8 records: Route 2, Sailing 6, Booking 0');
+  await expect(preview.getByRole('table').getByRole('row')).toHaveCount(3);
+  await preview.getByRole('button', { name: 'Sailing' }).press('Enter');
+  await expect(preview.getByRole('table', { name: 'The first 5 of 6: Sailing' })).toBeVisible();
+  const reset = async (): Promise<void> => {
+    await press(page, 'Reset to this seed');
+    await page.getByRole('tooltip').getByRole('button', { name: 'Reset', exact: true }).press('Enter');
+  };
+  await reset();
+  await expect.poll(async () => (await curl('GET', `${now}/routes`)).body).toMatchObject({ items: [{}, {}] });
+  await plan.focus();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('Route: 400000\nSailing: 0\nBooking: 0');
+  await reset();
+  const progress = page.getByRole('status').filter({ has: page.getByRole('button', { name: 'Cancel' }) });
+  await expect(progress).toContainText(/records\./);
+  await progress.getByRole('button', { name: 'Cancel' }).press('Enter');
+  await expect(progress).toHaveCount(0);
+  await curl('POST', `${now}/routes`, { code: 'AFTER', name: 'After' });
+  expect(await isomeros.ask('GET', `/api/mocks/${mock}`)).toMatchObject({ records: 9 });
+});
