@@ -8,6 +8,7 @@ import { expectGolden } from '../support/golden.js';
 import { anyArrangement } from '../support/arrangements.js';
 import { anyModel, modelOf } from '../support/models.js';
 import { kestrelText, toolShedText } from '../support/samples.js';
+import { withSharedSchemas } from '../../src/publication/openapi/sharedSchemas.js';
 import { arranged, MAIN } from '../support/arrangement.js';
 import { rounds } from '../support/rounds.js';
 import { exactAjv } from '../support/schemas.js';
@@ -72,6 +73,17 @@ describe('the OpenAPI document', () => {
       { numRuns: rounds(20) },
     );
   });
+
+  test.each(['toString', 'constructor', 'valueOf', 'hasOwnProperty'])(
+    'shares a schema that is called %s, as every object has it',
+    (name) => {
+      const schema = { type: 'string', enum: ['northward', 'southward', 'eastward', 'westward'] };
+      const asked = { get: { parameters: [{ name, in: 'query', schema }] } };
+      const document = withSharedSchemas({ paths: { '/one': asked, '/two': asked }, components: {} });
+      expect(document).toMatchObject({ components: { schemas: { [name]: schema } } });
+      expect(unknownIn(document)).toEqual([]);
+    },
+  );
 
   test('of the sample is the one that was read and found right', () => {
     expectGolden('kestrel-openapi.json', documentOf(kestrelText));
