@@ -46,7 +46,7 @@ export { descriptionPath, representMembers, representRecord } from './represent.
 export { cascadeOf } from './cascade.js';
 export { joinedBy, planRemoval, removalTree, type JoinedBy, type RemovalNode } from './removal.js';
 export { fieldValue } from './list/field.js';
-export { filtered, fixedFilter, type Filter } from './list/filter.js';
+export { fixedFilter, passes, type Filter } from './list/filter.js';
 export { indexed } from './list/indexScan.js';
 export { isFound, type Search } from './list/search.js';
 export type { SortBy } from './list/sort.js';

@@ -1,4 +1,4 @@
-import { compareText } from './text.js';
+import { compareText, sortableText } from './text.js';
 import type { Json } from './records.js';
 import type { CompareOperator, ScalarType } from './types.js';
 
@@ -37,6 +37,36 @@ export function scalarOrder(type: ScalarType): ScalarOrder {
   }
 }
 
+/** What stands for a value where many are sorted: `<` orders it as the value is ordered. */
+export type SortValue =
+  | { readonly kind: 'number'; readonly of: (value: Scalar) => number }
+  | { readonly kind: 'text'; readonly of: (value: Scalar) => string };
+
+/** What stands for the values of a type where many are sorted. What is equal then may still differ in its text. */
+export function sortValue(type: ScalarType): SortValue {
+  switch (type.kind) {
+    case 'integer':
+    case 'decimal':
+    case 'boolean':
+      return { kind: 'number', of: Number };
+    case 'choice': {
+      const places = new Map(type.options.map((option, place) => [option, place]));
+      return { kind: 'number', of: (value) => places.get(String(value)) ?? -1 };
+    }
+    case 'instant':
+      return { kind: 'number', of: (value) => instantMillis(String(value)) };
+    case 'duration':
+      return { kind: 'number', of: (value) => durationSeconds(String(value)) };
+    case 'text':
+    case 'date':
+    case 'time':
+    case 'uuid':
+    case 'email':
+    case 'uri':
+      return { kind: 'text', of: (value) => sortableText(String(value)) };
+  }
+}
+
 /** Orders two values of one type. */
 export const compareScalars = (type: ScalarType, a: Scalar, b: Scalar): number => scalarOrder(type)(a, b);
 
@@ -54,7 +84,9 @@ export const sameScalar = (type: ScalarType, a: Scalar, b: Scalar): boolean =>
 
 /** Milliseconds since 1970 of an RFC 3339 instant; a leap second counts as the second before it. */
 export const instantMillis = (text: string): number =>
-  Date.parse(text.toUpperCase().replace(/:60(?=[.Z+-])/, ':59'));
+  isPlainUtc(text) && !text.includes(':60')
+    ? Date.parse(text)
+    : Date.parse(text.toUpperCase().replace(/:60(?=[.Z+-])/, ':59'));
 
 const DURATION =
   /^P(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$/;

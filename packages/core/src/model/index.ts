@@ -123,6 +123,7 @@ export {
   instantMillis,
   sameScalar,
   scalarOrder,
+  sortValue,
 } from './compare.js';
 export type { ScalarOrder } from './compare.js';
 export { creationOrder } from './creation.js';

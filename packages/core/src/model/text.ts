@@ -73,6 +73,16 @@ export function compareText(a: string, b: string): number {
   return a.length - b.length;
 }
 
+const NOT_SORTABLE = /[\ud800-\uffff]/g;
+
+/** A text that `<` puts where code points put the given one; for most it is the same text. */
+export const sortableText = (text: string): string =>
+  text.replace(NOT_SORTABLE, (unit) => {
+    const code = unit.charCodeAt(0);
+    // Halves of a pair stand for code points behind all others.
+    return String.fromCharCode(code < 0xe000 ? code + 0x2000 : code - 0x800);
+  });
+
 /** How many lines a text gained and lost against another, wherever they stand. Linear in both. */
 export function changedLines(
   before: string,

@@ -1,8 +1,8 @@
 import {
   computedOf,
-  filtered,
   indexed,
   isFound,
+  passes,
   pointedAt,
   type Dataset,
   type RecordView,
@@ -44,6 +44,8 @@ interface Page {
   readonly limit: number;
 }
 
+const EVERYTHING = { filters: [] };
+
 /** The records that are looked for, by the order that is asked for and then by when they were made, from `offset` on. */
 export function recordPage(
   dataset: Dataset,
@@ -52,13 +54,16 @@ export function recordPage(
   { offset, limit }: Page,
 ): RecordPage {
   const service = { model: dataset.model };
-  const { span, left } = indexed(service, dataset, storage, { filters }, sort);
-  const isAll = left.length === 0 && search === null;
-  const kept = isAll ? null : new Set(filtered(service, dataset, span.rows(0, span.length), left));
+  // One order serves whatever is looked for in it: another one for each equality would be made first.
+  const { span } = indexed(service, dataset, storage, EVERYTHING, sort);
   const shown =
-    kept === null
+    filters.length === 0 && search === null
       ? span
-      : span.filter((row) => kept.has(row) && (search === null || isFound(service, dataset, row, search)));
+      : span.filter(
+          (row) =>
+            passes(service, dataset, row, filters) &&
+            (search === null || isFound(service, dataset, row, search)),
+        );
   return {
     total: dataset.countOf(storage),
     found: shown.length,

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { compareScalars } from '@isomeros/core/model';
+import { compareScalars, sortValue, type ScalarType } from '@isomeros/core/model';
 import fc from 'fast-check';
 
 const INSTANT = { kind: 'instant' } as const;
@@ -28,3 +28,31 @@ test('a leap second comes before the second after it', () => {
   expect(compareScalars(INSTANT, '2016-12-31T23:59:60Z', '2017-01-01T00:00:00Z')).toBeLessThan(0);
   expect(compareScalars(INSTANT, '2016-12-31T23:59:60Z', '2016-12-31T23:59:59Z')).toBeGreaterThan(0);
 });
+
+const OPTIONS = ['planned', 'departed', 'arrived'];
+const anyText = fc.string({ unit: 'binary', maxLength: 4 });
+const VALUES: readonly (readonly [ScalarType, fc.Arbitrary<string | number | boolean>])[] = [
+  [{ kind: 'integer', min: null, max: null }, fc.integer()],
+  [{ kind: 'boolean' }, fc.boolean()],
+  [{ kind: 'choice', options: OPTIONS }, fc.constantFrom(...OPTIONS)],
+  [INSTANT, fc.tuple(moment, spelling).map(([at, spell]) => spell(at))],
+  [{ kind: 'duration' }, fc.nat(9_999).map((minutes) => `PT${minutes}M`)],
+  [{ kind: 'text', min: null, max: null, pattern: null }, anyText],
+  [{ kind: 'date' }, moment.map((at) => new Date(at).toISOString().slice(0, 10))],
+];
+
+test.each(VALUES.map(([type, values]) => [type.kind, type, values] as const))(
+  'what stands for a value of type %s where many are sorted is in the order of the values',
+  (_kind, type, values) => {
+    const { of } = sortValue(type);
+    fc.assert(
+      fc.property(values, values, (one, other) => {
+        const [a, b] = [of(one), of(other)];
+        const order = Math.sign(compareScalars(type, one, other));
+        // Instants that are the same moment are told apart by their text.
+        if (a !== b || type.kind !== 'instant') expect(order).toBe(a < b ? -1 : a > b ? 1 : 0);
+      }),
+      { numRuns: 500 },
+    );
+  },
+);

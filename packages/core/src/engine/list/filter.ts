@@ -93,17 +93,17 @@ function splitValues(type: ScalarType, raw: string): readonly Scalar[] | null {
   return values;
 }
 
+/** Whether every filter holds of a record. */
+export const passes = (service: OfModel, view: RecordView, row: Row, filters: readonly Filter[]): boolean =>
+  filters.every((filter) => holds(filter, fieldValue(service, view, row, filter.field)));
+
 /** Keeps the records for which every filter holds. */
-export function filtered(
+export const filtered = (
   service: OfModel,
   view: RecordView,
   rows: Iterable<Row>,
   filters: readonly Filter[],
-): Row[] {
-  return [...rows].filter((row) =>
-    filters.every((filter) => holds(filter, fieldValue(service, view, row, filter.field))),
-  );
-}
+): Row[] => [...rows].filter((row) => passes(service, view, row, filters));
 
 /** Whether a value passes. What is unset equals nothing, differs from everything, and is neither less nor greater. */
 export function holds(filter: Filter, value: unknown): boolean {

@@ -6,9 +6,9 @@ import {
   type SortKey,
 } from '../../contract/index.js';
 import {
-  instantMillis,
   memoize,
   scalarOrder,
+  sortValue,
   type Json,
   type Row,
   type ScalarOrder,
@@ -130,25 +130,52 @@ export function ranked(
   return inOrder(items, keys);
 }
 
-/** Records in the order of some keys. Instants are read once each, and not at every comparison. */
+/** Records in the order of some keys. The first value of each is read once, and not at every comparison. */
 export function inOrder(items: readonly Ranked[], keys: readonly SortBy[]): Ranked[] {
-  const compare = positionOrder(keys);
   const [first] = keys;
-  if (first?.type.kind !== 'instant') return [...items].sort(compare);
+  if (first === undefined) return [...items].sort(positionOrder(keys));
+  // Instants that are equal may be written otherwise.
+  const rest = positionOrder(keys, first.type.kind === 'instant' ? 0 : 1);
   const sign = first.descending ? -1 : 1;
-  return items
-    .map((item) => ({ item, at: momentOf(item.values[0]) }))
-    .sort((a, b) => sign * (a.at - b.at) || compare(a.item, b.item))
-    .map(({ item }) => item);
+  const value = sortValue(first.type);
+  const unset: Ranked[] = [];
+  const set =
+    value.kind === 'number'
+      ? sortedBy(items, value.of, unset, (a, b) => sign * (a.at - b.at) || rest(a.item, b.item))
+      : sortedBy(items, value.of, unset, (a, b) =>
+          a.at < b.at ? -sign : a.at > b.at ? sign : rest(a.item, b.item),
+        );
+  unset.sort(rest);
+  return first.descending ? [...unset, ...set] : [...set, ...unset];
 }
 
-/** Milliseconds since 1970; what is unset comes after all. */
-const momentOf = (value: Json | undefined): number =>
-  typeof value === 'string' ? instantMillis(value) : Infinity;
+interface SortItem<T> {
+  readonly item: Ranked;
+  readonly at: T;
+}
 
-/** The order of the keys, made once for all that is put in it: below zero where the first comes first. */
-export function positionOrder(keys: readonly SortBy[]): (a: Position, b: Position) => number {
-  const orders = keys.map(({ type, descending }) => ({
+/** Those that have a first value, in order; the others go into `unset`. */
+function sortedBy<T>(
+  items: readonly Ranked[],
+  valueOf: (value: string | number | boolean) => T,
+  unset: Ranked[],
+  compare: (a: SortItem<T>, b: SortItem<T>) => number,
+): Ranked[] {
+  const set: SortItem<T>[] = [];
+  for (const item of items) {
+    const [value] = item.values;
+    if (isScalarValue(value)) set.push({ item, at: valueOf(value) });
+    else unset.push(item);
+  }
+  return set.sort(compare).map(({ item }) => item);
+}
+
+/**
+ * The order of the keys, made once for all that is put in it: below zero where the first comes first. `begin`: the keys
+ * before it are known to be equal.
+ */
+export function positionOrder(keys: readonly SortBy[], begin = 0): (a: Position, b: Position) => number {
+  const orders = keys.slice(begin).map(({ type, descending }) => ({
     order: scalarOrder(type),
     sign: descending ? -1 : 1,
   }));
@@ -157,12 +184,12 @@ export function positionOrder(keys: readonly SortBy[]): (a: Position, b: Positio
   if (first !== undefined && orders.length === 1) {
     const { order, sign } = first;
     return (a, b) => {
-      const found = compareValues(order, a.values[0], b.values[0]);
+      const found = compareValues(order, a.values[begin], b.values[begin]);
       return found === 0 ? a.rid - b.rid : sign * found;
     };
   }
   return (a, b) => {
-    let index = 0;
+    let index = begin;
     for (const { order, sign } of orders) {
       const found = compareValues(order, a.values[index], b.values[index]);
       if (found !== 0) return sign * found;
