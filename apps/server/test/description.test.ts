@@ -170,6 +170,7 @@ describe('what is answered', () => {
     await ask('GET /api/mocks/{id}/faults', `${on}/faults`);
     await ask('PUT /api/mocks/{id}/seed-plan', `${on}/seed-plan`, { counts: { Route: 4 } });
     await ask('GET /api/mocks/{id}/seed-plan', `${on}/seed-plan`);
+    await ask('POST /api/mocks/{id}/seed-preview', `${on}/seed-preview`, { counts: { Route: 4 } });
     await ask('GET /api/mocks/{id}/record-types', `${on}/record-types`);
     await ask('GET /api/mocks/{id}/record-types/{type}/table', `${on}/record-types/Route/table`);
     // The first record of the first type has the first number.

@@ -58,6 +58,7 @@ const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = 
   ['GET /api/mocks', 'query', MocksQueryDto],
   ['POST /api/mocks', 'body', CreateMockDto],
   ['PUT /api/mocks/{id}/seed-plan', 'body', SeedPlanDto],
+  ['POST /api/mocks/{id}/seed-preview', 'body', SeedPlanDto],
   ['PUT /api/mocks/{id}/faults', 'body', FaultsDto],
   ['POST /api/mocks/{id}/migration', 'body', DecisionsDto],
   ['POST /api/mocks/{id}/snapshots', 'body', SnapshotDto],

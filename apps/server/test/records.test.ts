@@ -1,3 +1,4 @@
+import type { SeedPreview } from '@isomeros/core/records';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { TestApp, type MockBody, type ProblemBody } from './support/app.js';
 import { sendJson } from './support/server.js';
@@ -187,9 +188,18 @@ describe('what is wanted of seed records', () => {
     const told = await app.json('PUT', `${path}/seed-plan`, { seed: 5, counts: { Route: 3, Sailing: 1 } });
     expect(told).toEqual({ seed: 5, counts: { Route: 3, Sailing: 1 }, children: {}, shares: {} });
     expect(await app.json('GET', `${path}/seed-plan`)).toEqual(told);
+    const preview = await app.json<SeedPreview>('POST', `${path}/seed-preview`, told);
+    expect(await read()).toEqual(first);
     await app.json('POST', `${path}/reset`);
     const then = await read();
     expect([then.Route.length, then.Sailing.length]).toEqual([3, 1]);
+    // What is previewed is what comes.
+    const [routes] = preview.types;
+    expect([routes?.name, routes?.records]).toEqual(['Route', 3]);
+    const at = routes?.columns.indexOf('state') ?? -1;
+    expect(routes?.first.map(({ cells }) => cells[at])).toEqual(
+      then.Route.map(({ state }) => ({ kind: 'value', value: state })),
+    );
   });
 
   test('says what does not fit, each at its place', async () => {

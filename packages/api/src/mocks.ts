@@ -1,3 +1,4 @@
+import type { SeedPreview } from '@isomeros/core/records';
 import type { FaultRule } from '@isomeros/core/engine';
 import type { Decision, MigrationStep } from '@isomeros/core/migration';
 import type { SeedPlan, Shortfall } from '@isomeros/core/seeding';
@@ -259,6 +260,12 @@ export interface MockRoutes {
   'PUT /api/mocks/{id}/seed-plan': {
     readonly body: Partial<SeedSettings>;
     readonly answer: SeedSettings;
+    readonly problems: 'invalid' | 'not-found' | 'unsound' | 'media-type';
+  };
+  /** Make the records of a seed plan, keep none of them, and tell how many of each type there would be and what the first are */
+  'POST /api/mocks/{id}/seed-preview': {
+    readonly body: Partial<SeedSettings>;
+    readonly answer: SeedPreview;
     readonly problems: 'invalid' | 'not-found' | 'unsound' | 'media-type';
   };
   /** Read what was answered lately, by seconds in which something was */

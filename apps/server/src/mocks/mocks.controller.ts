@@ -1,3 +1,4 @@
+import type { SeedPreview } from '@isomeros/core/records';
 import { Body, Controller, Headers, Param, Query, Res, type MessageEvent } from '@nestjs/common';
 import type { Response } from 'express';
 import {
@@ -104,6 +105,16 @@ export class MocksController {
   @Route('PUT /api/mocks/{id}/seed-plan')
   saveSeedPlan(@Param('id') id: string, @Body() body: SeedPlanDto): Promise<SeedSettings> {
     return this.mocks.saveSeedSettings(id, body);
+  }
+
+  /** What a plan would give, under the model that a reset takes. */
+  @Route('POST /api/mocks/{id}/seed-preview')
+  seedPreview(
+    @Param('id') id: string,
+    @Body() body: SeedPlanDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SeedPreview> {
+    return this.mocks.seedPreview(id, body, clientAbortSignal(response));
   }
 
   /** What was answered lately, second by second. */

@@ -1,9 +1,12 @@
 import type { Faults, Mock, SeedSettings, SentMessage, Snapshot } from '@isomeros/api';
+import { seedPreview, type SeedPreview } from '@isomeros/core/records';
+import type { SeedPlan } from '@isomeros/core/seeding';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { DatasetRow, MockRow, SnapshotRow } from '../database/tables.js';
+import type { Derivation } from '../compute/program.js';
 import { DesignsService } from '../designs/designs.service.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
@@ -133,14 +136,30 @@ export class MocksService {
   /** Tells what is wanted of seed records from the next reset on. */
   async saveSeedSettings(id: string, wanted: SeedPlanDto): Promise<SeedSettings> {
     const mock = this.mocks.find(id);
-    const { derivations } = newestOf(mock, await this.mocks.newestFor(mock));
-    const seedPlan = JSON.stringify(
-      readSeedPlan(wanted, firstOf(derivations).model, this.mocks.limits.records),
-    );
-    const seed = wanted.seed ?? mock.dataset.seed;
+    const { seed, plan } = await this.wantedSeed(mock, wanted);
+    const seedPlan = JSON.stringify(plan);
     await this.datasets.update({ id }, { seed, seedPlan });
     mock.dataset = { ...mock.dataset, seed, seedPlan };
     return this.seedSettings(id);
+  }
+
+  /** Makes the records that a reset would make of a plan, and keeps none of them. */
+  async seedPreview(id: string, wanted: SeedPlanDto, signal: AbortSignal): Promise<SeedPreview> {
+    const mock = this.mocks.find(id);
+    const { derivation, seed, plan } = await this.wantedSeed(mock, wanted);
+    const { most, watching } = this.mocks.writeOptions(mock, signal);
+    const made = await makeRecords(derivation, seed, plan, most, watching);
+    return inSlices(seedPreview(derivation.model, made), watching);
+  }
+
+  private async wantedSeed(
+    mock: LoadedMock,
+    wanted: SeedPlanDto,
+  ): Promise<{ readonly derivation: Derivation; readonly seed: number; readonly plan: SeedPlan }> {
+    const { derivations } = newestOf(mock, await this.mocks.newestFor(mock));
+    const derivation = firstOf(derivations);
+    const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
+    return { derivation, seed: wanted.seed ?? mock.dataset.seed, plan };
   }
 
   faults(id: string): Faults {

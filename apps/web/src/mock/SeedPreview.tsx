@@ -3,43 +3,10 @@ import type { Shortfall } from '@isomeros/core/seeding';
 import { useState } from 'react';
 import { amount } from '../app/parts/amount.js';
 import { keyText, valueText } from './RecordCellView.js';
-import type { SeedPreviewState } from './useSeedPreview.js';
-
-interface Props {
-  readonly state: SeedPreviewState;
-  readonly onCancel: () => void;
-}
-
-/** What records a plan would give, and where it cannot be met. */
-export function SeedPreviewView({ state, onCancel }: Props): React.JSX.Element | null {
-  switch (state.kind) {
-    case 'none':
-      return null;
-    case 'failed':
-      return (
-        <p className="wrong" role="alert">
-          {state.why}
-        </p>
-      );
-    case 'making':
-      return (
-        <p className="quiet seed-preview" role="status">
-          {state.isLong ? 'Records are being made to count them. ' : ''}
-          {state.isLong && (
-            <button type="button" className="text-button" onClick={onCancel}>
-              Cancel
-            </button>
-          )}
-        </p>
-      );
-    case 'made':
-      return <MadePreview preview={state.preview} />;
-  }
-}
 
 /** How many records there would be, and the first of the type that is chosen. */
-function MadePreview({
-  preview: { types, shortfalls, overflows },
+export function SeedPreviewView({
+  preview: { types, shortfalls },
 }: {
   readonly preview: SeedPreview;
 }): React.JSX.Element {
@@ -49,8 +16,7 @@ function MadePreview({
   return (
     <section className="seed-preview" aria-label="Preview of the seed">
       <p role="status">
-        Would give {amount(all, 'record')}
-        {overflows && <span className="wrong">, and more than a mock holds</span>}:{' '}
+        Would give {amount(all, 'record')}:{' '}
         {types.map(({ name, records }, place) => (
           <span key={name}>
             {place > 0 && ', '}

@@ -1,4 +1,5 @@
 import { parse } from '@isomeros/core/notation';
+import type { SeedPreview } from '@isomeros/core/records';
 import { printPlan, readPlan, type PlanRead, type PlanTextProblem } from '@isomeros/core/seeding';
 import { Button, Input, InputNumber, Popconfirm } from 'antd';
 import { useCallback, useEffect, useState } from 'react';
@@ -7,8 +8,13 @@ import type { Mock } from '@isomeros/api';
 import { useAppSelector } from '../app/store.js';
 import { LineProblems } from './LineProblems.js';
 import { SeedPreviewView } from './SeedPreview.js';
-import { useSeedPreview } from './useSeedPreview.js';
-import { useLazyReadSeedSettingsQuery, useSaveSeedSettingsMutation } from './recordsApi.js';
+import {
+  useLazyReadSeedSettingsQuery,
+  usePreviewSeedMutation,
+  useSaveSeedSettingsMutation,
+} from './recordsApi.js';
+import { useRunning } from './useRunning.js';
+import { WorkProgress } from './WorkProgress.js';
 
 const MOST_SEED = 4_294_967_295;
 const MOST_RECORDS = 1_000_000;
@@ -24,6 +30,7 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
   const notation = useAppSelector((state) => state.document.text);
   const design = useAppSelector((state) => state.document.design);
   const [readWishes] = useLazyReadSeedSettingsQuery();
+  const [previewSeed] = usePreviewSeedMutation();
   const [saveWishes] = useSaveSeedSettingsMutation();
   // Until the wishes are read there is nothing to write into: what was typed would be lost.
   const [text, setText] = useState<string | null>(null);
@@ -45,7 +52,8 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
       setSeed(told.seed);
     });
   }, [mock.id, attempt, readWishes]);
-  const preview = useSeedPreview();
+  const { work, run } = useRunning();
+  const [preview, setPreview] = useState<SeedPreview | null>(null);
   const readWanted = (): PlanRead => {
     const { model } = parse(notation, design?.identities);
     const read = readPlan(text ?? '', model, MOST_RECORDS);
@@ -54,8 +62,11 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
   };
   const look = (): void => {
     const read = readWanted();
-    if (read.ok) preview.make({ seed, ...read.plan }, MOST_RECORDS);
-    else preview.cancel();
+    setPreview(null);
+    if (!read.ok) return;
+    void attempt(async () => {
+      setPreview(await run(previewSeed({ mock: mock.id, settings: { seed, ...read.plan } })));
+    });
   };
   const reset = (): void => {
     const read = readWanted();
@@ -85,7 +96,8 @@ export function SeedRecords({ mock, onReset }: Props): React.JSX.Element {
         }}
       />
       <LineProblems problems={problems} refused={refused} />
-      <SeedPreviewView state={preview.state} onCancel={preview.cancel} />
+      {work !== null && <WorkProgress mock={mock.id} onCancel={work.abort} />}
+      {preview !== null && <SeedPreviewView preview={preview} />}
       <SeedActs isRead={text !== null} seed={seed} onSeed={setSeed} onPreview={look} onReset={reset} />
     </div>
   );

@@ -1,3 +1,4 @@
+import type { SeedPreview } from '@isomeros/core/records';
 import type {
   Faults,
   ImportResult,
@@ -86,6 +87,9 @@ export const recordsApi = serverApi.injectEndpoints({
       SeedSettings,
       { readonly mock: string; readonly settings: SeedSettings }
     >({ queryFn: askWith(({ mock, settings }) => api.saveSeedSettings(mock, settings)) }),
+    previewSeed: build.mutation<SeedPreview, { readonly mock: string; readonly settings: SeedSettings }>({
+      queryFn: askWith(({ mock, settings }, signal) => api.previewSeed(mock, settings, signal)),
+    }),
     readFaults: build.query<Faults, string>({ queryFn: askWith(api.readFaults) }),
     saveFaults: build.mutation<Faults, { readonly mock: string; readonly faults: Faults }>({
       queryFn: askWith(({ mock, faults }) => api.saveFaults(mock, faults)),
@@ -107,6 +111,7 @@ export const {
   useReadMigrationQuery,
   useMigrateMutation,
   useLazyReadSeedSettingsQuery,
+  usePreviewSeedMutation,
   useSaveSeedSettingsMutation,
   useLazyReadFaultsQuery,
   useSaveFaultsMutation,

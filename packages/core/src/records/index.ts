@@ -5,7 +5,7 @@ export { readFind, sortBy, type RecordFind, type RecordFindRead } from './find.j
 export type { RecordLink } from './hint.js';
 export { recordDetail, type RecordDetail, type Referring, type RemovalPreview } from './record.js';
 export { recordPage, type RecordCell, type RecordPage, type TableRecord } from './table.js';
-export { previewSeed, type SeedPreview, type SeedPreviewType } from './seedPreview.js';
+export { seedPreview, type SeedPreview, type SeedPreviewType } from './seedPreview.js';
 export type { EditProblem, EditedValues, RecordEdit } from './edit.js';
 export { removalLine } from './editRequests.js';
 export { writeAround } from './writeAround.js';

@@ -1,8 +1,8 @@
 import { Dataset } from '../engine/index.js';
-import { storageOf, type Model } from '../model/index.js';
-import { seed, type SeedOptions, type Shortfall } from '../seeding/index.js';
+import { storageOf, type Model, type Steps } from '../model/index.js';
+import type { SeedResult, Shortfall } from '../seeding/index.js';
 import { columnsOf } from './columns.js';
-import { recordPage, type TableRecord } from './table.js';
+import { tableRecord, type TableRecord } from './table.js';
 
 /** So many records of each type are shown. */
 const FIRST_SHOWN = 5;
@@ -20,22 +20,29 @@ export interface SeedPreviewType {
 export interface SeedPreview {
   readonly types: readonly SeedPreviewType[];
   readonly shortfalls: readonly Shortfall[];
-  /** Whether the plan asks for more records than may be made. */
-  readonly overflows: boolean;
 }
 
-/** Makes the records of a plan, and tells how many there are of each type, and what the first are. */
-export function previewSeed(model: Model, options: SeedOptions): SeedPreview {
-  const { rows, counters, shortfalls, overflows } = seed(model, options);
-  const dataset = new Dataset(model, rows, { rid: rows.length, attributes: counters });
-  const everything = { filters: [], search: null, sort: [] };
-  const types = [...storageOf(model).byId.values()].map((storage): SeedPreviewType => {
-    const { found, rows: first } = recordPage(dataset, storage, everything, {
-      offset: 0,
-      limit: FIRST_SHOWN,
-    });
-    const columns = columnsOf(model, storage).map(({ name }) => name);
-    return { name: storage.entity.name, records: found, columns, first };
-  });
-  return { types, shortfalls, overflows };
+/** Tells of records that were made how many there are of each type, and what the first are. */
+export function* seedPreview(
+  model: Model,
+  { rows, counters, shortfalls }: Omit<SeedResult, 'overflows'>,
+): Steps<SeedPreview> {
+  const dataset = yield* Dataset.filled(model, rows, { rid: rows.length, attributes: counters });
+  const types = [...storageOf(model).byId.values()].map((storage): SeedPreviewType => ({
+    name: storage.entity.name,
+    records: dataset.countOf(storage),
+    columns: columnsOf(model, storage).map(({ name }) => name),
+    first: [...take(dataset.all(storage), FIRST_SHOWN)].map((row) =>
+      tableRecord(model, dataset, storage, row),
+    ),
+  }));
+  return { types, shortfalls };
+}
+
+function* take<T>(things: Iterable<T>, most: number): Iterable<T> {
+  let count = 0;
+  for (const thing of things) {
+    if (count++ === most) return;
+    yield thing;
+  }
 }

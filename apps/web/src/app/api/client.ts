@@ -1,3 +1,4 @@
+import type { SeedPreview } from '@isomeros/core/records';
 import type { NamedExample } from '@isomeros/core/arrangement';
 import {
   methodOf,
@@ -317,6 +318,8 @@ export const api = {
   readSeedSettings: (id: string): Promise<SeedSettings> => call('GET /api/mocks/{id}/seed-plan', { id }),
   saveSeedSettings: (id: string, settings: SeedSettings): Promise<SeedSettings> =>
     call('PUT /api/mocks/{id}/seed-plan', { id }, { body: settings }),
+  previewSeed: (id: string, settings: SeedSettings, signal: AbortSignal): Promise<SeedPreview> =>
+    call('POST /api/mocks/{id}/seed-preview', { id }, { body: settings, signal }),
   readFaults: (id: string): Promise<Faults> => call('GET /api/mocks/{id}/faults', { id }),
   saveFaults: (id: string, faults: Faults): Promise<Faults> =>
     call('PUT /api/mocks/{id}/faults', { id }, { body: faults }),
