@@ -44,8 +44,6 @@ interface Page {
   readonly limit: number;
 }
 
-const EVERYTHING = { filters: [] };
-
 /** The records that are looked for, by the order that is asked for and then by when they were made, from `offset` on. */
 export function recordPage(
   dataset: Dataset,
@@ -55,7 +53,7 @@ export function recordPage(
 ): RecordPage {
   const service = { model: dataset.model };
   // One order serves whatever is looked for in it: another one for each equality would be made first.
-  const { span } = indexed(service, dataset, storage, EVERYTHING, sort);
+  const { span } = indexed(service, dataset, storage, { filters: [] }, sort);
   const shown =
     filters.length === 0 && search === null
       ? span
