@@ -15,5 +15,6 @@ export function answer(intake: Intake, chosen: Readonly<Record<number, number>>)
   appendAll(report.asked, intake.asked);
   appendAll(report.leftOut, intake.leftOut);
   report.problem = intake.problem;
-  return finishIntake(model.name, model.declarations, report);
+  const { assumed, counts } = intake;
+  return { ...finishIntake(model.name, model.declarations, report), assumed, counts };
 }

@@ -83,11 +83,15 @@ export const pairsWith = (joined: Joined): Relationship => ({
 
 /** A name for a block: PascalCase, beginning with a letter. */
 export const blockName = (name: string, otherwise: string): string =>
-  pascalCase(name.replace(/[^A-Za-z0-9]+/g, '_')).replace(/^[^A-Z]+/, '') || otherwise;
+  pascalCase(withoutFirstDigits(name)) || otherwise;
 
 /** A name for an attribute or a role: camelCase, beginning with a letter. */
 export const asMemberName = (name: string, otherwise: string): string =>
-  camelCase(name.replace(/[^A-Za-z0-9]+/g, '_')).replace(/^[^a-z]+/, '') || otherwise;
+  camelCase(withoutFirstDigits(name)) || otherwise;
+
+/** Names of the notation begin with a letter, and have letters and digits alone. */
+const withoutFirstDigits = (name: string): string =>
+  name.replace(/[^A-Za-z0-9]+/g, '_').replace(/^[0-9_]+/, '');
 
 /** Gives out names, each once in its space: a number behind it where it is taken. */
 export class Names {

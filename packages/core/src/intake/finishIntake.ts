@@ -1,6 +1,13 @@
-import type { Declaration, Model } from '../model/index.js';
+import { entryOf, type Declaration, type Model } from '../model/index.js';
 import { parse, print } from '../notation/index.js';
-import type { Intake, Report, SourceLines } from './report.js';
+import {
+  COUNTED_KINDS,
+  type CountedKind,
+  type Intake,
+  type IntakeCount,
+  type Report,
+  type SourceLines,
+} from './report.js';
 
 const ROUNDS = 12;
 const NOWHERE: SourceLines = { line: 1, endLine: 1 };
@@ -41,10 +48,30 @@ export function finishIntake(name: string, declarations: readonly Declaration[],
     text,
     places,
     understood: report.understood.filter(({ statement }) => read.places.has(statement)),
+    assumed: [...report.assumed].sort((a, b) => a.line - b.line),
     asked: [...report.asked].sort((a, b) => a.line - b.line),
     leftOut: [...report.leftOut].sort((a, b) => a.line - b.line),
+    counts: countsOf(report, read.places),
     problem: report.problem,
   };
+}
+
+/** What became of everything that was counted. What the notation refused is left out. */
+function countsOf(
+  { tallied, askedAbout, saidBy }: Report,
+  places: ReadonlyMap<string, unknown>,
+): readonly IntakeCount[] {
+  const counts = new Map<CountedKind, { -readonly [Key in keyof IntakeCount]: IntakeCount[Key] }>();
+
+  for (const { kind, statement: counted } of tallied) {
+    const statement = counted === null ? null : (saidBy.get(counted) ?? counted);
+    const count = entryOf(counts, kind, () => ({ kind, found: 0, understood: 0, asked: 0, leftOut: 0 }));
+    count.found++;
+    if (statement === null || !places.has(statement)) count.leftOut++;
+    else if (askedAbout.has(statement)) count.asked++;
+    else count.understood++;
+  }
+  return COUNTED_KINDS.flatMap((kind) => counts.get(kind) ?? []);
 }
 
 /** The address of a statement that could not be read well enough to have a place. */

@@ -40,14 +40,45 @@ export interface LeftOut extends SourceLines {
   readonly why: string;
 }
 
+/** Something that the source leaves open and that has one answer here. */
+export interface Assumed extends SourceLines {
+  readonly assumption: string;
+  /** What the source says, and does not say. */
+  readonly ground: string;
+}
+
+/** What a source declares, in the order in which it is counted. */
+export const COUNTED_KINDS = [
+  'tables',
+  'columns',
+  'keys',
+  'foreign keys',
+  'unique rules',
+  'checks',
+  'defaults',
+] as const;
+
+export type CountedKind = (typeof COUNTED_KINDS)[number];
+
+/** What became of all of a kind: `found` is the sum of the others. */
+export interface IntakeCount {
+  readonly kind: CountedKind;
+  readonly found: number;
+  readonly understood: number;
+  readonly asked: number;
+  readonly leftOut: number;
+}
+
 /** What became of a source: a model to be kept or not, and an account of how it came about. */
 export interface Intake {
   readonly model: Model;
   /** The model as notation, ready to be edited; always without errors. */
   readonly text: string;
   readonly understood: readonly Understood[];
+  readonly assumed: readonly Assumed[];
   readonly asked: readonly IntakeQuestion[];
   readonly leftOut: readonly LeftOut[];
+  readonly counts: readonly IntakeCount[];
   /** Where each statement stands in `text`, by its identity. */
   readonly places: Readonly<Record<string, SourceLines>>;
   /** Why nothing could be read; `null` where something could. */
@@ -64,11 +95,23 @@ export interface IntakeOptions {
   readonly record?: string | undefined;
 }
 
+/** One thing that a source declares: the statement that says it, or `null` where none does. */
+export interface Tallied {
+  readonly kind: CountedKind;
+  readonly statement: string | null;
+}
+
 /** Gathers what there is to say while a source is read. */
 export class Report {
   readonly understood: Understood[] = [];
+  readonly assumed: Assumed[] = [];
   readonly asked: IntakeQuestion[] = [];
   readonly leftOut: LeftOut[] = [];
+  readonly tallied: Tallied[] = [];
+  /** What says a statement that is not written itself. */
+  readonly saidBy = new Map<string, string>();
+  /** The statements that questions are about. */
+  readonly askedAbout = new Set<string>();
   problem: string | null = null;
 
   understand(statement: string, { line, endLine }: SourceLines, because: string): void {
@@ -80,8 +123,26 @@ export class Report {
     question: string,
     ground: string,
     options: readonly IntakeOption[],
+    /** The statement that it is about. */
+    about: string | null = null,
   ): void {
+    if (about !== null) this.askedAbout.add(about);
     this.asked.push({ line, endLine, question, ground, options, record: null });
+  }
+
+  /** Tells what was taken to be so where nothing else can be. */
+  assume({ line, endLine }: SourceLines, assumption: string, ground: string): void {
+    this.assumed.push({ line, endLine, assumption, ground });
+  }
+
+  /** A statement that was counted is said by another one. */
+  becomes(statement: string, other: string): void {
+    this.saidBy.set(statement, other);
+  }
+
+  /** Counts something that the source declares, once. */
+  tally(kind: CountedKind, statement: string | null): void {
+    this.tallied.push({ kind, statement });
   }
 
   /** Asks what one record is, where the source leaves it open. */

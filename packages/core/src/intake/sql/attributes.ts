@@ -1,13 +1,19 @@
-import { checkScalar, isSecretName, type Attribute, type AttributeType } from '../../model/index.js';
+import {
+  checkScalar,
+  isScalarType,
+  isSecretName,
+  type Attribute,
+  type AttributeType,
+} from '../../model/index.js';
 import { printType } from '../../notation/index.js';
 import { newAttribute, asMemberName, typeByName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
 import { readSqlExpression, withoutRange } from './computed.js';
+import { columnType } from './columnTypes.js';
 import { textOf } from './reader.js';
-import type { SqlColumn, SqlSchema, SqlTable } from './schema.js';
+import { same, type SqlColumn, type SqlSchema, type SqlTable } from './schema.js';
 import type { SqlToken } from './tokens.js';
-
-const NUMBER = /^\d+$/;
+import { withChecks, type ChecksSaid } from './withChecks.js';
 
 /** The attribute a column becomes; `null` where its type has no place in a model. */
 export function columnAttribute(
@@ -16,37 +22,42 @@ export function columnAttribute(
   column: SqlColumn,
   entity: string,
   report: Report,
+  checks: ChecksSaid,
 ): Attribute | null {
-  const single = typeOf(schema, column);
-  if (single === null) {
+  const declared = columnType(schema, column);
+  if (declared === null) {
     report.leave(column.lines, `${column.name} ${column.type}`, 'A model has no type for it.');
     return null;
   }
   const name = asMemberName(column.name, 'column');
-  const listed: AttributeType = column.isArray ? { kind: 'list', min: null, max: null, of: single } : single;
-  const type = withChecks(table, column, listed);
-  const made = column.default?.kind === 'now' && type.kind === 'instant';
+  const id = `${entity}.${name}`;
+  const listed: AttributeType = column.isArray
+    ? { kind: 'list', min: null, max: null, of: declared.type }
+    : declared.type;
+  const type = withChecks(table, column, listed, declared.checks, id, checks);
+  const given = column.default ?? declared.default;
+  const made = given?.kind === 'now' && type.kind === 'instant';
   const generated =
     (column.auto || (made && !column.onUpdateNow)) && (type.kind === 'integer' || type.kind === 'instant');
-  if (column.default?.kind === 'other')
-    report.leave(
-      column.lines,
-      `${column.name} DEFAULT ${column.default.text}`,
-      'Only literals and the time are defaults.',
-    );
   if (column.computed !== null) return computedAttribute(column, column.computed, entity, name, type, report);
+  const isSecret = isSecretName(column.name) && canBeSecret(type) && !isReadByComputed(table, column);
   const attribute = newAttribute(entity, name, type, {
-    description: column.comment,
-    required: column.notNull,
-    unique: table.uniques.some((names) => names.length === 1 && same(names[0], column.name)),
+    description: column.comment ?? declared.form,
+    required: column.notNull || declared.notNull,
+    unique: table.uniques.some(({ columns }) => columns.length === 1 && same(columns[0], column.name)),
     generated,
     touched: column.onUpdateNow && type.kind === 'instant',
-    writeOnly: isSecretName(column.name) && !isReadByComputed(table, column),
-    defaultValue: generated ? null : defaultOf(type, column),
+    writeOnly: isSecret,
+    defaultValue: generated ? null : defaultOf(type, { ...column, default: given }),
   });
+  accountForDefault(attribute, column, report);
   report.understand(attribute.id, column.lines, reasonFor(column, type));
-  return askAbout(attribute, column, report);
+  return askAbout(schema, attribute, column, report);
 }
+
+/** When something ends, and whether it is so, is no secret, whatever it is called. */
+const canBeSecret = ({ kind }: AttributeType): boolean =>
+  kind !== 'instant' && kind !== 'date' && kind !== 'boolean';
 
 /** Whether the database computes another column from it: what is returned of that tells it. */
 const isReadByComputed = ({ columns }: SqlTable, { name }: SqlColumn): boolean =>
@@ -80,6 +91,37 @@ export const leaveUncomputed = (column: SqlColumn, report: Report): void =>
     'A model cannot say how it is computed; it is stored and read-only.',
   );
 
+/** Counts what stands behind DEFAULT, and tells where a model does not say it. */
+function accountForDefault(attribute: Attribute, column: SqlColumn, report: Report): void {
+  const { default: given } = column;
+  if (given === null) return;
+  const { id, type, defaultValue, generated, touched } = attribute;
+  const isMade = generated || touched || (given.kind === 'uuid' && type.kind === 'uuid');
+  report.tally('defaults', defaultValue !== null || isMade ? id : null);
+  if (defaultValue !== null || isMade) return;
+  report.leave(column.lines, `${column.name} DEFAULT ${defaultText(given)}`, whyNoDefault(type, given.kind));
+}
+
+export const defaultText = (given: NonNullable<SqlColumn['default']>): string => {
+  switch (given.kind) {
+    case 'literal':
+      return typeof given.value === 'string' ? `'${given.value}'` : String(given.value);
+    case 'now':
+      return 'CURRENT_TIMESTAMP';
+    case 'uuid':
+      return 'uuid()';
+    case 'other':
+      return given.text;
+  }
+};
+
+function whyNoDefault(type: AttributeType, kind: NonNullable<SqlColumn['default']>['kind']): string {
+  if (kind === 'other') return 'Only literals and the time are defaults.';
+  if (!isScalarType(type)) return 'The notation has defaults of single values alone.';
+  if (kind === 'now') return `Only an instant is set to the time; this is ${printType(type)}.`;
+  return kind === 'uuid' ? 'Only a key that is a uuid is made.' : `It is no value of ${printType(type)}.`;
+}
+
 /** The words of the column that made the attribute what it is. */
 function reasonFor(column: SqlColumn, type: AttributeType): string {
   const args = column.args.length === 0 || type.kind === 'choice' ? '' : `(${column.args.join(', ')})`;
@@ -91,34 +133,40 @@ function reasonFor(column: SqlColumn, type: AttributeType): string {
   return parts.join(', ');
 }
 
-/** Asks what a column leaves open, and takes the likelier answer. */
-function askAbout(attribute: Attribute, column: SqlColumn, report: Report): Attribute {
+/** Asks what a column leaves open, and takes the likelier answer; tells what has one answer. */
+function askAbout(schema: SqlSchema, attribute: Attribute, column: SqlColumn, report: Report): Attribute {
   const { id, name, type } = attribute;
   if (attribute.writeOnly) {
-    report.ask(column.lines, `May ${name} ever be returned?`, 'Its name says that it is a secret.', [
-      assumed('never'),
-      instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),
-      instead('leave it out', { kind: 'remove', statement: id }),
-    ]);
-  }
-  if (type.kind === 'instant' && !/zone|timestamptz/.test(column.type) && column.type !== 'timestamp') {
     report.ask(
       column.lines,
-      `In which zone is ${name}?`,
-      `A ${column.type} names none; an instant has one.`,
-      [assumed('UTC')],
+      `May ${name} ever be returned?`,
+      'Its name says that it is a secret.',
+      [
+        assumed('never'),
+        instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),
+        instead('leave it out', { kind: 'remove', statement: id }),
+      ],
+      id,
     );
   }
+  if (type.kind === 'instant' && !namesZone(schema, column))
+    report.assume(column.lines, `${name} is in UTC.`, `A ${column.type} names no zone; an instant has one.`);
   if (type.kind === 'boolean' && /^(tinyint|bit)/.test(column.type)) {
     const other: AttributeType = { kind: 'integer', min: null, max: null };
-    report.ask(column.lines, `Is ${name} true or false?`, `It is a ${column.type}(1).`, [
-      assumed('yes'),
-      instead('no, a number', {
-        kind: 'change-attribute',
-        attribute: id,
-        change: { type: other, defaultValue: null },
-      }),
-    ]);
+    report.ask(
+      column.lines,
+      `Is ${name} true or false?`,
+      `It is a ${column.type}(1).`,
+      [
+        assumed('yes'),
+        instead('no, a number', {
+          kind: 'change-attribute',
+          attribute: id,
+          change: { type: other, defaultValue: null },
+        }),
+      ],
+      id,
+    );
   }
   const named = type.kind === 'text' && attribute.defaultValue === null ? typeByName(column.name) : null;
   if (named === null) return attribute;
@@ -127,101 +175,46 @@ function askAbout(attribute: Attribute, column: SqlColumn, report: Report): Attr
     `Is ${name} ${named.kind === 'uri' ? 'a URI' : 'an e-mail address'}?`,
     `It is ${printType(type)}; only its name says more.`,
     [assumed('yes'), instead('any text', { kind: 'change-attribute', attribute: id, change: { type } })],
+    id,
   );
   return { ...attribute, type: named };
 }
 
-export const same = (a: string | undefined, b: string): boolean => a?.toLowerCase() === b.toLowerCase();
+/** Whether a time is a moment: MariaDB's timestamps are, PostgreSQL's where they say so. */
+const namesZone = ({ dialect }: SqlSchema, { type }: SqlColumn): boolean =>
+  /with time zone|timestamptz/.test(type) || (dialect === 'mariadb' && type === 'timestamp');
 
+const TRUE = /^(1|t|true|y|yes|on)$/i;
+const FALSE = /^(0|f|false|n|no|off)$/i;
+
+/** A default as the model says it; `null` where it has none, or no value of the type. */
 function defaultOf(type: AttributeType, { default: given }: SqlColumn): Attribute['defaultValue'] {
-  if (given?.kind !== 'literal' || type.kind === 'list' || type.kind === 'value' || type.kind === 'json')
-    return null;
-  const value = type.kind === 'boolean' && typeof given.value === 'number' ? given.value !== 0 : given.value;
-  const typed =
-    (type.kind === 'integer' || type.kind === 'decimal') && typeof value === 'string' ? Number(value) : value;
+  if (given?.kind !== 'literal' || !isScalarType(type)) return null;
+  const typed = typedDefault(type, given.value);
   return checkScalar(type, typed) === null ? typed : null;
 }
 
-function typeOf(schema: SqlSchema, { type, args }: SqlColumn): AttributeType | null {
-  const options = schema.enums.get(type);
-  if (options !== undefined) return { kind: 'choice', options };
-  const [first = '', second = ''] = args;
-  const base = type.replace(/ (unsigned|signed|zerofill)/g, '');
-  const unsigned = type.includes('unsigned') ? 0 : null;
-  switch (base) {
-    case 'enum':
-      return { kind: 'choice', options: args };
-    case 'set':
-      return { kind: 'list', min: null, max: null, of: { kind: 'choice', options: args } };
-    case 'tinyint':
-      return first === '1' ? { kind: 'boolean' } : { kind: 'integer', min: unsigned, max: null };
-    case 'bit':
-      return first === '' || first === '1' ? { kind: 'boolean' } : null;
-    case 'decimal':
-    case 'numeric':
-    case 'dec': {
-      const scale = second === '' ? (first === '' ? null : 0) : Math.min(15, Number(second));
-      return { kind: 'decimal', min: unsigned, max: null, scale };
-    }
-    default:
-      break;
-  }
-  const kind = Object.hasOwn(PLAIN_TYPES, base) ? PLAIN_TYPES[base] : undefined;
-  switch (kind) {
-    case undefined:
-      return null;
-    case 'text':
-      return { kind, pattern: null, min: null, max: NUMBER.test(first) ? Number(first) : null };
+function typedDefault(type: AttributeType, value: string | number | boolean): string | number | boolean {
+  const text = String(value);
+  switch (type.kind) {
+    case 'boolean':
+      return TRUE.test(text) ? true : FALSE.test(text) ? false : value;
     case 'integer':
-      return { kind, min: unsigned, max: null };
     case 'decimal':
-      return { kind, min: unsigned, max: null, scale: null };
+      return text.trim() === '' ? value : Number(text);
+    case 'instant':
+      return asInstant(text);
     default:
-      return { kind };
+      return text;
   }
 }
 
-type PlainKind =
-  'text' | 'integer' | 'decimal' | 'boolean' | 'date' | 'time' | 'instant' | 'duration' | 'uuid' | 'json';
-
-const names = (kind: PlainKind, ...types: readonly string[]): [string, PlainKind][] =>
-  types.map((type) => [type, kind]);
-
-/** Types of both dialects that become one type each, whatever their arguments. */
-const PLAIN_TYPES: Readonly<Record<string, PlainKind>> = Object.fromEntries([
-  ...names('text', 'char', 'character', 'varchar', 'character varying', 'nvarchar', 'bpchar'),
-  ...names('text', 'text', 'tinytext', 'mediumtext', 'longtext', 'citext', 'name'),
-  ...names('boolean', 'bool', 'boolean'),
-  ...names('integer', 'smallint', 'mediumint', 'int', 'integer', 'bigint', 'int2', 'int4', 'int8', 'year'),
-  ...names('integer', 'serial', 'bigserial', 'smallserial'),
-  ...names('decimal', 'float', 'double', 'double precision', 'real', 'float4', 'float8', 'money'),
-  ...names('date', 'date'),
-  ...names('time', 'time', 'time without time zone'),
-  ...names(
-    'instant',
-    'datetime',
-    'timestamp',
-    'timestamptz',
-    'timestamp with time zone',
-    'timestamp without time zone',
-  ),
-  ...names('duration', 'interval'),
-  ...names('uuid', 'uuid'),
-  ...names('json', 'json', 'jsonb'),
-]);
-
-/** Narrows a type by the checks of the table that concern the column alone. */
-function withChecks(table: SqlTable, column: SqlColumn, type: AttributeType): AttributeType {
-  let narrowed = type;
-  for (const { meaning } of table.checks) {
-    if (meaning === null || !same(meaning.column, column.name)) continue;
-    if (meaning.kind === 'in' && narrowed.kind === 'text') {
-      narrowed = { kind: 'choice', options: [...new Set(meaning.options)] };
-    } else if (meaning.kind === 'range' && (narrowed.kind === 'integer' || narrowed.kind === 'decimal')) {
-      narrowed = { ...narrowed, min: meaning.min ?? narrowed.min, max: meaning.max ?? narrowed.max };
-    } else if (meaning.kind === 'length' && narrowed.kind === 'text') {
-      narrowed = { ...narrowed, min: meaning.min ?? narrowed.min, max: meaning.max ?? narrowed.max };
-    }
-  }
-  return narrowed;
+/** `2026-01-01 09:30:00` as an instant of UTC; anything else as it is. */
+function asInstant(text: string): string {
+  const [, day, time = '00:00:00', zone = 'Z'] =
+    /^(\d{4}-\d\d-\d\d)(?:[ T](\d\d:\d\d(?::\d\d(?:\.\d+)?)?))?([+-]\d\d(?::?\d\d)?|Z)?$/.exec(text) ?? [];
+  if (day === undefined) return text;
+  const whole = time.length === 5 ? `${time}:00` : time;
+  const offset = /^[+-]\d\d$/.test(zone) ? `${zone}:00` : zone.replace(/^([+-]\d\d)(\d\d)$/, '$1:$2');
+  return `${day}T${whole}${offset}`;
 }

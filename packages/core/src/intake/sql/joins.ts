@@ -1,6 +1,4 @@
-import { tableNamed } from './readSchema.js';
-import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
-import { same } from './attributes.js';
+import { same, type SqlForeignKey, type SqlSchema, type SqlTable } from './schema.js';
 
 /** A join table has two foreign keys that are its key together, and nothing points at it. */
 export function isJoin(schema: SqlSchema, table: SqlTable): boolean {
@@ -14,36 +12,42 @@ export function isJoin(schema: SqlSchema, table: SqlTable): boolean {
   const both = [...first.columns, ...second.columns];
   const covers = (names: readonly string[]): boolean => areSame(names, both);
   // A table of two unique references to one other may well be a thing of its own, such as a route.
-  return covers(table.primary) || (!same(first.table, second.table) && table.uniques.some(covers));
+  return (
+    covers(keyColumns(table)) ||
+    (targetOf(schema, first) !== targetOf(schema, second) &&
+      table.uniques.some(({ columns }) => covers(columns)))
+  );
 }
 
-const isReferredTo = (schema: SqlSchema, table: SqlTable): boolean =>
-  [...schema.tables.values()].some(({ foreign }) =>
-    foreign.some(({ table: name }) => same(name, table.name)),
-  );
+const isReferredTo = (schema: SqlSchema, table: SqlTable): boolean => schema.referringTo(table).length > 0;
+
+/** The columns of the primary key; none where there is no key. */
+export const keyColumns = ({ primary }: SqlTable): readonly string[] => primary?.columns ?? [];
 
 /** What a foreign key refers to by one column, or by the whole key; `undefined` where no table or no key is there. */
 export function targetOf(
   schema: SqlSchema,
   { table, columns, references }: SqlForeignKey,
 ): SqlTable | undefined {
-  const target = tableNamed(schema, table);
+  const target = schema.table(table);
   if (target === undefined || columns.length === 1) return target;
-  const isWhole = references.length === 0 || areSame(references, target.primary);
-  return isWhole && columns.length === target.primary.length ? target : undefined;
+  const isWhole = references.length === 0 || areSame(references, keyColumns(target));
+  return isWhole && columns.length === keyColumns(target).length ? target : undefined;
 }
 
 /** Whether what a foreign key refers to is always there. */
-export const isNeeded = ({ columns, primary }: SqlTable, foreign: SqlForeignKey): boolean =>
+export const isNeeded = (table: SqlTable, foreign: SqlForeignKey): boolean =>
   foreign.columns.every(
     (name) =>
-      primary.some((one) => same(one, name)) ||
-      columns.some((column) => same(column.name, name) && column.notNull),
+      keyColumns(table).some((one) => same(one, name)) ||
+      table.columns.some((column) => same(column.name, name) && column.notNull),
   );
 
 /** Whether no two rows refer to the same. */
-export const isUnique = ({ uniques, primary }: SqlTable, { columns }: SqlForeignKey): boolean =>
-  [...uniques, primary].some((names) => areSame(names, columns));
+export const isUnique = (table: SqlTable, { columns }: SqlForeignKey): boolean =>
+  [...table.uniques.map((unique) => unique.columns), keyColumns(table)].some((names) =>
+    areSame(names, columns),
+  );
 
 /** Whether two lists have the same columns, in whatever order. */
 export function areSame(some: readonly string[], others: readonly string[]): boolean {
@@ -51,12 +55,18 @@ export function areSame(some: readonly string[], others: readonly string[]): boo
   return some.length === both.size && some.every((name) => both.has(name.toLowerCase()));
 }
 
-/** Columns that are the table's own rather than part of a foreign key. */
-export function ownColumns(table: SqlTable): SqlTable['columns'] {
-  const foreign = new Set(
-    table.foreign.flatMap(({ columns }) => columns.map((column) => column.toLowerCase())),
+/** The columns by which a table refers to others that are there, in lower case. */
+const referringColumns = (schema: SqlSchema, { foreign }: SqlTable): ReadonlySet<string> =>
+  new Set(
+    foreign.flatMap((one) =>
+      targetOf(schema, one) === undefined ? [] : one.columns.map((column) => column.toLowerCase()),
+    ),
   );
-  return table.columns.filter(({ name }) => !foreign.has(name.toLowerCase()));
+
+/** Columns that are the table's own rather than part of a reference to a table that is there. */
+export function ownColumns(schema: SqlSchema, table: SqlTable): SqlTable['columns'] {
+  const referring = referringColumns(schema, table);
+  return table.columns.filter(({ name }) => !referring.has(name.toLowerCase()));
 }
 
 /**
@@ -67,11 +77,13 @@ export function keyWithin(
   schema: SqlSchema,
   table: SqlTable,
 ): { readonly foreign: SqlForeignKey; readonly column: string } | null {
-  const own = table.primary.filter((name) => ownColumns(table).some((column) => same(column.name, name)));
+  const key = keyColumns(table);
+  const columns = ownColumns(schema, table);
+  const own = key.filter((name) => columns.some((column) => same(column.name, name)));
   const [column] = own;
-  if (column === undefined || own.length > 1 || table.primary.length < 2) return null;
+  if (column === undefined || own.length > 1 || key.length < 2) return null;
   const foreign = table.foreign.find(
-    (one) => targetOf(schema, one) !== undefined && areSame([...one.columns, column], table.primary),
+    (one) => targetOf(schema, one) !== undefined && areSame([...one.columns, column], key),
   );
   return foreign === undefined ? null : { foreign, column };
 }

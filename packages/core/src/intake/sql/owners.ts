@@ -1,4 +1,4 @@
-import { areSame, isJoin, isNeeded, isUnique, targetOf } from './joins.js';
+import { areSame, isJoin, isNeeded, isUnique, keyColumns, targetOf } from './joins.js';
 import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
 
 /**
@@ -6,7 +6,7 @@ import type { SqlForeignKey, SqlSchema, SqlTable } from './schema.js';
  * takes them along. What there is one of for each owner has no id of its own, so only what belongs to it refers to it.
  */
 export function ownersOf(schema: SqlSchema): ReadonlyMap<SqlTable, SqlForeignKey> {
-  const tables = [...schema.tables.values()];
+  const { tables } = schema;
   const things = tables.filter((table) => !isJoin(schema, table));
   const referredTo = new Set<SqlTable>();
   for (;;) {
@@ -17,7 +17,8 @@ export function ownersOf(schema: SqlSchema): ReadonlyMap<SqlTable, SqlForeignKey
           foreign.onDelete === 'cascade' &&
           isNeeded(table, foreign) &&
           ![undefined, table].includes(targetOf(schema, foreign)) &&
-          (!isUnique(table, foreign) || (areSame(foreign.columns, table.primary) && !referredTo.has(table))),
+          (!isUnique(table, foreign) ||
+            (areSame(foreign.columns, keyColumns(table)) && !referredTo.has(table))),
       );
       if (owner !== undefined) owners.set(table, owner);
     }

@@ -1,30 +1,19 @@
 import { readCheck } from './readCheck.js';
-import { type SqlReader, splitAtCommas, textOf } from './reader.js';
+import { isNow, readDefault } from './readDefault.js';
+import { type SqlReader, splitAtCommas } from './reader.js';
 import { readReference } from './readReference.js';
-import type { SqlColumn, SqlDefault, SqlTable } from './schema.js';
-import type { SqlToken } from './tokens.js';
+import { newColumn, type SqlColumn, type SqlTable } from './schema.js';
 
-/** Reads a column with its type and everything behind it, and adds it to its table. */
-export function readColumn(table: SqlTable, reader: SqlReader): void {
+/** Reads a column with its type and everything behind it, and adds it to its table; `null` where none stands here. */
+export function readColumn(table: SqlTable, reader: SqlReader): SqlColumn | null {
   const { lines } = reader;
   const name = reader.next();
-  if (name?.kind !== 'word' && name?.kind !== 'name') return;
-  const column: SqlColumn = {
-    name: name.text,
-    lines,
-    type: '',
-    args: [],
-    isArray: false,
-    notNull: false,
-    auto: false,
-    default: null,
-    onUpdateNow: false,
-    comment: null,
-    computed: null,
-  };
+  if (name?.kind !== 'word' && name?.kind !== 'name') return null;
+  const column = newColumn(name.text, lines);
   table.columns.push(column);
   readType(column, reader);
-  while (!reader.done) if (!readPart(table, column, reader)) reader.next();
+  readParts(table, column, reader);
+  return column;
 }
 
 const TYPE_PARTS: ReadonlySet<string> = new Set([
@@ -39,45 +28,67 @@ const TYPE_PARTS: ReadonlySet<string> = new Set([
   'ZONE',
   'LARGE',
   'OBJECT',
+  'LOCAL',
 ]);
 
-function readType(column: SqlColumn, reader: SqlReader): void {
+/** What stands in front of a type and says nothing more. */
+const NATIONAL = ['NATIONAL', 'LONG'];
+
+/** Reads the type that stands here into a column. */
+export function readType(column: SqlColumn, reader: SqlReader): void {
+  const isPrefixed = NATIONAL.includes(reader.peek()?.word ?? '') && reader.peek(1)?.kind === 'word';
+  if (isPrefixed) reader.next();
   const words: string[] = [reader.identifier() ?? ''];
+  column.args = [];
+  column.isArray = false;
   for (;;) {
     const word = reader.peek()?.word ?? '';
-    if (reader.peek()?.text === '(')
+    if (reader.isMark('('))
       column.args = splitAtCommas(reader.parenthesised()).map((part) => part[0]?.text ?? '');
     else if (TYPE_PARTS.has(word)) words.push(reader.next()?.text ?? '');
-    else if (reader.take('CHARACTER', 'SET') || reader.take('COLLATE')) reader.next();
+    else if (reader.take('CHARACTER', 'SET') || reader.takeOne('CHARSET', 'COLLATE')) reader.identifier();
+    else if (reader.takeOne('BINARY', 'ASCII', 'UNICODE')) continue;
     else if (reader.takeMark('[')) {
       while (!reader.done && !reader.takeMark(']')) reader.next();
       column.isArray = true;
-    } else if (reader.peek()?.kind === 'name' && reader.peek()?.text === '') {
-      reader.next();
-      column.isArray = true;
-    } else break;
+    } else if (reader.take('ARRAY')) column.isArray = true;
+    else break;
   }
   column.type = words.join(' ').toLowerCase();
+  column.auto ||= /^(small|big)?serial[248]?$/.test(column.type);
 }
 
-function readPart(table: SqlTable, column: SqlColumn, reader: SqlReader): boolean {
+/** Reads what stands behind the type of a column, to the end. */
+export function readParts(table: SqlTable, column: SqlColumn, reader: SqlReader): void {
+  let named: string | null = null;
+  while (!reader.done) {
+    if (reader.take('CONSTRAINT')) named = reader.identifier();
+    else if (readPart(table, column, reader, named)) named = null;
+    else reader.next();
+  }
+}
+
+function readPart(table: SqlTable, column: SqlColumn, reader: SqlReader, name: string | null): boolean {
+  const { lines } = column;
   if (reader.take('NOT', 'NULL')) column.notNull = true;
-  else if (reader.take('PRIMARY', 'KEY')) table.primary = [column.name];
+  else if (reader.take('PRIMARY', 'KEY')) table.primary = { name, columns: [column.name], lines };
   else if (reader.take('UNIQUE')) {
     reader.take('KEY');
-    table.uniques.push([column.name]);
-  } else if (reader.take('AUTO_INCREMENT')) column.auto = true;
-  else if (reader.take('GENERATED')) readGenerated(column, reader);
+    table.uniques.push({ name: name ?? column.name, columns: [column.name], lines });
+  } else if (reader.takeOne('AUTO_INCREMENT', 'AUTOINCREMENT', 'IDENTITY')) {
+    reader.parenthesised();
+    column.auto = true;
+  } else if (reader.take('GENERATED')) readGenerated(column, reader);
   else if (reader.take('AS')) column.computed = reader.parenthesised();
-  else if (reader.take('DEFAULT')) column.default = readDefault(reader);
+  else if (reader.take('DEFAULT')) readDefault(column, reader);
   else if (reader.take('ON', 'UPDATE')) column.onUpdateNow = isNow(reader.next());
   else if (reader.take('COMMENT')) column.comment = reader.next()?.text ?? null;
   else if (reader.peek()?.word === 'CHECK') {
-    const { lines } = reader;
+    const at = reader.linesTo(reader.peek());
     reader.next();
-    table.checks.push(readCheck(reader.parenthesised(), lines));
+    table.checks.push(readCheck(reader.parenthesised(), at, name));
   } else {
-    const reference = readReference(reader, [column.name]);
+    const reference = readReference(reader, [column.name], name);
     if (reference === null) return false;
     table.foreign.push(reference);
   }
@@ -85,36 +96,11 @@ function readPart(table: SqlTable, column: SqlColumn, reader: SqlReader): boolea
 }
 
 /** `GENERATED … AS IDENTITY` counts up; any other is computed. */
-function readGenerated(column: SqlColumn, reader: SqlReader): void {
+export function readGenerated(column: SqlColumn, reader: SqlReader): void {
   while (!reader.done && reader.peek()?.word !== 'AS') reader.next();
   reader.take('AS');
-  if (reader.take('IDENTITY')) column.auto = true;
-  else column.computed = reader.parenthesised();
-}
-
-const NOW: ReadonlySet<string> = new Set([
-  'CURRENT_TIMESTAMP',
-  'NOW',
-  'CURRENT_DATE',
-  'LOCALTIMESTAMP',
-  'SYSDATE',
-]);
-const isNow = (token: SqlToken | undefined): boolean => NOW.has(token?.word ?? '');
-
-function readDefault(reader: SqlReader): SqlDefault | null {
-  const negative = reader.takeMark('-');
-  const token = reader.next();
-  if (token === undefined || token.word === 'NULL') return null;
-  if (isNow(token)) {
+  if (reader.take('IDENTITY')) {
     reader.parenthesised();
-    return { kind: 'now' };
-  }
-  if (token.kind === 'string') return { kind: 'literal', value: token.text };
-  if (token.kind === 'number')
-    return { kind: 'literal', value: negative ? -Number(token.text) : Number(token.text) };
-  if (token.word === 'TRUE' || token.word === 'FALSE')
-    return { kind: 'literal', value: token.word === 'TRUE' };
-  const args = reader.peek()?.text === '(' ? `(${textOf(reader.parenthesised())})` : '';
-  const isUuid = /^(uuid|gen_random_uuid|uuid_generate_v4)$/i.test(token.text);
-  return isUuid ? { kind: 'uuid' } : { kind: 'other', text: token.text + args };
+    column.auto = true;
+  } else column.computed = reader.parenthesised();
 }

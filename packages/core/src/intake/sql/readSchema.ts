@@ -1,23 +1,30 @@
-import { readReference } from './readReference.js';
 import type { IntakeProgress, Report } from '../report.js';
-import { readColumn } from './readColumn.js';
-import { readCheck } from './readCheck.js';
+import { readAlterTable } from './readAlter.js';
+import { readParts, readType } from './readColumn.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
-import type { SqlSchema, SqlTable } from './schema.js';
-import { splitStatements, tokenizeSql, type SqlToken } from './tokens.js';
+import { passUsing, READ, readCreateTable, unread, type StatementRead } from './readTable.js';
+import { newColumn, newTable, same, SqlSchema, type SqlTable } from './schema.js';
+import { sqlScript } from './statements.js';
+import type { SqlToken, Unended } from './tokens.js';
 
-/** Reads what DDL declares. Statements that declare nothing of a model are noted and left out. */
+/** Reads what DDL declares; the last state counts. Statements that declare nothing of a model are noted and left out. */
 export function readSqlSchema(source: string, report: Report, progress: IntakeProgress): SqlSchema {
-  const schema: SqlSchema = { tables: new Map(), enums: new Map() };
-  const statements = splitStatements(tokenizeSql(source));
-  statements.forEach((tokens, index) => {
-    progress(index / statements.length);
-    const reader = new SqlReader(tokens);
-    if (!readStatement(schema, reader))
-      report.leave(reader.lines, textOf(tokens.slice(0, 16)), whyNot(tokens));
+  const { dialect, statements, unended } = sqlScript(source, (done) => progress(done / 2));
+  const schema = new SqlSchema(dialect);
+  statements.forEach((statement, index) => {
+    progress(0.5 + index / statements.length / 2);
+    if (statement.kind === 'command') return;
+    const reader = new SqlReader(statement.tokens);
+    const read = readStatement(schema, reader);
+    if (!read.ok) report.leave(reader.lines, textOf(statement.tokens.slice(0, 16)), read.why);
   });
-  for (const table of schema.tables.values()) sortForeign(table);
+  for (const one of unended) tellUnended(one, report);
+  for (const table of schema.tables) sortForeign(table);
   return schema;
+}
+
+function tellUnended({ what, line }: Unended, report: Report): void {
+  report.leave({ line, endLine: line }, '', `A ${what} begins here and has no end.`);
 }
 
 /** Foreign keys in the order of their columns, wherever they were declared: cycles and dumps add theirs last. */
@@ -27,198 +34,184 @@ function sortForeign({ columns, foreign }: SqlTable): void {
   foreign.sort((one, other) => position(one.columns[0]) - position(other.columns[0]));
 }
 
-/** Why a statement has no place in a model. */
-function whyNot(tokens: readonly SqlToken[]): string {
-  const words = new Set(tokens.slice(0, 6).map(({ word }) => word));
-  if (words.has('VIEW')) return 'A view holds nothing of its own.';
-  if (words.has('INSERT')) return 'Records are not part of a model.';
-  if (words.has('TRIGGER') || words.has('FUNCTION') || words.has('PROCEDURE'))
-    return 'A model has no code; say what it does in your own server.';
-  return 'It declares no table, column or key.';
-}
-
-function readStatement(schema: SqlSchema, reader: SqlReader): boolean {
-  if (reader.take('CREATE')) return readCreate(schema, reader);
-  if (reader.take('ALTER', 'TABLE')) return readAlter(schema, reader);
-  if (reader.take('COMMENT', 'ON')) return readComment(schema, reader);
-  return isHarmless(reader);
-}
-
 /** What dumps hold besides declarations; nothing is lost by passing over it. */
 const HARMLESS: ReadonlySet<string> = new Set([
   'SET',
-  'USE',
   'BEGIN',
   'COMMIT',
   'START',
   'LOCK',
   'UNLOCK',
-  'DROP',
   'GRANT',
+  'REVOKE',
+  'ANALYZE',
+  'VACUUM',
+  'SELECT',
+  'END',
 ]);
-const isHarmless = (reader: SqlReader): boolean => HARMLESS.has(reader.peek()?.word ?? '');
 
-function readCreate(schema: SqlSchema, reader: SqlReader): boolean {
+/** Why a statement has no place in a model, by a word near its beginning. */
+const WHY: Readonly<Record<string, string>> = {
+  VIEW: 'A view holds nothing of its own.',
+  INSERT: 'Records are not part of a model.',
+  REPLACE: 'Records are not part of a model.',
+  COPY: 'Records are not part of a model.',
+  UPDATE: 'Records are not part of a model.',
+  DELETE: 'Records are not part of a model.',
+  TRIGGER: 'A model has no code; say what it does in your own server.',
+  FUNCTION: 'A model has no code; say what it does in your own server.',
+  PROCEDURE: 'A model has no code; say what it does in your own server.',
+  EVENT: 'A model has no code; say what it does in your own server.',
+  DO: 'A model has no code; say what it does in your own server.',
+  RULE: 'A model has no code; say what it does in your own server.',
+};
+
+function whyNot(tokens: readonly SqlToken[]): string {
+  for (const { word } of tokens.slice(0, 20)) {
+    const why = Object.hasOwn(WHY, word) ? WHY[word] : undefined;
+    if (why !== undefined) return why;
+    if (word === 'TABLE' || word === 'ON') break;
+  }
+  return 'It declares no table, column or key.';
+}
+
+function readStatement(schema: SqlSchema, reader: SqlReader): StatementRead {
+  const first = reader.peek()?.word ?? '';
+  if (reader.take('CREATE')) return readCreate(schema, reader);
+  if (reader.take('ALTER', 'TABLE')) return readAlterTable(schema, reader);
+  if (reader.take('DROP')) return readDrop(schema, reader);
+  if (reader.take('RENAME', 'TABLE')) return readRename(schema, reader);
+  if (reader.take('COMMENT', 'ON'))
+    return readComment(schema, reader) ? READ : unread('It is about nothing of a model.');
+  if (reader.take('USE')) {
+    schema.current = reader.identifier();
+    return READ;
+  }
+  if (reader.take('ALTER')) return READ;
+  return HARMLESS.has(first) ? READ : unread(whyNot(reader.rest()));
+}
+
+function readCreate(schema: SqlSchema, reader: SqlReader): StatementRead {
   reader.take('OR', 'REPLACE');
-  if (reader.take('TEMPORARY')) return false;
+  if (reader.takeOne('GLOBAL', 'LOCAL') && reader.peek()?.word !== 'TEMPORARY')
+    return unread('It declares no table, column or key.');
+  if (reader.takeOne('TEMPORARY', 'TEMP')) return unread('What is temporary is not kept.');
+  if (reader.take('FOREIGN', 'TABLE')) return readCreateTable(schema, reader);
+  reader.take('UNLOGGED');
   if (reader.take('TABLE')) return readCreateTable(schema, reader);
   if (reader.take('UNIQUE', 'INDEX')) return readUniqueIndex(schema, reader);
   if (reader.take('TYPE')) return readEnumType(schema, reader);
-  return ['INDEX', 'SCHEMA', 'DATABASE', 'EXTENSION', 'SEQUENCE'].includes(reader.peek()?.word ?? '');
+  if (reader.take('DOMAIN')) return readDomain(schema, reader);
+  const word = reader.peek()?.word ?? '';
+  if (
+    [
+      'INDEX',
+      'FULLTEXT',
+      'SPATIAL',
+      'SCHEMA',
+      'DATABASE',
+      'EXTENSION',
+      'SEQUENCE',
+      'ROLE',
+      'USER',
+      'COLLATION',
+    ].includes(word)
+  )
+    return READ;
+  return unread(whyNot(reader.rest()));
 }
 
-const tableKey = (name: string): string => name.toLowerCase();
-
-export const tableNamed = (schema: SqlSchema, name: string): SqlTable | undefined =>
-  schema.tables.get(tableKey(name));
-
-function readCreateTable(schema: SqlSchema, reader: SqlReader): boolean {
-  const { lines } = reader;
-  reader.take('IF', 'NOT', 'EXISTS');
-  const name = reader.identifier();
-  if (name === null || reader.peek()?.text !== '(') return false;
-  const table: SqlTable = {
-    name,
-    lines,
-    comment: null,
-    columns: [],
-    primary: [],
-    uniques: [],
-    foreign: [],
-    checks: [],
-  };
-  schema.tables.set(tableKey(name), table);
-  for (const part of splitAtCommas(reader.parenthesised())) readTablePart(table, new SqlReader(part));
-  table.comment = tableComment(reader);
-  return true;
-}
-
-/** `COMMENT = 'text'` among the options behind a table. */
-function tableComment(reader: SqlReader): string | null {
-  while (!reader.done) {
-    if (reader.take('COMMENT')) {
-      reader.takeMark('=');
-      const token = reader.next();
-      return token?.kind === 'string' ? token.text : null;
-    }
-    reader.next();
-  }
-  return null;
-}
-
-/** One column or one constraint of a table. */
-function readTablePart(table: SqlTable, reader: SqlReader): void {
-  if (reader.take('CONSTRAINT') && !startsConstraint(reader)) reader.identifier();
-  if (readConstraint(table, reader)) return;
-  readColumn(table, reader);
-}
-
-const CONSTRAINTS: ReadonlySet<string> = new Set([
-  'PRIMARY',
-  'UNIQUE',
-  'FOREIGN',
-  'CHECK',
-  'KEY',
-  'INDEX',
-  'FULLTEXT',
-  'EXCLUDE',
-]);
-const startsConstraint = (reader: SqlReader): boolean => CONSTRAINTS.has(reader.peek()?.word ?? '');
-
-function readConstraint(table: SqlTable, reader: SqlReader): boolean {
-  if (reader.take('PRIMARY', 'KEY')) {
-    table.primary = reader.names();
-    return true;
-  }
-  if (reader.peek()?.word === 'UNIQUE') {
-    reader.next();
-    if (!reader.take('KEY')) reader.take('INDEX');
-    if (reader.peek()?.text !== '(') reader.identifier();
-    table.uniques.push(reader.names());
-    return true;
-  }
-  if (reader.take('FOREIGN', 'KEY')) {
-    if (reader.peek()?.text !== '(') reader.identifier();
-    const columns = reader.names();
-    const reference = readReference(reader, columns);
-    if (reference !== null) table.foreign.push(reference);
-    return true;
-  }
-  if (reader.peek()?.word === 'CHECK') {
-    const { lines } = reader;
-    reader.next();
-    table.checks.push(readCheck(reader.parenthesised(), lines));
-    return true;
-  }
-  return (
-    ['KEY', 'INDEX', 'FULLTEXT', 'EXCLUDE'].includes(reader.peek()?.word ?? '') &&
-    reader.peek(1)?.text !== undefined &&
-    isIndex(reader)
-  );
-}
-
-/** `KEY name (column)` is an index; a column may be called key all the same. */
-const isIndex = (reader: SqlReader): boolean =>
-  reader.peek(1)?.text === '(' || reader.peek(2)?.text === '(' || reader.peek()?.word === 'FULLTEXT';
-
-function readAlter(schema: SqlSchema, reader: SqlReader): boolean {
-  reader.take('ONLY');
+function readDrop(schema: SqlSchema, reader: SqlReader): StatementRead {
+  if (!reader.take('TABLE')) return READ;
   reader.take('IF', 'EXISTS');
-  const name = reader.identifier();
-  const table = name === null ? undefined : tableNamed(schema, name);
-  if (table === undefined) return false;
-  const rest: SqlToken[] = [];
-  for (let token = reader.next(); token !== undefined; token = reader.next()) rest.push(token);
-  return splitAtCommas(rest).every((part) => readAlteration(table, new SqlReader(part)));
-}
-
-function readAlteration(table: SqlTable, reader: SqlReader): boolean {
-  if (!reader.take('ADD')) return ['ALTER', 'OWNER', 'ENABLE'].includes(reader.peek()?.word ?? '');
-  reader.take('COLUMN');
-  reader.take('IF', 'NOT', 'EXISTS');
-  readTablePart(table, reader);
-  return true;
-}
-
-function readUniqueIndex(schema: SqlSchema, reader: SqlReader): boolean {
-  reader.take('IF', 'NOT', 'EXISTS');
-  if (!reader.take('ON')) {
-    reader.identifier();
-    reader.take('ON');
+  for (const part of splitAtCommas(reader.rest())) {
+    const name = new SqlReader(part).name();
+    const table = name === null ? undefined : schema.table(name);
+    if (table !== undefined) schema.remove(table);
   }
-  reader.take('ONLY');
-  const table = tableNamed(schema, reader.identifier() ?? '');
-  if (reader.take('USING')) reader.next();
-  if (table === undefined) return false;
-  table.uniques.push(reader.names());
-  return true;
+  return READ;
 }
 
-function readEnumType(schema: SqlSchema, reader: SqlReader): boolean {
-  const name = reader.identifier();
-  if (name === null || !reader.take('AS', 'ENUM')) return false;
+function readRename(schema: SqlSchema, reader: SqlReader): StatementRead {
+  const unknown: string[] = [];
+  for (const part of splitAtCommas(reader.rest())) {
+    const one = new SqlReader(part);
+    const old = one.name();
+    const table = old === null ? undefined : schema.table(old);
+    const name = one.take('TO') ? one.name() : null;
+    if (table === undefined || name === null) unknown.push(old?.name ?? '');
+    else schema.rename(table, name.name);
+  }
+  return unknown.length === 0 ? READ : unread(`There is no table ${unknown.join(', ')}.`);
+}
+
+function readUniqueIndex(schema: SqlSchema, reader: SqlReader): StatementRead {
+  const { lines } = reader;
+  reader.take('CONCURRENTLY');
+  reader.take('IF', 'NOT', 'EXISTS');
+  const name = reader.peek()?.word === 'ON' ? null : reader.identifier();
+  passUsing(reader);
+  reader.take('ON');
+  reader.take('ONLY');
+  const on = reader.name();
+  const table = on === null ? undefined : schema.table(on);
+  if (table === undefined) return unread(`There is no table ${on?.name ?? ''}.`);
+  passUsing(reader);
+  const parts = splitAtCommas(reader.parenthesised());
+  const columns = parts.flatMap((part) => columnOf(part) ?? []);
+  if (columns.length < parts.length)
+    return unread('It is unique over an expression; a model says so of attributes alone.');
+  if (reader.take('INCLUDE')) reader.parenthesised();
+  if (reader.rest().some(({ word }) => word === 'WHERE'))
+    return unread('It is unique among some of the rows; a model says so of all.');
+  table.uniques.push({ name, columns, lines });
+  return READ;
+}
+
+/** The column that an index names, with whatever order or length; `null` where it is an expression. */
+function columnOf(part: readonly SqlToken[]): string | null {
+  const [first, second] = part;
+  const isName = first?.kind === 'word' || first?.kind === 'name';
+  const isCall = second?.kind === 'mark' && second.text === '(' && part[2]?.kind !== 'number';
+  return isName && !isCall && !(second?.kind === 'mark' && second.text === '::') ? first.text : null;
+}
+
+function readEnumType(schema: SqlSchema, reader: SqlReader): StatementRead {
+  const name = reader.name();
+  if (name === null || !reader.take('AS', 'ENUM'))
+    return unread('A model has no type of several parts; write it as a value.');
   const options = splitAtCommas(reader.parenthesised()).flatMap(([token]) =>
     token?.kind === 'string' ? [token.text] : [],
   );
-  schema.enums.set(name.toLowerCase(), options);
-  return true;
+  schema.addType(name, { kind: 'options', options });
+  return READ;
+}
+
+/** `CREATE DOMAIN name AS type CHECK (VALUE …)`: the type of columns, with what is asked of each. */
+function readDomain(schema: SqlSchema, reader: SqlReader): StatementRead {
+  const { lines } = reader;
+  const name = reader.name();
+  if (name === null) return unread('It names no domain.');
+  reader.take('AS');
+  const column = newColumn('VALUE', lines);
+  readType(column, reader);
+  const table = newTable(name, lines);
+  readParts(table, column, reader);
+  schema.addType(name, { kind: 'domain', column, checks: table.checks });
+  return READ;
 }
 
 function readComment(schema: SqlSchema, reader: SqlReader): boolean {
   const onColumn = reader.take('COLUMN');
-  if (!onColumn && !reader.take('TABLE')) return false;
-  const path: string[] = [];
-  do {
-    const token = reader.next();
-    if (token !== undefined) path.push(token.text);
-  } while (reader.takeMark('.'));
+  // Of what a model does not have, no words are lost.
+  if (!onColumn && !reader.take('TABLE')) return true;
+  const path = [...reader.path()];
   const text = reader.take('IS') ? reader.next() : undefined;
   const column = onColumn ? path.pop() : undefined;
-  const table = tableNamed(schema, path.at(-1) ?? '');
+  const table = schema.table({ schema: path.at(-2) ?? null, name: path.at(-1) ?? '' });
+  if (text?.word === 'NULL') return true;
   if (table === undefined || text?.kind !== 'string') return false;
-  const target = onColumn
-    ? table.columns.find(({ name }) => name.toLowerCase() === column?.toLowerCase())
-    : table;
+  const target = onColumn ? table.columns.find(({ name }) => same(name, column ?? '')) : table;
   if (target !== undefined) target.comment = text.text;
   return target !== undefined;
 }

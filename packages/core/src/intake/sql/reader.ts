@@ -1,4 +1,5 @@
 import type { SourceLines } from '../report.js';
+import type { SqlName } from './schema.js';
 import type { SqlToken } from './tokens.js';
 
 /** Walks the tokens of one statement. */
@@ -17,12 +18,25 @@ export class SqlReader {
     return { line, endLine: this.tokens.at(-1)?.endLine ?? line };
   }
 
+  /** The lines from the token that stands here to the last one that was read before `end`. */
+  linesTo(end: SqlToken | undefined): SourceLines {
+    const line = this.peek()?.line ?? this.lines.endLine;
+    return { line, endLine: Math.max(line, end?.endLine ?? line) };
+  }
+
   peek(ahead = 0): SqlToken | undefined {
     return this.tokens[this.at + ahead];
   }
 
   next(): SqlToken | undefined {
     return this.tokens[this.at++];
+  }
+
+  /** Everything that is left. */
+  rest(): readonly SqlToken[] {
+    const rest = this.tokens.slice(this.at);
+    this.at = this.tokens.length;
+    return rest;
   }
 
   /** Takes words in a row, or none of them. */
@@ -32,23 +46,44 @@ export class SqlReader {
     return all;
   }
 
+  /** Takes one of some words. */
+  takeOne(...words: readonly string[]): boolean {
+    return words.some((word) => this.take(word));
+  }
+
   takeMark(text: string): boolean {
-    const token = this.peek();
-    if (token?.kind !== 'mark' || token.text !== text) return false;
+    if (!this.isMark(text)) return false;
     this.at++;
     return true;
   }
 
+  isMark(text: string, ahead = 0): boolean {
+    const token = this.peek(ahead);
+    return token?.kind === 'mark' && token.text === text;
+  }
+
   /** An identifier, of which the part behind the last dot counts; `null` where there is none. */
   identifier(): string | null {
-    let name: string | null = null;
+    return this.path().at(-1) ?? null;
+  }
+
+  /** An identifier in all its parts; empty where there is none. */
+  path(): readonly string[] {
+    const parts: string[] = [];
     do {
       const token = this.peek();
-      if (token?.kind !== 'word' && token?.kind !== 'name') return name;
-      name = token.text;
+      if (token?.kind !== 'word' && token?.kind !== 'name') return parts;
+      parts.push(token.text);
       this.at++;
     } while (this.takeMark('.'));
-    return name;
+    return parts;
+  }
+
+  /** The name of a table or a type, with its schema where one is said. */
+  name(): SqlName | null {
+    const parts = this.path();
+    const name = parts.at(-1);
+    return name === undefined ? null : { schema: parts.at(-2) ?? null, name };
   }
 
   /** The tokens inside the parentheses that open here, however deep; empty where none do. */
@@ -79,8 +114,10 @@ export function splitAtCommas(tokens: readonly SqlToken[]): readonly (readonly S
   let current: SqlToken[] = [];
   let depth = 0;
   for (const token of tokens) {
-    if (token.kind === 'mark' && token.text === '(') depth++;
-    if (token.kind === 'mark' && token.text === ')') depth--;
+    if (token.kind === 'mark') {
+      if (token.text === '(' || token.text === '[') depth++;
+      if (token.text === ')' || token.text === ']') depth--;
+    }
     if (depth === 0 && token.kind === 'mark' && token.text === ',') {
       parts.push(current);
       current = [];

@@ -1,8 +1,8 @@
 import type { Attribute } from '../../model/index.js';
 import type { Report } from '../report.js';
-import { leaveUncomputed, same } from './attributes.js';
+import { leaveUncomputed } from './attributes.js';
 import { canBeComputed } from './computed.js';
-import type { SqlColumn, SqlTable } from './schema.js';
+import { same, type SqlColumn, type SqlTable } from './schema.js';
 
 interface ColumnRead {
   readonly column: SqlColumn;
@@ -22,4 +22,6 @@ export function withSayable(table: SqlTable, all: readonly ColumnRead[], report:
 
 /** Whether a column is part of something that must be stored. */
 const isInKey = ({ primary, uniques }: SqlTable, { name }: SqlColumn): boolean =>
-  [primary, ...uniques].some((names) => names.some((one) => same(one, name)));
+  [...uniques, ...(primary === null ? [] : [primary])].some(({ columns }) =>
+    columns.some((one) => same(one, name)),
+  );

@@ -1,26 +1,35 @@
 import type { SourceLines } from '../report.js';
+import type { SqlDialect } from './dialect.js';
 import type { SqlToken } from './tokens.js';
 
-/** What DDL declares, before it is read as entities. */
-export interface SqlSchema {
-  readonly tables: Map<string, SqlTable>;
-  /** Enumerated types by lower-case name. */
-  readonly enums: Map<string, readonly string[]>;
+/** A name as it is written: with the schema it stands in, or `null` where none is said. */
+export interface SqlName {
+  readonly schema: string | null;
+  readonly name: string;
 }
 
 export interface SqlTable {
-  readonly name: string;
+  name: string;
+  /** In which schema it was declared; `null` where none was said. */
+  readonly schema: string | null;
   readonly lines: SourceLines;
   comment: string | null;
   readonly columns: SqlColumn[];
-  primary: readonly string[];
-  readonly uniques: (readonly string[])[];
+  primary: SqlKey | null;
+  readonly uniques: SqlKey[];
   readonly foreign: SqlForeignKey[];
   readonly checks: SqlCheck[];
 }
 
+/** Columns that tell rows apart. */
+export interface SqlKey {
+  name: string | null;
+  columns: readonly string[];
+  readonly lines: SourceLines;
+}
+
 export interface SqlColumn {
-  readonly name: string;
+  name: string;
   readonly lines: SourceLines;
   /** In lower case, without arguments: `varchar`, `double precision`. */
   type: string;
@@ -44,25 +53,140 @@ export type SqlDefault =
   | { readonly kind: 'other'; readonly text: string };
 
 export interface SqlForeignKey {
-  readonly columns: readonly string[];
-  readonly table: string;
-  readonly references: readonly string[];
+  name: string | null;
+  columns: readonly string[];
+  table: SqlName;
+  references: readonly string[];
   readonly onDelete: 'cascade' | 'set null' | 'restrict';
   readonly lines: SourceLines;
 }
 
 export interface SqlCheck {
+  name: string | null;
   readonly lines: SourceLines;
   readonly text: string;
-  /** What could be read of it; `null` where it is anything else. */
-  readonly meaning:
-    | { readonly kind: 'in'; readonly column: string; readonly options: readonly string[] }
-    | {
-        /** Of its values, or of how long they are. */
-        readonly kind: 'range' | 'length';
-        readonly column: string;
-        readonly min: number | null;
-        readonly max: number | null;
-      }
-    | null;
+  /** What it asks, all of which holds together; `null` where it is anything else. */
+  readonly meaning: readonly SqlCheckMeaning[] | null;
 }
+
+export type SqlCheckMeaning =
+  | { readonly kind: 'in'; readonly column: string; readonly options: readonly string[] }
+  | {
+      /** Of its values, or of how long they are. */
+      readonly kind: 'range' | 'length';
+      readonly column: string;
+      readonly min: SqlBound | null;
+      readonly max: SqlBound | null;
+    };
+
+export interface SqlBound {
+  readonly value: number;
+  /** Whether the bound itself is out. */
+  readonly isExclusive: boolean;
+}
+
+/** A type that a source declares: options, or another type with checks. */
+export type SqlType =
+  | { readonly kind: 'options'; readonly options: readonly string[] }
+  | { readonly kind: 'domain'; readonly column: SqlColumn; readonly checks: readonly SqlCheck[] };
+
+/** Schemas that need not be said. */
+const USUAL_SCHEMAS: ReadonlySet<string> = new Set(['public', 'dbo']);
+
+/** Whether a schema is the one that is meant where none is said. */
+export const isUsualSchema = (schema: string | null): boolean =>
+  schema === null || USUAL_SCHEMAS.has(schema.toLowerCase());
+
+const keyOf = ({ schema, name }: SqlName): string =>
+  `${isUsualSchema(schema) ? '' : (schema?.toLowerCase() ?? '')}.${name.toLowerCase()}`;
+
+/** What DDL declares, before it is read as entities; the last state counts. */
+export class SqlSchema {
+  private readonly byKey = new Map<string, SqlTable>();
+  private readonly types = new Map<string, SqlType>();
+  /** Where names are looked for that say no schema. */
+  current: string | null = null;
+
+  constructor(readonly dialect: SqlDialect) {}
+
+  get tables(): readonly SqlTable[] {
+    return [...this.byKey.values()];
+  }
+
+  add(table: SqlTable): void {
+    this.byKey.set(keyOf(table), table);
+  }
+
+  /** The table of a name: in the schema that is said, the current one, or the only one that has it. */
+  table(name: SqlName): SqlTable | undefined {
+    const exact = this.byKey.get(keyOf(this.placed(name))) ?? this.byKey.get(keyOf(name));
+    if (exact !== undefined || name.schema !== null) return exact;
+    const all = this.tables.filter((table) => same(table.name, name.name));
+    return all.length === 1 ? all[0] : undefined;
+  }
+
+  /** A name where it says its schema, or is in the current one. */
+  placed({ schema, name }: SqlName): SqlName {
+    return { schema: schema ?? this.current, name };
+  }
+
+  remove(table: SqlTable): void {
+    this.byKey.delete(keyOf(table));
+  }
+
+  /** Gives a table another name; whatever refers to it goes on to. */
+  rename(table: SqlTable, name: string): void {
+    const referring = this.tables.flatMap(({ foreign }) =>
+      foreign.filter((one) => this.table(one.table) === table),
+    );
+    this.remove(table);
+    table.name = name;
+    this.add(table);
+    for (const one of referring) one.table = { schema: table.schema, name };
+  }
+
+  /** Foreign keys of all tables that refer to one. */
+  referringTo(table: SqlTable): readonly SqlForeignKey[] {
+    return this.tables.flatMap(({ foreign }) => foreign.filter((one) => this.table(one.table) === table));
+  }
+
+  addType({ name }: SqlName, type: SqlType): void {
+    this.types.set(name.toLowerCase(), type);
+  }
+
+  type(name: string): SqlType | undefined {
+    return this.types.get(name);
+  }
+}
+
+/** Names of SQL are the same in whatever case. */
+export const same = (a: string | undefined, b: string): boolean => a?.toLowerCase() === b.toLowerCase();
+
+export const newColumn = (name: string, lines: SourceLines): SqlColumn => ({
+  name,
+  lines,
+  type: '',
+  args: [],
+  isArray: false,
+  notNull: false,
+  auto: false,
+  default: null,
+  onUpdateNow: false,
+  comment: null,
+  computed: null,
+});
+
+export const newTable = ({ schema, name }: SqlName, lines: SourceLines): SqlTable => ({
+  name,
+  schema,
+  lines,
+  comment: null,
+  columns: [],
+  primary: null,
+  uniques: [],
+  foreign: [],
+  checks: [],
+});
+
+export const columnNamed = (table: SqlTable, name: string | null): SqlColumn | undefined =>
+  name === null ? undefined : table.columns.find((column) => same(column.name, name));

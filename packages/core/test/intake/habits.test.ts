@@ -1,0 +1,20 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, test } from '@jest/globals';
+import { readSql } from '@isomeros/core/intake';
+import { parse } from '@isomeros/core/notation';
+import { expectGoldenText } from '../support/golden.js';
+import { writtenReport } from '../support/writtenReport.js';
+
+const folder = join(import.meta.dirname, 'habits');
+const files = readdirSync(folder).filter((file) => file.endsWith('.sql'));
+
+describe('the habits of real files', () => {
+  test.each(files)('%s is read as it was written down by hand', (file) => {
+    const intake = readSql(readFileSync(join(folder, file), 'utf8'), 'Habits');
+    expect(parse(intake.text).diagnostics).toEqual([]);
+    for (const { found, understood, asked, leftOut } of intake.counts)
+      expect(understood + asked + leftOut).toBe(found);
+    expectGoldenText(join(folder, file.replace('.sql', '.report.txt')), writtenReport(intake));
+  });
+});

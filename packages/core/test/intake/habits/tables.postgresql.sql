@@ -1,0 +1,17 @@
+CREATE TABLE vehicles (id serial PRIMARY KEY, wheels int CHECK (wheels >= 2), name text NOT NULL DEFAULT E'it\'s\tnew');
+CREATE TABLE lorries (load numeric(8,2), PRIMARY KEY (id)) INHERITS (vehicles);
+CREATE TABLE measurements (id int GENERATED ALWAYS AS IDENTITY, day date NOT NULL, level real, PRIMARY KEY (id, day)) PARTITION BY RANGE (day);
+CREATE TABLE measurements_2026 PARTITION OF measurements FOR VALUES FROM ('2026-01-01') TO ('2027-01-01');
+CREATE UNLOGGED TABLE sessions (id uuid PRIMARY KEY DEFAULT gen_random_uuid(), LIKE vehicles INCLUDING DEFAULTS, seen inet);
+CREATE TEMPORARY TABLE scratch (a int);
+CREATE TABLE copies AS SELECT * FROM vehicles;
+CREATE SCHEMA billing;
+CREATE TABLE billing.accounts (id int PRIMARY KEY, total money);
+CREATE TABLE accounts (id int PRIMARY KEY, billing_id int UNIQUE REFERENCES billing.accounts (id));
+ALTER TABLE vehicles RENAME COLUMN wheels TO axles;
+ALTER TABLE vehicles ALTER COLUMN name TYPE varchar(40), ALTER COLUMN name DROP NOT NULL, ALTER COLUMN axles SET NOT NULL;
+ALTER TABLE IF EXISTS ONLY vehicles ADD COLUMN IF NOT EXISTS built date, ADD CONSTRAINT one_name UNIQUE (name);
+ALTER TABLE vehicles DROP CONSTRAINT one_name;
+ALTER TABLE vehicles RENAME TO ground_vehicles;
+ALTER TABLE sessions RENAME TO visits;
+DROP TABLE IF EXISTS nowhere, measurements_2026;

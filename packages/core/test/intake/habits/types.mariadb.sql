@@ -1,0 +1,20 @@
+CREATE TABLE things (
+  id bigint unsigned NOT NULL AUTO_INCREMENT,
+  picture blob,
+  digest binary(16),
+  raw varbinary(64) NOT NULL,
+  flags bit(8),
+  address inet6,
+  year_built year,
+  tags set('red','green'),
+  size mediumint unsigned zerofill,
+  body longtext CHARACTER SET utf8mb4 COLLATE utf8mb4_bin,
+  data json,
+  place point,
+  width int,
+  height int,
+  area int GENERATED ALWAYS AS (width * height) STORED,
+  label varchar(40) AS (concat(width, 'x', height)) VIRTUAL,
+  lower_body text AS (lower(body)) PERSISTENT,
+  PRIMARY KEY (id)
+) COMMENT = '';
