@@ -3,7 +3,7 @@ import { connect, createServer as createProxy, type AddressInfo, type Socket } f
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { TEST_SETTINGS } from './support/settings.js';
 import { clientAbortSignal } from '../src/http/clientAbort.js';
-import type { LiveSchemaAddress } from '@isomeros/api';
+import type { CreatedDesign, LiveSchemaAddress } from '@isomeros/api';
 import { readLiveSchema } from '../src/intake/liveSchema.js';
 import { ComputeService } from '../src/compute/compute.service.js';
 import { IntakeService } from '../src/intake/intake.service.js';
@@ -48,6 +48,26 @@ describe('designs from what there is already', () => {
     const response = await begin(format, source);
     expect(response.status).toBe(201);
     expect(((await response.json()) as DesignBody).text).toContain(expected);
+  });
+
+  test('answers with the report that the page shows, and the sums match', async () => {
+    const source =
+      "CREATE TABLE routes (id int PRIMARY KEY, pin varchar(9), opened datetime, place point, fare int DEFAULT 'x');";
+    const { report } = (await (await begin('sql', source)).json()) as CreatedDesign;
+    expect(report?.understood.map(({ statement }) => statement)).toContain('Route.pin');
+    expect(report?.assumed.map(({ assumption }) => assumption)).toEqual(['opened is in UTC.']);
+    expect(report?.asked).toMatchObject([
+      { question: 'May pin ever be returned?', options: [{ label: 'never', assumed: true }, {}, {}] },
+    ]);
+    expect(report?.leftOut.map(({ source: left }) => left)).toEqual(['place point', "fare DEFAULT 'x'"]);
+    expect(report?.counts).toEqual([
+      { kind: 'tables', found: 1, understood: 1, asked: 0, leftOut: 0 },
+      { kind: 'columns', found: 5, understood: 3, asked: 1, leftOut: 1 },
+      { kind: 'keys', found: 1, understood: 1, asked: 0, leftOut: 0 },
+      { kind: 'defaults', found: 1, understood: 0, asked: 0, leftOut: 1 },
+    ]);
+    const plain = (await (await begin('notation', 'entity Route\n')).json()) as CreatedDesign;
+    expect(plain.report).toBeNull();
   });
 
   test.each([

@@ -1,3 +1,4 @@
+import type { IntakeReport } from './intake.js';
 import type { ArrangementChoices, Choices, SettingLevel, SettingValue } from '@isomeros/core/arrangement';
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
 import type { Identities, PossibleRename } from '@isomeros/core/model';
@@ -42,6 +43,12 @@ export interface Design extends DesignSummary {
   readonly choices: Choices;
   /** What went and what came in its place: each may have been a rename. */
   readonly possibleRenames: readonly PossibleRename[];
+}
+
+/** A design as it was made, with what became of the source it was read from. */
+export interface CreatedDesign extends Design {
+  /** `null` where it was not read from elsewhere. */
+  readonly report: IntakeReport | null;
 }
 
 /** What a design can be made from. */
@@ -178,7 +185,7 @@ export interface DesignRoutes {
   'POST /api/designs': {
     readonly body: NewDesign;
     readonly status: 201;
-    readonly answer: Design;
+    readonly answer: CreatedDesign;
     readonly headers: 'Location' | 'ETag';
     readonly problems: 'invalid' | 'too-large' | 'media-type' | 'unsound';
   };

@@ -1,3 +1,11 @@
+import type {
+  Assumed,
+  IntakeCount,
+  IntakeQuestion,
+  LeftOut,
+  Understood,
+} from '@isomeros/core/intake';
+
 /** How to reach a schema of a MariaDB. The password is used once and kept nowhere. */
 export interface LiveSchemaAddress {
   /** @pattern ^[A-Za-z0-9.:_-]{1,253}$ */
@@ -25,6 +33,20 @@ export interface LiveSchema {
   readonly tables: number;
   /** @TJS-type integer */
   readonly views: number;
+}
+
+/** A decision that a source leaves open, and what was taken to be so. */
+export interface AskedInIntake extends Pick<IntakeQuestion, 'line' | 'endLine' | 'question' | 'ground'> {
+  readonly options: readonly { readonly label: string; readonly assumed: boolean }[];
+}
+
+/** What became of a source: the same that the page shows before a design is kept. */
+export interface IntakeReport {
+  readonly understood: readonly Understood[];
+  readonly assumed: readonly Assumed[];
+  readonly asked: readonly AskedInIntake[];
+  readonly leftOut: readonly LeftOut[];
+  readonly counts: readonly IntakeCount[];
 }
 
 /** What can be read from elsewhere. */

@@ -1,6 +1,7 @@
 import { Body, Controller, Headers, Param, Query, Res } from '@nestjs/common';
-import type { Design, DesignSummary, Items, ModelText } from '@isomeros/api';
+import type { CreatedDesign, Design, DesignSummary, Items, ModelText, SourceFormat } from '@isomeros/api';
 import { readChoices, readDesignFile, writeDesignFile } from '@isomeros/core/arrangement';
+import type { IntakeFormat } from '@isomeros/core/intake';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
 import { Answered, withETag } from '../http/answered.js';
@@ -9,6 +10,7 @@ import { etagOf } from '../http/etag.js';
 import { readLimit } from '../http/pagination.js';
 import { ApiProblem } from '../http/problem.js';
 import { Route, TextRoute } from '../http/route.js';
+import { reportOf } from '../intake/intakeReport.js';
 import { IntakeService } from '../intake/intake.service.js';
 import { ChangesService } from './changes.service.js';
 import {
@@ -40,29 +42,41 @@ export class DesignsController {
   async create(
     @Body() body: CreateDesignDto,
     @Res({ passthrough: true }) response: Response,
-  ): Promise<Answered<Design>> {
+  ): Promise<Answered<CreatedDesign>> {
     return created(await this.begin(body, clientAbortSignal(response)));
   }
 
-  private async begin({ name, source }: CreateDesignDto, aborted: AbortSignal): Promise<Design> {
+  private async begin({ name, source }: CreateDesignDto, aborted: AbortSignal): Promise<CreatedDesign> {
     switch (source.format) {
+      case 'sql':
+      case 'json-schema':
+      case 'records': {
+        const title = name ?? 'Untitled design';
+        const intake = await this.intake.read(source.format, source.text, title, aborted);
+        return { ...(await this.changes.create(name, intake.text)), report: reportOf(intake) };
+      }
+      default:
+        return { ...(await this.beginWith(name, source.format, source.text)), report: null };
+    }
+  }
+
+  /** A design from what says everything about it. */
+  private async beginWith(
+    name: string | undefined,
+    format: Exclude<SourceFormat, IntakeFormat>,
+    text: string,
+  ): Promise<Design> {
+    switch (format) {
       case 'notation':
-        return this.changes.create(name, source.text);
+        return this.changes.create(name, text);
       case 'design': {
-        const read = readDesignFile(source.text);
+        const read = readDesignFile(text);
         if (read.ok) return this.changes.createFromFile(name, read.design);
         const detail = `The design file does not fit: ${read.problems[0]?.message ?? ''}`;
         throw new ApiProblem('unsound', detail, { errors: read.problems });
       }
       case 'sample':
-        return this.changes.createFromSample(name, source.text);
-      case 'sql':
-      case 'json-schema':
-      case 'records': {
-        const title = name ?? 'Untitled design';
-        const { text } = await this.intake.read(source.format, source.text, title, aborted);
-        return this.changes.create(name, text);
-      }
+        return this.changes.createFromSample(name, text);
     }
   }
 
@@ -160,5 +174,5 @@ const fileName = (name: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, '-')
     .replace(/^-|-$/g, '') || 'design';
 
-const created = (design: Design): Answered<Design> =>
+const created = <Made extends Design>(design: Made): Answered<Made> =>
   withETag(design, { location: `/api/designs/${design.id}` });

@@ -6,7 +6,10 @@ export { readRecords } from './records/readRecords.js';
 export { answer } from './answer.js';
 export { MAX_INTAKE_BYTES } from './report.js';
 export type {
+  Assumed,
+  CountedKind,
   Intake,
+  IntakeCount,
   IntakeOption,
   IntakeQuestion,
   LeftOut,

@@ -4,6 +4,7 @@ import { describe, expect, test } from '@jest/globals';
 import { importModel, type IntakeFormat } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import { expectGoldenText } from '../support/golden.js';
+import { unanswered } from '../support/unanswered.js';
 import { writtenReport } from '../support/writtenReport.js';
 
 const folder = join(import.meta.dirname, 'corpus');
@@ -33,6 +34,11 @@ describe('the corpus of sources', () => {
       expect(endLine).toBeLessThanOrEqual(lines);
     }
     expectGoldenText(join(folder, `${file}.report.txt`), writtenReport(intake));
+  });
+
+  test.each(files)('a mock of what %s is read as answers on every collection', (file) => {
+    const source = readFileSync(join(folder, file), 'utf8');
+    expect(unanswered(importModel(formatOf(file), source, 'Served').text)).toEqual([]);
   });
 
   test('every attribute, entity and relationship of a report says why it is there', () => {

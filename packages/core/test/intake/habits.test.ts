@@ -4,6 +4,7 @@ import { describe, expect, test } from '@jest/globals';
 import { readSql } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import { expectGoldenText } from '../support/golden.js';
+import { unanswered } from '../support/unanswered.js';
 import { writtenReport } from '../support/writtenReport.js';
 
 const folder = join(import.meta.dirname, 'habits');
@@ -16,5 +17,9 @@ describe('the habits of real files', () => {
     for (const { found, understood, asked, leftOut } of intake.counts)
       expect(understood + asked + leftOut).toBe(found);
     expectGoldenText(join(folder, file.replace('.sql', '.report.txt')), writtenReport(intake));
+  });
+
+  test.each(files)('a mock of what %s is read as answers on every collection', (file) => {
+    expect(unanswered(readSql(readFileSync(join(folder, file), 'utf8'), 'Served').text)).toEqual([]);
   });
 });

@@ -1,30 +1,12 @@
-import {
-  camelCase,
-  plural,
-  withArticle,
-  type Attribute,
-  type Declaration,
-  type Entity,
-  type ModelEdit,
-  type Relationship,
-  type UniqueRule,
-} from '../../model/index.js';
-import { asMemberName, counted, newEntity, newValue } from '../build.js';
-import { assumed, instead, type Report, type SourceLines } from '../report.js';
-import { entityNames, roleFrom } from './names.js';
+import type { Attribute, Declaration, Entity, UniqueRule } from '../../model/index.js';
+import { asMemberName, newEntity, newValue } from '../build.js';
+import type { Report } from '../report.js';
+import { entityNames } from './names.js';
 import { columnAttribute, defaultText } from './attributes.js';
-import { areSame, isJoin, isNeeded, isUnique, keyColumns, keyWithin, ownColumns, targetOf } from './joins.js';
-import { ownersOf } from './owners.js';
+import { areSame, isJoin, keyColumns, keyWithin, ownColumns } from './joins.js';
+import { RelationshipBuilder } from './relationshipBuilder.js';
 import { withSayable } from './sayable.js';
-import {
-  columnNamed,
-  same,
-  type SqlColumn,
-  type SqlForeignKey,
-  type SqlKey,
-  type SqlSchema,
-  type SqlTable,
-} from './schema.js';
+import { columnNamed, same, type SqlColumn, type SqlKey, type SqlSchema, type SqlTable } from './schema.js';
 import { ChecksSaid } from './withChecks.js';
 
 /** What an id is called that is no key. */
@@ -32,49 +14,30 @@ const OWN_ID = 'ownId';
 
 /** Makes the declarations of a model from what DDL declares, and accounts for each part of it once. */
 export class ModelBuilder {
-  private readonly owners: ReadonlyMap<SqlTable, SqlForeignKey>;
-  /** What each foreign key that was read is called. */
-  private readonly rolesOf = new Map<SqlForeignKey, string>();
-  private readonly tableOf: ReadonlyMap<string, SqlTable>;
-  private readonly roles = new Map<string, Set<string>>();
-  /** The ways back that no column says, and where the references stand. */
-  private readonly backs: ModelEdit[] = [];
-  private readonly backLines: SourceLines[] = [];
   private readonly names: ReadonlyMap<SqlTable, string>;
-  /** The statement that each foreign key became. */
-  private readonly statementOf = new Map<SqlForeignKey, string>();
+  private readonly relationships: RelationshipBuilder;
 
   constructor(
     private readonly schema: SqlSchema,
     private readonly report: Report,
   ) {
     this.names = entityNames(schema);
-    this.tableOf = new Map([...this.names].map(([table, name]) => [name, table]));
-    this.owners = ownersOf(schema);
+    this.relationships = new RelationshipBuilder(schema, this.names, report);
   }
 
   declarations(): Declaration[] {
     const { tables } = this.schema;
     const joins = tables.filter((table) => isJoin(this.schema, table));
     // What columns call their roles has its name before ways back, which nothing names.
-    const pairings = new Map(joins.map((table) => [table, this.pairing(table)]));
+    const pairings = new Map(joins.map((table) => [table, this.relationships.pairing(table)]));
     const values = joins.flatMap((table) => this.carriedValue(table));
-    const relationships = tables.flatMap((table) => pairings.get(table) ?? this.references(table));
-    this.askForWaysBack();
+    const relationships = tables.flatMap(
+      (table) => pairings.get(table) ?? this.relationships.references(table),
+    );
+    this.relationships.askForWaysBack();
     const isJoined = new Set(joins);
     const entities = tables.filter((table) => !isJoined.has(table)).map((table) => this.entity(table));
     return [...values, ...entities, ...relationships];
-  }
-
-  private askForWaysBack(): void {
-    const [first] = this.backLines;
-    if (first === undefined) return;
-    this.report.ask(
-      first,
-      'Can what is referred to list what refers to it?',
-      `${counted(this.backs.length, 'reference')} of the source ${this.backs.length === 1 ? 'names' : 'name'} no way back; each one named adds a list.`,
-      [assumed('yes'), instead('no', ...this.backs)],
-    );
   }
 
   private name(table: SqlTable): string {
@@ -109,7 +72,9 @@ export class ModelBuilder {
   /** A column that is a part of a reference: the relationship says it. What it would be by default has no words. */
   private accountForReferring(table: SqlTable, column: SqlColumn): void {
     const statements = table.foreign.flatMap((foreign) =>
-      foreign.columns.some((name) => same(name, column.name)) ? (this.statementOf.get(foreign) ?? []) : [],
+      foreign.columns.some((name) => same(name, column.name))
+        ? (this.relationships.statementOf.get(foreign) ?? [])
+        : [],
     );
     this.report.tally('columns', statements[0] ?? null);
     if (column.default === null) return;
@@ -147,7 +112,7 @@ export class ModelBuilder {
   /** A counted id is what an entity has anyway; any other single key is written. */
   private withKey(table: SqlTable, attribute: Attribute): Attribute[] {
     const scope = keyWithin(this.schema, table);
-    const within = scope === null ? null : (this.rolesOf.get(scope.foreign) ?? null);
+    const within = scope === null ? null : (this.relationships.rolesOf.get(scope.foreign) ?? null);
     const key = keyColumns(table);
     const primary = scope?.column ?? (key.length === 1 ? key[0] : undefined);
     const column = columnNamed(table, primary ?? null);
@@ -206,7 +171,7 @@ export class ModelBuilder {
     rules: UniqueRule[],
   ): string | null {
     const foreign = table.foreign.find((one) => areSame(one.columns, columns));
-    const statement = foreign === undefined ? undefined : this.statementOf.get(foreign);
+    const statement = foreign === undefined ? undefined : this.relationships.statementOf.get(foreign);
     if (statement !== undefined) return statement;
     if (areSame(columns, keyColumns(table)) && table.primary?.columns.length === 1) return entity;
     const parts = this.partsOf(table, columns, names);
@@ -232,132 +197,16 @@ export class ModelBuilder {
     const parts = new Set<string>();
     for (const column of columns) {
       const foreign = table.foreign.find(
-        (one) => one.columns.some((name) => same(name, column)) && this.rolesOf.has(one),
+        (one) => one.columns.some((name) => same(name, column)) && this.relationships.rolesOf.has(one),
       );
       const isWhole = foreign?.columns.every((name) => columns.some((one) => same(one, name))) === true;
-      const part = isWhole ? this.rolesOf.get(foreign) : attributes.get(asMemberName(column, 'column'));
+      const part = isWhole
+        ? this.relationships.rolesOf.get(foreign)
+        : attributes.get(asMemberName(column, 'column'));
       if (part === undefined) return null;
       parts.add(part);
     }
     return [...parts];
-  }
-
-  private references(table: SqlTable): Relationship[] {
-    return table.foreign.flatMap((foreign) => {
-      const target = targetOf(this.schema, foreign);
-      if (target === undefined) {
-        const { name } = foreign.table;
-        const own = ownColumns(this.schema, table);
-        const isOwn = foreign.columns.every((column) => own.some((one) => same(one.name, column)));
-        const what =
-          this.schema.table(foreign.table) === undefined
-            ? `There is no table ${name}`
-            : `It does not refer to the whole key of ${name}`;
-        const why = isOwn ? `${what}; its columns are attributes.` : `${what}.`;
-        this.report.leave(foreign.lines, `FOREIGN KEY (${foreign.columns.join(', ')})`, why);
-        this.report.tally('foreign keys', null);
-        return [];
-      }
-      const relationship = this.relationship(table, foreign, target);
-      this.statementOf.set(foreign, relationship.id);
-      this.report.tally('foreign keys', relationship.id);
-      return [relationship];
-    });
-  }
-
-  private relationship(table: SqlTable, foreign: SqlForeignKey, target: SqlTable): Relationship {
-    const column = columnNamed(table, foreign.columns[0] ?? null);
-    const required = isNeeded(table, foreign);
-    const unique = isUnique(table, foreign);
-    const shared = { description: column?.comment ?? null, comments: [] };
-    return this.owners.get(table) === foreign
-      ? this.ownership(table, foreign, target, unique, shared)
-      : this.reference(table, foreign, target, { required, unique }, shared);
-  }
-
-  private ownership(
-    table: SqlTable,
-    foreign: SqlForeignKey,
-    target: SqlTable,
-    unique: boolean,
-    shared: { description: string | null; comments: readonly string[] },
-  ): Relationship {
-    const [from, to] = [this.name(target), this.name(table)];
-    const role = this.freeRole(
-      from,
-      unique ? camelCase(to) : plural(camelCase(to)),
-      roleFrom(foreign),
-      unique ? to : plural(to),
-    );
-    const back = this.freeRole(to, roleFrom(foreign), roleFrom(foreign), from);
-    this.rolesOf.set(foreign, back);
-    const cardinality = unique ? 'optional' : 'many';
-    const id = `${from}>${to}:${role}`;
-    this.report.understand(id, foreign.lines, 'not null, on delete cascade');
-    this.report.ask(
-      foreign.lines,
-      `Can ${withArticle(to)} exist without its ${from}?`,
-      `${table.name}.${foreign.columns.join()} is never null, and its row goes with the other.`,
-      [
-        assumed('no, it is owned'),
-        instead('yes, it refers to it', { kind: 'turn-around', relationship: id }),
-      ],
-      id,
-    );
-    return {
-      kind: 'owns',
-      id,
-      from,
-      to,
-      role,
-      back,
-      onRemove: null,
-      cardinality,
-      ...shared,
-    };
-  }
-
-  private reference(
-    table: SqlTable,
-    foreign: SqlForeignKey,
-    target: SqlTable,
-    { required, unique }: { readonly required: boolean; readonly unique: boolean },
-    shared: { description: string | null; comments: readonly string[] },
-  ): Relationship {
-    const [from, to] = [this.name(table), this.name(target)];
-    const role = this.freeRole(from, roleFrom(foreign), roleFrom(foreign), to);
-    this.rolesOf.set(foreign, role);
-    const several = table.foreign.filter((one) => targetOf(this.schema, one) === target).length > 1;
-    const back = this.freeRole(
-      to,
-      several ? camelCase(`${role}_${plural(from)}`) : plural(camelCase(from)),
-      role,
-      plural(from),
-    );
-    const onRemove =
-      foreign.onDelete === 'cascade'
-        ? 'cascade'
-        : foreign.onDelete === 'set null' && !required
-          ? 'detach'
-          : null;
-    const id = `${from}>${to}:${role}`;
-    const rule = foreign.onDelete === 'restrict' ? 'no rule on delete' : `on delete ${foreign.onDelete}`;
-    this.report.understand(id, foreign.lines, `${required ? 'not null' : 'may be null'}, ${rule}`);
-    this.backs.push({ kind: 'drop-way-back', relationship: id });
-    this.backLines.push(foreign.lines);
-    return {
-      kind: 'refers',
-      id,
-      from,
-      to,
-      role,
-      back,
-      onRemove,
-      cardinality: required ? 'one' : 'optional',
-      fixed: false,
-      unique,
-      ...shared,
-    };
   }
 
   private carriedValue(table: SqlTable): Declaration[] {
@@ -385,65 +234,10 @@ export class ModelBuilder {
       foreign.flatMap((one) => one.columns),
       columns,
     );
-    const statement = first === undefined ? undefined : this.statementOf.get(first);
+    const statement = first === undefined ? undefined : this.relationships.statementOf.get(first);
     this.report.tally('unique rules', isSaid ? (statement ?? null) : null);
     if (!isSaid)
       this.report.leave(lines, `UNIQUE (${columns.join(', ')})`, 'Pairs have no rules of their own.');
-  }
-
-  private pairing(table: SqlTable): Relationship[] {
-    const [first, second] = table.foreign;
-    const [a, b] = [first, second].map((foreign) =>
-      foreign === undefined ? undefined : targetOf(this.schema, foreign),
-    );
-    if (first === undefined || second === undefined || a === undefined || b === undefined) return [];
-    const name = this.name(table);
-    const [from, to] = [this.name(a), this.name(b)];
-    const role = this.freeRole(from, plural(roleFrom(second)), name, plural(roleFrom(second)));
-    const back = this.freeRole(to, plural(roleFrom(first)), name, plural(roleFrom(first)));
-    const carries = ownColumns(this.schema, table).some(({ name }) => !same('id', name));
-    const id = `${from}>${to}:${role}`;
-    this.report.understand(id, table.lines, 'its key is two references');
-    this.report.tally('tables', id);
-    for (const foreign of [first, second]) {
-      this.statementOf.set(foreign, id);
-      this.report.tally('foreign keys', id);
-    }
-    if (table.primary !== null) this.report.tally('keys', id);
-    return [
-      {
-        kind: 'pairs',
-        id,
-        from,
-        to,
-        role,
-        back,
-        // What goes with the one side, and keeps the other, guards that.
-        onRemove: first.onDelete === 'cascade' && second.onDelete !== 'cascade' ? 'restrict' : null,
-        cardinality: 'many',
-        carrying: carries ? this.name(table) : null,
-        description: table.comment,
-        comments: [],
-      },
-    ];
-  }
-
-  /** A role that nothing else of the entity is called: where it is taken, more words are said. */
-  private freeRole(entity: string, wanted: string, ...moreWords: readonly string[]): string {
-    const table = this.tableOf.get(entity);
-    const taken =
-      this.roles.get(entity) ??
-      new Set(
-        table === undefined
-          ? []
-          : ownColumns(this.schema, table).map(({ name }) => asMemberName(name, 'column')),
-      );
-    this.roles.set(entity, taken);
-    const said = taken.has(wanted) ? camelCase(moreWords.join('_')) : wanted;
-    let role = said;
-    for (let number = 2; taken.has(role); number++) role = `${said}${number}`;
-    taken.add(role);
-    return role;
   }
 }
 

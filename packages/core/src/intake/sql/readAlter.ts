@@ -1,3 +1,4 @@
+import { replaceItems } from '../../model/index.js';
 import { readDefault } from './readDefault.js';
 import { readColumn, readGenerated, readParts, readType } from './readColumn.js';
 import { SqlReader, splitAtCommas } from './reader.js';
@@ -162,7 +163,7 @@ function dropColumn(schema: SqlSchema, table: SqlTable, name: string): boolean {
 
 function replace<T>(all: T[], isKept: (one: T) => boolean): void {
   const kept = all.filter(isKept);
-  if (kept.length < all.length) all.splice(0, all.length, ...kept);
+  if (kept.length < all.length) replaceItems(all, kept);
 }
 
 function rename(schema: SqlSchema, table: SqlTable, reader: SqlReader): string | null {

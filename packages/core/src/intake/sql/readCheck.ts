@@ -1,3 +1,4 @@
+import { appendAll } from '../../model/index.js';
 import type { SourceLines } from '../report.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
 import { same, type SqlBound, type SqlCheck, type SqlCheckMeaning } from './schema.js';
@@ -54,7 +55,7 @@ function readAlternatives(reader: SqlReader, left: number): Meant {
     if (one?.length !== 1 || only?.kind !== 'in' || (column !== null && !same(column, only.column)))
       return null;
     column = only.column;
-    options.push(...only.options);
+    appendAll(options, only.options);
   }
   return column === null ? null : [{ kind: 'in', column, options }];
 }
@@ -64,7 +65,7 @@ function readAll(reader: SqlReader, left: number): Meant {
   do {
     const one = readOne(reader, left);
     if (one === null) return null;
-    all.push(...one);
+    appendAll(all, one);
   } while (reader.take('AND'));
   return all;
 }

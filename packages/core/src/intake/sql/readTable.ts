@@ -1,3 +1,4 @@
+import { appendAll, replaceItems } from '../../model/index.js';
 import { readCheck } from './readCheck.js';
 import { readColumn } from './readColumn.js';
 import { SqlReader, splitAtCommas } from './reader.js';
@@ -44,11 +45,20 @@ export function readCreateTable(schema: SqlSchema, reader: SqlReader): Statement
 /** Everything that a table declares, as another one's; what it refers to it keeps to itself. */
 function copyTable(from: SqlTable, to: SqlTable): void {
   const key = (one: SqlKey): SqlKey => ({ ...one, lines: to.lines });
-  to.columns.push(...from.columns.map((column) => ({ ...column, lines: to.lines })));
+  appendAll(
+    to.columns,
+    from.columns.map((column) => ({ ...column, lines: to.lines })),
+  );
   to.primary ??= from.primary === null ? null : key(from.primary);
-  to.uniques.push(...from.uniques.map(key));
-  to.checks.push(...from.checks.map((check) => ({ ...check, lines: to.lines })));
+  appendAll(to.uniques, from.uniques.map(key));
+  copyChecks(from, to);
 }
+
+const copyChecks = (from: SqlTable, to: SqlTable): void =>
+  appendAll(
+    to.checks,
+    from.checks.map((check) => ({ ...check, lines: to.lines })),
+  );
 
 /** What stands behind the columns: a comment, and the tables whose columns it has, too. */
 function readTableOptions(schema: SqlSchema, table: SqlTable, reader: SqlReader): void {
@@ -70,8 +80,11 @@ function readTableOptions(schema: SqlSchema, table: SqlTable, reader: SqlReader)
 function inherit(parent: SqlTable, table: SqlTable): void {
   const own = new Set(table.columns.map(({ name }) => name.toLowerCase()));
   const more = parent.columns.filter(({ name }) => !own.has(name.toLowerCase()));
-  table.columns.unshift(...more.map((column) => ({ ...column, lines: table.lines })));
-  table.checks.push(...parent.checks.map((check) => ({ ...check, lines: table.lines })));
+  replaceItems(table.columns, [
+    ...more.map((column) => ({ ...column, lines: table.lines })),
+    ...table.columns,
+  ]);
+  copyChecks(parent, table);
 }
 
 /** One column or one constraint of a table; the name of a table it is to be like and that is not there, or `null`. */

@@ -4,11 +4,11 @@ ALTER TABLE people
   CHANGE COLUMN town home_town varchar(40) NOT NULL DEFAULT 'Wick Haven',
   ADD COLUMN email varchar(90) AFTER name,
   ADD UNIQUE KEY by_name (name),
-  ADD UNIQUE INDEX twice (name, born),
-  DROP COLUMN born,
+  ADD UNIQUE INDEX twice (name, born);
+ALTER TABLE people
   ADD CONSTRAINT their_boss FOREIGN KEY (boss) REFERENCES people (number) ON DELETE SET NULL;
-ALTER TABLE people DROP INDEX twice;
-ALTER TABLE people ADD CONSTRAINT old_enough CHECK (number > 10), ADD note text, ADD KEY by_note (note(10));
+ALTER TABLE people DROP INDEX twice, DROP COLUMN born;
+ALTER TABLE people ADD CONSTRAINT old_enough CHECK (char_length(home_town) > 10), ADD note text, ADD KEY by_note (note(10));
 ALTER TABLE people DROP CONSTRAINT old_enough, ALTER COLUMN email SET DEFAULT 'crew@ferries.example', RENAME COLUMN note TO remark;
 RENAME TABLE people TO crew_members;
 CREATE TABLE old_ones LIKE crew_members;

@@ -15,7 +15,7 @@ CREATE TABLE notices (
   text varchar(200),
   UNIQUE (company, text),
   FOREIGN KEY (company) REFERENCES companies (code),
-  FOREIGN KEY (elsewhere_id, company) REFERENCES routes (number, company)
+  FOREIGN KEY (company, elsewhere_id) REFERENCES routes (company, number)
 );
 CREATE TABLE route_notices (
   company char(3), number int, notice_id int, note varchar(9),

@@ -1,5 +1,5 @@
 CREATE TABLE 2fa_codes (id int PRIMARY KEY AUTO_INCREMENT, 1st_code varchar(9), `2nd code` varchar(9));
-SET FOREIGN_KEY_CHECKS = 0;
+CREATE TABLE users (id int PRIMARY KEY AUTO_INCREMENT, paid int, password_digest varchar(90), otp_secret varchar(40), password_changed_at datetime, api_token varchar(64));
 CREATE TABLE nodes (
   id int PRIMARY KEY AUTO_INCREMENT,
   parent int,
@@ -12,5 +12,4 @@ CREATE TABLE nodes (
   FOREIGN KEY (parent) REFERENCES nodes (id),
   FOREIGN KEY (owner_id) REFERENCES users (id)
 );
-CREATE TABLE users (id int PRIMARY KEY AUTO_INCREMENT, paid int, password_digest varchar(90), otp_secret varchar(40), password_changed_at datetime, api_token varchar(64));
 ALTER TABLE nodes ADD COLUMN userid int, ADD FOREIGN KEY (userid) REFERENCES users (id);
