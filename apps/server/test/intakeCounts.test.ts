@@ -22,7 +22,7 @@ function runScript(address: string, script: string): Promise<void> {
       'mariadb',
       [...parts, '--protocol=tcp', '--skip-ssl', pathname.slice(1)],
       { env: { ...process.env, MYSQL_PWD: decodeURIComponent(password) } },
-      (error) => (error === null ? resolve() : reject(error)),
+      (error) => (error === null ? resolve() : reject(new Error(error.message))),
     );
     child.stdin?.end(script);
   });

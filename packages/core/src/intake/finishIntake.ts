@@ -24,9 +24,10 @@ export function finishIntake(name: string, declarations: readonly Declaration[],
   for (let round = 0; read.diagnostics.length > 0 && round < ROUNDS; round++) {
     const refused = new Set<string>();
     const lines = text.split('\n');
+    const blocks = blocksOf(lines);
     const atLine = new Map([...read.places].map(([id, { line }]) => [line, id]));
     for (const { place, message } of read.diagnostics) {
-      const id = atLine.get(place.line) ?? addressAt(lines, place.line);
+      const id = atLine.get(place.line) ?? addressAt(lines, blocks, place.line);
       if (id === null || refused.has(id)) continue;
       refused.add(id);
       report.leave(from.get(id) ?? NOWHERE, lines[place.line - 1] ?? '', message);
@@ -74,21 +75,29 @@ function countsOf(
   return COUNTED_KINDS.flatMap((kind) => counts.get(kind) ?? []);
 }
 
+/** The block that each line stands in; `null` before the first. */
+function blocksOf(lines: readonly string[]): readonly (string | null)[] {
+  let block: string | null = null;
+  return lines.map((line) => (block = BLOCK.exec(line)?.[1] ?? block));
+}
+
+const BLOCK = /^(?:entity|value) (\S+)/;
+
 /** The address of a statement that could not be read well enough to have a place. */
-function addressAt(lines: readonly string[], line: number): string | null {
+function addressAt(
+  lines: readonly string[],
+  blocks: readonly (string | null)[],
+  line: number,
+): string | null {
   const source = lines[line - 1] ?? '';
   const relationship =
     /^each (\S+) (?:owns|refers to|pairs with) \S+ ([A-Za-z0-9]+)(?: as ([A-Za-z0-9]+))?/.exec(source);
   if (relationship !== null) return `${relationship[1]}>${relationship[2]}:${relationship[3] ?? ''}`;
-  const block = /^(?:entity|value) (\S+)/.exec(source);
+  const block = BLOCK.exec(source);
   if (block !== null) return block[1] ?? null;
   const attribute = /^ {2}([A-Za-z0-9_]+):/.exec(source);
-  if (attribute === null) return null;
-  for (let above = line - 2; above >= 0; above--) {
-    const owner = /^(?:entity|value) (\S+)/.exec(lines[above] ?? '');
-    if (owner !== null) return `${owner[1]}.${attribute[1]}`;
-  }
-  return null;
+  const owner = blocks[line - 1] ?? null;
+  return attribute === null || owner === null ? null : `${owner}.${attribute[1]}`;
 }
 
 function without(model: Model, refused: ReadonlySet<string>): Model {

@@ -38,6 +38,30 @@ describe('sources that are hostile, cut short or something else', () => {
     ],
     ['a quoted text without end', `CREATE TABLE a (b varchar(9) DEFAULT '${"''".repeat(3_000_000)}`],
     ['a quoted name without end', `CREATE TABLE \`${'``'.repeat(3_000_000)}`],
+    ['opening parentheses alone', `CREATE TABLE a (b int CHECK ${'('.repeat(DEEP)}`],
+    ['opening brackets alone', `CREATE TABLE a (b serial, c int${'['.repeat(DEEP)}`],
+    [
+      'dollar tags without an end',
+      `CREATE TABLE a (b serial); ${Array.from({ length: DEEP }, (_, tag) => `$a${tag}$`).join(' ')}`,
+    ],
+    ['comments in comments without an end', `CREATE TABLE a (b serial);${'/*'.repeat(DEEP)}`],
+    ['data of COPY without an end', `CREATE TABLE a (b serial);\n${'COPY a FROM stdin;\n'.repeat(DEEP)}`],
+    [
+      'routines without an end',
+      `CREATE TABLE a (b int);${'CREATE PROCEDURE x() BEGIN SELECT 1; '.repeat(9_000)}`,
+    ],
+    [
+      'a table of many columns, each added by itself',
+      `CREATE TABLE a (b int);${Array.from({ length: 20_000 }, (_, at) => `ALTER TABLE a ADD c${at} int;`).join('')}`,
+    ],
+    [
+      'many tables that are renamed',
+      Array.from(
+        { length: 9_000 },
+        (_, at) => `CREATE TABLE t${at} (x int); RENAME TABLE t${at} TO u${at};`,
+      ).join(''),
+    ],
+    ['a check of many alternatives', `CREATE TABLE a (b int CHECK (${'b = 1 OR '.repeat(DEEP)}b = 2))`],
     ['a very long name', `CREATE TABLE a (${'b'.repeat(500)} int, c int)`],
     ['values inside of each other', '{"a":'.repeat(50) + '1' + '}'.repeat(50)],
     ['a byte order mark', '\ufeffid,name\n1,Ada\n'],
@@ -54,6 +78,34 @@ describe('sources that are hostile, cut short or something else', () => {
   test('a source over the limit is refused with the limit', () => {
     const { problem } = importModel('records', 'x'.repeat(MAX_INTAKE_BYTES + 1), 'Large');
     expect(problem).toBe(`The source has ${MAX_INTAKE_BYTES + 1} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
+  });
+
+  test.each([
+    [
+      "CREATE TABLE a (b int);\n\nINSERT INTO a VALUES ('never closed;",
+      3,
+      'A text begins here and has no end.',
+    ],
+    ['CREATE TABLE a (b serial);\n/* never\nclosed', 2, 'A comment begins here and has no end.'],
+    ['CREATE TABLE a (b serial);\nDO $body$ BEGIN;', 2, 'A text begins here and has no end.'],
+    ['CREATE TABLE a (b int);\nCREATE TABLE `never closed (c int);', 2, 'A name begins here and has no end.'],
+  ])('%j says where what has no end begins', (source, line, why) => {
+    const { leftOut, model } = importModel('sql', source, 'Unended');
+    expect(leftOut).toContainEqual(expect.objectContaining({ line, why }));
+    expect(model.declarations.map((one) => 'name' in one && one.name)).toContain('A');
+  });
+
+  test('a statement that is not understood ends at its own end, whatever stands in it', () => {
+    const source = [
+      'CREATE TABLE before (a int);',
+      'CREATE PROCEDURE p() BEGIN IF 1 THEN SELECT CASE WHEN 1 THEN 2 END; END IF; END;',
+      'CREATE TRIGGER t BEFORE INSERT ON before FOR EACH ROW SET NEW.a = 1;',
+      'FROBNICATE (((;',
+      'CREATE TABLE after (b int);',
+    ].join('\n');
+    const { model, leftOut } = importModel('sql', source, 'Neighbours');
+    expect(model.declarations.map((one) => 'name' in one && one.name)).toEqual(['Before', 'After']);
+    expect(leftOut.map(({ line }) => line)).toEqual([2, 3, 4]);
   });
 
   test('what is wrong with a source says where', () => {

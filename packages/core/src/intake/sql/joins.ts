@@ -1,4 +1,5 @@
-import { same, type SqlForeignKey, type SqlSchema, type SqlTable } from './schema.js';
+import { memoize } from '../../model/index.js';
+import { columnNamed, same, type SqlForeignKey, type SqlSchema, type SqlTable } from './schema.js';
 
 /** A join table has two foreign keys that are its key together, and nothing points at it. */
 export function isJoin(schema: SqlSchema, table: SqlTable): boolean {
@@ -19,7 +20,13 @@ export function isJoin(schema: SqlSchema, table: SqlTable): boolean {
   );
 }
 
-const isReferredTo = (schema: SqlSchema, table: SqlTable): boolean => schema.referringTo(table).length > 0;
+const isReferredTo = (schema: SqlSchema, table: SqlTable): boolean => referredTo(schema).has(table);
+
+/** All tables that some table refers to; a schema is read whole before it is asked. */
+const referredTo = memoize(
+  (schema: SqlSchema): ReadonlySet<SqlTable | undefined> =>
+    new Set(schema.tables.flatMap(({ foreign }) => foreign.map((one) => schema.table(one.table)))),
+);
 
 /** The columns of the primary key; none where there is no key. */
 export const keyColumns = ({ primary }: SqlTable): readonly string[] => primary?.columns ?? [];
@@ -30,7 +37,10 @@ export function targetOf(
   { table, columns, references }: SqlForeignKey,
 ): SqlTable | undefined {
   const target = schema.table(table);
-  if (target === undefined || columns.length === 1) return target;
+  // A column that it refers to may be gone by now.
+  if (target === undefined || references.some((name) => columnNamed(target, name) === undefined))
+    return undefined;
+  if (columns.length === 1) return target;
   const isWhole = references.length === 0 || areSame(references, keyColumns(target));
   return isWhole && columns.length === keyColumns(target).length ? target : undefined;
 }

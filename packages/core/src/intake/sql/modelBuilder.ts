@@ -102,7 +102,10 @@ export class ModelBuilder {
 
   private entity(table: SqlTable): Entity {
     const name = this.name(table);
-    const attributes = this.attributes(table, name).flatMap((attribute) => this.withKey(table, attribute));
+    const scope = keyWithin(this.schema, table);
+    const attributes = this.attributes(table, name).flatMap((attribute) =>
+      this.withKey(table, scope, attribute),
+    );
     this.report.understand(name, table.lines, tableReason(table));
     this.report.tally('tables', name);
     const uniques = this.uniqueRules(table, name, attributes);
@@ -110,8 +113,7 @@ export class ModelBuilder {
   }
 
   /** A counted id is what an entity has anyway; any other single key is written. */
-  private withKey(table: SqlTable, attribute: Attribute): Attribute[] {
-    const scope = keyWithin(this.schema, table);
+  private withKey(table: SqlTable, scope: ReturnType<typeof keyWithin>, attribute: Attribute): Attribute[] {
     const within = scope === null ? null : (this.relationships.rolesOf.get(scope.foreign) ?? null);
     const key = keyColumns(table);
     const primary = scope?.column ?? (key.length === 1 ? key[0] : undefined);

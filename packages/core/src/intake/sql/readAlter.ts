@@ -51,7 +51,7 @@ export function readAlterTable(schema: SqlSchema, reader: SqlReader): StatementR
 /** Carries out one action; why it could not be, or `null`. */
 function alter(schema: SqlSchema, table: SqlTable, reader: SqlReader): string | null {
   if (reader.take('ADD')) return add(schema, table, reader);
-  if (reader.take('DROP')) return drop(schema, table, reader);
+  if (reader.take('DROP')) return drop(table, reader);
   if (reader.take('RENAME')) return rename(schema, table, reader);
   if (reader.take('MODIFY')) {
     reader.take('COLUMN');
@@ -86,7 +86,7 @@ function add(schema: SqlSchema, table: SqlTable, reader: SqlReader): string | nu
   return null;
 }
 
-function drop(schema: SqlSchema, table: SqlTable, reader: SqlReader): string | null {
+function drop(table: SqlTable, reader: SqlReader): string | null {
   if (reader.take('PRIMARY', 'KEY')) {
     table.primary = null;
     return null;
@@ -100,7 +100,7 @@ function drop(schema: SqlSchema, table: SqlTable, reader: SqlReader): string | n
   reader.take('COLUMN');
   reader.take('IF', 'EXISTS');
   const name = reader.identifier() ?? '';
-  return dropColumn(schema, table, name) ? null : `${table.name} has no column ${name}.`;
+  return dropColumn(table, name) ? null : `${table.name} has no column ${name}.`;
 }
 
 /** Names that databases give to what has none. */
@@ -143,7 +143,7 @@ const columnsOf = ({ meaning }: SqlTable['checks'][number]): readonly string[] =
 ];
 
 /** What stood on the column goes with it. */
-function dropColumn(schema: SqlSchema, table: SqlTable, name: string): boolean {
+function dropColumn(table: SqlTable, name: string): boolean {
   const at = table.columns.findIndex((column) => same(column.name, name));
   if (at === -1) return false;
   table.columns.splice(at, 1);
@@ -153,11 +153,6 @@ function dropColumn(schema: SqlSchema, table: SqlTable, name: string): boolean {
   replace(table.uniques, (one) => !isOn(one));
   replace(table.foreign, (one) => !isOn(one));
   replace(table.checks, (one) => !isOn({ columns: columnsOf(one) }));
-  for (const other of schema.tables)
-    replace(
-      other.foreign,
-      (one) => schema.table(one.table) !== table || !one.references.some((column) => same(column, name)),
-    );
   return true;
 }
 

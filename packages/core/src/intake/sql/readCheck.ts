@@ -9,10 +9,17 @@ import type { SqlToken } from './tokens.js';
  * read by half.
  */
 export function readCheck(tokens: readonly SqlToken[], lines: SourceLines, name: string | null): SqlCheck {
-  const reader = new SqlReader(withoutWrapping(tokens));
-  const meant = readAlternatives(reader, DEEPEST);
-  return { name, lines, text: textOf(tokens), meaning: reader.done ? meant : null };
+  const plain = withoutWrapping(tokens);
+  const reader = new SqlReader(plain);
+  const meant = plain.length > MOST_TOKENS ? null : readAlternatives(reader, DEEPEST);
+  return { name, lines, text: textOf(tokens.slice(0, MOST_TOLD)), meaning: reader.done ? meant : null };
 }
+
+/** So many tokens are read of one; no check that says options or a range has more. */
+const MOST_TOKENS = 10_000;
+
+/** So many tokens are told of one that is not read. */
+const MOST_TOLD = 60;
 
 /** So deep parentheses are read. */
 const DEEPEST = 40;

@@ -1,3 +1,4 @@
+import { entryOf } from '../../model/index.js';
 import type { SourceLines } from '../report.js';
 import type { SqlDialect } from './dialect.js';
 import type { SqlToken } from './tokens.js';
@@ -103,6 +104,10 @@ const keyOf = ({ schema, name }: SqlName): string =>
 /** What DDL declares, before it is read as entities; the last state counts. */
 export class SqlSchema {
   private readonly byKey = new Map<string, SqlTable>();
+  /** Tables by their names alone, whatever schema they are in. */
+  private readonly byName = new Map<string, Set<SqlTable>>();
+  /** What tables were called that have another name by now: foreign keys may say it. */
+  private readonly renamed = new Map<string, SqlTable>();
   private readonly types = new Map<string, SqlType>();
   /** Where names are looked for that say no schema. */
   current: string | null = null;
@@ -114,15 +119,28 @@ export class SqlSchema {
   }
 
   add(table: SqlTable): void {
-    this.byKey.set(keyOf(table), table);
+    const key = keyOf(table);
+    const renamed = this.renamed.get(key);
+    // Whoever named the table that was called so goes on to mean that one.
+    if (renamed !== undefined) {
+      for (const { foreign } of this.byKey.values())
+        for (const one of foreign)
+          if (this.table(one.table) === renamed) one.table = { schema: renamed.schema, name: renamed.name };
+      this.renamed.delete(key);
+    }
+    this.remove(this.byKey.get(key) ?? table);
+    this.byKey.set(key, table);
+    entryOf(this.byName, table.name.toLowerCase(), () => new Set<SqlTable>()).add(table);
   }
 
   /** The table of a name: in the schema that is said, the current one, or the only one that has it. */
   table(name: SqlName): SqlTable | undefined {
-    const exact = this.byKey.get(keyOf(this.placed(name))) ?? this.byKey.get(keyOf(name));
+    const [placed, plain] = [keyOf(this.placed(name)), keyOf(name)];
+    const exact =
+      this.byKey.get(placed) ?? this.byKey.get(plain) ?? this.renamed.get(placed) ?? this.renamed.get(plain);
     if (exact !== undefined || name.schema !== null) return exact;
-    const all = this.tables.filter((table) => same(table.name, name.name));
-    return all.length === 1 ? all[0] : undefined;
+    const [only, more] = this.byName.get(name.name.toLowerCase()) ?? [];
+    return more === undefined ? only : undefined;
   }
 
   /** A name where it says its schema, or is in the current one. */
@@ -132,17 +150,15 @@ export class SqlSchema {
 
   remove(table: SqlTable): void {
     this.byKey.delete(keyOf(table));
+    this.byName.get(table.name.toLowerCase())?.delete(table);
   }
 
   /** Gives a table another name; whatever refers to it goes on to. */
   rename(table: SqlTable, name: string): void {
-    const referring = this.tables.flatMap(({ foreign }) =>
-      foreign.filter((one) => this.table(one.table) === table),
-    );
     this.remove(table);
+    this.renamed.set(keyOf(table), table);
     table.name = name;
     this.add(table);
-    for (const one of referring) one.table = { schema: table.schema, name };
   }
 
   /** Foreign keys of all tables that refer to one. */

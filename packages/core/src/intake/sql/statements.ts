@@ -95,8 +95,7 @@ class Splitter {
     if (body.isOutside(tokens)) return tokens;
     // A body without an end would take everything with it: it is read again, to its next semicolon.
     this.readsBodies = false;
-    scanner.at = begin.at;
-    scanner.line = begin.line;
+    scanner.returnTo(begin.at, begin.line);
     scanner.unended.length = begin.unended;
     return this.statement();
   }

@@ -21,6 +21,10 @@ const BRACKETED = /\[[A-Za-z_][^\][\n]{0,127}\]/y;
 /** What stands before the quote of a text: escapes, bits, hexadecimal digits, national or named characters. */
 const PREFIXED = /(?:[EeBbXxNn]|_[A-Za-z0-9]+\s*|[Uu]&)'/y;
 const CONDITIONAL = /\/\*M?!\d*/y;
+/** What a comment begins or ends with. */
+const BEFORE_TOKENS: ReadonlySet<string> = new Set('-#/*');
+/** What is always a token of its own. */
+const MARKS: ReadonlySet<string> = new Set('(),;=<>+%|&!?@^~{}]');
 const BACKSLASH = '\\';
 
 /** So many dollar quotes without an end are looked for; a source full of them has none. */
@@ -39,13 +43,17 @@ export class SqlScanner {
   /** What ends a statement; no word goes beyond it. */
   delimiter = ';';
   readonly unended: Unended[] = [];
+  /** Where the line ends that it is in. */
+  private lineEnd: number;
   private isConditional = false;
   private unendedDollars = 0;
 
   constructor(
     readonly source: string,
     private readonly lexing: SqlLexing,
-  ) {}
+  ) {
+    this.lineEnd = this.endOfLine(0);
+  }
 
   get done(): boolean {
     return this.at >= this.source.length;
@@ -64,10 +72,17 @@ export class SqlScanner {
   /** Passes over space and comments. */
   skipSpace(): void {
     while (!this.done) {
+      // Most tokens begin with a letter or are a mark, and no comment does.
+      if (!BEFORE_TOKENS.has(this.source.charAt(this.at)) && !this.isSpace()) return;
       const length = this.matchAt(SPACE).length;
       if (length > 0) this.move(length);
       else if (!this.skipComment()) return;
     }
+  }
+
+  private isSpace(): boolean {
+    const code = this.source.charCodeAt(this.at);
+    return code <= 32 || code >= 0xa0;
   }
 
   /** The rest of the line, which is passed over with its end. */
@@ -80,28 +95,35 @@ export class SqlScanner {
 
   /** Passes over so many characters. */
   move(length: number): void {
-    const end = this.at + length;
-    for (let index = this.source.indexOf('\n', this.at); index !== -1 && index < end;) {
+    this.at += length;
+    while (this.lineEnd < this.at) {
       this.line++;
-      index = this.source.indexOf('\n', index + 1);
+      this.lineEnd = this.endOfLine(this.lineEnd + 1);
     }
-    this.at = end;
+  }
+
+  /** Goes back to where it was before. */
+  returnTo(at: number, line: number): void {
+    this.at = at;
+    this.line = line;
+    this.lineEnd = this.endOfLine(at);
+  }
+
+  private endOfLine(from: number): number {
+    const end = this.source.indexOf('\n', from);
+    return end === -1 ? Infinity : end;
   }
 
   /** The token that stands here; space before it was passed over. */
   next(): SqlToken {
     const { line } = this;
-    const token = this.tokenHere();
-    return {
-      ...token,
-      word: token.kind === 'word' ? token.text.toUpperCase() : '',
-      line,
-      endLine: this.line,
-    };
+    const { kind, text } = this.tokenHere();
+    return { kind, text, word: kind === 'word' ? text.toUpperCase() : '', line, endLine: this.line };
   }
 
   private tokenHere(): Pick<SqlToken, 'kind' | 'text'> {
     const first = this.source.charAt(this.at);
+    if (MARKS.has(first)) return this.took('mark', first);
     if (first === "'") return { kind: 'string', text: this.quoted(this.lexing.hasEscapes) };
     const prefix = this.matchAt(PREFIXED);
     if (prefix !== '') {
