@@ -1,34 +1,67 @@
 import { words } from './names.js';
 
+/** What is secret wherever it stands in a name. */
 const SECRETS: ReadonlySet<string> = new Set([
   'password',
   'passwd',
   'pwd',
   'passphrase',
   'passcode',
-  'pin',
   'secret',
+  'otp',
+  'totp',
+]);
+/** What is secret at the end of a name. */
+const SECRET_ENDS: ReadonlySet<string> = new Set([
+  'pin',
   'token',
+  'hash',
+  'salt',
   'apikey',
   'cvc',
   'cvv',
+  'credential',
 ]);
 const SECRET_PAIRS: ReadonlySet<string> = new Set([
   'api key',
   'access key',
   'private key',
+  'signing key',
+  'encryption key',
+  'session key',
+  'auth key',
   'pin code',
+  'backup code',
+  'recovery code',
+  'reset code',
+  'verification code',
   'pass code',
   'pass phrase',
   'pass word',
+  'token digest',
+]);
+/** What a name ends with that is about a secret, and is none. */
+const ABOUT: ReadonlySet<string> = new Set([
+  ...['at', 'on', 'date', 'time', 'until', 'expiry', 'expiration', 'expires', 'changed', 'updated', 'age'],
+  ...['count', 'attempt', 'length', 'policy', 'hint', 'required', 'enabled', 'expired', 'reset', 'question'],
+  ...['id', 'name', 'type', 'kind', 'level', 'url', 'uri', 'status', 'version', 'algorithm', 'method'],
 ]);
 
-/** Whether a name says that its value must never be shown: `password`, `resetToken`, `api_key_hash`. */
+const inSingular = (word: string): string => word.replace(/(?<=[^s])s$/, '');
+
+/** Whether a name says that its value must never be shown: `password`, `resetToken`, `api_key_hash`, `otpSecrets`. */
 export function isSecretName(name: string): boolean {
-  const all = words(name);
-  const said = all.at(-1) === 'hash' || all.at(-1) === 'digest' ? all.slice(0, -1) : all;
-  return SECRETS.has(said.at(-1) ?? '') || SECRET_PAIRS.has(said.slice(-2).join(' '));
+  const all = words(name).map(inSingular);
+  const last = all.at(-1) ?? '';
+  if (ABOUT.has(last)) return false;
+  return (
+    SECRET_ENDS.has(last) ||
+    all.some((word, at) => isSecretWord(word) || SECRET_PAIRS.has(`${word} ${all[at + 1] ?? ''}`))
+  );
 }
+
+/** `passwordhash` is two words that are written as one. */
+const isSecretWord = (word: string): boolean => SECRETS.has(word) || /^pass(word|wd)/.test(word);
 
 /** When the server sets an instant, by what it is called: once, or at every change; `null` where the name does not say. */
 export function setByServer(name: string): 'once' | 'at every change' | null {
