@@ -59,7 +59,10 @@ describe('designs from what there is already', () => {
     expect(report?.asked).toMatchObject([
       { question: 'May pin ever be returned?', options: [{ label: 'never', assumed: true }, {}, {}] },
     ]);
-    expect(report?.leftOut.map(({ source: left }) => left)).toEqual(['place point', "fare DEFAULT 'x'"]);
+    expect(report?.leftOut.map(({ source: left }) => left)).toEqual([
+      'routes.place point',
+      "routes.fare DEFAULT 'x'",
+    ]);
     expect(report?.counts).toEqual([
       { kind: 'tables', found: 1, understood: 1, asked: 0, leftOut: 0 },
       { kind: 'columns', found: 5, understood: 3, asked: 1, leftOut: 1 },

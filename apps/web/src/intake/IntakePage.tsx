@@ -7,7 +7,7 @@ import { StageNav, type StageLink } from '../app/frame/StageNav.js';
 import { STAGE_DESCRIPTIONS } from '../app/frame/stageDescriptions.js';
 import { useCreateDesignMutation } from '../home/designsApi.js';
 import { SourceInput } from './SourceInput.js';
-import { IntakeReport } from './IntakeReport.js';
+import { IntakeReportPage } from './IntakeReportPage.js';
 import { takeSource } from './pendingSource.js';
 import { designName, isSourceKind, type SourceKind, type SourceText } from './sources.js';
 import { useIntake, type Reading } from './useIntake.js';
@@ -64,7 +64,7 @@ export function IntakePage(): React.JSX.Element {
       <StageNav stages={stagesOf(reading)} />
       <main>
         {reading.kind === 'read' && isReport ? (
-          <IntakeReport
+          <IntakeReportPage
             reading={reading}
             name={name}
             problem={problem}

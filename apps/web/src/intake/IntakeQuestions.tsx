@@ -1,73 +1,213 @@
-import type { IntakeQuestion } from '@isomeros/core/intake';
+import type { Assumed, IntakeQuestion } from '@isomeros/core/intake';
 import { Button, Input, Space } from 'antd';
+import { useState } from 'react';
 import type { ChosenAnswers } from './protocol.js';
 import { amount } from '../app/parts/amount.js';
+import { groupsOf, holdsAll, type RowGroup } from './reportGroups.js';
 
 interface Props {
   readonly questions: readonly IntakeQuestion[];
+  /** What has one answer. */
+  readonly told: readonly Assumed[];
+  /** What was typed to narrow the report. */
+  readonly typed: string;
   readonly chosen: ChosenAnswers;
-  readonly onChoose: (question: number, option: number) => void;
+  /** Answers several questions at once, each with the same option. */
+  readonly onChoose: (questions: readonly number[], option: number) => void;
   readonly onRecord: (record: string) => void;
   readonly onLine: (line: number) => void;
 }
 
-/** What the source leaves open: an answer changes the lines above at once. */
+interface Numbered extends IntakeQuestion {
+  /** Its place among all, from 0. */
+  readonly index: number;
+}
+
+/** Fewer questions of a kind stand by themselves. */
+const SEVERAL = 4;
+
+/** What the source leaves open: an answer changes the lines above at once. Many of a kind are answered together. */
 export function IntakeQuestions(props: Props): React.JSX.Element {
-  const { questions, chosen, onChoose, onRecord, onLine } = props;
+  const { questions, told, typed } = props;
+  const numbered = questions
+    .map((question, index): Numbered => ({ ...question, index }))
+    .filter(({ question, ground }) => holdsAll(typed, [question, ground]));
+  const kinds = groupsOf(numbered, ({ options, record, index }) =>
+    record === null ? options.map(({ label }) => label).join('\n') : String(index),
+  );
+  const others = told.filter(({ assumption, ground }) => holdsAll(typed, [assumption, ground]));
   return (
     <section className="panel" aria-label="Assumed">
       <header className="panel-head">
         <h2>Assumed</h2>
         <span className="quiet">
           {questions.length === 0
-            ? 'nothing'
+            ? 'nothing is asked'
             : `${amount(questions.length, 'question')}; an answer changes the lines above at once`}
+          {told.length > 0 && `; ${told.length} with one answer`}
         </span>
       </header>
       <ol className="panel-body asked-list">
-        {questions.map(({ line, question, ground, options, record }, index) => (
-          <li key={index}>
-            <span className="asked-mark">{index + 1}</span>
-            <div className="asked">
-              <button type="button" className="plain-button strong" onClick={() => onLine(line)}>
-                {question}
-              </button>
-              <div className="quiet">
-                Line {line}. {ground}
-              </div>
-            </div>
-            {record !== null && (
-              <Input
-                key={record}
-                aria-label={question}
-                className="mono"
-                style={{ width: 170 }}
-                defaultValue={record}
-                onPressEnter={({ currentTarget }) => onRecord(currentTarget.value)}
-                onBlur={({ target }) => {
-                  if (target.value !== record) onRecord(target.value);
-                }}
-              />
-            )}
-            <Space.Compact>
-              {options.map((option, at) => {
-                const taken = chosen[index] === undefined ? option.assumed : chosen[index] === at;
-                return (
-                  <Button
-                    key={option.label}
-                    className={taken ? 'assumed' : ''}
-                    aria-pressed={taken}
-                    onClick={() => onChoose(index, at)}
-                  >
-                    {option.label}
-                    {option.assumed && ', assumed'}
-                  </Button>
-                );
-              })}
-            </Space.Compact>
-          </li>
+        {kinds.map((kind) =>
+          kind.rows.length < SEVERAL ? (
+            kind.rows.map((question) => <Question key={question.index} question={question} {...props} />)
+          ) : (
+            <Kind key={kind.name} kind={kind} {...props} />
+          ),
+        )}
+        {groupsOf(others, ({ ground }) => ground).map((kind) => (
+          <Told key={kind.name} kind={kind} onLine={props.onLine} />
         ))}
       </ol>
     </section>
+  );
+}
+
+/** Questions of one kind, answered together or one by one. */
+function Kind({ kind, ...props }: Props & { readonly kind: RowGroup<Numbered> }): React.JSX.Element {
+  const [isOpen, setOpen] = useState(false);
+  const { chosen, onChoose } = props;
+  const [first] = kind.rows;
+  const all = kind.rows.map(({ index }) => index);
+  const options = first?.options ?? [];
+  return (
+    <>
+      <li>
+        <div className="asked">
+          <button
+            type="button"
+            className="plain-button strong"
+            aria-expanded={isOpen}
+            onClick={() => setOpen(!isOpen)}
+          >
+            <span aria-hidden className="fold">
+              {isOpen ? '▾' : '▸'}
+            </span>
+            {kind.rows.length} such as: {first?.question}
+          </button>
+          <div className="quiet">{first?.ground}</div>
+        </div>
+        <Answers
+          options={options}
+          isTaken={(at) => kind.rows.every((one) => isTaken(one, chosen, at))}
+          label={(option) => `all: ${option}`}
+          onChoose={(at) => onChoose(all, at)}
+        />
+      </li>
+      {isOpen &&
+        kind.rows.map((question) => <Question key={question.index} question={question} {...props} />)}
+    </>
+  );
+}
+
+const isTaken = ({ index, options }: Numbered, chosen: ChosenAnswers, at: number): boolean =>
+  chosen[index] === undefined ? options[at]?.assumed === true : chosen[index] === at;
+
+function Question({
+  question: one,
+  chosen,
+  onChoose,
+  onRecord,
+  onLine,
+}: Pick<Props, 'chosen' | 'onChoose' | 'onRecord' | 'onLine'> & {
+  readonly question: Numbered;
+}): React.JSX.Element {
+  const { index, line, question, ground, options, record } = one;
+  return (
+    <li>
+      <span className="asked-mark">{index + 1}</span>
+      <div className="asked">
+        <button type="button" className="plain-button strong" onClick={() => onLine(line)}>
+          {question}
+        </button>
+        <div className="quiet">
+          Line {line}. {ground}
+        </div>
+      </div>
+      {record !== null && (
+        <Input
+          key={record}
+          aria-label={question}
+          className="mono"
+          style={{ width: 170 }}
+          defaultValue={record}
+          onPressEnter={({ currentTarget }) => onRecord(currentTarget.value)}
+          onBlur={({ target }) => {
+            if (target.value !== record) onRecord(target.value);
+          }}
+        />
+      )}
+      <Answers
+        options={options}
+        isTaken={(at) => isTaken(one, chosen, at)}
+        label={(option) => option}
+        onChoose={(at) => onChoose([index], at)}
+      />
+    </li>
+  );
+}
+
+interface AnswersProps {
+  readonly options: IntakeQuestion['options'];
+  readonly isTaken: (option: number) => boolean;
+  readonly label: (option: string) => string;
+  readonly onChoose: (option: number) => void;
+}
+
+function Answers({ options, isTaken: taken, label, onChoose }: AnswersProps): React.JSX.Element {
+  return (
+    <Space.Compact>
+      {options.map((option, at) => (
+        <Button
+          key={option.label}
+          className={taken(at) ? 'assumed' : ''}
+          aria-pressed={taken(at)}
+          onClick={() => onChoose(at)}
+        >
+          {label(option.label)}
+          {option.assumed && ', assumed'}
+        </Button>
+      ))}
+    </Space.Compact>
+  );
+}
+
+/** What was taken to be so where there is one answer. */
+function Told({
+  kind: { name, rows },
+  onLine,
+}: {
+  readonly kind: RowGroup<Assumed>;
+  readonly onLine: (line: number) => void;
+}): React.JSX.Element {
+  const [isOpen, setOpen] = useState(rows.length < SEVERAL);
+  return (
+    <li className="told">
+      <div className="asked">
+        <button
+          type="button"
+          className="plain-button strong"
+          aria-expanded={isOpen}
+          onClick={() => setOpen(!isOpen)}
+        >
+          <span aria-hidden className="fold">
+            {isOpen ? '▾' : '▸'}
+          </span>
+          {rows.length === 1 ? rows[0]?.assumption : `${rows.length} such as: ${rows[0]?.assumption ?? ''}`}
+        </button>
+        <div className="quiet">{name}</div>
+        {isOpen &&
+          rows.map(({ line, assumption }) => (
+            <button
+              key={`${line} ${assumption}`}
+              type="button"
+              className="plain-button"
+              onClick={() => onLine(line)}
+            >
+              <span className="quiet">line {line}</span> {assumption}
+            </button>
+          ))}
+      </div>
+    </li>
   );
 }

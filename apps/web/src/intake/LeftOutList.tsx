@@ -1,36 +1,53 @@
+import { useMemo } from 'react';
 import type { LeftOut } from '@isomeros/core/intake';
-import { RowList } from '../app/parts/RowList.js';
+import { GroupedList } from './GroupedList.js';
+import { groupsOf, holdsAll } from './reportGroups.js';
 
 interface Props {
   readonly items: readonly LeftOut[];
+  /** What was typed to narrow the report. */
+  readonly typed: string;
   readonly onLine: (line: number) => void;
 }
 
-/** What the model does not say, and why. */
-export function LeftOutList({ items, onLine }: Props): React.JSX.Element {
-  const rows = items.map((item, index) => ({ ...item, key: String(index) }));
+interface Row extends LeftOut {
+  readonly key: string;
+}
+
+/** What the model does not say, by why. */
+export function LeftOutList({ items, typed, onLine }: Props): React.JSX.Element {
+  const groups = useMemo(
+    () =>
+      groupsOf(
+        items
+          .map((item, index): Row => ({ ...item, key: String(index) }))
+          .filter(({ source, why }) => holdsAll(typed, [source, why])),
+        ({ why }) => why,
+      ),
+    [items, typed],
+  );
   return (
     <section className="panel" aria-label="Left out">
       <header className="panel-head">
         <h2>Left out</h2>
-        <span className="quiet">{rows.length === 0 ? 'nothing' : `${rows.length}, each with why`}</span>
+        <span className="quiet">{items.length === 0 ? 'nothing' : `${items.length}, by why`}</span>
       </header>
-      <RowList
+      <GroupedList
         label="Left out of the model"
-        rows={rows}
+        groups={groups}
         rowKey={({ key }) => key}
-        rowHeight={38}
+        rowHeight={19}
         selected={null}
         onSelect={({ line }) => onLine(line)}
+        note={({ rows }) => rows.length}
       >
-        {({ line, source, why }) => (
-          <span className="left-out-row">
+        {({ line, source }) => (
+          <span className="left-out-row" title={source}>
             <span className="number">{line}</span>
             <code>{source}</code>
-            <span className="quiet">{why}</span>
           </span>
         )}
-      </RowList>
+      </GroupedList>
     </section>
   );
 }

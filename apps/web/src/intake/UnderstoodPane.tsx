@@ -1,15 +1,27 @@
-import { RowList } from '../app/parts/RowList.js';
-import type { UnderstoodRow } from './reportRows.js';
+import { useMemo } from 'react';
 import { amount } from '../app/parts/amount.js';
+import { GroupedList } from './GroupedList.js';
+import { groupsOf, holdsAll, type RowGroup } from './reportGroups.js';
+import type { UnderstoodRow } from './reportRows.js';
 
 interface Props {
   readonly rows: readonly UnderstoodRow[];
+  /** What was typed to narrow the report. */
+  readonly typed: string;
   readonly selected: string | null;
   readonly onSelect: (row: UnderstoodRow) => void;
 }
 
-/** The model as it was read, each statement with the words of the source that made it. */
-export function UnderstoodPane({ rows, selected, onSelect }: Props): React.JSX.Element {
+/** The model as it was read, block by block, each statement with the words of the source that made it. */
+export function UnderstoodPane({ rows, typed, selected, onSelect }: Props): React.JSX.Element {
+  const groups = useMemo(
+    () =>
+      groupsOf(
+        rows.filter(({ text, because, block }) => holdsAll(typed, [text, because, block])),
+        ({ block }) => block,
+      ),
+    [rows, typed],
+  );
   return (
     <section className="panel" aria-label="Understood">
       <header className="panel-head understood-head">
@@ -19,13 +31,14 @@ export function UnderstoodPane({ rows, selected, onSelect }: Props): React.JSX.E
         <span className="quiet">because</span>
         <span className="quiet">lines</span>
       </header>
-      <RowList
+      <GroupedList
         label="Lines of notation"
-        rows={rows}
+        groups={groups}
         rowKey={({ key }) => key}
-        rowHeight={17}
+        rowHeight={18}
         selected={selected}
         onSelect={onSelect}
+        note={inWords}
       >
         {(row) => (
           <span className="understood-row">
@@ -37,9 +50,16 @@ export function UnderstoodPane({ rows, selected, onSelect }: Props): React.JSX.E
             <span className="quiet lines">{row.from === null ? '' : linesInWords(row.from)}</span>
           </span>
         )}
-      </RowList>
+      </GroupedList>
     </section>
   );
+}
+
+/** What made the block, and of how many lines it is. */
+function inWords({ rows }: RowGroup<UnderstoodRow>): string {
+  const [first] = rows;
+  const isBlock = first !== undefined && /^(entity|value) /.test(first.text);
+  return isBlock ? `${first.because}, ${amount(rows.length - 1, 'line')}` : amount(rows.length, 'line');
 }
 
 const linesInWords = ({ line, endLine }: { readonly line: number; readonly endLine: number }): string =>

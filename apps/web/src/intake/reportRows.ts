@@ -17,6 +17,8 @@ export interface UnderstoodRow {
   readonly line: number;
   readonly text: string;
   readonly because: string;
+  /** What it stands in: an entity or value, or all relationships together. */
+  readonly block: string;
   readonly from: SourceLines | null;
 }
 
@@ -68,13 +70,23 @@ function understoodRows({ text, understood, places }: Intake): readonly Understo
     const part = byStatement.get(statement);
     if (part !== undefined) byLine.set(line, part);
   }
+  let block = 'Design';
   return text
     .replace(/\n$/, '')
     .split('\n')
     .flatMap((line, index): UnderstoodRow[] => {
       if (line === '') return [];
+      block = blockOf(line) ?? block;
       const part = byLine.get(index + 1);
       const from = part === undefined ? null : { line: part.line, endLine: part.endLine };
-      return [{ key: String(index + 1), line: index + 1, text: line, because: part?.because ?? '', from }];
+      return [
+        { key: String(index + 1), line: index + 1, text: line, because: part?.because ?? '', block, from },
+      ];
     });
+}
+
+/** The block that a line begins; `null` where it goes on with one. */
+function blockOf(line: string): string | null {
+  if (line.startsWith('each ')) return 'Relationships';
+  return /^(?:entity|value) (\S+)/.exec(line)?.[1] ?? null;
 }

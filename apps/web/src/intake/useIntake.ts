@@ -23,7 +23,8 @@ export interface UsedIntake {
   readonly reading: Reading;
   /** `record`: what one record is, where the source does not say. */
   readonly begin: (source: SourceText, name: string, record: string) => void;
-  readonly choose: (question: number, option: number) => void;
+  /** Answers questions, each with the same option. */
+  readonly choose: (questions: readonly number[], option: number) => void;
   readonly nameRecord: (record: string) => void;
   readonly leave: () => void;
 }
@@ -73,8 +74,10 @@ export function useIntake(): UsedIntake {
     },
     [reading],
   );
-  const choose = (question: number, option: number): void => {
-    if (reading.kind === 'read') answer({ chosen: { ...reading.chosen, [question]: option } });
+  const choose = (questions: readonly number[], option: number): void => {
+    if (reading.kind !== 'read') return;
+    const chosen = Object.fromEntries(questions.map((question) => [question, option]));
+    answer({ chosen: { ...reading.chosen, ...chosen } });
   };
   const nameRecord = (record: string): void => answer({ record });
   return { reading, begin, choose, nameRecord, leave };

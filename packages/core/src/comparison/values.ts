@@ -1,7 +1,13 @@
-import { checkScalar, describeType, type ScalarType } from '../model/index.js';
+import {
+  checkScalar,
+  describeType,
+  type ExclusiveBounds,
+  type Range,
+  type ScalarType,
+} from '../model/index.js';
 import type { MemberType } from '../contract/index.js';
 
-type Bounds = { readonly min: number | null; readonly max: number | null };
+type Bounds = Range & ExclusiveBounds;
 
 /**
  * Why some value of one type is none of another, as the end of a sentence that begins with the name of what has
@@ -71,10 +77,18 @@ function numberProblem(
 
 function boundsProblem(inner: Bounds, outer: Bounds, unit: string): string | null {
   const counted = unit === '' ? '' : ` ${unit}`;
-  if (outer.max !== null && (inner.max ?? Infinity) > outer.max) return `is at most ${outer.max}${counted}`;
-  if (outer.min !== null && (inner.min ?? -Infinity) < outer.min) {
+  if (outer.max !== null) {
+    const isLess = outer.exclusiveMax === true;
+    const reaches = inner.max === outer.max && isLess && inner.exclusiveMax !== true;
+    if ((inner.max ?? Infinity) > outer.max || reaches)
+      return `is ${isLess ? 'less than' : 'at most'} ${outer.max}${counted}`;
+  }
+  if (outer.min !== null) {
+    const isGreater = outer.exclusiveMin === true;
+    const reaches = inner.min === outer.min && isGreater && inner.exclusiveMin !== true;
     const begins = unit !== '' && outer.min <= 0;
-    return begins ? null : `is at least ${outer.min}${counted}`;
+    if (!begins && ((inner.min ?? -Infinity) < outer.min || reaches))
+      return `is ${isGreater ? 'greater than' : 'at least'} ${outer.min}${counted}`;
   }
   return null;
 }

@@ -36,6 +36,18 @@ function nearestValue(model: Model, type: AttributeType, value: Json): Json | un
   }
 }
 
+/** The value next to a bound that is not in the range itself. */
+function besideBound(type: Extract<ScalarType, { kind: 'decimal' }>, value: number): number {
+  const step = 10 ** -(type.scale ?? 6);
+  const moved =
+    type.exclusiveMin === true && value === type.min
+      ? value + step
+      : type.exclusiveMax === true && value === type.max
+        ? value - step
+        : value;
+  return moved === value ? value : Number(moved.toFixed(type.scale ?? 6));
+}
+
 const YES: ReadonlySet<string> = new Set(['true', 'yes', '1']);
 const NO: ReadonlySet<string> = new Set(['false', 'no', '0']);
 
@@ -51,7 +63,8 @@ function nearestScalar(type: ScalarType, text: string): Json | undefined {
       if (typeof number !== 'number') return undefined;
       const scale = type.kind === 'integer' ? 0 : type.scale;
       const rounded = scale === null ? number : Number(number.toFixed(Math.min(scale, 100)));
-      return Math.min(Math.max(rounded, type.min ?? -Infinity), type.max ?? Infinity);
+      const inside = Math.min(Math.max(rounded, type.min ?? -Infinity), type.max ?? Infinity);
+      return type.kind === 'integer' ? inside : besideBound(type, inside);
     }
     case 'boolean': {
       const word = text.toLowerCase();

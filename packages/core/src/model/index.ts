@@ -13,6 +13,7 @@ export type {
   OnRemove,
   Owns,
   PairsWith,
+  ExclusiveBounds,
   Range,
   RefersTo,
   Relationship,

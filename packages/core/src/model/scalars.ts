@@ -1,6 +1,6 @@
 import { RE2JS } from 're2js';
 import { codePointLength, listed } from './text.js';
-import type { ScalarType } from './types.js';
+import type { ExclusiveBounds, Range, ScalarType } from './types.js';
 
 /** One way in which a value fails its type. `code` is stable; `message` is plain English. */
 export interface ScalarProblem {
@@ -80,7 +80,7 @@ export function describeType(type: ScalarType): string {
     case 'integer':
       return `an integer${describeRange(type.min, type.max, ' ', '')}`;
     case 'decimal':
-      return `a number${describeRange(type.min, type.max, ' ', '')}${type.scale === null ? '' : ` with at most ${type.scale} decimals`}`;
+      return `a number${describeBounds(type)}${type.scale === null ? '' : ` with at most ${type.scale} decimals`}`;
     case 'boolean':
       return 'true or false';
     case 'date':
@@ -108,6 +108,15 @@ function describeLength(min: number | null, max: number | null): string {
   return describeRange(min, max, ' of ', ' characters');
 }
 
+/** `greater than 0 and at most 1`; where both bounds are in it, `from 0 to 1`. */
+function describeBounds({ min, max, exclusiveMin, exclusiveMax }: Range & ExclusiveBounds): string {
+  if (exclusiveMin !== true && exclusiveMax !== true) return describeRange(min, max, ' ', '');
+  const low = min === null ? [] : [`${exclusiveMin === true ? 'greater than' : 'at least'} ${min}`];
+  const high = max === null ? [] : [`${exclusiveMax === true ? 'less than' : 'at most'} ${max}`];
+  const said = [...low, ...high].join(' and ');
+  return said === '' ? '' : ` ${said}`;
+}
+
 function describeRange(min: number | null, max: number | null, before: string, after: string): string {
   if (min !== null && max !== null) return `${before}from ${min} to ${max}${after}`;
   if (min !== null) return `${before}at least ${min}${after}`;
@@ -130,7 +139,7 @@ export function checkScalar(type: ScalarType, value: unknown): ScalarProblem | n
         : null;
     case 'decimal':
       if (typeof value !== 'number' || !Number.isFinite(value)) return wrongType(type);
-      if (outside(type.min, type.max, value))
+      if (outside(type.min, type.max, value) || isExcluded(type, value))
         return { code: 'range', message: `Expected ${describeType(type)}.` };
       return type.scale !== null && decimalPlaces(value) > type.scale
         ? { code: 'scale', message: `Expected at most ${type.scale} digits after the point.` }
@@ -176,6 +185,12 @@ function checkFormat(
   if (typeof value !== 'string') return wrongType(type);
   return fits(value) ? null : { code: 'format', message: `Expected ${describeType(type)}.` };
 }
+
+/** Whether a value is a bound that is not in the range itself. */
+const isExcluded = (
+  { min, max, exclusiveMin, exclusiveMax }: Range & ExclusiveBounds,
+  value: number,
+): boolean => (exclusiveMin === true && value === min) || (exclusiveMax === true && value === max);
 
 const wrongType = (type: ScalarType): ScalarProblem => ({
   code: 'type',

@@ -1,16 +1,22 @@
 /** What a model is made of. Plain immutable data; every element carries a stable identity (`id`). */
 
-/** An inclusive range; `null` leaves that end open. */
+/** A range, its bounds included where nothing else is said; `null` leaves that end open. */
 export interface Range {
   readonly min: number | null;
   readonly max: number | null;
+}
+
+/** Which bounds of a range are not in it themselves; those that are say nothing. */
+export interface ExclusiveBounds {
+  readonly exclusiveMin?: true;
+  readonly exclusiveMax?: true;
 }
 
 /** Types whose values are one JSON string, number or boolean. */
 export type ScalarType =
   | ({ readonly kind: 'text'; readonly pattern: string | null } & Range)
   | ({ readonly kind: 'integer' } & Range)
-  | ({ readonly kind: 'decimal'; readonly scale: number | null } & Range)
+  | ({ readonly kind: 'decimal'; readonly scale: number | null } & Range & ExclusiveBounds)
   | { readonly kind: 'boolean' }
   | { readonly kind: 'date' }
   | { readonly kind: 'time' }

@@ -55,9 +55,8 @@ function conditionFits(block: Block, transition: Transition, checking: ModelChec
 export function comparableType(type: ScalarType): ScalarType {
   switch (type.kind) {
     case 'integer':
-      return { kind: 'decimal', min: null, max: null, scale: null };
     case 'decimal':
-      return { ...type, min: null, max: null, scale: null };
+      return { kind: 'decimal', min: null, max: null, scale: null };
     case 'text':
       return { ...type, min: null, max: null, pattern: null };
     default:

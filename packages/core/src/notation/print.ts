@@ -7,6 +7,7 @@ import {
   type Declaration,
   type Literal,
   type Model,
+  type ExclusiveBounds,
   type Range,
   type Relationship,
   type Transition,
@@ -107,7 +108,7 @@ export function printType(type: AttributeType): string {
     case 'integer':
       return type.kind + parenthesised(range(type));
     case 'decimal':
-      return type.kind + parenthesised(range(type), type.scale === null ? '' : `scale ${type.scale}`);
+      return type.kind + parenthesised(decimalRange(type), type.scale === null ? '' : `scale ${type.scale}`);
     case 'choice':
       return `choice(${type.options.map(writeOption).join(', ')})`;
     case 'list':
@@ -134,6 +135,14 @@ function parenthesised(...parts: readonly string[]): string {
 
 const range = ({ min, max }: Range): string =>
   min === null && max === null ? '' : `${min ?? ''}..${max ?? ''}`;
+
+/** The range of a decimal, whose bounds may be out themselves: `>0..`, `..<1`. */
+function decimalRange({ min, max, exclusiveMin, exclusiveMax }: Range & ExclusiveBounds): string {
+  if (min === null && max === null) return '';
+  const above = exclusiveMin === true && min !== null ? '>' : '';
+  const below = exclusiveMax === true && max !== null ? '<' : '';
+  return `${above}${min ?? ''}..${below}${max ?? ''}`;
+}
 
 /** Options of a choice stand as they do in its type; every other text is quoted. */
 const literal = (type: AttributeType, value: Literal): string =>

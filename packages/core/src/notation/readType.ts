@@ -1,4 +1,4 @@
-import type { AttributeType } from '../model/index.js';
+import type { AttributeType, ExclusiveBounds } from '../model/index.js';
 import type { Fix, TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
 import { across, fixesFor, guess, meaningsOf, TYPE_WORDS, writeInstead } from './otherWords.js';
@@ -74,6 +74,38 @@ function readBounds(reader: LineReader): ReadRange | null {
   return { min, max };
 }
 
+/** The bounds of a decimal, which may be out themselves: `>0..`, `..<1`. */
+function readDecimalBounds(reader: LineReader): (ReadRange & ExclusiveBounds) | null {
+  const place = reader.here();
+  const isAbove = reader.take('>');
+  if (isAbove && reader.peek()?.kind !== 'number') {
+    reader.report('type.range', 'Expected a number behind >: values are greater than it.', reader.here());
+    return null;
+  }
+  if (!isAbove && reader.peek(isNumberNext(reader) ? 2 : 1)?.text !== '<') return readBounds(reader);
+  const min = takeNumber(reader);
+  if (!reader.expect('..')) return null;
+  const isBelow = reader.take('<');
+  const max = takeNumber(reader);
+  if (isBelow && max === null) {
+    reader.report('type.range', 'Expected a number behind <: values are less than it.', reader.here());
+    return null;
+  }
+  if (min !== null && max !== null && min >= max) {
+    const written = `${isAbove ? '>' : ''}${min}..${isBelow ? '<' : ''}${max}`;
+    reader.report('type.range', `The range ${written} is empty.`, place);
+    return null;
+  }
+  return {
+    min,
+    max,
+    ...(isAbove ? { exclusiveMin: true } : {}),
+    ...(isBelow ? { exclusiveMax: true } : {}),
+  };
+}
+
+const isNumberNext = (reader: LineReader): boolean => reader.peek()?.kind === 'number';
+
 /** A range needs two ends: what a single number in its place may mean. */
 function oneEndFixes(reader: LineReader, end: number | null): readonly Fix[] {
   const [number, next, after] = [reader.last(), reader.peek(), reader.peek(1)];
@@ -108,10 +140,10 @@ function lengthFits(reader: LineReader, place: TextRange, range: ReadRange): boo
 
 function readDecimal(reader: LineReader): AttributeType | null {
   if (!reader.take('(')) return { kind: 'decimal', min: null, max: null, scale: null };
-  let range: ReadRange | null = { min: null, max: null };
+  let range: (ReadRange & ExclusiveBounds) | null = { min: null, max: null };
   let scale: number | null = null;
   if (reader.peek()?.text !== 'scale') {
-    range = readBounds(reader);
+    range = readDecimalBounds(reader);
     if (range === null) return null;
     if (!reader.take(',')) return reader.expect(')') ? { kind: 'decimal', ...range, scale } : null;
   }

@@ -28,7 +28,7 @@ export function seedScalar(
     case 'integer':
       return seedInteger(type.min, type.max, subject, random);
     case 'decimal':
-      return seedDecimal(type.min, type.max, type.scale ?? 2, random);
+      return seedDecimal(type, random);
     case 'boolean':
       return random.chance(0.5);
     case 'date':
@@ -59,12 +59,17 @@ function seedInteger(min: number | null, max: number | null, subject: SeedSubjec
   return random.integer(low, Math.floor(Math.max(low, Math.min(max ?? usual, usual + 50 * subject.attempt))));
 }
 
-function seedDecimal(min: number | null, max: number | null, scale: number, random: Random): number {
-  const low = min ?? Math.min(max ?? 0, 0);
+/** A number in the range, with two digits where no scale is said; more where the range has no such number. */
+function seedDecimal(type: Extract<ScalarType, { kind: 'decimal' }>, random: Random): number {
+  const { min, max, scale } = type;
+  const isBelowZero = type.exclusiveMax === true && max !== null && max <= 0;
+  const low = min ?? (isBelowZero ? max - 100 : Math.min(max ?? 0, 0));
   const high = Math.max(low, Math.min(max ?? low + 100, low + 1_000));
-  const unit = 10 ** Math.min(scale, 6);
-  const [from, to] = [Math.ceil(low * unit), Math.floor(high * unit)];
-  return to < from ? low : random.integer(from, to) / unit;
+  const unit = 10 ** Math.min(scale ?? 2, 6);
+  const from = Math.ceil(low * unit) + (type.exclusiveMin === true && Number.isInteger(low * unit) ? 1 : 0);
+  const to = Math.floor(high * unit) - (type.exclusiveMax === true && Number.isInteger(high * unit) ? 1 : 0);
+  if (to >= from) return random.integer(from, to) / unit;
+  return type.exclusiveMin === true || type.exclusiveMax === true ? (low + high) / 2 : low;
 }
 
 function dateNear(name: string, now: number, random: Random): Date {

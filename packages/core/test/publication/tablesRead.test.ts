@@ -29,7 +29,8 @@ function factsOf(one: Declaration): readonly (readonly [string, unknown])[] {
       return [];
     case 'entity':
       return [
-        [one.name, one.description],
+        // A comment without words is none.
+        [one.name, one.description === '' ? null : one.description],
         ...one.attributes.map((attribute) => {
           const { name, type, required, unique, key, generated, touched, defaultValue, computed } = attribute;
           const isRequired = required || computed !== null;

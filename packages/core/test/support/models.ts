@@ -57,8 +57,19 @@ const scalarType: fc.Arbitrary<ScalarType> = fc.oneof(
   fc.constant<ScalarType>({ kind: 'text', pattern: '[a-z]{2,4}', min: null, max: null }),
   range.map((limits): ScalarType => ({ kind: 'integer', ...limits })),
   fc
-    .tuple(range, fc.option(fc.integer({ min: 0, max: 5 })))
-    .map(([limits, scale]): ScalarType => ({ kind: 'decimal', scale, ...limits })),
+    .tuple(range, fc.option(fc.integer({ min: 0, max: 5 })), fc.boolean(), fc.boolean())
+    .map(([limits, scale, isAbove, isBelow]): ScalarType => {
+      // With a scale the next value says the same, as what is read from tables does.
+      const isWide =
+        scale === null && (limits.min === null || limits.max === null || limits.max > limits.min);
+      return {
+        kind: 'decimal',
+        scale,
+        ...limits,
+        ...(isAbove && isWide && limits.min !== null ? { exclusiveMin: true } : {}),
+        ...(isBelow && isWide && limits.max !== null ? { exclusiveMax: true } : {}),
+      };
+    }),
   fc.constantFrom<ScalarType>(
     { kind: 'boolean' },
     { kind: 'date' },

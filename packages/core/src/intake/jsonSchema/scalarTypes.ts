@@ -1,4 +1,5 @@
-import { patternProblem, type AttributeType, type Json } from '../../model/index.js';
+import { patternProblem, type AttributeType, type Json, type Range } from '../../model/index.js';
+import { decimalWithin, wholeWithin, type Bound } from '../bounds.js';
 import { allowsNull, asSchema, numberIn, textIn, typesOf, type Schema } from './schemas.js';
 
 const FORMATS: Readonly<
@@ -76,31 +77,40 @@ export function patternOf(schema: Schema): string | null {
   return patternProblem(whole) === null ? whole : null;
 }
 
-function wholeRange(schema: Schema): { readonly min: number | null; readonly max: number | null } {
-  const [low, high] = [numberIn(schema, 'minimum'), numberIn(schema, 'maximum')];
-  const [above, below] = [numberIn(schema, 'exclusiveMinimum'), numberIn(schema, 'exclusiveMaximum')];
-  return {
-    min: largest(low === null ? null : Math.ceil(low), above === null ? null : Math.floor(above) + 1),
-    max: smallest(high === null ? null : Math.floor(high), below === null ? null : Math.ceil(below) - 1),
+/** What is said of the ends of a range: in the drafts of today by a number, in older ones by `true` beside it. */
+function boundsIn(schema: Schema): readonly { readonly min: Bound | null; readonly max: Bound | null }[] {
+  const end = (name: string, isExclusive: boolean): Bound | null => {
+    const value = numberIn(schema, name);
+    return value === null ? null : { value, isExclusive };
   };
+  return [
+    {
+      min: end('minimum', schema['exclusiveMinimum'] === true),
+      max: end('maximum', schema['exclusiveMaximum'] === true),
+    },
+    { min: end('exclusiveMinimum', true), max: end('exclusiveMaximum', true) },
+  ];
 }
 
-const largest = (a: number | null, b: number | null): number | null =>
-  a === null || b === null ? (a ?? b) : Math.max(a, b);
-const smallest = (a: number | null, b: number | null): number | null =>
-  a === null || b === null ? (a ?? b) : Math.min(a, b);
+const OPEN = { min: null, max: null } as const;
+
+const wholeRange = (schema: Schema): Range =>
+  boundsIn(schema).reduce<Range>((range, { min, max }) => wholeWithin(range, min, max), OPEN);
 
 /** `multipleOf: 0.01` is a scale of two. */
 function decimal(schema: Schema): AttributeType {
   const step = numberIn(schema, 'multipleOf');
   const scale = step === null ? -1 : Math.round(-Math.log10(step));
   const isScale = step !== null && scale >= 0 && scale <= 15 && Math.abs(step - 10 ** -scale) < 1e-12;
-  const bounds = {
-    min: largest(numberIn(schema, 'minimum'), numberIn(schema, 'exclusiveMinimum')),
-    max: smallest(numberIn(schema, 'maximum'), numberIn(schema, 'exclusiveMaximum')),
-  };
   if (isScale && scale === 0) return { kind: 'integer', ...wholeRange(schema) };
-  return { kind: 'decimal', scale: isScale ? scale : null, ...bounds };
+  return boundsIn(schema).reduce<Extract<AttributeType, { kind: 'decimal' }>>(
+    (type, { min, max }) => decimalWithin(type, min, max),
+    {
+      kind: 'decimal',
+      scale: isScale ? scale : null,
+      ...OPEN,
+    },
+  );
 }
 
 /** The closed list of texts that `enum`, `const`, or alternatives of `const` give. */

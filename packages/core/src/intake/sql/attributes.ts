@@ -26,7 +26,7 @@ export function columnAttribute(
 ): Attribute | null {
   const declared = columnType(schema, column);
   if (declared === null) {
-    report.leave(column.lines, `${column.name} ${column.type}`, 'A model has no type for it.');
+    report.leave(column.lines, `${table.name}.${column.name} ${column.type}`, 'A model has no type for it.');
     return null;
   }
   const name = asMemberName(column.name, 'column');
@@ -50,7 +50,7 @@ export function columnAttribute(
     writeOnly: isSecret,
     defaultValue: generated ? null : defaultOf(type, { ...column, default: given }),
   });
-  accountForDefault(attribute, column, report);
+  accountForDefault(table, attribute, column, report);
   report.understand(attribute.id, column.lines, reasonFor(column, type));
   return askAbout(schema, attribute, column, report);
 }
@@ -92,14 +92,23 @@ export const leaveUncomputed = (column: SqlColumn, report: Report): void =>
   );
 
 /** Counts what stands behind DEFAULT, and tells where a model does not say it. */
-function accountForDefault(attribute: Attribute, column: SqlColumn, report: Report): void {
+function accountForDefault(
+  { name: table }: SqlTable,
+  attribute: Attribute,
+  column: SqlColumn,
+  report: Report,
+): void {
   const { default: given } = column;
   if (given === null) return;
   const { id, type, defaultValue, generated, touched } = attribute;
   const isMade = generated || touched || (given.kind === 'uuid' && type.kind === 'uuid');
   report.tally('defaults', defaultValue !== null || isMade ? id : null);
   if (defaultValue !== null || isMade) return;
-  report.leave(column.lines, `${column.name} DEFAULT ${defaultText(given)}`, whyNoDefault(type, given.kind));
+  report.leave(
+    column.lines,
+    `${table}.${column.name} DEFAULT ${defaultText(given)}`,
+    whyNoDefault(type, given.kind),
+  );
 }
 
 export const defaultText = (given: NonNullable<SqlColumn['default']>): string => {

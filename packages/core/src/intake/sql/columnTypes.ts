@@ -4,7 +4,7 @@ import type { SqlCheck, SqlColumn, SqlDefault, SqlSchema } from './schema.js';
 const NUMBER = /^\d+$/;
 
 /** What the type of a column comes to. */
-export interface ColumnType {
+export interface TypeOfColumn {
   readonly type: AttributeType;
   /** How a text writes what is no text in the database; `null` where nothing needs to be said. */
   readonly form: string | null;
@@ -20,7 +20,7 @@ const PLAIN = { form: null, checks: [], notNull: false, default: null } as const
 const DEEPEST = 8;
 
 /** The type of one value of a column; `null` where a model has none for it. */
-export function columnType(schema: SqlSchema, column: SqlColumn, left = DEEPEST): ColumnType | null {
+export function columnType(schema: SqlSchema, column: SqlColumn, left = DEEPEST): TypeOfColumn | null {
   const declared = schema.type(column.type);
   if (declared?.kind === 'options') return { ...PLAIN, type: { kind: 'choice', options: declared.options } };
   if (declared?.kind === 'domain') {

@@ -59,7 +59,11 @@ export class ModelBuilder {
         return [];
       }
       if (isTaken) {
-        this.report.leave(column.lines, column.name, `${owner} has an attribute ${attribute.name} already.`);
+        this.report.leave(
+          column.lines,
+          `${table.name}.${column.name}`,
+          `${owner} has an attribute ${attribute.name} already.`,
+        );
         return [];
       }
       names.add(attribute.name);
@@ -81,7 +85,7 @@ export class ModelBuilder {
     this.report.tally('defaults', null);
     this.report.leave(
       column.lines,
-      `${column.name} DEFAULT ${defaultText(column.default)}`,
+      `${table.name}.${column.name} DEFAULT ${defaultText(column.default)}`,
       'What is referred to has no default.',
     );
   }
@@ -94,7 +98,7 @@ export class ModelBuilder {
       if (!isSaid)
         this.report.leave(
           check.lines,
-          `CHECK (${check.text})`,
+          `${table.name} CHECK (${check.text})`,
           'A model says options and ranges of one attribute each.',
         );
     }
@@ -180,7 +184,11 @@ export class ModelBuilder {
     const [only] = parts ?? [];
     if (parts?.length === 1 && only !== undefined && names.has(only)) return `${entity}.${only}`;
     if (parts === null || parts.length < 2) {
-      this.report.leave(lines, `UNIQUE (${columns.join(', ')})`, 'One of its columns is not in the model.');
+      this.report.leave(
+        lines,
+        `${table.name} UNIQUE (${columns.join(', ')})`,
+        'One of its columns is not in the model.',
+      );
       return null;
     }
     const id = `${entity}(${parts.join()})`;
@@ -230,7 +238,7 @@ export class ModelBuilder {
   }
 
   /** Two sides are paired once, which need not be said; what else is unique of pairs cannot be. */
-  private accountForPairUnique({ foreign }: SqlTable, { columns, lines }: SqlKey): void {
+  private accountForPairUnique({ name, foreign }: SqlTable, { columns, lines }: SqlKey): void {
     const [first] = foreign;
     const isSaid = areSame(
       foreign.flatMap((one) => one.columns),
@@ -239,7 +247,7 @@ export class ModelBuilder {
     const statement = first === undefined ? undefined : this.relationships.statementOf.get(first);
     this.report.tally('unique rules', isSaid ? (statement ?? null) : null);
     if (!isSaid)
-      this.report.leave(lines, `UNIQUE (${columns.join(', ')})`, 'Pairs have no rules of their own.');
+      this.report.leave(lines, `${name} UNIQUE (${columns.join(', ')})`, 'Pairs have no rules of their own.');
   }
 }
 

@@ -1,7 +1,7 @@
 import { replaceItems } from '../../model/index.js';
 import { readDefault } from './readDefault.js';
-import { readColumn, readGenerated, readParts, readType } from './readColumn.js';
-import { SqlReader, splitAtCommas } from './reader.js';
+import { readColumn, readGenerated, readParts, readColumnType } from './readColumn.js';
+import { commentIn, SqlReader, splitAtCommas } from './reader.js';
 import { columnNamed, newColumn, same, type SqlColumn, type SqlSchema, type SqlTable } from './schema.js';
 import { READ, readTablePart, unread, type StatementRead } from './readTable.js';
 
@@ -66,7 +66,7 @@ function alter(schema: SqlSchema, table: SqlTable, reader: SqlReader): string | 
   if (reader.take('ALTER')) return alterColumn(table, reader);
   if (reader.take('COMMENT')) {
     reader.takeMark('=');
-    table.comment = reader.next()?.text ?? null;
+    table.comment = commentIn(reader.next());
     return null;
   }
   if (reader.peek()?.word === 'SET' || reader.peek()?.word === 'RESET') return null;
@@ -215,7 +215,7 @@ function redeclare(schema: SqlSchema, table: SqlTable, old: string, reader: SqlR
   if (!same(name, old) || name !== known.name) renameColumn(schema, table, old, name);
   const fresh: SqlColumn = { ...newColumn(name, known.lines), comment: known.comment };
   Object.assign(known, fresh);
-  readType(known, reader);
+  readColumnType(known, reader);
   readParts(table, known, reader);
   return null;
 }
@@ -234,6 +234,6 @@ function alterColumn(table: SqlTable, reader: SqlReader): string | null {
   else if (reader.take('DROP', 'IDENTITY')) column.auto = false;
   else if (reader.take('DROP', 'EXPRESSION')) column.computed = null;
   else if (reader.take('ADD', 'GENERATED')) readGenerated(column, reader);
-  else if (reader.take('SET', 'DATA', 'TYPE') || reader.take('TYPE')) readType(column, reader);
+  else if (reader.take('SET', 'DATA', 'TYPE') || reader.take('TYPE')) readColumnType(column, reader);
   return null;
 }

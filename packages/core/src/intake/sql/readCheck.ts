@@ -1,7 +1,8 @@
 import { appendAll } from '../../model/index.js';
+import type { Bound } from '../bounds.js';
 import type { SourceLines } from '../report.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
-import { same, type SqlBound, type SqlCheck, type SqlCheckMeaning } from './schema.js';
+import { same, type SqlCheck, type SqlCheckMeaning } from './schema.js';
 import type { SqlToken } from './tokens.js';
 
 /**
@@ -192,7 +193,7 @@ function compared(sign: Sign | null, of: Operand | null, to: Operand | null): Me
 
 function bounded(sign: Sign, { kind, column }: Exclude<Operand, { kind: 'literal' }>, value: number): Meant {
   const of = kind === 'length' ? 'length' : 'range';
-  const bound: SqlBound = { value, isExclusive: sign === '<' || sign === '>' };
+  const bound: Bound = { value, isExclusive: sign === '<' || sign === '>' };
   const isLow = sign !== '<' && sign !== '<=';
   const isHigh = sign !== '>' && sign !== '>=';
   return [{ kind: of, column, min: isLow ? bound : null, max: isHigh ? bound : null }];

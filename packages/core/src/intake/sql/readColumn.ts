@@ -1,6 +1,6 @@
 import { readCheck } from './readCheck.js';
 import { isNow, readDefault } from './readDefault.js';
-import { type SqlReader, splitAtCommas } from './reader.js';
+import { commentIn, type SqlReader, splitAtCommas } from './reader.js';
 import { readReference } from './readReference.js';
 import { newColumn, type SqlColumn, type SqlTable } from './schema.js';
 
@@ -11,7 +11,7 @@ export function readColumn(table: SqlTable, reader: SqlReader): SqlColumn | null
   if (name?.kind !== 'word' && name?.kind !== 'name') return null;
   const column = newColumn(name.text, lines);
   table.columns.push(column);
-  readType(column, reader);
+  readColumnType(column, reader);
   readParts(table, column, reader);
   return column;
 }
@@ -35,7 +35,7 @@ const TYPE_PARTS: ReadonlySet<string> = new Set([
 const NATIONAL = ['NATIONAL', 'LONG'];
 
 /** Reads the type that stands here into a column. */
-export function readType(column: SqlColumn, reader: SqlReader): void {
+export function readColumnType(column: SqlColumn, reader: SqlReader): void {
   const isPrefixed = NATIONAL.includes(reader.peek()?.word ?? '') && reader.peek(1)?.kind === 'word';
   if (isPrefixed) reader.next();
   const words: string[] = [reader.identifier() ?? ''];
@@ -82,7 +82,7 @@ function readPart(table: SqlTable, column: SqlColumn, reader: SqlReader, name: s
   else if (reader.take('AS')) column.computed = reader.parenthesised();
   else if (reader.take('DEFAULT')) readDefault(column, reader);
   else if (reader.take('ON', 'UPDATE')) column.onUpdateNow = isNow(reader.next());
-  else if (reader.take('COMMENT')) column.comment = reader.next()?.text ?? null;
+  else if (reader.take('COMMENT')) column.comment = commentIn(reader.next());
   else if (reader.peek()?.word === 'CHECK') {
     const at = reader.linesTo(reader.peek());
     reader.next();

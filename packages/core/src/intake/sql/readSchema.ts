@@ -1,7 +1,7 @@
 import type { IntakeProgress, Report } from '../report.js';
 import { readAlterTable } from './readAlter.js';
-import { readParts, readType } from './readColumn.js';
-import { SqlReader, splitAtCommas, textOf } from './reader.js';
+import { readParts, readColumnType } from './readColumn.js';
+import { commentIn, SqlReader, splitAtCommas, textOf } from './reader.js';
 import { passUsing, READ, readCreateTable, unread, type StatementRead } from './readTable.js';
 import { newColumn, newTable, same, SqlSchema, type SqlTable } from './schema.js';
 import { sqlScript } from './statements.js';
@@ -194,7 +194,7 @@ function readDomain(schema: SqlSchema, reader: SqlReader): StatementRead {
   if (name === null) return unread('It names no domain.');
   reader.take('AS');
   const column = newColumn('VALUE', lines);
-  readType(column, reader);
+  readColumnType(column, reader);
   const table = newTable(name, lines);
   readParts(table, column, reader);
   schema.addType(name, { kind: 'domain', column, checks: table.checks });
@@ -209,9 +209,8 @@ function readComment(schema: SqlSchema, reader: SqlReader): boolean {
   const text = reader.take('IS') ? reader.next() : undefined;
   const column = onColumn ? path.pop() : undefined;
   const table = schema.table({ schema: path.at(-2) ?? null, name: path.at(-1) ?? '' });
-  if (text?.word === 'NULL') return true;
-  if (table === undefined || text?.kind !== 'string') return false;
+  if (table === undefined || text === undefined) return false;
   const target = onColumn ? table.columns.find(({ name }) => same(name, column ?? '')) : table;
-  if (target !== undefined) target.comment = text.text;
+  if (target !== undefined) target.comment = commentIn(text);
   return target !== undefined;
 }

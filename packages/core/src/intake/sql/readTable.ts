@@ -1,7 +1,7 @@
 import { appendAll, replaceItems } from '../../model/index.js';
 import { readCheck } from './readCheck.js';
 import { readColumn } from './readColumn.js';
-import { SqlReader, splitAtCommas } from './reader.js';
+import { commentIn, SqlReader, splitAtCommas } from './reader.js';
 import { readReference } from './readReference.js';
 import { newTable, type SqlForeignKey, type SqlKey, type SqlSchema, type SqlTable } from './schema.js';
 
@@ -65,8 +65,7 @@ function readTableOptions(schema: SqlSchema, table: SqlTable, reader: SqlReader)
   while (!reader.done) {
     if (reader.take('COMMENT')) {
       reader.takeMark('=');
-      const token = reader.next();
-      table.comment = token?.kind === 'string' && token.text !== '' ? token.text : null;
+      table.comment = commentIn(reader.next());
     } else if (reader.take('INHERITS')) {
       for (const part of splitAtCommas(reader.parenthesised())) {
         const parent = schema.table(new SqlReader(part).name() ?? { schema: null, name: '' });

@@ -127,5 +127,9 @@ export function splitAtCommas(tokens: readonly SqlToken[]): readonly (readonly S
   return parts;
 }
 
+/** The words of a comment; an empty one is none. */
+export const commentIn = (token: SqlToken | undefined): string | null =>
+  token?.kind === 'string' && token.text !== '' ? token.text : null;
+
 export const textOf = (tokens: readonly SqlToken[]): string =>
   tokens.map((token) => (token.kind === 'string' ? `'${token.text}'` : token.text)).join(' ');

@@ -57,7 +57,7 @@ export class RelationshipBuilder {
             ? `There is no table ${name}`
             : `It does not refer to the whole key of ${name}`;
         const why = isOwn ? `${what}; its columns are attributes.` : `${what}.`;
-        this.report.leave(foreign.lines, `FOREIGN KEY (${foreign.columns.join(', ')})`, why);
+        this.report.leave(foreign.lines, `${table.name} FOREIGN KEY (${foreign.columns.join(', ')})`, why);
         this.report.tally('foreign keys', null);
         return [];
       }

@@ -1,4 +1,5 @@
 import { entryOf } from '../../model/index.js';
+import type { Bound } from '../bounds.js';
 import type { SourceLines } from '../report.js';
 import type { SqlDialect } from './dialect.js';
 import type { SqlToken } from './tokens.js';
@@ -76,15 +77,9 @@ export type SqlCheckMeaning =
       /** Of its values, or of how long they are. */
       readonly kind: 'range' | 'length';
       readonly column: string;
-      readonly min: SqlBound | null;
-      readonly max: SqlBound | null;
+      readonly min: Bound | null;
+      readonly max: Bound | null;
     };
-
-export interface SqlBound {
-  readonly value: number;
-  /** Whether the bound itself is out. */
-  readonly isExclusive: boolean;
-}
 
 /** A type that a source declares: options, or another type with checks. */
 export type SqlType =

@@ -2,7 +2,7 @@ import { lexingOf, type SqlDialect } from './dialect.js';
 import { SqlScanner, type SqlToken, type Unended } from './tokens.js';
 
 /** One statement of a source, ended by itself. */
-export type SqlStatement =
+export type ScriptStatement =
   | { readonly kind: 'sql'; readonly tokens: readonly SqlToken[] }
   /** Records behind `COPY … FROM stdin`, a line each. */
   | {
@@ -18,7 +18,7 @@ export type SqlStatement =
 /** A source in its statements. */
 export interface SqlScript {
   readonly dialect: SqlDialect;
-  readonly statements: readonly SqlStatement[];
+  readonly statements: readonly ScriptStatement[];
   /** What begins somewhere and ends nowhere. */
   readonly unended: readonly Unended[];
 }
@@ -31,7 +31,7 @@ export function sqlScript(source: string, told: Told = () => undefined): SqlScri
   const lexing = lexingOf(source);
   const scanner = new SqlScanner(source, lexing);
   const splitter = new Splitter(scanner);
-  const statements: SqlStatement[] = [];
+  const statements: ScriptStatement[] = [];
   for (let one = splitter.next(); one !== null; one = splitter.next()) {
     statements.push(one);
     told(scanner.at / Math.max(1, source.length));
@@ -49,7 +49,7 @@ class Splitter {
 
   constructor(private readonly scanner: SqlScanner) {}
 
-  next(): SqlStatement | null {
+  next(): ScriptStatement | null {
     const { scanner } = this;
     for (;;) {
       scanner.skipSpace();
@@ -63,7 +63,7 @@ class Splitter {
   }
 
   /** `DELIMITER //` and `\connect` are told to the client, a line each. */
-  private command(): SqlStatement | null {
+  private command(): ScriptStatement | null {
     const { scanner } = this;
     const { source, at, line } = scanner;
     if (!scanner.isAtLineStart) return null;
@@ -101,7 +101,7 @@ class Splitter {
   }
 
   /** The lines behind a COPY up to one that is `\.`; none where there is no such line. */
-  private copied(tokens: readonly SqlToken[]): SqlStatement {
+  private copied(tokens: readonly SqlToken[]): ScriptStatement {
     const { scanner } = this;
     const from = scanner.source.indexOf('\n', scanner.at) + 1;
     const found = from === 0 || !this.readsCopies ? null : endOfCopy(scanner.source, from);

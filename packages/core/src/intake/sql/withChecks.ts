@@ -1,12 +1,6 @@
 import type { AttributeType } from '../../model/index.js';
-import {
-  same,
-  type SqlBound,
-  type SqlCheck,
-  type SqlCheckMeaning,
-  type SqlColumn,
-  type SqlTable,
-} from './schema.js';
+import { decimalWithin, wholeWithin } from '../bounds.js';
+import { same, type SqlCheck, type SqlCheckMeaning, type SqlColumn, type SqlTable } from './schema.js';
 
 /** What became of checks. */
 export class ChecksSaid {
@@ -54,44 +48,11 @@ function narrowedBy(type: AttributeType, meaning: SqlCheckMeaning): AttributeTyp
       return type.kind === 'text' ? { kind: 'choice', options: [...new Set(meaning.options)] } : null;
     case 'length': {
       if (type.kind !== 'text') return null;
-      return { ...type, ...within(type, wholeMin(meaning.min), wholeMax(meaning.max)) };
+      return { ...type, ...wholeWithin(type, meaning.min, meaning.max) };
     }
     case 'range':
-      if (type.kind === 'integer')
-        return { ...type, ...within(type, wholeMin(meaning.min), wholeMax(meaning.max)) };
+      if (type.kind === 'integer') return { ...type, ...wholeWithin(type, meaning.min, meaning.max) };
       if (type.kind !== 'decimal') return null;
       return decimalWithin(type, meaning.min, meaning.max);
   }
-}
-
-const wholeMin = (bound: SqlBound | null): number | null =>
-  bound === null ? null : bound.isExclusive ? Math.floor(bound.value) + 1 : Math.ceil(bound.value);
-
-const wholeMax = (bound: SqlBound | null): number | null =>
-  bound === null ? null : bound.isExclusive ? Math.ceil(bound.value) - 1 : Math.floor(bound.value);
-
-interface Ends {
-  readonly min: number | null;
-  readonly max: number | null;
-}
-
-/** The narrower of two ranges. */
-const within = (known: Ends, min: number | null, max: number | null): Ends => ({
-  min: known.min === null ? min : min === null ? known.min : Math.max(known.min, min),
-  max: known.max === null ? max : max === null ? known.max : Math.min(known.max, max),
-});
-
-/** What is greater than a bound is at least the next value of the scale. */
-function decimalWithin(
-  type: Extract<AttributeType, { kind: 'decimal' }>,
-  min: SqlBound | null,
-  max: SqlBound | null,
-): AttributeType | null {
-  const { scale } = type;
-  if (scale === null && (min?.isExclusive === true || max?.isExclusive === true)) return null;
-  const step = (bound: SqlBound | null, sign: 1 | -1): number | null =>
-    bound === null
-      ? null
-      : Number((bound.value + (bound.isExclusive ? sign * 10 ** -(scale ?? 0) : 0)).toFixed(scale ?? 15));
-  return { ...type, ...within(type, step(min, 1), step(max, -1)) };
 }

@@ -24,7 +24,12 @@ export function scalarSchema(type: ScalarType, scales: DecimalScales = 'describe
     case 'decimal':
       return {
         type: 'number',
-        ...bounds('minimum', type.min, 'maximum', type.max),
+        ...bounds(
+          type.exclusiveMin === true ? 'exclusiveMinimum' : 'minimum',
+          type.min,
+          type.exclusiveMax === true ? 'exclusiveMaximum' : 'maximum',
+          type.max,
+        ),
         ...(scales === 'multipleOf' && type.scale !== null ? { multipleOf: Number(`1e-${type.scale}`) } : {}),
       };
     case 'boolean':

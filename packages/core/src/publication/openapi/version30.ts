@@ -109,6 +109,17 @@ class Writer {
         if (all.length > 1) this.losses.add(EXAMPLES);
         return all[0] === undefined ? [] : [['example', all[0]]];
       }
+      // In the older JSON Schema they say of the bound beside them that it is out.
+      case 'exclusiveMinimum':
+        return [
+          ['minimum', value],
+          [keyword, true],
+        ];
+      case 'exclusiveMaximum':
+        return [
+          ['maximum', value],
+          [keyword, true],
+        ];
       case 'pattern':
         if (!BEYOND_ES5.test(value as string)) return [[keyword, value]];
         this.losses.add(PATTERN);

@@ -1,6 +1,12 @@
-import { greatest, type Attribute, type AttributeType } from '../../model/index.js';
+import {
+  greatest,
+  type Attribute,
+  type AttributeType,
+  type ExclusiveBounds,
+  type Range,
+} from '../../model/index.js';
 import type { ColumnDefault, ColumnType, Dialect } from './dialect.js';
-import type { CheckDraft, ColumnDraft } from './draft.js';
+import { commentOf, type CheckDraft, type ColumnDraft } from './draft.js';
 
 /** Longer texts have a type without a length, and a check. */
 const LONGEST_VARCHAR = 255;
@@ -52,7 +58,7 @@ export function columnOf(
       default: defaultOf(attribute),
       made: isCounted ? 'counted' : touched && type.kind === 'instant' ? 'touched' : null,
       computed,
-      comment: description,
+      comment: commentOf({ description }),
     },
     // No database checks what it counts itself.
     checks: computed === null && !isCounted ? spelled.checks(name) : [],
@@ -155,9 +161,20 @@ function textType({ min, max, pattern }: Extract<AttributeType, { kind: 'text' }
 }
 
 const rangeCheck =
-  ({ min, max }: { readonly min: number | null; readonly max: number | null }) =>
+  ({ min, max, exclusiveMin, exclusiveMax }: Range & ExclusiveBounds) =>
   (column: string): readonly CheckDraft[] =>
-    min === null && max === null ? [] : [{ kind: 'range', column, min, max }];
+    min === null && max === null
+      ? []
+      : [
+          {
+            kind: 'range',
+            column,
+            min,
+            max,
+            ...(exclusiveMin === true ? { exclusiveMin } : {}),
+            ...(exclusiveMax === true ? { exclusiveMax } : {}),
+          },
+        ];
 
 /** Enough digits for the range, else the most there are. */
 function precisionOf(

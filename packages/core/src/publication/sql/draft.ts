@@ -1,3 +1,4 @@
+import type { ExclusiveBounds, Range } from '../../model/index.js';
 import type { ColumnDefault, ColumnType } from './dialect.js';
 
 /** DraftedTables as they are declared, before a dialect spells them. */
@@ -24,10 +25,14 @@ export interface ColumnDraft {
   readonly comment: string | null;
 }
 
+/** A description as a comment; one without words is none to a database. */
+export const commentOf = ({ description }: { readonly description: string | null }): string | null =>
+  description === '' ? null : description;
+
 /** What values of one column satisfy. */
 export type CheckDraft = { readonly column: string } & (
   | { readonly kind: 'options'; readonly options: readonly string[] }
-  | { readonly kind: 'range' | 'length'; readonly min: number | null; readonly max: number | null }
+  | ({ readonly kind: 'range' | 'length' } & Range & ExclusiveBounds)
 );
 
 export interface ForeignDraft {

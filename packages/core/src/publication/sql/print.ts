@@ -1,3 +1,4 @@
+import type { ExclusiveBounds, Range } from '../../model/index.js';
 import { plainNumber } from './numbers.js';
 import type { CheckDraft, ColumnDraft, ForeignDraft, TableDraft } from './draft.js';
 import type { Dialect } from './dialect.js';
@@ -85,9 +86,9 @@ class Printer {
       case 'options':
         return `${column} IN (${check.options.map(this.dialect.text).join(', ')})`;
       case 'range':
-        return bounds(column, check.min, check.max);
+        return bounds(column, check);
       case 'length':
-        return bounds(`CHAR_LENGTH(${column})`, check.min, check.max);
+        return bounds(`CHAR_LENGTH(${column})`, check);
     }
   }
 
@@ -116,7 +117,10 @@ class Printer {
   }
 }
 
-function bounds(what: string, min: number | null, max: number | null): string {
-  if (min !== null && max !== null) return `${what} BETWEEN ${plainNumber(min)} AND ${plainNumber(max)}`;
-  return min === null ? `${what} <= ${plainNumber(max ?? 0)}` : `${what} >= ${plainNumber(min)}`;
+function bounds(what: string, { min, max, exclusiveMin, exclusiveMax }: Range & ExclusiveBounds): string {
+  if (min !== null && max !== null && exclusiveMin !== true && exclusiveMax !== true)
+    return `${what} BETWEEN ${plainNumber(min)} AND ${plainNumber(max)}`;
+  const low = min === null ? [] : [`${what} ${exclusiveMin === true ? '>' : '>='} ${plainNumber(min)}`];
+  const high = max === null ? [] : [`${what} ${exclusiveMax === true ? '<' : '<='} ${plainNumber(max)}`];
+  return [...low, ...high].join(' AND ');
 }

@@ -23,7 +23,7 @@ import {
 import { columnOf, type ColumnFacts } from './columns.js';
 import { computedSql } from './computed.js';
 import type { Dialect } from './dialect.js';
-import type { CheckDraft, ColumnDraft, ForeignDraft, TableDraft } from './draft.js';
+import { commentOf, type CheckDraft, type ColumnDraft, type ForeignDraft, type TableDraft } from './draft.js';
 import { columnName, Identifiers, tableName } from './names.js';
 
 /** DraftedTables in an order in which each stands after what it refers to, with what they cannot say. */
@@ -182,7 +182,7 @@ class Builder {
     const found = this.refer(this.tableOf(entity), this.roleFrom(relationship), pointedEntity(relationship), {
       isRequired,
       onDelete: onRemove === 'cascade' ? 'cascade' : onRemove === 'detach' && !isRequired ? 'set null' : null,
-      comment: relationship.kind === 'refers' ? relationship.description : null,
+      comment: relationship.kind === 'refers' ? commentOf(relationship) : null,
     });
     this.references.set(relationship.id, found);
     return found;
@@ -224,7 +224,7 @@ class Builder {
     this.noteRelationships(storage);
     return {
       name: this.tableOf(entity.name),
-      comment: entity.description,
+      comment: commentOf(entity),
       columns: [...own.map(({ column }) => column), ...references.flatMap(({ columns }) => columns)],
       primary,
       uniques: this.uniques(storage, primary),
@@ -305,7 +305,7 @@ class Builder {
     const checks: readonly CheckDraft[] = carried.flatMap((facts) => facts.checks);
     return {
       name,
-      comment: description,
+      comment: commentOf({ description }),
       columns: [...columns, ...carried.map(({ column }) => column)],
       primary: columns.map((column) => column.name),
       uniques: [],

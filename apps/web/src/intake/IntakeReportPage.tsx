@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
 import { useMemo, useState } from 'react';
+import { IntakeCounts } from './IntakeCounts.js';
 import { IntakeQuestions } from './IntakeQuestions.js';
 import { LeftOutList } from './LeftOutList.js';
 import { reportRows } from './reportRows.js';
@@ -15,7 +16,7 @@ interface Props {
   readonly name: string;
   readonly problem: string | null;
   readonly onName: (name: string) => void;
-  readonly onChoose: (question: number, option: number) => void;
+  readonly onChoose: (questions: readonly number[], option: number) => void;
   /** What one record is. */
   readonly onRecord: (record: string) => void;
   readonly onKeep: () => void;
@@ -23,13 +24,14 @@ interface Props {
 }
 
 /** Source and model side by side: each line of one with what it became, or why it became nothing. */
-export function IntakeReport(props: Props): React.JSX.Element {
+export function IntakeReportPage(props: Props): React.JSX.Element {
   const { reading, name, problem, onName, onChoose, onRecord, onKeep, onLeave } = props;
   const { source, read, chosen } = reading;
   const { intake, figures } = read;
   const rows = useMemo(() => reportRows(source.text, intake), [source, intake]);
   const [line, setLine] = useState<number | null>(null);
   const [statement, setStatement] = useState<string | null>(null);
+  const [typed, setTyped] = useState('');
   const showSource = (from: number): void => setLine(from);
   const values = intake.model.declarations.filter(({ kind }) => kind === 'value').length;
   return (
@@ -44,7 +46,7 @@ export function IntakeReport(props: Props): React.JSX.Element {
           {amount(figures?.relationships ?? 0, 'relationship')}
         </Figure>
         <Figure name="Assumed">
-          <b>{intake.asked.length}</b>, asked below
+          <b>{intake.asked.length}</b> asked, <b>{intake.assumed.length}</b> told
         </Figure>
         <Figure name="Left out">
           <b>{intake.leftOut.length}</b>, each with why
@@ -71,18 +73,22 @@ export function IntakeReport(props: Props): React.JSX.Element {
           <Button onClick={onLeave}>Discard</Button>
         </span>
       </div>
+      <IntakeCounts counts={intake.counts} typed={typed} onType={setTyped} />
       <SourcePane rows={rows.source} line={line} onLine={setLine} />
       <UnderstoodPane
         rows={rows.understood}
+        typed={typed}
         selected={statement}
         onSelect={(row) => {
           setStatement(row.key);
           if (row.from !== null) showSource(row.from.line);
         }}
       />
-      <LeftOutList items={intake.leftOut} onLine={showSource} />
+      <LeftOutList items={intake.leftOut} typed={typed} onLine={showSource} />
       <IntakeQuestions
         questions={intake.asked}
+        told={intake.assumed}
+        typed={typed}
         chosen={chosen}
         onChoose={onChoose}
         onRecord={onRecord}
