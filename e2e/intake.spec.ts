@@ -2,7 +2,7 @@ import { createSchema, dropSchema, execute } from '../apps/server/test/support/d
 import { expect, test } from './support/isomeros.js';
 
 const DDL =
-  'CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, picture blob);\nCREATE TABLE stops (id int PRIMARY KEY, pin_hash text,\n  route_id int NOT NULL REFERENCES routes(id) ON DELETE CASCADE);\n';
+  'CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, area polygon);\nCREATE TABLE stops (id int PRIMARY KEY, pin_hash text,\n  route_id int NOT NULL REFERENCES routes(id) ON DELETE CASCADE);\n';
 
 test('DDL is read with a report; answers change it at once; then it is kept', async ({ page, isomeros }) => {
   await page.goto(isomeros.url);
@@ -12,7 +12,7 @@ test('DDL is read with a report; answers change it at once; then it is kept', as
   await page.getByRole('button', { name: 'Read it' }).click();
   const understood = page.getByRole('region', { name: 'Understood' });
   await expect(understood).toContainText('each Route owns many Stop as stops, back as route');
-  await expect(page.getByRole('region', { name: 'Left out' })).toContainText('picture blob');
+  await expect(page.getByRole('region', { name: 'Left out' })).toContainText('routes.area polygon');
   const assumed = page.getByRole('region', { name: 'Assumed' });
   await expect(assumed).toContainText('May pinHash ever be returned?');
   await assumed.getByRole('button', { name: 'leave it out' }).click();
@@ -21,13 +21,48 @@ test('DDL is read with a report; answers change it at once; then it is kept', as
   await expect(understood).toContainText('each Stop refers to one Route as route, back as stops');
   await understood.getByText('each Stop refers').click();
   await expect(
-    page.getByRole('listbox', { name: 'Lines of notation' }).locator('[aria-selected=true]'),
+    page.getByRole('tree', { name: 'Lines of notation' }).locator('[aria-selected=true]'),
   ).toHaveCount(1);
   await page.getByRole('button', { name: 'Keep as a design' }).click();
   await expect(page.getByRole('heading', { name: 'Read from a schema' })).toBeVisible();
   await expect(
     page.getByRole('tree', { name: 'Path tree' }).getByText('/stops', { exact: true }).first(),
   ).toBeVisible();
+});
+
+test('the report of many tables is folded, narrowed by typing, and answered by kind', async ({
+  page,
+  isomeros,
+}) => {
+  const tables = Array.from(
+    { length: 150 },
+    (_, at) =>
+      `CREATE TABLE t${at}_things (id int AUTO_INCREMENT PRIMARY KEY, name varchar(9), active tinyint(1), at datetime, place point);`,
+  );
+  await page.goto(`${isomeros.url}/intake?from=sql`);
+  await page.getByRole('textbox', { name: 'SQL DDL' }).fill(tables.join('\n'));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  const counts = page.getByRole('list', { name: 'Counts' });
+  await expect(counts).toContainText('150 tables');
+  await expect(counts).toContainText('750 columns 150 asked · 150 left out');
+  const lines = page.getByRole('tree', { name: 'Lines of notation' });
+  await expect(lines.getByRole('treeitem', { name: /^T0Thing/ })).toHaveAttribute('aria-expanded', 'false');
+  await lines.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(lines).toContainText('active: boolean');
+  await page.getByLabel('Narrow the report').fill('T149');
+  await expect(lines.getByRole('treeitem', { expanded: true })).toHaveCount(1);
+  const assumed = page.getByRole('region', { name: 'Assumed' });
+  await page.getByLabel('Narrow the report').fill('');
+  await expect(assumed).toContainText('150 such as: at is in UTC.');
+  await assumed.getByRole('button', { name: 'all: no, a number' }).press('Enter');
+  await page.getByLabel('Narrow the report').fill('active: integer');
+  await expect(lines.getByText('active: integer').first()).toBeVisible();
+  await expect(page.getByRole('tree', { name: 'Left out of the model' }).getByRole('treeitem')).toHaveCount(
+    0,
+  );
 });
 
 test('a live MariaDB schema is read where it runs', async ({ page, isomeros }) => {

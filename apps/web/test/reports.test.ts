@@ -11,6 +11,7 @@ import { importModel } from '@isomeros/core/intake';
 import { parse } from '@isomeros/core/notation';
 import { afterStep } from '../src/design/derivation/afterStep.js';
 import { changeInWords } from '../src/arrange/usePathsSinceOpened.js';
+import { groupedRows, groupsOf, holdsAll } from '../src/intake/reportGroups.js';
 import { reportRows } from '../src/intake/reportRows.js';
 import { designName, kindOfFile } from '../src/intake/sources.js';
 import { choiceDifferences } from '../src/revisions/choiceDifferences.js';
@@ -45,6 +46,42 @@ describe('the two sides of a report', () => {
       ['entity Route', 'a key the server counts', 2],
       ['pin: text, write-only', 'text, may be null', 5],
     ]);
+  });
+});
+
+describe('a report in groups', () => {
+  const rows = ['a 1', 'b 1', 'a 2'];
+  const groups = groupsOf(rows, (row) => row.slice(0, 1));
+  const many = groupsOf(
+    Array.from({ length: 100 }, (_, at) => `row ${at}`),
+    (row) => row.slice(-1),
+  );
+
+  test('stands open where there are few rows', () => {
+    expect(groupedRows(groups, (row) => row, new Set()).map(({ key }) => key)).toEqual([
+      'group a',
+      'a 1',
+      'a 2',
+      'group b',
+      'b 1',
+    ]);
+  });
+
+  test('is folded where there are many, but for what was unfolded', () => {
+    const shown = groupedRows(many, (row) => row, new Set(['3']));
+    expect(shown).toHaveLength(10 + 10);
+    expect(shown.filter((one) => one.kind === 'group' && one.isOpen).map(({ key }) => key)).toEqual([
+      'group 3',
+    ]);
+  });
+
+  test.each([
+    ['', true],
+    ['token may', true],
+    ['TOKEN', true],
+    ['token blob', false],
+  ])('%j typed is found: %s', (typed, found) => {
+    expect(holdsAll(typed, ['May token ever be returned?', 'Its name says so.'])).toBe(found);
   });
 });
 

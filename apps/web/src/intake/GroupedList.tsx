@@ -56,7 +56,6 @@ export function GroupedList<T>(props: Props<T>): React.JSX.Element {
               type="button"
               className="plain-button strong"
               tabIndex={-1}
-              aria-label={`${row.isOpen ? 'Fold' : 'Unfold'} ${row.group.name}`}
               onClick={() => toggle(row.group.name)}
             >
               <span aria-hidden className="fold">
