@@ -93,6 +93,15 @@ export const asMemberName = (name: string, otherwise: string): string =>
 const withoutFirstDigits = (name: string): string =>
   name.replace(/[^A-Za-z0-9]+/g, '_').replace(/^[0-9_]+/, '');
 
+/** A name for a member beside others: `_name` is `ownName` where there is a `name`. */
+export function memberBeside(isTaken: (name: string) => boolean, wanted: string): string {
+  if (!isTaken(wanted)) return wanted;
+  const own = camelCase(`own_${wanted}`);
+  let name = own;
+  for (let number = 2; isTaken(name); number++) name = `${own}${number}`;
+  return name;
+}
+
 /** Gives out names, each once in its space: a number behind it where it is taken. */
 export class Names {
   private readonly taken = new Map<string, Set<string>>();
@@ -104,6 +113,10 @@ export class Names {
     if (names.has(name)) return false;
     names.add(name);
     return true;
+  }
+
+  has(space: string, name: string): boolean {
+    return this.taken.get(space)?.has(name) === true;
   }
 
   free(space: string, wanted: string): string {

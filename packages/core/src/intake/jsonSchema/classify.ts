@@ -52,9 +52,7 @@ export function findEntities(definitions: Definitions): ReadonlySet<Definition> 
   const leads = leadsOf(definitions);
   const parts = findParts(definitions);
   const used = new Set([...leads.values()].flat().map(({ definition }) => definition));
-  const listed = new Set(
-    [...leads.values()].flat().flatMap(({ definition, many }) => (many ? [definition] : [])),
-  );
+  const listed = listedOnce(leads);
   const entities = new Set(
     all.filter(
       (definition) =>
@@ -74,6 +72,14 @@ export function findEntities(definitions: Definitions): ReadonlySet<Definition> 
     }
   }
   return entities;
+}
+
+/** What one list holds. What several hold, without a key of its own, is written out in each of them: a value. */
+function listedOnce(leads: Leads): ReadonlySet<Definition> {
+  const counts = new Map<Definition, number>();
+  for (const { definition, many } of [...leads.values()].flat())
+    if (many) counts.set(definition, (counts.get(definition) ?? 0) + 1);
+  return new Set([...counts].flatMap(([definition, count]) => (count === 1 ? [definition] : [])));
 }
 
 function containsItself(start: Definition, leads: Leads): boolean {

@@ -29,6 +29,12 @@ export interface SchemaReference {
   readonly many: boolean;
 }
 
+/** What one variant of an object has. */
+interface Shape {
+  readonly properties: ReadonlyMap<string, Schema>;
+  readonly required: ReadonlySet<string>;
+}
+
 /** All objects of a document, by the schema that describes them. */
 export class Definitions {
   private readonly bySchema = new Map<Schema, Definition>();
@@ -44,12 +50,25 @@ export class Definitions {
   ) {
     const { root } = document;
     for (const [name, schema] of namedSchemas(root)) this.add(schema, blockName(name, 'Thing'), true);
-    const titled = textIn(root, 'title');
-    this.add(root, blockName(titled ?? record, 'Record'), true);
-    const unnamed = titled === null ? this.bySchema.get(root) : undefined;
-    if (unnamed !== undefined) this.report.askRecord(document.linesOf(root), unnamed.name);
+    const described = this.recordOf(root);
+    const titled = textIn(described, 'title') ?? textIn(root, 'title');
+    this.add(described, blockName(titled === null ? record : singular(titled), 'Record'), true);
+    const unnamed = titled === null ? this.bySchema.get(described) : undefined;
+    if (unnamed?.isTop === true && !this.isNamed(described))
+      this.report.askRecord(document.linesOf(described), unnamed.name);
     for (const definition of this.bySchema.values())
       for (const [name, schema] of definition.properties) this.addInline(definition, name, schema);
+  }
+
+  /** What one record is: of a list at the root, one of its items. */
+  private recordOf(root: Schema): Schema {
+    if (!typesOf(root).includes('array')) return root;
+    return this.document.resolve(withoutNull(asSchema(root['items']))) ?? root;
+  }
+
+  /** Whether a schema stands among those that have a name. */
+  private isNamed(schema: Schema): boolean {
+    return namedSchemas(this.document.root).some(([, named]) => named === schema);
   }
 
   all(): readonly Definition[] {
@@ -108,6 +127,49 @@ export class Definitions {
     }
     for (const [name, property] of propertiesOf(schema)) properties.set(name, property);
     for (const name of requiredOf(schema)) required.add(name);
+    this.gatherVariants(schema, properties, required);
+  }
+
+  /**
+   * What a record may have besides, in one of several shapes or on a condition: an entity has one shape, so that all of
+   * it may be there, and must be where every variant asks for it.
+   */
+  private gatherVariants(schema: Schema, properties: Map<string, Schema>, required: Set<string>): void {
+    const given = ['oneOf', 'anyOf'].flatMap((keyword) => {
+      const alternatives = schema[keyword];
+      return Array.isArray(alternatives) ? (alternatives as readonly Json[]).map(asSchema) : [];
+    });
+    const conditional = ['then', 'else'].flatMap((keyword) =>
+      keyword in schema ? [asSchema(schema[keyword])] : [],
+    );
+    const shapes = (some: readonly Schema[]): readonly Shape[] =>
+      some.flatMap((one) => {
+        const resolved = this.document.resolve(one);
+        // What is an object of its own is one of several kinds of record, and not a shape of this one.
+        if (resolved === null || (resolved !== one && this.bySchema.has(resolved))) return [];
+        const [own, needed] = [new Map<string, Schema>(), new Set<string>()];
+        this.gather(resolved, own, needed, new Set());
+        return own.size > 0 || needed.size > 0 ? [{ properties: own, required: needed }] : [];
+      });
+    const others = given.filter((one) => !isNull(one));
+    // One of an object and something else is anything.
+    if (others.some((one) => !mayBeObject(this.document.resolve(one)))) return;
+    const variants = shapes(others);
+    const all = [...variants, ...shapes(conditional)];
+    if (all.every((one) => one.properties.size === 0)) return;
+    for (const [name, property] of all.flatMap((one) => [...one.properties])) {
+      const known = properties.get(name);
+      properties.set(name, known === undefined ? property : this.document.either(known, property));
+    }
+    const [first] = variants;
+    if (variants.length === others.length)
+      for (const name of first?.required ?? [])
+        if (variants.every((one) => one.required.has(name))) required.add(name);
+    this.report.assume(
+      this.document.linesOf(schema),
+      'What some variants have may be there.',
+      `It has ${all.length === 1 ? 'a condition' : `${all.length} variants`}; an entity has one shape.`,
+    );
   }
 
   /** Objects that are described where they are used get a name after it. */
@@ -118,6 +180,12 @@ export class Definitions {
     const isTaken = [...this.bySchema.values()].some(({ name }) => name === short);
     this.add(inline, isTaken ? within.name + short : short, false);
   }
+}
+
+/** Whether a schema may be that of an object; one that leads nowhere is told elsewhere. */
+function mayBeObject(schema: Schema | null): boolean {
+  const types = schema === null ? [] : typesOf(schema);
+  return types.length === 0 || types.includes('object');
 }
 
 export const UNRESOLVED = 'It points at nothing in this document.';

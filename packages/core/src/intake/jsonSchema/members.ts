@@ -13,7 +13,7 @@ import { newAttribute, asMemberName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
 import { isNullable, UNRESOLVED, withoutNull, type Definition, type Definitions } from './definitions.js';
 import { keyProperty } from './classify.js';
-import { patternOf, scalarTypeOf } from './scalarTypes.js';
+import { isScaleStep, patternOf, scalarTypeOf, wholeOptions } from './scalarTypes.js';
 import {
   asSchema,
   numberIn,
@@ -107,6 +107,21 @@ function noteIgnored({ document, report }: SchemaReading, property: string, sche
   ];
   if (ignored.length > 0)
     report.leave(document.linesOf(schema), `${property}: ${ignored.join(', ')}`, 'A model has no such rule.');
+  const numbers = wholeOptions(schema);
+  const isGapless = numbers?.every((number, at) => number === (numbers[0] ?? 0) + at) ?? true;
+  if (!isGapless)
+    report.leave(
+      document.linesOf(schema),
+      `${property}: enum ${numbers?.join(', ') ?? ''}`,
+      'A choice is of texts; of numbers the range is kept.',
+    );
+  const step = numberIn(schema, 'multipleOf');
+  if (step !== null && step > 0 && !isScaleStep(step))
+    report.leave(
+      document.linesOf(schema),
+      `${property}: multipleOf ${step}`,
+      'A model has steps of a scale alone: 0.1, 0.01 and so on.',
+    );
   if (textIn(schema, 'pattern') !== null && patternOf(schema) === null)
     report.leave(
       document.linesOf(schema),

@@ -1,5 +1,5 @@
 import { isJsonObject, readJson, type Declaration } from '../../model/index.js';
-import { newEntity, Names, newValue } from '../build.js';
+import { memberBeside, newEntity, Names, newValue } from '../build.js';
 import { Report, type Intake, type IntakeOptions } from '../report.js';
 import { finishIntake } from '../finishIntake.js';
 import { findEntities, findParts, keyProperty } from './classify.js';
@@ -72,13 +72,18 @@ function block(
   const attributes = [...definition.properties].flatMap(([property, schema]) => {
     if (taken?.has(property) === true) return [];
     const attribute = schemaAttribute(reading, definition, property, schema);
-    if (attribute === null || names.take(definition.name, attribute.name)) return attribute ?? [];
-    report.leave(
+    if (attribute === null) return [];
+    const name = memberBeside((one) => names.has(definition.name, one), attribute.name);
+    names.take(definition.name, name);
+    if (name === attribute.name) return [attribute];
+    const id = `${definition.name}.${name}`;
+    report.assume(
       document.linesOf(schema),
-      property,
+      `${property} is called ${name}.`,
       `${definition.name} has something called ${attribute.name} already.`,
     );
-    return [];
+    report.understand(id, document.linesOf(schema), `${property}, beside ${attribute.name}`);
+    return [{ ...attribute, id, name }];
   });
   const description = textIn(definition.schema, 'description');
   const lines = document.linesOf(definition.schema);

@@ -21,6 +21,8 @@ const FORMATS: Readonly<
 export function scalarTypeOf(schema: Schema): AttributeType | null {
   const options = optionsOf(schema);
   if (options !== null) return { kind: 'choice', options };
+  const numbers = wholeOptions(schema);
+  if (numbers !== null) return { kind: 'integer', min: numbers[0] ?? null, max: numbers.at(-1) ?? null };
   const types = typesOf(schema);
   const [type] = types;
   if (types.length > 1)
@@ -100,8 +102,8 @@ const wholeRange = (schema: Schema): Range =>
 /** `multipleOf: 0.01` is a scale of two. */
 function decimal(schema: Schema): AttributeType {
   const step = numberIn(schema, 'multipleOf');
-  const scale = step === null ? -1 : Math.round(-Math.log10(step));
-  const isScale = step !== null && scale >= 0 && scale <= 15 && Math.abs(step - 10 ** -scale) < 1e-12;
+  const isScale = step !== null && isScaleStep(step);
+  const scale = isScale ? Math.round(-Math.log10(step)) : null;
   if (isScale && scale === 0) return { kind: 'integer', ...wholeRange(schema) };
   return boundsIn(schema).reduce<Extract<AttributeType, { kind: 'decimal' }>>(
     (type, { min, max }) => decimalWithin(type, min, max),
@@ -112,6 +114,23 @@ function decimal(schema: Schema): AttributeType {
     },
   );
 }
+
+/** The whole numbers that `enum` or `const` give, in order; `null` where there are none, or anything else. */
+export function wholeOptions(schema: Schema): readonly number[] | null {
+  const listed = schema['enum'] ?? (schema['const'] === undefined ? null : [schema['const']]);
+  if (!Array.isArray(listed)) return null;
+  const numbers = (listed as readonly Json[]).filter((option): option is number =>
+    Number.isSafeInteger(option),
+  );
+  const isAll = numbers.length > 0 && numbers.length === listed.filter((option) => option !== null).length;
+  return isAll ? [...numbers].sort((a, b) => a - b) : null;
+}
+
+/** Whether a step of numbers is a scale, which a model has words for. */
+export const isScaleStep = (step: number): boolean => {
+  const scale = Math.round(-Math.log10(step));
+  return scale >= 0 && scale <= 15 && Math.abs(step - 10 ** -scale) < 1e-12;
+};
 
 /** The closed list of texts that `enum`, `const`, or alternatives of `const` give. */
 function optionsOf(schema: Schema): readonly string[] | null {

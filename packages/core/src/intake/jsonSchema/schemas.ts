@@ -35,6 +35,13 @@ export function typesOf(schema: Schema): readonly string[] {
 export const allowsNull = ({ type }: Schema): boolean =>
   type === 'null' || (Array.isArray(type) && (type as readonly Json[]).includes('null'));
 
+/** The values that `const` and `enum` allow (JSON Schema 2020-12 §6.1.2, §6.1.3); none where any is. */
+function constantsIn(schema: Schema): readonly Json[] {
+  if ('const' in schema) return [schema['const'] ?? null];
+  const listed = schema['enum'];
+  return Array.isArray(listed) ? (listed as readonly Json[]) : [];
+}
+
 const LONGEST_CHAIN = 32;
 
 /** One document with everything that can be referred to in it (JSON Schema 2020-12 §8.2, draft-07 §8). */
@@ -55,6 +62,20 @@ export class SchemaDocument {
 
   linesOf(schema: object): SourceLines {
     return this.lines.at(this.offsets.get(schema));
+  }
+
+  /**
+   * A schema for what is one of two things: constants and options are options together; of anything else the first says
+   * what it is.
+   */
+  either(one: Schema, other: Schema): Schema {
+    const options = [...constantsIn(one), ...constantsIn(other)];
+    if (constantsIn(one).length === 0 || constantsIn(other).length === 0) return one;
+    const { const: _constant, ...said } = one;
+    const both: Schema = { ...said, enum: [...new Set(options)] };
+    const offset = this.offsets.get(one);
+    if (offset !== undefined) this.offsets.set(both, offset);
+    return both;
   }
 
   /** What a reference in the document points at; `null` where that is elsewhere, or nowhere. */

@@ -40,14 +40,55 @@ function readDocument(source: string, report: Report): readonly RecordSet[] {
   const { value } = read;
   if (Array.isArray(value)) return [{ kind: '', records: recordsIn(value as readonly Json[]) }];
   if (!isJsonObject(value)) return [];
+  const keyed = (inner: Json): readonly SampleRecord[] => {
+    const entries = keyedRecords(inner);
+    if (entries === null) return [];
+    const lines = table.at(offsets.get(inner as object));
+    report.assume(
+      lines,
+      'Each record is told from others by the name it stands under.',
+      `It is an object of ${entries.length} objects alike.`,
+    );
+    return entries.map(([code, item]) => ({
+      value: Object.assign(bareObject(), { [freeKey(entries)]: code }, item),
+      lines: table.at(offsets.get(item)),
+    }));
+  };
   const lists = Object.entries(value).flatMap(([kind, inner]): RecordSet[] => {
-    const records = Array.isArray(inner) ? recordsIn(inner as readonly Json[]) : [];
+    const records = Array.isArray(inner) ? recordsIn(inner as readonly Json[]) : keyed(inner);
     return records.length > 0 ? [{ kind, records }] : [];
   });
-  return lists.length > 0 && lists.length === Object.keys(value).length
-    ? lists
-    : [{ kind: '', records: recordsIn([value]) }];
+  if (lists.length > 0 && lists.length === Object.keys(value).length) return lists;
+  const own = keyed(value);
+  return [{ kind: '', records: own.length > 0 ? own : recordsIn([value]) }];
 }
+
+type Fields = { readonly [name: string]: Json };
+
+/** So much of the members of two objects must be the same for them to be records of one kind. */
+const ALIKE = 0.5;
+
+/** Records by their codes: an object of several objects that are alike; `null` for anything else. */
+function keyedRecords(value: Json): readonly (readonly [string, Fields])[] | null {
+  if (!isJsonObject(value)) return null;
+  const entries = Object.entries(value);
+  const objects = entries.flatMap(([code, item]) =>
+    isJsonObject(item) && Object.keys(item).length > 0 ? [[code, item] as const] : [],
+  );
+  const [first] = objects;
+  if (first === undefined || objects.length < 2 || objects.length < entries.length) return null;
+  const names = new Set(Object.keys(first[1]));
+  const areAlike = objects.every(([, item]) => {
+    const own = Object.keys(item);
+    const shared = own.filter((name) => names.has(name)).length;
+    return shared >= ALIKE * Math.min(own.length, names.size);
+  });
+  return areAlike ? objects : null;
+}
+
+/** What the code is called: `code` where no record has that already. */
+const freeKey = (entries: readonly (readonly [string, Fields])[]): string =>
+  ['code', 'key', 'name'].find((name) => entries.every(([, item]) => !(name in item))) ?? 'standsUnder';
 
 /** One JSON object a line. Lines that are none are left out. */
 function readLines(source: string, report: Report): readonly SampleRecord[] {

@@ -1,5 +1,5 @@
 import { isJsonObject, singular, type Json } from '../../model/index.js';
-import { blockName, asMemberName, Names } from '../build.js';
+import { blockName, asMemberName, memberBeside, Names } from '../build.js';
 import type { Report, SourceLines } from '../report.js';
 
 /** A record as it was found, flat: nested records are tables of their own. */
@@ -92,11 +92,15 @@ export class Tables {
   private hasColumn(table: OpenTable, property: string, lines: SourceLines): boolean {
     if (table.columns.has(property)) return true;
     if (table.columns.size >= MOST_COLUMNS) return false;
-    const name = asMemberName(property, 'column');
-    if ([...table.columns.values()].includes(name)) {
-      this.report.leave(lines, property, `${table.name} has something called ${name} already.`);
-      return false;
-    }
+    const wanted = asMemberName(property, 'column');
+    const taken = new Set(table.columns.values());
+    const name = memberBeside((one) => taken.has(one), wanted);
+    if (name !== wanted)
+      this.report.assume(
+        lines,
+        `${property} is called ${name}.`,
+        `${table.name} has something called ${wanted} already.`,
+      );
     table.columns.set(property, name);
     return true;
   }

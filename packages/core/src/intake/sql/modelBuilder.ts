@@ -1,5 +1,5 @@
 import type { Attribute, Declaration, Entity, UniqueRule } from '../../model/index.js';
-import { asMemberName, newEntity, newValue } from '../build.js';
+import { asMemberName, memberBeside, newEntity, newValue } from '../build.js';
 import type { Report } from '../report.js';
 import { entityNames } from './names.js';
 import { columnAttribute, defaultText } from './attributes.js';
@@ -52,22 +52,20 @@ export class ModelBuilder {
     for (const column of table.columns) if (!own.has(column)) this.accountForReferring(table, column);
     const all = [...own].flatMap((column) => {
       const attribute = columnAttribute(this.schema, table, column, owner, this.report, checks);
-      const isTaken = attribute !== null && names.has(attribute.name);
-      this.report.tally('columns', attribute === null || isTaken ? null : attribute.id);
       if (attribute === null) {
+        this.report.tally('columns', null);
         if (column.default !== null) this.report.tally('defaults', null);
         return [];
       }
-      if (isTaken) {
-        this.report.leave(
-          column.lines,
-          `${table.name}.${column.name}`,
-          `${owner} has an attribute ${attribute.name} already.`,
-        );
-        return [];
-      }
-      names.add(attribute.name);
-      return [{ column, attribute }];
+      const name = memberBeside((one) => names.has(one), attribute.name);
+      names.add(name);
+      const id = `${owner}.${name}`;
+      this.report.tally('columns', id);
+      if (name === attribute.name) return [{ column, attribute }];
+      const why = `${owner} has something called ${attribute.name} already.`;
+      this.report.assume(column.lines, `${column.name} is called ${name}.`, why);
+      this.report.understand(id, column.lines, `${column.name}, beside ${attribute.name}`);
+      return [{ column, attribute: { ...attribute, id, name } }];
     });
     this.accountForChecks(table, checks);
     return withSayable(table, all, this.report);
