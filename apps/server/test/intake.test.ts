@@ -3,6 +3,7 @@ import { connect, createServer as createProxy, type AddressInfo, type Socket } f
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { TEST_SETTINGS } from './support/settings.js';
 import { clientAbortSignal } from '../src/http/clientAbort.js';
+import { MAX_INTAKE_BYTES } from '@isomeros/core/intake';
 import type { CreatedDesign, LiveSchemaAddress } from '@isomeros/api';
 import { readLiveSchema } from '../src/intake/liveSchema.js';
 import { ComputeService } from '../src/compute/compute.service.js';
@@ -83,12 +84,24 @@ describe('designs from what there is already', () => {
     expect(((await response.json()) as ProblemBody).detail).toContain(why);
   });
 
-  test('more than 5 MiB is refused with that number', async () => {
-    const response = await begin('sql', '-'.repeat(5 * 1_048_576 + 1));
+  test('more than 10 MiB is refused with that number', async () => {
+    const response = await begin('sql', '-'.repeat(MAX_INTAKE_BYTES + 1));
     expect(response.status).toBe(413);
-    expect(((await response.json()) as ProblemBody).detail).toContain('5242880');
-    const huge = await begin('sql', '-'.repeat(13 * 1_048_576));
-    expect(((await huge.json()) as ProblemBody).detail).toContain('5242880');
+    expect(((await response.json()) as ProblemBody).detail).toContain(String(MAX_INTAKE_BYTES));
+    const huge = await begin('sql', '-'.repeat(25 * 1_048_576));
+    expect(((await huge.json()) as ProblemBody).detail).toContain(String(MAX_INTAKE_BYTES));
+  });
+
+  test('10 MB of values between commas are read', async () => {
+    const rows = Array.from(
+      { length: 280_000 },
+      (_, at) => `${at + 1},K${at % 97},Harbour number ${at},${at % 40}.5`,
+    );
+    const source = `id,code,name,depth\n${rows.join('\n')}`;
+    expect(source.length).toBeGreaterThan(10_000_000);
+    const response = await begin('records', source, 'Harbour');
+    expect(response.status).toBe(201);
+    expect(((await response.json()) as DesignBody).text).toContain('depth: decimal, required');
   });
 
   test('while a large source is read the server goes on answering', async () => {

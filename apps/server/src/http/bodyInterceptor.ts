@@ -27,7 +27,7 @@ const JSON_TYPE = 'application/json';
 const MIB = 1_048_576;
 
 /** The largest source of an intake, with room for escapes. */
-const MAX_BODY_BYTES = 12 * MIB;
+const MAX_BODY_BYTES = 24 * MIB;
 
 const JSON_BODY: BodyRule = {
   types: [JSON_TYPE],

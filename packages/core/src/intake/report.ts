@@ -1,7 +1,7 @@
 import type { Model, ModelEdit } from '../model/index.js';
 
-/** The largest source that is read, in bytes of UTF-8: 5 MiB. */
-export const MAX_INTAKE_BYTES = 5 * 1_048_576;
+/** The largest source that is read, in bytes of UTF-8: 10 MiB. */
+export const MAX_INTAKE_BYTES = 10 * 1_048_576;
 
 /** Lines of a source, from 1, both ends included. */
 export interface SourceLines {
