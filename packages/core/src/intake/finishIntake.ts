@@ -64,13 +64,13 @@ function countsOf(
 ): readonly IntakeCount[] {
   const counts = new Map<CountedKind, { -readonly [Key in keyof IntakeCount]: IntakeCount[Key] }>();
 
-  for (const { kind, statement: counted } of tallied) {
+  for (const { kind, statement: counted, count: many } of tallied) {
     const statement = counted === null ? null : (saidBy.get(counted) ?? counted);
     const count = entryOf(counts, kind, () => ({ kind, found: 0, understood: 0, asked: 0, leftOut: 0 }));
-    count.found++;
-    if (statement === null || !places.has(statement)) count.leftOut++;
-    else if (askedAbout.has(statement)) count.asked++;
-    else count.understood++;
+    count.found += many;
+    if (statement === null || !places.has(statement)) count.leftOut += many;
+    else if (askedAbout.has(statement)) count.asked += many;
+    else count.understood += many;
   }
   return COUNTED_KINDS.flatMap((kind) => counts.get(kind) ?? []);
 }

@@ -49,6 +49,9 @@ export interface Assumed extends SourceLines {
 
 /** What a source declares, in the order in which it is counted. */
 export const COUNTED_KINDS = [
+  'definitions',
+  'members',
+  'records',
   'tables',
   'columns',
   'keys',
@@ -99,6 +102,7 @@ export interface IntakeOptions {
 export interface Tallied {
   readonly kind: CountedKind;
   readonly statement: string | null;
+  readonly count: number;
 }
 
 /** Gathers what there is to say while a source is read. */
@@ -140,9 +144,9 @@ export class Report {
     this.saidBy.set(statement, other);
   }
 
-  /** Counts something that the source declares, once. */
-  tally(kind: CountedKind, statement: string | null): void {
-    this.tallied.push({ kind, statement });
+  /** Counts something that the source declares, once; or so many things that one statement says. */
+  tally(kind: CountedKind, statement: string | null, count = 1): void {
+    this.tallied.push({ kind, statement, count });
   }
 
   /** Asks what one record is, where the source leaves it open. */

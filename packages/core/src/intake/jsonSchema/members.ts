@@ -162,6 +162,7 @@ function secret({ document, report }: SchemaReading, schema: Schema, attribute: 
       instead('yes', edit),
       instead('leave it out', { kind: 'remove', statement: attribute.id }),
     ],
+    attribute.id,
   );
   return { ...attribute, writeOnly: true };
 }
@@ -193,6 +194,7 @@ function keyed(
         assumed('the server'),
         instead('the client', { kind: 'change-attribute', attribute: attribute.id, change }),
       ],
+      attribute.id,
     );
   }
   return key;

@@ -50,12 +50,14 @@ function declare(reading: SchemaReading): readonly Declaration[] {
     if (back !== null) names.take(to, back);
   }
   const parts = findParts(reading.definitions);
-  for (const { name, schema } of parts)
+  for (const { name, schema } of parts) {
+    reading.report.tally('definitions', null);
     reading.report.leave(
       reading.document.linesOf(schema),
       name,
       'Others are composed of it and have its properties.',
     );
+  }
   const all = reading.definitions.all().filter((definition) => !parts.has(definition));
   const blocks = all.map((definition) => block(reading, definition, taken.get(definition), names));
   const isValue = ({ kind }: Declaration): boolean => kind === 'value';
@@ -65,18 +67,27 @@ function declare(reading: SchemaReading): readonly Declaration[] {
 function block(
   reading: SchemaReading,
   definition: Definition,
-  taken: ReadonlySet<string> | undefined,
+  taken: ReadonlyMap<string, string> | undefined,
   names: Names,
 ): Declaration {
   const { document, entities, report } = reading;
   const attributes = [...definition.properties].flatMap(([property, schema]) => {
-    if (taken?.has(property) === true) return [];
+    const relationship = taken?.get(property);
+    if (relationship !== undefined) {
+      report.tally('members', relationship);
+      return [];
+    }
     const attribute = schemaAttribute(reading, definition, property, schema);
-    if (attribute === null) return [];
+    if (attribute === null) {
+      const isKey = property === keyProperty(definition);
+      report.tally('members', isKey ? definition.name : null);
+      return [];
+    }
     const name = memberBeside((one) => names.has(definition.name, one), attribute.name);
     names.take(definition.name, name);
+    const id = name === attribute.name ? attribute.id : `${definition.name}.${name}`;
+    report.tally('members', id);
     if (name === attribute.name) return [attribute];
-    const id = `${definition.name}.${name}`;
     report.assume(
       document.linesOf(schema),
       `${property} is called ${name}.`,
@@ -87,6 +98,7 @@ function block(
   });
   const description = textIn(definition.schema, 'description');
   const lines = document.linesOf(definition.schema);
+  report.tally('definitions', definition.name);
   if (!entities.has(definition)) {
     report.understand(definition.name, lines, 'an object without a key, had by others');
     return newValue(definition.name, attributes, description);

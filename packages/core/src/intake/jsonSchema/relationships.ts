@@ -1,5 +1,5 @@
 import { singular, withArticle, type Relationship } from '../../model/index.js';
-import { asMemberName, Names, ownsMany, pairsWith, refersTo } from '../build.js';
+import { asMemberName, memberBeside, Names, ownsMany, pairsWith, refersTo } from '../build.js';
 import { assumed, instead, type SourceLines } from '../report.js';
 import { isNullable, type Definition } from './definitions.js';
 import type { SchemaReading } from './members.js';
@@ -9,6 +9,7 @@ import type { Schema } from './schemas.js';
 interface Edge {
   readonly from: Definition;
   readonly to: Definition;
+  readonly property: string;
   readonly role: string;
   readonly many: boolean;
   readonly required: boolean;
@@ -17,25 +18,23 @@ interface Edge {
 
 export interface Joined {
   readonly relationships: readonly Relationship[];
-  /** Properties that are no attributes, by their entity. */
-  readonly taken: ReadonlyMap<Definition, ReadonlySet<string>>;
+  /** The relationships that properties are, by their entity. */
+  readonly taken: ReadonlyMap<Definition, ReadonlyMap<string, string>>;
 }
 
 /** The relationships between entities. Two properties that lead to each other are the two ends of one. */
 export function joinEntities(reading: SchemaReading): Joined {
   const names = new Names();
-  const taken = new Map<Definition, Set<string>>();
-  const edges = [...reading.entities].flatMap((definition) => {
-    const properties = new Set<string>();
-    taken.set(definition, properties);
-    return [...definition.properties].flatMap(([property, schema]) => {
+  const edges = [...reading.entities].flatMap((definition) =>
+    [...definition.properties].flatMap(([property, schema]) => {
       const edge = edgeOf(reading, definition, property, schema);
-      if (edge === null || !names.take(definition.name, edge.role))
-        return edge === null ? [] : (properties.add(property), []);
-      properties.add(property);
-      return [edge];
-    });
-  });
+      if (edge === null) return [];
+      const role = memberBeside((one) => names.has(definition.name, one), edge.role);
+      names.take(definition.name, role);
+      return [{ ...edge, role }];
+    }),
+  );
+  const taken = new Map([...reading.entities].map((one) => [one, new Map<string, string>()]));
   const owned = new Set<Definition>();
   const done = new Set<Edge>();
   const relationships: Relationship[] = [];
@@ -48,7 +47,10 @@ export function joinEntities(reading: SchemaReading): Joined {
     const rivals = edges.filter((other) => other.from === edge.from && other.to === edge.to);
     const inverse = inverses.length === 1 && rivals.length === 1 ? (inverses[0] ?? null) : null;
     if (inverse !== null) done.add(inverse);
-    relationships.push(relationshipOf(reading, edges, edge, inverse, owned));
+    const relationship = relationshipOf(reading, edges, edge, inverse, owned);
+    relationships.push(relationship);
+    for (const one of inverse === null ? [edge] : [edge, inverse])
+      taken.get(one.from)?.set(one.property, relationship.id);
   }
   return { relationships, taken };
 }
@@ -62,6 +64,7 @@ function edgeOf(reading: SchemaReading, from: Definition, property: string, sche
     return {
       from,
       to: lead.definition,
+      property,
       role: asMemberName(property, 'other'),
       many: lead.many,
       required,
@@ -75,7 +78,7 @@ function edgeOf(reading: SchemaReading, from: Definition, property: string, sche
   );
   return to === undefined
     ? null
-    : { from, to, role: asMemberName(stem, 'other'), many: false, required, lines };
+    : { from, to, property, role: asMemberName(stem, 'other'), many: false, required, lines };
 }
 
 function relationshipOf(
@@ -124,6 +127,7 @@ function relationshipOf(
         assumed('no, it is owned'),
         instead('yes, it refers to it', { kind: 'turn-around', relationship: owns.id }),
       ],
+      owns.id,
     );
   return owns;
 }

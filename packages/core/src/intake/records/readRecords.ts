@@ -107,6 +107,7 @@ class RecordModel {
       lines,
       counts(table) + (isValue ? ' without a key inside others' : ''),
     );
+    this.report.tally('records', table.name, table.rows.length);
     const all = [...attributes, ...values];
     return isValue ? newValue(table.name, all) : newEntity(table.name, all);
   }
@@ -130,8 +131,17 @@ class RecordModel {
 
   private plain(table: SampleTable, profile: Profile): Attribute[] {
     const name = table.columns.get(profile.column) ?? profile.column;
-    if (!this.names.take(table.name, name)) return [];
+    if (!this.names.take(table.name, name)) {
+      this.report.tally('columns', null);
+      this.report.leave(
+        linesOf(table),
+        profile.column,
+        `${table.name} has something called ${name} already.`,
+      );
+      return [];
+    }
     const attribute = newAttribute(table.name, name, profile.type, { required: profile.missing === 0 });
+    this.report.tally('columns', attribute.id);
     this.report.understand(attribute.id, linesOf(table), profile.evidence);
     return [attribute];
   }
@@ -149,24 +159,30 @@ class RecordModel {
         `each of ${profile.present} values is a key of ${target.name}`,
       );
       this.relationships.push(refers);
+      this.report.tally('columns', refers.id);
       return [];
     }
     const [attribute] = this.plain(table, profile);
     if (attribute === undefined) return [];
     this.askAbout(attribute, table, profile);
-    const named =
-      attribute.name === 'id' ? { ...attribute, id: `${table.name}.ownId`, name: 'ownId' } : attribute;
+    const isOwn = attribute.name === 'id';
+    if (isOwn) this.report.becomes(attribute.id, `${table.name}.ownId`);
+    const named = isOwn ? { ...attribute, id: `${table.name}.ownId`, name: 'ownId' } : attribute;
     return [{ ...named, writeOnly: isSecretName(named.name) }];
   }
 
   private key(table: SampleTable, profile: Profile, { generated }: TableKey): Attribute[] {
     const name = table.columns.get(profile.column) ?? profile.column;
     // Every entity without a key has a counted id, so it need not be said.
-    if (name === 'id' && profile.type.kind === 'integer') return [];
-    if (!this.names.take(table.name, name)) return [];
+    if (name === 'id' && profile.type.kind === 'integer') {
+      this.report.tally('columns', table.name);
+      return [];
+    }
+    this.names.take(table.name, name);
     const type: AttributeType =
       profile.type.kind === 'choice' ? { kind: 'text', pattern: null, min: null, max: null } : profile.type;
     const id = `${table.name}.${name}`;
+    this.report.tally('columns', id);
     this.report.understand(id, linesOf(table), `${profile.evidence}; no value comes twice`);
     const change = { key: null, generated: false, required: true };
     this.report.ask(
@@ -174,6 +190,7 @@ class RecordModel {
       `Is ${name} the key of ${withArticle(table.name)}?`,
       `${profile.present} records, ${profile.distinct.size} different values.`,
       [assumed('yes'), instead('no, any value', { kind: 'change-attribute', attribute: id, change })],
+      id,
     );
     return [newAttribute(table.name, name, type, { key: { generated, within: null }, generated })];
   }
@@ -190,14 +207,21 @@ class RecordModel {
           assumed('yes, a choice'),
           instead('any text', { kind: 'change-attribute', attribute: id, change: { type: text } }),
         ],
+        id,
       );
     }
     if (isSecretName(name)) {
-      this.report.ask(lines, `May ${name} ever be returned?`, 'Its name says that it is a secret.', [
-        assumed('never'),
-        instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),
-        instead('leave it out', { kind: 'remove', statement: id }),
-      ]);
+      this.report.ask(
+        lines,
+        `May ${name} ever be returned?`,
+        'Its name says that it is a secret.',
+        [
+          assumed('never'),
+          instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),
+          instead('leave it out', { kind: 'remove', statement: id }),
+        ],
+        id,
+      );
     }
   }
 }
