@@ -127,6 +127,16 @@ describe('what is written of a journal', () => {
     expect(written.filter((number) => number > 2_000)).toHaveLength(100);
   });
 
+  test('can be pinned while it waits, though it is no longer among the latest', async () => {
+    const journal = await journalOn(new MemoryStorage(), 1e9, 5);
+    add(journal, 20);
+    expect(journal.find(3)).toBeUndefined();
+    expect(await journal.pin(3)).toBe(true);
+    expect((await journal.get(3))?.pinned).toBe(true);
+    expect(await journal.pin(21)).toBe(false);
+    await journal.close();
+  });
+
   test('is bounded in bytes: the oldest segments go, pinned exchanges stay', async () => {
     const store = new MemoryStorage();
     let journal = await journalOn(store, 3_000_000, 10);

@@ -140,12 +140,17 @@ export class Journal {
   }
 
   async get(number: number): Promise<Exchange | undefined> {
-    const kept = this.recent.find(number) ?? this.writer.unwritten.find((one) => one.number === number);
+    const kept = this.inMemory(number);
     const isWhole = kept !== undefined && !kept.isLean;
     const stored = (isWhole ? undefined : await this.stored(number)) ?? (kept && exchangeToStore(kept));
     if (stored === undefined) return undefined;
     const contract = kept?.contract ?? this.contractOf(stored.arrangement);
     return describeExchange(stored, contract, this.pins.has(number));
+  }
+
+  /** An exchange that is among the latest, or waits to be written. */
+  private inMemory(number: number): KeptExchange | undefined {
+    return this.recent.find(number) ?? this.writer.unwritten.find((one) => one.number === number);
   }
 
   private async stored(number: number): Promise<StoredExchange | undefined> {
@@ -211,7 +216,7 @@ export class Journal {
   /** Keeps an exchange whatever goes; `false` where there is none. Throws where too many are pinned. */
   async pin(number: number): Promise<boolean> {
     if (this.pins.has(number)) return true;
-    const kept = this.recent.find(number);
+    const kept = this.inMemory(number);
     const whole = kept?.isLean === false ? exchangeToStore(kept) : await this.stored(number);
     if (whole === undefined) return false;
     if (this.pins.size >= MOST_PINNED) throw new TooManyPinned();
