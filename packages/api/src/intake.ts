@@ -1,10 +1,4 @@
-import type {
-  Assumed,
-  IntakeCount,
-  IntakeQuestion,
-  LeftOut,
-  Understood,
-} from '@isomeros/core/intake';
+import type { Assumed, IntakeCount, IntakeQuestion, LeftOut, Understood } from '@isomeros/core/intake';
 
 /** How to reach a schema of a MariaDB. The password is used once and kept nowhere. */
 export interface LiveSchemaAddress {

@@ -74,17 +74,9 @@ function Kind({ kind, ...props }: Props & { readonly kind: RowGroup<Numbered> })
     <>
       <li>
         <div className="asked">
-          <button
-            type="button"
-            className="plain-button strong"
-            aria-expanded={isOpen}
-            onClick={() => setOpen(!isOpen)}
-          >
-            <span aria-hidden className="fold">
-              {isOpen ? '▾' : '▸'}
-            </span>
+          <FoldButton isOpen={isOpen} onToggle={() => setOpen(!isOpen)}>
             {kind.rows.length} such as: {first?.question}
-          </button>
+          </FoldButton>
           <div className="quiet">{first?.ground}</div>
         </div>
         <Answers
@@ -172,6 +164,24 @@ function Answers({ options, isTaken: taken, label, onChoose }: AnswersProps): Re
   );
 }
 
+interface FoldProps {
+  readonly isOpen: boolean;
+  readonly onToggle: () => void;
+  readonly children: React.ReactNode;
+}
+
+/** Unfolds what belongs to a line, and folds it. */
+function FoldButton({ isOpen, onToggle, children }: FoldProps): React.JSX.Element {
+  return (
+    <button type="button" className="plain-button strong" aria-expanded={isOpen} onClick={onToggle}>
+      <span aria-hidden className="fold">
+        {isOpen ? '▾' : '▸'}
+      </span>
+      {children}
+    </button>
+  );
+}
+
 /** What was taken to be so where there is one answer. */
 function Told({
   kind: { name, rows },
@@ -184,17 +194,9 @@ function Told({
   return (
     <li className="told">
       <div className="asked">
-        <button
-          type="button"
-          className="plain-button strong"
-          aria-expanded={isOpen}
-          onClick={() => setOpen(!isOpen)}
-        >
-          <span aria-hidden className="fold">
-            {isOpen ? '▾' : '▸'}
-          </span>
+        <FoldButton isOpen={isOpen} onToggle={() => setOpen(!isOpen)}>
           {rows.length === 1 ? rows[0]?.assumption : `${rows.length} such as: ${rows[0]?.assumption ?? ''}`}
-        </button>
+        </FoldButton>
         <div className="quiet">{name}</div>
         {isOpen &&
           rows.map(({ line, assumption }) => (

@@ -167,7 +167,9 @@ const KNOWN: ReadonlySet<string> = new Set([
   'pattern',
   'format',
   'minimum',
+  'exclusiveMinimum',
   'maximum',
+  'exclusiveMaximum',
   'multipleOf',
 ]);
 
@@ -206,6 +208,12 @@ function expectNumber(keyword: string, wanted: Json, value: number, expect: Expe
   switch (keyword) {
     case 'minimum':
       expect(value >= Number(wanted), `Expected at least ${Number(wanted)}.`);
+      return;
+    case 'exclusiveMinimum':
+      expect(value > Number(wanted), `Expected more than ${Number(wanted)}.`);
+      return;
+    case 'exclusiveMaximum':
+      expect(value < Number(wanted), `Expected less than ${Number(wanted)}.`);
       return;
     case 'multipleOf':
       // A power of ten: binary arithmetic would get it wrong.

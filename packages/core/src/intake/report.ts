@@ -134,6 +134,21 @@ export class Report {
     this.asked.push({ line, endLine, question, ground, options, record: null });
   }
 
+  /** Asks whether a secret may be returned. `name`: what it is called; `attribute`: its identity. */
+  askSecret(lines: SourceLines, name: string, attribute: string): void {
+    this.ask(
+      lines,
+      `May ${name} ever be returned?`,
+      'Its name says that it is a secret.',
+      [
+        assumed('never'),
+        instead('yes', { kind: 'change-attribute', attribute, change: { writeOnly: false } }),
+        instead('leave it out', { kind: 'remove', statement: attribute }),
+      ],
+      attribute,
+    );
+  }
+
   /** Tells what was taken to be so where nothing else can be. */
   assume({ line, endLine }: SourceLines, assumption: string, ground: string): void {
     this.assumed.push({ line, endLine, assumption, ground });

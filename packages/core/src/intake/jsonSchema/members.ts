@@ -152,18 +152,7 @@ function withFlags(
 
 function secret({ document, report }: SchemaReading, schema: Schema, attribute: Attribute): Attribute {
   if (attribute.writeOnly || !isSecretName(attribute.name)) return attribute;
-  const edit = { kind: 'change-attribute', attribute: attribute.id, change: { writeOnly: false } } as const;
-  report.ask(
-    document.linesOf(schema),
-    `May ${attribute.name} ever be returned?`,
-    'Its name says that it is a secret.',
-    [
-      assumed('never'),
-      instead('yes', edit),
-      instead('leave it out', { kind: 'remove', statement: attribute.id }),
-    ],
-    attribute.id,
-  );
+  report.askSecret(document.linesOf(schema), attribute.name, attribute.id);
   return { ...attribute, writeOnly: true };
 }
 

@@ -43,11 +43,13 @@ export function scalarTypeOf(schema: Schema): AttributeType | null {
   }
 }
 
+const OF_NUMBERS = ['minimum', 'maximum', 'exclusiveMinimum', 'exclusiveMaximum', 'multipleOf'];
+
 /** A schema without `type` may still say it by keywords that only one type has. */
 function impliedType(schema: Schema): AttributeType | null {
   if ('format' in schema || 'minLength' in schema || 'maxLength' in schema || 'pattern' in schema)
     return textType(schema);
-  if ('minimum' in schema || 'maximum' in schema || 'multipleOf' in schema) return decimal(schema);
+  if (OF_NUMBERS.some((keyword) => keyword in schema)) return decimal(schema);
   return null;
 }
 

@@ -210,19 +210,7 @@ class RecordModel {
         id,
       );
     }
-    if (isSecretName(name)) {
-      this.report.ask(
-        lines,
-        `May ${name} ever be returned?`,
-        'Its name says that it is a secret.',
-        [
-          assumed('never'),
-          instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),
-          instead('leave it out', { kind: 'remove', statement: id }),
-        ],
-        id,
-      );
-    }
+    if (isSecretName(name)) this.report.askSecret(lines, name, id);
   }
 }
 

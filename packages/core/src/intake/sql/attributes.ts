@@ -145,19 +145,7 @@ function reasonFor(column: SqlColumn, type: AttributeType): string {
 /** Asks what a column leaves open, and takes the likelier answer; tells what has one answer. */
 function askAbout(schema: SqlSchema, attribute: Attribute, column: SqlColumn, report: Report): Attribute {
   const { id, name, type } = attribute;
-  if (attribute.writeOnly) {
-    report.ask(
-      column.lines,
-      `May ${name} ever be returned?`,
-      'Its name says that it is a secret.',
-      [
-        assumed('never'),
-        instead('yes', { kind: 'change-attribute', attribute: id, change: { writeOnly: false } }),
-        instead('leave it out', { kind: 'remove', statement: id }),
-      ],
-      id,
-    );
-  }
+  if (attribute.writeOnly) report.askSecret(column.lines, name, id);
   if (type.kind === 'instant' && !namesZone(schema, column))
     report.assume(column.lines, `${name} is in UTC.`, `A ${column.type} names no zone; an instant has one.`);
   if (type.kind === 'boolean' && /^(tinyint|bit)/.test(column.type)) {
