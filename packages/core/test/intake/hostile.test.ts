@@ -62,6 +62,8 @@ describe('sources that are hostile, cut short or something else', () => {
       ).join(''),
     ],
     ['a check of many alternatives', `CREATE TABLE a (b int CHECK (${'b = 1 OR '.repeat(DEEP)}b = 2))`],
+    ['lines of nothing', `CREATE TABLE a (b int);${'\n'.repeat(1_000_000)}`],
+    ['a line of spaces', `CREATE TABLE a (b int);${' '.repeat(1_000_000)}"`],
     ['a very long name', `CREATE TABLE a (${'b'.repeat(500)} int, c int)`],
     ['values inside of each other', '{"a":'.repeat(50) + '1' + '}'.repeat(50)],
     ['a byte order mark', '\ufeffid,name\n1,Ada\n'],

@@ -14,7 +14,7 @@ export interface SqlLexing {
 const LOOKED_AT = 400_000;
 
 const OF_MARIADB =
-  /`|\bAUTO_INCREMENT\b|\bENGINE\s*=|\bUNSIGNED\b|\/\*!\d|^\s*DELIMITER\b|\b(?:TINY|MEDIUM|LONG)(?:INT|TEXT|BLOB)\b|\bENUM\s*\(/gim;
+  /`|\bAUTO_INCREMENT\b|\bENGINE\s*=|\bUNSIGNED\b|\/\*!\d|^[ \t]*DELIMITER\b|\b(?:TINY|MEDIUM|LONG)(?:INT|TEXT|BLOB)\b|\bENUM\s*\(/gim;
 const OF_POSTGRESQL =
   /::|\$\w*\$|\b(?:BIG|SMALL)?SERIAL\b|\bALTER\s+TABLE\s+ONLY\b|\bFROM\s+stdin\b|\bnextval\b|\bAS\s+IDENTITY\b|\bcharacter\s+varying\b|\bTIMESTAMPTZ\b|\bJSONB\b|\bBYTEA\b|\bCREATE\s+(?:TYPE|DOMAIN|EXTENSION)\b|\bINHERITS\b|\bWITH(?:OUT)?\s+TIME\s+ZONE\b|^\\\w/gim;
 
@@ -29,6 +29,8 @@ export function lexingOf(source: string): SqlLexing {
     return { dialect: 'postgresql', hasQuotedNames: true, hasEscapes };
   }
   const isAnsi = /\bANSI\b|\bANSI_QUOTES\b/i.test(looked);
-  const namesTables = /\b(?:TABLE|EXISTS|REFERENCES|INTO|TYPE)\s+(?:\w+\.)?"|^\s*"\w+"\s+\w/im.test(looked);
+  const namesTables = /\b(?:TABLE|EXISTS|REFERENCES|INTO|TYPE)\s+(?:\w+\.)?"|^[ \t]*"\w+"[ \t]+\w/im.test(
+    looked,
+  );
   return { dialect: 'mariadb', hasQuotedNames: isAnsi || namesTables, hasEscapes: true };
 }

@@ -96,10 +96,10 @@ function readOne(reader: SqlReader, left: number): Meant {
     if (min?.kind !== 'literal' || max?.kind !== 'literal') return null;
     return joined(compared('>=', first, min), compared('<=', first, max));
   }
-  if (reader.take('IN')) return optionsOf(first, literalsIn(reader.parenthesised()));
+  if (reader.take('IN')) return listed(first, literalsIn(reader.parenthesised()));
   const sign = readSign(reader);
   if (sign === '=' && reader.takeOne('ANY', 'SOME'))
-    return optionsOf(first, arrayOf(reader.parenthesised(), left));
+    return listed(first, arrayOf(reader.parenthesised(), left));
   return compared(sign, first, readOperand(reader, left));
 }
 
@@ -199,26 +199,40 @@ function bounded(sign: Sign, { kind, column }: Exclude<Operand, { kind: 'literal
   return [{ kind: of, column, min: isLow ? bound : null, max: isHigh ? bound : null }];
 }
 
+/** Options of texts; whole numbers without a gap are a range. */
+function listed(of: Operand, values: readonly (string | number)[] | null): Meant {
+  const texts = values?.filter((value) => typeof value === 'string') ?? [];
+  if (values === null || texts.length === values.length) return optionsOf(of, values === null ? null : texts);
+  const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
+  const [least] = numbers;
+  const isRange =
+    numbers.length === values.length &&
+    numbers.every((number, at) => Number.isInteger(number) && number === (least ?? 0) + at);
+  return !isRange || least === undefined || of.kind !== 'column'
+    ? null
+    : joined(bounded('>=', of, least), bounded('<=', of, least + numbers.length - 1));
+}
+
 function optionsOf(of: Operand, options: readonly string[] | null): Meant {
   return of.kind !== 'column' || options === null || options.length === 0
     ? null
     : [{ kind: 'in', column: of.column, options }];
 }
 
-/** Texts between commas, each with its casts; `null` where there is anything else. */
-function literalsIn(tokens: readonly SqlToken[]): readonly string[] | null {
-  const texts: string[] = [];
+/** Values between commas, each with its casts; `null` where there is anything else. */
+function literalsIn(tokens: readonly SqlToken[]): readonly (string | number)[] | null {
+  const values: (string | number)[] = [];
   for (const part of splitAtCommas(tokens)) {
     const reader = new SqlReader(part);
     const operand = readOperand(reader, DEEPEST);
-    if (!reader.done || operand?.kind !== 'literal' || typeof operand.value !== 'string') return null;
-    texts.push(operand.value);
+    if (!reader.done || operand?.kind !== 'literal') return null;
+    values.push(operand.value);
   }
-  return texts;
+  return values;
 }
 
 /** The texts of `ARRAY['a', 'b']` or `'{a,b}'`, with the casts and parentheses of dumps. */
-function arrayOf(tokens: readonly SqlToken[], left: number): readonly string[] | null {
+function arrayOf(tokens: readonly SqlToken[], left: number): readonly (string | number)[] | null {
   const reader = new SqlReader(tokens);
   if (reader.isMark('(') && left > 0) return arrayOf(reader.parenthesised(), left - 1);
   if (reader.take('ARRAY') && reader.isMark('[')) {

@@ -8,6 +8,8 @@ CREATE TABLE fares (
   kind varchar(10) CHECK (kind IN ('adult','child')),
   class varchar(10) CHECK (class = 'first' OR class = 'second'),
   spare int CHECK (spare IS NULL OR spare >= 2),
+  deck int CHECK (deck IN (2, 1, 3)),
+  odd int CHECK (odd IN (1, 3)),
   low int,
   high int,
   code varchar(9),
