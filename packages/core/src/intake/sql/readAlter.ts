@@ -3,6 +3,7 @@ import { readDefault } from './readDefault.js';
 import { readColumn, readGenerated, readParts, readColumnType } from './readColumn.js';
 import { commentIn, SqlReader, splitAtCommas } from './reader.js';
 import { columnNamed, newColumn, same, type SqlColumn, type SqlSchema, type SqlTable } from './schema.js';
+import type { SqlToken } from './tokens.js';
 import { READ, readTablePart, unread, type StatementRead } from './readTable.js';
 
 /** What ALTER TABLE does that does not concern a model. */
@@ -35,7 +36,7 @@ const HARMLESS: ReadonlySet<string> = new Set([
 /** Reads what stands behind ALTER TABLE: several actions, of which each takes effect. */
 export function readAlterTable(schema: SqlSchema, reader: SqlReader): StatementRead {
   reader.take('IF', 'EXISTS');
-  reader.take('ONLY');
+  const isAlone = reader.take('ONLY');
   const name = reader.name();
   const table = name === null ? undefined : schema.table(name);
   if (table === undefined) return unread(`There is no table ${name?.name ?? ''}.`);
@@ -44,8 +45,22 @@ export function readAlterTable(schema: SqlSchema, reader: SqlReader): StatementR
   for (const part of splitAtCommas(reader.rest())) {
     const why = alter(schema, table, new SqlReader(part));
     if (why !== null) wrong.push(why);
+    else if (!isAlone && isAboutColumn(part)) alterHeirs(schema, table, part);
   }
   return wrong.length === 0 ? READ : unread(wrong.join(' '));
+}
+
+/** Whether an action is about a column, which tables that have it, too, follow. */
+function isAboutColumn(part: readonly SqlToken[]): boolean {
+  const [first, second] = part.map(({ word }) => word);
+  return ['ADD', 'DROP', 'RENAME', 'ALTER'].includes(first ?? '') && second === 'COLUMN';
+}
+
+function alterHeirs(schema: SqlSchema, table: SqlTable, part: readonly SqlToken[]): void {
+  for (const heir of table.heirs) {
+    alter(schema, heir, new SqlReader(part));
+    alterHeirs(schema, heir, part);
+  }
 }
 
 /** Carries out one action; why it could not be, or `null`. */

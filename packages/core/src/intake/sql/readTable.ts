@@ -84,6 +84,7 @@ function inherit(parent: SqlTable, table: SqlTable): void {
     ...table.columns,
   ]);
   copyChecks(parent, table);
+  parent.heirs.push(table);
 }
 
 /** One column or one constraint of a table; the name of a table it is to be like and that is not there, or `null`. */

@@ -21,6 +21,8 @@ export interface SqlTable {
   readonly uniques: SqlKey[];
   readonly foreign: SqlForeignKey[];
   readonly checks: SqlCheck[];
+  /** Tables that have its columns, too, and follow what becomes of them. */
+  readonly heirs: SqlTable[];
 }
 
 /** Columns that tell rows apart. */
@@ -197,6 +199,7 @@ export const newTable = ({ schema, name }: SqlName, lines: SourceLines): SqlTabl
   uniques: [],
   foreign: [],
   checks: [],
+  heirs: [],
 });
 
 export const columnNamed = (table: SqlTable, name: string | null): SqlColumn | undefined =>
