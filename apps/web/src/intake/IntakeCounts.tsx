@@ -1,4 +1,5 @@
 import type { IntakeCount } from '@isomeros/core/intake';
+import { singular } from '@isomeros/core/model';
 import { Input } from 'antd';
 
 interface Props {
@@ -14,7 +15,7 @@ export function IntakeCounts({ counts, typed, onType }: Props): React.JSX.Elemen
       <ul aria-label="Counts">
         {counts.map(({ kind, found, understood, asked, leftOut }) => (
           <li key={kind} title={`${found} = ${understood} understood + ${asked} asked + ${leftOut} left out`}>
-            <span className="strong">{found}</span> {kind}
+            <span className="strong">{found}</span> {found === 1 ? singular(kind) : kind}
             {understood < found && (
               <span className="quiet">
                 {' '}

@@ -191,11 +191,25 @@ function Told({
   readonly onLine: (line: number) => void;
 }): React.JSX.Element {
   const [isOpen, setOpen] = useState(rows.length < SEVERAL);
+  const [first, more] = rows;
+  if (first !== undefined && more === undefined)
+    return (
+      <li className="told">
+        <div className="asked">
+          <button type="button" className="plain-button strong" onClick={() => onLine(first.line)}>
+            {first.assumption}
+          </button>
+          <div className="quiet">
+            Line {first.line}. {name}
+          </div>
+        </div>
+      </li>
+    );
   return (
     <li className="told">
       <div className="asked">
         <FoldButton isOpen={isOpen} onToggle={() => setOpen(!isOpen)}>
-          {rows.length === 1 ? rows[0]?.assumption : `${rows.length} such as: ${rows[0]?.assumption ?? ''}`}
+          {rows.length} such as: {first?.assumption}
         </FoldButton>
         <div className="quiet">{name}</div>
         {isOpen &&

@@ -59,7 +59,8 @@ export function UnderstoodPane({ rows, typed, selected, onSelect }: Props): Reac
 function inWords({ rows }: RowGroup<UnderstoodRow>): string {
   const [first] = rows;
   const isBlock = first !== undefined && /^(entity|value) /.test(first.text);
-  return isBlock ? `${first.because}, ${amount(rows.length - 1, 'line')}` : amount(rows.length, 'line');
+  if (!isBlock) return amount(rows.length, 'line');
+  return rows.length === 1 ? first.because : `${first.because}, ${amount(rows.length - 1, 'line')}`;
 }
 
 const linesInWords = ({ line, endLine }: { readonly line: number; readonly endLine: number }): string =>
