@@ -266,7 +266,7 @@ await run(async () => {
     .getByLabel('A file to read')
     .setInputFiles(join(root, 'packages/core/test/intake/corpus/shore-office.sql'));
   await intake.getByRole('button', { name: 'Read it' }).click();
-  await intake.getByText('each Route owns many Sailing').click();
+  await intake.getByRole('tree', { name: 'Lines of notation' }).getByText('distance: decimal').click();
   await keep(intake, 'intake');
   const { validText } = await ask(`${url}api/designs/${id}`);
   await ask(`${url}api/designs/${id}/model`, 'PUT', {

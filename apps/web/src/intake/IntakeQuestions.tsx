@@ -48,11 +48,11 @@ export function IntakeQuestions(props: Props): React.JSX.Element {
         </span>
       </header>
       <ol className="panel-body asked-list">
-        {kinds.map((kind) =>
-          kind.rows.length < SEVERAL ? (
-            kind.rows.map((question) => <Question key={question.index} question={question} {...props} />)
+        {inOrder(kinds).map(([first, ...more]) =>
+          more.length === 0 ? (
+            <Question key={first.index} question={first} {...props} />
           ) : (
-            <Kind key={kind.name} kind={kind} {...props} />
+            <Kind key={first.index} kind={[first, ...more]} {...props} />
           ),
         )}
         {groupsOf(others, ({ ground }) => ground).map((kind) => (
@@ -63,31 +63,42 @@ export function IntakeQuestions(props: Props): React.JSX.Element {
   );
 }
 
+type Together = readonly [Numbered, ...Numbered[]];
+
+/** What is answered together, in the order of the source: several of a kind, and all others by themselves. */
+const inOrder = (kinds: readonly RowGroup<Numbered>[]): readonly Together[] =>
+  kinds
+    .flatMap(({ rows }): Together[] => {
+      const [first, ...more] = rows;
+      if (first === undefined) return [];
+      return rows.length < SEVERAL ? rows.map((one): Together => [one]) : [[first, ...more]];
+    })
+    .sort(([one], [other]) => one.index - other.index);
+
 /** Questions of one kind, answered together or one by one. */
-function Kind({ kind, ...props }: Props & { readonly kind: RowGroup<Numbered> }): React.JSX.Element {
+function Kind({ kind, ...props }: Props & { readonly kind: Together }): React.JSX.Element {
   const [isOpen, setOpen] = useState(false);
   const { chosen, onChoose } = props;
-  const [first] = kind.rows;
-  const all = kind.rows.map(({ index }) => index);
-  const options = first?.options ?? [];
+  const [first] = kind;
+  const all = kind.map(({ index }) => index);
+  const { options } = first;
   return (
     <>
       <li>
         <div className="asked">
           <FoldButton isOpen={isOpen} onToggle={() => setOpen(!isOpen)}>
-            {kind.rows.length} such as: {first?.question}
+            {kind.length} such as: {first.question}
           </FoldButton>
-          <div className="quiet">{first?.ground}</div>
+          <div className="quiet">{first.ground}</div>
         </div>
         <Answers
           options={options}
-          isTaken={(at) => kind.rows.every((one) => isTaken(one, chosen, at))}
+          isTaken={(at) => kind.every((one) => isTaken(one, chosen, at))}
           label={(option) => `all: ${option}`}
           onChoose={(at) => onChoose(all, at)}
         />
       </li>
-      {isOpen &&
-        kind.rows.map((question) => <Question key={question.index} question={question} {...props} />)}
+      {isOpen && kind.map((question) => <Question key={question.index} question={question} {...props} />)}
     </>
   );
 }
