@@ -52,7 +52,7 @@ export class MigrationService {
       const model = modelColumnsOf(mock.dataset);
       const rows = [...mock.records.dataset.everything()];
       const snapshots = new SnapshotStore(this.snapshots, mock.row.id);
-      await snapshots.take(`before revision ${newest.revision}`, { model, rows });
+      await snapshots.take(`before revision ${newest.revision}`, { model, rows }, options.watching);
       return true;
     });
   }

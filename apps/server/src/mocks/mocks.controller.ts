@@ -154,8 +154,12 @@ export class MocksController {
 
   /** Keeps the records as they are under a name, in the place of an earlier snapshot of that name. */
   @Route('POST /api/mocks/{id}/snapshots')
-  async takeSnapshot(@Param('id') id: string, @Body() { name }: SnapshotDto): Promise<Answered<Snapshot>> {
-    const { view, isNew } = await this.mocks.takeSnapshot(id, name);
+  async takeSnapshot(
+    @Param('id') id: string,
+    @Body() { name }: SnapshotDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Answered<Snapshot>> {
+    const { view, isNew } = await this.mocks.takeSnapshot(id, name, clientAbortSignal(response));
     const location = `/api/mocks/${id}/snapshots/${encodeURIComponent(name)}`;
     return new Answered(view, { created: isNew, location });
   }

@@ -200,11 +200,17 @@ export class MocksService {
     return this.snapshotsOf(this.mocks.find(id)).list();
   }
 
-  async takeSnapshot(id: string, name: string): Promise<{ view: Snapshot; isNew: boolean }> {
+  async takeSnapshot(
+    id: string,
+    name: string,
+    signal: AbortSignal,
+  ): Promise<{ view: Snapshot; isNew: boolean }> {
     const mock = this.mocks.find(id);
     await mock.records.settled();
     const model = modelColumnsOf(mock.dataset);
-    return this.snapshotsOf(mock).take(name, { model, rows: [...mock.records.dataset.everything()] });
+    const { watching } = this.mocks.writeOptions(mock, signal);
+    const rows = [...mock.records.dataset.everything()];
+    return this.snapshotsOf(mock).take(name, { model, rows }, watching);
   }
 
   removeSnapshot(id: string, name: string): Promise<void> {

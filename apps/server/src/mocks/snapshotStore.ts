@@ -1,9 +1,10 @@
 import type { Snapshot } from '@isomeros/api';
-import type { Row } from '@isomeros/core/model';
+import { mapInSteps, type Row } from '@isomeros/core/model';
 import type { Repository } from 'typeorm';
-import { packJson, unpackJson } from '../database/compressedJson.js';
+import { packText, unpackJson } from '../database/compressedJson.js';
 import type { SnapshotRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
+import { inSlices, type Watching } from '../slices.js';
 import type { ModelColumns } from './createDataset.js';
 
 /** More of them a mock does not keep. */
@@ -31,8 +32,12 @@ export class SnapshotStore {
     return rows.map(viewOf);
   }
 
-  /** Takes one; another of the same name is replaced. Returns whether there was none. */
-  async take(name: string, state: SnapshotState): Promise<{ view: Snapshot; isNew: boolean }> {
+  /** Takes one; another of the same name is replaced. Returns whether there was none. The signal ends it before. */
+  async take(
+    name: string,
+    state: SnapshotState,
+    watching: Watching,
+  ): Promise<{ view: Snapshot; isNew: boolean }> {
     const where = { datasetId: this.datasetId };
     const isNew = !(await this.rows.existsBy({ ...where, name }));
     if (isNew && (await this.rows.countBy(where)) >= MOST_SNAPSHOTS)
@@ -42,8 +47,9 @@ export class SnapshotStore {
       name,
       takenAt: new Date(),
       records: state.rows.length,
-      state: await packJson(state),
+      state: await packed(state, watching),
     };
+    watching.signal?.throwIfAborted();
     await this.rows.save(row);
     return { view: viewOf(row), isNew };
   }
@@ -58,6 +64,15 @@ export class SnapshotStore {
     const gone = await this.rows.delete({ datasetId: this.datasetId, name });
     if (gone.affected !== 1) throw new ApiProblem('not-found', `The mock has no snapshot ${name}.`);
   }
+}
+
+/** A state as JSON, compressed; there may be a million records, so others have their turn meanwhile. */
+async function packed({ model, rows }: SnapshotState, watching: Watching): Promise<Buffer> {
+  const texts = await inSlices(
+    mapInSteps('writing', rows, (row) => JSON.stringify(row)),
+    watching,
+  );
+  return packText(`{"model":${JSON.stringify(model)},"rows":[${texts.join()}]}`);
 }
 
 const viewOf = ({ name, takenAt, records }: Omit<SnapshotRow, 'state'>): Snapshot => ({

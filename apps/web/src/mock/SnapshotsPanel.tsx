@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { problemOf, refusalText } from '../app/api/client.js';
 import { amount } from '../app/parts/amount.js';
 import { useListSnapshotsQuery, useRemoveSnapshotMutation, useTakeSnapshotMutation } from './recordsApi.js';
+import { useRunning } from './useRunning.js';
+import { WorkProgress } from './WorkProgress.js';
 
 interface Props {
   readonly mock: string;
@@ -20,6 +22,7 @@ export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
     skip: !isOpen,
     refetchOnMountOrArgChange: true,
   });
+  const { work, run } = useRunning();
   const [takeSnapshot] = useTakeSnapshotMutation();
   const [removeSnapshot] = useRemoveSnapshotMutation();
   const [name, setName] = useState('');
@@ -33,7 +36,7 @@ export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
   const told = problem ?? problemOf(error)?.detail ?? null;
   const take = (): void => {
     if (name.trim() === '') return;
-    after(takeSnapshot({ mock, name: name.trim() }).unwrap());
+    after(run(takeSnapshot({ mock, name: name.trim() })));
     setName('');
   };
   const content = (
@@ -45,7 +48,10 @@ export function SnapshotsPanel({ mock, onRestore }: Props): React.JSX.Element {
         onChange={({ target }) => setName(target.value)}
         onPressEnter={take}
       />
-      <Button onClick={take}>Keep the records as they are</Button>
+      <Button disabled={work !== null} onClick={take}>
+        Keep the records as they are
+      </Button>
+      {work !== null && <WorkProgress mock={mock} onCancel={work.abort} />}
       {told !== null && (
         <p className="wrong" role="alert">
           {told}

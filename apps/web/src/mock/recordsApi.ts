@@ -34,7 +34,7 @@ export const recordsApi = serverApi.injectEndpoints({
       providesTags: ['Snapshots'],
     }),
     takeSnapshot: build.mutation<Snapshot, { readonly mock: string; readonly name: string }>({
-      queryFn: askWith(({ mock, name }) => api.takeSnapshot(mock, name)),
+      queryFn: askWith(({ mock, name }, signal) => api.takeSnapshot(mock, name, signal)),
       invalidatesTags: ['Snapshots'],
     }),
     restoreSnapshot: build.mutation<Mock, { readonly mock: string; readonly name: string }>({

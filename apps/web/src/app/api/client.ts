@@ -269,8 +269,8 @@ export const api = {
     call('PUT /api/mocks/{id}/unversioned', { id }, { body: served }),
   listSnapshots: async (id: string): Promise<readonly Snapshot[]> =>
     (await call('GET /api/mocks/{id}/snapshots', { id })).items,
-  takeSnapshot: (id: string, name: string): Promise<Snapshot> =>
-    call('POST /api/mocks/{id}/snapshots', { id }, { body: { name } }),
+  takeSnapshot: (id: string, name: string, signal: AbortSignal): Promise<Snapshot> =>
+    call('POST /api/mocks/{id}/snapshots', { id }, { body: { name }, signal }),
   restoreSnapshot: (id: string, name: string, signal: AbortSignal): Promise<Mock> =>
     call('POST /api/mocks/{id}/snapshots/{name}/restore', { id, name }, { signal }),
   removeSnapshot: async (id: string, name: string): Promise<void> => {
