@@ -1,22 +1,7 @@
 import type { Page } from '@playwright/test';
 import { curl } from './support/curl.js';
+import { FERRIES } from './support/ferries.js';
 import { expect, test, type Isomeros } from './support/isomeros.js';
-
-const TEXT = `entity Route
-  code: text(2..6), key
-  name: text(1..60), required
-
-entity Sailing
-  berth: text(1..4)
-  state: choice(planned, departed), default planned
-    depart: planned -> departed
-
-entity Booking
-  name: text(1..40), required
-
-each Route owns many Sailing as sailings, back as route
-each Sailing owns many Booking as bookings, back as sailing
-`;
 
 /** An outside client that calls until it is told to stop, or the server is away. */
 class OutsideClient {
@@ -63,13 +48,22 @@ async function openMock(page: Page, { url }: Isomeros, id: string): Promise<void
 const press = (page: Page, name: string): Promise<void> =>
   page.getByRole('button', { name, exact: true }).first().press('Enter');
 
+/** Narrows the journal to paths with a text, by keyboard. */
+async function lookFor(page: Page, path: string): Promise<void> {
+  await press(page, 'Journal');
+  await page.getByRole('group', { name: 'Journal' }).getByLabel('Path with').focus();
+  await page.keyboard.type(path);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+}
+
 test.use({ fresh: true });
 
 test('the Mock stage from end to end, by keyboard, while an outside client calls', async ({
   page,
   isomeros,
 }) => {
-  const id = await isomeros.createDesign(TEXT);
+  const id = await isomeros.createDesign(FERRIES);
   await isomeros.ask('PUT', `/api/designs/${id}/arrangements/beside`, { settings: { version: 'v2' } });
   const { id: mock, baseUrls } = await isomeros.ask<{
     id: string;
@@ -81,7 +75,8 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
   });
   const base = baseUrls.main;
   await curl('POST', `${base}/routes`, { code: 'KS', name: 'Over the sound' });
-  for (const berth of ['A1', 'A2', 'A3']) await curl('POST', `${base}/routes/KS/sailings`, { berth });
+  for (const berth of ['A1', 'A2', 'A3'])
+    await curl('POST', `${base}/routes/KS/sailings`, { berth, seats: 9 });
   await curl('POST', `${base}/routes/KS/sailings/1/bookings`, { name: 'Fog and rain' });
   const outside = new OutsideClient(base);
 
@@ -151,12 +146,7 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
 
   // The journal: narrowed to what the removal did, its cascade, pinned.
   await press(page, 'Exchanges');
-  await press(page, 'Journal');
-  const menu = page.getByRole('group', { name: 'Journal' });
-  await menu.getByLabel('Path with').focus();
-  await page.keyboard.type('/routes/KS');
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('Escape');
+  await lookFor(page, '/routes/KS');
   const log = page.getByRole('listbox', { name: 'Exchange log' });
   await expect(log.getByRole('option').filter({ hasText: 'DELETE' })).toBeVisible();
   await log.focus();
@@ -206,11 +196,7 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
     `/api/mocks/${mock}/record-types/Route/table?find=${encodeURIComponent(`where name = "${last}"`)}`,
   );
   expect([last, found.found]).toEqual([last, 1]);
-  await press(page, 'Journal');
-  await menu.getByLabel('Path with').focus();
-  await page.keyboard.type('/routes/KS');
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('Escape');
+  await lookFor(page, '/routes/KS');
   await page.getByLabel('Narrow the exchanges').focus();
   await page.keyboard.type('removeRoute');
   await expect(log.getByRole('option')).toHaveCount(1);

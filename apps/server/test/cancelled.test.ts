@@ -42,6 +42,7 @@ describe('what is cancelled', () => {
     await app.json('POST', `/api/mocks/${mock.id}/records/Route`, [{ name: 'After' }]);
     expect(await records()).toBe(4);
     await app.json('PUT', `/api/mocks/${mock.id}/seed-plan`, { counts: { Route: 300_000, Sailing: 0 } });
+    await leave(`/api/mocks/${mock.id}/seed-preview`, { counts: { Route: 300_000, Sailing: 0 } });
     await leave(`/api/mocks/${mock.id}/reset`, {});
     await app.json('POST', `/api/mocks/${mock.id}/records/Route`, [{ name: 'Once more' }]);
     expect(await records()).toBe(5);

@@ -30,7 +30,7 @@ export interface LiveSchema {
 }
 
 /** A decision that a source leaves open, and what was taken to be so. */
-export interface AskedInIntake extends Pick<IntakeQuestion, 'line' | 'endLine' | 'question' | 'ground'> {
+export interface ReportedQuestion extends Pick<IntakeQuestion, 'line' | 'endLine' | 'question' | 'ground'> {
   readonly options: readonly { readonly label: string; readonly assumed: boolean }[];
 }
 
@@ -38,7 +38,7 @@ export interface AskedInIntake extends Pick<IntakeQuestion, 'line' | 'endLine' |
 export interface IntakeReport {
   readonly understood: readonly Understood[];
   readonly assumed: readonly Assumed[];
-  readonly asked: readonly AskedInIntake[];
+  readonly asked: readonly ReportedQuestion[];
   readonly leftOut: readonly LeftOut[];
   readonly counts: readonly IntakeCount[];
 }

@@ -171,7 +171,7 @@ export class DurableDataset {
     while (this.flushing !== null) await this.flushing;
   }
 
-  /** Throws where nothing can be written. Only for whoever holds the dataset `exclusively`. */
+  /** Throws where nothing can be written: the outcome of a write is open, or somebody else holds the dataset. */
   checkWritable(): void {
     if (this.stopped !== null) throw new NotStored(this.stopped);
   }

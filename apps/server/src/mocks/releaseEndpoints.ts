@@ -5,7 +5,7 @@ import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
 
 /** The records of a dataset as they can be served under a release too; `null` where they cannot. */
-export function* sharedRows(
+function* sharedRows(
   model: Model,
   rows: readonly Row[],
   release: ServedRelease,

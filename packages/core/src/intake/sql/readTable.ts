@@ -124,7 +124,7 @@ const CONSTRAINTS: ReadonlySet<string> = new Set([
 const startsConstraint = (reader: SqlReader): boolean => CONSTRAINTS.has(reader.peek()?.word ?? '');
 
 /** Reads a constraint and adds it to its table; `false` where a column stands here. */
-export function readConstraint(table: SqlTable, reader: SqlReader, name: string | null): boolean {
+function readConstraint(table: SqlTable, reader: SqlReader, name: string | null): boolean {
   const { lines } = reader;
   if (reader.take('PRIMARY', 'KEY')) {
     passUsing(reader);
