@@ -19,6 +19,7 @@ const CORE_FOLDERS = [
   'transfer',
   'records',
   'migration',
+  'initialRecords',
 ];
 
 const coreDirections = CORE_FOLDERS.map((folder, index) => ({

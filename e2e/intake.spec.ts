@@ -138,3 +138,102 @@ test('JSON Schema and records are read; what is none is told, and nothing is los
   await record.press('Enter');
   await expect(page.getByRole('region', { name: 'Understood' })).toContainText('entity DeckHand');
 });
+
+const DUMP = `CREATE TABLE harbours (code char(3) PRIMARY KEY, name varchar(40) NOT NULL);
+CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, origin_code char(3) NOT NULL REFERENCES harbours (code));
+INSERT INTO harbours VALUES ('KSH', 'Kestrel Head'), ('WKH', 'Wick Haven');
+INSERT INTO routes VALUES (7, 'KSH'), (9, 'XXX');
+`;
+
+test('the records of a dump are the data: a mock begins with them, by keyboard, and goes back to them', async ({
+  page,
+  isomeros,
+}) => {
+  await page.goto(`${isomeros.url}/intake?from=sql`);
+  await page.getByRole('textbox', { name: 'SQL DDL' }).fill(DUMP);
+  await page.getByLabel('Name of the design').fill('Dumped');
+  await page.getByRole('button', { name: 'Read it' }).press('Enter');
+  await expect(page.getByRole('list', { name: 'Counts' })).toContainText('4 records 1 left out');
+  await expect(page.getByRole('tree', { name: 'Left out of the model' })).toContainText(
+    'There is no Harbour XXX.',
+  );
+  const seeds = page.getByRole('checkbox', { name: 'Seed with these 3 records' });
+  await expect(seeds).toBeChecked();
+  await page.getByRole('button', { name: 'Keep as a design' }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'Dumped' })).toBeVisible();
+  await page.getByRole('link', { name: /Mock/ }).press('Enter');
+  await expect(page.getByRole('radio', { name: 'the 3 initial records of the design' })).toBeChecked();
+  await page.getByRole('button', { name: 'Start the mock' }).press('Enter');
+  await page.getByRole('button', { name: 'Records', exact: true }).press('Enter');
+  const list = page.getByRole('region', { name: 'Records', exact: true });
+  await expect(list).toContainText('3 in all');
+  const { baseUrls } = (await isomeros.ask<{ items: { baseUrls: { main: string } }[] }>('GET', '/api/mocks'))
+    .items[0] ?? { baseUrls: { main: '' } };
+  const route = await fetch(`${baseUrls.main}/routes/7`);
+  expect(await route.json()).toMatchObject({ id: 7, originCode: 'KSH' });
+  expect((await fetch(`${baseUrls.main}/routes/7`, { method: 'DELETE' })).status).toBe(204);
+  await expect(list).toContainText('2 in all');
+
+  await page.getByText('Wick Haven').click();
+  const name = page.getByRole('region', { name: 'Record', exact: true }).getByRole('row', { name: /^name/ });
+  await name.getByRole('button', { name: 'Use as example' }).press('Enter');
+  await expect(name).toContainText('the example');
+
+  await page.getByRole('button', { name: 'Import, export, seed' }).press('Enter');
+  await expect(page.getByRole('radio', { name: 'the 3 initial records of the design' })).toBeChecked();
+  await page.getByRole('button', { name: 'Preview' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'Preview of the seed' })).toContainText(
+    'Would give 3 records',
+  );
+  await page.getByRole('button', { name: 'Reset to them' }).press('Enter');
+  await page.getByRole('button', { name: 'Reset', exact: true }).last().press('Enter');
+  await expect.poll(async () => (await fetch(`${baseUrls.main}/routes/7`)).status).toBe(200);
+
+  await page.getByRole('button', { name: 'Remove them' }).press('Enter');
+  await page.getByRole('tooltip').getByRole('button', { name: 'Remove', exact: true }).press('Enter');
+  await expect(page.getByRole('radio', { name: /initial records/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Reset to this seed' }).press('Enter');
+  await page.getByRole('tooltip').getByRole('button', { name: 'Reset', exact: true }).press('Enter');
+  await expect.poll(async () => (await fetch(`${baseUrls.main}/routes/1`)).status).toBe(200);
+});
+
+test('records that are not wanted are left out, and the keeping of a large source can be cancelled', async ({
+  page,
+  isomeros,
+}) => {
+  await page.goto(`${isomeros.url}/intake?from=sql`);
+  await page.getByRole('textbox', { name: 'SQL DDL' }).fill(DUMP);
+  await page.getByLabel('Name of the design').fill('Without records');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByRole('checkbox', { name: 'Seed with these 3 records' }).uncheck();
+  await page.getByRole('button', { name: 'Keep as a design' }).click();
+  await page.waitForURL(/\/designs\/.+\/model/);
+  const { items } = await isomeros.ask<{ items: { name: string; initialRecords: number }[] }>(
+    'GET',
+    '/api/designs',
+  );
+  expect(items.find((one) => one.name === 'Without records')?.initialRecords).toBe(0);
+
+  await page.goto(`${isomeros.url}/intake?from=records`);
+  await page.getByRole('textbox', { name: 'Sample records' }).fill('berth;size\nA1;3\n');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('region', { name: 'Understood' })).toContainText('entity Record');
+  await page.getByRole('button', { name: 'Keep as a design' }).click();
+  await page.waitForURL(/\/designs\/.+\/model/);
+  await expect(
+    page.getByRole('tree', { name: 'Path tree' }).getByText('/records', { exact: true }),
+  ).toBeVisible();
+
+  const lines = Array.from({ length: 60_000 }, (_, at) => `${at},Harbour ${at},${at % 9}`);
+  await page.goto(`${isomeros.url}/intake?from=records`);
+  await page.getByLabel('A file to read').setInputFiles({
+    name: 'harbours.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`id,name,depth\n${lines.join('\n')}`),
+  });
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByRole('button', { name: 'Keep as a design' }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Keep as a design' })).toBeEnabled();
+  await expect(page.getByRole('heading', { name: 'Harbours' })).toBeVisible();
+});

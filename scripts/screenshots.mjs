@@ -1,4 +1,6 @@
 // Takes the pictures in docs/screenshots from a running application with the sample: npm start, then this.
+import { Buffer } from 'node:buffer';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { ensureChromium } from './lib/chromium.mjs';
@@ -19,6 +21,19 @@ const CHROMIUM = {
     '--disable-sync',
   ],
 };
+
+const OFFICES =
+  'north south east west upper lower inner outer old new great little far near wide dark bright long round warm cold calm'.split(
+    ' ',
+  );
+
+/** The tables and records of many offices, each with names of their own. */
+function shoreOffices() {
+  const office = readFileSync(join(root, 'packages/core/test/intake/corpus/shore-office.sql'), 'utf8');
+  const tables = /\b(?:harbours|routes|sailings|vessels|certificates|crew|sailing_crew)\b(?=[ (;"'])/g;
+  const texts = OFFICES.map((name) => office.replace(tables, (table) => `${name}_${table}`));
+  return Buffer.from(texts.join('\n'));
+}
 
 async function ask(url, method = 'GET', body = undefined) {
   const headers = {
@@ -264,9 +279,14 @@ await run(async () => {
   const intake = await open('light', 'intake?from=sql');
   await intake
     .getByLabel('A file to read')
-    .setInputFiles(join(root, 'packages/core/test/intake/corpus/shore-office.sql'));
+    .setInputFiles({ name: 'shore-offices.sql', mimeType: 'application/sql', buffer: shoreOffices() });
   await intake.getByRole('button', { name: 'Read it' }).click();
-  await intake.getByRole('tree', { name: 'Lines of notation' }).getByText('distance: decimal').click();
+  const lines = intake.getByRole('tree', { name: 'Lines of notation' });
+  await lines
+    .getByRole('treeitem', { name: /^NorthRoute / })
+    .getByRole('button')
+    .click();
+  await lines.getByText('distance: decimal').first().click();
   await keep(intake, 'intake');
   const { validText } = await ask(`${url}api/designs/${id}`);
   await ask(`${url}api/designs/${id}/model`, 'PUT', {

@@ -86,6 +86,11 @@ describe('what is answered', () => {
       'entity Route\n  name: text, required, unique\n  state: choice(open, closed), default open\n    close: open -> closed\n';
     const design = await ask('POST /api/designs', '/api/designs', { source: { format: 'notation', text } });
     const at = `/api/designs/${String(design['id'])}`;
+    await ask('GET /api/designs/{id}/initial-records', `${at}/initial-records`);
+    const intake = await ask('POST /api/intakes', '/api/intakes', {
+      source: { format: 'records', text: '[' },
+    });
+    await ask('GET /api/intakes/{id}', `/api/intakes/${String(intake['id'])}`);
     await ask('GET /api/designs', '/api/designs');
     await ask('GET /api/samples', '/api/samples');
     await ask('GET /api/problems', '/api/problems');

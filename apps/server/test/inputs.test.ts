@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import type { RouteKey } from '@isomeros/api';
 import {
+  CopyDto,
   CreateDesignDto,
+  DesignFileQueryDto,
   DesignsQueryDto,
   ArrangementNameDto,
   ChangesQueryDto,
@@ -42,7 +44,9 @@ import { document, operationOf, operations, type Operation, type Schema } from '
 const CHECKED: readonly (readonly [RouteKey, 'query' | 'body', InputClass])[] = [
   ['GET /api/designs', 'query', DesignsQueryDto],
   ['POST /api/designs', 'body', CreateDesignDto],
-  ['POST /api/designs/{id}/copy', 'body', NameDto],
+  ['POST /api/intakes', 'body', CreateDesignDto],
+  ['POST /api/designs/{id}/copy', 'body', CopyDto],
+  ['GET /api/designs/{id}/file', 'query', DesignFileQueryDto],
   ['PUT /api/designs/{id}/name', 'body', NameDto],
   ['PUT /api/designs/{id}/model', 'body', SaveModelDto],
   ['PUT /api/designs/{id}/choices', 'body', SaveChoicesDto],

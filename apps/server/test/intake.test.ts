@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { TEST_SETTINGS } from './support/settings.js';
 import { clientAbortSignal } from '../src/http/clientAbort.js';
 import { MAX_INTAKE_BYTES } from '@isomeros/core/intake';
-import type { CreatedDesign, LiveSchemaAddress } from '@isomeros/api';
+import type { CreatedDesign, LiveSchemaAddress, RunningIntake } from '@isomeros/api';
 import { readLiveSchema } from '../src/intake/liveSchema.js';
 import { ComputeService } from '../src/compute/compute.service.js';
 import { IntakeService } from '../src/intake/intake.service.js';
@@ -104,6 +104,50 @@ describe('designs from what there is already', () => {
     expect(((await response.json()) as DesignBody).text).toContain('depth: decimal, required');
   });
 
+  test('a source can be read without waiting for it: how far it is, and what became of it, is told', async () => {
+    const rows = Array.from({ length: 60_000 }, (_, at) => `${at + 1},KSH-${at},${at % 7}.5`);
+    const text = `id,code,depth\n${rows.join('\n')}`;
+    const source = { format: 'records', text, record: 'Harbour' };
+    const begun = await app.send('POST', '/api/intakes', { name: 'Read', source });
+    expect(begun.status).toBe(202);
+    const path = begun.headers.get('location') ?? '';
+    const told: number[] = [];
+    const ended = await eventually(async () => {
+      const intake = await app.json<RunningIntake>('GET', path);
+      told.push(intake.done);
+      return intake.design === null ? null : intake;
+    }, 'the end of the intake');
+    expect(told).toEqual([...told].sort((a, b) => a - b));
+    expect(told.some((done) => done > 0 && done < 1)).toBe(true);
+    expect([ended.done, ended.problem, ended.report?.counts[0]?.found]).toEqual([1, null, 60_000]);
+    expect((await app.json<DesignBody>('GET', `/api/designs/${ended.design ?? ''}`)).initialRecords).toBe(
+      60_000,
+    );
+    expect((await app.send('DELETE', path)).status).toBe(204);
+    expect((await app.send('GET', path)).status).toBe(404);
+  });
+
+  test('an intake that comes to nothing says why, and one that is cancelled leaves no design', async () => {
+    const begun = await app.json<RunningIntake>('POST', '/api/intakes', {
+      source: { format: 'sql', text: 'SELECT 1;' },
+    });
+    const ended = await eventually(async () => {
+      const intake = await app.json<RunningIntake>('GET', `/api/intakes/${begun.id}`);
+      return intake.problem === null ? null : intake;
+    }, 'the problem of the intake');
+    expect([ended.design, ended.problem?.status, ended.problem?.detail]).toEqual([
+      null,
+      422,
+      'No CREATE TABLE was found.',
+    ]);
+    const source = { format: 'sql', text: ddl(2_000_000) };
+    const { id } = await app.json<RunningIntake>('POST', '/api/intakes', { name: 'Never made', source });
+    expect((await app.send('DELETE', `/api/intakes/${id}`)).status).toBe(204);
+    expect((await begin('sql', ddl(100), 'Made after it')).status).toBe(201);
+    const { items } = await app.json<{ items: readonly DesignBody[] }>('GET', '/api/designs?name=Never');
+    expect(items).toEqual([]);
+  });
+
   test('while a large source is read the server goes on answering', async () => {
     const state = { isRead: false };
     const reading = begin('sql', ddl(600_000)).finally(() => (state.isRead = true));
@@ -117,11 +161,17 @@ describe('designs from what there is already', () => {
     const compute = new ComputeService(TEST_SETTINGS);
     const intake = new IntakeService(compute);
     const gone = [new AbortController(), new AbortController()];
-    const readings = gone.map(({ signal }) => intake.read('sql', ddl(2_000_000), 'Gone', signal));
+    const readings = gone.map(({ signal }) =>
+      intake.read('sql', { text: ddl(2_000_000), name: 'Gone' }, signal),
+    );
     gone.forEach((controller) => setImmediate(() => controller.abort()));
     for (const reading of readings) await expect(reading).rejects.toThrow('The client went away.');
-    const { text } = await intake.read('sql', ddl(100), 'Next', new AbortController().signal);
-    expect(text).toContain('entity T1');
+    const { intake: read } = await intake.read(
+      'sql',
+      { text: ddl(100), name: 'Next' },
+      new AbortController().signal,
+    );
+    expect(read.text).toContain('entity T1');
     await compute.onModuleDestroy();
   });
 

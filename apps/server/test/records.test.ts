@@ -186,7 +186,13 @@ describe('what is wanted of seed records', () => {
     expect([first.Route.length, first.Sailing.length]).toEqual([10, 20]);
     expect(new Set(first.Route.map(({ state }) => state))).toEqual(new Set(['closed']));
     const told = await app.json('PUT', `${path}/seed-plan`, { seed: 5, counts: { Route: 3, Sailing: 1 } });
-    expect(told).toEqual({ seed: 5, counts: { Route: 3, Sailing: 1 }, children: {}, shares: {} });
+    expect(told).toEqual({
+      seed: 5,
+      initialRecords: false,
+      counts: { Route: 3, Sailing: 1 },
+      children: {},
+      shares: {},
+    });
     expect(await app.json('GET', `${path}/seed-plan`)).toEqual(told);
     const preview = await app.json<SeedPreview>('POST', `${path}/seed-preview`, told);
     expect(await read()).toEqual(first);

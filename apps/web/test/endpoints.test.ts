@@ -23,6 +23,8 @@ const mockOf = (id: string, arrangements: readonly string[], releases: readonly 
   faults: 0,
   obstacles: [],
   shortfalls: [],
+  initialRecords: false,
+  adjustments: [],
 });
 
 const MOCKS = [mockOf('a', [], ['1.0']), mockOf('b', ['main', 'flat'], ['2.0'])];

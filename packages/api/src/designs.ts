@@ -3,6 +3,7 @@ import type { ArrangementChoices, Choices, SettingLevel, SettingValue } from '@i
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
 import type { Identities, PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
+import type { ProblemBody } from './problems.js';
 import type { Items, PageQuery } from './route.js';
 
 /** What a design amounts to, in numbers. */
@@ -30,6 +31,11 @@ export interface DesignSummary {
   /** null while they are worked out anew after an upgrade. */
   readonly figures: DesignFigures | null;
   readonly fingerprint: readonly FingerprintColumn[];
+  /**
+   * How many records its mocks begin with, where nothing else is said; 0 where it has none and they are seeded.
+   * @TJS-type integer
+   */
+  readonly initialRecords: number;
 }
 
 /** A design with its model. */
@@ -45,10 +51,40 @@ export interface Design extends DesignSummary {
   readonly possibleRenames: readonly PossibleRename[];
 }
 
+/** The records that mocks of a design begin with, at the model they fitted. */
+export interface InitialRecords {
+  /** @TJS-type integer */
+  readonly records: number;
+  /**
+   * null where there are none.
+   * @format date-time
+   */
+  readonly keptAt: string | null;
+  readonly types: readonly {
+    readonly type: string;
+    /** @TJS-type integer */
+    readonly records: number;
+  }[];
+}
+
 /** A design as it was made, with what became of the source it was read from. */
 export interface CreatedDesign extends Design {
   /** `null` where it was not read from elsewhere. */
   readonly report: IntakeReport | null;
+}
+
+/** A source that is read as a design while whoever sent it does something else. It is told of for ten minutes after its end. */
+export interface RunningIntake {
+  /** @format uuid */
+  readonly id: string;
+  /** The share of the reading that is done, from 0 to 1. */
+  readonly done: number;
+  /** The id of the design that was made; `null` before. */
+  readonly design: string | null;
+  /** What became of the source, once there is a design. */
+  readonly report: IntakeReport | null;
+  /** Why there is none and will be none. */
+  readonly problem: ProblemBody | null;
 }
 
 /** What a design can be made from. */
@@ -62,11 +98,35 @@ export interface NewDesign {
    * @maxLength 120
    */
   readonly name?: string;
+  /** Whether the records of the source become those that mocks of the design begin with. They do where it is left out. */
+  readonly records?: boolean;
   readonly source: {
     readonly format: SourceFormat;
     /** The source itself; of a sample its id. */
     readonly text: string;
+    /**
+     * Of what is read from elsewhere: options by the questions that its report asks, both by their index from 0. What was
+     * assumed stands where nothing is answered.
+     */
+    readonly answers?: { readonly [question: string]: number };
+    /**
+     * Of what is read from elsewhere: what one record is, where it does not say; the name of the design where it is left
+     * out.
+     * @maxLength 120
+     */
+    readonly record?: string;
   };
+}
+
+/** A copy of a design. */
+export interface NewCopy extends DesignName {
+  /** Whether it has its initial records, too. It has where it is left out. */
+  readonly records?: boolean;
+}
+
+export interface DesignFileQuery {
+  /** Whether the file carries the initial records. It does where it is left out. */
+  readonly records?: boolean;
 }
 
 export interface DesignName {
@@ -189,6 +249,18 @@ export interface DesignRoutes {
     readonly headers: 'Location' | 'ETag';
     readonly problems: 'invalid' | 'too-large' | 'media-type' | 'unsound';
   };
+  /** Create a design without waiting for it: how far it is, and what became of it, is told where the answer leads */
+  'POST /api/intakes': {
+    readonly body: NewDesign;
+    readonly status: 202;
+    readonly answer: RunningIntake;
+    readonly headers: 'Location';
+    readonly problems: 'invalid' | 'too-large' | 'media-type' | 'conflict';
+  };
+  /** Read how far an intake is, or what became of it */
+  'GET /api/intakes/{id}': { readonly answer: RunningIntake; readonly problems: 'not-found' };
+  /** Cancel an intake, or forget what became of it */
+  'DELETE /api/intakes/{id}': { readonly status: 204; readonly problems: 'not-found' };
   /** Read a design */
   'GET /api/designs/{id}': {
     readonly answer: Design;
@@ -209,7 +281,7 @@ export interface DesignRoutes {
   };
   /** Create a design like another one */
   'POST /api/designs/{id}/copy': {
-    readonly body: DesignName;
+    readonly body: NewCopy;
     readonly status: 201;
     readonly answer: Design;
     readonly headers: 'Location' | 'ETag';
@@ -225,8 +297,19 @@ export interface DesignRoutes {
   };
   /** Read a whole design as one file */
   'GET /api/designs/{id}/file': {
+    readonly query: DesignFileQuery;
     readonly answer: DesignFileBody;
     readonly headers: 'ETag';
+    readonly problems: 'not-found' | 'bad-parameter';
+  };
+  /** Read which records mocks of a design begin with */
+  'GET /api/designs/{id}/initial-records': {
+    readonly answer: InitialRecords;
+    readonly problems: 'not-found';
+  };
+  /** Let mocks of a design begin with seed records again; those that are running keep theirs */
+  'DELETE /api/designs/{id}/initial-records': {
+    readonly status: 204;
     readonly problems: 'not-found';
   };
   /** Read the text of a model as a file */

@@ -34,6 +34,11 @@ export interface NewMock extends Partial<SeedPlan> {
    * @TJS-type integer
    */
   readonly seed?: number;
+  /**
+   * Whether it begins with the initial records of its design. Where it is left out, it does if the design has them and
+   * nothing is said about seed records.
+   */
+  readonly initialRecords?: boolean;
 }
 
 /** An arrangement or a release of a mock; the first arrangement where neither is named. */
@@ -85,6 +90,10 @@ export interface Mock {
   readonly obstacles: readonly string[];
   /** Entities that got fewer seed records than wanted when the mock was made or reset. */
   readonly shortfalls: readonly Shortfall[];
+  /** Whether a reset takes the initial records of the design rather than seed records. */
+  readonly initialRecords: boolean;
+  /** What of the initial records did not fit the model when the mock was made or reset, and what was done about it. */
+  readonly adjustments: readonly string[];
 }
 
 /** Somebody whom an arrangement or a release of a mock knows. */
@@ -110,6 +119,8 @@ export interface SeedSettings extends SeedPlan {
    * @TJS-type integer
    */
   readonly seed: number;
+  /** Whether the initial records of the design are taken instead. */
+  readonly initialRecords: boolean;
 }
 
 /** What goes wrong on purpose, and the number that makes a run of it repeatable. */
@@ -236,7 +247,7 @@ export interface MockRoutes {
   'POST /api/mocks/{id}/start': { readonly answer: Mock; readonly problems: 'not-found' | 'conflict' };
   /** Stop a mock; its records stay */
   'POST /api/mocks/{id}/stop': { readonly answer: Mock; readonly problems: 'not-found' };
-  /** Put fresh seed records in place of all */
+  /** Put fresh records in place of all: the initial ones of the design, or seed records */
   'POST /api/mocks/{id}/reset': { readonly answer: Mock; readonly problems: 'not-found' | 'unavailable' };
   /** Say which version answers requests that name none, where a header tells versions apart */
   'PUT /api/mocks/{id}/unversioned': {

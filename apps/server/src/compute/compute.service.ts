@@ -1,4 +1,5 @@
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { errorCode } from '../errors.js';
 import { clientGone } from '../http/clientAbort.js';
@@ -15,6 +16,14 @@ const IDLE_MS = 60_000;
 const MEMORY_MIB = 1_024;
 /** Contracts and documents are many small objects that live on: fewer, larger rounds of collection suit them. */
 const YOUNG_MIB = 96;
+
+interface RunOptions {
+  /** What is said where it takes more than may be. */
+  readonly refusal: string;
+  /** Ends it where whoever asked is gone. */
+  readonly gone?: AbortSignal;
+  readonly transferList?: readonly MessagePort[];
+}
 
 /** Works things out in threads of their own, each within its time and memory. */
 @Injectable()
@@ -45,28 +54,41 @@ export class ComputeService implements OnModuleDestroy {
     name: Name,
     task: Parameters<Program[Name]>[0],
   ): Promise<Awaited<ReturnType<Program[Name]>>> {
-    return this.runIn(this.pool, name, task, 'The model implies more than can be derived here');
+    return this.runIn(this.pool, name, task, { refusal: 'The model implies more than can be derived here' });
   }
 
-  /** Reads a source; the signal ends the reading. */
-  readSource(
-    task: Parameters<Program['readSource']>[0],
+  /** Reads a source, and tells now and then how far it is, from 0 to 1; the signal ends the reading. */
+  async readSource(
+    task: Omit<Parameters<Program['readSource']>[0], 'progress'>,
     signal: AbortSignal,
+    onProgress: (done: number) => void,
   ): Promise<Awaited<ReturnType<Program['readSource']>>> {
-    return this.runIn(this.sources, 'readSource', task, 'The source is more than can be read here', signal);
+    const { port1: own, port2: progress } = new MessageChannel();
+    own.on('message', onProgress);
+    try {
+      return await this.runIn(
+        this.sources,
+        'readSource',
+        { ...task, progress },
+        { refusal: 'The source is more than can be read here', gone: signal, transferList: [progress] },
+      );
+    } finally {
+      own.close();
+    }
   }
 
   private async runIn<Name extends TaskName>(
     pool: Piscina,
     name: Name,
     task: Parameters<Program[Name]>[0],
-    refusal: string,
-    gone?: AbortSignal,
+    { refusal, gone, transferList = [] }: RunOptions,
   ): Promise<Awaited<ReturnType<Program[Name]>>> {
     const late = AbortSignal.timeout(LIMIT_MS);
     const signal = gone === undefined ? late : AbortSignal.any([gone, late]);
     try {
-      return (await pool.run(task, { name, signal })) as Awaited<ReturnType<Program[Name]>>;
+      return (await pool.run(task, { name, signal, transferList: [...transferList] })) as Awaited<
+        ReturnType<Program[Name]>
+      >;
     } catch (error) {
       if (gone?.aborted === true) throw clientGone();
       if (late.aborted)

@@ -6,6 +6,7 @@ import {
   type ChoiceProblem,
   type Choices,
   type Exposures,
+  type FileRecords,
 } from '@isomeros/core/arrangement';
 import { compare, type ContractChange } from '@isomeros/core/comparison';
 import {
@@ -16,8 +17,21 @@ import {
   type FingerprintColumn,
 } from '@isomeros/core/contract';
 import { derive, refusedExposures } from '@isomeros/core/derivation';
-import { importModel, type Intake, type IntakeFormat } from '@isomeros/core/intake';
-import type { Identities, Model } from '@isomeros/core/model';
+import {
+  answer,
+  importModel,
+  wrongAnswers,
+  type IntakeFormat,
+  type WrongAnswer,
+} from '@isomeros/core/intake';
+import {
+  readNamedRecords,
+  withRecords,
+  type IntakeWithRecords,
+  type NamedRecordsRead,
+} from '@isomeros/core/initialRecords';
+import type { Identities, Model, Row } from '@isomeros/core/model';
+import { recordsByType } from '@isomeros/core/transfer';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
 import { publicationSource } from '@isomeros/core/engine';
 import {
@@ -28,8 +42,10 @@ import {
   type PublicationName,
   type PublicationSource,
 } from '@isomeros/core/publication';
+import { randomUUID } from 'node:crypto';
+import type { MessagePort } from 'node:worker_threads';
 import { LRUCache } from 'lru-cache';
-import { packText, unpackText } from '../database/compressedJson.js';
+import { packJson, packText, unpackText } from '../database/compressedJson.js';
 import { figuresOfDesign } from '../designs/figures.js';
 
 /**
@@ -209,13 +225,73 @@ export async function changesSinceRelease({
   return compare(release, { kind: 'arrangement', name: source.arrangement, contract }).changes;
 }
 
-/** Reads a source as a model. */
-export const readSource = ({
-  format,
-  source,
-  name,
-}: {
+/** A source that is read, and how its questions are answered. */
+interface Source {
   readonly format: IntakeFormat;
   readonly source: string;
   readonly name: string;
-}): Intake => importModel(format, source, name);
+  /** What one record is, where the source does not say. */
+  readonly record: string | undefined;
+  readonly answers: Readonly<Record<string, unknown>>;
+  /** Is told now and then how far the reading is, from 0 to 1. */
+  readonly progress: MessagePort;
+}
+
+/** Records that fit a model, as they are stored with it. */
+export interface CompressedRecords {
+  readonly records: number;
+  /** How many there are of each type that has some. */
+  readonly types: readonly { readonly type: string; readonly records: number }[];
+  /** The rows as JSON, compressed (RFC 1951). */
+  readonly compressed: Uint8Array;
+}
+
+async function compressRecords(model: Model, rows: readonly Row[]): Promise<CompressedRecords> {
+  const types = [...recordsByType(model, rows)].flatMap(([{ entity }, { length }]) =>
+    length === 0 ? [] : [{ type: entity.name, records: length }],
+  );
+  return {
+    records: rows.length,
+    types,
+    compressed: await packJson(rows),
+  };
+}
+
+/** What became of a source; its records are compressed. */
+export type ReadIntake = Omit<IntakeWithRecords, 'rows'>;
+
+interface SourceRead {
+  readonly intake: ReadIntake;
+  readonly records: CompressedRecords;
+  /** Answers to what is not asked. */
+  readonly wrong: readonly WrongAnswer[];
+}
+
+/** Reads a source as a model with the records that fit it. */
+export async function readSource({
+  format,
+  source,
+  name,
+  record,
+  answers,
+  progress,
+}: Source): Promise<SourceRead> {
+  const runtime = { now: Date.now(), uuid: randomUUID };
+  const tell = (done: number): void => progress.postMessage(done);
+  const first = importModel(format, source, name, { record, now: runtime.now, progress: tell });
+  const wrong = wrongAnswers(first, answers);
+  const chosen = wrong.length > 0 ? {} : (answers as Readonly<Record<number, number>>);
+  const { rows, ...intake } = withRecords(answer(first, chosen), runtime);
+  return { intake, records: await compressRecords(intake.model, rows), wrong };
+}
+
+/** Records that a design file carries, or what is wrong with them. */
+export async function fileRecords({
+  most,
+  ...file
+}: FileRecords & { readonly most: number }): Promise<
+  CompressedRecords | Extract<NamedRecordsRead, { ok: false }>
+> {
+  const read = readNamedRecords(file, { now: Date.now(), uuid: randomUUID }, most);
+  return read.ok ? compressRecords(read.model, read.rows) : read;
+}

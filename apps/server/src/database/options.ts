@@ -15,11 +15,13 @@ import { KeptPlurals1796000000014 } from './migrations/0014-kept-plurals.js';
 import { Tokens1796000000015 } from './migrations/0015-tokens.js';
 import { Journals1796100000016 } from './migrations/0016-journals.js';
 import { Unversioned1796100000017 } from './migrations/0017-unversioned.js';
+import { InitialRecords1796200000018 } from './migrations/0018-initial-records.js';
 import { SeedPlans1795000000009 } from './migrations/0009-seed-plans.js';
 import {
   DatasetRow,
   DesignRow,
   EndpointRow,
+  InitialRecordsRow,
   InstallationStateRow,
   IdempotentResponseRow,
   JournalSegmentRow,
@@ -36,6 +38,7 @@ export const TABLES = [
   DesignRow,
   RevisionRow,
   ReleaseRow,
+  InitialRecordsRow,
   MockRow,
   EndpointRow,
   DatasetRow,
@@ -67,6 +70,7 @@ export const MIGRATIONS = [
   Tokens1796000000015,
   Journals1796100000016,
   Unversioned1796100000017,
+  InitialRecords1796200000018,
 ];
 
 interface ConnectionOptions {

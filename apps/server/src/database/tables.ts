@@ -83,6 +83,31 @@ export class RevisionRow {
   state: Buffer;
 }
 
+/** The records that mocks of a design begin with. */
+@Entity({ name: 'initial_records' })
+export class InitialRecordsRow {
+  @PrimaryColumn({ type: 'char', length: 36, name: 'design_id' })
+  designId: string;
+
+  @Column({ type: 'datetime', precision: 3, name: 'kept_at' })
+  keptAt: Date;
+
+  @Column({ type: 'int', unsigned: true })
+  records: number;
+
+  /** How many there are of each type, as JSON. */
+  @Column({ type: 'longtext' })
+  types: string;
+
+  /** The model they fitted, as JSON. */
+  @Column({ type: 'longtext' })
+  model: string;
+
+  /** The rows as JSON, compressed (RFC 1951). */
+  @Column({ type: 'longblob', name: 'compressed_rows' })
+  rows: Buffer;
+}
+
 /** A contract frozen under a label. What it holds never changes. */
 @Entity({ name: 'releases' })
 export class ReleaseRow {
@@ -195,6 +220,10 @@ export class DatasetRow {
   /** What is wanted of seed records, as JSON. */
   @Column({ type: 'longtext', name: 'seed_plan' })
   seedPlan: string;
+
+  /** Whether it begins with the initial records of its design rather than with seed records. */
+  @Column({ type: 'boolean', name: 'begins_initial', default: false })
+  beginsInitial: boolean;
 
   @Column({ type: 'longtext', name: 'model_text' })
   modelText: string;

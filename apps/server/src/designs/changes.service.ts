@@ -1,5 +1,5 @@
 import type { Design, RevisionKind } from '@isomeros/api';
-import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import {
   findArrangement,
@@ -8,13 +8,18 @@ import {
   type ArrangementChoices,
   type Choices,
   type DesignFile,
+  type FileRecords,
 } from '@isomeros/core/arrangement';
 import { MAX_TEXT_BYTES, withDesignName, type Diagnostic } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, Repository, type EntityManager } from 'typeorm';
+import type { CompressedRecords } from '../compute/program.js';
 import { ComputeService } from '../compute/compute.service.js';
-import { DesignRow, InstallationStateRow, ReleaseRow } from '../database/tables.js';
+import { DesignRow, InitialRecordsRow, InstallationStateRow, ReleaseRow } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
 import { ApiProblem } from '../http/problem.js';
+import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
+import { InitialRecordsService } from './initialRecords.service.js';
+import { modelColumns } from './modelColumns.js';
 import { orThrow } from './orThrow.js';
 import { DesignDependents } from './designDependents.js';
 import {
@@ -33,6 +38,15 @@ const FIRST_SAMPLE = 'kestrel-sound-ferries';
 /** A removed design can be brought back for so long. */
 const REMOVED_KEPT_MS = 30 * 24 * 3_600_000;
 
+/** What is kept with a new design. */
+interface KeptTogether {
+  /** Its text as it was saved, where that is another one than the sound one. */
+  readonly saved?: string;
+  /** The records that its mocks begin with. */
+  readonly records?: (row: DesignRow) => Promise<InitialRecordsRow | null> | InitialRecordsRow | null;
+  readonly together?: (manager: EntityManager) => Promise<unknown>;
+}
+
 /** Changes designs: each change is one transaction, and a revision of its own. */
 @Injectable()
 export class ChangesService implements OnApplicationBootstrap {
@@ -43,6 +57,8 @@ export class ChangesService implements OnApplicationBootstrap {
     private readonly revisions: RevisionsService,
     private readonly dependents: DesignDependents,
     private readonly compute: ComputeService,
+    private readonly initial: InitialRecordsService,
+    @Inject(SERVER_SETTINGS) private readonly settings: ServerSettings,
   ) {}
 
   /** Loads the sample once in the life of an installation, and forgets what was removed long ago. */
@@ -53,13 +69,21 @@ export class ChangesService implements OnApplicationBootstrap {
     if (sample === undefined) return;
     const loaded = { name: 'samples.loaded', value: new Date().toISOString() };
     const { choices } = sample;
-    await this.insert({ text: withDesignName(sample.text, sample.name), choices }, undefined, (manager) =>
-      manager.insert(InstallationStateRow, loaded),
+    const text = withDesignName(sample.text, sample.name);
+    await this.insert(
+      { text, choices },
+      { together: (manager) => manager.insert(InstallationStateRow, loaded) },
     );
   }
 
-  create(name: string | undefined, source: string): Promise<Design> {
-    return this.insert({ text: name === undefined ? source : withDesignName(source, name) });
+  /** `records`: those that fit the model, which its mocks begin with. */
+  create(
+    name: string | undefined,
+    source: string,
+    records: CompressedRecords | null = null,
+  ): Promise<Design> {
+    const text = name === undefined ? source : withDesignName(source, name);
+    return this.insert({ text }, { records: (row) => this.initial.rowFor(row, records) });
   }
 
   /** A design of one's own like a sample. */
@@ -76,33 +100,62 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   /** A design as a file carries it, identities and decisions included. */
-  createFromFile(name: string | undefined, file: DesignFile): Promise<Design> {
+  async createFromFile(name: string | undefined, file: DesignFile, withRecords: boolean): Promise<Design> {
     const named = (text: string): string => (name === undefined ? text : withDesignName(text, name));
-    const { identities, choices } = file;
-    return this.insert({ text: named(file.model), identities, choices }, named(file.draft ?? file.model));
+    const { identities, choices, initialRecords } = file;
+    const rowOf = withRecords && initialRecords !== undefined ? await this.recordsIn(initialRecords) : null;
+    return this.insert(
+      { text: named(file.model), identities, choices },
+      {
+        saved: named(file.draft ?? file.model),
+        records: ({ id }) => rowOf?.(id) ?? null,
+      },
+    );
+  }
+
+  /** The records of a file, where all of them keep the rules of the model they are carried with. */
+  private async recordsIn(file: FileRecords): Promise<(design: string) => InitialRecordsRow | null> {
+    const read = await this.compute.run('fileRecords', { ...file, most: this.settings.limits.records });
+    if ('problems' in read) {
+      const errors = read.problems.map((problem) =>
+        'pointer' in problem ? { ...problem, pointer: `/initialRecords${problem.pointer}` } : problem,
+      );
+      const detail = `The records of the design file do not fit: ${errors[0]?.message ?? ''}`;
+      throw new ApiProblem('unsound', detail, { errors });
+    }
+    const { model: text, identities, choices } = file;
+    const model = modelColumns({ text, identities, choices, revision: 1 });
+    return (design) => this.initial.rowOf(design, model, read);
   }
 
   /** A design like another one, under another name. Errors of its text are copied too. */
-  async copy(id: string, name: string): Promise<Design> {
+  async copy(id: string, name: string, withRecords: boolean): Promise<Design> {
     const row = await this.designs.row(id);
     const [identities, choices] = [readIdentities(row), choicesOf(row)];
     const text = withDesignName(row.validText, name);
-    return this.insert({ text, identities, choices }, withDesignName(row.text, name));
+    return this.insert(
+      { text, identities, choices },
+      {
+        saved: withDesignName(row.text, name),
+        records: (made) => (withRecords ? this.initial.copyOf(id, made.id) : null),
+      },
+    );
   }
 
-  /** Keeps a new design, and something together with it; its text as it was saved may be another one than the sound one. */
+  /** Keeps a new design, and something together with it. */
   private async insert(
     design: DesignSource,
-    saved: string = design.text,
-    together?: (manager: EntityManager) => Promise<unknown>,
+    { saved = design.text, records = () => null, together }: KeptTogether = {},
   ): Promise<Design> {
     const begun = await this.compute.run('newRow', design);
     if (!('id' in begun)) throw invalidModel(begun);
     checkSize(saved);
     const row = await this.designs.withFigures({ ...begun, text: saved });
+    const initial = await records(row);
     await this.rows.manager.transaction(async (manager) => {
       await manager.insert(DesignRow, row);
       await this.revisions.keep(manager, row, 'begun', '');
+      await this.initial.keep(manager, initial);
       await together?.(manager);
     });
     return this.designs.view(row);

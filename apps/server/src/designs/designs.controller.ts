@@ -1,20 +1,19 @@
 import { Body, Controller, Headers, Param, Query, Res } from '@nestjs/common';
-import type { CreatedDesign, Design, DesignSummary, Items, ModelText, SourceFormat } from '@isomeros/api';
-import { readChoices, readDesignFile, writeDesignFile } from '@isomeros/core/arrangement';
-import type { IntakeFormat } from '@isomeros/core/intake';
+import type { CreatedDesign, Design, DesignSummary, InitialRecords, Items, ModelText } from '@isomeros/api';
+import { readChoices, writeDesignFile } from '@isomeros/core/arrangement';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
 import { Answered, withETag } from '../http/answered.js';
 import { clientAbortSignal } from '../http/clientAbort.js';
 import { etagOf } from '../http/etag.js';
 import { readLimit } from '../http/pagination.js';
-import { ApiProblem } from '../http/problem.js';
 import { Route, TextRoute } from '../http/route.js';
-import { reportOf } from '../intake/intakeReport.js';
-import { IntakeService } from '../intake/intake.service.js';
+import { BeginningsService } from './beginnings.service.js';
 import { ChangesService } from './changes.service.js';
 import {
+  CopyDto,
   CreateDesignDto,
+  DesignFileQueryDto,
   NameDto,
   RenameDto,
   SaveChoicesDto,
@@ -22,6 +21,7 @@ import {
   DesignsQueryDto,
 } from './designs.dto.js';
 import { DesignsService } from './designs.service.js';
+import { InitialRecordsService } from './initialRecords.service.js';
 import { orThrow } from './orThrow.js';
 
 @Controller()
@@ -29,7 +29,8 @@ export class DesignsController {
   constructor(
     private readonly designs: DesignsService,
     private readonly changes: ChangesService,
-    private readonly intake: IntakeService,
+    private readonly beginnings: BeginningsService,
+    private readonly initial: InitialRecordsService,
   ) {}
 
   @Route('GET /api/designs')
@@ -43,41 +44,7 @@ export class DesignsController {
     @Body() body: CreateDesignDto,
     @Res({ passthrough: true }) response: Response,
   ): Promise<Answered<CreatedDesign>> {
-    return created(await this.begin(body, clientAbortSignal(response)));
-  }
-
-  private async begin({ name, source }: CreateDesignDto, aborted: AbortSignal): Promise<CreatedDesign> {
-    switch (source.format) {
-      case 'sql':
-      case 'json-schema':
-      case 'records': {
-        const title = name ?? 'Untitled design';
-        const intake = await this.intake.read(source.format, source.text, title, aborted);
-        return { ...(await this.changes.create(name, intake.text)), report: reportOf(intake) };
-      }
-      default:
-        return { ...(await this.beginWith(name, source.format, source.text)), report: null };
-    }
-  }
-
-  /** A design from what says everything about it. */
-  private async beginWith(
-    name: string | undefined,
-    format: Exclude<SourceFormat, IntakeFormat>,
-    text: string,
-  ): Promise<Design> {
-    switch (format) {
-      case 'notation':
-        return this.changes.create(name, text);
-      case 'design': {
-        const read = readDesignFile(text);
-        if (read.ok) return this.changes.createFromFile(name, read.design);
-        const detail = `The design file does not fit: ${read.problems[0]?.message ?? ''}`;
-        throw new ApiProblem('unsound', detail, { errors: read.problems });
-      }
-      case 'sample':
-        return this.changes.createFromSample(name, text);
-    }
+    return created(await this.beginnings.begin(body, clientAbortSignal(response)));
   }
 
   @Route('GET /api/designs/{id}')
@@ -96,8 +63,20 @@ export class DesignsController {
   }
 
   @Route('POST /api/designs/{id}/copy')
-  async copy(@Param('id') id: string, @Body() { name }: NameDto): Promise<Answered<Design>> {
-    return created(await this.changes.copy(id, name));
+  async copy(@Param('id') id: string, @Body() { name, records = true }: CopyDto): Promise<Answered<Design>> {
+    return created(await this.changes.copy(id, name, records));
+  }
+
+  @Route('GET /api/designs/{id}/initial-records')
+  async initialRecords(@Param('id') id: string): Promise<InitialRecords> {
+    await this.designs.row(id);
+    return this.initial.summary(id);
+  }
+
+  @Route('DELETE /api/designs/{id}/initial-records')
+  async removeInitialRecords(@Param('id') id: string): Promise<void> {
+    await this.designs.row(id);
+    await this.initial.remove(id);
   }
 
   @Route('PUT /api/designs/{id}/name')
@@ -110,10 +89,23 @@ export class DesignsController {
   }
 
   @TextRoute('GET /api/designs/{id}/file')
-  async file(@Param('id') id: string, @Res() response: Response): Promise<void> {
+  async file(
+    @Param('id') id: string,
+    @Query() { records }: DesignFileQueryDto,
+    @Res() response: Response,
+  ): Promise<void> {
     const { name, revision, text, validText, identities, choices } = await this.designs.read(id);
     const draft = text === validText ? {} : { draft: text };
-    const file = writeDesignFile({ name, model: validText, ...draft, identities, choices });
+    const carried = records === 'false' ? null : await this.initial.named(id);
+    const initialRecords = carried === null ? {} : { initialRecords: carried };
+    const file = writeDesignFile({
+      name,
+      model: validText,
+      ...draft,
+      identities,
+      choices,
+      ...initialRecords,
+    });
     response
       .attachment(`${fileName(name)}.isomeros.json`)
       .type('application/json')

@@ -18,9 +18,11 @@ import {
   SOURCE_FORMATS,
   type ArrangementName,
   type ChangesQuery,
+  type DesignFileQuery,
   type DesignName,
   type DesignsQuery,
   type ModelText,
+  type NewCopy,
   type NewDesign,
   type NewRelease,
   type PublicationQuery,
@@ -42,13 +44,26 @@ export class DesignsQueryDto extends PageQueryDto implements AsText<DesignsQuery
   name?: string;
 }
 
-export class SourceDto implements Pick<NewDesign['source'], 'format' | 'text'> {
+type SourceOfDesign = NewDesign['source'];
+
+export class SourceDto implements SourceOfDesign {
   @IsIn(SOURCE_FORMATS, { message: `Expected one of ${SOURCE_FORMATS.join(', ')}.` })
   format: SourceFormat;
 
   @IsString({ message: 'Expected the text of the source.' })
   text: string;
+
+  @IsOptional()
+  @IsObject({ message: 'Expected an object from the indexes of questions to those of options.' })
+  answers?: Record<string, number>;
+
+  @IsOptional()
+  @IsString({ message: 'Expected what one record is, in at most 120 characters.' })
+  @MaxLength(120, { message: 'Expected what one record is, in at most 120 characters.' })
+  record?: string;
 }
+
+const CARRIES = { message: 'Expected true or false.' };
 
 export class CreateDesignDto implements NewDesign {
   @IsOptional()
@@ -56,6 +71,10 @@ export class CreateDesignDto implements NewDesign {
   @MinLength(1, NAME)
   @MaxLength(120, NAME)
   name?: string;
+
+  @IsOptional()
+  @IsBoolean(CARRIES)
+  records?: boolean;
 
   @IsDefined({ message: 'Expected an object with format and text.' })
   @IsObject({ message: 'Expected an object with format and text.' })
@@ -68,6 +87,18 @@ export class NameDto implements DesignName {
   @MinLength(1, NAME)
   @MaxLength(120, NAME)
   name: string;
+}
+
+export class CopyDto extends NameDto implements NewCopy {
+  @IsOptional()
+  @IsBoolean(CARRIES)
+  records?: boolean;
+}
+
+export class DesignFileQueryDto implements AsText<DesignFileQuery> {
+  @IsOptional()
+  @IsIn(['true', 'false'], CARRIES)
+  records?: string;
 }
 
 export class SaveModelDto implements ModelText {

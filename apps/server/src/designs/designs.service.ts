@@ -9,7 +9,7 @@ import {
   type Choices,
 } from '@isomeros/core/arrangement';
 import { DERIVATION_VERSION } from '@isomeros/core/derivation';
-import { possibleRenames, type Identities } from '@isomeros/core/model';
+import { possibleRenames } from '@isomeros/core/model';
 import { IsNull, Repository, type EntityManager } from 'typeorm';
 import { ComputeService } from '../compute/compute.service.js';
 import type { Derivation, DerivationSource, DesignOutcome } from '../compute/program.js';
@@ -18,18 +18,12 @@ import { isId, isMoment, nextLink, readPageCursor, writePageCursor } from '../ht
 import { ApiProblem } from '../http/problem.js';
 import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import { choicesOf, readIdentities, readRenameCandidates } from './designRows.js';
+import { InitialRecordsService } from './initialRecords.service.js';
+import type { ValidModel } from './modelColumns.js';
 import { RecentAnswers } from './recent.js';
 import { readSamples } from './samples.js';
 
 const OUTCOMES_KEPT = 1_000;
-
-/** A sound model as a mock takes it over. */
-export interface ValidModel {
-  readonly text: string;
-  readonly identities: Identities;
-  readonly choices: Choices;
-  readonly revision: number;
-}
 
 /** Reads designs and what is derived from them. */
 @Injectable()
@@ -41,6 +35,7 @@ export class DesignsService {
     @InjectRepository(DesignRow) private readonly rows: Repository<DesignRow>,
     @Inject(SERVER_SETTINGS) private readonly settings: ServerSettings,
     private readonly compute: ComputeService,
+    private readonly initial: InitialRecordsService,
   ) {}
 
   listSamples(): Promise<readonly Sample[]> {
@@ -79,7 +74,8 @@ export class DesignsService {
           cursor: writePageCursor([last.changedAt.toISOString(), last.id]),
         })
       : null;
-    return { items: shown.map(summaryOf), next };
+    const counts = await this.initial.counts(shown.map(({ id }) => id));
+    return { items: shown.map((row) => summaryOf(row, counts.get(row.id) ?? 0)), next };
   }
 
   async read(id: string): Promise<Design> {
@@ -140,7 +136,7 @@ export class DesignsService {
   async view(row: DesignRow): Promise<Design> {
     const { diagnostics, figures, fingerprint } = await this.outcome(row);
     return {
-      ...summaryOf(row),
+      ...summaryOf(row, (await this.initial.counts([row.id])).get(row.id) ?? 0),
       figures,
       fingerprint,
       text: row.text,
@@ -172,7 +168,7 @@ export class DesignsService {
 type KeptFigures = Pick<DesignOutcome, 'figures' | 'fingerprint'>;
 
 /** Nothing is derived: what it amounts to is kept with it. */
-function summaryOf(row: DesignRow): DesignSummary {
+function summaryOf(row: DesignRow, initialRecords: number): DesignSummary {
   const kept = row.figures === null ? null : (JSON.parse(row.figures) as KeptFigures);
   return {
     id: row.id,
@@ -184,6 +180,7 @@ function summaryOf(row: DesignRow): DesignSummary {
     valid: row.text === row.validText,
     figures: kept?.figures ?? null,
     fingerprint: kept?.fingerprint ?? [],
+    initialRecords,
   };
 }
 

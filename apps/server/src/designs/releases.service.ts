@@ -12,7 +12,8 @@ import { ReleaseRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
 import { DesignDependents } from './designDependents.js';
 import { choicesOf, readIdentities } from './designRows.js';
-import { DesignsService, type ValidModel } from './designs.service.js';
+import { DesignsService } from './designs.service.js';
+import type { ValidModel } from './modelColumns.js';
 import { RevisionsService } from './revisions.service.js';
 
 /** More of them a design does not keep. */

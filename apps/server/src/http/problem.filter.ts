@@ -20,22 +20,22 @@ export class ProblemFilter implements ExceptionFilter {
   }
 
   private asProblem(error: unknown, request: Request): ApiProblem {
-    if (error instanceof ApiProblem) return error;
-    if (error instanceof DOMException && error.name === 'AbortError') return clientGone();
     if (isUnreadablePath(error))
       return new ApiProblem('bad-request', 'The path is not percent-encoded UTF-8.');
-    if (isDatabaseAway(error)) {
-      const headers = { 'Retry-After': '2' };
-      return new ApiProblem('unavailable', 'The database cannot be reached. Nothing was changed.', {
-        headers,
-      });
-    }
-    this.logger.error(
-      `${request.method} ${request.path}`,
-      error instanceof Error ? error.stack : String(error),
-    );
-    return new ApiProblem('unexpected', 'The request failed inside the server. Its log holds the details.');
+    return asApiProblem(error, `${request.method} ${request.path}`, this.logger);
   }
+}
+
+/** What is told of an error; one that nobody expected is logged. `during`: what failed, for the log. */
+export function asApiProblem(error: unknown, during: string, logger: Logger): ApiProblem {
+  if (error instanceof ApiProblem) return error;
+  if (error instanceof DOMException && error.name === 'AbortError') return clientGone();
+  if (isDatabaseAway(error)) {
+    const headers = { 'Retry-After': '2' };
+    return new ApiProblem('unavailable', 'The database cannot be reached. Nothing was changed.', { headers });
+  }
+  logger.error(during, error instanceof Error ? error.stack : String(error));
+  return new ApiProblem('unexpected', 'The request failed inside the server. Its log holds the details.');
 }
 
 /** The router, and Nest in its name, throw so where a segment cannot be decoded. */

@@ -18,15 +18,20 @@ export class ApiProblem extends Error {
   }
 }
 
-/** Writes problem details (RFC 9457). */
-export function sendProblem(response: Response, { kind, detail, more }: ApiProblem): void {
+/** Problem details (RFC 9457). */
+export function problemBody({ kind, detail, more }: ApiProblem): ProblemBody {
   const { status, title } = PROBLEM_KINDS[kind];
-  for (const [name, value] of Object.entries(more.headers ?? {})) response.setHeader(name, value);
   const errors = more.errors === undefined || more.errors.length === 0 ? {} : { errors: more.errors };
-  const body: ProblemBody = { type: `/api/problems#${kind}`, title, status, detail, ...errors };
+  return { type: `/api/problems#${kind}`, title, status, detail, ...errors, ...more.members };
+}
+
+/** Writes problem details (RFC 9457). */
+export function sendProblem(response: Response, problem: ApiProblem): void {
+  for (const [name, value] of Object.entries(problem.more.headers ?? {})) response.setHeader(name, value);
+  const body = problemBody(problem);
   response
-    .status(status)
+    .status(body.status)
     .type('application/problem+json')
     .setHeader('Cache-Control', 'no-store')
-    .send(JSON.stringify({ ...body, ...more.members }));
+    .send(JSON.stringify(body));
 }

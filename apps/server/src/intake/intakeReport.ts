@@ -1,8 +1,8 @@
 import type { IntakeReport } from '@isomeros/api';
-import type { Intake } from '@isomeros/core/intake';
+import type { ReadIntake } from '../compute/program.js';
 
 /** The report of an intake; its questions without what other answers would change. */
-export const reportOf = ({ understood, assumed, asked, leftOut, counts }: Intake): IntakeReport => ({
+export const reportOf = ({ understood, assumed, asked, leftOut, counts }: ReadIntake): IntakeReport => ({
   understood,
   assumed,
   asked: asked.map(({ line, endLine, question, ground, options }) => ({

@@ -9,7 +9,8 @@ import type { DurableDataset } from './durableDataset.js';
 import type { Endpoint } from './endpoint.js';
 import type { LoadMeter } from './load.js';
 import type { Journal } from './journal/journal.js';
-import { isPortTaken, serviceOf, type ModelColumns } from './createDataset.js';
+import type { ModelColumns } from '../designs/modelColumns.js';
+import { isPortTaken, serviceOf } from './service.js';
 import type { RecordStore } from './recordStore.js';
 import {
   servedArrangements,
@@ -24,7 +25,7 @@ import type { FaultInjector } from './faults.js';
 /** A mock in memory. */
 export interface LoadedMock {
   row: MockRow;
-  dataset: Pick<DatasetRow, 'seed' | 'seedPlan'> & ModelColumns;
+  dataset: Pick<DatasetRow, 'seed' | 'seedPlan' | 'beginsInitial'> & ModelColumns;
   readonly store: RecordStore;
   readonly records: DurableDataset;
   /** One for each arrangement, then one for each release, in their order. */
@@ -38,6 +39,8 @@ export interface LoadedMock {
   waiting: readonly MigrationStep[];
   /** What could not be made when it was seeded last since it is in memory. */
   shortfalls: readonly Shortfall[];
+  /** What of the initial records of its design did not fit then. */
+  adjustments: readonly string[];
 }
 
 const PORTS_TRIED = 200;
@@ -160,7 +163,7 @@ function unversionedOf(endpoints: LoadedMock['endpoints']): ServedName | null {
 }
 
 export function viewOf(mock: LoadedMock): Mock {
-  const { row, dataset, endpoints, records, journal, faultInjector, waiting, shortfalls } = mock;
+  const { row, dataset, endpoints, records, journal, faultInjector, waiting, shortfalls, adjustments } = mock;
   const urls = (kind: Served['kind']): Readonly<Record<string, string>> =>
     Object.fromEntries(
       endpoints
@@ -185,5 +188,7 @@ export function viewOf(mock: LoadedMock): Mock {
     faults: faultInjector.faults.items.length,
     obstacles: waiting.map(obstacleText),
     shortfalls,
+    initialRecords: dataset.beginsInitial,
+    adjustments,
   };
 }

@@ -8,7 +8,7 @@ import { ApiProblem } from '../http/problem.js';
 import type { LargeWriteOptions } from './checkedWrite.js';
 import { viewOf, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
-import { modelColumnsOf } from './createDataset.js';
+import { modelColumnsOf } from '../designs/modelColumns.js';
 import { migrationOf, NOTHING_DECIDED, migrateRecords, type NewestModel } from './replaceRecords.js';
 import { servedArrangements } from './served.js';
 import { SnapshotStore } from './snapshotStore.js';

@@ -12,7 +12,7 @@ import { DesignDependents, type DesignDependent } from '../designs/designDepende
 import { DesignsService } from '../designs/designs.service.js';
 import { addressOf, stopAll, type LoadedMock } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
-import { isOutdated } from './createDataset.js';
+import { isOutdated } from '../designs/modelColumns.js';
 import { adoptModel } from './replaceRecords.js';
 import { servedArrangements, type Served } from './served.js';
 

@@ -5,13 +5,12 @@ import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { Dataset, IdempotentResponses, AccessTokens, type Counters } from '@isomeros/core/engine';
 import type { Contract } from '@isomeros/core/contract';
-import type { Progress, Row } from '@isomeros/core/model';
-import type { SeedPlan } from '@isomeros/core/seeding';
+import type { Progress } from '@isomeros/core/model';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
 import { EndpointRow, MockRow, type DatasetRow } from '../database/tables.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
-import { DesignsService, type ValidModel } from '../designs/designs.service.js';
+import { DesignsService } from '../designs/designs.service.js';
 import type { MockLimits } from '../config.js';
 import { ApiProblem } from '../http/problem.js';
 import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
@@ -24,7 +23,9 @@ import { KeyedQueue } from './keyedQueue.js';
 import { Journal } from './journal/journal.js';
 import { JournalStore } from './journal/journalStore.js';
 import type { KeptExchange } from './journal/keptExchange.js';
-import { modelColumns, serviceOf, storedModel } from './createDataset.js';
+import { storedModel } from '../designs/modelColumns.js';
+import { newDataset, type FirstRecords } from './newDataset.js';
+import { serviceOf } from './service.js';
 import { LoadMeter } from './load.js';
 import { Origins } from './origin.js';
 import { RecordStore, type Stored } from './recordStore.js';
@@ -41,18 +42,12 @@ import {
 import { FaultInjector, NO_FAULTS } from './faults.js';
 
 /** What a mock holds beside its records. */
-type HeldParts = Pick<LoadedMock, 'journal' | 'faultInjector' | 'load' | 'waiting' | 'shortfalls'>;
+type HeldParts = Pick<
+  LoadedMock,
+  'journal' | 'faultInjector' | 'load' | 'waiting' | 'shortfalls' | 'adjustments'
+>;
 
 const PROGRESS_EVERY_MS = 250;
-
-/** What a new dataset begins with. */
-export interface FirstRecords {
-  readonly seed: number;
-  readonly plan: SeedPlan;
-  readonly model: ValidModel;
-  readonly rows: readonly Row[];
-  readonly counters: Counters;
-}
 
 /** The mocks in memory: read, made, listening, and parting from releases they cannot share records with. */
 @Injectable()
@@ -141,10 +136,10 @@ export class MockRegistry {
   async begin(
     row: MockRow,
     endpoints: readonly ServedOnPort[],
-    { seed, plan, model, rows, counters }: FirstRecords,
+    { seed, plan, beginsInitial, model, rows, counters }: FirstRecords,
   ): Promise<LoadedMock> {
     const store = this.storeOf(row.id);
-    const dataset = datasetOf({ seed, seedPlan: JSON.stringify(plan) }, model, counters);
+    const dataset = newDataset({ seed, seedPlan: JSON.stringify(plan), beginsInitial }, model, counters);
     const endpointRows = endpoints.map((endpoint, index) => toEndpointRow(row.id, endpoint, index));
     await store.insertAll(row, endpointRows, dataset, rows);
     return this.loadStored(row, endpoints, store, { dataset, rows, answers: [], tokens: [] });
@@ -224,7 +219,7 @@ export class MockRegistry {
       memory: () => process.memoryUsage().heapUsed,
       records: () => records.dataset.size,
     });
-    return { journal, faultInjector, load, waiting: [], shortfalls: [] };
+    return { journal, faultInjector, load, waiting: [], shortfalls: [], adjustments: [] };
   }
 
   /** The contract that a mock serves under a name now. */
@@ -298,7 +293,7 @@ export class MockRegistry {
     const rows = [...now.everything()];
     const beside = { answers: [...now.answers.all()], tokens: [...now.tokens.all()] };
     const store = this.storeOf(apart.id);
-    const dataset = datasetOf(mock.dataset, release.model, now.counters);
+    const dataset = newDataset(mock.dataset, release.model, now.counters);
     const at = { mockId: mock.row.id, kind: 'release', name: release.label } as const;
     await store.insertAll(apart, [], dataset, rows, beside, (manager) =>
       manager.update(EndpointRow, at, { mockId: apart.id }),
@@ -356,15 +351,3 @@ export class MockRegistry {
     mock.row = { ...mock.row, running: true };
   }
 }
-
-const datasetOf = (
-  { seed, seedPlan }: Pick<DatasetRow, 'seed' | 'seedPlan'>,
-  model: ValidModel,
-  counters: Counters,
-): Omit<DatasetRow, 'id' | 'holder'> => ({
-  seed,
-  seedPlan,
-  ...modelColumns(model),
-  counters: JSON.stringify(counters),
-  sequence: 0,
-});

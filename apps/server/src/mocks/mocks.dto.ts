@@ -2,6 +2,7 @@ import { ARRANGEMENT_NAME } from '@isomeros/core/arrangement';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsInt,
   IsObject,
   IsOptional,
@@ -39,6 +40,11 @@ export class SeedPlanDto {
   @Min(0, { message: 'Expected a whole number from 0 to 4294967295.' })
   @Max(4_294_967_295, { message: 'Expected a whole number from 0 to 4294967295.' })
   seed?: number;
+
+  /** Whether the initial records of the design are taken instead. */
+  @IsOptional()
+  @IsBoolean({ message: 'Expected true or false.' })
+  initialRecords?: boolean;
 }
 
 export class CreateMockDto extends SeedPlanDto {

@@ -1,13 +1,14 @@
 import type { Faults, Mock, SeedSettings, SentMessage, Snapshot } from '@isomeros/api';
 import { seedPreview, type SeedPreview } from '@isomeros/core/records';
-import type { SeedPlan } from '@isomeros/core/seeding';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { DatasetRow, MockRow, SnapshotRow } from '../database/tables.js';
-import type { Derivation } from '../compute/program.js';
+import type { Model } from '@isomeros/core/model';
 import { DesignsService } from '../designs/designs.service.js';
+import { InitialRecordsService } from '../designs/initialRecords.service.js';
+import type { RecordState } from '../designs/recordState.js';
 import { ReleasesService, type ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { inSlices } from '../slices.js';
@@ -22,10 +23,12 @@ import {
 } from './loadedMock.js';
 import { MockRegistry } from './mockRegistry.js';
 import type { CreateMockDto, SeedPlanDto } from './mocks.dto.js';
-import { checkArrangements, makeRecords, modelColumnsOf, numberedAfter } from './createDataset.js';
+import { modelColumnsOf } from '../designs/modelColumns.js';
+import { checkArrangements } from './service.js';
+import { freshRecords, numberedAfter, type FreshSource } from './freshRecords.js';
 import { divideReleases } from './releaseEndpoints.js';
 import { newestOf, reset, restore } from './replaceRecords.js';
-import { readSeedPlan } from './seedPlan.js';
+import { checkOneSource, readSeedPlan, wantsInitial } from './seedPlan.js';
 import { sendMessage } from './rawHttpClient.js';
 import type { Served, ServedOnPort } from './served.js';
 import { SnapshotStore } from './snapshotStore.js';
@@ -42,6 +45,7 @@ export class MocksService {
     private readonly mocks: MockRegistry,
     private readonly designs: DesignsService,
     private readonly releases: ReleasesService,
+    private readonly initial: InitialRecordsService,
   ) {}
 
   list(design: string | undefined): Mock[] {
@@ -64,24 +68,34 @@ export class MocksService {
     const model = wanted.arrangements.length === 0 && first !== undefined ? first.model : newest;
     const derivations = await this.designs.derivations(newest, wanted.arrangements);
     const derivation = firstOf([...derivations, ...releases.map((release) => release.derivation)]);
-    const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
+    checkOneSource(wanted);
+    const most = this.mocks.limits.records;
+    const plan = readSeedPlan(wanted, derivation.model, most);
     const seed = wanted.seed ?? USUAL_SEED;
-    const made = await makeRecords(derivation, seed, plan, this.mocks.limits.records, {});
+    const initial = await this.initialFor(wanted.design, wantsInitial(wanted) ?? 'where there are some');
+    const made = await freshRecords(derivation.model, { seed, plan, initial }, most, {});
     const { rows, counters } = await numberedAfter(derivation.model, made, { rid: 0 });
     const { together, apart, shared } = await inSlices(divideReleases(derivation.model, rows, releases));
     const row = newRow(wanted.design);
     const mock = await this.mocks.begin(row, endpointsOf(wanted, together), {
       seed,
       plan,
+      beginsInitial: initial !== null,
       model,
       rows: shared,
       counters,
     });
     mock.shortfalls = made.shortfalls;
+    mock.adjustments = made.adjustments;
     try {
       await this.mocks.listen(mock, wanted.port === undefined);
       for (const { label } of apart)
-        await this.create({ design: wanted.design, arrangements: [], releases: [label], seed });
+        await this.create({
+          design: wanted.design,
+          arrangements: [],
+          releases: [label],
+          ...(initial === null ? { seed } : { initialRecords: true }),
+        });
     } catch (error) {
       await this.remove(row.id);
       throw error;
@@ -116,13 +130,28 @@ export class MocksService {
     return viewOf(mock);
   }
 
-  /** Puts fresh seed records in place of all, under the newest model of the design. */
+  /** The initial records of a design where they are wanted. */
+  private async initialFor(
+    design: string,
+    wanted: boolean | 'where there are some',
+  ): Promise<RecordState | null> {
+    const initial = wanted === false ? null : await this.initial.read(design);
+    if (initial !== null || wanted !== true) return initial;
+    const message = 'The design has no initial records.';
+    throw new ApiProblem('invalid', message, {
+      errors: [{ pointer: '/initialRecords', code: 'unknown', message }],
+    });
+  }
+
+  /** Puts fresh records in place of all, under the newest model of the design. */
   async reset(id: string, signal: AbortSignal): Promise<Mock> {
     const mock = this.mocks.find(id);
     const { designId } = mock.row;
     await this.mocks.queue.run(designId, async () => {
       const newest = await this.mocks.newestFor(mock);
-      await reset(mock, newest, this.mocks.writeOptions(mock, signal));
+      const wanted = mock.dataset.beginsInitial ? 'where there are some' : false;
+      const initial = await this.initialFor(designId, wanted);
+      await reset(mock, newest, initial, this.mocks.writeOptions(mock, signal));
     });
     await this.mocks.settle(mock);
     return viewOf(mock);
@@ -130,36 +159,39 @@ export class MocksService {
 
   seedSettings(id: string): SeedSettings {
     const mock = this.mocks.find(id);
-    return { seed: mock.dataset.seed, ...seedPlanOf(mock) };
+    const { seed, beginsInitial: initialRecords } = mock.dataset;
+    return { seed, initialRecords, ...seedPlanOf(mock) };
   }
 
   /** Tells what is wanted of seed records from the next reset on. */
   async saveSeedSettings(id: string, wanted: SeedPlanDto): Promise<SeedSettings> {
     const mock = this.mocks.find(id);
-    const { seed, plan } = await this.wantedSeed(mock, wanted);
-    const seedPlan = JSON.stringify(plan);
-    await this.datasets.update({ id }, { seed, seedPlan });
-    mock.dataset = { ...mock.dataset, seed, seedPlan };
+    const { seed, plan, initial } = await this.wantedSeed(mock, wanted);
+    const changed = { seed, seedPlan: JSON.stringify(plan), beginsInitial: initial !== null };
+    await this.datasets.update({ id }, changed);
+    mock.dataset = { ...mock.dataset, ...changed };
+    this.mocks.announce(mock);
     return this.seedSettings(id);
   }
 
   /** Makes the records that a reset would make of a plan, and keeps none of them. */
   async seedPreview(id: string, wanted: SeedPlanDto, signal: AbortSignal): Promise<SeedPreview> {
     const mock = this.mocks.find(id);
-    const { derivation, seed, plan } = await this.wantedSeed(mock, wanted);
+    const { model, ...source } = await this.wantedSeed(mock, wanted);
     const { most, watching } = this.mocks.writeOptions(mock, signal);
-    const made = await makeRecords(derivation, seed, plan, most, watching);
-    return inSlices(seedPreview(derivation.model, made), watching);
+    const made = await freshRecords(model, source, most, watching);
+    return inSlices(seedPreview(model, made), watching);
   }
 
   private async wantedSeed(
     mock: LoadedMock,
     wanted: SeedPlanDto,
-  ): Promise<{ readonly derivation: Derivation; readonly seed: number; readonly plan: SeedPlan }> {
+  ): Promise<FreshSource & { readonly model: Model }> {
     const { derivations } = newestOf(mock, await this.mocks.newestFor(mock));
-    const derivation = firstOf(derivations);
-    const plan = readSeedPlan(wanted, derivation.model, this.mocks.limits.records);
-    return { derivation, seed: wanted.seed ?? mock.dataset.seed, plan };
+    const { model } = firstOf(derivations);
+    const plan = readSeedPlan(wanted, model, this.mocks.limits.records);
+    const initial = await this.initialFor(mock.row.designId, wantsInitial(wanted) ?? false);
+    return { model, seed: wanted.seed ?? mock.dataset.seed, plan, initial };
   }
 
   faults(id: string): Faults {

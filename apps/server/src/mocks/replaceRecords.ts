@@ -9,23 +9,17 @@ import {
 } from '@isomeros/core/engine';
 import { migrateInSteps, type Decision, type Migration } from '@isomeros/core/migration';
 import type { Model, Row } from '@isomeros/core/model';
-import type { ValidModel } from '../designs/designs.service.js';
+import type { ValidModel } from '../designs/modelColumns.js';
 import type { Derivation } from '../compute/program.js';
 import type { ServedRelease } from '../designs/releases.service.js';
 import { ApiProblem } from '../http/problem.js';
 import { inSlices, type Watching } from '../slices.js';
 import type { LargeWriteOptions } from './checkedWrite.js';
 import { firstOf, seedPlanOf, serveContracts, type LoadedMock } from './loadedMock.js';
-import {
-  makeRecords,
-  numberedAfter,
-  modelColumns,
-  modelColumnsOf,
-  modelOf,
-  type ModelColumns,
-} from './createDataset.js';
+import { modelColumns, modelColumnsOf, modelOf, type ModelColumns } from '../designs/modelColumns.js';
+import { freshRecords, numberedAfter } from './freshRecords.js';
 import { allDerivations, divideReleases } from './releaseEndpoints.js';
-import type { SnapshotState } from './snapshotStore.js';
+import type { RecordState } from '../designs/recordState.js';
 
 /** What takes the place of all records of a mock. */
 interface RecordReplacement {
@@ -103,18 +97,20 @@ export function newestOf(
 
 const BEGUN_ANEW = { keepsAnswers: false, keepsTokens: false };
 
-/** Puts fresh seed records in the place of all, under the newest model of the design. */
+/** Puts fresh records in the place of all, under the newest model of the design. */
 export async function reset(
   mock: LoadedMock,
   newest: NewestModel,
+  /** The initial records of the design, where the mock begins with them. */
+  initial: RecordState | null,
   options: LargeWriteOptions,
 ): Promise<void> {
   const { most, watching } = options;
   const { derivations, columns } = newestOf(mock, newest);
-  const derivation = firstOf(derivations);
-  const { model } = derivation;
+  const { model } = firstOf(derivations);
+  const source = { seed: mock.dataset.seed, plan: seedPlanOf(mock), initial };
   // Even writes go on meanwhile; only what is made is put in place at once.
-  const made = await makeRecords(derivation, mock.dataset.seed, seedPlanOf(mock), most, watching);
+  const made = await freshRecords(model, source, most, watching);
   await replaceRecords(mock, options, async (before) => ({
     model,
     columns,
@@ -123,6 +119,7 @@ export async function reset(
     ...BEGUN_ANEW,
   }));
   mock.shortfalls = made.shortfalls;
+  mock.adjustments = made.adjustments;
   mock.waiting = [];
 }
 
@@ -179,7 +176,7 @@ export async function migrateRecords(
 /** Puts the records of a snapshot in the place of all, where the model that is served allows them. */
 export async function restore(
   mock: LoadedMock,
-  state: SnapshotState,
+  state: RecordState,
   options: LargeWriteOptions,
 ): Promise<void> {
   const { watching } = options;

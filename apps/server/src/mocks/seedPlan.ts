@@ -28,6 +28,23 @@ export function readSeedPlan(given: SeedPlanDto, model: Model, most: number): Se
   return plan;
 }
 
+/** Whether anything is said about seed records. */
+const saysSeeds = ({ seed, counts, children, shares }: SeedPlanDto): boolean =>
+  [seed, counts, children, shares].some((part) => part !== undefined);
+
+/** Whether initial records are asked for; `null` where neither they nor seed records are. */
+export const wantsInitial = (given: SeedPlanDto): boolean | null =>
+  given.initialRecords ?? (saysSeeds(given) ? false : null);
+
+/** A mock begins with the one or with the other. */
+export function checkOneSource(given: SeedPlanDto): void {
+  if (given.initialRecords !== true || !saysSeeds(given)) return;
+  const message = 'Expected either initial records, or what is wanted of seed records.';
+  throw new ApiProblem('invalid', message, {
+    errors: [{ pointer: '/initialRecords', code: 'conflict', message }],
+  });
+}
+
 type Given = Readonly<Record<string, unknown>>;
 type Report = (path: readonly string[], message: string) => void;
 

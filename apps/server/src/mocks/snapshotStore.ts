@@ -1,20 +1,12 @@
 import type { Snapshot } from '@isomeros/api';
-import { mapInSteps, type Row } from '@isomeros/core/model';
 import type { Repository } from 'typeorm';
-import { packText, unpackJson } from '../database/compressedJson.js';
 import type { SnapshotRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
-import { inSlices, type Watching } from '../slices.js';
-import type { ModelColumns } from './createDataset.js';
+import { packState, unpackState, type RecordState } from '../designs/recordState.js';
+import type { Watching } from '../slices.js';
 
 /** More of them a mock does not keep. */
 const MOST_SNAPSHOTS = 50;
-
-/** The records of a mock at a moment, and the model they satisfied then. */
-export interface SnapshotState {
-  readonly model: ModelColumns;
-  readonly rows: readonly Row[];
-}
 
 /** Keeps snapshots of one mock. */
 export class SnapshotStore {
@@ -35,7 +27,7 @@ export class SnapshotStore {
   /** Takes one; another of the same name is replaced. Returns whether there was none. The signal ends it before. */
   async take(
     name: string,
-    state: SnapshotState,
+    state: RecordState,
     watching: Watching,
   ): Promise<{ view: Snapshot; isNew: boolean }> {
     const where = { datasetId: this.datasetId };
@@ -47,32 +39,23 @@ export class SnapshotStore {
       name,
       takenAt: new Date(),
       records: state.rows.length,
-      state: await packed(state, watching),
+      state: await packState(state, watching),
     };
     watching.signal?.throwIfAborted();
     await this.rows.save(row);
     return { view: viewOf(row), isNew };
   }
 
-  async read(name: string): Promise<SnapshotState> {
+  async read(name: string): Promise<RecordState> {
     const row = await this.rows.findOneBy({ datasetId: this.datasetId, name });
     if (row === null) throw new ApiProblem('not-found', `The mock has no snapshot ${name}.`);
-    return unpackJson<SnapshotState>(row.state);
+    return unpackState(row.state);
   }
 
   async remove(name: string): Promise<void> {
     const gone = await this.rows.delete({ datasetId: this.datasetId, name });
     if (gone.affected !== 1) throw new ApiProblem('not-found', `The mock has no snapshot ${name}.`);
   }
-}
-
-/** A state as JSON, compressed; there may be a million records, so others have their turn meanwhile. */
-async function packed({ model, rows }: SnapshotState, watching: Watching): Promise<Buffer> {
-  const texts = await inSlices(
-    mapInSteps('writing', rows, (row) => JSON.stringify(row)),
-    watching,
-  );
-  return packText(`{"model":${JSON.stringify(model)},"rows":[${texts.join()}]}`);
 }
 
 const viewOf = ({ name, takenAt, records }: Omit<SnapshotRow, 'state'>): Snapshot => ({

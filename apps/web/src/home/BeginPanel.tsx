@@ -2,11 +2,11 @@ import { Button, Input } from 'antd';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { refusalOf } from '../app/api/client.js';
-import type { Design, ProblemBody, Sample } from '@isomeros/api';
+import type { NewDesign, ProblemBody, Sample, SourceFormat } from '@isomeros/api';
 import { kindOfFile } from '../intake/sources.js';
 import { keepSource } from '../intake/pendingSource.js';
 import { FileInput } from '../app/parts/FileInput.js';
-import { useCopySampleMutation, useCreateDesignMutation, useOpenDesignFileMutation } from './designsApi.js';
+import { useCreateDesignMutation } from './designsApi.js';
 import { FIRST_STATEMENTS } from '../design/firstStatements.js';
 import { Notice } from '../app/parts/Notice.js';
 import { Explained } from '../app/help/Explained.js';
@@ -22,14 +22,12 @@ const NAMELESS = 'New design';
 /** Ways to begin a design: empty, from a sample, from what there is already, from a model in its notation. */
 export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
   const [createDesign] = useCreateDesignMutation();
-  const [copySample] = useCopySampleMutation();
-  const [openDesignFile] = useOpenDesignFileMutation();
   const [name, setName] = useState('');
   const [pasted, setPasted] = useState('');
   const [problem, setProblem] = useState<ProblemBody | null>(null);
-  const begin = async (make: () => Promise<Design>): Promise<void> => {
+  const begin = async (format: SourceFormat, text: string, more: Partial<NewDesign> = {}): Promise<void> => {
     try {
-      const design = await make();
+      const design = await createDesign({ ...more, source: { format, text } }).unwrap();
       onBegun(design.id);
     } catch (error) {
       setProblem(refusalOf(error));
@@ -47,7 +45,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         className="line"
         onSubmit={(event) => {
           event.preventDefault();
-          void begin(() => createDesign({ text: '', name: named === '' ? NAMELESS : named }).unwrap());
+          void begin('notation', '', { name: named === '' ? NAMELESS : named });
         }}
       >
         <span className="strong">Empty</span>
@@ -70,12 +68,8 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
         <h3>From a sample</h3>
         <span className="end quiet">a copy of your own</span>
       </header>
-      <SampleLines samples={samples} onCopy={(id) => void begin(() => copySample(id).unwrap())} />
-      <Intakes
-        onBegin={(text, isDesign) =>
-          void begin(() => (isDesign ? openDesignFile(text) : createDesign({ text })).unwrap())
-        }
-      />
+      <SampleLines samples={samples} onCopy={(id) => void begin('sample', id)} />
+      <Intakes onBegin={(text, isDesign) => void begin(isDesign ? 'design' : 'notation', text)} />
       <header className="panel-head">
         <h3>From a model in notation</h3>
       </header>
@@ -91,10 +85,7 @@ export function BeginPanel({ samples, onBegun }: Props): React.JSX.Element {
           }}
         />
         <div className="actions">
-          <Button
-            disabled={pasted.trim() === ''}
-            onClick={() => void begin(() => createDesign({ text: pasted }).unwrap())}
-          >
+          <Button disabled={pasted.trim() === ''} onClick={() => void begin('notation', pasted)}>
             Begin with it
           </Button>
         </div>

@@ -49,6 +49,7 @@ export function DesignListRow(props: RowProps): React.JSX.Element {
             </div>
           </>
         )}
+        {design.initialRecords > 0 && <div>{amount(design.initialRecords, 'initial record')}</div>}
         {!design.valid && <div className="wrong">its text has errors</div>}
       </div>
       <div>

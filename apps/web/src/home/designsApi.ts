@@ -1,4 +1,4 @@
-import type { Design, DesignSummary, Sample } from '@isomeros/api';
+import type { Design, DesignSummary, NewDesign, Sample } from '@isomeros/api';
 import { api, type OfRevision } from '../app/api/client.js';
 import { askWith, answersNothing, serverApi } from '../app/api/serverApi.js';
 
@@ -9,16 +9,12 @@ export const designsApi = serverApi.injectEndpoints({
       providesTags: ['Designs'],
     }),
     listSamples: build.query<readonly Sample[], null>({ queryFn: askWith(api.listSamples) }),
-    createDesign: build.mutation<Design, { readonly text: string; readonly name?: string }>({
-      queryFn: askWith(({ text, name }) => api.createDesign(text, name)),
+    createDesign: build.mutation<Design, NewDesign>({
+      queryFn: askWith(api.createDesign),
       invalidatesTags: ['Designs'],
     }),
-    copySample: build.mutation<Design, string>({
-      queryFn: askWith(api.copySample),
-      invalidatesTags: ['Designs'],
-    }),
-    openDesignFile: build.mutation<Design, string>({
-      queryFn: askWith(api.openDesignFile),
+    removeInitialRecords: build.mutation<null, string>({
+      queryFn: askWith(answersNothing(api.removeInitialRecords)),
       invalidatesTags: ['Designs'],
     }),
     copyDesign: build.mutation<Design, { readonly id: string; readonly name: string }>({
@@ -44,8 +40,7 @@ export const {
   useListDesignsQuery,
   useListSamplesQuery,
   useCreateDesignMutation,
-  useCopySampleMutation,
-  useOpenDesignFileMutation,
+  useRemoveInitialRecordsMutation,
   useCopyDesignMutation,
   useRenameDesignMutation,
   useRemoveDesignMutation,

@@ -1,15 +1,22 @@
 import type { IntakeCount } from '@isomeros/core/intake';
 import { singular } from '@isomeros/core/model';
-import { Input } from 'antd';
+import { Checkbox, Input } from 'antd';
+import { Explained } from '../app/help/Explained.js';
+import { amount } from '../app/parts/amount.js';
 
 interface Props {
   readonly counts: readonly IntakeCount[];
+  /** How many records fit the model. */
+  readonly records: number;
+  /** Whether mocks are to begin with them. */
+  readonly seeds: boolean;
+  readonly onSeeds: (seeds: boolean) => void;
   readonly typed: string;
   readonly onType: (typed: string) => void;
 }
 
 /** What became of everything that the source declares: the rest was understood. Beside it the report is narrowed by typing. */
-export function IntakeCounts({ counts, typed, onType }: Props): React.JSX.Element {
+export function IntakeCounts({ counts, records, seeds, onSeeds, typed, onType }: Props): React.JSX.Element {
   return (
     <div className="intake-counts">
       <ul aria-label="Counts">
@@ -28,6 +35,13 @@ export function IntakeCounts({ counts, typed, onType }: Props): React.JSX.Elemen
           </li>
         ))}
       </ul>
+      {records > 0 && (
+        <Explained by="designs.seedWith">
+          <Checkbox checked={seeds} onChange={({ target }) => onSeeds(target.checked)}>
+            Seed with {records === 1 ? 'this' : 'these'} {amount(records, 'record')}
+          </Checkbox>
+        </Explained>
+      )}
       <Input
         aria-label="Narrow the report"
         placeholder="narrow by typing"

@@ -1,16 +1,15 @@
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { refusalText } from '../app/api/client.js';
 import { TopBar } from '../app/frame/TopBar.js';
 import '../app/frame/frame.css';
 import { StageNav, type StageLink } from '../app/frame/StageNav.js';
 import { STAGE_DESCRIPTIONS } from '../app/frame/stageDescriptions.js';
-import { useCreateDesignMutation } from '../home/designsApi.js';
 import { SourceInput } from './SourceInput.js';
 import { IntakeReportPage } from './IntakeReportPage.js';
 import { takeSource } from './pendingSource.js';
 import { designName, isSourceKind, type SourceKind, type SourceText } from './sources.js';
 import { useIntake, type Reading } from './useIntake.js';
+import { useKeep } from './useKeep.js';
 import './intake.css';
 import { amount } from '../app/parts/amount.js';
 
@@ -29,13 +28,12 @@ export function IntakePage(): React.JSX.Element {
   const [typed, setTyped] = useState('');
   const [named, setNamed] = useState('');
   const name = typed !== '' ? typed : named;
-  const [problem, setProblem] = useState<string | null>(null);
   const { reading, begin, choose, nameRecord, leave } = useIntake();
-  const [createDesign] = useCreateDesignMutation();
+  const keeping = useKeep();
+  const [seeds, setSeeds] = useState(true);
   const read = (source: SourceText): void => {
     const wanted = nameFor(source, typed);
     setNamed(wanted);
-    setProblem(null);
     begin(source, wanted || NAMELESS, wanted);
   };
   const [handedOver] = useState(takeSource);
@@ -45,13 +43,14 @@ export function IntakePage(): React.JSX.Element {
     setNamed(wanted);
     begin(handedOver, wanted || NAMELESS, wanted);
   }, [handedOver, begin]);
-  const keep = async (text: string): Promise<void> => {
-    try {
-      const design = await createDesign({ text, name: name.trim() || NAMELESS }).unwrap();
-      void navigate(`/designs/${design.id}/model`);
-    } catch (error) {
-      setProblem(refusalText(error));
-    }
+  const keep = async ({ source, chosen, record }: Extract<Reading, { kind: 'read' }>): Promise<void> => {
+    const { kind: format, text } = source;
+    const design = await keeping.keep({
+      name: name.trim() || NAMELESS,
+      records: seeds,
+      source: { format, text, answers: chosen, record },
+    });
+    if (design !== null) void navigate(`/designs/${design}/model`);
   };
   const isReport = reading.kind === 'read' && reading.read.intake.problem === null;
   return (
@@ -67,11 +66,15 @@ export function IntakePage(): React.JSX.Element {
           <IntakeReportPage
             reading={reading}
             name={name}
-            problem={problem}
+            problem={keeping.problem}
             onName={setTyped}
             onChoose={choose}
             onRecord={nameRecord}
-            onKeep={() => void keep(reading.read.intake.text)}
+            seeds={seeds}
+            onSeeds={setSeeds}
+            keptShare={keeping.done}
+            onCancel={keeping.cancel}
+            onKeep={() => void keep(reading)}
             onLeave={leave}
           />
         ) : (

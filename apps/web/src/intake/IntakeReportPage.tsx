@@ -19,6 +19,12 @@ interface Props {
   readonly onChoose: (questions: readonly number[], option: number) => void;
   /** What one record is. */
   readonly onRecord: (record: string) => void;
+  /** Whether mocks are to begin with the records of the source. */
+  readonly seeds: boolean;
+  readonly onSeeds: (seeds: boolean) => void;
+  /** The share that is done while it is kept; `null` while it is not. */
+  readonly keptShare: number | null;
+  readonly onCancel: () => void;
   readonly onKeep: () => void;
   readonly onLeave: () => void;
 }
@@ -26,6 +32,7 @@ interface Props {
 /** Source and model side by side: each line of one with what it became, or why it became nothing. */
 export function IntakeReportPage(props: Props): React.JSX.Element {
   const { reading, name, problem, onName, onChoose, onRecord, onKeep, onLeave } = props;
+  const { seeds, onSeeds, keptShare, onCancel } = props;
   const { source, read, chosen } = reading;
   const { intake, figures } = read;
   const rows = useMemo(() => reportRows(source.text, intake), [source, intake]);
@@ -66,14 +73,25 @@ export function IntakeReportPage(props: Props): React.JSX.Element {
             onChange={({ target }) => onName(target.value)}
           />
           <Explained by="designs.keep">
-            <Button type="primary" onClick={onKeep}>
-              Keep as a design
+            <Button type="primary" disabled={keptShare !== null} onClick={onKeep}>
+              {keptShare === null ? 'Keep as a design' : `Keeping, ${Math.round(keptShare * 100)} %`}
             </Button>
           </Explained>
-          <Button onClick={onLeave}>Discard</Button>
+          {keptShare === null ? (
+            <Button onClick={onLeave}>Discard</Button>
+          ) : (
+            <Button onClick={onCancel}>Cancel</Button>
+          )}
         </span>
       </div>
-      <IntakeCounts counts={intake.counts} typed={typed} onType={setTyped} />
+      <IntakeCounts
+        counts={intake.counts}
+        records={intake.records}
+        seeds={seeds}
+        onSeeds={onSeeds}
+        typed={typed}
+        onType={setTyped}
+      />
       <SourcePane rows={rows.source} line={line} onLine={setLine} />
       <UnderstoodPane
         rows={rows.understood}

@@ -2,20 +2,12 @@ import { arrangementOf, FIRST_ARRANGEMENT, NO_CHOICES } from '@isomeros/core/arr
 import { figuresOf } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { answer, importModel, type Intake } from '@isomeros/core/intake';
+import { withRecords } from '@isomeros/core/initialRecords';
 import { indexModel } from '@isomeros/core/model';
+import { Random, randomUuid } from '@isomeros/core/seeding';
 import type { Answerer, TellProgress } from '../app/workers/protocol.js';
 import { serve } from '../app/workers/serve.js';
 import type { IntakeProtocol, ReadSource } from './protocol.js';
-
-/** Progress is told in steps of a hundredth. */
-function inSteps(progress: TellProgress): TellProgress {
-  let last = 0;
-  return (done) => {
-    if (done - last < 0.01) return;
-    last = done;
-    progress(done);
-  };
-}
 
 /** Takes one source in, and remembers it for other answers. */
 class SourceReader {
@@ -36,13 +28,21 @@ class SourceReader {
     this.question = question;
     this.first = importModel(format, source, name, {
       record,
-      progress: progress === undefined ? undefined : inSteps(progress),
+      now: Date.now(),
+      progress,
     });
     return this.first;
   }
 }
 
-function withFigures(intake: Intake): ReadSource {
+function withFigures(read: Intake): ReadSource {
+  const random = new Random(1);
+  // What is made here is counted and left: the server reads the source anew when it is kept.
+  const { rows, ...rest } = withRecords(read, {
+    now: Date.now(),
+    uuid: () => randomUuid(() => random.next()),
+  });
+  const intake = { ...rest, records: rows.length };
   if (intake.problem !== null) return { intake, figures: null };
   const contract = derive(intake.model, arrangementOf(FIRST_ARRANGEMENT, NO_CHOICES));
   const { entities, relationships } = indexModel(intake.model);

@@ -1,8 +1,14 @@
-import type { Intake, IntakeFormat } from '@isomeros/core/intake';
+import type { IntakeWithRecords } from '@isomeros/core/initialRecords';
+import type { IntakeFormat } from '@isomeros/core/intake';
 import type { DesignFigures } from '@isomeros/api';
 
+/** An intake as the page shows it: its records stay in the worker, which counts them. */
+export interface IntakeView extends Omit<IntakeWithRecords, 'rows'> {
+  readonly records: number;
+}
+
 export interface ReadSource {
-  readonly intake: Intake;
+  readonly intake: IntakeView;
   /** What the model would amount to; `null` where nothing could be read. */
   readonly figures: DesignFigures | null;
 }

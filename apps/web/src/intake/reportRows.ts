@@ -1,4 +1,8 @@
-import type { Intake, SourceLines, Understood } from '@isomeros/core/intake';
+import type { SourceLines, Understood } from '@isomeros/core/intake';
+import type { IntakeView } from './protocol.js';
+
+/** What of an intake the two sides show. */
+type ReportParts = Pick<IntakeView, 'text' | 'places' | 'understood' | 'leftOut' | 'asked'>;
 
 /** One line of the source with what became of it. */
 export interface SourceRow {
@@ -28,11 +32,11 @@ export interface ReportRows {
 }
 
 /** The two sides of a report, line by line. Linear in both texts. */
-export function reportRows(source: string, intake: Intake): ReportRows {
+export function reportRows(source: string, intake: ReportParts): ReportRows {
   return { source: sourceRows(source, intake), understood: understoodRows(intake) };
 }
 
-function sourceRows(source: string, { understood, leftOut, asked }: Intake): readonly SourceRow[] {
+function sourceRows(source: string, { understood, leftOut, asked }: ReportParts): readonly SourceRow[] {
   const texts = source.replace(/\r?\n$/, '').split(/\r?\n/);
   const isUnderstood = covered(texts.length, understood);
   const isLeftOut = covered(texts.length, leftOut);
@@ -63,7 +67,7 @@ function covered(length: number, parts: readonly SourceLines[]): boolean[] {
   });
 }
 
-function understoodRows({ text, understood, places }: Intake): readonly UnderstoodRow[] {
+function understoodRows({ text, understood, places }: ReportParts): readonly UnderstoodRow[] {
   const byStatement = new Map(understood.map((part) => [part.statement, part]));
   const byLine = new Map<number, Understood>();
   for (const [statement, { line }] of Object.entries(places)) {

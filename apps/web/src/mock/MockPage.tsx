@@ -55,9 +55,10 @@ export function MockPage(): React.JSX.Element {
   const act = async (action: MockAction): Promise<void> => {
     if (mock !== null) await attempt(() => run(actOnMock({ id: mock.id, action })));
   };
-  const start = (releases: readonly string[]): void => {
+  const start = (releases: readonly string[], initialRecords?: boolean): void => {
     const names = arrangements.map(({ name }) => name);
-    void attempt(() => createMock({ design: id, arrangements: names, releases }).unwrap());
+    const said = initialRecords === undefined ? {} : { initialRecords };
+    void attempt(() => createMock({ design: id, arrangements: names, releases, ...said }).unwrap());
   };
   if (endpoint === null || mock === null) {
     return isKnown ? <StartMock problem={problem} onStart={start} /> : <section className="panel" />;
@@ -135,7 +136,12 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
           </button>
         </Notice>
       )}
-      <ShortfallNotice shortfalls={mock.shortfalls} />
+      <ToldOnce
+        lines={mock.shortfalls.map(
+          ({ entity, wanted, made, why }) => `${entity}: ${made} of ${wanted} seed records. ${why}`,
+        )}
+      />
+      <ToldOnce title="The initial records did not fit the newest model." lines={mock.adjustments} />
       {mock.obstacles.length > 0 && !isDeciding && (
         <Notice kind="known">
           <span>
@@ -152,18 +158,23 @@ function Notices({ mock, problem, isDeciding, onDecide }: NoticesProps): React.J
   );
 }
 
-/** Which entities have fewer seed records than wanted, until it is closed. */
-function ShortfallNotice({ shortfalls }: Pick<Mock, 'shortfalls'>): React.JSX.Element | null {
-  const told = JSON.stringify(shortfalls);
+/** What is to be known of the first records, until it is closed. */
+function ToldOnce({
+  title,
+  lines,
+}: {
+  readonly title?: string;
+  readonly lines: readonly string[];
+}): React.JSX.Element | null {
+  const told = lines.join('\n');
   const [closed, setClosed] = useState('');
-  if (shortfalls.length === 0 || closed === told) return null;
+  if (lines.length === 0 || closed === told) return null;
   return (
     <Notice kind="known">
       <ul className="shortfalls">
-        {shortfalls.map(({ entity, wanted, made, why }) => (
-          <li key={entity}>
-            {entity}: {made} of {wanted} seed records. {why}
-          </li>
+        {title !== undefined && <li className="strong">{title}</li>}
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
         ))}
       </ul>
       <button type="button" className="text-button" onClick={() => setClosed(told)}>

@@ -65,7 +65,7 @@ export function MockToolbar(props: Props): React.JSX.Element {
         <MockEndpoints endpoints={endpoints} shown={endpoint} onServe={onServe} />
       </div>
       <div className="fact">
-        <span className="label">Records, seed {mock.seed}</span>
+        <span className="label">Records, {mock.initialRecords ? 'initial' : `seed ${mock.seed}`}</span>
         <span>
           {mock.records}
           <Explained by="mock.records">
@@ -109,7 +109,7 @@ function Acts({ mock, onAct, onRestore, onRemove }: ActsProps): React.JSX.Elemen
       </Explained>
       <Explained by="mock.reset">
         <Popconfirm
-          title="Reset to the seed?"
+          title={mock.initialRecords ? 'Reset to the initial records?' : 'Reset to the seed?'}
           description="All records are replaced by fresh ones."
           okText="Reset"
           cancelText="Keep"

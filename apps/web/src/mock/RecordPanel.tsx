@@ -4,6 +4,7 @@ import type { RecordLink } from '@isomeros/core/records';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { problemOf, refusalText } from '../app/api/client.js';
+import { ExplainedAction } from '../app/help/Explained.js';
 import { amount } from '../app/parts/amount.js';
 import { keyText, RecordCellView, RecordLinkView } from './RecordCellView.js';
 import type { PendingEdit } from './recordEditsSlice.js';
@@ -11,6 +12,7 @@ import { RowProblems } from './RowProblems.js';
 import { RemovalTree, treeSize } from './RemovalTree.js';
 import { contractOf, type MockEndpoint } from './endpoints.js';
 import type { JournalPlace } from './Exchanges.js';
+import { useExamples, type ExampleUse } from './useExamples.js';
 import { useReadRecordQuery, useWriteEditsMutation } from './recordsApi.js';
 
 interface Props {
@@ -68,7 +70,8 @@ interface PartProps {
 }
 
 function Values({ record, onFollow }: PartProps): React.JSX.Element {
-  const { columns, cells, transitions } = record;
+  const { columns, cells, transitions, link } = record;
+  const exampleOf = useExamples(link.type);
   return (
     <table className="record-values">
       <tbody>
@@ -80,6 +83,9 @@ function Values({ record, onFollow }: PartProps): React.JSX.Element {
             <td>
               {cells[at] !== undefined && <RecordCellView cell={cells[at]} onFollow={onFollow} />}
               {kind === 'computed' && <span className="quiet"> computed</span>}
+              {cells[at]?.kind === 'value' && kind !== 'computed' && (
+                <ExampleMark use={exampleOf(name, cells[at].value)} />
+              )}
             </td>
           </tr>
         ))}
@@ -91,6 +97,19 @@ function Values({ record, onFollow }: PartProps): React.JSX.Element {
         )}
       </tbody>
     </table>
+  );
+}
+
+/** Whether a value is the example of its attribute, or what makes it so. */
+function ExampleMark({ use }: { readonly use: ExampleUse | null }): React.JSX.Element | null {
+  if (use === null) return null;
+  if (use.kind === 'is') return <span className="quiet example-mark">the example</span>;
+  return (
+    <span className="example-mark may">
+      <ExplainedAction by="mock.example" onPress={use.make}>
+        Use as example
+      </ExplainedAction>
+    </span>
   );
 }
 

@@ -1,4 +1,5 @@
 import { Button } from 'antd';
+import { FirstRecordsChoice } from './FirstRecordsChoice.js';
 import { useState } from 'react';
 import { useAppSelector } from '../app/store.js';
 import { releasesOf } from '../design/releases.js';
@@ -7,7 +8,7 @@ import { isBehindText } from '../design/behindText.js';
 interface Props {
   readonly problem: string | null;
   /** `releases`: labels of those that are to be served, too. */
-  readonly onStart: (releases: readonly string[]) => void;
+  readonly onStart: (releases: readonly string[], initialRecords: boolean) => void;
 }
 
 /** What stands here before there is a mock. */
@@ -16,6 +17,8 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
   const broken = useAppSelector(isBehindText);
   const releases = useAppSelector((state) => releasesOf(state, state.document.id ?? ''));
   const [wanted, setWanted] = useState<ReadonlySet<string>>(new Set());
+  const initial = useAppSelector((state) => state.document.design?.initialRecords ?? 0);
+  const [begins, setBegins] = useState(true);
   const want = (label: string, isWanted: boolean): void => {
     setWanted(new Set([...[...wanted].filter((other) => other !== label), ...(isWanted ? [label] : [])]));
   };
@@ -25,8 +28,8 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
       <div className="mock-start">
         <h2>No mock yet</h2>
         <p>
-          A mock serves the whole contract from records of its own: seeded, checked against the model, and
-          kept in the database before any write is answered. It listens on this machine only.
+          A mock serves the whole contract from records of its own: checked against the model, and kept in the
+          database before any write is answered. It listens on this machine only.
         </p>
         {releases.length > 0 && (
           <fieldset className="mock-releases">
@@ -45,12 +48,17 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
             ))}
           </fieldset>
         )}
+        {initial > 0 && (
+          <div className="first-records">
+            <FirstRecordsChoice initial={initial} begins={begins} onBegins={setBegins} />
+          </div>
+        )}
         <Button
           type="primary"
           size="middle"
           disabled={outline === null}
           onClick={() => {
-            onStart([...wanted]);
+            onStart([...wanted], initial > 0 && begins);
           }}
         >
           Start the mock

@@ -5,6 +5,7 @@ import type {
   LoadSecond,
   Mock,
   MockCredential,
+  NewMock,
   SentMessage,
   ServedName,
 } from '@isomeros/api';
@@ -17,17 +18,8 @@ export const mocksApi = serverApi.injectEndpoints({
       queryFn: askWith(api.listMocks),
       providesTags: ['Mocks'],
     }),
-    createMock: build.mutation<
-      Mock,
-      {
-        readonly design: string;
-        readonly arrangements: readonly string[];
-        readonly releases: readonly string[];
-      }
-    >({
-      queryFn: askWith(({ design, arrangements, releases }) =>
-        api.createMock(design, arrangements, releases),
-      ),
+    createMock: build.mutation<Mock, NewMock>({
+      queryFn: askWith(api.createMock),
       invalidatesTags: ['Mocks'],
     }),
     actOnMock: build.mutation<Mock, { readonly id: string; readonly action: MockAction }>({

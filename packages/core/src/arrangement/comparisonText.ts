@@ -32,6 +32,7 @@ export function readOperand(reader: LineReader): Operand | null {
       const isBoolean = token.text === 'true' || token.text === 'false';
       return { kind: 'literal', value: isBoolean ? token.text === 'true' : token.text };
     }
+    case 'json':
     case 'mark':
     case undefined:
       reader.expected('a value or now');

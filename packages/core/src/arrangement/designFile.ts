@@ -1,19 +1,22 @@
-import {
-  identitiesOf,
-  isJsonObject,
-  readJson,
-  type Identities,
-  type Json,
-  type JsonObject,
-} from '../model/index.js';
-import { parse } from '../notation/index.js';
+import { isJsonObject, readJson, type Identities, type Json, type JsonObject } from '../model/index.js';
 import type { Choices } from './choices.js';
-import { PART_NAMES, partNamed } from './parts/index.js';
-import { settingsSchema } from './parts/settings.js';
-import { ARRANGEMENT_NAME, readChoices } from './readChoices.js';
-import { CHOICES_FORMAT, upgradeChoices } from './format.js';
+import {
+  DESIGN_FILE_FORMAT,
+  DESIGN_FILE_SCHEMA,
+  DESIGN_FILE_VERSION,
+  NAME_LENGTH,
+} from './designFileSchema.js';
+import {
+  fileProblem,
+  knownIdentities,
+  readFileIdentities,
+  type DesignFileProblem,
+} from './fileIdentities.js';
+import { readFileRecords, recordsProblems, writtenRecords, type FileRecords } from './fileRecords.js';
+import { upgradeChoices } from './format.js';
 import { keepPlurals } from './keepPlurals.js';
-import { escapePointer, type ChoiceProblem, type ReadResult } from './reading.js';
+import { readChoices } from './readChoices.js';
+import { escapePointer } from './reading.js';
 
 /** A whole design as one file carries it. */
 export interface DesignFile {
@@ -24,72 +27,31 @@ export interface DesignFile {
   readonly draft?: string;
   readonly identities: Identities;
   readonly choices: Choices;
+  /** What its mocks begin with, where it carries that. */
+  readonly initialRecords?: FileRecords;
 }
-
-export type DesignFileProblem = ChoiceProblem;
 
 export type DesignFileResult =
   | { readonly ok: true; readonly design: DesignFile }
   | { readonly ok: false; readonly problems: readonly DesignFileProblem[] };
 
-const FORMAT = 'isomeros-design';
-/** The version of a file is the format of its choices. */
-const VERSION = CHOICES_FORMAT.newest;
-
 /** Versions before this one derived other plurals. */
 const TABLE_OF_NOUNS = 4;
-const NAME_LENGTH = 120;
 
-const name = { type: 'string', minLength: 1, maxLength: NAME_LENGTH } as const;
-
-/** The schema of what was decided about one arrangement. */
-const arrangementSchema: object = {
-  type: 'object',
-  required: ['name'],
-  properties: {
-    name: { type: 'string', pattern: ARRANGEMENT_NAME.source },
-    ...Object.fromEntries(PART_NAMES.map((part) => [part, partNamed(part).schema])),
-  },
-  additionalProperties: false,
-};
-
-/** The published schema (JSON Schema 2020-12) of design files. */
-export const DESIGN_FILE_SCHEMA = {
-  $schema: 'https://json-schema.org/draft/2020-12/schema',
-  $id: `urn:isomeros:design-file:${VERSION}`,
-  title: 'Isomeros design file',
-  description: 'A model in its notation, with the identities of its elements and what was decided about it.',
-  type: 'object',
-  required: ['format', 'version', 'name', 'model'],
-  properties: {
-    $schema: { type: 'string' },
-    format: { const: FORMAT },
-    version: { const: VERSION },
-    name,
-    model: { type: 'string', description: 'The text of the model (text/vnd.isomeros.model).' },
-    draft: { type: 'string', description: 'The text as it was left, where that has errors.' },
-    identities: {
-      type: 'object',
-      description: 'From the address of an element in the model to its identity, which outlives its name.',
-      additionalProperties: { type: 'string', minLength: 1 },
-    },
-    choices: {
-      type: 'object',
-      properties: {
-        settings: settingsSchema('design'),
-        arrangements: { type: 'array', minItems: 1, items: arrangementSchema },
-        answered: { type: 'array', items: { type: 'string' } },
-      },
-      additionalProperties: false,
-    },
-  },
-  additionalProperties: false,
-} as const;
-
-/** The text of a design file: JSON, indented by two spaces, members in the order of the schema. */
-export function writeDesignFile(design: DesignFile): string {
-  const file = { $schema: DESIGN_FILE_SCHEMA.$id, format: FORMAT, version: VERSION, ...design };
-  return `${JSON.stringify(file, null, 2)}\n`;
+/**
+ * The text of a design file: JSON, indented by two spaces, members in the order of the schema. Of the records each has a
+ * line of its own.
+ */
+export function writeDesignFile({ initialRecords, ...design }: DesignFile): string {
+  const file = {
+    $schema: DESIGN_FILE_SCHEMA.$id,
+    format: DESIGN_FILE_FORMAT,
+    version: DESIGN_FILE_VERSION,
+    ...design,
+  };
+  const text = JSON.stringify(file, null, 2);
+  if (initialRecords === undefined) return `${text}\n`;
+  return `${text.slice(0, -'\n}'.length)},\n  "initialRecords": ${writtenRecords(initialRecords, design)}\n}\n`;
 }
 
 /** Reads a design file; everything wrong with it is reported at once. */
@@ -100,17 +62,18 @@ export function readDesignFile(text: string): DesignFileResult {
     return failed([{ pointer: '', code, message: `${message} Line ${line}, column ${column}.` }]);
   }
   const { value } = read;
-  if (!isJsonObject(value)) return failed([problem('', 'type', 'Expected a JSON object.')]);
-  const version = isVersion(value['version']) ? value['version'] : VERSION;
+  if (!isJsonObject(value)) return failed([fileProblem('', 'type', 'Expected a JSON object.')]);
+  const version = isVersion(value['version']) ? value['version'] : DESIGN_FILE_VERSION;
   // The first version had the names of arrangements beside the choices.
   const members = Object.keys(value).filter((member) => version > 1 || member !== 'arrangements');
   const choices = readChoices(upgraded(value, version), '/choices');
-  const identities = readIdentities(value['identities']);
+  const identities = readFileIdentities(value['identities']);
   const problems = [
     ...members.flatMap(unknownMember),
     ...headProblems(value),
     ...choices.problems,
     ...identities.problems,
+    ...recordsProblems(value['initialRecords']),
   ];
   if (problems.length > 0) return failed(problems);
   const model = value['model'] as string;
@@ -120,7 +83,11 @@ export function readDesignFile(text: string): DesignFileResult {
     choices: choices.value,
   };
   const kept = version < TABLE_OF_NOUNS ? keepPlurals(given) : given;
-  const { draft } = value;
+  const { draft, initialRecords } = value;
+  const records = isJsonObject(initialRecords)
+    ? readFileRecords(initialRecords, { ...kept, model: kept.text }, version)
+    : undefined;
+  if (records !== undefined && records.problems.length > 0) return failed(records.problems);
   return {
     ok: true,
     design: {
@@ -129,21 +96,16 @@ export function readDesignFile(text: string): DesignFileResult {
       ...(typeof draft === 'string' ? { draft } : {}),
       identities: kept.identities,
       choices: kept.choices,
+      ...(records === undefined ? {} : { initialRecords: records.value }),
     },
   };
 }
 
 const failed = (problems: readonly DesignFileProblem[]): DesignFileResult => ({ ok: false, problems });
 
-const problem = (pointer: string, code: string, message: string): DesignFileProblem => ({
-  pointer,
-  code,
-  message,
-});
-
 function unknownMember(member: string): DesignFileProblem[] {
   if (Object.hasOwn(DESIGN_FILE_SCHEMA.properties, member)) return [];
-  return [problem(`/${escapePointer(member)}`, 'unknown', `A design file has no member ${member}.`)];
+  return [fileProblem(`/${escapePointer(member)}`, 'unknown', `A design file has no member ${member}.`)];
 }
 
 /** The choices of a file, as they are written today. */
@@ -162,46 +124,22 @@ function upgraded(file: JsonObject, version: number): Json | undefined {
 
 function headProblems(file: JsonObject): DesignFileProblem[] {
   const problems: DesignFileProblem[] = [];
-  if (file['format'] !== FORMAT) problems.push(problem('/format', 'const', `Expected "${FORMAT}".`));
+  if (file['format'] !== DESIGN_FILE_FORMAT)
+    problems.push(fileProblem('/format', 'const', `Expected "${DESIGN_FILE_FORMAT}".`));
   if (!isVersion(file['version']))
-    problems.push(problem('/version', 'const', `Expected a version from 1 to ${VERSION}.`));
+    problems.push(fileProblem('/version', 'const', `Expected a version from 1 to ${DESIGN_FILE_VERSION}.`));
   if (!isName(file['name']))
-    problems.push(problem('/name', 'length', `Expected a text of 1 to ${NAME_LENGTH} characters.`));
+    problems.push(fileProblem('/name', 'length', `Expected a text of 1 to ${NAME_LENGTH} characters.`));
   if (typeof file['model'] !== 'string')
-    problems.push(problem('/model', 'type', 'Expected the text of the model.'));
+    problems.push(fileProblem('/model', 'type', 'Expected the text of the model.'));
   for (const member of ['$schema', 'draft'])
     if (file[member] !== undefined && typeof file[member] !== 'string')
-      problems.push(problem(`/${member}`, 'type', 'Expected a text.'));
+      problems.push(fileProblem(`/${member}`, 'type', 'Expected a text.'));
   return problems;
 }
 
 const isVersion = (value: Json | undefined): value is number =>
-  typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= VERSION;
+  typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= DESIGN_FILE_VERSION;
 
 const isName = (value: Json | undefined): boolean =>
   typeof value === 'string' && value.length > 0 && [...value].length <= NAME_LENGTH;
-
-function readIdentities(given: Json | undefined): ReadResult<Identities> {
-  if (given === undefined) return { value: {}, problems: [] };
-  if (!isJsonObject(given))
-    return { value: {}, problems: [problem('/identities', 'type', 'Expected an object.')] };
-  const problems = Object.entries(given).flatMap(([address, id]) =>
-    typeof id === 'string' && id !== ''
-      ? []
-      : [problem(`/identities/${escapePointer(address)}`, 'type', 'Expected a text that is not empty.')],
-  );
-  return { value: problems.length === 0 ? (given as Identities) : {}, problems };
-}
-
-/** The identities of what the model has; two elements never share one. */
-function knownIdentities(text: string, given: Identities): Identities {
-  const taken = new Set<string>();
-  const known: Record<string, string> = {};
-  for (const address of identitiesOf(parse(text).model).keys()) {
-    const wanted = Object.hasOwn(given, address) ? (given[address] ?? address) : address;
-    if (taken.has(wanted)) continue;
-    taken.add(wanted);
-    known[address] = wanted;
-  }
-  return known;
-}

@@ -112,8 +112,11 @@ export {
 export type { ExampleId, NamedExample } from './examples.js';
 export { saidOf, saidOfKind } from './parts/documentation.js';
 export { entryNamed } from './parts/part.js';
-export { DESIGN_FILE_SCHEMA, readDesignFile, writeDesignFile } from './designFile.js';
-export type { DesignFile, DesignFileProblem, DesignFileResult } from './designFile.js';
+export { readDesignFile, writeDesignFile } from './designFile.js';
+export type { DesignFile, DesignFileResult } from './designFile.js';
+export { DESIGN_FILE_SCHEMA } from './designFileSchema.js';
+export type { DesignFileProblem } from './fileIdentities.js';
+export type { FileRecords } from './fileRecords.js';
 export {
   ASPECTS,
   exposureChoice,

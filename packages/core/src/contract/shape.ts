@@ -1,5 +1,5 @@
 import type { Operand } from '../arrangement/index.js';
-import type { ScalarType } from '../model/index.js';
+import type { Json, ScalarType } from '../model/index.js';
 import type { OwnField } from './operation.js';
 import type { Reasons } from './reasons.js';
 import type { Via } from './via.js';
@@ -46,8 +46,8 @@ export interface Member {
   readonly type: MemberType;
   readonly source: MemberSource;
   readonly description: string | null;
-  readonly default: string | number | boolean | null;
-  readonly example: string | number | boolean | null;
+  readonly default: Json;
+  readonly example: Json;
   /** Where it is `moved`: the identities of the transitions that may move it. */
   readonly transitions?: readonly string[];
   readonly reasons: Reasons;

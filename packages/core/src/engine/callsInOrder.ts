@@ -1,9 +1,10 @@
 import { indexContract, isPublished, type Operation, type Shape } from '../contract/index.js';
+import { storageOf } from '../model/index.js';
 import type { CallCredentials, PublishedCall, PublishedCalls } from '../publication/index.js';
 import { credentialFor } from './access.js';
 import { Draft } from './draft.js';
 import { EXAMPLE_NOW, exampleRecords } from './derivedExample.js';
-import type { Dataset } from './dataset.js';
+import { Dataset, type RowChange } from './dataset.js';
 import { exampleRequest } from './example.js';
 import { presenting } from './exampleToken.js';
 import { handle } from './handle.js';
@@ -75,6 +76,8 @@ const MOST_ATTEMPTS = 4;
 
 class Session {
   private readonly records: Dataset;
+  /** Those whose keys a script knows: a uuid that a server makes is another one each time. */
+  private readonly known: Dataset;
   private readonly runtime: Runtime;
   /** As it was handed out last; `null` before. */
   private token: string | null = null;
@@ -84,6 +87,7 @@ class Session {
 
   constructor(private readonly service: Service) {
     this.records = exampleRecords(service.model);
+    this.known = new Dataset(service.model, this.records.everything(), this.records.counters);
     this.runtime = { ...exampleRuntime(EXAMPLE_NOW), token: () => `token-${++this.tokens}` };
   }
 
@@ -98,8 +102,8 @@ class Session {
   }
 
   private attempt(operation: Operation): PublishedCall | null {
-    const { service, records } = this;
-    const example = exampleRequest(service, records, operation, EXAMPLE_NOW, 'told', ++this.dice);
+    const { service, records, known } = this;
+    const example = exampleRequest(service, known, operation, EXAMPLE_NOW, 'told', ++this.dice);
     const credentials = this.credentialsOf(operation);
     if (example === null || credentials === null) return null;
     const request = { ...example, headers: this.headersFor(example, credentials) };
@@ -107,6 +111,7 @@ class Session {
     const { response, changes, kept, tokens } = handle(service, draft, request, this.runtime);
     if (response.status >= 400) return null;
     records.apply(changes, draft.counters, { answers: kept === null ? [] : [kept], tokens });
+    for (const change of changes) if (this.isKnown(change)) known.apply([change], draft.counters);
     const handsOut = secretMember(this.returned(operation));
     if (handsOut !== null) this.token = `token-${this.tokens}`;
     const { root } = service.contract;
@@ -120,6 +125,14 @@ class Session {
       credentials,
       handsOut,
     };
+  }
+
+  private isKnown(change: RowChange): boolean {
+    const { rid, entity } = change.kind === 'remove' ? change.before : change.after;
+    const key = storageOf(this.service.model).byId.get(entity)?.key;
+    return change.kind === 'add'
+      ? key?.type.kind !== 'uuid' || !key.generated
+      : this.known.get(rid) !== undefined;
   }
 
   private returned({ returns }: Operation): Shape | undefined {

@@ -1,6 +1,6 @@
 import { indexContract, type Operation } from '../contract/index.js';
 import type { Model } from '../model/index.js';
-import { Random, seed } from '../seeding/index.js';
+import { seed } from '../seeding/index.js';
 import { Dataset } from './dataset.js';
 import { Draft } from './draft.js';
 import { exampleRequest } from './example.js';
@@ -9,6 +9,7 @@ import { withExampleToken } from './exampleToken.js';
 import { handle } from './handle.js';
 import type { EngineRequest, EngineResponse } from './message.js';
 import { isWrite } from './method.js';
+import { exampleRuntime } from './runExample.js';
 import type { Service } from './service.js';
 
 export const EXAMPLE_SEED = 42;
@@ -40,11 +41,7 @@ export function derivedExchange(
     headers: new Map([['host', host], ...bare.headers]),
   };
   const request = withExampleToken(service, records, operation, asked, entity, EXAMPLE_NOW);
-  const random = new Random(EXAMPLE_SEED);
-  const { response } = handle(service, isWrite(operation.method) ? new Draft(records) : records, request, {
-    now: () => EXAMPLE_NOW,
-    random: () => random.next(),
-    token: () => 'an-example',
-  });
+  const draft = isWrite(operation.method) ? new Draft(records) : records;
+  const { response } = handle(service, draft, request, exampleRuntime(EXAMPLE_NOW));
   return { request, response };
 }

@@ -15,6 +15,27 @@ export function answer(intake: Intake, chosen: Readonly<Record<number, number>>)
   appendAll(report.asked, intake.asked);
   appendAll(report.leftOut, intake.leftOut);
   report.problem = intake.problem;
+  report.given = intake.given;
   const { assumed, counts } = intake;
   return { ...finishIntake(model.name, model.declarations, report), assumed, counts };
 }
+
+/** An answer that no question of an intake has: the question as it was named, and what was expected. */
+export interface WrongAnswer {
+  readonly question: string;
+  readonly message: string;
+}
+
+/** Answers that no question has. */
+export const wrongAnswers = (
+  { asked }: Pick<Intake, 'asked'>,
+  chosen: Readonly<Record<string, unknown>>,
+): readonly WrongAnswer[] =>
+  Object.entries(chosen).flatMap(([question, option]): WrongAnswer[] => {
+    const options = /^(?:0|[1-9]\d*)$/.test(question) ? asked[Number(question)]?.options : undefined;
+    if (options === undefined || options.length === 0)
+      return [{ question, message: `There is no such question with options; ${asked.length} are asked.` }];
+    return typeof option === 'number' && options[option] !== undefined
+      ? []
+      : [{ question, message: `Expected an option from 0 to ${options.length - 1}.` }];
+  });

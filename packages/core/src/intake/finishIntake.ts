@@ -1,13 +1,7 @@
 import { entryOf, type Declaration, type Model } from '../model/index.js';
 import { parse, print } from '../notation/index.js';
-import {
-  COUNTED_KINDS,
-  type CountedKind,
-  type Intake,
-  type IntakeCount,
-  type Report,
-  type SourceLines,
-} from './report.js';
+import type { SourceLines } from './lines.js';
+import { COUNTED_KINDS, type CountedKind, type Intake, type IntakeCount, type Report } from './report.js';
 
 const ROUNDS = 12;
 const NOWHERE: SourceLines = { line: 1, endLine: 1 };
@@ -53,24 +47,40 @@ export function finishIntake(name: string, declarations: readonly Declaration[],
     asked: [...report.asked].sort((a, b) => a.line - b.line),
     leftOut: [...report.leftOut].sort((a, b) => a.line - b.line),
     counts: countsOf(report, read.places),
+    given: report.given,
     problem: report.problem,
   };
 }
 
+type OpenCount = { -readonly [Key in keyof IntakeCount]: IntakeCount[Key] };
+
+const none = (kind: CountedKind) => (): OpenCount => ({
+  kind,
+  found: 0,
+  understood: 0,
+  asked: 0,
+  leftOut: 0,
+});
+
 /** What became of everything that was counted. What the notation refused is left out. */
 function countsOf(
-  { tallied, askedAbout, saidBy }: Report,
+  { tallied, askedAbout, saidBy, given }: Report,
   places: ReadonlyMap<string, unknown>,
 ): readonly IntakeCount[] {
-  const counts = new Map<CountedKind, { -readonly [Key in keyof IntakeCount]: IntakeCount[Key] }>();
-
+  const counts = new Map<CountedKind, OpenCount>();
   for (const { kind, statement: counted, count: many } of tallied) {
     const statement = counted === null ? null : (saidBy.get(counted) ?? counted);
-    const count = entryOf(counts, kind, () => ({ kind, found: 0, understood: 0, asked: 0, leftOut: 0 }));
+    const count = entryOf(counts, kind, none(kind));
     count.found += many;
     if (statement === null || !places.has(statement)) count.leftOut += many;
     else if (askedAbout.has(statement)) count.asked += many;
     else count.understood += many;
+  }
+  // Whether those that were read fit is seen by whoever keeps them.
+  if (given.length > 0) {
+    const count = entryOf(counts, 'records', none('records'));
+    count.found += given.length;
+    count.understood += given.length;
   }
   return COUNTED_KINDS.flatMap((kind) => counts.get(kind) ?? []);
 }

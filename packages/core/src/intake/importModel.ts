@@ -1,7 +1,7 @@
 import { utf8Length } from '../model/index.js';
 import { readJsonSchema } from './jsonSchema/readJsonSchema.js';
 import { readRecords } from './records/readRecords.js';
-import { MAX_INTAKE_BYTES, Report, type Intake, type IntakeOptions } from './report.js';
+import { MAX_INTAKE_BYTES, Report, type Intake, type IntakeOptions, type IntakeProgress } from './report.js';
 import { finishIntake } from './finishIntake.js';
 import { readSql } from './sql/readSql.js';
 
@@ -34,7 +34,18 @@ export function importModel(
     return refused(name, `The source has ${bytes} bytes; the limit is ${MAX_INTAKE_BYTES}.`);
   if (source.includes('\u0000')) return refused(name, 'The source is no text: it has zero bytes in it.');
   if (source.trim() === '') return refused(name, 'The source is empty.');
-  return READERS[format](withoutMark(source), name, options);
+  const progress = options.progress === undefined ? undefined : inHundredths(options.progress);
+  return READERS[format](withoutMark(source), name, { ...options, progress });
+}
+
+/** Tells a share when it has grown by a hundredth. */
+function inHundredths(tell: IntakeProgress): IntakeProgress {
+  let last = 0;
+  return (done) => {
+    if (done - last < 0.01) return;
+    last = done;
+    tell(done);
+  };
 }
 
 function refused(name: string, problem: string): Intake {

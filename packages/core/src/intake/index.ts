@@ -3,7 +3,10 @@ export type { IntakeFormat } from './importModel.js';
 export { readSql } from './sql/readSql.js';
 export { readJsonSchema } from './jsonSchema/readJsonSchema.js';
 export { readRecords } from './records/readRecords.js';
-export { answer } from './answer.js';
+export { answer, wrongAnswers, type WrongAnswer } from './answer.js';
+export { typedValue } from './typedValue.js';
+export type { SourceLines } from './lines.js';
+export type { GivenPointer, GivenRecord } from './given.js';
 export { MAX_INTAKE_BYTES } from './report.js';
 export type {
   Assumed,
@@ -15,6 +18,5 @@ export type {
   LeftOut,
   IntakeOptions,
   IntakeProgress,
-  SourceLines,
   Understood,
 } from './report.js';

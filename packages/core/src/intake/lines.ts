@@ -1,4 +1,8 @@
-import type { SourceLines } from './report.js';
+/** Lines of a source, from 1, both ends included. */
+export interface SourceLines {
+  readonly line: number;
+  readonly endLine: number;
+}
 
 /** Finds the line of an offset in a text, from 1. */
 export class LineTable {

@@ -1,13 +1,9 @@
 import type { Model, ModelEdit } from '../model/index.js';
+import type { GivenRecord } from './given.js';
+import type { SourceLines } from './lines.js';
 
 /** The largest source that is read, in bytes of UTF-8: 10 MiB. */
 export const MAX_INTAKE_BYTES = 10 * 1_048_576;
-
-/** Lines of a source, from 1, both ends included. */
-export interface SourceLines {
-  readonly line: number;
-  readonly endLine: number;
-}
 
 /** What of the source a statement of the model came from, and why it says what it says. */
 export interface Understood extends SourceLines {
@@ -82,6 +78,8 @@ export interface Intake {
   readonly asked: readonly IntakeQuestion[];
   readonly leftOut: readonly LeftOut[];
   readonly counts: readonly IntakeCount[];
+  /** The records that the source has, as it writes them. */
+  readonly given: readonly GivenRecord[];
   /** Where each statement stands in `text`, by its identity. */
   readonly places: Readonly<Record<string, SourceLines>>;
   /** Why nothing could be read; `null` where something could. */
@@ -96,6 +94,8 @@ export interface IntakeOptions {
   readonly progress?: IntakeProgress | undefined;
   /** What one record is, where the source does not say; else it is called after the design. */
   readonly record?: string | undefined;
+  /** Milliseconds since 1970 that times are taken from which the source leaves to be set; unset where it is left out. */
+  readonly now?: number | undefined;
 }
 
 /** One thing that a source declares: the statement that says it, or `null` where none does. */
@@ -116,6 +116,8 @@ export class Report {
   readonly saidBy = new Map<string, string>();
   /** The statements that questions are about. */
   readonly askedAbout = new Set<string>();
+  /** The records that were given. */
+  given: readonly GivenRecord[] = [];
   problem: string | null = null;
 
   understand(statement: string, { line, endLine }: SourceLines, because: string): void {

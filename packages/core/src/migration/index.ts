@@ -1,5 +1,5 @@
-export { migrate, migrateInSteps } from './migrate.js';
+export { migrate, migrateBy, migrateInSteps } from './migrate.js';
 export type { Decision } from './decision.js';
-export type { Migration } from './migrate.js';
-export type { ResolutionKind, MigrationStep, Resolution } from './plan.js';
+export type { Decide, Migration } from './migrate.js';
+export type { MigrationStep, OpenStep, Resolution, ResolutionKind } from './plan.js';
 export type { MigrationRuntime } from './recordMigrator.js';

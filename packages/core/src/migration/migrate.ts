@@ -35,12 +35,25 @@ export const migrate = (...of: Parameters<typeof migrateInSteps>): Migration =>
   runToEnd(migrateInSteps(...of));
 
 /** The same in steps. */
-export function* migrateInSteps(
+export const migrateInSteps = (
   before: Model,
   after: Model,
   rows: Iterable<Row>,
   counters: Counters,
   decisions: ReadonlyMap<string, Decision>,
+  tools: MigrationRuntime,
+): Steps<Migration> => migrateBy(before, after, rows, counters, ({ id }) => decisions.get(id), tools);
+
+/** Decides about a step that is open, with the records as they are by then; `undefined` leaves it open. */
+export type Decide = (step: OpenStep, rows: ReadonlyMap<number, Row>) => Decision | undefined;
+
+/** The same where whoever migrates is asked about each step. */
+export function* migrateBy(
+  before: Model,
+  after: Model,
+  rows: Iterable<Row>,
+  counters: Counters,
+  decide: Decide,
   tools: MigrationRuntime,
 ): Steps<Migration> {
   const originals = new Map([...rows].map((row) => [row.rid, row]));
@@ -53,7 +66,7 @@ export function* migrateInSteps(
   const tried = new Set<string>();
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const decided = open.flatMap((step): [OpenStep, Decision][] => {
-      const decision = decisionAbout(step, decisions.get(step.id), tried.has(step.id));
+      const decision = decisionAbout(step, decide(step, rewriting.rows), tried.has(step.id));
       return decision === null ? [] : [[step, decision]];
     });
     // What goes is looked at last: a relationship that goes may tell where another one is to lead.

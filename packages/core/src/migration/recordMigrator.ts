@@ -137,13 +137,13 @@ export class RecordMigrator {
     if (attribute === undefined) return false;
     const all = [...this.rows.values()].filter((row) => row.entity === storage.entity.id);
     const taken = new Set(all.flatMap((row) => constraintValue(constraint, row.values) ?? []));
-    const highest = all.reduce((most, row) => Math.max(most, Number(row.values[attribute.id]) || 0), 0);
+    const highest = all.reduce((most, row) => Math.max(most, numberIn(row.values[attribute.id])), 0);
     let last = highest;
     return rids
       .map((rid) => {
         const row = this.rows.get(rid);
         const old = row?.values[attribute.id];
-        if (row === undefined || old === undefined) return false;
+        if (row === undefined || old === undefined || typeof old === 'object') return false;
         for (let count = 2; count <= all.length + 1; count++) {
           const value = typeof old === 'number' ? ++last : numbered(attribute, old, count);
           const claimed = constraintValue(constraint, { ...row.values, [attribute.id]: value });
@@ -269,6 +269,9 @@ export class RecordMigrator {
     if (next.length > 0) this.remove(next);
   }
 }
+
+const numberIn = (value: Json | undefined): number =>
+  typeof value === 'number' || typeof value === 'string' ? Number(value) || 0 : 0;
 
 /** A text with a number behind it, cut where it would be too long. */
 function numbered({ type }: Attribute, old: Json, count: number): Json {

@@ -25,6 +25,7 @@ export interface AttributeEdit {
       | 'touched'
       | 'writeOnly'
       | 'defaultValue'
+      | 'example'
     >
   >;
 }

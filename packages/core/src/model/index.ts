@@ -33,6 +33,7 @@ export {
   derivedRole,
   keyOf,
   onRemoveOf,
+  mustLead,
   ownerRoleOf,
   ownsItself,
   recordAttributes,
@@ -111,10 +112,11 @@ export { namedValue } from './named.js';
 export { isConstant } from './constantComparison.js';
 export { appendAll, eachInSteps, greatest, mapInSteps, replaceItems, runToEnd } from './steps.js';
 export type { Progress, Steps } from './steps.js';
+export { literalProblem } from './literals.js';
 export { jsonParts, MAX_JSON_DEPTH, readJson } from './json.js';
 export type { JsonPart, JsonProblem, JsonReading, JsonResult } from './json.js';
 export { constraintValue, pointedEntity, pointingOf, storageOf } from './constraints.js';
-export { carriedName, pairCarried, pairFrom, pairStorage, pairTo } from './pairs.js';
+export { carriedName, pairCarried, pairFrom, pairStorage, pairTo, pairTypeName, sideRoles } from './pairs.js';
 export type { EntityStorage, UniqueConstraint } from './entityStorage.js';
 export type { Pointing, Storage } from './constraints.js';
 export {

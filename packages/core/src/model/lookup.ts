@@ -103,6 +103,10 @@ export const derivedRole = (to: string, cardinality: string | undefined): string
 /** What an owned entity calls its owner: as written after `back as`, else the owner's name. */
 export const ownerRoleOf = (owns: Owns): string => owns.back ?? camelCase(owns.from);
 
+/** Whether records must lead to one of what a to-one role leads to. */
+export const mustLead = (relationship: Owns | RefersTo): boolean =>
+  relationship.kind === 'owns' ? !ownsItself(relationship) : relationship.cardinality === 'one';
+
 const DEFAULT_REMOVAL: Readonly<Record<Relationship['kind'], OnRemove>> = {
   owns: 'cascade',
   refers: 'restrict',

@@ -12,6 +12,9 @@ export const pairCarried = (pairs: PairsWith): string => `${pairs.id}#carried`;
 /** The member that shows what a pair carries: the name of the value. */
 export const carriedName = (value: string): string => camelCase(value);
 
+/** What the record type of a pairing is called: `Sailing crew`. */
+export const pairTypeName = (pairs: PairsWith): string => `${pairs.from} ${roleOf(pairs)}`;
+
 /**
  * A pair is stored as a record that refers to both of its sides, exists once for both together, and goes when
  * either of them goes.
@@ -36,7 +39,7 @@ export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage 
   const entity: Entity = {
     kind: 'entity',
     id: pairs.id,
-    name: `${pairs.from} ${roleOf(pairs)}`,
+    name: pairTypeName(pairs),
     attributes: carried,
     uniques: [],
     implicitId: 'integer',
@@ -58,7 +61,8 @@ export function pairStorage(index: ModelIndex, pairs: PairsWith): EntityStorage 
   };
 }
 
-function sideRoles(pairs: PairsWith): readonly [from: string, to: string] {
+/** What the two sides of a pair are called in its record. */
+export function sideRoles(pairs: PairsWith): readonly [from: string, to: string] {
   const to = singular(roleOf(pairs));
   const from = pairs.back === null ? camelCase(pairs.from) : singular(pairs.back);
   return from === to ? [`${from}From`, `${to}To`] : [from, to];

@@ -1,3 +1,5 @@
+import type { Json } from './records.js';
+
 /** What a model is made of. Plain immutable data; every element carries a stable identity (`id`). */
 
 /** A range, its bounds included where nothing else is said; `null` leaves that end open. */
@@ -70,8 +72,9 @@ export interface Attribute extends Statement {
   readonly fixed: boolean;
   readonly readOnly: boolean;
   readonly writeOnly: boolean;
-  readonly defaultValue: Literal | null;
-  readonly example: Literal | null;
+  /** Of a list or JSON any value; `null` where there is none. */
+  readonly defaultValue: Json;
+  readonly example: Json;
   /** The transitions by which a choice moves between its options; `null` where it may be set freely. */
   readonly lifeCycle: readonly Transition[] | null;
   /** How it is made of others, where nobody sends or stores it. */

@@ -1,4 +1,4 @@
-import { checkScalar, listed, replaceItems, type Attribute, type AttributeType } from '../model/index.js';
+import { listed, literalProblem, replaceItems, type Attribute, type AttributeType } from '../model/index.js';
 import { checkLifeCycle } from './checkLifeCycle.js';
 import type { Block } from './block.js';
 import type { ModelCheck } from './modelCheck.js';
@@ -98,14 +98,9 @@ function checkLiterals(attribute: Attribute, checking: ModelCheck): void {
     ['example', attribute.example],
   ] as const) {
     if (literal === null) continue;
-    if (type.kind === 'json') continue;
-    if (type.kind === 'list' || type.kind === 'value') {
-      checking.report(attribute.id, 'literal.invalid', `A ${type.kind} takes no ${flag}.`, flag);
-      continue;
-    }
-    const problem = checkScalar(type, literal);
+    const problem = literalProblem(type, literal);
     if (problem !== null) {
-      const message = `The ${flag} of ${attribute.name} does not fit. ${problem.message}`;
+      const message = `The ${flag} of ${attribute.name} does not fit. ${problem}`;
       checking.report(attribute.id, 'literal.invalid', message, flag);
     }
   }

@@ -1,11 +1,12 @@
 import {
   appendAll,
+  isJsonObject,
   type Attribute,
   type AttributeType,
   type Comparison,
   type Condition,
   type Declaration,
-  type Literal,
+  type Json,
   type Model,
   type ExclusiveBounds,
   type Range,
@@ -145,8 +146,17 @@ function decimalRange({ min, max, exclusiveMin, exclusiveMax }: Range & Exclusiv
 }
 
 /** Options of a choice stand as they do in its type; every other text is quoted. */
-const literal = (type: AttributeType, value: Literal): string =>
-  typeof value === 'string' && type.kind === 'choice' ? writeOption(value) : JSON.stringify(value);
+const literal = (type: AttributeType, value: Json): string =>
+  typeof value === 'string' && type.kind === 'choice' ? writeOption(value) : json(value);
+
+/** JSON in one line, with a space behind each comma and colon. */
+const json = (value: Json): string => {
+  if (Array.isArray(value)) return `[${(value as readonly Json[]).map(json).join(', ')}]`;
+  if (!isJsonObject(value)) return JSON.stringify(value);
+  return `{${Object.entries(value)
+    .map(([name, member]) => `${JSON.stringify(name)}: ${json(member)}`)
+    .join(', ')}}`;
+};
 
 /** One transition as its line in the notation, without indentation. */
 export function printTransition({ name, from, to, when, description }: Transition): string {

@@ -4,8 +4,8 @@ import {
   uncapital,
   type Attribute,
   type Expression,
+  type Json,
   type KeyFlag,
-  type Literal,
 } from '../model/index.js';
 import type { Fix, TextRange } from './diagnostics.js';
 import type { LineReader } from './lineReader.js';
@@ -34,8 +34,8 @@ interface Flags {
   fixed: boolean;
   readOnly: boolean;
   writeOnly: boolean;
-  defaultValue: Literal | null;
-  example: Literal | null;
+  defaultValue: Json;
+  example: Json;
   pattern: string | null;
   computed: Expression | null;
 }
@@ -218,11 +218,12 @@ function readPattern(reader: LineReader, flags: Flags): void {
   else reader.report('pattern.invalid', `The pattern cannot be read: ${why}.`, token.place);
 }
 
-function readLiteral(reader: LineReader): Literal | null {
+function readLiteral(reader: LineReader): Json {
   const token = reader.next();
   switch (token?.kind) {
     case 'string':
     case 'number':
+    case 'json':
       return token.value;
     case 'word':
       return token.text === 'true' ? true : token.text === 'false' ? false : token.text;
@@ -235,7 +236,7 @@ function readLiteral(reader: LineReader): Literal | null {
       }
       reader.report(
         'syntax.expected',
-        'Expected a value: a word, a number or a quoted text.',
+        'Expected a value: a word, a number, a quoted text, a list in brackets or an object in braces.',
         token?.place ?? reader.here(),
       );
       return null;

@@ -128,7 +128,7 @@ function readComparison(reader: LineReader): AlongComparison | null {
 
 function readLiteral(reader: LineReader): Literal | null {
   const token = reader.peek();
-  if (token === null || token.kind === 'mark') {
+  if (token === null || token.kind === 'mark' || token.kind === 'json') {
     reader.expected('a value');
     return null;
   }

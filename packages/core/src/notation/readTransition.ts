@@ -99,6 +99,7 @@ function literalOf(token: Exclude<ReturnType<LineReader['next']>, null>): Litera
       return token.value;
     case 'word':
       return token.text === 'true' ? true : token.text === 'false' ? false : token.text;
+    case 'json':
     case 'mark':
       return null;
   }

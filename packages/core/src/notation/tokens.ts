@@ -1,4 +1,4 @@
-import { quotedEnd } from '../model/index.js';
+import { MAX_JSON_DEPTH, quotedEnd, readJson, type Json } from '../model/index.js';
 import type { Fix, TextRange } from './diagnostics.js';
 import { MODEL_LIMITS } from './modelLimits.js';
 
@@ -6,6 +6,8 @@ export type Token = { readonly place: TextRange; readonly text: string } & (
   | { readonly kind: 'word' }
   | { readonly kind: 'number'; readonly value: number }
   | { readonly kind: 'string'; readonly value: string }
+  /** An array or an object. */
+  | { readonly kind: 'json'; readonly value: Json }
   | { readonly kind: 'mark' }
 );
 
@@ -48,7 +50,7 @@ export const writeOperand = (value: string | number | boolean): string =>
 const TOKEN =
   /\s+|#.*|[A-Za-z_][A-Za-z0-9_]*(?:-[A-Za-z0-9_]+)*|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?|\.\.|->|<=|>=|!=|[:,()<>=+*/&]|\.(?![.\d])|-(?=\s|$)/y;
 
-type Lexeme = Token['kind'] | 'space' | 'comment';
+type Lexeme = Exclude<Token['kind'], 'json'> | 'space' | 'comment';
 
 function lexemeOf(text: string): Lexeme {
   const first = text.charCodeAt(0);
@@ -130,6 +132,15 @@ export function tokenize(source: string, line: number): TokenLine {
   let comment: string | null = null;
   let index = 0;
   while (index < source.length) {
+    // Behind a word brackets mean something else in other languages.
+    const mayOpen = OPENS_JSON.test(source.charAt(index)) && !/[\w)]/.test(source.charAt(index - 1));
+    const json = mayOpen ? jsonAt(source, index) : null;
+    if (json !== null) {
+      const place = { line, column: index + 1, length: json.text.length };
+      tokens.push({ kind: 'json', ...json, place });
+      index += json.text.length;
+      continue;
+    }
     const text = lexemeAt(source, index);
     if (text === null) {
       const rest = { line, column: index + 1, length: source.length - index };
@@ -168,6 +179,26 @@ export function tokenize(source: string, line: number): TokenLine {
     index += text.length;
   }
   return { tokens, problems, comment };
+}
+
+const OPENS_JSON = /^[[{]$/;
+
+/** The JSON array or object that begins at an index and ends in the same line; `null` where none does. */
+function jsonAt(source: string, index: number): { readonly text: string; readonly value: Json } | null {
+  let depth = 0;
+  for (let at = index; at < source.length && depth <= MAX_JSON_DEPTH;) {
+    const char = source.charAt(at);
+    const end = char === '"' ? quotedEnd(source, at) : at + 1;
+    if (end === -1) return null;
+    if (char === '[' || char === '{') depth++;
+    if ((char === ']' || char === '}') && --depth === 0) {
+      const text = source.slice(index, end);
+      const read = readJson(text);
+      return read.ok ? { text, value: read.value } : null;
+    }
+    at = end;
+  }
+  return null;
 }
 
 /** Reads a JSON string literal (RFC 8259 §7); `null` when an escape is wrong. */

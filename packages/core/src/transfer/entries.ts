@@ -16,6 +16,7 @@ import { pointerTo, type Draft } from '../engine/index.js';
 import type { SourceRecords, SourceRecord } from './sourceRecords.js';
 import { pathAttributes, keyPathOf, pointersOf, scopeOf, type Pointer } from './recordTypes.js';
 import type { ImportOptions } from './importOptions.js';
+import { unsetValue } from './unsetValue.js';
 import { toStored, unknownMember, withHiddenParts, type ProblemReporter } from './values.js';
 
 /** One record of a source: found among those that are there, or new. */
@@ -281,11 +282,11 @@ export class Entries {
     return this.made(attribute);
   }
 
-  private made({ id, type, generated, touched, defaultValue }: Attribute): Json {
-    if (touched || (generated && type.kind === 'instant')) return new Date(this.options.now).toISOString();
-    if (!generated) return defaultValue;
-    if (type.kind === 'uuid') return this.options.uuid();
-    return type.kind === 'integer' ? this.draft.nextNumber(id, type.min ?? 1) : defaultValue;
+  private made(attribute: Attribute): Json {
+    const { now, uuid } = this.options;
+    const next = ({ id, type }: Attribute): number =>
+      this.draft.nextNumber(id, (type.kind === 'integer' ? type.min : null) ?? 1);
+    return unsetValue(attribute, { now, uuid, next });
   }
 
   private touchedAt(id: string, values: Readonly<Record<string, Json>>, before: Row | null): Json {

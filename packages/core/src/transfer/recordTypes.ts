@@ -2,6 +2,7 @@ import {
   appendAll,
   bareObject,
   constraintValue,
+  mustLead,
   ownerRoleOf,
   pointedEntity,
   pointingOf,
@@ -21,6 +22,8 @@ export interface Pointer {
   /** The identity of the relationship. */
   readonly id: string;
   readonly target: EntityStorage;
+  /** Whether a record must lead to one. */
+  readonly isNeeded: boolean;
 }
 
 /** Every kind of record a model has, by the name it is written under: entities, and pairings as `Sailing crew`. */
@@ -33,7 +36,9 @@ export function pointersOf(model: Model, storage: EntityStorage): readonly Point
   return pointingOf(storage).flatMap((relationship) => {
     const target = storageOf(model).byName.get(pointedEntity(relationship));
     const name = relationship.kind === 'owns' ? ownerRoleOf(relationship) : roleOf(relationship);
-    return target === undefined ? [] : [{ name, id: relationship.id, target }];
+    return target === undefined
+      ? []
+      : [{ name, id: relationship.id, target, isNeeded: mustLead(relationship) }];
   });
 }
 

@@ -5,7 +5,6 @@ import {
   NO_CHOICES,
   plainArrangement,
   readDesignFile,
-  readSettings,
   writeDesignFile,
   type DesignFile,
 } from '@isomeros/core/arrangement';
@@ -143,23 +142,38 @@ describe('design files', () => {
 
   test('any design comes back as it went, in the form the schema publishes', () => {
     fc.assert(
-      fc.property(anyModel, fc.array(fc.string({ maxLength: 20 }), { maxLength: 3 }), (drawn, answered) => {
-        const text = print(drawn);
-        const identities = Object.fromEntries(identitiesOf(parse(text).model));
-        const design: DesignFile = {
-          name: 'Drawn',
-          model: text,
-          identities,
-          choices: {
-            ...NO_CHOICES,
-            arrangements: [plainArrangement('main'), plainArrangement('mobile')],
-            answered: [...new Set(answered)],
-          },
-        };
-        const file = writeDesignFile(design);
-        expect(published(JSON.parse(file))).toBe(true);
-        expect(readDesignFile(file)).toEqual({ ok: true, design });
-      }),
+      fc.property(
+        anyModel,
+        anyModel,
+        fc.array(fc.string({ maxLength: 20 }), { maxLength: 3 }),
+        fc.boolean(),
+        (drawn, older, answered, carries) => {
+          const text = print(drawn);
+          const identities = Object.fromEntries(identitiesOf(parse(text).model));
+          const model = answered.length === 0 ? text : print(older);
+          const records = { 'Two words': [{ a: [1, '__proto__'] }, {}], None: [] };
+          const initialRecords = {
+            model,
+            identities: Object.fromEntries(identitiesOf(parse(model).model)),
+            choices: NO_CHOICES,
+            records,
+          };
+          const design: DesignFile = {
+            name: 'Drawn',
+            model: text,
+            identities,
+            choices: {
+              ...NO_CHOICES,
+              arrangements: [plainArrangement('main'), plainArrangement('mobile')],
+              answered: [...new Set(answered)],
+            },
+            ...(carries ? { initialRecords } : {}),
+          };
+          const file = writeDesignFile(design);
+          expect(published(JSON.parse(file))).toBe(true);
+          expect(readDesignFile(file)).toEqual({ ok: true, design });
+        },
+      ),
       { numRuns: rounds(60) },
     );
   });
@@ -241,6 +255,23 @@ describe('design files', () => {
       '/choices/arrangements/0/settings/implicitId',
     ],
     ['answers that are no texts', (file) => ({ ...file, choices: { answered: [1] } }), '/choices/answered'],
+    ...(
+      [
+        [[], ''],
+        [{}, '/records'],
+        [{ records: [] }, '/records'],
+        [{ records: { Route: 3 } }, '/records/Route'],
+        [{ records: { Route: [{}, 3] } }, '/records/Route/1'],
+        [{ records: {}, model: 3 }, '/model'],
+        [{ records: {}, identities: [] }, '/identities'],
+        [{ records: {}, choices: { settings: { size: 1 } } }, '/choices/settings/size'],
+        [{ records: {}, rows: [] }, '/rows'],
+      ] as const
+    ).map(([initialRecords, at]): [string, (file: Record<string, unknown>) => unknown, string] => [
+      `initial records ${JSON.stringify(initialRecords)}`,
+      (file) => ({ ...file, initialRecords }),
+      `/initialRecords${at}`,
+    ]),
     ['choices of another kind', (file) => ({ ...file, choices: 'all' }), '/choices'],
   ])('%s is refused by us and by the schema', (_name, change, pointer) => {
     const file = change(JSON.parse(writeDesignFile(SMALL)) as Record<string, unknown>);
@@ -285,25 +316,5 @@ describe('design files', () => {
     });
     const read = readDesignFile(file);
     expect(read.ok && read.design.identities).toEqual({ Route: 'Same' });
-  });
-});
-
-describe('readSettings', () => {
-  test.each([
-    [{ pageSize: 100 }, null],
-    [{ implicitId: 'uuid' }, null],
-    [{ pageSize: 10_001 }, 'range'],
-    [{ pageSize: 1.5 }, 'range'],
-    [{ implicitId: 'snowflake' }, 'options'],
-    [{ depth: 9 }, 'range'],
-    [{ basePath: '/a/b' }, null],
-    [{ basePath: 'a' }, 'pattern'],
-    [{ version: '' }, 'pattern'],
-    [{ invalidStatus: 422 }, null],
-    [{ colour: 1 }, 'unknown'],
-    [{ constructor: 1 }, 'unknown'],
-  ])('%j', (given, code) => {
-    const read = readSettings(given);
-    expect(read.ok ? null : read.problems[0]?.code).toBe(code);
   });
 });

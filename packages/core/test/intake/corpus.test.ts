@@ -2,10 +2,16 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { importModel, type IntakeFormat } from '@isomeros/core/intake';
+import { withRecords } from '@isomeros/core/initialRecords';
 import { parse } from '@isomeros/core/notation';
 import { expectGoldenText } from '../support/golden.js';
 import { unanswered } from '../support/unanswered.js';
 import { writtenReport } from '../support/writtenReport.js';
+
+const RUNTIME = {
+  now: Date.parse('2026-06-14T09:12:00Z'),
+  uuid: () => '00000000-0000-4000-8000-000000000000',
+};
 
 const folder = join(import.meta.dirname, 'corpus');
 const files = readdirSync(folder).filter((file) => !file.endsWith('.report.txt'));
@@ -18,7 +24,7 @@ function formatOf(file: string): IntakeFormat {
 describe('the corpus of sources', () => {
   test.each(files)('%s is read as it was found right', (file) => {
     const source = readFileSync(join(folder, file), 'utf8');
-    const intake = importModel(formatOf(file), source, file.split('.')[0] ?? '');
+    const intake = withRecords(importModel(formatOf(file), source, file.split('.')[0] ?? ''), RUNTIME);
     expect(parse(intake.text).diagnostics).toEqual([]);
     const lines = source.split('\n').length;
     for (const { found, understood, asked, leftOut } of intake.counts)

@@ -108,10 +108,7 @@ describe('SQL DDL', () => {
     expect(text).toContain('unique (origin, destination)');
     expect(understood.length).toBeGreaterThan(8);
     expect(asked.map(({ question }) => question)).toContain('Can a Sailing exist without its Route?');
-    expect(leftOut.map(({ source }) => source)).toEqual([
-      'CREATE VIEW x AS SELECT 1',
-      expect.stringContaining('INSERT INTO'),
-    ]);
+    expect(leftOut.map(({ source }) => source)).toEqual(['CREATE VIEW x AS SELECT 1', 'harbours: 2 values']);
   });
 
   test('what a column is computed from is accounted for where it cannot be said', () => {

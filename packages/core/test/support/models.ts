@@ -1,4 +1,5 @@
 import {
+  literalProblem,
   plainAttribute,
   roleOf,
   type Attribute,
@@ -7,6 +8,7 @@ import {
   type Declaration,
   type Entity,
   type Expression,
+  type Json,
   type Model,
   type ScalarType,
   type Transition,
@@ -104,6 +106,18 @@ function attributeType(values: readonly string[]): fc.Arbitrary<AttributeType> {
 const withoutPattern = (type: AttributeType): AttributeType =>
   type.kind === 'text' ? { ...type, pattern: null } : type;
 
+/** What may stand behind `default` and `example`, for whatever type it fits. */
+const literals: fc.Arbitrary<readonly Json[]> = fc.array(
+  fc.oneof(
+    fc.constantFrom<Json>(true, 3, 'plain', 'with "quotes" # and signs'),
+    fc.constantFrom<Json>([], ['a', 'b "c"'], [true], [1, 2], {}, { 'a-b': [1, { c: null }] }),
+  ),
+  { maxLength: 6 },
+);
+
+const firstFitting = (type: AttributeType, candidates: readonly Json[]): Json =>
+  candidates.find((candidate) => literalProblem(type, candidate) === null) ?? null;
+
 /** Attributes whose flags agree with each other and with their type. */
 function attribute(
   owner: string,
@@ -118,8 +132,8 @@ function attribute(
     visibility: fc.constantFrom('both', 'read-only', 'write-only'),
   });
   return fc
-    .tuple(attributeType(values), flags, description, comments)
-    .map(([type, chosen, text, above]): Attribute => {
+    .tuple(attributeType(values), flags, description, comments, literals, literals)
+    .map(([type, chosen, text, above, usual, shown]): Attribute => {
       const readOnly = chosen.visibility === 'read-only' && !chosen.required;
       // Few values can be told apart: uniqueness there makes seeding impossible rather than the test stronger.
       const many =
@@ -142,8 +156,8 @@ function attribute(
         fixed: chosen.fixed && !inValue,
         readOnly: readOnly && !inValue,
         writeOnly: chosen.visibility === 'write-only' && !inValue,
-        defaultValue: null,
-        example: null,
+        defaultValue: firstFitting(type, usual),
+        example: firstFitting(type, shown),
         lifeCycle: null,
         computed: null,
       };
@@ -196,6 +210,26 @@ const attributes = (owner: string, values: readonly string[], inValue = false): 
     .uniqueArray(fc.constantFrom(...ATTRIBUTE_NAMES), { maxLength: 5 })
     .chain((names) => fc.tuple(...names.map((name) => attribute(owner, name, values, inValue))))
     .map((list) => [...list]);
+
+/** The first uuid of an entity is its key, made by the server; what fills a slot has none. */
+function withKeys(declarations: readonly Declaration[]): readonly Declaration[] {
+  const inSlots = new Set(
+    declarations.flatMap((one) => (one.kind === 'owns' && one.cardinality !== 'many' ? [one.to] : [])),
+  );
+  return declarations.map((declaration): Declaration => {
+    if (declaration.kind !== 'entity' || inSlots.has(declaration.name)) return declaration;
+    const { attributes: all } = declaration;
+    const first = all.find(({ type, computed }) => type.kind === 'uuid' && computed === null);
+    const keyOf = ({ id, name, type, description, comments }: Attribute): Attribute =>
+      plainAttribute(id, name, type, {
+        description,
+        comments,
+        key: { generated: true, within: null },
+        generated: true,
+      });
+    return { ...declaration, attributes: all.map((one) => (one === first ? keyOf(one) : one)) };
+  });
+}
 
 /** Every other entity computes something: how many it has of others, and something of its own. */
 function withComputed(declarations: readonly Declaration[]): readonly Declaration[] {
@@ -294,7 +328,9 @@ export const anyModel: fc.Arbitrary<Model> = fc
           name,
           description: null,
           comments: [],
-          declarations: withComputed(withUniqueRules(blocks, relationships(entities, lines, values), lines)),
+          declarations: withComputed(
+            withKeys(withUniqueRules(blocks, relationships(entities, lines, values), lines)),
+          ),
           trailingComments: [],
         };
       }),

@@ -1,15 +1,19 @@
-import type { Intake } from '@isomeros/core/intake';
+import { completeModel, NO_CHOICES } from '@isomeros/core/arrangement';
+import { namedRecords, type IntakeWithRecords } from '@isomeros/core/initialRecords';
+import type { Json } from '@isomeros/core/model';
 
 /** A report as a text that is easy to read over. */
 export function writtenReport({
   problem,
+  model,
   text,
   understood,
   assumed,
   asked,
   leftOut,
   counts,
-}: Intake): string {
+  rows,
+}: IntakeWithRecords): string {
   const because = [...understood]
     .sort((a, b) => a.line - b.line || a.statement.localeCompare(b.statement))
     .map(({ line, endLine, statement, because: why }) => `${line}-${endLine} ${statement}: ${why}`);
@@ -23,6 +27,9 @@ export function writtenReport({
       `${kind}: ${found} = ${said} understood + ${open} asked + ${out} left out`,
   );
   const left = leftOut.map(({ line, source, why }) => `${line} ${source}\n   ${why}`);
+  const records = Object.entries(namedRecords(completeModel(model, NO_CHOICES), rows)).flatMap(
+    ([type, own]) => (own as readonly Json[]).map((record) => `${type} ${JSON.stringify(record)}`),
+  );
   return [
     problem ?? 'read',
     text,
@@ -38,6 +45,7 @@ export function writtenReport({
     '# Left out',
     ...left,
     '',
+    ...(records.length === 0 ? [] : ['# Records', ...records, '']),
     '# Because',
     ...because,
     '',

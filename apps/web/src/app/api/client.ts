@@ -19,7 +19,9 @@ import {
   type MigrationView,
   type Mock,
   type MockCredential,
+  type NewDesign,
   type NewEdits,
+  type NewMock,
   type PathParameters,
   type ProblemBody,
   type QueryOf,
@@ -31,6 +33,7 @@ import {
   type Revision,
   type RevisionSummary,
   type RouteKey,
+  type RunningIntake,
   type Sample,
   type SeedSettings,
   type SentMessage,
@@ -191,16 +194,15 @@ export const api = {
       .items,
   listSamples: async (): Promise<readonly Sample[]> => (await call('GET /api/samples', {})).items,
   readDesign: (id: string): Promise<Design> => call('GET /api/designs/{id}', { id }),
-  createDesign: (text: string, name?: string): Promise<Design> =>
-    call(
-      'POST /api/designs',
-      {},
-      { body: { ...(name === undefined ? {} : { name }), source: { format: 'notation', text } } },
-    ),
-  copySample: (id: string): Promise<Design> =>
-    call('POST /api/designs', {}, { body: { source: { format: 'sample', text: id } } }),
-  openDesignFile: (text: string): Promise<Design> =>
-    call('POST /api/designs', {}, { body: { source: { format: 'design', text } } }),
+  createDesign: (wanted: NewDesign): Promise<Design> => call('POST /api/designs', {}, { body: wanted }),
+  beginIntake: (wanted: NewDesign): Promise<RunningIntake> => call('POST /api/intakes', {}, { body: wanted }),
+  readIntake: (id: string): Promise<RunningIntake> => call('GET /api/intakes/{id}', { id }),
+  removeIntake: async (id: string): Promise<void> => {
+    await ask('DELETE /api/intakes/{id}', { id });
+  },
+  removeInitialRecords: async (id: string): Promise<void> => {
+    await ask('DELETE /api/designs/{id}/initial-records', { id });
+  },
   copyDesign: (id: string, name: string): Promise<Design> =>
     call('POST /api/designs/{id}/copy', { id }, { body: { name } }),
   renameDesign: (id: string, name: string, revision: number): Promise<Design> =>
@@ -258,11 +260,7 @@ export const api = {
     await ask('DELETE /api/designs/{id}', { id });
   },
   listMocks: async (): Promise<readonly Mock[]> => (await call('GET /api/mocks', {})).items,
-  createMock: (
-    design: string,
-    arrangements: readonly string[],
-    releases: readonly string[] = [],
-  ): Promise<Mock> => call('POST /api/mocks', {}, { body: { design, arrangements, releases } }),
+  createMock: (wanted: NewMock): Promise<Mock> => call('POST /api/mocks', {}, { body: wanted }),
   actOnMock: (id: string, action: MockAction, signal: AbortSignal): Promise<Mock> =>
     call(`POST /api/mocks/{id}/${action}`, { id }, { signal }),
   answerUnversioned: (id: string, served: ServedName): Promise<Mock> =>

@@ -43,13 +43,13 @@ export const DESIGNS_HELP = {
     title: 'Copy a design',
     kind: 'action',
     view: '',
-    help: 'Makes another design of the text and the decisions as they are; releases and mocks stay with the first.',
+    help: 'Makes another design of the text, the decisions and the initial records as they are; releases and mocks stay with the first.',
   },
   'designs.file': {
     title: 'File',
     kind: 'action',
     view: '',
-    help: 'Downloads the design as one file, from which it can be begun again.',
+    help: 'Downloads the design as one file, from which it can be begun again, its initial records and their write-only values included; ?records=false leaves these out.',
     example: 'kestrel-sound-ferries.isomeros.json',
   },
   'designs.remove': {
@@ -57,6 +57,12 @@ export const DESIGNS_HELP = {
     kind: 'action',
     view: '',
     help: 'Removes the design and stops its mocks; it can be brought back at once.',
+  },
+  'designs.seedWith': {
+    title: 'Seed with these records',
+    kind: 'action',
+    view: '',
+    help: 'Keeps the records of the source with the design as its initial records: mocks begin with them and go back to them at a reset; their ids stay their keys.',
   },
   'designs.keep': {
     title: 'Keep as a design',

@@ -20,6 +20,25 @@ export const MOCK_HELP = {
     view: 'mock',
     help: 'Looks through the records, exports and imports them, and says how many are wanted when they are seeded.',
   },
+  'mock.firstRecords': {
+    title: 'First records',
+    kind: 'action',
+    view: 'mock',
+    help: 'What a mock begins with and a reset goes back to: the initial records of the design, brought to its newest model, or records that are seeded from a number.',
+  },
+  'mock.removeInitial': {
+    title: 'Remove the initial records',
+    kind: 'action',
+    view: 'mock',
+    help: 'Takes the initial records away from the design, write-only values included; its mocks are seeded from the next reset on.',
+  },
+  'mock.example': {
+    title: 'Use as example',
+    kind: 'action',
+    view: 'mock',
+    help: 'Writes the value into the model as the example of its attribute, which documents and seed records show.',
+    example: 'code: text(3), key, example "KSH"',
+  },
   'mock.load': {
     title: 'Load',
     kind: 'action',
@@ -50,7 +69,7 @@ export const MOCK_HELP = {
     title: 'Reset',
     kind: 'action',
     view: 'mock',
-    help: 'Removes all records and seeds fresh ones; the same seed gives the same records.',
+    help: 'Removes all records and begins anew: with the initial records of the design, or with seed records, of which the same seed gives the same.',
   },
   'mock.remove': {
     title: 'Remove',

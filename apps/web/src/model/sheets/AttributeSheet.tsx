@@ -1,5 +1,5 @@
 import type { Attribute, AttributeType, Model } from '@isomeros/core/model';
-import { indexModel } from '@isomeros/core/model';
+import { indexModel, readJson } from '@isomeros/core/model';
 import { parse, printType } from '@isomeros/core/notation';
 import { Button, Checkbox, Select } from 'antd';
 import { useState } from 'react';
@@ -198,7 +198,8 @@ function Within({ model, entity, attribute, onWrite }: WithinProps): React.JSX.E
   );
 }
 
-const literalText = (value: Attribute['defaultValue']): string => (value === null ? '' : String(value));
+const literalText = (value: Attribute['defaultValue']): string =>
+  typeof value === 'string' ? value : value === null ? '' : JSON.stringify(value);
 
 /** What was typed as a literal of the type; nothing typed is none. */
 function literalOf(type: AttributeType, text: string): Attribute['defaultValue'] {
@@ -206,7 +207,9 @@ function literalOf(type: AttributeType, text: string): Attribute['defaultValue']
   if ((type.kind === 'integer' || type.kind === 'decimal') && !Number.isNaN(Number(text)))
     return Number(text);
   if (type.kind === 'boolean' && (text === 'true' || text === 'false')) return text === 'true';
-  return text;
+  if (type.kind !== 'json' && type.kind !== 'list') return text;
+  const read = readJson(text);
+  return read.ok ? read.value : text;
 }
 
 /** Reads a type as the notation writes it, with the values of the model known. */

@@ -1,13 +1,12 @@
 import {
   isSecretName,
   setByServer,
-  checkScalar,
+  literalProblem,
   isJsonObject,
   withArticle,
   type Attribute,
   type AttributeType,
   type Json,
-  type Literal,
 } from '../../model/index.js';
 import { newAttribute, asMemberName } from '../build.js';
 import { assumed, instead, type Report } from '../report.js';
@@ -195,11 +194,8 @@ const firstExample = (schema: Schema): Json | undefined => {
 };
 
 /** A default or an example that fits the type. */
-function literalIn(type: AttributeType, value: Json | undefined): Literal | null {
-  if (typeof value !== 'string' && typeof value !== 'number' && typeof value !== 'boolean') return null;
-  if (type.kind === 'json' || type.kind === 'value' || type.kind === 'list') return null;
-  return checkScalar(type, value) === null ? value : null;
-}
+const literalIn = (type: AttributeType, value: Json | undefined): Json =>
+  value === undefined || literalProblem(type, value) !== null ? null : value;
 
 function reasonFor(schema: Schema, required: boolean): string {
   const format = textIn(schema, 'format');

@@ -1,6 +1,7 @@
 import { singular, withArticle, type Relationship } from '../../model/index.js';
 import { asMemberName, memberBeside, Names, ownsMany, pairsWith, refersTo } from '../build.js';
-import { assumed, instead, type SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
+import { assumed, instead } from '../report.js';
 import { isNullable, type Definition } from './definitions.js';
 import type { SchemaReading } from './members.js';
 import type { Schema } from './schemas.js';

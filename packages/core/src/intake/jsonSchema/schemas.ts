@@ -1,6 +1,6 @@
 import { isJsonObject, type Json } from '../../model/index.js';
 import { LineTable } from '../lines.js';
-import type { SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
 
 /** A schema that is an object; schemas that are `true` or `false` are read as empty ones. */
 export type Schema = { readonly [keyword: string]: Json };

@@ -1,4 +1,5 @@
 import {
+  camelCase,
   isSecretName,
   plural,
   withArticle,
@@ -8,8 +9,11 @@ import {
   type Relationship,
 } from '../../model/index.js';
 import { newAttribute, newEntity, asMemberName, Names, ownsMany, refersTo, newValue } from '../build.js';
-import { assumed, instead, Report, type Intake, type IntakeOptions, type SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
+import { assumed, instead, Report, type Intake, type IntakeOptions } from '../report.js';
 import { finishIntake } from '../finishIntake.js';
+import type { GivenRecord } from '../given.js';
+import { givenRecords, TableMembers } from './givenRecords.js';
 import { keyOfTable, referenceOf, type TableKey } from './keys.js';
 import { profileOf, type Profile } from './profile.js';
 import { readRecordSets } from './sources.js';
@@ -31,7 +35,10 @@ export function readRecords(
   progress?.(0.4);
   const all = tables.all();
   if (all.length === 0) report.problem ??= 'No record was found: expected JSON objects, or lines of values.';
-  const declarations = new RecordModel(all, report).declarations();
+  const model = new RecordModel(all, report);
+  const declarations = model.declarations();
+  progress?.(0.8);
+  report.given = model.given();
   progress?.(0.9);
   return finishIntake(name, declarations, report);
 }
@@ -41,6 +48,7 @@ class RecordModel {
   private readonly keys = new Map<SampleTable, TableKey | null>();
   private readonly profiles = new Map<SampleTable, readonly Profile[]>();
   private readonly relationships: Relationship[] = [];
+  private readonly members = new TableMembers();
 
   constructor(
     private readonly tables: readonly SampleTable[],
@@ -60,6 +68,11 @@ class RecordModel {
     return [...blocks.filter(isValue), ...blocks.filter((block) => !isValue(block)), ...this.relationships];
   }
 
+  /** The records as those of what was declared, which is asked for first. */
+  given(): readonly GivenRecord[] {
+    return givenRecords(this.tables, this.keys, this.members);
+  }
+
   /** A record inside another one without a key of its own is a value of it; so is everything in a value. */
   private isValue(table: SampleTable): boolean {
     if (table.within === null || table.within.many) return false;
@@ -77,11 +90,13 @@ class RecordModel {
       const outer = this.tables.find(({ name }) => name === within.table);
       const always = outer?.rows.length === table.rows.length;
       const refers = refersTo({ from: within.table, to: table.name, role, back: null }, always);
+      this.members.set(table, { kind: 'referred', role });
       this.report.understand(refers.id, lines, `${what} with a key inside ${plural(within.table)}`);
       this.relationships.push(refers);
       return;
     }
     const owns = ownsMany({ from: within.table, to: table.name, role, back: null });
+    this.members.set(table, { kind: 'owned', role: camelCase(within.table) });
     this.relationships.push(owns);
     this.report.understand(owns.id, lines, `${what} in lists of ${plural(within.table)}`);
     this.report.ask(
@@ -107,7 +122,6 @@ class RecordModel {
       lines,
       counts(table) + (isValue ? ' without a key inside others' : ''),
     );
-    this.report.tally('records', table.name, table.rows.length);
     const all = [...attributes, ...values];
     return isValue ? newValue(table.name, all) : newEntity(table.name, all);
   }
@@ -116,6 +130,7 @@ class RecordModel {
     return this.tables.flatMap((inner) => {
       if (inner.within?.table !== table.name || !this.isValue(inner)) return [];
       const name = this.names.free(table.name, asMemberName(inner.within.property, 'part'));
+      this.members.set(inner, { kind: 'value', name });
       const attribute = newAttribute(
         table.name,
         name,
@@ -141,6 +156,7 @@ class RecordModel {
       return [];
     }
     const attribute = newAttribute(table.name, name, profile.type, { required: profile.missing === 0 });
+    this.members.setColumn(table, profile.column, { kind: 'attribute', name });
     this.report.tally('columns', attribute.id);
     this.report.understand(attribute.id, linesOf(table), profile.evidence);
     return [attribute];
@@ -159,6 +175,7 @@ class RecordModel {
         `each of ${profile.present} values is a key of ${target.name}`,
       );
       this.relationships.push(refers);
+      this.members.setColumn(table, profile.column, { kind: 'reference', role, target });
       this.report.tally('columns', refers.id);
       return [];
     }
@@ -166,15 +183,20 @@ class RecordModel {
     if (attribute === undefined) return [];
     this.askAbout(attribute, table, profile);
     const isOwn = attribute.name === 'id';
-    if (isOwn) this.report.becomes(attribute.id, `${table.name}.ownId`);
+    if (isOwn) {
+      this.members.setColumn(table, profile.column, { kind: 'attribute', name: 'ownId' });
+      this.report.becomes(attribute.id, `${table.name}.ownId`);
+    }
     const named = isOwn ? { ...attribute, id: `${table.name}.ownId`, name: 'ownId' } : attribute;
     return [{ ...named, writeOnly: isSecretName(named.name) }];
   }
 
   private key(table: SampleTable, profile: Profile, { generated }: TableKey): Attribute[] {
     const name = table.columns.get(profile.column) ?? profile.column;
-    // Every entity without a key has a counted id, so it need not be said.
-    if (name === 'id' && profile.type.kind === 'integer') {
+    this.members.setColumn(table, profile.column, { kind: 'attribute', name });
+    // Every entity without a key has a counted id from 1, so it need not be said.
+    const isCounted = [...profile.distinct].every((value) => Number(value) >= 1);
+    if (name === 'id' && profile.type.kind === 'integer' && isCounted) {
       this.report.tally('columns', table.name);
       return [];
     }

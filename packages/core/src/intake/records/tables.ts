@@ -1,11 +1,14 @@
 import { isJsonObject, singular, type Json } from '../../model/index.js';
 import { blockName, asMemberName, memberBeside, Names } from '../build.js';
-import type { Report, SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
+import type { Report } from '../report.js';
 
 /** A record as it was found, flat: nested records are tables of their own. */
 export interface SampleRow {
   readonly values: ReadonlyMap<string, Json>;
   readonly lines: SourceLines;
+  /** The record it was found in; `null` at the top. */
+  readonly parent: SampleRow | null;
 }
 
 /** Records of one kind. */
@@ -52,7 +55,7 @@ export class Tables {
     const wanted = blockName(singular(asMemberName(isNamed ? kind : said, 'record')), 'Record');
     const name = this.names.free('', wanted);
     if (!isNamed) this.report.askRecord(records[0]?.lines ?? { line: 1, endLine: 1 }, name);
-    this.fill(this.open(name, name, null), records);
+    this.fill(this.open(name, name, null), records, null);
   }
 
   private open(path: string, name: string, within: SampleTable['within']): OpenTable {
@@ -63,20 +66,22 @@ export class Tables {
     return table;
   }
 
-  private fill(table: OpenTable, records: readonly SampleRecord[]): void {
+  private fill(table: OpenTable, records: readonly SampleRecord[], parent: SampleRow | null): void {
     for (const { value, lines } of records) {
       const values = new Map<string, Json>();
+      const row: SampleRow = { values, lines, parent };
+      table.rows.push(row);
       for (const [property, inner] of Object.entries(value)) {
         if (isJsonObject(inner) && Object.keys(inner).length > 0)
-          this.fill(this.below(table, property, false), [{ value: inner, lines }]);
+          this.fill(this.below(table, property, false), [{ value: inner, lines }], row);
         else if (isListOfObjects(inner))
           this.fill(
             this.below(table, property, true),
             inner.map((item) => ({ value: item, lines })),
+            row,
           );
         else if (this.hasColumn(table, property, lines)) values.set(property, inner);
       }
-      table.rows.push({ values, lines });
     }
   }
 

@@ -1,17 +1,21 @@
 import {
-  checkScalar,
   isScalarType,
   isSecretName,
+  literalProblem,
+  scalarText,
   type Attribute,
   type AttributeType,
+  type Json,
 } from '../../model/index.js';
 import { printType } from '../../notation/index.js';
 import { newAttribute, asMemberName, typeByName } from '../build.js';
+import { typedScalar } from '../typedValue.js';
 import { assumed, instead, type Report } from '../report.js';
 import { readSqlExpression, withoutRange } from './computed.js';
-import { columnType } from './columnTypes.js';
+import { baseColumn, columnType } from './columnTypes.js';
+import { columnValue } from './columnValue.js';
 import { textOf } from './reader.js';
-import { same, type SqlColumn, type SqlSchema, type SqlTable } from './schema.js';
+import { same, type SqlColumn, type SqlDefault, type SqlSchema, type SqlTable } from './schema.js';
 import type { SqlToken } from './tokens.js';
 import { withChecks, type ChecksSaid } from './withChecks.js';
 
@@ -48,7 +52,7 @@ export function columnAttribute(
     generated,
     touched: column.onUpdateNow && type.kind === 'instant',
     writeOnly: isSecret,
-    defaultValue: generated ? null : defaultOf(type, { ...column, default: given }),
+    defaultValue: generated ? null : defaultOf(type, baseColumn(schema, column), given),
   });
   accountForDefault(table, attribute, column, report);
   report.understand(attribute.id, column.lines, reasonFor(column, type));
@@ -126,7 +130,6 @@ export const defaultText = (given: NonNullable<SqlColumn['default']>): string =>
 
 function whyNoDefault(type: AttributeType, kind: NonNullable<SqlColumn['default']>['kind']): string {
   if (kind === 'other') return 'Only literals and the time are defaults.';
-  if (!isScalarType(type)) return 'The notation has defaults of single values alone.';
   if (kind === 'now') return `Only an instant is set to the time; this is ${printType(type)}.`;
   return kind === 'uuid' ? 'Only a key that is a uuid is made.' : `It is no value of ${printType(type)}.`;
 }
@@ -181,37 +184,23 @@ function askAbout(schema: SqlSchema, attribute: Attribute, column: SqlColumn, re
 const namesZone = ({ dialect }: SqlSchema, { type }: SqlColumn): boolean =>
   /with time zone|timestamptz/.test(type) || (dialect === 'mariadb' && type === 'timestamp');
 
-const TRUE = /^(1|t|true|y|yes|on)$/i;
-const FALSE = /^(0|f|false|n|no|off)$/i;
-
 /** A default as the model says it; `null` where it has none, or no value of the type. */
-function defaultOf(type: AttributeType, { default: given }: SqlColumn): Attribute['defaultValue'] {
-  if (given?.kind !== 'literal' || !isScalarType(type)) return null;
-  const typed = typedDefault(type, given.value);
-  return checkScalar(type, typed) === null ? typed : null;
+function defaultOf(
+  type: AttributeType,
+  column: SqlColumn,
+  given: SqlDefault | null,
+): Attribute['defaultValue'] {
+  if (given?.kind !== 'literal') return null;
+  const value = isScalarType(type) ? typedScalar(type, given.value) : jsonDefault(type, column, given.value);
+  return literalProblem(type, value) === null ? value : null;
 }
 
-function typedDefault(type: AttributeType, value: string | number | boolean): string | number | boolean {
-  const text = String(value);
-  switch (type.kind) {
-    case 'boolean':
-      return TRUE.test(text) ? true : FALSE.test(text) ? false : value;
-    case 'integer':
-    case 'decimal':
-      return text.trim() === '' ? value : Number(text);
-    case 'instant':
-      return asInstant(text);
-    default:
-      return text;
-  }
-}
-
-/** `2026-01-01 09:30:00` as an instant of UTC; anything else as it is. */
-function asInstant(text: string): string {
-  const [, day, time = '00:00:00', zone = 'Z'] =
-    /^(\d{4}-\d\d-\d\d)(?:[ T](\d\d:\d\d(?::\d\d(?:\.\d+)?)?))?([+-]\d\d(?::?\d\d)?|Z)?$/.exec(text) ?? [];
-  if (day === undefined) return text;
-  const whole = time.length === 5 ? `${time}:00` : time;
-  const offset = /^[+-]\d\d$/.test(zone) ? `${zone}:00` : zone.replace(/^([+-]\d\d)(\d\d)$/, '$1:$2');
-  return `${day}T${whole}${offset}`;
+/** What a column of lists or JSON has by default, as its text says it. */
+function jsonDefault(type: AttributeType, column: SqlColumn, given: string | number | boolean): Json {
+  const read = columnValue(column, String(given), null);
+  if (read.kind !== 'value') return null;
+  const of = type.kind === 'list' ? type.of : null;
+  return of !== null && isScalarType(of) && Array.isArray(read.value)
+    ? (read.value as readonly Json[]).map((item) => typedScalar(of, scalarText(item)))
+    : read.value;
 }

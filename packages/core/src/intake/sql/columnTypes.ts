@@ -48,6 +48,14 @@ export function columnType(schema: SqlSchema, column: SqlColumn, left = DEEPEST)
   return { ...PLAIN, type, form: says };
 }
 
+/** A column as the database stores it: of a domain the type that it is made of. */
+export function baseColumn(schema: SqlSchema, column: SqlColumn, left = DEEPEST): SqlColumn {
+  const declared = schema.type(column.type);
+  if (declared?.kind !== 'domain' || left === 0) return column;
+  const base = baseColumn(schema, declared.column, left - 1);
+  return { ...column, type: base.type, isArray: column.isArray || base.isArray };
+}
+
 interface Form {
   readonly says: string;
   readonly pattern: string | null;

@@ -1,10 +1,12 @@
 import type { Attribute, Declaration, Entity, UniqueRule } from '../../model/index.js';
 import { asMemberName, memberBeside, newEntity, newValue } from '../build.js';
+import type { GivenRecord } from '../given.js';
 import type { Report } from '../report.js';
 import { entityNames } from './names.js';
 import { columnAttribute, defaultText } from './attributes.js';
 import { areSame, isJoin, keyColumns, keyWithin, ownColumns } from './joins.js';
 import { RelationshipBuilder } from './relationshipBuilder.js';
+import { RowReader } from './rowReader.js';
 import { withSayable } from './sayable.js';
 import { columnNamed, same, type SqlColumn, type SqlKey, type SqlSchema, type SqlTable } from './schema.js';
 import { ChecksSaid } from './withChecks.js';
@@ -16,11 +18,25 @@ const OWN_ID = 'ownId';
 export class ModelBuilder {
   private readonly names: ReadonlyMap<SqlTable, string>;
   private readonly relationships: RelationshipBuilder;
+  /** What the attribute of each column is called. */
+  private readonly members = new Map<SqlColumn, string>();
+  private readonly columns = new Map<string, SqlColumn>();
+
+  /** Columns of which some row has a number below 1. */
+  private readonly belowOne: ReadonlySet<SqlColumn | null>;
 
   constructor(
     private readonly schema: SqlSchema,
     private readonly report: Report,
   ) {
+    this.belowOne = new Set(
+      schema.rows.flatMap(({ columns, cells }) =>
+        columns.filter((column, at) => {
+          const cell = cells[at] ?? null;
+          return column !== null && !schema.isCounted(column, cell) && Number(cell ?? 1) < 1;
+        }),
+      ),
+    );
     this.names = entityNames(schema);
     this.relationships = new RelationshipBuilder(schema, this.names, report);
   }
@@ -38,6 +54,12 @@ export class ModelBuilder {
     const isJoined = new Set(joins);
     const entities = tables.filter((table) => !isJoined.has(table)).map((table) => this.entity(table));
     return [...values, ...entities, ...relationships];
+  }
+
+  /** The rows of the source as records of what was declared, which is asked for first. */
+  given(now: number | null): readonly GivenRecord[] {
+    const { schema, names, members, relationships, report } = this;
+    return new RowReader(schema, { names, members, relationships }, now, report).records();
   }
 
   private name(table: SqlTable): string {
@@ -60,6 +82,8 @@ export class ModelBuilder {
       const name = memberBeside((one) => names.has(one), attribute.name);
       names.add(name);
       const id = `${owner}.${name}`;
+      this.members.set(column, name);
+      this.columns.set(id, column);
       this.report.tally('columns', id);
       if (name === attribute.name) return [{ column, attribute }];
       const why = `${owner} has something called ${attribute.name} already.`;
@@ -123,8 +147,8 @@ export class ModelBuilder {
     if (column === undefined || asMemberName(column.name, 'column') !== attribute.name)
       return this.notKey(attribute);
     const isInteger = attribute.type.kind === 'integer';
-    // Every entity without a key has a counted id, so it need not be said.
-    if (attribute.name === 'id' && isInteger && within === null) {
+    // Every entity without a key has a counted id from 1, so it need not be said.
+    if (attribute.name === 'id' && isInteger && within === null && !this.belowOne.has(column)) {
       this.report.becomes(attribute.id, this.name(table));
       return [];
     }
@@ -147,6 +171,8 @@ export class ModelBuilder {
     if (attribute.name !== 'id') return [attribute];
     const id = attribute.id.replace(/id$/, OWN_ID);
     this.report.becomes(attribute.id, id);
+    const column = this.columns.get(attribute.id);
+    if (column !== undefined) this.members.set(column, OWN_ID);
     return [{ ...attribute, name: OWN_ID, id }];
   }
 

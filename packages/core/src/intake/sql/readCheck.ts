@@ -1,6 +1,6 @@
 import { appendAll } from '../../model/index.js';
 import type { Bound } from '../bounds.js';
-import type { SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
 import { SqlReader, splitAtCommas, textOf } from './reader.js';
 import { same, type SqlCheck, type SqlCheckMeaning } from './schema.js';
 import type { SqlToken } from './tokens.js';

@@ -1,4 +1,4 @@
-import { SqlReader, textOf } from './reader.js';
+import { SqlReader, splitAtCommas, textOf } from './reader.js';
 import type { SqlColumn, SqlDefault } from './schema.js';
 import type { SqlToken } from './tokens.js';
 
@@ -58,19 +58,20 @@ export function readDefault(column: SqlColumn, reader: SqlReader): void {
   }
   const isCounted = tokens.some(({ kind, text }) => kind === 'word' && /^nextval$/i.test(text));
   column.auto ||= isCounted;
-  column.default = isCounted ? null : valueOf(tokens);
+  column.default = isCounted ? null : writtenValue(tokens);
 }
 
 /** So many parentheses may stand around a value. */
 const DEEPEST = 20;
 
-function valueOf(tokens: readonly SqlToken[], left = DEEPEST): SqlDefault | null {
+/** The value that tokens write, without casts and parentheses; `null` where it is NULL. */
+export function writtenValue(tokens: readonly SqlToken[], left = DEEPEST): SqlDefault | null {
   const other: SqlDefault = { kind: 'other', text: textOf(tokens) };
   const plain = withoutCast(tokens);
   const reader = new SqlReader(plain);
   if (reader.isMark('(')) {
     const inside = reader.parenthesised();
-    return reader.done && left > 0 ? valueOf(inside, left - 1) : other;
+    return reader.done && left > 0 ? writtenValue(inside, left - 1) : other;
   }
   const isNegative = reader.takeMark('-');
   if (!isNegative) reader.takeMark('+');
@@ -82,14 +83,27 @@ function valueOf(tokens: readonly SqlToken[], left = DEEPEST): SqlDefault | null
   if (token.word === 'CAST' && reader.isMark('(')) {
     const inside = reader.parenthesised();
     const as = inside.findIndex(({ word }) => word === 'AS');
-    return reader.done && left > 0 ? valueOf(inside.slice(0, as === -1 ? undefined : as), left - 1) : other;
+    return reader.done && left > 0
+      ? writtenValue(inside.slice(0, as === -1 ? undefined : as), left - 1)
+      : other;
   }
+  if (token.word === 'ARRAY' && reader.isMark('[')) return arrayOf(reader, left) ?? other;
   if (!reader.done) return other;
   if (token.kind === 'string') return { kind: 'literal', value: token.text };
   if (token.kind === 'number') return { kind: 'literal', value: (isNegative ? -1 : 1) * Number(token.text) };
   if (token.word === 'TRUE' || token.word === 'FALSE')
     return { kind: 'literal', value: token.word === 'TRUE' };
   return other;
+}
+
+/** `ARRAY['fuel', 'water']` as the text that says the same; `null` where something in it is no literal. */
+function arrayOf(reader: SqlReader, left: number): SqlDefault | null {
+  const tokens = reader.rest();
+  if (tokens.at(-1)?.text !== ']' || left === 0) return null;
+  const items = splitAtCommas(tokens.slice(1, -1)).map((part) => writtenValue(part, left - 1));
+  if (items.some((item) => item !== null && item.kind !== 'literal')) return null;
+  const texts = items.map((item) => (item?.kind === 'literal' ? JSON.stringify(String(item.value)) : 'NULL'));
+  return { kind: 'literal', value: `{${texts.join()}}` };
 }
 
 /** A value without the type it is cast to, which is the type of its column. */

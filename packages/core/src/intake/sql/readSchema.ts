@@ -1,50 +1,32 @@
-import { counted } from '../build.js';
+import { replaceItems } from '../../model/index.js';
 import type { IntakeProgress, Report } from '../report.js';
 import { readAlterTable } from './readAlter.js';
+import { readRows } from './readRows.js';
 import { readParts, readColumnType } from './readColumn.js';
 import { commentIn, SqlReader, splitAtCommas, textOf } from './reader.js';
 import { passUsing, READ, readCreateTable, unread, type StatementRead } from './readTable.js';
-import { newColumn, newTable, same, SqlSchema, type SqlTable } from './schema.js';
-import { sqlScript, type ScriptStatement } from './statements.js';
+import { columnNamed, newColumn, newTable, same, SqlSchema, type SqlTable } from './schema.js';
+import { sqlScript } from './statements.js';
 import type { SqlToken, Unended } from './tokens.js';
 
 /** Reads what DDL declares; the last state counts. Statements that declare nothing of a model are noted and left out. */
 export function readSqlSchema(source: string, report: Report, progress: IntakeProgress): SqlSchema {
   const { dialect, statements, unended } = sqlScript(source, (done) => progress(done / 2));
   const schema = new SqlSchema(dialect);
+  schema.countsZero = dialect === 'mariadb' && !/\bNO_AUTO_VALUE_ON_ZERO\b/.test(source);
   statements.forEach((statement, index) => {
     progress(0.5 + index / statements.length / 2);
     if (statement.kind === 'command') return;
     const reader = new SqlReader(statement.tokens);
-    const records = recordsIn(statement);
-    if (records > 0) {
-      report.tally('records', null, records);
-      const said = `${counted(records, 'record')}: ${textOf(statement.tokens.slice(0, 16))}`;
-      report.leave(reader.lines, said, NO_RECORDS);
-      return;
-    }
-    const read = readStatement(schema, reader);
+    const read = readRows(schema, statement, report) ?? readStatement(schema, reader);
     if (!read.ok) report.leave(reader.lines, textOf(statement.tokens.slice(0, 16)), read.why);
   });
   for (const one of unended) tellUnended(one, report);
-  for (const table of schema.tables) sortForeign(table);
-  return schema;
-}
-
-/** How many records a statement writes: the lines of COPY, the lists in parentheses behind VALUES. */
-function recordsIn(statement: Exclude<ScriptStatement, { kind: 'command' }>): number {
-  if (statement.kind === 'copy') return statement.rows.length;
-  const { tokens } = statement;
-  if (!['INSERT', 'REPLACE'].includes(tokens[0]?.word ?? '')) return 0;
-  const values = tokens.findIndex(({ word }) => word === 'VALUES' || word === 'VALUE');
-  let [depth, count] = [0, 0];
-  for (const { kind, text, word } of values === -1 ? [] : tokens.slice(values + 1)) {
-    if (depth === 0 && word === 'ON') break;
-    if (kind !== 'mark') continue;
-    if (text === '(' && depth++ === 0) count++;
-    if (text === ')') depth--;
+  for (const table of schema.tables) {
+    sortForeign(table);
+    findJson(table);
   }
-  return count;
+  return schema;
 }
 
 function tellUnended({ what, line }: Unended, report: Report): void {
@@ -56,6 +38,18 @@ function sortForeign({ columns, foreign }: SqlTable): void {
   const positions = new Map(columns.map(({ name }, at) => [name.toLowerCase(), at]));
   const position = (name = ''): number => positions.get(name.toLowerCase()) ?? columns.length;
   foreign.sort((one, other) => position(one.columns[0]) - position(other.columns[0]));
+}
+
+/** A text that is always JSON is a column of JSON, as MariaDB writes one out. */
+function findJson(table: SqlTable): void {
+  const left = table.checks.filter(({ text }) => {
+    const name = /^json_valid \( (.+) \)$/i.exec(text)?.[1] ?? null;
+    const column = columnNamed(table, name);
+    if (column?.type.endsWith('text') !== true) return true;
+    column.type = 'json';
+    return false;
+  });
+  replaceItems(table.checks, left);
 }
 
 /** What dumps hold besides declarations; nothing is lost by passing over it. */
@@ -74,16 +68,14 @@ const HARMLESS: ReadonlySet<string> = new Set([
   'END',
 ]);
 
-const NO_RECORDS = 'Records are not part of a model.';
+const WRITTEN_LATER = 'Records are taken as they are written first.';
 
 /** Why a statement has no place in a model, by a word near its beginning. */
 const WHY: Readonly<Record<string, string>> = {
   VIEW: 'A view holds nothing of its own.',
-  INSERT: NO_RECORDS,
-  REPLACE: NO_RECORDS,
-  COPY: NO_RECORDS,
-  UPDATE: NO_RECORDS,
-  DELETE: NO_RECORDS,
+  UPDATE: WRITTEN_LATER,
+  DELETE: WRITTEN_LATER,
+  TRUNCATE: WRITTEN_LATER,
   TRIGGER: 'A model has no code; say what it does in your own server.',
   FUNCTION: 'A model has no code; say what it does in your own server.',
   PROCEDURE: 'A model has no code; say what it does in your own server.',

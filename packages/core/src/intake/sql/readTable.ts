@@ -20,6 +20,7 @@ export function readCreateTable(schema: SqlSchema, reader: SqlReader): Statement
   if (name === null) return unread('It names no table.');
   if (reader.take('PARTITION', 'OF')) {
     const whole = reader.name();
+    if (whole !== null) schema.addPart(name, whole);
     return unread(`It is a part of ${whole?.name ?? 'another table'}, which has its records.`);
   }
   const table = newTable(schema.placed(name), lines);

@@ -1,4 +1,4 @@
-import type { SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
 import type { SqlName } from './schema.js';
 import type { SqlToken } from './tokens.js';
 

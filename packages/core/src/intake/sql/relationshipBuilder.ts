@@ -1,6 +1,14 @@
-import { camelCase, plural, withArticle, type ModelEdit, type Relationship } from '../../model/index.js';
+import {
+  camelCase,
+  plural,
+  withArticle,
+  type ModelEdit,
+  type PairsWith,
+  type Relationship,
+} from '../../model/index.js';
 import { asMemberName, counted } from '../build.js';
-import { assumed, instead, type Report, type SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
+import { assumed, instead, type Report } from '../report.js';
 import { isNeeded, isUnique, ownColumns, targetOf } from './joins.js';
 import { roleFrom } from './names.js';
 import { ownersOf } from './owners.js';
@@ -12,6 +20,8 @@ export class RelationshipBuilder {
   readonly rolesOf = new Map<SqlForeignKey, string>();
   /** The statement that each foreign key became. */
   readonly statementOf = new Map<SqlForeignKey, string>();
+  /** The pairing that each join table became. */
+  readonly pairings = new Map<SqlTable, PairsWith>();
   private readonly owners: ReadonlyMap<SqlTable, SqlForeignKey>;
   private readonly tableOf: ReadonlyMap<string, SqlTable>;
   private readonly roles = new Map<string, Set<string>>();
@@ -183,22 +193,22 @@ export class RelationshipBuilder {
       this.report.tally('foreign keys', id);
     }
     if (table.primary !== null) this.report.tally('keys', id);
-    return [
-      {
-        kind: 'pairs',
-        id,
-        from,
-        to,
-        role,
-        back,
-        // What goes with the one side, and keeps the other, guards that.
-        onRemove: first.onDelete === 'cascade' && second.onDelete !== 'cascade' ? 'restrict' : null,
-        cardinality: 'many',
-        carrying: carries ? this.name(table) : null,
-        description: table.comment,
-        comments: [],
-      },
-    ];
+    const pairs: PairsWith = {
+      kind: 'pairs',
+      id,
+      from,
+      to,
+      role,
+      back,
+      // What goes with the one side, and keeps the other, guards that.
+      onRemove: first.onDelete === 'cascade' && second.onDelete !== 'cascade' ? 'restrict' : null,
+      cardinality: 'many',
+      carrying: carries ? this.name(table) : null,
+      description: table.comment,
+      comments: [],
+    };
+    this.pairings.set(table, pairs);
+    return [pairs];
   }
 
   /** A role that nothing else of the entity is called: where it is taken, more words are said. */

@@ -1,6 +1,6 @@
 import { entryOf } from '../../model/index.js';
 import type { Bound } from '../bounds.js';
-import type { SourceLines } from '../report.js';
+import type { SourceLines } from '../lines.js';
 import type { SqlDialect } from './dialect.js';
 import type { SqlToken } from './tokens.js';
 
@@ -83,6 +83,24 @@ export type SqlCheckMeaning =
       readonly max: Bound | null;
     };
 
+/** A value of a row as it is written: numbers and words as texts, what is not a literal by itself. */
+export type SqlCell = string | null | SqlBytes | { readonly kind: 'default' | 'now' | 'uuid' | 'other' };
+
+/** Bytes in hexadecimal digits. */
+export interface SqlBytes {
+  readonly kind: 'bytes';
+  readonly digits: string;
+}
+
+/** A row that a source writes, by the columns as they were then. */
+export interface SqlRow {
+  readonly table: SqlTable;
+  /** `null` for one that the table does not have. */
+  readonly columns: readonly (SqlColumn | null)[];
+  readonly cells: readonly SqlCell[];
+  readonly lines: SourceLines;
+}
+
 /** A type that a source declares: options, or another type with checks. */
 export type SqlType =
   | { readonly kind: 'options'; readonly options: readonly string[] }
@@ -106,6 +124,11 @@ export class SqlSchema {
   /** What tables were called that have another name by now: foreign keys may say it. */
   private readonly renamed = new Map<string, SqlTable>();
   private readonly types = new Map<string, SqlType>();
+  /** The tables that others are parts of, which have their rows. */
+  private readonly wholes = new Map<string, SqlTable>();
+  readonly rows: SqlRow[] = [];
+  /** Whether a 0 in a counted column asks for the next number, as MariaDB takes it unless it is told otherwise. */
+  countsZero = false;
   /** Where names are looked for that say no schema. */
   current: string | null = null;
 
@@ -161,6 +184,23 @@ export class SqlSchema {
   /** Foreign keys of all tables that refer to one. */
   referringTo(table: SqlTable): readonly SqlForeignKey[] {
     return this.tables.flatMap(({ foreign }) => foreign.filter((one) => this.table(one.table) === table));
+  }
+
+  /** A table is a part of another one, and has no rows of its own. */
+  addPart(part: SqlName, whole: SqlName): void {
+    const table = this.holderOf(whole);
+    if (table !== undefined) this.wholes.set(keyOf(this.placed(part)), table);
+  }
+
+  /** The table that has the rows that are written to one. */
+  holderOf(name: SqlName): SqlTable | undefined {
+    return this.wholes.get(keyOf(this.placed(name))) ?? this.table(name);
+  }
+
+  /** Whether a counted column gets its number from the database. */
+  isCounted({ auto }: SqlColumn, cell: SqlCell | undefined): boolean {
+    if (!auto) return false;
+    return typeof cell === 'string' ? this.countsZero && Number(cell) === 0 : true;
   }
 
   addType({ name }: SqlName, type: SqlType): void {

@@ -9,7 +9,11 @@ export interface SqlToken {
   readonly word: string;
   readonly line: number;
   readonly endLine: number;
+  /** Of a text that is digits: what they are digits of. */
+  readonly digits?: SqlDigits;
 }
+
+export type SqlDigits = 'hexadecimal' | 'binary';
 
 const SPACE = /\s+/y;
 const NUMBER = /0[xX][0-9A-Fa-f]+(?![\w$])|(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?(?![\w$\u0080-\uffff])/y;
@@ -20,6 +24,7 @@ const DOLLAR = /\$(?:[A-Za-z_\u0080-\uffff][\w\u0080-\uffff]*)?\$/y;
 const BRACKETED = /\[[A-Za-z_][^\][\n]{0,127}\]/y;
 /** What stands before the quote of a text: escapes, bits, hexadecimal digits, national or named characters. */
 const PREFIXED = /(?:[EeBbXxNn]|_[A-Za-z0-9]+\s*|[Uu]&)'/y;
+const DIGITS: Readonly<Record<string, SqlDigits>> = { x: 'hexadecimal', b: 'binary' };
 const CONDITIONAL = /\/\*M?!\d*/y;
 /** What a comment begins or ends with. */
 const BEFORE_TOKENS: ReadonlySet<string> = new Set('-#/*');
@@ -117,18 +122,21 @@ export class SqlScanner {
   /** The token that stands here; space before it was passed over. */
   next(): SqlToken {
     const { line } = this;
-    const { kind, text } = this.tokenHere();
-    return { kind, text, word: kind === 'word' ? text.toUpperCase() : '', line, endLine: this.line };
+    const { kind, text, digits } = this.tokenHere();
+    const token = { kind, text, word: kind === 'word' ? text.toUpperCase() : '', line, endLine: this.line };
+    return digits === undefined ? token : { ...token, digits };
   }
 
-  private tokenHere(): Pick<SqlToken, 'kind' | 'text'> {
+  private tokenHere(): Pick<SqlToken, 'kind' | 'text' | 'digits'> {
     const first = this.source.charAt(this.at);
     if (MARKS.has(first)) return this.took('mark', first);
     if (first === "'") return { kind: 'string', text: this.quoted(this.lexing.hasEscapes) };
     const prefix = this.matchAt(PREFIXED);
     if (prefix !== '') {
       this.move(prefix.length - 1);
-      return { kind: 'string', text: this.quoted(this.lexing.hasEscapes || /^e/i.test(prefix)) };
+      const digits = DIGITS[prefix.slice(0, -1).toLowerCase()];
+      const text = this.quoted(this.lexing.hasEscapes || /^e/i.test(prefix));
+      return { kind: 'string', text, ...(digits === undefined ? {} : { digits }) };
     }
     if (first === '`') return { kind: 'name', text: this.quoted(false) };
     if (first === '"')

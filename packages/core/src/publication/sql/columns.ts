@@ -69,7 +69,9 @@ export function columnOf(
 function defaultOf({ type, key, generated, touched, defaultValue }: Attribute): ColumnDefault | null {
   if ((generated || touched) && type.kind === 'instant') return { kind: 'now' };
   if (key?.generated === true && type.kind === 'uuid') return { kind: 'uuid' };
-  return defaultValue === null ? null : { kind: 'literal', value: defaultValue };
+  if (defaultValue === null) return null;
+  const isJson = type.kind === 'json' || typeof defaultValue === 'object';
+  return { kind: 'literal', value: isJson ? JSON.stringify(defaultValue) : defaultValue };
 }
 
 interface Spelled {

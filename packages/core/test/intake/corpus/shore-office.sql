@@ -34,3 +34,12 @@ CREATE TABLE sailing_crew (sailing_id bigint references sailings(id), crew_id uu
 COMMENT ON TABLE crew IS 'People aboard';
 CREATE VIEW x AS SELECT 1;
 INSERT INTO harbours VALUES ('a;b','c');
+INSERT INTO harbours VALUES ('KSH','Kestrel Head','1911-04-02'),('WKH','Wick Haven',NULL),('SKR','Skerry Point','1954-07-30');
+INSERT INTO routes (id, name, origin_code, destination_code, distance) VALUES
+  (7,'Head to Haven','KSH','WKH',12.5),
+  (9,'Haven to Skerry','WKH','SKR',8),
+  (11,'Nowhere','SKR','XXX',3);
+INSERT INTO vessels (name, size, tags) VALUES ('Sula','large','{car,"wheel chair"}'),('Gannet','small',NULL);
+INSERT INTO sailings (route_id, vessel_id, departs_at, status) VALUES
+  (7,1,'2026-06-14 09:30:00','planned'),(7,2,'2026-06-14 11:30:00','boarding'),(9,NULL,'2026-06-14 10:00:00','shore power'),(11,1,'2026-06-14 12:00:00','planned');
+INSERT INTO certificates VALUES (1,'C-1911','a');

@@ -1,0 +1,63 @@
+import { Injectable } from '@nestjs/common';
+import type { CreatedDesign, Design, SourceFormat } from '@isomeros/api';
+import { readDesignFile } from '@isomeros/core/arrangement';
+import type { IntakeFormat } from '@isomeros/core/intake';
+import { ApiProblem } from '../http/problem.js';
+import { reportOf } from '../intake/intakeReport.js';
+import { IntakeService } from '../intake/intake.service.js';
+import { ChangesService } from './changes.service.js';
+import type { CreateDesignDto } from './designs.dto.js';
+
+/** Makes designs of whatever they can begin with. */
+@Injectable()
+export class BeginningsService {
+  constructor(
+    private readonly changes: ChangesService,
+    private readonly intake: IntakeService,
+  ) {}
+
+  /** Makes a design, and tells how far the reading of its source is, from 0 to 1; the signal ends it. */
+  async begin(
+    { name, source, records = true }: CreateDesignDto,
+    aborted: AbortSignal,
+    onProgress?: (done: number) => void,
+  ): Promise<CreatedDesign> {
+    const { format } = source;
+    switch (format) {
+      case 'sql':
+      case 'json-schema':
+      case 'records': {
+        const given = { ...source, name: name ?? 'Untitled design' };
+        const read = await this.intake.read(format, given, aborted, onProgress);
+        const { intake } = read;
+        aborted.throwIfAborted();
+        const design = await this.changes.create(name, intake.text, records ? read.records : null);
+        return { ...design, report: reportOf(intake) };
+      }
+      default:
+        return { ...(await this.beginWith(name, format, source.text, records)), report: null };
+    }
+  }
+
+  /** A design from what says everything about it. */
+  private async beginWith(
+    name: string | undefined,
+    format: Exclude<SourceFormat, IntakeFormat>,
+    text: string,
+    /** Whether records that it carries are kept. */
+    withRecords: boolean,
+  ): Promise<Design> {
+    switch (format) {
+      case 'notation':
+        return this.changes.create(name, text);
+      case 'design': {
+        const read = readDesignFile(text);
+        if (read.ok) return this.changes.createFromFile(name, read.design, withRecords);
+        const detail = `The design file does not fit: ${read.problems[0]?.message ?? ''}`;
+        throw new ApiProblem('unsound', detail, { errors: read.problems });
+      }
+      case 'sample':
+        return this.changes.createFromSample(name, text);
+    }
+  }
+}
