@@ -104,6 +104,7 @@ export {
   quotedEnd,
   utf8Length,
 } from './text.js';
+export { MOST_COLUMNS, newlinesIn } from './separatedValues.js';
 export { bareObject, isJsonObject, percentEncoded, sameJson, scalarText } from './records.js';
 export { Format, UnknownFormatError } from './format.js';
 export type { FormatStep } from './format.js';

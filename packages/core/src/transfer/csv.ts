@@ -1,9 +1,11 @@
 import Papa from 'papaparse';
 import {
+  MOST_COLUMNS,
   bareObject,
   describeType,
   indexModel,
   isJsonObject,
+  newlinesIn,
   readJson,
   scalarFromText,
   type Attribute,
@@ -132,7 +134,7 @@ export function* readCsv(
     ({ delimiter } = meta);
     for (const [row, cells] of data.entries()) {
       const number = last + 1;
-      last += newlines(cells) + 1;
+      last += newlinesIn(cells) + 1;
       if (errors.some(({ type, row: at }) => type === 'Quotes' && (at ?? 0) === row)) {
         const message = `Line ${number}: a quote is not closed where it should be.`;
         report({ pointer: '', code: 'syntax', message });
@@ -168,18 +170,16 @@ function readLine(
       message: `${place}Expected ${expected} cells; there are ${cells.length}.`,
     });
   const value = bareObject();
-  columns.forEach((column, at) => {
-    const cell = cells[at];
-    if (column === null || cell === undefined) return;
+  // The cells, not the columns: lines may be many, and far shorter than the first.
+  cells.forEach((cell, at) => {
+    const column = columns[at] ?? null;
+    if (column === null) return;
     const read = readCell(column, cell);
     if (read.ok) put(value, column.path, read.value);
     else report({ pointer: `${pointer}/${headerOf(column)}`, code: 'type', message: place + read.message });
   });
   return { value, pointer, place };
 }
-
-const newlines = (cells: readonly string[]): number =>
-  cells.reduce((count, cell) => count + cell.split('\n').length - 1, 0);
 
 /** They are read as texts, and passed over when they are known by their names. */
 const computedOf = ({ computed }: EntityStorage): readonly Column[] =>
@@ -193,11 +193,19 @@ function readHeader(
   header: readonly string[],
   report: ProblemReporter,
 ): readonly (Column | null)[] {
+  if (header.length > MOST_COLUMNS) {
+    const message = `Line 1: there are ${header.length} columns; at most ${MOST_COLUMNS} are read.`;
+    report({ pointer: '', code: 'length', message });
+    return [];
+  }
   const known = columns.map(headerOf);
-  return header.map((cell, index) => {
+  const byName = new Map([...columns, ...computed].map((column) => [headerOf(column), column]));
+  const before = new Set<string>();
+  return header.map((cell) => {
     const name = cell.trim().replace(/^\uFEFF/, '');
-    const column = [...columns, ...computed].find((candidate) => headerOf(candidate) === name);
-    const twice = header.findIndex((other) => other.trim() === name) !== index;
+    const column = byName.get(name);
+    const twice = before.has(name);
+    before.add(name);
     if (column === undefined) {
       const { code, message } = unknownMember(name, known);
       report({ pointer: '', code, message: `Line 1: ${message}` });

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { INTAKE_FORMATS, MAX_INTAKE_BYTES, importModel } from '@isomeros/core/intake';
+import { MOST_COLUMNS } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
 import fc from 'fast-check';
 import { rounds } from '../support/rounds.js';
@@ -31,6 +32,7 @@ describe('sources that are hostile, cut short or something else', () => {
       '{"$defs": 3, "properties": [1], "required": "x", "type": {"a": 1}, "allOf": 9}',
     ],
     ['many columns', `${Array.from({ length: 2_000 }, (_, i) => `c${i}`).join()}\n${'1,'.repeat(1_999)}1\n`],
+    ['a wide first line over many short ones', `${'a,'.repeat(MOST_COLUMNS - 1)}b\n${'1\n'.repeat(50_000)}`],
     ['SQL cut short', 'CREATE TABLE routes (id int PRIMARY KEY, name varch'],
     [
       'SQL of another dialect',
@@ -75,6 +77,11 @@ describe('sources that are hostile, cut short or something else', () => {
     const { text, problem, model } = importModel(format, source, 'Hostile');
     expect(parse(text).diagnostics).toEqual([]);
     if (model.declarations.length === 0) expect(problem).not.toBeNull();
+  });
+
+  test('a first line of more columns than are read is refused with the limit', () => {
+    const { problem } = importModel('records', `${'a,'.repeat(MOST_COLUMNS)}b\n1\n`, 'Wide');
+    expect(problem).toBe('The first line names 16385 columns; at most 16384 are read.');
   });
 
   test('a source over the limit is refused with the limit', () => {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { bareObject, isJsonObject, readJson, type Json } from '../../model/index.js';
+import { MOST_COLUMNS, bareObject, isJsonObject, newlinesIn, readJson, type Json } from '../../model/index.js';
 import { LineTable } from '../lines.js';
 import type { Report } from '../report.js';
 import type { SampleRecord } from './tables.js';
@@ -114,30 +114,34 @@ function readSeparated(source: string, report: Report): readonly SampleRecord[] 
     );
   const [header, ...rows] = data;
   if (header === undefined) return [];
+  if (header.length > MOST_COLUMNS) {
+    report.problem = `The first line names ${header.length} columns; at most ${MOST_COLUMNS} are read.`;
+    return [];
+  }
   const names = header.map((name) => name.trim());
+  const before = new Set<string>();
   names.forEach((name, index) => {
-    if (name === '' || names.indexOf(name) !== index)
+    if (name === '' || before.has(name))
       report.leave(
         { line: 1, endLine: 1 },
         name === '' ? `column ${index + 1}` : name,
         name === '' ? 'The column has no name.' : 'A column of this name stands before it.',
       );
+    before.add(name);
   });
-  let line = 1 + newlines(header);
+  let line = 1 + newlinesIn(header);
   return rows.map((cells): SampleRecord => {
     const start = line + 1;
-    line = start + newlines(cells);
+    line = start + newlinesIn(cells);
     const lines = { line: start, endLine: line };
     if (cells.length > names.length)
       report.leave(lines, cells.slice(names.length).join(', '), 'More values than names.');
     const value = bareObject();
-    names.forEach((name, index) => {
-      const cell = cells[index];
-      if (name !== '' && cell !== undefined && !(name in value)) value[name] = cell === '' ? null : cell;
+    // The cells, not the names: lines may be many, and far shorter than the first.
+    cells.forEach((cell, index) => {
+      const name = names[index] ?? '';
+      if (name !== '' && !(name in value)) value[name] = cell === '' ? null : cell;
     });
     return { value, lines };
   });
 }
-
-const newlines = (cells: readonly string[]): number =>
-  cells.reduce((count, cell) => count + cell.split('\n').length - 1, 0);
