@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { NO_CHOICES, writeDesignFile } from '@isomeros/core/arrangement';
 import { TestApp, type DesignBody, type ProblemBody } from './support/app.js';
 import { ROUTES } from './support/models.js';
 
@@ -20,6 +21,20 @@ const lines = (count: number, line: (index: number) => string): string =>
 const design = (text: string): string => JSON.stringify({ source: { format: 'notation', text } });
 /** A design of a text with errors, and what is answered to it. */
 const unsound = (text: string): Case => ({ path: '/api/designs', body: design(text), answers: [422] });
+/** A design file that carries so many records. */
+const fileOf = (records: number): string =>
+  writeDesignFile({
+    name: 'Routes',
+    model: ROUTES,
+    identities: {},
+    choices: NO_CHOICES,
+    initialRecords: {
+      model: ROUTES,
+      identities: {},
+      choices: NO_CHOICES,
+      records: { Route: Array.from({ length: records }, (_, at) => ({ id: at + 1, name: `Route ${at}` })) },
+    },
+  });
 const members = (count: number): string => lines(count, (index) => `"m${index}":1`).replaceAll('\n', ',');
 
 interface Case {
@@ -73,6 +88,11 @@ const CASES: Readonly<Record<string, Case>> = {
       `entity A\n\nentity B\n\n${lines(900, (i) => `each A refers to one B as r${i}, back as s${i}`)}\n`,
     ),
     answers: [201, 422],
+  },
+  'a design file of ninety thousand records': {
+    path: '/api/designs',
+    body: JSON.stringify({ source: { format: 'design', text: fileOf(90_000) } }),
+    answers: [201],
   },
   'a megabyte of comments': { path: '/api/designs', body: design('#\n'.repeat(500_000)), answers: [201] },
   'a megabyte of brackets on one line': unsound('[]'.repeat(500_000)),

@@ -6,7 +6,6 @@ import {
   type ChoiceProblem,
   type Choices,
   type Exposures,
-  type FileRecords,
 } from '@isomeros/core/arrangement';
 import { compare, type ContractChange } from '@isomeros/core/comparison';
 import {
@@ -24,14 +23,8 @@ import {
   type IntakeFormat,
   type WrongAnswer,
 } from '@isomeros/core/intake';
-import {
-  readNamedRecords,
-  withRecords,
-  type IntakeWithRecords,
-  type NamedRecordsRead,
-} from '@isomeros/core/initialRecords';
-import type { Identities, Model, Row } from '@isomeros/core/model';
-import { recordsByType } from '@isomeros/core/transfer';
+import { withRecords, type IntakeWithRecords } from '@isomeros/core/initialRecords';
+import type { Identities, Model } from '@isomeros/core/model';
 import { parse, type Diagnostic } from '@isomeros/core/notation';
 import { publicationSource } from '@isomeros/core/engine';
 import {
@@ -45,14 +38,16 @@ import {
 import { randomUUID } from 'node:crypto';
 import type { MessagePort } from 'node:worker_threads';
 import { LRUCache } from 'lru-cache';
-import { packJson, packText, unpackText } from '../database/compressedJson.js';
+import { packText, unpackText } from '../database/compressedJson.js';
 import { figuresOfDesign } from '../designs/figures.js';
+import { compressRecords, type CompressedRecords } from './compressedRecords.js';
 
 /**
  * What is worked out in threads of their own, so that the server and its mocks go on answering: everything that
  * reads a text of a user or derives from one. Each function takes one argument and gives one result, both copied.
  */
 export { newRow, withRename, withState, withText } from '../designs/designRows.js';
+export { designFile, designFileText } from './designFiles.js';
 
 /** What a contract follows from. */
 export interface DerivationSource {
@@ -237,26 +232,6 @@ interface Source {
   readonly progress: MessagePort;
 }
 
-/** Records that fit a model, as they are stored with it. */
-export interface CompressedRecords {
-  readonly records: number;
-  /** How many there are of each type that has some. */
-  readonly types: readonly { readonly type: string; readonly records: number }[];
-  /** The rows as JSON, compressed (RFC 1951). */
-  readonly compressed: Uint8Array;
-}
-
-async function compressRecords(model: Model, rows: readonly Row[]): Promise<CompressedRecords> {
-  const types = [...recordsByType(model, rows)].flatMap(([{ entity }, { length }]) =>
-    length === 0 ? [] : [{ type: entity.name, records: length }],
-  );
-  return {
-    records: rows.length,
-    types,
-    compressed: await packJson(rows),
-  };
-}
-
 /** What became of a source; its records are compressed. */
 export type ReadIntake = Omit<IntakeWithRecords, 'rows'>;
 
@@ -283,15 +258,4 @@ export async function readSource({
   const chosen = wrong.length > 0 ? {} : (answers as Readonly<Record<number, number>>);
   const { rows, ...intake } = withRecords(answer(first, chosen), runtime);
   return { intake, records: await compressRecords(intake.model, rows), wrong };
-}
-
-/** Records that a design file carries, or what is wrong with them. */
-export async function fileRecords({
-  most,
-  ...file
-}: FileRecords & { readonly most: number }): Promise<
-  CompressedRecords | Extract<NamedRecordsRead, { ok: false }>
-> {
-  const read = readNamedRecords(file, { now: Date.now(), uuid: randomUUID }, most);
-  return read.ok ? compressRecords(read.model, read.rows) : read;
 }

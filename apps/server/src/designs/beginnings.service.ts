@@ -1,8 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { CreatedDesign, Design, SourceFormat } from '@isomeros/api';
-import { readDesignFile } from '@isomeros/core/arrangement';
 import type { IntakeFormat } from '@isomeros/core/intake';
-import { ApiProblem } from '../http/problem.js';
 import { reportOf } from '../intake/intakeReport.js';
 import { IntakeService } from '../intake/intake.service.js';
 import { ChangesService } from './changes.service.js';
@@ -50,12 +48,8 @@ export class BeginningsService {
     switch (format) {
       case 'notation':
         return this.changes.create(name, text);
-      case 'design': {
-        const read = readDesignFile(text);
-        if (read.ok) return this.changes.createFromFile(name, read.design, withRecords);
-        const detail = `The design file does not fit: ${read.problems[0]?.message ?? ''}`;
-        throw new ApiProblem('unsound', detail, { errors: read.problems });
-      }
+      case 'design':
+        return this.changes.createFromFile(name, text, withRecords);
       case 'sample':
         return this.changes.createFromSample(name, text);
     }

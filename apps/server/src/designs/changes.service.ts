@@ -7,19 +7,16 @@ import {
   withArrangement,
   type ArrangementChoices,
   type Choices,
-  type DesignFile,
-  type FileRecords,
 } from '@isomeros/core/arrangement';
 import { MAX_TEXT_BYTES, withDesignName, type Diagnostic } from '@isomeros/core/notation';
 import { IsNull, LessThan, Not, Repository, type EntityManager } from 'typeorm';
-import type { CompressedRecords } from '../compute/program.js';
+import type { CompressedRecords } from '../compute/compressedRecords.js';
 import { ComputeService } from '../compute/compute.service.js';
 import { DesignRow, InitialRecordsRow, InstallationStateRow, ReleaseRow } from '../database/tables.js';
 import { checkIfMatch } from '../http/etag.js';
 import { ApiProblem } from '../http/problem.js';
 import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import { InitialRecordsService } from './initialRecords.service.js';
-import { modelColumns } from './modelColumns.js';
 import { orThrow } from './orThrow.js';
 import { DesignDependents } from './designDependents.js';
 import {
@@ -100,32 +97,23 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   /** A design as a file carries it, identities and decisions included. */
-  async createFromFile(name: string | undefined, file: DesignFile, withRecords: boolean): Promise<Design> {
-    const named = (text: string): string => (name === undefined ? text : withDesignName(text, name));
-    const { identities, choices, initialRecords } = file;
-    const rowOf = withRecords && initialRecords !== undefined ? await this.recordsIn(initialRecords) : null;
+  async createFromFile(name: string | undefined, text: string, withRecords: boolean): Promise<Design> {
+    const most = this.settings.limits.records;
+    const read = await this.compute.runLong(
+      'designFile',
+      { text, withRecords, most },
+      'The design file is more than can be read here',
+    );
+    if (!read.ok) throw new ApiProblem('unsound', read.detail, { errors: read.errors });
+    const { design, carried } = read;
+    const named = (of: string): string => (name === undefined ? of : withDesignName(of, name));
     return this.insert(
-      { text: named(file.model), identities, choices },
+      { text: named(design.model), identities: design.identities, choices: design.choices },
       {
-        saved: named(file.draft ?? file.model),
-        records: ({ id }) => rowOf?.(id) ?? null,
+        saved: named(design.draft ?? design.model),
+        records: ({ id }) => (carried === null ? null : this.initial.carriedRow(id, carried)),
       },
     );
-  }
-
-  /** The records of a file, where all of them keep the rules of the model they are carried with. */
-  private async recordsIn(file: FileRecords): Promise<(design: string) => InitialRecordsRow | null> {
-    const read = await this.compute.run('fileRecords', { ...file, most: this.settings.limits.records });
-    if ('problems' in read) {
-      const errors = read.problems.map((problem) =>
-        'pointer' in problem ? { ...problem, pointer: `/initialRecords${problem.pointer}` } : problem,
-      );
-      const detail = `The records of the design file do not fit: ${errors[0]?.message ?? ''}`;
-      throw new ApiProblem('unsound', detail, { errors });
-    }
-    const { model: text, identities, choices } = file;
-    const model = modelColumns({ text, identities, choices, revision: 1 });
-    return (design) => this.initial.rowOf(design, model, read);
   }
 
   /** A design like another one, under another name. Errors of its text are copied too. */

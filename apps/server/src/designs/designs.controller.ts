@@ -1,8 +1,9 @@
 import { Body, Controller, Headers, Param, Query, Res } from '@nestjs/common';
 import type { CreatedDesign, Design, DesignSummary, InitialRecords, Items, ModelText } from '@isomeros/api';
-import { readChoices, writeDesignFile } from '@isomeros/core/arrangement';
+import { readChoices } from '@isomeros/core/arrangement';
 import type { Json } from '@isomeros/core/model';
 import type { Response } from 'express';
+import { ComputeService } from '../compute/compute.service.js';
 import { Answered, withETag } from '../http/answered.js';
 import { clientAbortSignal } from '../http/clientAbort.js';
 import { etagOf } from '../http/etag.js';
@@ -31,6 +32,7 @@ export class DesignsController {
     private readonly changes: ChangesService,
     private readonly beginnings: BeginningsService,
     private readonly initial: InitialRecordsService,
+    private readonly compute: ComputeService,
   ) {}
 
   @Route('GET /api/designs')
@@ -96,16 +98,14 @@ export class DesignsController {
   ): Promise<void> {
     const { name, revision, text, validText, identities, choices } = await this.designs.read(id);
     const draft = text === validText ? {} : { draft: text };
-    const carried = records === 'false' ? null : await this.initial.named(id);
-    const initialRecords = carried === null ? {} : { initialRecords: carried };
-    const file = writeDesignFile({
-      name,
-      model: validText,
-      ...draft,
-      identities,
-      choices,
-      ...initialRecords,
-    });
+    const file = await this.compute.runLong(
+      'designFileText',
+      {
+        design: { name, model: validText, ...draft, identities, choices },
+        carried: records === 'false' ? null : await this.initial.carried(id),
+      },
+      'The design is more than can be written here',
+    );
     response
       .attachment(`${fileName(name)}.isomeros.json`)
       .type('application/json')

@@ -19,7 +19,7 @@ import { ApiProblem } from '../http/problem.js';
 import { SERVER_SETTINGS, type ServerSettings } from '../settings.js';
 import { choicesOf, readIdentities, readRenameCandidates } from './designRows.js';
 import { InitialRecordsService } from './initialRecords.service.js';
-import type { ValidModel } from './modelColumns.js';
+import { validModelOf, type ValidModel } from './modelColumns.js';
 import { RecentAnswers } from './recent.js';
 import { readSamples } from './samples.js';
 
@@ -105,9 +105,7 @@ export class DesignsService {
   }
 
   async validModel(id: string): Promise<ValidModel> {
-    const row = await this.row(id);
-    const { validText: text, revision } = row;
-    return { text, identities: readIdentities(row), choices: choicesOf(row), revision };
+    return validModelOf(await this.row(id));
   }
 
   /** What was decided about an arrangement that is there. */

@@ -1,15 +1,12 @@
 import type { InitialRecords } from '@isomeros/api';
-import type { FileRecords } from '@isomeros/core/arrangement';
-import { namedRecords } from '@isomeros/core/initialRecords';
-import type { Row } from '@isomeros/core/model';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository, type EntityManager } from 'typeorm';
-import type { CompressedRecords } from '../compute/program.js';
-import { unpackJson } from '../database/compressedJson.js';
+import { uncompressRecords, type CompressedRecords } from '../compute/compressedRecords.js';
+import type { CarriedRecords, StoredCarriedRecords } from '../compute/designFiles.js';
 import { InitialRecordsRow, type DesignRow } from '../database/tables.js';
 import { ApiProblem } from '../http/problem.js';
-import { modelOf, storedModel, type ModelColumns } from './modelColumns.js';
+import { modelColumns, storedModel, validModelOf, type ModelColumns } from './modelColumns.js';
 import type { RecordState } from './recordState.js';
 
 /** The records that mocks of a design begin with, at the model they fitted. */
@@ -45,24 +42,31 @@ export class InitialRecordsService {
     const row = await this.stored.findOneBy({ designId });
     if (row === null) return null;
     const model = JSON.parse(row.model) as ModelColumns;
-    return { model, rows: await unpackJson<readonly Row[]>(row.rows) };
+    return { model, rows: await uncompressRecords(row.rows) };
   }
 
-  /** As a design file carries them; `null` where a design has none. */
-  async named(designId: string): Promise<FileRecords | null> {
-    const state = await this.read(designId);
-    if (state === null) return null;
-    const { text: model, identities, choices } = storedModel(state.model);
-    return { model, identities, choices, records: namedRecords(modelOf(state.model), state.rows) };
+  /** As a design file is written of them; `null` where a design has none. */
+  async carried(designId: string): Promise<StoredCarriedRecords | null> {
+    const row = await this.stored.findOneBy({ designId });
+    if (row === null) return null;
+    const { text: model, identities, choices } = storedModel(JSON.parse(row.model) as ModelColumns);
+    return { fits: { model, identities, choices }, compressed: row.rows };
   }
 
   /** What is stored of records that fit a design as it begins; nothing where there are none. */
   rowFor(design: DesignRow, records: CompressedRecords | null): InitialRecordsRow | null {
-    return records === null ? null : this.rowOf(design.id, columnsOf(design), records);
+    return records === null ? null : this.rowOf(design.id, modelColumns(validModelOf(design)), records);
   }
 
-  /** The same of records that fitted another model. */
-  rowOf(
+  /** The same of records that a design file carries. */
+  carriedRow(
+    designId: string,
+    { fits: { model: text, identities, choices }, records }: CarriedRecords,
+  ): InitialRecordsRow | null {
+    return this.rowOf(designId, modelColumns({ text, identities, choices, revision: 1 }), records);
+  }
+
+  private rowOf(
     designId: string,
     model: ModelColumns,
     { records, types, compressed }: CompressedRecords,
@@ -94,10 +98,3 @@ export class InitialRecordsService {
     if (removed.affected !== 1) throw new ApiProblem('not-found', 'The design has no initial records.');
   }
 }
-
-const columnsOf = ({ validText, identities, choices, revision }: DesignRow): ModelColumns => ({
-  modelText: validText,
-  modelIdentities: identities,
-  modelChoices: choices,
-  modelRevision: revision,
-});

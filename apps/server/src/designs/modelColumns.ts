@@ -1,7 +1,8 @@
 import { completeModel, keepChoices, readKeptChoices, type Choices } from '@isomeros/core/arrangement';
 import type { Identities, Model } from '@isomeros/core/model';
 import { parse } from '@isomeros/core/notation';
-import type { DatasetRow } from '../database/tables.js';
+import type { DatasetRow, DesignRow } from '../database/tables.js';
+import { choicesOf, readIdentities } from './designRows.js';
 
 /** A sound model as a mock takes it over. */
 export interface ValidModel {
@@ -10,6 +11,14 @@ export interface ValidModel {
   readonly choices: Choices;
   readonly revision: number;
 }
+
+/** The last sound model of a design. */
+export const validModelOf = (row: DesignRow): ValidModel => ({
+  text: row.validText,
+  identities: readIdentities(row),
+  choices: choicesOf(row),
+  revision: row.revision,
+});
 
 /** A sound model as it is stored with records that satisfy it. */
 export type ModelColumns = Pick<

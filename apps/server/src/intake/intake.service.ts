@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { pointerTo } from '@isomeros/core/engine';
 import { MAX_INTAKE_BYTES, type IntakeFormat } from '@isomeros/core/intake';
-import type { CompressedRecords, ReadIntake } from '../compute/program.js';
+import type { CompressedRecords } from '../compute/compressedRecords.js';
+import type { ReadIntake } from '../compute/program.js';
 import { ComputeService } from '../compute/compute.service.js';
 import { ApiProblem } from '../http/problem.js';
 

@@ -1,5 +1,12 @@
 import Papa from 'papaparse';
-import { MOST_COLUMNS, bareObject, isJsonObject, newlinesIn, readJson, type Json } from '../../model/index.js';
+import {
+  MOST_COLUMNS,
+  bareObject,
+  isJsonObject,
+  newlinesIn,
+  readJson,
+  type Json,
+} from '../../model/index.js';
 import { LineTable } from '../lines.js';
 import type { Report } from '../report.js';
 import type { SampleRecord } from './tables.js';
