@@ -67,9 +67,10 @@ async function server(env) {
   }
 }
 
-/** Takes a while on one core, and so goes on beside the tests of units. */
+/** Takes a while, mostly on one core, and so goes on beside the tests of units, which need nothing that is built. */
 async function lint() {
-  say('Lint, beside what follows.');
+  say('Types and lint, beside what follows.');
+  await npx('tsc', '-b');
   await npx('eslint', '.', '--max-warnings', '0');
   await npx('prettier', '--check', '--log-level', 'warn', '.');
 }
@@ -91,10 +92,6 @@ await run(async () => {
     return 1;
   }
   await ensurePackages();
-  if (wanted('lint')) {
-    say('Types.');
-    await npx('tsc', '-b');
-  }
   const linted = wanted('lint') ? lint() : Promise.resolve();
   // It may fail before anybody waits for it.
   linted.catch(() => undefined);

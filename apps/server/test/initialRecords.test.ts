@@ -1,7 +1,9 @@
 import type { CreatedDesign, InitialRecords, Mock, SeedSettings } from '@isomeros/api';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { TestApp, type DesignBody, type MockBody, type ProblemBody } from './support/app.js';
+import { createSchema } from './support/database.js';
 import { sendJson } from './support/server.js';
+import { TEST_SETTINGS } from './support/settings.js';
 
 let app: TestApp;
 beforeAll(async () => {
@@ -63,7 +65,7 @@ describe('the records of a source are the data', () => {
       leftOut: 2,
     });
     expect(report?.leftOut.map(({ line, source, why }) => [line, source, why])).toEqual([
-      [14, 'Route 9', 'There is no Harbour XXX.'],
+      [14, 'Route 9: origin XXX', 'There is no such Harbour.'],
       [15, 'Sailing 41', 'Its route is left out.'],
     ]);
     const mock = await app.createMock(id);
@@ -180,6 +182,29 @@ describe('initial records under a model that was edited', () => {
     expect(mock.adjustments).toHaveLength(1);
     expect((await fetch(`${mock.baseUrls.main}/routes/7/timetable`)).status).toBe(200);
   });
+});
+
+test('a design with more of them than a mock holds has seed records, and says so', async () => {
+  const databaseUrl = await createSchema();
+  const roomy = await TestApp.start({ databaseUrl });
+  const many = Array.from({ length: 600 }, (_, at) => `(${at + 1}, 'Harbour ${at}')`).join();
+  const text = `CREATE TABLE harbours (id int PRIMARY KEY, name varchar(40));INSERT INTO harbours VALUES ${many};`;
+  const source = { format: 'sql', text };
+  const { id, initialRecords } = await roomy.json<CreatedDesign>('POST', '/api/designs', { source });
+  expect(initialRecords).toBe(600);
+  await roomy.stop();
+  const limits = { ...TEST_SETTINGS.limits, records: 500 };
+  const narrow = await TestApp.start({ databaseUrl, limits });
+  try {
+    const mock = await narrow.createMock(id);
+    expect(mock.adjustments).toEqual([
+      'A mock holds at most 500 records; the design has 600. Seed records are taken instead.',
+    ]);
+    expect(mock.records).toBeGreaterThan(0);
+    expect(await names(mock)).not.toContain('Harbour 0');
+  } finally {
+    await narrow.close();
+  }
 });
 
 describe('initial records travel with their design', () => {

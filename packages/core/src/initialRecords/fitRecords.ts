@@ -40,6 +40,9 @@ interface OpenRow extends Row {
   readonly values: Record<string, Json>;
 }
 
+/** A record that cannot stay: its number, why, and which part of it is meant. */
+type Lost = readonly [rid: number, why: string, part?: string];
+
 class RecordFitter {
   private readonly types: ReadonlyMap<string, EntityStorage>;
   private readonly rows = new Map<number, OpenRow>();
@@ -141,7 +144,7 @@ class RecordFitter {
 
   /** Lets roles lead where they are said to lead. */
   private settlePointers(): void {
-    const gone: (readonly [number, string])[] = [];
+    const gone: Lost[] = [];
     for (const row of this.rows.values()) {
       const storage = storageOf(this.model).byId.get(row.entity);
       const record = this.record(row.rid);
@@ -151,9 +154,10 @@ class RecordFitter {
         if (pointer === undefined) continue;
         if ('to' in pointer) row.values[id] = pointer.to + 1;
         else {
-          const why = `There is no ${target.entity.name} ${pointer.missing}.`;
-          if (isNeeded) gone.push([row.rid, why]);
-          else this.tell(record, `${why} It is unset.`, `: ${name}`);
+          // Many may be missing: what they have alike is why, which each it is stands with the record.
+          const [why, part] = [`There is no such ${target.entity.name}.`, `: ${name} ${pointer.missing}`];
+          if (isNeeded) gone.push([row.rid, why, part]);
+          else this.tell(record, `${why} It is unset.`, part);
         }
       }
     }
@@ -161,16 +165,16 @@ class RecordFitter {
   }
 
   /** Records that need something that was not read, and why. What only refers to it lets go. */
-  private pointingNowhere(): readonly (readonly [number, string])[] {
+  private pointingNowhere(): readonly Lost[] {
     return [...this.rows.values()].flatMap((row) => this.letGo(row, (rid) => !this.rows.has(rid)));
   }
 
   /** Unsets what leads to records that are gone; says where a record needs one of them. */
-  private letGo(row: OpenRow, isGone: (rid: number) => boolean): readonly (readonly [number, string])[] {
+  private letGo(row: OpenRow, isGone: (rid: number) => boolean): readonly Lost[] {
     const storage = storageOf(this.model).byId.get(row.entity);
     const record = this.record(row.rid);
     if (storage === undefined || record === undefined) return [];
-    return this.pointersOf(storage).flatMap(({ name, id, isNeeded }): (readonly [number, string])[] => {
+    return this.pointersOf(storage).flatMap(({ name, id, isNeeded }): Lost[] => {
       const to = row.values[id];
       if (typeof to !== 'number' || !isGone(to)) return [];
       const why = `Its ${name} is left out.`;
@@ -182,15 +186,15 @@ class RecordFitter {
   }
 
   /** Leaves records out, with those that need them. */
-  private drop(records: readonly (readonly [number, string])[]): void {
+  private drop(records: readonly Lost[]): void {
     const queue = [...records];
     if (queue.length === 0) return;
     const pointing = this.pointing();
     for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
-      const [rid, why] = next;
+      const [rid, why, part] = next;
       const record = this.record(rid);
       if (record === undefined || !this.rows.delete(rid)) continue;
-      this.tell(record, why);
+      this.tell(record, why, part);
       for (const from of pointing.get(rid) ?? []) {
         const row = this.rows.get(from);
         if (row !== undefined)
@@ -217,7 +221,7 @@ class RecordFitter {
 
   /** Leaves out what contradicts the model. Returns whether anything is another thing now. */
   private dropViolations(): boolean {
-    const gone: (readonly [number, string])[] = [];
+    const gone: Lost[] = [];
     let changed = false;
     for (const { rid, message, cause } of runToEnd(violationsIn(this.model, this.rows))) {
       if (cause.kind === 'circle') changed = this.breakCircle(rid, cause) || changed;

@@ -180,14 +180,14 @@ describe('what does not fit is told with its line', () => {
     [
       'a reference to nothing',
       "INSERT INTO boats VALUES ('A', 9, NULL);",
-      [[5, 'Boat A', 'There is no Owner 9.']],
+      [[5, 'Boat A: owner 9', 'There is no such Owner.']],
       0,
     ],
     [
       'what needs what is left out, and so on',
       "INSERT INTO boats VALUES ('A', 9, NULL);\nINSERT INTO boats VALUES ('B', 1, 'A');\nINSERT INTO owners VALUES (1, 'Ada');",
       [
-        [5, 'Boat A', 'There is no Owner 9.'],
+        [5, 'Boat A: owner 9', 'There is no such Owner.'],
         [6, 'Boat B: mate', 'Its mate is left out. It is unset.'],
       ],
       2,
@@ -255,9 +255,10 @@ describe('what does not fit is told with its line', () => {
   });
 
   test('thousands of records are told by their first', () => {
-    const chain = Array.from({ length: 3_000 }, (_, at) => `('B${at}', 9, NULL)`).join(',\n');
+    const chain = Array.from({ length: 3_000 }, (_, at) => `('B${at}', ${at}, NULL)`).join(',\n');
     const intake = read('sql', `${TABLES}INSERT INTO boats VALUES ${chain};`);
     expect(intake.leftOut).toHaveLength(1_001);
     expect(intake.leftOut.at(-1)).toMatchObject({ source: '2000 more' });
+    expect(new Set(intake.leftOut.slice(0, -1).map(({ why }) => why)).size).toBe(1);
   });
 });
