@@ -16,7 +16,7 @@ import {
   type QueryTerms,
 } from './customOperations.js';
 import { inputType } from './inputText.js';
-import { ObjectReading, type GivenMembers } from './objectReading.js';
+import { ObjectReading, type ObjectMembers } from './objectReading.js';
 
 /** What is said of an input besides its name. */
 const RULES = ['type', 'required', 'secret', 'default', 'equals'];
@@ -37,7 +37,7 @@ export class InputReading extends ObjectReading {
     return rules === null ? null : { kind: 'accept', transition, ...rules };
   }
 
-  protected accepting(members: GivenMembers, at: string): { readonly accepts?: readonly AcceptedInput[] } {
+  protected accepting(members: ObjectMembers, at: string): { readonly accepts?: readonly AcceptedInput[] } {
     if (members['accepts'] === undefined) return {};
     const accepts = this.list(members['accepts'], `${at}/accepts`, MOST_PARTS, (item, to) => {
       const one = this.object(item, to, ['name', ...RULES]);
@@ -49,7 +49,7 @@ export class InputReading extends ObjectReading {
     return { accepts };
   }
 
-  protected rules(one: GivenMembers, at: string): InputRules | null {
+  protected rules(one: ObjectMembers, at: string): InputRules | null {
     const type = one['type'];
     const isType = typeof type === 'string' && type.length <= 500 && inputType(type) !== null;
     if (!isType) this.report(`${at}/type`, 'options', 'Expected a scalar type, as in text(..80).');
@@ -83,7 +83,7 @@ export class InputReading extends ObjectReading {
         if (part === null) return null;
         const option = this.text(part, 'option', to, WORD, 'a word of the notation');
         const isUnset =
-          isJsonObject(part['value'] ?? null) && (part['value'] as GivenMembers)['kind'] === 'unset';
+          isJsonObject(part['value'] ?? null) && (part['value'] as ObjectMembers)['kind'] === 'unset';
         const value = isUnset
           ? ({ kind: 'unset' } as const)
           : this.operand(part['value'] ?? null, `${to}/value`);
@@ -116,7 +116,7 @@ export class InputReading extends ObjectReading {
     return null;
   }
 
-  protected member(one: GivenMembers, at: string): string | null {
+  protected member(one: ObjectMembers, at: string): string | null {
     return this.text(one, 'member', at, /^.+$/s, 'the identity of an attribute or a reference');
   }
 

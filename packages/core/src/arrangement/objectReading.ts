@@ -1,7 +1,7 @@
 import { appendAll, isJsonObject, type Json } from '../model/index.js';
 import { choiceProblem, escapePointer, unknownMembers, type ChoiceProblem } from './reading.js';
 
-export type GivenMembers = Readonly<Record<string, Json>>;
+export type ObjectMembers = Readonly<Record<string, Json>>;
 
 /** Reads what a client sent piece by piece; everything that does not fit is gathered. */
 export class ObjectReading {
@@ -39,14 +39,14 @@ export class ObjectReading {
     return found ?? null;
   }
 
-  text(members: GivenMembers, name: string, at: string, pattern: RegExp, expected: string): string | null {
+  text(members: ObjectMembers, name: string, at: string, pattern: RegExp, expected: string): string | null {
     const value = members[name];
     if (typeof value === 'string' && value.length <= 500 && pattern.test(value)) return value;
     this.report(`${at}/${escapePointer(name)}`, 'pattern', `Expected ${expected}.`);
     return null;
   }
 
-  object(given: Json, at: string, known: readonly string[]): GivenMembers | null {
+  object(given: Json, at: string, known: readonly string[]): ObjectMembers | null {
     if (!isJsonObject(given)) {
       this.report(at, 'type', 'Expected an object.');
       return null;

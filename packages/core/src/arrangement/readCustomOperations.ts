@@ -21,7 +21,7 @@ import {
 } from './customOperations.js';
 import { readFixedValue } from './fixedReading.js';
 import { InputReading } from './inputReading.js';
-import type { GivenMembers } from './objectReading.js';
+import type { ObjectMembers } from './objectReading.js';
 import type { ReadResult } from './reading.js';
 
 /** An identity of a custom operation, as the application makes them. */
@@ -127,7 +127,7 @@ class Reading extends InputReading {
     }
   }
 
-  private aggregate(members: GivenMembers, at: string): CustomEffect | null {
+  private aggregate(members: ObjectMembers, at: string): CustomEffect | null {
     const of = this.option(members['of'], `${at}/of`, AGGREGATES);
     const along = this.steps(members['along'] ?? [], `${at}/along`);
     const member = members['member'] === null ? null : this.member(members, at);
@@ -142,7 +142,7 @@ class Reading extends InputReading {
     return of === null ? null : { kind: 'aggregate', of, along, member, scale, filters };
   }
 
-  private many(members: GivenMembers, at: string): CustomEffect | null {
+  private many(members: ObjectMembers, at: string): CustomEffect | null {
     const over = this.over(members['over'] ?? null, `${at}/over`);
     const does = this.does(members['does'] ?? null, `${at}/does`);
     return over === null || does === null
@@ -174,7 +174,7 @@ class Reading extends InputReading {
     return one === null || kind !== 'assign' ? null : { kind, ...this.change(one, at) };
   }
 
-  private verify(members: GivenMembers, at: string): CustomEffect | null {
+  private verify(members: ObjectMembers, at: string): CustomEffect | null {
     const compared = this.list(members['compared'] ?? [], `${at}/compared`, MOST_PARTS, (item, to) => {
       const one = this.object(item, to, ['member', 'input']);
       if (one === null) return null;
@@ -220,14 +220,14 @@ class Reading extends InputReading {
     return role === null || kind !== 'fixed' ? null : { kind, role };
   }
 
-  private query(members: GivenMembers, at: string): CustomEffect {
+  private query(members: ObjectMembers, at: string): CustomEffect {
     const limit = members['limit'];
     if (!Number.isInteger(limit) || Number(limit) < 1 || Number(limit) > MOST_QUERIED)
       this.report(`${at}/limit`, 'range', `Expected a whole number from 1 to ${MOST_QUERIED}.`);
     return { kind: 'query', ...this.found(members, at), limit: Number(limit) };
   }
 
-  private found(members: GivenMembers, at: string): QueryTerms {
+  private found(members: ObjectMembers, at: string): QueryTerms {
     return {
       filters: this.list(members['filters'] ?? [], `${at}/filters`, MOST_PARTS, (item, to) =>
         this.filter(item, to),
@@ -237,7 +237,7 @@ class Reading extends InputReading {
   }
 
   private change(
-    members: GivenMembers,
+    members: ObjectMembers,
     at: string,
   ): { readonly when: readonly OwnComparison[]; readonly values: readonly AssignedMember[] } {
     return {

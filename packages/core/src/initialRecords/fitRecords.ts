@@ -1,5 +1,5 @@
 import { typeProblem, violationsIn, type Cause } from '../engine/index.js';
-import { typedValue, type GivenRecord, type LeftOut } from '../intake/index.js';
+import { typedValue, type IntakeRecord, type LeftOut } from '../intake/index.js';
 import type { MigrationRuntime } from '../migration/index.js';
 import {
   appendAll,
@@ -32,9 +32,9 @@ const MOST_TOLD = 1_000;
  */
 export const fitRecords = (
   model: Model,
-  given: readonly GivenRecord[],
+  records: readonly IntakeRecord[],
   runtime: MigrationRuntime,
-): FittedRecords => new RecordFitter(model, given, runtime).fit();
+): FittedRecords => new RecordFitter(model, records, runtime).fit();
 
 interface OpenRow extends Row {
   readonly values: Record<string, Json>;
@@ -53,14 +53,14 @@ class RecordFitter {
   constructor(
     private readonly model: Model,
     /** The number of each is its index, counted from 1. */
-    private readonly given: readonly GivenRecord[],
+    private readonly records: readonly IntakeRecord[],
     private readonly runtime: MigrationRuntime,
   ) {
     this.types = recordTypesOf(model);
   }
 
   fit(): FittedRecords {
-    this.given.forEach((record, index) => {
+    this.records.forEach((record, index) => {
       const storage = this.types.get(record.type);
       if (storage === undefined) this.tell(record, `The model has no ${record.type}.`);
       else this.read(storage, record, index + 1);
@@ -68,7 +68,7 @@ class RecordFitter {
     this.count();
     this.settlePointers();
     while (this.dropViolations());
-    const last = this.given.at(-1);
+    const last = this.records.at(-1);
     if (this.untold > 0 && last !== undefined)
       this.leftOut.push({
         ...linesOf(last),
@@ -78,13 +78,13 @@ class RecordFitter {
     return { rows: [...this.rows.values()], leftOut: this.leftOut };
   }
 
-  private tell(record: GivenRecord, why: string, part = ''): void {
+  private tell(record: IntakeRecord, why: string, part = ''): void {
     if (this.leftOut.length < MOST_TOLD)
       this.leftOut.push({ ...linesOf(record), source: this.nameOf(record) + part, why });
     else this.untold++;
   }
 
-  private nameOf({ type, values }: GivenRecord): string {
+  private nameOf({ type, values }: IntakeRecord): string {
     const key = this.types.get(type)?.key.name ?? '';
     const value = values[key] ?? null;
     return value === null || typeof value === 'object' ? type : `${type} ${scalarText(value)}`;
@@ -94,11 +94,11 @@ class RecordFitter {
     return entryOf(this.pointers, storage, () => pointersOf(this.model, storage));
   }
 
-  private record(rid: number): GivenRecord | undefined {
-    return this.given[rid - 1];
+  private record(rid: number): IntakeRecord | undefined {
+    return this.records[rid - 1];
   }
 
-  private read(storage: EntityStorage, record: GivenRecord, rid: number): void {
+  private read(storage: EntityStorage, record: IntakeRecord, rid: number): void {
     const values: Record<string, Json> = bareObject();
     for (const attribute of storage.attributes) {
       const stored = this.valueOf(storage, attribute, record);
@@ -109,7 +109,7 @@ class RecordFitter {
   }
 
   /** A value as it is stored, `null` where it is unset; `undefined` where the record cannot be without it. */
-  private valueOf({ key }: EntityStorage, attribute: Attribute, record: GivenRecord): Json | undefined {
+  private valueOf({ key }: EntityStorage, attribute: Attribute, record: IntakeRecord): Json | undefined {
     const { name, type, required } = attribute;
     const raw = record.values[name] ?? null;
     // Numbers are counted once all records are read.
@@ -242,6 +242,6 @@ class RecordFitter {
   }
 }
 
-const linesOf = ({ line, endLine }: GivenRecord): Pick<LeftOut, 'line' | 'endLine'> => ({ line, endLine });
+const linesOf = ({ line, endLine }: IntakeRecord): Pick<LeftOut, 'line' | 'endLine'> => ({ line, endLine });
 
 const isMade = ({ generated, touched }: Attribute): boolean => generated || touched;

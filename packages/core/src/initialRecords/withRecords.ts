@@ -5,14 +5,14 @@ import type { MigrationRuntime } from '../migration/index.js';
 import { fitRecords } from './fitRecords.js';
 
 /** An intake whose records were looked at: those that fit its model are rows of it, the others are left out. */
-export interface IntakeWithRecords extends Omit<Intake, 'given'> {
+export interface IntakeWithRecords extends Omit<Intake, 'records'> {
   readonly rows: readonly Row[];
 }
 
 /** Fits the records that a source has to the model that was read from it, and accounts for them. */
-export function withRecords({ given, ...intake }: Intake, runtime: MigrationRuntime): IntakeWithRecords {
-  const { rows, leftOut } = fitRecords(completeModel(intake.model, NO_CHOICES), given, runtime);
-  const lost = given.length - rows.length;
+export function withRecords({ records, ...intake }: Intake, runtime: MigrationRuntime): IntakeWithRecords {
+  const { rows, leftOut } = fitRecords(completeModel(intake.model, NO_CHOICES), records, runtime);
+  const lost = records.length - rows.length;
   return {
     ...intake,
     rows,

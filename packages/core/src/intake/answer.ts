@@ -15,7 +15,7 @@ export function answer(intake: Intake, chosen: Readonly<Record<number, number>>)
   appendAll(report.asked, intake.asked);
   appendAll(report.leftOut, intake.leftOut);
   report.problem = intake.problem;
-  report.given = intake.given;
+  report.records = intake.records;
   const { assumed, counts } = intake;
   return { ...finishIntake(model.name, model.declarations, report), assumed, counts };
 }

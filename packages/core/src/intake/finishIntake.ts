@@ -47,7 +47,7 @@ export function finishIntake(name: string, declarations: readonly Declaration[],
     asked: [...report.asked].sort((a, b) => a.line - b.line),
     leftOut: [...report.leftOut].sort((a, b) => a.line - b.line),
     counts: countsOf(report, read.places),
-    given: report.given,
+    records: report.records,
     problem: report.problem,
   };
 }
@@ -64,7 +64,7 @@ const none = (kind: CountedKind) => (): OpenCount => ({
 
 /** What became of everything that was counted. What the notation refused is left out. */
 function countsOf(
-  { tallied, askedAbout, saidBy, given }: Report,
+  { tallied, askedAbout, saidBy, records }: Report,
   places: ReadonlyMap<string, unknown>,
 ): readonly IntakeCount[] {
   const counts = new Map<CountedKind, OpenCount>();
@@ -77,10 +77,10 @@ function countsOf(
     else count.understood += many;
   }
   // Whether those that were read fit is seen by whoever keeps them.
-  if (given.length > 0) {
+  if (records.length > 0) {
     const count = entryOf(counts, 'records', none('records'));
-    count.found += given.length;
-    count.understood += given.length;
+    count.found += records.length;
+    count.understood += records.length;
   }
   return COUNTED_KINDS.flatMap((kind) => counts.get(kind) ?? []);
 }

@@ -6,7 +6,7 @@ export { readRecords } from './records/readRecords.js';
 export { answer, wrongAnswers, type WrongAnswer } from './answer.js';
 export { typedValue } from './typedValue.js';
 export type { SourceLines } from './lines.js';
-export type { GivenPointer, GivenRecord } from './given.js';
+export type { IntakePointer, IntakeRecord } from './intakeRecord.js';
 export { MAX_INTAKE_BYTES } from './report.js';
 export type {
   Assumed,

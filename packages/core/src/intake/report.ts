@@ -1,5 +1,5 @@
 import type { Model, ModelEdit } from '../model/index.js';
-import type { GivenRecord } from './given.js';
+import type { IntakeRecord } from './intakeRecord.js';
 import type { SourceLines } from './lines.js';
 
 /** The largest source that is read, in bytes of UTF-8: 10 MiB. */
@@ -79,7 +79,7 @@ export interface Intake {
   readonly leftOut: readonly LeftOut[];
   readonly counts: readonly IntakeCount[];
   /** The records that the source has, as it writes them. */
-  readonly given: readonly GivenRecord[];
+  readonly records: readonly IntakeRecord[];
   /** Where each statement stands in `text`, by its identity. */
   readonly places: Readonly<Record<string, SourceLines>>;
   /** Why nothing could be read; `null` where something could. */
@@ -116,8 +116,8 @@ export class Report {
   readonly saidBy = new Map<string, string>();
   /** The statements that questions are about. */
   readonly askedAbout = new Set<string>();
-  /** The records that were given. */
-  given: readonly GivenRecord[] = [];
+  /** The records of the source. */
+  records: readonly IntakeRecord[] = [];
   problem: string | null = null;
 
   understand(statement: string, { line, endLine }: SourceLines, because: string): void {

@@ -61,7 +61,7 @@ export function* recordsInDocument(
         if (storage !== null) yield { storage, record: null };
         break;
       case 'item': {
-        const record = givenRecord(part.value, pointerTo(pointer, index++), report);
+        const record = toSourceRecord(part.value, pointerTo(pointer, index++), report);
         if (storage !== null && record !== null) yield { storage, record };
         break;
       }
@@ -108,7 +108,7 @@ export function* recordsInArray(
         if (!isList) report(noArray(''));
         break;
       case 'item': {
-        const record = isList ? givenRecord(part.value, pointerTo('', index++), report) : null;
+        const record = isList ? toSourceRecord(part.value, pointerTo('', index++), report) : null;
         if (record !== null) yield { storage, record };
         break;
       }
@@ -121,7 +121,7 @@ export function* recordsInArray(
   }
 }
 
-function givenRecord(value: Json, pointer: string, report: ProblemReporter): SourceRecord | null {
+function toSourceRecord(value: Json, pointer: string, report: ProblemReporter): SourceRecord | null {
   if (isJsonObject(value)) return { value, pointer, place: '' };
   report({ pointer, code: 'type', message: 'Expected an object: a record.' });
   return null;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { left, read, records } from '../support/givenRecords.js';
+import { left, read, records } from '../support/intakeRecords.js';
 
 describe('sample records', () => {
   test.each([

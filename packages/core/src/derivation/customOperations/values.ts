@@ -62,12 +62,12 @@ export function resolveValues(
     if (value.kind === 'input') return [];
     if (value.kind === 'chosen')
       return [{ field: storedIn(found), value: resolveChosen(context, found, value) }];
-    return [{ field: storedIn(found), value: givenTo(found, value) }];
+    return [{ field: storedIn(found), value: assignedTo(found, value) }];
   });
 }
 
 /** A value that a member can be given; `null` unsets it. */
-function givenTo(found: Found, value: Operand | { readonly kind: 'unset' }): Operand | null {
+function assignedTo(found: Found, value: Operand | { readonly kind: 'unset' }): Operand | null {
   if (value.kind !== 'unset') {
     checkOperand(nameOf(found), scalarOf(found).type, value);
     return value;
@@ -83,7 +83,7 @@ const resolveChosen = (
 ): CustomValue['value'] => ({
   kind: 'chosen',
   input: memberName(context, input),
-  options: options.map(({ option, value }) => ({ option, value: givenTo(found, value) })),
+  options: options.map(({ option, value }) => ({ option, value: assignedTo(found, value) })),
 });
 
 /** What a body carries that no record stores: what chooses among values, and what is accepted besides. */

@@ -12,8 +12,8 @@ import { newAttribute, newEntity, asMemberName, Names, ownsMany, refersTo, newVa
 import type { SourceLines } from '../lines.js';
 import { assumed, instead, Report, type Intake, type IntakeOptions } from '../report.js';
 import { finishIntake } from '../finishIntake.js';
-import type { GivenRecord } from '../given.js';
-import { givenRecords, TableMembers } from './givenRecords.js';
+import type { IntakeRecord } from '../intakeRecord.js';
+import { intakeRecords, TableMembers } from './intakeRecords.js';
 import { keyOfTable, referenceOf, type TableKey } from './keys.js';
 import { profileOf, type Profile } from './profile.js';
 import { readRecordSets } from './sources.js';
@@ -38,7 +38,7 @@ export function readRecords(
   const model = new RecordModel(all, report);
   const declarations = model.declarations();
   progress?.(0.8);
-  report.given = model.given();
+  report.records = model.records();
   progress?.(0.9);
   return finishIntake(name, declarations, report);
 }
@@ -69,8 +69,8 @@ class RecordModel {
   }
 
   /** The records as those of what was declared, which is asked for first. */
-  given(): readonly GivenRecord[] {
-    return givenRecords(this.tables, this.keys, this.members);
+  records(): readonly IntakeRecord[] {
+    return intakeRecords(this.tables, this.keys, this.members);
   }
 
   /** A record inside another one without a key of its own is a value of it; so is everything in a value. */

@@ -1,6 +1,6 @@
 import type { Attribute, Declaration, Entity, UniqueRule } from '../../model/index.js';
 import { asMemberName, memberBeside, newEntity, newValue } from '../build.js';
-import type { GivenRecord } from '../given.js';
+import type { IntakeRecord } from '../intakeRecord.js';
 import type { Report } from '../report.js';
 import { entityNames } from './names.js';
 import { columnAttribute, defaultText } from './attributes.js';
@@ -57,7 +57,7 @@ export class ModelBuilder {
   }
 
   /** The rows of the source as records of what was declared, which is asked for first. */
-  given(now: number | null): readonly GivenRecord[] {
+  records(now: number | null): readonly IntakeRecord[] {
     const { schema, names, members, relationships, report } = this;
     return new RowReader(schema, { names, members, relationships }, now, report).records();
   }

@@ -15,7 +15,7 @@ export function readSql(source: string, name: string, { progress, now }: IntakeO
   const builder = new ModelBuilder(schema, report);
   const declarations = builder.declarations();
   progress?.(0.8);
-  report.given = builder.given(now ?? null);
+  report.records = builder.records(now ?? null);
   progress?.(0.9);
   return finishIntake(name, declarations, report);
 }

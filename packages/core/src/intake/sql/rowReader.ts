@@ -1,5 +1,11 @@
 import { bareObject, carriedName, entryOf, pairTypeName, sideRoles, type Json } from '../../model/index.js';
-import { GivenIndex, newGivenRecord, setPointer, type GivenRecord, type OpenGivenRecord } from '../given.js';
+import {
+  IntakeRecordIndex,
+  newIntakeRecord,
+  setPointer,
+  type IntakeRecord,
+  type OpenIntakeRecord,
+} from '../intakeRecord.js';
 import { counted } from '../build.js';
 import type { SourceLines } from '../lines.js';
 import type { Report } from '../report.js';
@@ -37,7 +43,7 @@ const GONE = 'Its table is dropped later.';
 /** Reads the rows of a source as records of what its tables became. */
 export class RowReader {
   private readonly rows: readonly SqlRow[];
-  private readonly indexes = new Map<string, GivenIndex>();
+  private readonly indexes = new Map<string, IntakeRecordIndex>();
   private readonly bases = new Map<SqlColumn, SqlColumn>();
   /** Values that are no literals, by their columns. */
   private readonly unread = new Map<
@@ -60,7 +66,7 @@ export class RowReader {
     });
   }
 
-  records(): readonly GivenRecord[] {
+  records(): readonly IntakeRecord[] {
     const references = new Map(this.schema.tables.map((table) => [table, this.references(table)]));
     const there = new Map(this.schema.tables.map((table) => [table, new Set(table.columns)]));
     const cells = this.rows.map((row) => cellsOf(row, there.get(row.table) ?? new Set<SqlColumn>()));
@@ -119,7 +125,7 @@ export class RowReader {
     this.rows.forEach(({ table }, index) => {
       for (const [key, columns] of wanted.get(table) ?? []) {
         const values = valuesIn(cells[index], columns);
-        if (values !== null) entryOf(this.indexes, key, () => new GivenIndex()).add(values, index);
+        if (values !== null) entryOf(this.indexes, key, () => new IntakeRecordIndex()).add(values, index);
       }
     });
   }
@@ -128,10 +134,10 @@ export class RowReader {
     { table, lines }: SqlRow,
     cells: ReadonlyMap<SqlColumn, SqlCell>,
     references: readonly Reference[],
-  ): GivenRecord {
+  ): IntakeRecord {
     const pairs = this.said.relationships.pairings.get(table);
     const type = pairs === undefined ? (this.said.names.get(table) ?? '') : pairTypeName(pairs);
-    const record = newGivenRecord(type, lines);
+    const record = newIntakeRecord(type, lines);
     const carried = pairs?.carrying ?? null;
     const into = carried === null ? record.values : bareObject();
     for (const [column, cell] of cells) this.setValue(table, column, cell, into, record);
@@ -139,7 +145,7 @@ export class RowReader {
     for (const { role, columns, target, referred } of references) {
       const values = valuesIn(cells, columns);
       if (values === null) continue;
-      const index = this.indexes.get(indexKey(target, referred)) ?? new GivenIndex();
+      const index = this.indexes.get(indexKey(target, referred)) ?? new IntakeRecordIndex();
       setPointer(record, role, index.pointer(values));
     }
     return record;
@@ -150,7 +156,7 @@ export class RowReader {
     column: SqlColumn,
     cell: SqlCell,
     into: Record<string, Json>,
-    { line, endLine }: OpenGivenRecord,
+    { line, endLine }: OpenIntakeRecord,
   ): void {
     const name = this.said.members.get(column);
     if (name === undefined || column.computed !== null) return;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { importModel } from '@isomeros/core/intake';
-import { left, read, records } from '../support/givenRecords.js';
+import { left, read, records } from '../support/intakeRecords.js';
 
 describe('values as SQL writes them', () => {
   test.each([

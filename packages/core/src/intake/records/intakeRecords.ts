@@ -1,5 +1,5 @@
 import { bareObject, entryOf, type Json } from '../../model/index.js';
-import { GivenIndex, newGivenRecord, setPointer, type GivenRecord } from '../given.js';
+import { IntakeRecordIndex, newIntakeRecord, setPointer, type IntakeRecord } from '../intakeRecord.js';
 import type { TableKey } from './keys.js';
 import type { SampleRow, SampleTable } from './tables.js';
 
@@ -46,11 +46,11 @@ export class TableMembers {
 }
 
 /** Sample records as those of the model that was read from them. */
-export function givenRecords(
+export function intakeRecords(
   tables: readonly SampleTable[],
   keys: ReadonlyMap<SampleTable, TableKey | null>,
   members: TableMembers,
-): readonly GivenRecord[] {
+): readonly IntakeRecord[] {
   const values = tables.filter((table) => members.of(table)?.kind === 'value');
   const things = tables.filter((table) => members.of(table)?.kind !== 'value');
   const found = numbered(things, keys, members);
@@ -59,7 +59,7 @@ export function givenRecords(
     for (const row of table.rows)
       if (row.parent !== null) entryOf(inside, row.parent, () => []).push({ table, row });
   const records = found.rows.map(({ table, row }) => {
-    const record = newGivenRecord(table.name, row.lines);
+    const record = newIntakeRecord(table.name, row.lines);
     const valuesOf = (of: SampleTable, from: SampleRow, into: Record<string, Json>): void => {
       for (const [column, value] of from.values) {
         const member = members.column(of, column);
@@ -77,7 +77,7 @@ export function givenRecords(
     for (const [column, value] of row.values) {
       const member = members.column(table, column);
       if (member?.kind !== 'reference' || value === null) continue;
-      const index = found.byKey.get(member.target) ?? new GivenIndex();
+      const index = found.byKey.get(member.target) ?? new IntakeRecordIndex();
       setPointer(record, member.role, index.pointer([textOf(value)]));
     }
     return record;
@@ -99,7 +99,7 @@ export function givenRecords(
 interface NumberedRows {
   readonly rows: readonly { readonly table: SampleTable; readonly row: SampleRow }[];
   readonly numbers: ReadonlyMap<SampleRow, number>;
-  readonly byKey: ReadonlyMap<SampleTable, GivenIndex>;
+  readonly byKey: ReadonlyMap<SampleTable, IntakeRecordIndex>;
 }
 
 /** The rows that are records of their own: what is found inside several others with the same key is one. */
@@ -110,7 +110,7 @@ function numbered(
 ): NumberedRows {
   const rows: { table: SampleTable; row: SampleRow }[] = [];
   const numbers = new Map<SampleRow, number>();
-  const byKey = new Map<SampleTable, GivenIndex>();
+  const byKey = new Map<SampleTable, IntakeRecordIndex>();
   const repeated = new Set<SampleRow>();
   const holdsOthers = new Set(tables.map(({ within }) => within?.table));
   for (const table of tables) {
@@ -118,7 +118,7 @@ function numbered(
     // Of very many records only what others lead by is looked at.
     const key = isShared || members.isReferredTo(table) ? (keys.get(table) ?? null) : null;
     const isNested = table.within !== null || holdsOthers.has(table.name);
-    const index = entryOf(byKey, table, () => new GivenIndex());
+    const index = entryOf(byKey, table, () => new IntakeRecordIndex());
     for (const row of table.rows) {
       const value = key === null ? undefined : row.values.get(key.column);
       const values = value === undefined ? null : [textOf(value)];
