@@ -1,4 +1,4 @@
-import type { OpenApiBody } from './designs.js';
+import type { OpenApiBody } from './publications.js';
 
 /** What the interface says of itself. */
 export interface AboutRoutes {

@@ -1,9 +1,18 @@
 import type { IntakeReport } from './intake.js';
-import type { ArrangementChoices, Choices, SettingLevel, SettingValue } from '@isomeros/core/arrangement';
+import type { Choices } from '@isomeros/core/arrangement';
 import type { ContractFigures, FingerprintColumn } from '@isomeros/core/contract';
 import type { Identities, PossibleRename } from '@isomeros/core/model';
 import type { Diagnostic } from '@isomeros/core/notation';
-import type { ProblemBody } from './problems.js';
+import type { ArrangementName, ArrangementView, NewArrangement, NewChoices } from './arrangements.js';
+import type {
+  ContractBody,
+  DesignFileBody,
+  OpenApiBody,
+  Publication,
+  PublicationQuery,
+  PublishedBody,
+  PublishedMedia,
+} from './publications.js';
 import type { Items, PageQuery } from './route.js';
 
 /** What a design amounts to, in numbers. */
@@ -73,20 +82,6 @@ export interface CreatedDesign extends Design {
   readonly report: IntakeReport | null;
 }
 
-/** A source that is read as a design while whoever sent it does something else. It is told of for ten minutes after its end. */
-export interface RunningIntake {
-  /** @format uuid */
-  readonly id: string;
-  /** The share of the reading that is done, from 0 to 1. */
-  readonly done: number;
-  /** The id of the design that was made; `null` before. */
-  readonly design: string | null;
-  /** What became of the source, once there is a design. */
-  readonly report: IntakeReport | null;
-  /** Why there is none and will be none. */
-  readonly problem: ProblemBody | null;
-}
-
 /** What a design can be made from. */
 export const SOURCE_FORMATS = ['notation', 'sql', 'json-schema', 'records', 'design', 'sample'] as const;
 export type SourceFormat = (typeof SOURCE_FORMATS)[number];
@@ -142,19 +137,6 @@ export interface ModelText {
   readonly text: string;
 }
 
-/** What was decided besides the text. */
-export interface NewChoices extends Pick<Choices, 'settings' | 'answered'> {
-  /** What was decided about each arrangement. One, called main, where it is left out. */
-  readonly arrangements?: readonly ArrangementBody[];
-}
-
-/** What is decided about an arrangement whose name stands in the path; parts that are left out are empty. */
-export type NewArrangement = Partial<Omit<ArrangementChoices, 'name' | 'settings'>> &
-  Pick<ArrangementChoices, 'settings'>;
-
-/** What was decided about an arrangement; parts that are left out are empty. */
-export type ArrangementBody = Partial<Omit<ArrangementChoices, 'name'>> & Pick<ArrangementChoices, 'name'>;
-
 /** Whether one element became another one. */
 export interface Rename {
   /** The address of what went. */
@@ -203,24 +185,6 @@ export interface Revision extends RevisionSummary {
   readonly choices: Choices;
 }
 
-/** A setting with where its value comes from. */
-export interface ResolvedSettingView {
-  readonly name: string;
-  readonly title: string;
-  readonly value: SettingValue;
-  readonly level: SettingLevel;
-}
-
-/** What was decided about an arrangement, every setting with its value. */
-export interface ArrangementView extends Omit<ArrangementChoices, 'settings'> {
-  readonly settings: readonly ResolvedSettingView[];
-}
-
-export interface ArrangementName {
-  /** @pattern ^[\p{L}\p{N}](?:[\p{L}\p{N} ._-]{0,58}[\p{L}\p{N}])?$ */
-  readonly name: string;
-}
-
 /** Which designs, and which page of them. */
 export interface DesignsQuery extends PageQuery {
   /**
@@ -249,18 +213,6 @@ export interface DesignRoutes {
     readonly headers: 'Location' | 'ETag';
     readonly problems: 'invalid' | 'too-large' | 'media-type' | 'unsound';
   };
-  /** Create a design without waiting for it: how far it is, and what became of it, is told where the answer leads */
-  'POST /api/intakes': {
-    readonly body: NewDesign;
-    readonly status: 202;
-    readonly answer: RunningIntake;
-    readonly headers: 'Location';
-    readonly problems: 'invalid' | 'too-large' | 'media-type' | 'conflict';
-  };
-  /** Read how far an intake is, or what became of it */
-  'GET /api/intakes/{id}': { readonly answer: RunningIntake; readonly problems: 'not-found' };
-  /** Cancel an intake, or forget what became of it */
-  'DELETE /api/intakes/{id}': { readonly status: 204; readonly problems: 'not-found' };
   /** Read a design */
   'GET /api/designs/{id}': {
     readonly answer: Design;
@@ -374,8 +326,7 @@ export interface DesignRoutes {
   };
   /** Save what was decided about an arrangement, or make one */
   'PUT /api/designs/{id}/arrangements/{name}': {
-    readonly body: Partial<Omit<ArrangementChoices, 'name' | 'settings'>> &
-      Pick<ArrangementChoices, 'settings'>;
+    readonly body: NewArrangement;
     readonly creates: true;
     readonly answer: ArrangementView;
     readonly ifMatch: true;
@@ -423,56 +374,4 @@ export interface DesignRoutes {
     readonly headers: 'ETag';
     readonly problems: 'not-found' | 'unsound';
   };
-}
-
-/** A format in which a contract is published. */
-export interface Publication {
-  /** The last segment of its address, and the name of the file. */
-  readonly format: string;
-  readonly title: string;
-  readonly mediaType: string;
-  /** @format uri-reference */
-  readonly href: string;
-  /** What of the contract it cannot say, a sentence each: that is changed or left out. */
-  readonly cannotSay: readonly string[];
-}
-
-/** What is named in a published document. */
-export interface PublicationQuery {
-  /** With `mock` also where a mock serves it, among the servers of OpenAPI. */
-  readonly server?: 'mock';
-}
-
-/** A document that is JSON: of OpenAPI, of JSON Schema, or a contract. */
-export interface PublishedBody {
-  readonly [member: string]: unknown;
-}
-
-/** The media types of documents that are not JSON, or JSON of a kind. */
-export type PublishedMedia =
-  | 'application/yaml'
-  | 'application/schema+json'
-  | 'application/sql'
-  | 'application/x-sh'
-  | 'text/html'
-  | 'text/markdown'
-  | 'text/plain';
-
-/** A design file, as its own schema has it: urn:isomeros:design-file. */
-export interface DesignFileBody {
-  readonly format: 'isomeros-design';
-  /** @TJS-type integer */
-  readonly version: number;
-  readonly [member: string]: unknown;
-}
-
-/** Resources, operations, shapes, findings and assumptions, each with its reasons. */
-export interface ContractBody {
-  readonly [member: string]: unknown;
-}
-
-/** An OpenAPI 3.1 document. */
-export interface OpenApiBody {
-  readonly openapi: string;
-  readonly [member: string]: unknown;
 }

@@ -2,9 +2,11 @@ import type { Api } from './api.js';
 import type { RouteShape } from './route.js';
 
 export type { Api } from './api.js';
+export type * from './arrangements.js';
 export type * from './exchanges.js';
 export type * from './intake.js';
 export type * from './mocks.js';
+export type * from './publications.js';
 export type * from './records.js';
 export type * from './releases.js';
 export type * from './route.js';

@@ -6,7 +6,7 @@ import type {
   PublicationQuery,
   PublishedBody,
   PublishedMedia,
-} from './designs.js';
+} from './publications.js';
 import type { Items } from './route.js';
 
 /** What comes after a release: another one, or an arrangement. */
