@@ -10,6 +10,7 @@ export type * from './publications.js';
 export type * from './records.js';
 export type * from './releases.js';
 export type * from './route.js';
+export type * from './runningIntakes.js';
 export type * from './designs.js';
 export { SOURCE_FORMATS } from './designs.js';
 export { PROBLEM_KINDS } from './problems.js';
