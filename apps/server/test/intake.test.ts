@@ -148,6 +148,21 @@ describe('designs from what there is already', () => {
     expect(items).toEqual([]);
   });
 
+  test('what became of intakes makes room for those that follow', async () => {
+    const ended: string[] = [];
+    for (let count = 1; count <= 14; count++) {
+      const source = { format: 'notation', text: `design "Room ${count}"\nentity Shed\n  name: text\n` };
+      const { id } = await app.json<RunningIntake>('POST', '/api/intakes', { source });
+      await eventually(async () => {
+        const { design } = await app.json<RunningIntake>('GET', `/api/intakes/${id}`);
+        return design;
+      }, 'the end of the intake');
+      ended.push(`/api/intakes/${id}`);
+    }
+    expect((await app.send('GET', ended.at(-1) ?? '')).status).toBe(200);
+    expect((await app.send('GET', ended[0] ?? '')).status).toBe(404);
+  });
+
   test('while a large source is read the server goes on answering', async () => {
     const state = { isRead: false };
     const reading = begin('sql', ddl(600_000)).finally(() => (state.isRead = true));

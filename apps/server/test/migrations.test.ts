@@ -5,7 +5,7 @@ import type { Choices } from '@isomeros/core/arrangement';
 import { DataSource, type QueryRunner } from 'typeorm';
 import { packJson, unpackJson } from '../src/database/compressedJson.js';
 import { databaseOptions, MIGRATIONS } from '../src/database/options.js';
-import { createSchema, dropSchema, runSql } from './support/database.js';
+import { createSchema, dropSchema, runSql, schemaName } from './support/database.js';
 import { eventually, SERVER_PROGRAM, ServerProcess } from './support/server.js';
 
 // TypeORM tells the console of each migration that fails.
@@ -22,26 +22,39 @@ beforeEach(async () => {
 });
 afterEach(() => dropSchema(schema));
 
-/** Runs the first migrations, all of them where no number is given, and stops before a statement, as a killed start does. */
-async function migrate({ count = MIGRATIONS.length, statements = Infinity } = {}): Promise<boolean> {
+interface Migrating {
+  /** The address of the schema. */
+  readonly of?: string;
+  /** So many of the migrations; all of them where no number is given. */
+  readonly count?: number;
+  /** It ends before the statement behind so many, as a killed start does. */
+  readonly statements?: number;
+}
+
+/** Runs the first migrations. Tells whether they came to their end, and how many statements were run. */
+async function migrate({
+  of = schema,
+  count = MIGRATIONS.length,
+  statements = Infinity,
+}: Migrating = {}): Promise<{ readonly isDone: boolean; readonly run: number }> {
   const migrations = MIGRATIONS.slice(0, count);
-  const source = new DataSource({ ...databaseOptions(schema), migrations, migrationsRun: false });
+  const source = new DataSource({ ...databaseOptions(of), migrations, migrationsRun: false });
   await source.initialize();
-  let left = statements;
+  let run = 0;
   const createRunner = source.createQueryRunner.bind(source);
   source.createQueryRunner = (mode): QueryRunner => {
     const runner = createRunner(mode);
     const query = runner.query.bind(runner);
     runner.query = (...args: Parameters<QueryRunner['query']>): ReturnType<QueryRunner['query']> =>
-      left-- > 0 ? query(...args) : Promise.reject(new Error('The start ended here.'));
+      run++ < statements ? query(...args) : Promise.reject(new Error('The start ended here.'));
     return runner;
   };
   try {
     await source.runMigrations({ transaction: 'each' });
-    return true;
+    return { isDone: true, run };
   } catch (error) {
-    if (left >= 0) throw error;
-    return false;
+    if (run <= statements) throw error;
+    return { isDone: false, run };
   } finally {
     await source.destroy();
   }
@@ -56,70 +69,111 @@ const FIRST_RECORDS = `
   INSERT INTO datasets VALUES ('m1', 42, '{"Route":3}', 'design "Ferries"', '{}', 1, '{"rid":1,"attributes":{}}', 7, 'h1');
   INSERT INTO records VALUES ('m1', 1, '{}');`;
 
-const columns = (): Promise<readonly object[]> =>
-  runSql(
-    schema,
+const tablesOf = async (address: string): Promise<readonly string[]> => {
+  const found = await runSql(
+    address,
+    'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE() ORDER BY 1',
+  );
+  return found.map(({ name }) => String(name));
+};
+
+/** A schema with the same tables, and the same rows in them. */
+async function copyOf(address: string): Promise<string> {
+  const copy = await createSchema('copy');
+  const tables = await tablesOf(address);
+  const made: string[] = [];
+  for (const table of tables) {
+    const [row] = await runSql(address, `SHOW CREATE TABLE ${table}`);
+    made.push(String(row?.['Create Table']));
+  }
+  const filled = tables.map((table) => `INSERT INTO ${table} SELECT * FROM ${schemaName(address)}.${table}`);
+  await runSql(copy, ['SET foreign_key_checks = 0', ...made, ...filled].join(';'));
+  return copy;
+}
+
+/** The columns of all tables, and their rows; secrets are told by their length, for they are made by chance. */
+async function contentOf(address: string): Promise<unknown> {
+  const columns = await runSql(
+    address,
     `SELECT table_name, column_name, ordinal_position, column_type, is_nullable, column_default, column_key
      FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY table_name, ordinal_position`,
   );
+  const rows: unknown[] = [];
+  for (const table of await tablesOf(address))
+    for (const row of await runSql(address, `SELECT * FROM ${table}`))
+      rows.push([table, 'secret' in row ? { ...row, secret: String(row['secret']).length } : row]);
+  return { columns, rows };
+}
 
-async function expectUpgraded(): Promise<void> {
-  const [design] = await runSql(schema, 'SELECT choices FROM designs');
+async function expectUpgraded(of = schema): Promise<void> {
+  const [design] = await runSql(of, 'SELECT choices FROM designs');
   const choices = JSON.parse(String(design?.['choices'])) as { arrangements: { name: string }[] };
   expect(choices.arrangements.map(({ name }) => name)).toEqual(['main', 'partners']);
-  const mocks = await runSql(schema, 'SELECT id, CHAR_LENGTH(secret) AS secret FROM mocks ORDER BY id');
+  const mocks = await runSql(of, 'SELECT id, CHAR_LENGTH(secret) AS secret FROM mocks ORDER BY id');
   expect(mocks).toEqual([
     { id: 'm1', secret: 43 },
     { id: 'm2', secret: 43 },
   ]);
   const endpoints = await runSql(
-    schema,
+    of,
     'SELECT mock_id, kind, name, position, port FROM mock_endpoints ORDER BY mock_id',
   );
   expect(endpoints).toEqual([
     { mock_id: 'm1', kind: 'arrangement', name: 'main', position: 0, port: 4811 },
     { mock_id: 'm2', kind: 'arrangement', name: 'partners', position: 0, port: 4812 },
   ]);
-  const [dataset] = await runSql(schema, 'SELECT seed_plan FROM datasets');
+  const [dataset] = await runSql(of, 'SELECT seed_plan FROM datasets');
   expect(JSON.parse(String(dataset?.['seed_plan']))).toEqual({
     counts: { Route: 3 },
     children: {},
     shares: {},
   });
-  expect(await runSql(schema, 'SELECT COUNT(*) AS records FROM records')).toEqual([{ records: 1 }]);
-}
-
-async function emptySchema(): Promise<void> {
-  await dropSchema(schema);
-  schema = await createSchema();
+  expect(await runSql(of, 'SELECT COUNT(*) AS records FROM records')).toEqual([{ records: 1 }]);
 }
 
 describe('a start that ends during migrations', () => {
   test('leaves a database in which the next start goes on, wherever it ended', async () => {
-    await migrate();
-    const whole = await columns();
+    let ends = 0;
     for (const isUpgrade of [false, true]) {
-      let statements = 1;
-      for (let isDone = false; !isDone; statements++) {
-        await emptySchema();
-        if (isUpgrade) {
-          await migrate({ count: 1 });
-          await runSql(schema, FIRST_RECORDS);
-        }
-        isDone = await migrate({ statements });
-        await migrate();
-        expect([isUpgrade, statements, await columns()]).toEqual([isUpgrade, statements, whole]);
-        if (isUpgrade) await expectUpgraded();
+      let before = await createSchema('before');
+      if (isUpgrade) {
+        await migrate({ of: before, count: 1 });
+        await runSql(before, FIRST_RECORDS);
       }
-      // Fewer would mean that the runs were not cut short at all.
-      expect(statements).toBeGreaterThan(2 * MIGRATIONS.length);
+      for (let count = isUpgrade ? 2 : 1; count <= MIGRATIONS.length; count++) {
+        const after = await copyOf(before);
+        await migrate({ of: after, count });
+        const whole = await contentOf(after);
+        // What is asked before a migration begins is the same of all of them, and changes nothing.
+        const { run: asked } = await migrate({ of: after, count });
+        let isDone = false;
+        for (let statements = count === 1 ? 1 : asked; !isDone; statements++) {
+          const ended = await copyOf(before);
+          ({ isDone } = await migrate({ of: ended, count, statements }));
+          await migrate({ of: ended, count });
+          expect([isUpgrade, count, statements, await contentOf(ended)]).toEqual([
+            isUpgrade,
+            count,
+            statements,
+            whole,
+          ]);
+          await dropSchema(ended);
+          ends++;
+        }
+        await dropSchema(before);
+        before = after;
+      }
+      if (isUpgrade) await expectUpgraded(before);
+      await dropSchema(before);
     }
+    // Fewer would mean that the runs were not cut short at all.
+    expect(ends).toBeGreaterThan(4 * MIGRATIONS.length);
   });
 
   test('may end twice in the same migration', async () => {
     await migrate({ count: 1 });
     await runSql(schema, FIRST_RECORDS);
-    for (let statements = 4; !(await migrate({ statements })); statements++);
+    for (let statements = 4; !(await migrate({ statements })).isDone; statements++);
     await expectUpgraded();
   });
 
@@ -133,7 +187,10 @@ describe('a start that ends during migrations', () => {
       const env = { ...process.env, ISOMEROS_DATABASE_URL: schema, ISOMEROS_PORT: '5800' };
       const child = spawn(process.execPath, [SERVER_PROGRAM], { env, stdio: 'ignore' });
       const ended = once(child, 'exit');
-      await eventually(async () => ((await tableCount()) >= tables ? true : null), `${tables} tables`);
+      await eventually(
+        async () => ((await tablesOf(schema)).length >= tables ? true : null),
+        `${tables} tables`,
+      );
       child.kill(signal);
       await ended;
     }
@@ -195,11 +252,3 @@ describe('designs of before the table of nouns', () => {
     expect(found(taken.model.modelText, taken.model.modelChoices)).toEqual(KEPT);
   });
 });
-
-async function tableCount(): Promise<number> {
-  const tables = await runSql(
-    schema,
-    'SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE()',
-  );
-  return tables.length;
-}

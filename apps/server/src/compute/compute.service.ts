@@ -57,13 +57,13 @@ export class ComputeService implements OnModuleDestroy {
     return this.runIn(this.pool, name, task, { refusal: 'The model implies more than can be derived here' });
   }
 
-  /** The same of what may be large, which nothing else waits for. `refusal`: what is said where it is too much. */
+  /** The same of what may be large, which nothing else waits for. */
   runLong<Name extends TaskName>(
     name: Name,
     task: Parameters<Program[Name]>[0],
-    refusal: string,
+    options: Omit<RunOptions, 'transferList'>,
   ): Promise<Awaited<ReturnType<Program[Name]>>> {
-    return this.runIn(this.sources, name, task, { refusal });
+    return this.runIn(this.sources, name, task, options);
   }
 
   /** Reads a source, and tells now and then how far it is, from 0 to 1; the signal ends the reading. */

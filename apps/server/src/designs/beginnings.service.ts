@@ -33,7 +33,7 @@ export class BeginningsService {
         return { ...design, report: reportOf(intake) };
       }
       default:
-        return { ...(await this.beginWith(name, format, source.text, records)), report: null };
+        return { ...(await this.beginWith(name, format, source.text, records, aborted)), report: null };
     }
   }
 
@@ -44,12 +44,13 @@ export class BeginningsService {
     text: string,
     /** Whether records that it carries are kept. */
     withRecords: boolean,
+    aborted: AbortSignal,
   ): Promise<Design> {
     switch (format) {
       case 'notation':
         return this.changes.create(name, text);
       case 'design':
-        return this.changes.createFromFile(name, text, withRecords);
+        return this.changes.createFromFile(name, text, withRecords, aborted);
       case 'sample':
         return this.changes.createFromSample(name, text);
     }

@@ -97,13 +97,19 @@ export class ChangesService implements OnApplicationBootstrap {
   }
 
   /** A design as a file carries it, identities and decisions included. */
-  async createFromFile(name: string | undefined, text: string, withRecords: boolean): Promise<Design> {
+  async createFromFile(
+    name: string | undefined,
+    text: string,
+    withRecords: boolean,
+    aborted: AbortSignal,
+  ): Promise<Design> {
     const most = this.settings.limits.records;
     const read = await this.compute.runLong(
       'designFile',
       { text, withRecords, most },
-      'The design file is more than can be read here',
+      { refusal: 'The design file is more than can be read here', gone: aborted },
     );
+    aborted.throwIfAborted();
     if (!read.ok) throw new ApiProblem('unsound', read.detail, { errors: read.errors });
     const { design, carried } = read;
     const named = (of: string): string => (name === undefined ? of : withDesignName(of, name));

@@ -104,7 +104,7 @@ export class DesignsController {
         design: { name, model: validText, ...draft, identities, choices },
         carried: records === 'false' ? null : await this.initial.carried(id),
       },
-      'The design is more than can be written here',
+      { refusal: 'The design is more than can be written here', gone: clientAbortSignal(response) },
     );
     response
       .attachment(`${fileName(name)}.isomeros.json`)

@@ -6,7 +6,7 @@ import { asApiProblem } from '../http/problem.filter.js';
 import { BeginningsService } from './beginnings.service.js';
 import type { CreateDesignDto } from './designs.dto.js';
 
-/** So many are read or told of at once. */
+/** So many are read at once, and so many are told of. */
 const MOST = 12;
 /** What became of one is told for so long. */
 const TOLD_MS = 10 * 60_000;
@@ -28,8 +28,7 @@ export class IntakesService implements BeforeApplicationShutdown {
 
   begin(wanted: CreateDesignDto): RunningIntake {
     this.forgetOld();
-    if (this.kept.size >= MOST)
-      throw new ApiProblem('conflict', `At most ${MOST} intakes run or are told of; remove one first.`);
+    if (this.kept.size >= MOST) this.forgetOldest();
     const view: RunningIntake = { id: randomUUID(), done: 0, design: null, report: null, problem: null };
     const one: Kept = { view, controller: new AbortController(), endedAt: null };
     this.kept.set(view.id, one);
@@ -69,6 +68,14 @@ export class IntakesService implements BeforeApplicationShutdown {
       one.view = { ...one.view, problem: problemBody(asApiProblem(error, 'An intake', this.logger)) };
     }
     one.endedAt = Date.now();
+  }
+
+  /** Makes room for one more. */
+  private forgetOldest(): void {
+    const oldest = [...this.kept].find(([, { endedAt }]) => endedAt !== null);
+    if (oldest === undefined)
+      throw new ApiProblem('conflict', `At most ${MOST} sources are read at once; cancel one first.`);
+    this.kept.delete(oldest[0]);
   }
 
   private forgetOld(): void {

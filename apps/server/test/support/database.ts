@@ -37,12 +37,13 @@ export async function createSchema(kind = 'test'): Promise<string> {
   return url.href;
 }
 
-const nameOf = (address: string): string => new URL(address).pathname.slice(1);
+/** The name of the schema at an address. */
+export const schemaName = (address: string): string => new URL(address).pathname.slice(1);
 
 export async function dropSchema(address: string): Promise<void> {
-  await execute(`DROP DATABASE ${nameOf(address)}`);
+  await execute(`DROP DATABASE ${schemaName(address)}`);
 }
 
 /** Runs one statement in the schema of that address. */
 export const runSql = (address: string, statement: string): Promise<readonly RowDataPacket[]> =>
-  execute(statement, nameOf(address));
+  execute(statement, schemaName(address));
