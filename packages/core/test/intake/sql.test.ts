@@ -85,6 +85,21 @@ const CASES: readonly Case[] = [
     text: 'entity A\n  seats: integer\n  berths: integer\n  eachOne: integer, read-only\n  low: text(..9), read-only\n  code: text(..9)\n  twice: integer, read-only\n  odd: integer, read-only\n  none: integer, read-only',
   },
   {
+    name: 'columns of a primary key are required, whatever their columns say',
+    sql: 'CREATE TABLE a (PRIMARY KEY (x, y), x int, y date)',
+    text: 'entity A\n  x: integer, required\n  y: date, required\n  unique (x, y)',
+  },
+  {
+    name: 'columns of a primary key stay required when they are declared anew or it is dropped',
+    sql: 'CREATE TABLE a (x int, y date, z int PRIMARY KEY); ALTER TABLE a DROP PRIMARY KEY, ADD PRIMARY KEY (x, y); ALTER TABLE a MODIFY x bigint',
+    text: 'entity A\n  x: integer, required\n  y: date, required\n  z: integer, required\n  unique (x, y)',
+  },
+  {
+    name: 'a reference that is part of a primary key leads somewhere',
+    sql: `${PARENT} CREATE TABLE legs (route_id int REFERENCES routes(id), no int, PRIMARY KEY (route_id, no))`,
+    text: 'entity Route\n\nentity Leg\n  no: integer, key within route\n\neach Leg refers to one Route as route, back as legs',
+  },
+  {
     name: 'secrets are never returned',
     sql: 'CREATE TABLE a (password_hash varchar(90) NOT NULL)',
     text: 'entity A\n  passwordHash: text(..90), required, write-only',

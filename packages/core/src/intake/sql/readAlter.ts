@@ -2,7 +2,15 @@ import { replaceItems } from '../../model/index.js';
 import { readDefault } from './readDefault.js';
 import { readColumn, readGenerated, readParts, readColumnType } from './readColumn.js';
 import { commentIn, SqlReader, splitAtCommas } from './reader.js';
-import { columnNamed, newColumn, same, type SqlColumn, type SqlSchema, type SqlTable } from './schema.js';
+import {
+  columnNamed,
+  imposeNotNull,
+  newColumn,
+  same,
+  type SqlColumn,
+  type SqlSchema,
+  type SqlTable,
+} from './schema.js';
 import type { SqlToken } from './tokens.js';
 import { READ, readTablePart, unread, type StatementRead } from './readTable.js';
 
@@ -96,8 +104,10 @@ function add(schema: SqlSchema, table: SqlTable, reader: SqlReader): string | nu
     return null;
   }
   if (reader.peek()?.word === 'PARTITION' && !isColumn) return null;
+  const { primary } = table;
   if (isColumn) readColumn(table, reader);
   else readTablePart(schema, table, reader);
+  if (table.primary !== primary) imposeNotNull(table);
   return null;
 }
 
@@ -232,6 +242,7 @@ function redeclare(schema: SqlSchema, table: SqlTable, old: string, reader: SqlR
   Object.assign(known, fresh);
   readColumnType(known, reader);
   readParts(table, known, reader);
+  known.notNull ||= table.primary?.columns.some((one) => same(one, known.name)) ?? false;
   return null;
 }
 

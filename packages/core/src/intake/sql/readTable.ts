@@ -3,7 +3,14 @@ import { readCheck } from './readCheck.js';
 import { readColumn } from './readColumn.js';
 import { commentIn, SqlReader, splitAtCommas } from './reader.js';
 import { readReference } from './readReference.js';
-import { newTable, type SqlForeignKey, type SqlKey, type SqlSchema, type SqlTable } from './schema.js';
+import {
+  imposeNotNull,
+  newTable,
+  type SqlForeignKey,
+  type SqlKey,
+  type SqlSchema,
+  type SqlTable,
+} from './schema.js';
 
 /** What became of a statement: read, or why it was not. */
 export type StatementRead = { readonly ok: true } | { readonly ok: false; readonly why: string };
@@ -39,6 +46,7 @@ export function readCreateTable(schema: SqlSchema, reader: SqlReader): Statement
     if (like !== null) others.push(like);
   }
   readTableOptions(schema, table, reader);
+  imposeNotNull(table);
   schema.add(table);
   return others.length === 0 ? READ : unread(`There is no table ${others.join(', ')} that it is like.`);
 }

@@ -244,3 +244,9 @@ export const newTable = ({ schema, name }: SqlName, lines: SourceLines): SqlTabl
 
 export const columnNamed = (table: SqlTable, name: string | null): SqlColumn | undefined =>
   name === null ? undefined : table.columns.find((column) => same(column.name, name));
+
+/** Columns of a primary key are never null, and stay so when it is dropped (SQL:2016 part 2, 11.7). */
+export function imposeNotNull({ primary, columns }: SqlTable): void {
+  const keyed = new Set((primary?.columns ?? []).map((name) => name.toLowerCase()));
+  for (const column of columns) if (keyed.has(column.name.toLowerCase())) column.notNull = true;
+}
