@@ -99,13 +99,19 @@ export function IntakePage(): React.JSX.Element {
 /** What the design would amount to, on the stage line as always. */
 function stagesOf(reading: Reading): readonly StageLink[] {
   if (reading.kind !== 'read' || reading.read.figures === null) return STAGE_DESCRIPTIONS;
-  const { entities, relationships, operations, findings } = reading.read.figures;
+  const { entities, relationships, assumptions, operations, findings } = reading.read.figures;
   const found = findings.error + findings.doubtful;
   return [
     {
       number: 1,
       name: 'Model',
       figure: `${amount(entities, 'entity')} · ${amount(relationships, 'relationship')}`,
+      to: null,
+    },
+    {
+      number: 2,
+      name: 'Arrange',
+      figure: `${amount(1, 'arrangement')} · ${amount(assumptions, 'assumption')}`,
       to: null,
     },
     {

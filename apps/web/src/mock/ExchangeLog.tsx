@@ -18,6 +18,7 @@ interface Props {
   /** What is served; `null` while it is being read. */
   readonly contract: Contract | null;
   readonly mock: Mock;
+  readonly baseUrl: string;
   /** As they come, oldest first. */
   readonly live: readonly ExchangeSummary[];
   /** What is looked for; `null` while they are shown as they come. */
@@ -30,6 +31,32 @@ interface Props {
   readonly firstMessage: string | null;
   readonly onSelect: (exchange: ExchangeSummary) => void;
   readonly onSend: (message: string) => void;
+}
+
+/** Where the first collection is served. */
+function firstAddress(baseUrl: string, contract: Contract | null): string | null {
+  const first = contract?.resources.find(({ kind }) => kind === 'collection');
+  return first === undefined ? null : baseUrl + first.path;
+}
+
+interface EmptyProps {
+  readonly isLookedFor: boolean;
+  readonly isReading: boolean;
+  readonly first: string | null;
+}
+
+function EmptyLog({ isLookedFor, isReading, first }: EmptyProps): React.JSX.Element {
+  if (isLookedFor)
+    return <p className="empty-note">{isReading ? '' : 'The journal holds no such exchange.'}</p>;
+  return (
+    <div className="empty-log">
+      <p className="empty-note">
+        No exchange yet. Send the message below, or call the base URL from any client: it shows up here as it
+        happens.
+      </p>
+      {first !== null && <pre>curl {first}</pre>}
+    </div>
+  );
 }
 
 /** Every exchange, newest last, from whatever client; the chosen one as it travelled; the next message. */
@@ -66,13 +93,11 @@ export function ExchangeLog(props: Props): React.JSX.Element {
         </span>
       </header>
       {exchanges.length === 0 ? (
-        <p className="empty-note">
-          {looked === null
-            ? 'No exchange yet. Send the message below, or call the base URL from any client: it shows up here as it happens.'
-            : found.isReading
-              ? ''
-              : 'The journal holds no such exchange.'}
-        </p>
+        <EmptyLog
+          isLookedFor={looked !== null}
+          isReading={found.isReading}
+          first={firstAddress(props.baseUrl, contract)}
+        />
       ) : (
         <RowList
           key={JSON.stringify(looked)}

@@ -58,6 +58,7 @@ export function Exchanges({ begin, endpoint, attempt }: Props): React.JSX.Elemen
       <ExchangeLog
         contract={contract}
         mock={mock}
+        baseUrl={endpoint.url}
         live={exchanges}
         looked={looked}
         onLook={setLooked}

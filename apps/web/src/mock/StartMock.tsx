@@ -22,7 +22,6 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
   const want = (label: string, isWanted: boolean): void => {
     setWanted(new Set([...[...wanted].filter((other) => other !== label), ...(isWanted ? [label] : [])]));
   };
-  const first = outline?.resources.find(({ kind }) => kind === 'collection');
   return (
     <section className="panel">
       <div className="mock-start">
@@ -70,12 +69,6 @@ export function StartMock({ problem, onStart }: Props): React.JSX.Element {
           <p className="wrong" role="alert">
             {problem}
           </p>
-        )}
-        {outline !== null && first !== undefined && (
-          <pre>
-            curl http://127.0.0.1:4811{outline.root}
-            {first.path}
-          </pre>
         )}
       </div>
     </section>
