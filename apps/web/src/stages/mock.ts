@@ -6,7 +6,7 @@ export const MOCK: Stage = {
   path: 'mock',
   name: 'Mock',
   means: 'run it, with records that last',
-  next: 'Next: start the mock, then call it: the line below is ready for a terminal.',
+  next: 'Next: start the mock, then call it with the line that it shows for a terminal.',
   load: async () => (await import('../mock/MockPage.js')).MockPage,
   figure: (state, design) => {
     const [mock] = mocksOf(state, design);
