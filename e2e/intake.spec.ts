@@ -155,7 +155,7 @@ test('the records of a dump are the data: a mock begins with them, by keyboard, 
   await page.getByRole('button', { name: 'Read it' }).press('Enter');
   await expect(page.getByRole('list', { name: 'Counts' })).toContainText('4 records 1 left out');
   await expect(page.getByRole('tree', { name: 'Left out of the model' })).toContainText(
-    'There is no such Harbour.',
+    'It refers to a record that is not there.',
   );
   const seeds = page.getByRole('checkbox', { name: 'Seed with these 3 records' });
   await expect(seeds).toBeChecked();

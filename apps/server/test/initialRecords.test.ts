@@ -65,7 +65,7 @@ describe('the records of a source are the data', () => {
       leftOut: 2,
     });
     expect(report?.leftOut.map(({ line, source, why }) => [line, source, why])).toEqual([
-      [14, 'Route 9: origin XXX', 'There is no such Harbour.'],
+      [14, 'Route 9: origin, Harbour XXX', 'It refers to a record that is not there.'],
       [15, 'Sailing 41', 'Its route is left out.'],
     ]);
     const mock = await app.createMock(id);

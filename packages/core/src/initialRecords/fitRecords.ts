@@ -25,6 +25,7 @@ export interface FittedRecords {
 }
 
 const MOST_TOLD = 1_000;
+const NOT_THERE = 'It refers to a record that is not there.';
 
 /**
  * Records of a source as a model stores them: their ids are their keys, and their roles lead to each other. A value that
@@ -155,7 +156,7 @@ class RecordFitter {
         if ('to' in pointer) row.values[id] = pointer.to + 1;
         else {
           // Many may be missing: what they have alike is why, which each it is stands with the record.
-          const [why, part] = [`There is no such ${target.entity.name}.`, `: ${name} ${pointer.missing}`];
+          const [why, part] = [NOT_THERE, `: ${name}, ${target.entity.name} ${pointer.missing}`];
           if (isNeeded) gone.push([row.rid, why, part]);
           else this.tell(record, `${why} It is unset.`, part);
         }

@@ -180,14 +180,14 @@ describe('what does not fit is told with its line', () => {
     [
       'a reference to nothing',
       "INSERT INTO boats VALUES ('A', 9, NULL);",
-      [[5, 'Boat A: owner 9', 'There is no such Owner.']],
+      [[5, 'Boat A: owner, Owner 9', 'It refers to a record that is not there.']],
       0,
     ],
     [
       'what needs what is left out, and so on',
       "INSERT INTO boats VALUES ('A', 9, NULL);\nINSERT INTO boats VALUES ('B', 1, 'A');\nINSERT INTO owners VALUES (1, 'Ada');",
       [
-        [5, 'Boat A: owner 9', 'There is no such Owner.'],
+        [5, 'Boat A: owner, Owner 9', 'It refers to a record that is not there.'],
         [6, 'Boat B: mate', 'Its mate is left out. It is unset.'],
       ],
       2,
