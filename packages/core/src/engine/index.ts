@@ -42,7 +42,7 @@ export { operationRequest, type OperationSubject } from './operationRequest.js';
 export { requestContextAt, type RequestContext } from './service.js';
 export type { ProblemPages } from './problem.js';
 export { canonicalPath, pathTo, pathWith } from './paths.js';
-export { descriptionPath, representMembers, representRecord } from './represent.js';
+export { descriptionPath, memberValue, representMembers, representRecord } from './represent.js';
 export { cascadeOf } from './cascade.js';
 export { joinedBy, planRemoval, removalTree, type JoinedBy, type RemovalNode } from './removal.js';
 export { fieldValue } from './list/field.js';

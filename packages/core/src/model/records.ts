@@ -12,7 +12,7 @@ const Bare = function (): void {
 Bare.prototype = Object.create(null) as object;
 
 /** An object that has no name of its own: `__proto__` and `constructor` are ordinary names in it. */
-export const bareObject = (): Record<string, Json> => new Bare();
+export const bareObject = <T extends Json = Json>(): Record<string, T> => new Bare() as Record<string, T>;
 
 /**
  * One record. `values` is keyed by the identity of an attribute (its value), a reference (the `rid` it

@@ -19,6 +19,7 @@ import {
   type ProblemOfEdit,
   type RecordEdit,
 } from './edit.js';
+import { patchedValue, UNSAID } from './patchedValue.js';
 import { addPair, changePair, removePair } from './pairRequests.js';
 import {
   acceptedShape,
@@ -30,15 +31,7 @@ import {
   type EditRequests,
   type OperationFound,
 } from './requestParts.js';
-import {
-  columnOfField,
-  fieldId,
-  pairingIn,
-  recordOfKeys,
-  sentKey,
-  sentValue,
-  withUnset,
-} from './sentValue.js';
+import { columnOfField, fieldId, pairingIn, recordOfKeys, sentKey, sentValue } from './sentValue.js';
 
 /**
  * The requests by which a client of the contract would write an edit: what creates, changes, moves, pairs or removes.
@@ -90,7 +83,7 @@ function addRecord(context: EditContext, values: EditedValues): EditRequests {
   }
   const own = found.resource.kind === 'item' ? found.resource.segments.at(-1) : undefined;
   const inPath = [storage.owner?.id, own === undefined ? undefined : storage.key.id];
-  const body = bodyOf(context, found, values, bareObject(), inPath);
+  const body = bodyOf(context, found, values, bareObject(), { inPath });
   if (!body.ok) return refusedEdit(...body.problems);
   const about = { record: owner, paired: null };
   if (own?.kind !== 'id') return requestFor(context, found, about, body.body);
@@ -113,7 +106,7 @@ function changeRecord(context: EditContext, row: Row, values: EditedValues): Edi
   if (rest.length > 0 && found !== null) {
     const isWhole = found.operation.verb === 'replace' && shape !== undefined;
     const start = isWhole ? sentBack(service, draft, shape, row) : bareObject();
-    const body = bodyOf(context, found, Object.fromEntries(rest), start);
+    const body = bodyOf(context, found, Object.fromEntries(rest), start, { row });
     parts.push(
       body.ok
         ? requestFor(context, found, { record: row, paired: null }, body.body)
@@ -168,13 +161,20 @@ type Body =
   | { readonly ok: true; readonly body: Json }
   | { readonly ok: false; readonly problems: readonly ProblemOfEdit[] };
 
-/** A body with some columns over what it starts with. `inPath`: what need not be in it. */
+interface BodyOptions {
+  /** What need not be in it. */
+  readonly inPath?: readonly (string | undefined)[];
+  /** The record that it changes. */
+  readonly row?: Row;
+}
+
+/** A body with some columns over what it starts with. */
 function bodyOf(
   context: EditContext,
   { operation }: OperationFound,
   values: EditedValues,
   start: Record<string, Json>,
-  inPath: readonly (string | undefined)[] = [],
+  { inPath = [], row }: BodyOptions = {},
 ): Body {
   const { service, storage } = context;
   const shape = acceptedShape(context, operation);
@@ -191,7 +191,11 @@ function bodyOf(
     }
     const isRole = member.source.kind === 'reference' || member.source.kind === 'owner';
     const sent = isRole ? sentKey(value) : sentValue(service, member.type, value);
-    body[member.name] = operation.verb === 'change' ? withUnset(service, member.type, sent) : sent;
+    if (operation.verb === 'change' && row !== undefined) {
+      const patched = patchedValue(context, operation, member, sent, row);
+      if (patched === null) problems.push(editProblem(UNSAID, column));
+      else body[member.name] = patched.value;
+    } else body[member.name] = sent;
   }
   return problems.length > 0 ? { ok: false, problems } : { ok: true, body };
 }

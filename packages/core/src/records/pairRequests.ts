@@ -1,6 +1,6 @@
 import type { Resource } from '../contract/index.js';
 import { pointedAt } from '../engine/index.js';
-import { bareObject, type Row } from '../model/index.js';
+import { bareObject, isJsonObject, type Json, type Row } from '../model/index.js';
 import { editProblem, type EditedValues, type ProblemOfEdit } from './edit.js';
 import {
   acceptedShape,
@@ -12,7 +12,8 @@ import {
   type EditRequests,
   type OperationFound,
 } from './requestParts.js';
-import { columnOfField, recordOfKeys, sentValue, withUnset } from './sentValue.js';
+import { patchedValue, UNSAID } from './patchedValue.js';
+import { columnOfField, recordOfKeys, sentValue } from './sentValue.js';
 
 /** Pairs two records that are there. */
 export function addPair(context: EditContext, values: EditedValues): EditRequests {
@@ -43,7 +44,7 @@ export function changePair(context: EditContext, row: Row, values: EditedValues)
   const found = operationAmong(context, pairsAt(context), ['change', 'attach']);
   return found === null
     ? notOffered(context, 'changes')
-    : atPair(context, found, values, sideOf(context, row));
+    : atPair(context, found, values, sideOf(context, row), row);
 }
 
 export function removePair(context: EditContext, row: Row): EditRequests {
@@ -67,6 +68,8 @@ function atPair(
   found: OperationFound,
   values: EditedValues | null,
   sideIn: (id: string) => Row | null,
+  /** The pair that is changed. */
+  row?: Row,
 ): EditRequests {
   const { service, storage } = context;
   const [from, to] = storage.references.map(({ id }) => sideIn(id));
@@ -76,6 +79,16 @@ function atPair(
   if (values === null || shape === undefined) return requestFor(context, found, about, null);
   const carried = { kind: 'shape', shape: shape.name } as const;
   const sent = sentValue(service, carried, values[storage.attributes[0]?.name ?? ''] ?? bareObject());
-  const body = found.operation.verb === 'change' ? withUnset(service, carried, sent) : sent;
+  if (found.operation.verb !== 'change' || row === undefined || !isJsonObject(sent))
+    return requestFor(context, found, about, sent);
+  const column = storage.attributes[0];
+  const inside: Json = row.values[column?.id ?? ''] ?? null;
+  const before = { ...row, values: isJsonObject(inside) ? inside : bareObject() };
+  const body = Object.assign(bareObject(), sent);
+  for (const member of shape.members) {
+    const patched = patchedValue(context, found.operation, member, sent[member.name] ?? null, before);
+    if (patched === null) return refusedEdit(editProblem(UNSAID, column?.name ?? null));
+    body[member.name] = patched.value;
+  }
   return requestFor(context, found, about, body);
 }

@@ -77,6 +77,9 @@ export const acceptedShape = ({ service }: EditContext, { accepts }: Operation):
 /** Forms that a body can be sent in; a patch that merges says most with least. */
 const PREFERRED_TYPES = ['application/merge-patch+json', 'application/json', JSON_PATCH];
 
+export const bodyTypeOf = ({ acceptedTypes }: Operation): string =>
+  PREFERRED_TYPES.find((type) => acceptedTypes.includes(type)) ?? 'application/json';
+
 /** The request for an operation. `path`: where it is not that of what it is about. */
 export function requestFor(
   context: EditContext,
@@ -89,8 +92,7 @@ export function requestFor(
   const target = path ?? (() => pathTo(service, draft, resource, about.record, about.paired));
   if (target() === null)
     return refusedEdit(editProblem(`Expected the record that ${operation.id} lies below: ${resource.path}.`));
-  const mediaType =
-    PREFERRED_TYPES.find((type) => operation.acceptedTypes.includes(type)) ?? 'application/json';
+  const mediaType = bodyTypeOf(operation);
   const make = (): EngineRequest => {
     // Those before may have changed it.
     const record = about.record === null ? null : (draft.get(about.record.rid) ?? about.record);

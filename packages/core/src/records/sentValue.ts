@@ -69,6 +69,28 @@ export function withUnset(service: RequestContext, type: MemberType, value: Json
   return Object.assign(bareObject(), value, whole);
 }
 
+/**
+ * A value in a patch that merges (RFC 7396): what an object of the value before has and this one has not is unset, too.
+ */
+export function overBefore(value: Json, before: Json): Json {
+  if (!isJsonObject(value) || !isJsonObject(before)) return value;
+  const merged = bareObject();
+  for (const name of Object.keys(before)) merged[name] = null;
+  for (const [name, inner] of Object.entries(value))
+    merged[name] = overBefore(inner, Object.hasOwn(before, name) ? (before[name] ?? null) : null);
+  return merged;
+}
+
+/** Whether a patch that merges cannot say a value: it removes what is null in an object of JSON (RFC 7396). */
+export function isUnsaidByMerging(service: RequestContext, type: MemberType, value: Json): boolean {
+  if (!isJsonObject(value)) return false;
+  if (type.kind === 'json')
+    return Object.values(value).some((inner) => inner === null || isUnsaidByMerging(service, type, inner));
+  if (type.kind !== 'shape') return false;
+  const members = indexContract(service.contract).shapes.get(type.shape)?.members ?? [];
+  return members.some(({ name, type: of }) => isUnsaidByMerging(service, of, value[name] ?? null));
+}
+
 /** Whether records of a type are the pairs of a pairing. */
 export function pairingIn(model: Model, storage: EntityStorage): boolean {
   return indexModel(model).relationshipById.get(storage.entity.id)?.kind === 'pairs';

@@ -1,7 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { findViolations } from '@isomeros/core/engine';
 import type { Model, Row } from '@isomeros/core/model';
-import { columnsOf, textOfCell, valueOfCell, type EditProblem } from '@isomeros/core/records';
+import {
+  columnsOf,
+  textOfCell,
+  valueOfCell,
+  type EditProblem,
+  type TableRecord,
+} from '@isomeros/core/records';
 import { recordTypesOf } from '@isomeros/core/transfer';
 import type { SettingValues } from '@isomeros/core/arrangement';
 import fc from 'fast-check';
@@ -158,6 +164,53 @@ describe('an edit through the contract', () => {
     }
     expect(edited.write('around', edited.add('Notice', { title: 'Fog' }))).toEqual([]);
     expect(recordWith(edited, 'Notice', { title: 'Fog' }).version).toBe(1);
+  });
+});
+
+describe('JSON and structures in a patch that merges (RFC 7396)', () => {
+  const model = modelOf(`value Stay
+  nights: integer
+  terms: json
+
+entity Cabin
+  number: integer, key
+  terms: json
+  stay: Stay
+
+entity Guest
+  name: text, key
+
+each Cabin pairs with many Guest as guests, back as cabins, carrying Stay
+`);
+
+  test.each([
+    ['an object over another one', '{"a":{"b":1,"c":2},"d":3}', '{"a":{"c":4}}'],
+    ['a list over an object', '{"a":1}', '[1,{"b":null}]'],
+    ['an object over a number', '5', '{"a":{"b":1}}'],
+    [
+      'an object with names that objects have',
+      '{"constructor":{"a":1},"toString":2}',
+      '{"constructor":{"b":1}}',
+    ],
+  ])('%s is what is seen then', (_what, before, after) => {
+    const edited = EditedRecords.of(model);
+    const cabin = (): TableRecord => recordWith(edited, 'Cabin');
+    const stay = (terms: string): string => `{"nights":2,"terms":${terms}}`;
+    for (const terms of [before, after]) {
+      const texts = { terms, stay: stay(terms) };
+      expect(edited.write('through', edited.change('Cabin', cabin(), texts))).toEqual([]);
+      expect(edited.texts('Cabin', cabin().number)).toMatchObject(texts);
+      const pair = recordWith(edited, 'Cabin guests');
+      expect(edited.write('through', edited.change('Cabin guests', pair, { stay: stay(terms) }))).toEqual([]);
+      expect(edited.texts('Cabin guests', pair.number)).toMatchObject({ stay: stay(terms) });
+    }
+  });
+
+  test('what it would remove is refused, and written around the contract', () => {
+    const edited = EditedRecords.of(model);
+    const edit = edited.change('Cabin', recordWith(edited, 'Cabin'), { terms: '{"a":{"b":null}}' });
+    expect(told(edited.write('through', edit))).toEqual([[0, 'terms', null]]);
+    expect(edited.write('around', edit)).toEqual([]);
   });
 });
 

@@ -11,7 +11,14 @@ import {
   type Segment,
   type SortSpelling,
 } from '../../contract/index.js';
-import { appendAll, scalarText, type Condition, type Entity, type ScalarType } from '../../model/index.js';
+import {
+  appendAll,
+  bareObject,
+  scalarText,
+  type Condition,
+  type Entity,
+  type ScalarType,
+} from '../../model/index.js';
 import type { DerivationContext } from '../context.js';
 import { checkOperand, Unfit } from '../customOperations/index.js';
 import { memberName } from '../names/members.js';
@@ -47,7 +54,7 @@ export function resolveOperation(
   // It is there only while the reference is set, which its role says by itself.
   if (resource.kind === 'reference')
     throw new Unfit('It is read where a reference leads: name the role instead of the operation.');
-  const ids: Record<string, LinkValue> = {};
+  const ids: Record<string, LinkValue> = bareObject();
   const query: BoundQuery[] = [];
   for (const bound of target.bound) {
     const segment = idNamed(context, resource, bound.parameter);

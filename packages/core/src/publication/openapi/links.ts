@@ -13,7 +13,7 @@ import {
   type Shape,
 } from '../../contract/index.js';
 import { escapePointer } from '../../arrangement/index.js';
-import { entryOf, memoize, type JsonObject } from '../../model/index.js';
+import { bareObject, entryOf, memoize, type JsonObject } from '../../model/index.js';
 import { isEnveloped } from './envelopes.js';
 
 /** A link of an answer as a Link Object (OAS §4.8.20); `null` where no runtime expression reaches what it needs. */
@@ -109,10 +109,10 @@ class Reach {
     const offered = publishedOf(this.contract, resource.id);
     const followed = offered.find(({ method }) => method === 'GET') ?? offered[0];
     if (followed === undefined) return 'nowhere';
-    const parameters: Record<string, string> = {};
+    const parameters: Record<string, string> = bareObject();
     for (const segment of resource.segments) {
       if (segment.kind === 'literal') continue;
-      const value = ids[segment.parameter] ?? this.idFor(segment);
+      const value = ownValue(ids, segment.parameter) ?? this.idFor(segment);
       if (value === null) return null;
       parameters[segment.parameter] = value;
     }
@@ -170,10 +170,10 @@ class Reach {
     const operation = operations.get(target.operation);
     if (resource === undefined || operation === undefined || !isPublished(operation)) return 'nowhere';
     if (target.open.path.length > 0) return null;
-    const parameters: Record<string, string> = {};
+    const parameters: Record<string, string> = bareObject();
     for (const segment of resource.segments) {
       if (segment.kind === 'literal') continue;
-      const bound = target.ids[segment.parameter];
+      const bound = ownValue(target.ids, segment.parameter);
       const value = bound === undefined ? this.idFor(segment) : this.bound(bound);
       if (value === null) return null;
       parameters[segment.parameter] = value;
@@ -202,6 +202,10 @@ class Reach {
     return `$response.body#${this.pointer}/${escapePointer(member)}`;
   }
 }
+
+/** Parameters may be called as objects have members by themselves. */
+const ownValue = <T>(values: Readonly<Record<string, T>>, name: string): T | undefined =>
+  Object.hasOwn(values, name) ? values[name] : undefined;
 
 /** How many parts two paths have in common from their start. */
 function beginAlike(one: readonly Segment[], other: readonly Segment[]): number {
