@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { readContract, writeContract } from '@isomeros/core/contract';
 import { derive } from '@isomeros/core/derivation';
 import { openApiDocument } from '@isomeros/core/publication';
 import { modelOf } from '../support/models.js';
@@ -11,7 +12,8 @@ test.each(['constructor', 'toString', 'hasOwnProperty'])(
     const model = modelOf(`entity Harbour\n  ${name}: text, key\n  title: text\n`);
     const settings = { parameterNames: 'key alone' } as const;
     const arrangement = linkedBy(model, [[`/harbours/{${name}}`, 'alternate -> readHarbour']], settings);
-    const contract = derive(model, arrangement);
+    // As it is kept: its objects are those of the language.
+    const contract = readContract(writeContract(derive(model, arrangement)));
     expect(resourceAt(contract, `/harbours/{${name}}`)).toBe('Harbour/item');
     const document = JSON.stringify(openApiDocument(contract));
     expect(document).toContain(`"parameters":{"${name}":"$request.path.${name}"}`);
