@@ -1,14 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import {
-  completeModel,
   readDesignFile,
   writeDesignFile,
   type DesignFile,
   type FileRecords,
 } from '@isomeros/core/arrangement';
 import { namedRecords, readNamedRecords } from '@isomeros/core/initialRecords';
-import { parse } from '@isomeros/core/notation';
 import type { ProblemDetail } from '@isomeros/core/engine';
+import { readModel } from '../designs/modelColumns.js';
 import { compressRecords, uncompressRecords, type CompressedRecords } from './compressedRecords.js';
 
 /** Everything of a design file but its records, which may be many. */
@@ -72,7 +71,7 @@ export async function designFileText({
 }): Promise<string> {
   if (carried === null) return writeDesignFile(design);
   const { model: text, identities, choices } = carried.fits;
-  const model = completeModel(parse(text, identities).model, choices);
+  const model = readModel({ text, identities, choices });
   const records = namedRecords(model, await uncompressRecords(carried.compressed));
   return writeDesignFile({ ...design, initialRecords: { ...carried.fits, records } });
 }

@@ -1,7 +1,6 @@
 import type { DesignFigures } from '@isomeros/api';
 import {
   arrangementOf,
-  completeModel,
   FIRST_ARRANGEMENT,
   type ChoiceProblem,
   type Choices,
@@ -40,6 +39,7 @@ import type { MessagePort } from 'node:worker_threads';
 import { LRUCache } from 'lru-cache';
 import { packText, unpackText } from '../database/compressedJson.js';
 import { figuresOfDesign } from '../designs/figures.js';
+import { readModel } from '../designs/modelColumns.js';
 import { compressRecords, type CompressedRecords } from './compressedRecords.js';
 
 /**
@@ -90,7 +90,7 @@ function derived(source: DerivationSource): Derived {
 }
 
 function deriveAnew({ text, identities, choices, arrangement: name }: DerivationSource): Derived {
-  const model = completeModel(parse(text, identities).model, choices);
+  const model = readModel({ text, identities, choices });
   const arrangement = arrangementOf(name, choices);
   const contract = derive(model, arrangement);
   return { model, contract, published: publicationSource(contract, model, arrangement.examples) };
@@ -114,7 +114,7 @@ export function refused({
   before,
   ...source
 }: DerivationSource & { readonly before: readonly Exposures[] }): readonly ChoiceProblem[] {
-  const model = completeModel(parse(source.text, source.identities).model, source.choices);
+  const model = readModel(source);
   return refusedExposures(model, arrangementOf(source.arrangement, source.choices), before);
 }
 
@@ -189,7 +189,7 @@ export async function frozenDerivation({
   choices,
 }: FrozenSource): Promise<Derivation> {
   const contract = await frozen(packed);
-  const model = completeModel(parse(text, identities).model, choices);
+  const model = readModel({ text, identities, choices });
   return { model, contract, description: describe(contract) };
 }
 

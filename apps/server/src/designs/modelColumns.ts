@@ -49,11 +49,12 @@ export const storedModel = (stored: ModelColumns): ValidModel => ({
   revision: stored.modelRevision,
 });
 
+/** What a sound text says, with what was decided besides it. */
+export const readModel = ({ text, identities, choices }: Omit<ValidModel, 'revision'>): Model =>
+  completeModel(parse(text, identities).model, choices);
+
 /** The model that records were stored with. */
-export function modelOf(stored: ModelColumns): Model {
-  const { text, identities, choices } = storedModel(stored);
-  return completeModel(parse(text, identities).model, choices);
-}
+export const modelOf = (stored: ModelColumns): Model => readModel(storedModel(stored));
 
 /** Whether records are stored with another model than their design has by now. */
 export function isOutdated(stored: ModelColumns, model: ValidModel): boolean {
