@@ -69,7 +69,7 @@ export class Draft implements RecordView, AnswerView, TokenView {
   }
 
   private give(attribute: string, number: number): void {
-    this.given ??= bareObject() as Record<string, number>;
+    this.given ??= bareObject<number>();
     this.given[attribute] = number;
   }
 

@@ -44,7 +44,7 @@ export class RecordMigrator {
   ) {
     this.rows = new Map(rows);
     this.rid = counters.rid;
-    this.numbers = Object.assign(bareObject() as Record<string, number>, counters.attributes);
+    this.numbers = Object.assign(bareObject<number>(), counters.attributes);
   }
 
   get counters(): Counters {

@@ -62,7 +62,7 @@ class Seeder {
   private readonly rows: { rid: number; entity: string; values: Record<string, Json>; revision: number }[] =
     [];
   private readonly byEntity = new Map<string, number[]>();
-  private readonly counters: Record<string, number> = bareObject() as Record<string, number>;
+  private readonly counters = bareObject<number>();
   private readonly taken = new Map<string, Set<string>>();
   private readonly shortfalls: Shortfall[] = [];
   private readonly plan: SeedPlan;
