@@ -150,7 +150,18 @@ export default tseslint.config(
   },
   {
     files: ['**/test/**/*.ts', 'e2e/**/*.ts'],
-    rules: { 'max-lines-per-function': 'off', 'no-empty-pattern': 'off', 'no-restricted-syntax': 'off' },
+    rules: {
+      'max-lines-per-function': 'off',
+      'no-empty-pattern': 'off',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.object.name="fc"][callee.property.name="assert"][arguments.length=1]',
+          message: 'Say how often, and with which cases, by rounds(…).',
+        },
+      ],
+    },
   },
   {
     files: ['**/*.{js,mjs}'],

@@ -67,12 +67,20 @@ async function server(env) {
   }
 }
 
-/** Takes a while, mostly on one core, and so goes on beside the tests of units, which need nothing that is built. */
 async function lint() {
-  say('Types and lint, beside what follows.');
   await npx('tsc', '-b');
   await npx('eslint', '.', '--max-warnings', '0');
   await npx('prettier', '--check', '--log-level', 'warn', '.');
+}
+
+/** What needs the built server and a MariaDB. */
+async function served(env) {
+  if (wanted('server')) await server(env);
+  if (!wanted('e2e')) return;
+  const program = await ensureChromium();
+  await ensureProgram(['curl'], ['curl']);
+  say('End to end.');
+  await endToEnd({ ...env, ISOMEROS_CHROMIUM: program });
 }
 
 async function withDatabase(work) {
@@ -92,31 +100,24 @@ await run(async () => {
     return 1;
   }
   await ensurePackages();
-  const linted = wanted('lint') ? lint() : Promise.resolve();
-  // It may fail before anybody waits for it.
-  linted.catch(() => undefined);
+  // Units need nothing that is built, and nothing needs lint: both go on beside what follows, mostly on one core.
+  const needsBuild = wanted('server') || wanted('e2e');
+  const built = needsBuild ? ensureBuilt() : Promise.resolve();
+  const linted = wanted('lint') ? built.then(lint) : Promise.resolve();
+  // They may fail before anybody waits for them.
+  for (const beside of [built, linted]) beside.catch(() => undefined);
   try {
     for (const part of UNITS.filter(wanted)) {
       say(`Units of ${part}.`);
       await jest(part);
     }
+    await built;
+    if (needsBuild) await withDatabase(served);
   } finally {
     // Nothing is left running, whatever failed first.
-    await Promise.allSettled([linted]);
+    await Promise.allSettled([built, linted]);
   }
   await linted;
-  if (wanted('server') || wanted('e2e')) {
-    await ensureBuilt();
-    await withDatabase(async (env) => {
-      if (wanted('server')) await server(env);
-      if (wanted('e2e')) {
-        const program = await ensureChromium();
-        await ensureProgram(['curl'], ['curl']);
-        say('End to end.');
-        await endToEnd({ ...env, ISOMEROS_CHROMIUM: program });
-      }
-    });
-  }
   rmSync(results, { recursive: true, force: true });
   say(`${counts.passed} passed, ${counts.failed} failed`);
   return counts.failed === 0 ? 0 : 1;

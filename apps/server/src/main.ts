@@ -1,7 +1,5 @@
 import type { Server } from 'node:http';
-import { createApplication } from './application.js';
 import { ConfigError, oldVariables, readConfig, type Config } from './config.js';
-import { waitForDatabase } from './database/reachable.js';
 import { errorCode } from './errors.js';
 
 const PORTS_TRIED = 100;
@@ -17,14 +15,10 @@ function bind(server: Server, port: number, host: string): Promise<void> {
 }
 
 /** Listens on the first free port from `first` on. */
-async function listen(
-  app: Awaited<ReturnType<typeof createApplication>>,
-  host: string,
-  first: number,
-): Promise<number> {
+async function listen(server: Server, host: string, first: number): Promise<number> {
   for (let port = first; port < first + PORTS_TRIED && port <= 65_535; port++) {
     try {
-      await bind(app.getHttpServer(), port, host);
+      await bind(server, port, host);
       if (port !== first) console.log(`Port ${first} is in use; ${port} is taken instead.`);
       return port;
     } catch (error) {
@@ -47,11 +41,14 @@ async function listen(
   throw new ConfigError(`No free port was found from ${first} on; set ISOMEROS_PORT.`);
 }
 
+/** Reads the some thousand modules of the application only now, so that a wrong configuration is told at once. */
 async function start(config: Config): Promise<void> {
+  const { waitForDatabase } = await import('./database/reachable.js');
   await waitForDatabase(config.databaseUrl);
+  const { createApplication } = await import('./application.js');
   const app = await createApplication(config);
   await app.init();
-  const port = await listen(app, config.host, config.port);
+  const port = await listen(app.getHttpServer(), config.host, config.port);
   const shown = config.host.includes(':') ? `[${config.host}]` : config.host;
   const url = `http://${shown}:${port}/${config.token === null ? '' : `?token=${encodeURIComponent(config.token)}`}`;
   console.log(`Isomeros is at ${url}`);

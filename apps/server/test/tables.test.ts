@@ -83,7 +83,7 @@ describe('tables', () => {
   });
 
   test('of any model do', async () => {
-    await fc.assert(fc.asyncProperty(anyModel, loads), { numRuns: rounds(20) });
+    await fc.assert(fc.asyncProperty(anyModel, loads), rounds(20));
   }, 600_000);
 
   test('of references in a circle do, and of names that are too long or reserved', async () => {

@@ -12,6 +12,7 @@ import { impactOf, statementAt } from '../src/design/derivation/impact.js';
 import { completeMessage } from '../src/mock/messageCompletion.js';
 import { firstMessage, predictMatch, readingMessage } from '../src/mock/messageText.js';
 import { kestrel, kestrelText, operationOf } from './support/kestrel.js';
+import { rounds } from '../../../packages/core/test/support/rounds.js';
 
 describe('what goes in and comes out', () => {
   test('of a create: what must, may and cannot be sent', () => {
@@ -165,6 +166,7 @@ describe('JSON laid out over lines', () => {
       fc.property(fc.json(), (text) => {
         expect(JSON.parse(indentJson(text))).toEqual(JSON.parse(text));
       }),
+      rounds(100),
     );
   });
 

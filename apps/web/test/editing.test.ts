@@ -12,6 +12,7 @@ import {
   writeBlock,
   writeRelationship,
 } from '../src/model/sheets/edits.js';
+import { rounds } from '../../../packages/core/test/support/rounds.js';
 
 const TEXT = `design "Small"
 
@@ -39,6 +40,7 @@ describe('minimalChange', () => {
         expect(made).toBe(after);
         expect(change === null).toBe(before === after);
       }),
+      rounds(100),
     );
   });
 });
@@ -98,7 +100,7 @@ describe('undo and redo', () => {
         while (editor.redo());
         expect(editor.text).toBe(last);
       }),
-      { numRuns: 150 },
+      rounds(150),
     );
   });
 

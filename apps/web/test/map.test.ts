@@ -15,6 +15,7 @@ import {
   scrollTo,
   zoomAt,
 } from '../src/model/map/view.js';
+import { rounds } from '../../../packages/core/test/support/rounds.js';
 
 const sample = readFileSync(
   join(import.meta.dirname, '../../../samples/kestrel-sound-ferries.iso.txt'),
@@ -75,6 +76,7 @@ describe('what is seen of it', () => {
         expect(map.width * view.scale).toBeLessThanOrEqual(window.width + 1e-6);
         expect(map.height * view.scale).toBeLessThanOrEqual(window.height + 1e-6);
       }),
+      rounds(100),
     );
   });
 
@@ -102,6 +104,7 @@ describe('what is seen of it', () => {
         expect(after.x + at.x / after.scale).toBeCloseTo(before.x + at.x / before.scale, 6);
         expect(after.y + at.y / after.scale).toBeCloseTo(before.y + at.y / before.scale, 6);
       }),
+      rounds(100),
     );
   });
 

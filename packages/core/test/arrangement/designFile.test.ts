@@ -174,7 +174,7 @@ describe('design files', () => {
           expect(readDesignFile(file)).toEqual({ ok: true, design });
         },
       ),
-      { numRuns: rounds(60) },
+      rounds(60),
     );
   });
 

@@ -3,6 +3,7 @@ import { printEffect, readEffect, type CustomEffect } from '@isomeros/core/arran
 import fc from 'fast-check';
 import { anyCustomOperations, anyFixedBody } from '../support/customOperations.js';
 import { anyModel, modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const MODEL = modelOf(`entity Pier
   name: text(1..20), required
@@ -136,6 +137,7 @@ describe("the effect of an operation of one's own, in a line", () => {
         const effect = { kind: 'fixed', body } as const;
         expect(readEffect(MODEL, null, printEffect(MODEL, null, effect))).toEqual({ ok: true, effect });
       }),
+      rounds(100),
     );
   });
 
@@ -164,6 +166,7 @@ describe("the effect of an operation of one's own, in a line", () => {
           }
         },
       ),
+      rounds(100),
     );
   });
 });

@@ -120,6 +120,6 @@ test('choices are read as they were kept, without their number', () => {
       const choices = { settings: design, arrangements: [{ ...parts, settings: own }], answered: ['x'] };
       expect(readKeptChoices(keepChoices(choices))).toEqual(choices);
     }),
-    { numRuns: rounds(30) },
+    rounds(30),
   );
 });

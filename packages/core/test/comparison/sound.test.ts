@@ -42,10 +42,10 @@ describe('comparing any contracts', () => {
   test('finds nothing between a contract and itself', () => {
     fc.assert(
       fc.property(anyArrangement, ({ model, arrangement }) => {
-        const { contract } = new TestMock(model, {}, arrangement).service;
+        const contract = derive(model, arrangement);
         expect(compare({ kind: 'draft', contract }, { kind: 'draft', contract }).changes).toEqual([]);
       }),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 
@@ -58,24 +58,25 @@ describe('comparing any contracts', () => {
         const { changes } = compare({ kind: 'draft', contract }, { kind: 'draft', contract: changed });
         if (changes.length === 0 || changes.some(({ compatibility }) => compatibility === 'breaking')) return;
         compared += 1;
-        const before = new TestMock(model, {}, arrangement);
+        const mock = new TestMock(model, {}, arrangement);
+        const after = new TestMock(model, {}, withSettings(arrangement, settings)).service;
         const released = new PublishedSchemas(openApiDocument(everythingPublished(contract)));
         for (const operation of indexContract(contract).operations.values()) {
-          const request = atAnyState(exampleRequest(before.service, before.dataset, operation, NOW));
-          const was = request === null ? null : new TestMock(model, {}, arrangement).exchange(request);
+          const request = atAnyState(exampleRequest(mock.service, mock.dataset, operation, NOW));
+          const was = request === null ? null : mock.wouldAnswer(request);
           if (request === null || was === null || was.status !== successStatus(operation)) continue;
-          const is = new TestMock(model, {}, withSettings(arrangement, settings)).exchange(request);
+          const is = mock.wouldAnswer(request, after);
           expect([operation.id, is.status]).toEqual([operation.id, was.status]);
           // A body where there was none is read by nobody.
           if (operation.returns !== null) expect(released.problemWith(operation.id, is, true)).toBeNull();
         }
       }),
       {
-        numRuns: rounds(30),
+        ...rounds(60),
         endOnFailure: true,
         examples: [[sampleDrawn(), BREAKS_NOTHING]],
       },
     );
-    expect(compared).toBeGreaterThan(0);
+    expect(compared).toBeGreaterThan(3);
   });
 });

@@ -63,7 +63,7 @@ describe('what the engine answers', () => {
         for (const [id, answer] of examples(mock))
           expect([id, judgeResponse(mock.service.contract, id, received(answer))]).toEqual([id, []]);
       }),
-      { numRuns: rounds(25) },
+      rounds(25),
     );
   });
 
@@ -100,7 +100,7 @@ describe('what the engine answers', () => {
           ]);
         },
       ),
-      { numRuns: rounds(300) },
+      rounds(300),
     );
     expect(wrong).toBeGreaterThan(100);
   });

@@ -256,7 +256,7 @@ describe('assumptions', () => {
           }
         }
       }),
-      { numRuns: rounds(80) },
+      rounds(80),
     );
   });
 });

@@ -25,7 +25,7 @@ describe('the contract', () => {
         const again = structuredClone(model);
         expect(JSON.stringify(derive(model, MAIN))).toBe(JSON.stringify(derive(again, MAIN)));
       }),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 
@@ -46,7 +46,7 @@ describe('the contract', () => {
         }
         expect(wrong).toEqual([]);
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 
@@ -62,7 +62,7 @@ describe('the contract', () => {
         });
         expect(new Set(requests).size).toBe(requests.length);
       }),
-      { numRuns: rounds(60) },
+      rounds(60),
     );
   });
 
@@ -77,7 +77,7 @@ describe('the contract', () => {
         });
         expect(led).toEqual(contract.resources.map(({ id }) => id));
       }),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 
@@ -103,7 +103,7 @@ describe('the contract', () => {
             expect(parameter.keys.filter(({ field }) => isSecret(field))).toEqual([]);
         }
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 });
@@ -215,7 +215,7 @@ describe('what goes in and what comes out', () => {
           })),
         );
       }),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 });

@@ -104,7 +104,7 @@ test('what is said outlives renames, moves and settings, or is told to have lost
         expect(JSON.stringify(derive(drawn.model, drawn.arrangement))).toBe(first);
       },
     ),
-    { numRuns: rounds(15) },
+    rounds(15),
   );
 });
 
@@ -115,6 +115,6 @@ test('a rename alone loses nothing', () => {
       const after = found(derive(renamed(model, 'X'), arrangement), renamed(model, 'X'));
       expect(after).toEqual(before);
     }),
-    { numRuns: rounds(15) },
+    rounds(15),
   );
 });

@@ -215,6 +215,6 @@ test('whatever is left out answers 405 or 404, and nothing leads to it', () => {
           if ('resource' in target) expect(index.operationsOf.has(target.resource)).toBe(true);
       }
     }),
-    { numRuns: rounds(60) },
+    rounds(60),
   );
 });

@@ -23,7 +23,7 @@ function walk(check: (contract: Contract) => void): void {
     fc.property(anyArrangement, ({ model, arrangement }) => {
       check(derive(model, arrangement));
     }),
-    { numRuns: rounds(40) },
+    rounds(40),
   );
 }
 
@@ -98,7 +98,7 @@ describe('any model under any arrangement', () => {
         );
         expect(wrong).toEqual([]);
       }),
-      { numRuns: rounds(50) },
+      rounds(50),
     );
   });
 
@@ -129,7 +129,7 @@ describe('any model under any arrangement', () => {
         ]);
         expect(fixed.filter((field) => isSecret(field, secrets))).toEqual([]);
       }),
-      { numRuns: rounds(50) },
+      rounds(50),
     );
   });
 
@@ -143,7 +143,7 @@ describe('any model under any arrangement', () => {
         );
         expect(outline.operations.map(({ id }) => id)).toEqual(operations.map(({ id }) => id));
       }),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 });

@@ -191,7 +191,7 @@ test('after any requests it is what a plain evaluation gives, and no tag stands 
         bodies.set(tag, text);
       }
     }),
-    { numRuns: rounds(30) },
+    rounds(30),
   );
 });
 

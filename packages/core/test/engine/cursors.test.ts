@@ -131,7 +131,7 @@ describe('cursor pages', () => {
           expect(first.filter((id) => !removed.has(id) && !met.includes(id))).toEqual([]);
         },
       ),
-      { numRuns: rounds(60) },
+      rounds(60),
     );
   });
 });

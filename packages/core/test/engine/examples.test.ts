@@ -185,6 +185,6 @@ test('any request that the engine shows an operation with is kept, and answered 
       expect(problems).toEqual([]);
       expect(value.arrangements[0]?.examples).toEqual([JSON.parse(JSON.stringify(example))]);
     }),
-    { numRuns: rounds(20) },
+    rounds(20),
   );
 });

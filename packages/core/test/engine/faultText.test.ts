@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { printFaults, readFaults, type FaultRule } from '@isomeros/core/engine';
 import fc from 'fast-check';
+import { rounds } from '../support/rounds.js';
 
 const OPERATIONS = new Set(['listPorts', 'createPort']);
 
@@ -80,6 +81,7 @@ describe('what goes wrong, in lines', () => {
         const items: readonly FaultRule[] = [ofAll, { operation: 'listPorts', ...ofOne }];
         expect(readFaults(printFaults(items), OPERATIONS)).toEqual({ ok: true, items });
       }),
+      rounds(100),
     );
   });
 });

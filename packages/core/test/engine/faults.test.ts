@@ -3,6 +3,7 @@ import { drawOutcome, operationAt, simulatedFailure, type FaultRule } from '@iso
 import { Random } from '@isomeros/core/seeding';
 import fc from 'fast-check';
 import { TestMock } from '../support/mock.js';
+import { rounds } from '../support/rounds.js';
 
 const thrown = (
   troubles: readonly FaultRule[],
@@ -69,6 +70,7 @@ describe('trouble on purpose', () => {
           expect(delay).toBeLessThanOrEqual(60_000);
         }
       }),
+      rounds(100),
     );
   });
 

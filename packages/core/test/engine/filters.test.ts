@@ -177,7 +177,7 @@ test('filters keep what a plain comparison of the members keeps, however they ar
         expect(kept).toEqual(expected);
       },
     ),
-    { numRuns: rounds(100) },
+    rounds(100),
   );
 });
 

@@ -172,7 +172,7 @@ describe('an archive of exchanges', () => {
         // A target that is no URL stays what it was.
         expect(isArchive.errors?.filter(({ keyword }) => keyword !== 'format') ?? []).toEqual([]);
       }),
-      { numRuns: rounds(200) },
+      rounds(200),
     );
   });
 });

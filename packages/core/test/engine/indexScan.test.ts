@@ -46,7 +46,7 @@ test('orders follow every write', () => {
       });
       expect(kept).toEqual(anew);
     }),
-    { numRuns: rounds(15) },
+    rounds(15),
   );
 });
 
@@ -113,7 +113,7 @@ test('an order of many records follows additions, removals and moves at both end
         for (const kind of ['a', 'b', 'c']) isRight(kind);
       },
     ),
-    { numRuns: rounds(6) },
+    rounds(6),
   );
 });
 

@@ -4,6 +4,7 @@ import type { Json } from '@isomeros/core/model';
 import fc from 'fast-check';
 import { TestMock, type Answer } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 function patched(document: Json, patch: Json): Json | string {
   const read = readPatch(patch);
@@ -115,6 +116,7 @@ describe('RFC 6902', () => {
         patched(document as Json, steps as Json);
         expect(JSON.stringify(document)).toBe(before);
       }),
+      rounds(100),
     );
   });
 });

@@ -71,7 +71,7 @@ test('every link that is offered can be followed, and answers as its method says
         }
       }
     }),
-    { numRuns: rounds(20), endOnFailure: true, examples: [[sampleDrawn()]] },
+    { ...rounds(20), endOnFailure: true, examples: [[sampleDrawn()]] },
   );
   expect(followed).toBeGreaterThan(100);
   expect(deeds).toBeGreaterThan(0);

@@ -150,7 +150,7 @@ test('links are the same in an object, in headers and in HAL, whatever was chose
         links += inHeaders?.length ?? 0;
       }
     }),
-    { numRuns: rounds(20), endOnFailure: true, examples: [[sampleDrawn()]] },
+    { ...rounds(20), endOnFailure: true, examples: [[sampleDrawn()]] },
   );
   expect(compared).toBeGreaterThan(20);
   expect(links).toBeGreaterThan(100);

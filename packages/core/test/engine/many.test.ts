@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import { arrangedWith, type OperationLine } from '../support/lines.js';
 import { TestMock, type Answer } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
+import { rounds } from '../support/rounds.js';
 
 const TEXT = `entity Pier
   name: text(1..20), required
@@ -176,7 +177,7 @@ describe('an action on many', () => {
           expect(findViolations(mock.service.model, mock.rows)).toEqual([]);
         }
       }),
-      { numRuns: 30 },
+      rounds(30),
     );
   });
 });

@@ -110,7 +110,7 @@ describe('what a target may still be for, part by part', () => {
           expect([id, steps.at(-1)]).toMatchObject([id, { part: method, left: 1 }]);
         }
       }),
-      { numRuns: rounds(20) },
+      rounds(20),
     );
   });
 });

@@ -68,7 +68,7 @@ describe('pages', () => {
           }
         },
       ),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 

@@ -109,7 +109,7 @@ describe('following the links of answers, from the entry', () => {
             expect([type, unreached(mock, type)]).toEqual([type, []]);
         },
       ),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 

@@ -43,7 +43,7 @@ describe('texts that are kept of records', () => {
           expect(kept.headers).toEqual(made.headers);
         }
       }),
-      { numRuns: rounds(25) },
+      rounds(25),
     );
   });
 

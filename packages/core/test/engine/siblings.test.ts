@@ -55,7 +55,7 @@ describe('contracts at one origin', () => {
         for (const [place, one] of kept.entries())
           expect(addressed(kept, `${one.root}/${below}`, () => undefined)).toBe(place);
       }),
-      { numRuns: rounds(300) },
+      rounds(300),
     );
   });
 });

@@ -90,7 +90,7 @@ describe('sort keys', () => {
           );
         },
       ),
-      { numRuns: rounds(60) },
+      rounds(60),
     );
   });
 

@@ -39,7 +39,7 @@ test('a strong tag never stands for two different bodies (RFC 9110 §8.8.1)', ()
         }
       }
     }),
-    { numRuns: rounds(40) },
+    rounds(40),
   );
 });
 

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { MAX_TARGET_BYTES, readTarget } from '@isomeros/core/engine';
 import fc from 'fast-check';
+import { rounds } from '../support/rounds.js';
 
 interface Read {
   readonly segments: readonly string[];
@@ -70,6 +71,7 @@ describe('a target (RFC 3986 §3.3, RFC 9112 §3.2.1)', () => {
           expect(found.ok && found.target.segments).toEqual(segments);
         }
       }),
+      rounds(100),
     );
   });
 });

@@ -51,7 +51,7 @@ describe('undo', () => {
           }
         },
       ),
-      { numRuns: rounds(25) },
+      rounds(25),
     );
   });
 });

@@ -259,7 +259,7 @@ test('no secret is told, whatever is asked by whomever', () => {
       }
       expect(findViolations(model, mock.rows)).toEqual([]);
     }),
-    { numRuns: rounds(40) },
+    rounds(40),
   );
 });
 

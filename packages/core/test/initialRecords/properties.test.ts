@@ -31,7 +31,7 @@ describe('initial records', () => {
         expect(read).toMatchObject({ ok: true });
         expect(read.ok && namedRecords(model, read.rows)).toEqual(records);
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 
@@ -50,7 +50,7 @@ describe('initial records', () => {
             if (typeof values[id] === 'number') expect(values[id]).toBeLessThanOrEqual(last);
         }
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 
@@ -89,7 +89,7 @@ describe('initial records', () => {
           for (const { line } of leftOut) expect(line).toBeGreaterThanOrEqual(1);
         },
       ),
-      { numRuns: rounds(100) },
+      rounds(100),
     );
   });
 });

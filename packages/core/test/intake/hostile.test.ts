@@ -167,7 +167,7 @@ describe('sources that are hostile, cut short or something else', () => {
             expect(parse(importModel(format, text, 'Any').text).diagnostics).toEqual([]);
         },
       ),
-      { numRuns: rounds(400) },
+      rounds(400),
     );
   });
 
@@ -181,7 +181,7 @@ describe('sources that are hostile, cut short or something else', () => {
       fc.property(fc.array(line, { maxLength: 8 }), (lines) => {
         expect(parse(importModel('records', lines.join('\n'), 'Any').text).diagnostics).toEqual([]);
       }),
-      { numRuns: rounds(300) },
+      rounds(300),
     );
   });
 });

@@ -179,7 +179,7 @@ describe('SQL DDL', () => {
       fc.property(fc.array(part, { maxLength: 40 }), (parts) => {
         expect(() => intake(parts.join(''))).not.toThrow();
       }),
-      { numRuns: rounds(300) },
+      rounds(300),
     );
   });
 });

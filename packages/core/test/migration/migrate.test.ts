@@ -317,7 +317,7 @@ describe('a plan of migration', () => {
         expect(migrated.open).toEqual([]);
         expect(findViolations(other, migrated.rows)).toEqual([]);
       }),
-      { numRuns: rounds(60) },
+      rounds(60),
     );
   });
 });

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { compareScalars, sortValue, type ScalarType } from '@isomeros/core/model';
 import fc from 'fast-check';
+import { rounds } from '../support/rounds.js';
 
 const INSTANT = { kind: 'instant' } as const;
 
@@ -20,7 +21,7 @@ test('instants are in the order of their moments, however they are written', () 
       const order = compareScalars(INSTANT, spellOne(one), spellOther(other));
       expect(Math.sign(order)).toBe(Math.sign(one - other));
     }),
-    { numRuns: 500 },
+    rounds(500),
   );
 });
 
@@ -52,7 +53,7 @@ test.each(VALUES.map(([type, values]) => [type.kind, type, values] as const))(
         // Instants that are the same moment are told apart by their text.
         if (a !== b || type.kind !== 'instant') expect(order).toBe(a < b ? -1 : a > b ? 1 : 0);
       }),
-      { numRuns: 500 },
+      rounds(500),
     );
   },
 );

@@ -74,7 +74,7 @@ describe('reconcile', () => {
         const next = Object.values(reconcile(first, second));
         expect(new Set(next).size).toBe(next.length);
       }),
-      { numRuns: rounds(100) },
+      rounds(100),
     );
   });
 });

@@ -12,7 +12,7 @@ describe('readJson', () => {
         if (read.ok) expect(JSON.parse(JSON.stringify(read.value))).toEqual(JSON.parse(text));
         else expect(exact && read.problem.code === 'json.syntax').toBe(false);
       }),
-      { numRuns: rounds(300) },
+      rounds(300),
     );
   });
 
@@ -51,7 +51,7 @@ describe('readJson', () => {
           if (!valid) expect(readJson(text).ok).toBe(false);
         },
       ),
-      { numRuns: rounds(500) },
+      rounds(500),
     );
   });
 

@@ -114,6 +114,6 @@ test('whatever is put in the plural stays a plural, and comes back from the sing
       expect(pluralNoun(many)).toBe(many);
       expect(pluralNoun(singularNoun(many))).toBe(many);
     }),
-    { numRuns: rounds(300) },
+    rounds(300),
   );
 });

@@ -144,7 +144,7 @@ describe('what went and what came', () => {
         for (const [address, id] of Object.entries(before))
           if (!added.has(address)) expect(saved.identities[address]).toBe(id);
       }),
-      { numRuns: rounds(80) },
+      rounds(80),
     );
   });
 });
@@ -169,7 +169,7 @@ describe('identities across edits', () => {
             if (before.has(address)) expect([address, id]).toEqual([address, before.get(address)]);
         }
       }),
-      { numRuns: rounds(80) },
+      rounds(80),
     );
   });
 });

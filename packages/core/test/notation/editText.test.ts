@@ -80,7 +80,7 @@ describe('editText', () => {
         for (const line of kept) expect(after).toContain(line);
         if (edit.kind !== 'remove') expect(after.length).toBe(lines.length);
       }),
-      { numRuns: rounds(200) },
+      rounds(200),
     );
   });
 });

@@ -83,7 +83,7 @@ describe('renameAt', () => {
         const back = renameAt(there.text, chosen.place.line, chosen.place.column, chosen.name);
         expect(back.ok && back.text).toBe(text);
       }),
-      { numRuns: rounds(150) },
+      rounds(150),
     );
   });
 
@@ -137,7 +137,7 @@ describe('suggest', () => {
         const text = print(model);
         expect(() => suggest(text, (line % text.split('\n').length) + 1, column + 1)).not.toThrow();
       }),
-      { numRuns: rounds(100) },
+      rounds(100),
     );
   });
 });
@@ -204,7 +204,7 @@ describe('edits of single statements', () => {
           }
         }
       }),
-      { numRuns: rounds(80) },
+      rounds(80),
     );
   });
 });

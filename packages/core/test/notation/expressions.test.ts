@@ -162,6 +162,6 @@ test('what is printed reads as it was, with no parenthesis that could go', () =>
       expect(read?.computed).toEqual(computed);
       expect(read?.description).toBe('said');
     }),
-    { numRuns: rounds(200) },
+    rounds(200),
   );
 });

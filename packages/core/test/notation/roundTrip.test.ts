@@ -13,7 +13,7 @@ describe('print', () => {
         expect(diagnostics).toEqual([]);
         expect(read).toEqual(model);
       }),
-      { numRuns: rounds(200) },
+      rounds(200),
     );
   });
 
@@ -23,7 +23,7 @@ describe('print', () => {
         const text = print(model);
         expect(print(parse(text).model)).toBe(text);
       }),
-      { numRuns: rounds(200) },
+      rounds(200),
     );
   });
 
@@ -69,7 +69,7 @@ describe('print', () => {
           expect(place.column).toBeLessThanOrEqual((lines[place.line - 1] ?? '').length + 1);
         }
       }),
-      { numRuns: rounds(500) },
+      rounds(500),
     );
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { readCommonMark, type TextBlock, type TextSpan } from '@isomeros/core/publication';
 import fc from 'fast-check';
+import { rounds } from '../support/rounds.js';
 
 const isOperation = (id: string): boolean => id === 'listRoutes';
 const read = (text: string): readonly TextBlock[] => readCommonMark(text, isOperation);
@@ -176,6 +177,7 @@ describe('hostile texts', () => {
         for (const url of contents(read(pieces.join(''))).urls)
           expect(url).toMatch(/^(?:https?:\/\/|mailto:)/i);
       }),
+      rounds(100),
     );
   });
 });

@@ -110,6 +110,7 @@ function typeErrors(files: ReadonlyMap<string, string>): readonly string[] {
     noEmit: true,
     skipLibCheck: false,
     target: ts.ScriptTarget.ES2022,
+    lib: ['lib.es2022.d.ts'],
     module: ts.ModuleKind.ESNext,
     types: [],
   };
@@ -180,7 +181,7 @@ describe('published documents', () => {
       fc.asyncProperty(anyArrangement, async ({ model, arrangement }) => {
         await expectSound(sourceOf(model, arrangement));
       }),
-      { numRuns: rounds(20) },
+      rounds(20),
     );
   });
 

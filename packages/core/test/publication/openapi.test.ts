@@ -39,7 +39,7 @@ describe('the OpenAPI document', () => {
         const output = await validate(OFFICIAL, document, 'BASIC');
         expect(output.valid ? [] : output.errors).toEqual([]);
       }),
-      { numRuns: rounds(8) },
+      rounds(8),
     );
   });
 
@@ -70,7 +70,7 @@ describe('the OpenAPI document', () => {
       fc.property(anyArrangement, ({ model, arrangement }) => {
         expect(unknownIn(openApiDocument(derive(model, arrangement)))).toEqual([]);
       }),
-      { numRuns: rounds(20) },
+      rounds(20),
     );
   });
 

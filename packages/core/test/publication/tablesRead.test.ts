@@ -94,7 +94,7 @@ describe.each(['mariadb.sql', 'postgresql.sql'] as const)('%s of any model', (di
         expect([read.problem, read.leftOut]).toEqual([null, []]);
         expect(linesOf(written(read.model))).toEqual(linesOf(tables));
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 
@@ -111,7 +111,7 @@ describe.each(['mariadb.sql', 'postgresql.sql'] as const)('%s of any model', (di
         const hasLists = model.declarations.some(({ kind }) => kind !== 'entity' && kind !== 'value');
         expect(unsaid.includes(LISTS)).toBe(hasLists);
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 });

@@ -276,7 +276,7 @@ describe('whatever the model', () => {
       fc.property(anyModel, fc.array(fc.nat(10_000), { minLength: 3, maxLength: 8 }), (model, dice) => {
         tried(model, way, dice);
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 
@@ -293,7 +293,7 @@ describe('whatever the model', () => {
               expect(valueOfCell(model, storage, name, textOfCell(cell))).toEqual(value);
             });
       }),
-      { numRuns: rounds(40) },
+      rounds(40),
     );
   });
 });

@@ -83,7 +83,7 @@ describe('pages of any records', () => {
           expect(numbers).toEqual(own.sort((a, b) => a - b));
         }
       }),
-      { numRuns: rounds(20) },
+      rounds(20),
     );
   });
 });

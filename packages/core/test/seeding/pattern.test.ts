@@ -93,7 +93,7 @@ describe('sampleText', () => {
         const text = sampleText(source, 0, 1_000, new Random(number));
         expect(text !== null && compilePattern(source).matches(text)).toBe(true);
       }),
-      { numRuns: rounds(400) },
+      rounds(400),
     );
   });
 });

@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import { NOW } from '../support/mock.js';
 import { modelOf } from '../support/models.js';
 import { kestrelText } from '../support/samples.js';
+import { rounds } from '../support/rounds.js';
 
 const kestrel = modelOf(kestrelText);
 const MOST = 1_000;
@@ -116,6 +117,7 @@ describe('a plan of seed records', () => {
       fc.property(plans, (plan) => {
         expect(readPlan(printPlan(plan), kestrel, MOST)).toEqual({ ok: true, plan });
       }),
+      rounds(100),
     );
   });
 

@@ -18,7 +18,7 @@ describe('seed', () => {
         const { rows } = seed(model, { ...options, seed: number });
         expect(findViolations(model, rows)).toEqual([]);
       }),
-      { numRuns: rounds(80) },
+      rounds(80),
     );
   });
 

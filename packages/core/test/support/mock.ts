@@ -30,6 +30,16 @@ function bodyOf(headers: Handled['response']['headers'], body: string | null): u
   return body === null || !type.includes('json') ? body : (JSON.parse(body) as unknown);
 }
 
+function answerOf(handled: Handled): Answer {
+  const { status, headers, body } = handled.response;
+  return {
+    status,
+    headers: new Map(headers.map(([name, value]) => [name.toLowerCase(), value])),
+    body: bodyOf(headers, body),
+    handled,
+  };
+}
+
 /** A mock without sockets: every request is handled and committed at once. */
 export class TestMock {
   readonly service: Service;
@@ -115,12 +125,11 @@ export class TestMock {
     const handled = this.handle(isWrite(request.method) ? draft : this.dataset, request, service);
     const { changes, kept, tokens } = handled;
     this.dataset.apply(changes, draft.counters, { answers: kept === null ? [] : [kept], tokens });
-    const { status, headers, body } = handled.response;
-    return {
-      status,
-      headers: new Map(headers.map(([name, value]) => [name.toLowerCase(), value])),
-      body: bodyOf(headers, body),
-      handled,
-    };
+    return answerOf(handled);
+  }
+
+  /** What would be answered; nothing of it is committed. */
+  wouldAnswer(request: EngineRequest, service = this.service): Answer {
+    return answerOf(this.handle(this.draft(), request, service));
   }
 }

@@ -21,7 +21,7 @@ describe('records out and in', () => {
         expect(copy.json()).toEqual(store.json());
         expect(findViolations(model, copy.dataset.everything())).toEqual([]);
       }),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 
@@ -35,7 +35,7 @@ describe('records out and in', () => {
           expect(taken.ok && taken.types.map(({ added, changed }) => added + changed)).toEqual([0]);
         }
       }),
-      { numRuns: rounds(30) },
+      rounds(30),
     );
   });
 
@@ -52,7 +52,7 @@ describe('records out and in', () => {
           Object.entries(all).map(([kind, records]) => [kind, records.map((r) => JSON.stringify(r)).sort()]);
         expect(sorted(store.json())).toEqual(sorted(before));
       }),
-      { numRuns: rounds(20) },
+      rounds(20),
     );
   });
 
@@ -67,7 +67,7 @@ describe('records out and in', () => {
         expect(messages(again)).toEqual([]);
         expect(again).toMatchObject({ types: [{ unchanged: 1 }] });
       }),
-      { numRuns: rounds(75) },
+      rounds(75),
     );
   });
 
@@ -102,6 +102,7 @@ test('kinds have names of their own in any model', () => {
     fc.property(anyModel, (model) => {
       expect(recordTypesOf(model).size).toBe(storageOf(model).byId.size);
     }),
+    rounds(100),
   );
 });
 
