@@ -1,3 +1,5 @@
+import { join } from 'node:path';
+
 const swc = [
   '@swc/jest',
   {
@@ -10,6 +12,8 @@ const swc = [
 ];
 
 const shared = {
+  // Where the next run finds it, whatever folder that keeps its passing files in.
+  cacheDirectory: join(import.meta.dirname, 'node_modules/.cache/jest'),
   testEnvironment: 'node',
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': swc },

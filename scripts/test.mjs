@@ -1,12 +1,13 @@
 // Everything a fresh machine needs, then all checks and tests: types, lint, units, server, end to end.
 // Words after the command narrow it: npm test -- core server
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureChromium } from './lib/chromium.mjs';
 import { checkNode, ensureBuilt, ensurePackages } from './lib/packages.mjs';
-import { runCommand } from './lib/processes.mjs';
+import { makePassingFolder } from './lib/passingFolder.mjs';
+import { endChildren, runCommand } from './lib/processes.mjs';
 import { run, say } from './lib/say.mjs';
+import { listenForStop, orStopped, Stopped } from './lib/stopping.mjs';
 import { ensureProgram } from './lib/systemPackages.mjs';
 import { startTestDatabase } from './lib/testDatabase.mjs';
 import { startTestPostgres } from './lib/testPostgres.mjs';
@@ -17,11 +18,13 @@ const asked = process.argv.slice(2);
 const wanted = (part) => asked.length === 0 || asked.includes(part);
 const npx = (...args) => runCommand('npx', ['--no-install', ...args]);
 
-const results = mkdtempSync(join(tmpdir(), 'isomeros-results-'));
+/** Results, and all that tests keep for a while: databases, profiles of browsers. */
+const passing = makePassingFolder('isomeros-test-');
+process.env.TMPDIR = passing;
 const counts = { passed: 0, failed: 0 };
 
 async function jest(project, env = {}) {
-  const file = join(results, `${project}.json`);
+  const file = join(passing, `${project}.json`);
   const args = [
     '--experimental-vm-modules',
     '--no-warnings',
@@ -45,7 +48,7 @@ async function jest(project, env = {}) {
 }
 
 async function endToEnd(env) {
-  const file = join(results, 'e2e.json');
+  const file = join(passing, 'e2e.json');
   try {
     await runCommand('npx', ['--no-install', 'playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
       env: { ...process.env, ...env, ISOMEROS_E2E_RESULTS: file },
@@ -92,7 +95,7 @@ async function withDatabase(work) {
   }
 }
 
-await run(async () => {
+async function everything() {
   checkNode();
   const unknown = asked.find((part) => !PARTS.includes(part));
   if (unknown !== undefined) {
@@ -118,7 +121,19 @@ await run(async () => {
     await Promise.allSettled([built, linted]);
   }
   await linted;
-  rmSync(results, { recursive: true, force: true });
   say(`${counts.passed} passed, ${counts.failed} failed`);
   return counts.failed === 0 ? 0 : 1;
+}
+
+await run(async () => {
+  listenForStop();
+  try {
+    return await orStopped(everything());
+  } catch (error) {
+    if (error instanceof Stopped) return 130;
+    throw error;
+  } finally {
+    await endChildren();
+    rmSync(passing, { recursive: true, force: true, maxRetries: 5 });
+  }
 });

@@ -31,11 +31,7 @@ class StartCommand {
   says(text: string | RegExp): Promise<true> {
     const isSaid = (): boolean =>
       typeof text === 'string' ? this.output.includes(text) : text.test(this.output);
-    return eventually(
-      () => Promise.resolve(isSaid() ? true : null),
-      `${text.toString()} in ${this.output}`,
-      60_000,
-    );
+    return eventually(() => Promise.resolve(isSaid() ? true : null), `${text.toString()} in ${this.output}`);
   }
 
   async address(): Promise<string> {
