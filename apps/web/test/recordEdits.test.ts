@@ -76,4 +76,19 @@ describe('what is typed into tables', () => {
     const mended = after(...before, refused, typed(SAILING, 'berth', 'P2'));
     expect(mended.edits.map(({ problems }) => problems.length)).toEqual([0, 0]);
   });
+
+  test('goes on in the version that is seen once it was refused, and not before', () => {
+    const changed = 'It was changed meanwhile, from version 3 to 5.';
+    const refused = editsRefused({
+      mock: MOCK,
+      problems: [{ edit: 0, column: null, status: null, message: changed }],
+    });
+    const first = typed(SAILING, 'berth', '2A');
+    const again = typed({ kind: 'there', number: 7, version: 5 }, 'berth', '2A');
+    const rowsAfter = (...actions: readonly Action[]): unknown =>
+      after(...actions).edits.map(({ row }) => row);
+    expect(rowsAfter(first, again)).toEqual([SAILING]);
+    expect(rowsAfter(first, refused, again)).toEqual([{ ...SAILING, version: 5 }]);
+    expect(after(first, refused, again).edits.map(({ problems }) => problems)).toEqual([[]]);
+  });
 });

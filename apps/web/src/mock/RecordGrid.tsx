@@ -152,7 +152,7 @@ function GridRow({ row, index, cursor, ...props }: GridRowProps): React.JSX.Elem
         onType={(place, text, before, next) => {
           const column = columns[place]?.name ?? '';
           const edited = rowOf(row);
-          if (edited !== null && text !== (row.edit?.texts[column] ?? before))
+          if (edited !== null && (hasProblems(row) || text !== (row.edit?.texts[column] ?? before)))
             dispatch(cellTyped({ mock, type, row: edited, column, text, before }));
           cursor.leave(place, next);
         }}
@@ -193,11 +193,9 @@ const hasProblems = (row: RecordGridRow | undefined): boolean => (row?.edit?.pro
 const editOf = ({ edits }: PendingEdits, { number }: TableRecord): PendingEdit | undefined =>
   edits.find(({ row }) => row.kind === 'there' && row.number === number);
 
-/** A row as edits name it: a record in the version that was seen when it was edited first. */
-function rowOf({ record, edit }: RecordGridRow): EditedRow | null {
-  if (edit !== undefined) return edit.row;
-  return record === null ? null : { kind: 'there', number: record.number, version: record.version };
-}
+/** A row as edits name it: a record in the version that is seen. */
+const rowOf = ({ record, edit }: RecordGridRow): EditedRow | null =>
+  record === null ? (edit?.row ?? null) : { kind: 'there', number: record.number, version: record.version };
 
 const rowClass = (row: RecordGridRow | undefined): string =>
   [

@@ -83,7 +83,9 @@ const slice = createSlice({
         const texts = text === before ? rest : { ...rest, [column]: text };
         const isNothing = known.row.kind === 'there' && !known.isRemoved && Object.keys(texts).length === 0;
         const problems = known.problems.filter((one) => one.column !== column && one.column !== null);
-        return isNothing ? null : { ...known, texts, problems };
+        // Who was told of what is wrong and goes on has seen what the record is now.
+        const row = known.problems.length > 0 ? payload.row : known.row;
+        return isNothing ? null : { ...known, row, texts, problems };
       }),
     rowAdded: (
       state,

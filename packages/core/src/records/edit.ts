@@ -52,7 +52,9 @@ export function editedRow(
   if (row?.entity !== storage.entity.id) return isOver(`The ${type} is not there any more.`);
   return row.revision === version
     ? { ok: true, row }
-    : isOver(`It was changed meanwhile, from version ${version} to ${row.revision}.`);
+    : isOver(
+        `It was changed meanwhile, from version ${version} to ${row.revision}. Edit it again to write over that.`,
+      );
 }
 
 const isOver = (message: string): EditTarget => ({ ok: false, problem: editProblem(message) });
