@@ -164,6 +164,19 @@ export default tseslint.config(
     },
   },
   {
+    files: ['e2e/**/*.spec.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.property.name="press"]:not([callee.object.property.name="keyboard"])',
+          message: 'Use press(…), which waits until the key can be taken.',
+        },
+      ],
+    },
+  },
+  {
     files: ['**/*.{js,mjs}'],
     languageOptions: {
       globals: {

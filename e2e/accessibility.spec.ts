@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, test, typeAtEnd, type Isomeros } from './support/isomeros.js';
+import { expect, press, test, type Isomeros, typeAtEnd } from './support/isomeros.js';
 
 const TEXT = `design "Ferries"
 
@@ -73,11 +73,11 @@ const VIEWS: readonly (readonly [string, (place: Place) => Promise<void>])[] = [
   [
     'Model, map and sheet',
     async ({ page }) => {
-      await page.getByLabel('Notation of the model').press('Control+z');
+      await press(page.getByLabel('Notation of the model'), 'Control+z');
       await expect(page.getByText('statement.unknown')).toHaveCount(0);
       await page.getByText('Map', { exact: true }).click();
       await page.getByRole('button', { name: /^Route \d/ }).click();
-      await page.getByRole('group', { name: 'Map' }).press('Enter');
+      await press(page.getByRole('group', { name: 'Map' }));
       await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
     },
   ],

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, stage, test, type Isomeros } from './support/isomeros.js';
+import { expect, press, stage, test, type Isomeros } from './support/isomeros.js';
 
 const TEXT = `entity Route
   name: text(1..20), required "As printed on the ticket"
@@ -40,12 +40,12 @@ test('an operation is found by typing and documented, another ends and says so, 
   await expect(description(page)).toHaveValue('In the order of their *ids*. See [readRoute]');
   await expect(page.getByRole('region', { name: 'How it reads' }).locator('em')).toHaveText('ids');
   await page.keyboard.press('Control+Enter');
-  await page.getByRole('button', { name: 'Write: Description' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Write: Description' }));
   await page.keyboard.type('something else');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Write: Description' })).toBeFocused();
   await expect(page.getByRole('button', { name: 'readRoute', exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'add a note on ?page=' }).press('Enter');
+  await press(page.getByRole('button', { name: 'add a note on ?page=' }));
   await page.keyboard.type('Pages are short.');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Note on ?page=: Pages are short.' })).toBeVisible();

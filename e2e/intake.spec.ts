@@ -1,5 +1,5 @@
 import { createSchema, dropSchema, execute } from '../apps/server/test/support/database.js';
-import { expect, test } from './support/isomeros.js';
+import { expect, press, test } from './support/isomeros.js';
 
 const DDL =
   'CREATE TABLE routes (id int AUTO_INCREMENT PRIMARY KEY, area polygon);\nCREATE TABLE stops (id int PRIMARY KEY, pin_hash text,\n  route_id int NOT NULL REFERENCES routes(id) ON DELETE CASCADE);\n';
@@ -57,7 +57,7 @@ test('the report of many tables is folded, narrowed by typing, and answered by k
   const assumed = page.getByRole('region', { name: 'Assumed' });
   await page.getByLabel('Narrow the report').fill('');
   await expect(assumed).toContainText('150 such as: at is in UTC.');
-  await assumed.getByRole('button', { name: 'all: no, a number' }).press('Enter');
+  await press(assumed.getByRole('button', { name: 'all: no, a number' }));
   await page.getByLabel('Narrow the report').fill('active: integer');
   await expect(lines.getByText('active: integer').first()).toBeVisible();
   await expect(page.getByRole('tree', { name: 'Left out of the model' }).getByRole('treeitem')).toHaveCount(
@@ -135,7 +135,7 @@ test('JSON Schema and records are read; what is none is told, and nothing is los
   const record = page.getByLabel('What is one of these records?');
   await expect(record).toHaveValue('CrewMember');
   await record.fill('deck hand');
-  await record.press('Enter');
+  await press(record);
   await expect(page.getByRole('region', { name: 'Understood' })).toContainText('entity DeckHand');
 });
 
@@ -152,19 +152,19 @@ test('the records of a dump are the data: a mock begins with them, by keyboard, 
   await page.goto(`${isomeros.url}/intake?from=sql`);
   await page.getByRole('textbox', { name: 'SQL DDL' }).fill(DUMP);
   await page.getByLabel('Name of the design').fill('Dumped');
-  await page.getByRole('button', { name: 'Read it' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Read it' }));
   await expect(page.getByRole('list', { name: 'Counts' })).toContainText('4 records 1 left out');
   await expect(page.getByRole('tree', { name: 'Left out of the model' })).toContainText(
     'It refers to a record that is not there.',
   );
   const seeds = page.getByRole('checkbox', { name: 'Seed with these 3 records' });
   await expect(seeds).toBeChecked();
-  await page.getByRole('button', { name: 'Keep as a design' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Keep as a design' }));
   await expect(page.getByRole('heading', { name: 'Dumped' })).toBeVisible();
-  await page.getByRole('link', { name: /Mock/ }).press('Enter');
+  await press(page.getByRole('link', { name: /Mock/ }));
   await expect(page.getByRole('radio', { name: 'the 3 initial records of the design' })).toBeChecked();
-  await page.getByRole('button', { name: 'Start the mock' }).press('Enter');
-  await page.getByRole('button', { name: 'Records', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Start the mock' }));
+  await press(page.getByRole('button', { name: 'Records', exact: true }));
   const list = page.getByRole('region', { name: 'Records', exact: true });
   await expect(list).toContainText('3 in all');
   const { baseUrls } = (await isomeros.ask<{ items: { baseUrls: { main: string } }[] }>('GET', '/api/mocks'))
@@ -176,24 +176,24 @@ test('the records of a dump are the data: a mock begins with them, by keyboard, 
 
   await page.getByText('Wick Haven').click();
   const name = page.getByRole('region', { name: 'Record', exact: true }).getByRole('row', { name: /^name/ });
-  await name.getByRole('button', { name: 'Use as example' }).press('Enter');
+  await press(name.getByRole('button', { name: 'Use as example' }));
   await expect(name).toContainText('the example');
 
-  await page.getByRole('button', { name: 'Import, export, seed' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Import, export, seed' }));
   await expect(page.getByRole('radio', { name: 'the 3 initial records of the design' })).toBeChecked();
-  await page.getByRole('button', { name: 'Preview' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Preview' }));
   await expect(page.getByRole('region', { name: 'Preview of the seed' })).toContainText(
     'Would give 3 records',
   );
-  await page.getByRole('button', { name: 'Reset to them' }).press('Enter');
-  await page.getByRole('button', { name: 'Reset', exact: true }).last().press('Enter');
+  await press(page.getByRole('button', { name: 'Reset to them' }));
+  await press(page.getByRole('button', { name: 'Reset', exact: true }).last());
   await expect.poll(async () => (await fetch(`${baseUrls.main}/routes/7`)).status).toBe(200);
 
-  await page.getByRole('button', { name: 'Remove them' }).press('Enter');
-  await page.getByRole('tooltip').getByRole('button', { name: 'Remove', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Remove them' }));
+  await press(page.getByRole('tooltip').getByRole('button', { name: 'Remove', exact: true }));
   await expect(page.getByRole('radio', { name: /initial records/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Reset to this seed' }).press('Enter');
-  await page.getByRole('tooltip').getByRole('button', { name: 'Reset', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Reset to this seed' }));
+  await press(page.getByRole('tooltip').getByRole('button', { name: 'Reset', exact: true }));
   await expect.poll(async () => (await fetch(`${baseUrls.main}/routes/1`)).status).toBe(200);
 });
 

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from './support/isomeros.js';
+import { expect, press, test } from './support/isomeros.js';
 
 const TEXT = `entity Route
   name: text(1..60), required
@@ -35,19 +35,19 @@ test('the journal outlasts a restart; it is looked through, pinned, exported and
   const happened = page.getByRole('region', { name: 'What happened' });
   await expect(happened).toContainText('No path of the contract matches');
 
-  await page.getByRole('button', { name: 'Journal', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Journal', exact: true }));
   const menu = page.getByRole('group', { name: 'Journal' });
   await expect(menu).toContainText('in the database');
   await menu.getByLabel('Path with').fill('/routes');
-  await menu.getByLabel('Path with').press('Enter');
+  await press(menu.getByLabel('Path with'));
   await expect(rows).toHaveCount(2);
-  await menu.getByLabel('Status').press('ArrowDown');
+  await press(menu.getByLabel('Status'), 'ArrowDown');
   await page.keyboard.type('');
   await page.getByTitle('2xx').click();
   await expect(rows).toHaveCount(2);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    menu.getByRole('link', { name: 'Export as HAR' }).press('Enter'),
+    press(menu.getByRole('link', { name: 'Export as HAR' })),
   ]);
   expect(download.suggestedFilename()).toBe('exchanges.har');
   const archive = JSON.parse(await readFile(await download.path(), 'utf8')) as {
@@ -59,33 +59,33 @@ test('the journal outlasts a restart; it is looked through, pinned, exported and
     ['GET', `${base}/routes?size=1`],
   ]);
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: /^status 2xx/ }).press('Enter');
-  await page.getByRole('button', { name: 'As they come', exact: true }).first().press('Enter');
+  await press(page.getByRole('button', { name: /^status 2xx/ }));
+  await press(page.getByRole('button', { name: 'As they come', exact: true }).first());
   await expect(rows).toHaveCount(3);
 
   await page.getByRole('listbox', { name: 'Exchange log' }).focus();
   await page.keyboard.press('Home');
   await expect(happened.getByRole('heading', { name: 'What happened in 1' })).toBeVisible();
-  await happened.getByRole('button', { name: 'Pin', exact: true }).press('Enter');
+  await press(happened.getByRole('button', { name: 'Pin', exact: true }));
   await expect(happened.getByRole('button', { name: 'Unpin' })).toBeVisible();
-  await page.getByRole('button', { name: 'Journal', exact: true }).press('Enter');
-  await menu.getByRole('button', { name: 'Clear' }).press('Enter');
-  await page.getByRole('tooltip').getByRole('button', { name: 'Clear' }).last().press('Enter');
+  await press(page.getByRole('button', { name: 'Journal', exact: true }));
+  await press(menu.getByRole('button', { name: 'Clear' }));
+  await press(page.getByRole('tooltip').getByRole('button', { name: 'Clear' }).last());
   await expect(rows).toHaveCount(1);
 
-  await page.getByRole('button', { name: 'Records', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Records', exact: true }));
   const routes = page.getByRole('grid', { name: 'Route records' });
   await expect(routes.getByRole('row')).toHaveCount(3);
   await routes.focus();
   await page.keyboard.press('ArrowDown');
   const record = page.getByRole('region', { name: 'Record', exact: true });
-  await record.getByRole('button', { name: '1', exact: true }).press('Enter');
+  await press(record.getByRole('button', { name: '1', exact: true }));
   await expect(happened.getByRole('heading', { name: 'What happened in 1' })).toBeVisible();
 
   // Somebody else may have had the port meanwhile.
   const now = (await page.getByTestId('base-url').textContent()) ?? '';
   expect((await fetch(`${now}/routes`)).status).toBe(200);
-  await page.getByRole('button', { name: 'Load', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Load', exact: true }));
   const load = page.getByRole('region', { name: 'Load' });
   await expect(load.getByRole('img', { name: /^Answers by status, a second: 2xx/ })).toBeVisible();
 });

@@ -1,6 +1,6 @@
 import { path } from './support/arranging.js';
 import { curl } from './support/curl.js';
-import { expect, test } from './support/isomeros.js';
+import { expect, press, test } from './support/isomeros.js';
 
 const TEXT = `design "Linked"
 
@@ -85,7 +85,7 @@ test('links of one’s own are lines: elsewhere, to an operation, to a record so
   await page.getByRole('option', { name: /berth/ }).waitFor({ state: 'attached' });
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
-  await page.getByLabel('Line of the new link').press('End');
+  await press(page.getByLabel('Line of the new link'), 'End');
   await page.keyboard.type('}"');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Line of manual')).toHaveValue('manual -> "https://docs.example/{berth}"');

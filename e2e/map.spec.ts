@@ -1,4 +1,4 @@
-import { expect, test } from './support/isomeros.js';
+import { expect, press, test } from './support/isomeros.js';
 
 const TEXT = `design "Small"
 
@@ -25,7 +25,7 @@ test('text and map select together, and the map is walked by keyboard', async ({
   await page.getByRole('button', { name: /^Route \d/ }).click();
   await expect(page.locator('.cm-selected-statement')).toHaveCount(2);
   await expect(page.locator('.cm-selected-statement').first()).toContainText('entity Route');
-  await page.getByRole('group', { name: 'Map' }).press('ArrowDown');
+  await press(page.getByRole('group', { name: 'Map' }), 'ArrowDown');
   await expect(page.locator('.map-node.selected')).toContainText('Sailing');
   await page.locator('.cm-line').filter({ hasText: 'each Route owns' }).click();
   await expect(page.locator('.map-edge.owns.lit')).toHaveCount(1);
@@ -35,14 +35,14 @@ test('a sheet writes back to the text, comments and order untouched, and undo ta
   page,
 }) => {
   await page.getByRole('button', { name: /^Route \d/ }).click();
-  await page.getByRole('group', { name: 'Map' }).press('Enter');
+  await press(page.getByRole('group', { name: 'Map' }));
   const sheet = page.getByRole('region', { name: 'Sheet' });
   await sheet.getByRole('button', { name: /^name / }).click();
   await sheet.getByRole('checkbox', { name: 'unique' }).click();
   await expect(sheet.getByRole('checkbox', { name: 'unique' })).toBeChecked();
   await expect(page.getByText('name: text(1..60), required, unique')).toBeVisible();
   await sheet.getByRole('textbox', { name: 'Name', exact: true }).fill('Line');
-  await sheet.getByRole('textbox', { name: 'Name', exact: true }).press('Enter');
+  await press(sheet.getByRole('textbox', { name: 'Name', exact: true }));
   await expect(page.locator('.cm-line').filter({ hasText: 'each Line owns many Sailing' })).toBeVisible();
   await expect(page.getByText('# about routes')).toBeVisible();
   await page.getByLabel('Notation of the model').click();
@@ -54,7 +54,7 @@ test('a sheet writes back to the text, comments and order untouched, and undo ta
 
 test('whether it can exist without its owner decides between owning and referring', async ({ page }) => {
   await page.locator('.cm-line').filter({ hasText: 'each Route owns' }).click();
-  await page.getByRole('group', { name: 'Map' }).press('Enter');
+  await press(page.getByRole('group', { name: 'Map' }));
   const sheet = page.getByRole('region', { name: 'Sheet' });
   await expect(sheet.getByText('Can a Sailing exist without its Route?')).toBeVisible();
   await sheet.getByText('Yes: it only refers').click();

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { curl } from './support/curl.js';
 import { FERRIES } from './support/ferries.js';
-import { expect, test, type Isomeros } from './support/isomeros.js';
+import { expect, press, test, type Isomeros } from './support/isomeros.js';
 
 /** An outside client that calls until it is told to stop, or the server is away. */
 class OutsideClient {
@@ -45,12 +45,12 @@ async function openMock(page: Page, { url }: Isomeros, id: string): Promise<void
   await expect(page.getByTestId('base-url')).toBeVisible();
 }
 
-const press = (page: Page, name: string): Promise<void> =>
-  page.getByRole('button', { name, exact: true }).first().press('Enter');
+const pressButton = (page: Page, name: string): Promise<void> =>
+  press(page.getByRole('button', { name, exact: true }).first());
 
 /** Narrows the journal to paths with a text, by keyboard. */
 async function lookFor(page: Page, path: string): Promise<void> {
-  await press(page, 'Journal');
+  await pressButton(page, 'Journal');
   await page.getByRole('group', { name: 'Journal' }).getByLabel('Path with').focus();
   await page.keyboard.type(path);
   await page.keyboard.press('Enter');
@@ -88,7 +88,7 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
 
   // Records: found, followed, edited through the contract; the other window stays in step.
   for (const window of [page, other]) {
-    await press(window, 'Records');
+    await pressButton(window, 'Records');
     const types = window.getByRole('listbox', { name: 'Record types' });
     await expect(types.getByRole('option', { name: 'Sailing' })).toContainText('3');
     await types.focus();
@@ -110,10 +110,10 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
   await page.keyboard.press('Control+A');
   await page.keyboard.type('B9');
   await page.keyboard.press('Enter');
-  await page.getByRole('region', { name: 'Edits' }).getByRole('button', { name: 'Write 1' }).press('Enter');
+  await press(page.getByRole('region', { name: 'Edits' }).getByRole('button', { name: 'Write 1' }));
   await expect(page.getByRole('region', { name: 'Edits' })).toHaveCount(0);
   await expect(other.getByRole('grid', { name: 'Sailing records' }).getByText('B9')).toBeVisible();
-  await press(page, 'Undo');
+  await pressButton(page, 'Undo');
   await expect(other.getByRole('grid', { name: 'Sailing records' }).getByText('B9')).toHaveCount(0);
 
   // A cascade: what would go is told before, what went after.
@@ -134,18 +134,18 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
   await expect(record.locator('.removal-tree')).toContainText('sailings owned3');
 
   // A snapshot before, restored after.
-  await press(page, 'Snapshots');
+  await pressButton(page, 'Snapshots');
   await page.getByLabel('Name of the snapshot').focus();
   await page.keyboard.type('before');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('list', { name: 'Snapshots' })).toContainText('before');
   await page.keyboard.press('Escape');
   await expect(page.getByLabel('Name of the snapshot')).toBeHidden();
-  await record.getByRole('button', { name: 'Remove 5' }).press('Enter');
+  await press(record.getByRole('button', { name: 'Remove 5' }));
   await expect(grid.getByRole('row')).toHaveCount(1);
 
   // The journal: narrowed to what the removal did, its cascade, pinned.
-  await press(page, 'Exchanges');
+  await pressButton(page, 'Exchanges');
   await lookFor(page, '/routes/KS');
   const log = page.getByRole('listbox', { name: 'Exchange log' });
   await expect(log.getByRole('option').filter({ hasText: 'DELETE' })).toBeVisible();
@@ -153,16 +153,16 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
   await page.keyboard.press('End');
   const happened = page.getByRole('region', { name: 'What happened' });
   await expect(happened.locator('.removal-tree')).toContainText('sailings owned3');
-  await happened.getByRole('button', { name: 'Pin', exact: true }).press('Enter');
+  await press(happened.getByRole('button', { name: 'Pin', exact: true }));
   await expect(happened.getByRole('button', { name: 'Unpin' })).toBeVisible();
-  await press(page, 'Snapshots');
-  await page.getByRole('button', { name: 'Restore before' }).press('Enter');
+  await pressButton(page, 'Snapshots');
+  await press(page.getByRole('button', { name: 'Restore before' }));
   await expect
     .poll(async () => (await curl('GET', `${base}/routes/KS/sailings`)).body)
     .toMatchObject({ items: [{ berth: 'A1' }, { berth: 'A2' }, { berth: 'A3' }] });
 
   // Faults with their badge, and off again.
-  await press(page, 'Faults');
+  await pressButton(page, 'Faults');
   const lines = page.getByLabel('Fault rules');
   await expect(lines).toBeEnabled();
   await lines.focus();
@@ -171,12 +171,12 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
   await expect(page.getByRole('button', { name: 'Faults 1' })).toBeVisible();
   expect((await curl('GET', `${base}/routes/KS`)).status).toBe(503);
   await expect(lines).toBeHidden();
-  await page.getByRole('button', { name: 'Faults 1' }).press('Enter');
-  await page.getByRole('button', { name: 'Stop faults' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Faults 1' }));
+  await press(page.getByRole('button', { name: 'Stop faults' }));
   await expect.poll(async () => (await curl('GET', `${base}/routes/KS`)).status).toBe(200);
 
   // Load, while it is called.
-  await press(page, 'Load');
+  await pressButton(page, 'Load');
   await expect(page.getByRole('img', { name: /^Answers by status, a second: 2xx/ })).toBeVisible();
 
   // The server is killed while the journal is written: no acknowledged record is lost, and what was pinned is there.
@@ -205,30 +205,30 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
   await expect(happened.getByRole('button', { name: 'Unpin' })).toBeVisible();
 
   // Stopped, and started again where it was.
-  await press(page, 'Stop');
+  await pressButton(page, 'Stop');
   await expect(page.getByRole('button', { name: 'Start', exact: true })).toBeVisible();
   await expect(fetch(`${now}/routes`)).rejects.toThrow();
-  await press(page, 'Start');
+  await pressButton(page, 'Start');
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   expect((await curl('GET', `${now}/routes/KS`)).status).toBe(200);
 
   // The seed plan: previewed, carried out; what takes long is cancelled in the page.
-  await press(page, 'Records');
-  await press(page, 'Import, export, seed');
+  await pressButton(page, 'Records');
+  await pressButton(page, 'Import, export, seed');
   const plan = page.getByLabel('What is wanted of seed records');
   await expect(plan).toBeEnabled();
   await plan.focus();
   await page.keyboard.press('Control+A');
   await page.keyboard.type('Route: 2\nSailing: 3 each\nBooking: 0');
-  await press(page, 'Preview');
+  await pressButton(page, 'Preview');
   const preview = page.getByRole('region', { name: 'Preview of the seed' });
   await expect(preview).toContainText('Would give 8 records: Route 2, Sailing 6, Booking 0');
   await expect(preview.getByRole('table').getByRole('row')).toHaveCount(3);
-  await preview.getByRole('button', { name: 'Sailing' }).press('Enter');
+  await press(preview.getByRole('button', { name: 'Sailing' }));
   await expect(preview.getByRole('table', { name: 'The first 5 of 6: Sailing' })).toBeVisible();
   const reset = async (): Promise<void> => {
-    await press(page, 'Reset to this seed');
-    await page.getByRole('tooltip').getByRole('button', { name: 'Reset', exact: true }).press('Enter');
+    await pressButton(page, 'Reset to this seed');
+    await press(page.getByRole('tooltip').getByRole('button', { name: 'Reset', exact: true }));
   };
   await reset();
   await expect.poll(async () => (await curl('GET', `${now}/routes`)).body).toMatchObject({ items: [{}, {}] });
@@ -238,7 +238,7 @@ test('the Mock stage from end to end, by keyboard, while an outside client calls
   await reset();
   const progress = page.getByRole('status').filter({ has: page.getByRole('button', { name: 'Cancel' }) });
   await expect(progress).toContainText(/records\./);
-  await progress.getByRole('button', { name: 'Cancel' }).press('Enter');
+  await press(progress.getByRole('button', { name: 'Cancel' }));
   await expect(progress).toHaveCount(0);
   await curl('POST', `${now}/routes`, { code: 'AFTER', name: 'After' });
   expect(await isomeros.ask('GET', `/api/mocks/${mock}`)).toMatchObject({ records: 9 });

@@ -6,7 +6,7 @@ import { pathToFileURL } from 'node:url';
 import { promisify } from 'node:util';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, test, type Isomeros } from './support/isomeros.js';
+import { expect, press, test, type Isomeros } from './support/isomeros.js';
 
 const run = promisify(execFile);
 
@@ -199,8 +199,8 @@ test('the reference is one file, in which every operation is found, and which ca
     expect(lost).toEqual([]);
     await find.fill('nothing of the kind');
     await expect(page.getByRole('status')).toHaveText('0 found');
-    await find.press('Escape');
-    await page.locator('body').press('/');
+    await press(find, 'Escape');
+    await press(page.locator('body'), '/');
     await expect(find).toBeFocused();
     await page.emulateMedia({ media: 'print' });
     await expect(page.getByRole('navigation')).toBeHidden();

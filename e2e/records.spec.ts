@@ -1,5 +1,5 @@
 import { FERRIES } from './support/ferries.js';
-import { expect, test, type Isomeros } from './support/isomeros.js';
+import { expect, press, test, type Isomeros } from './support/isomeros.js';
 
 const TEXT = `entity Route
   name: text(1..60), required
@@ -64,7 +64,7 @@ test('records go out as CSV, come in changed, are told about where they do not f
     'Line 2: There is no entity Sailings. The nearest is Sailing.',
   );
   await wishes.fill('Route: 5\nSailing: 2 each\nRoute.state: closed 1');
-  await page.getByRole('button', { name: 'Preview', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Preview', exact: true }));
   await expect(page.getByRole('status').filter({ hasText: 'Would give' })).toHaveText(
     'Would give 15 records: Route 5, Sailing 10',
   );
@@ -105,7 +105,7 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
   const { id, base, post } = await ferries(isomeros);
   await post('/routes/KS/sailings/1/bookings', { name: 'Ann' });
   await page.goto(`${isomeros.url}/designs/${id}/mock`);
-  await page.getByRole('button', { name: 'Records', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Records', exact: true }));
   const types = page.getByRole('listbox', { name: 'Record types' });
   await expect(types.getByRole('option')).toHaveText(['Route1', 'Sailing3', 'Booking1']);
   await types.focus();
@@ -114,7 +114,7 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
   const rows = grid.getByRole('row');
   await expect(rows).toHaveCount(4);
 
-  await page.getByRole('columnheader', { name: 'seats' }).getByRole('button').press('Enter');
+  await press(page.getByRole('columnheader', { name: 'seats' }).getByRole('button'));
   await expect(rows.nth(1)).toContainText('planned');
   await expect(grid.getByRole('columnheader', { name: 'seats' })).toHaveAttribute('aria-sort', 'ascending');
   await expect(rows.nth(3)).toContainText('120');
@@ -123,14 +123,14 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
   await find.fill('where se');
   await expect(page.getByText('seats', { exact: true }).last()).toBeVisible();
   await find.fill('where seats > 0 and state = planned');
-  await find.press('Enter');
+  await press(find);
   await expect(rows).toHaveCount(3);
   await expect(page.getByRole('region', { name: 'Sailing', exact: true })).toContainText('2 of 3');
   await find.fill('where colour = red');
-  await find.press('Enter');
+  await press(find);
   await expect(page.getByRole('alert')).toHaveText('Sailing has no colour. (column 7)');
   await find.fill('');
-  await find.press('Enter');
+  await press(find);
   await expect(rows).toHaveCount(4);
 
   await post('/routes/KS/sailings', { seats: 5 });
@@ -143,14 +143,14 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
   await expect(record.getByRole('heading', { name: 'Sailing 2' })).toBeVisible();
   await expect(record).toContainText('depart');
   await expect(record).toContainText('createSailing');
-  await record.getByRole('button', { name: 'KS Over the sound' }).press('Enter');
+  await press(record.getByRole('button', { name: 'KS Over the sound' }));
   await expect(record.getByRole('heading', { name: 'Route KS' })).toBeVisible();
   await expect(page.getByRole('grid', { name: 'Route records' })).toBeVisible();
   const removed = record.locator('.removal-tree');
   await expect(removed).toContainText('sailings owned4');
   await expect(removed).toContainText('bookings owned1');
 
-  await page.getByRole('button', { name: 'Exchanges', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Exchanges', exact: true }));
   expect((await fetch(`${base}/routes/KS`, { method: 'DELETE' })).status).toBe(204);
   const happened = page.getByRole('region', { name: 'What happened' });
   await expect(happened.getByRole('heading', { name: /^What happened in/ })).toBeVisible();
@@ -159,7 +159,7 @@ test('records are looked through by keyboard: narrowed in words, sorted, followe
   });
   await expect(parts.getByRole('listitem').last()).toHaveText('DELETE1');
   await expect(happened.locator('.removal-tree')).toContainText('sailings owned4');
-  await happened.getByText('6 removed records, one by one').press('Enter');
+  await press(happened.getByText('6 removed records, one by one'));
   await expect(happened.getByText('Booking 1')).toBeVisible();
 });
 
@@ -178,7 +178,7 @@ test('records are edited by keyboard, through the contract and around it, and on
   const other = await page.context().newPage();
   await other.goto(`${isomeros.url}/designs/${id}/mock`);
   for (const window of [page, other]) {
-    await window.getByRole('button', { name: 'Records', exact: true }).press('Enter');
+    await press(window.getByRole('button', { name: 'Records', exact: true }));
     const types = window.getByRole('listbox', { name: 'Record types' });
     await expect(types.getByRole('option', { name: 'Sailing' })).toContainText('3');
     await types.focus();
@@ -200,7 +200,7 @@ test('records are edited by keyboard, through the contract and around it, and on
   await page.keyboard.press('Delete');
   const edits = page.getByRole('region', { name: 'Edits' });
   await expect(edits).toContainText('2 cells changed, 1 row removed');
-  await page.getByRole('button', { name: 'Add', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Add', exact: true }));
   await page.keyboard.type('B7');
   await page.keyboard.press('Tab');
   await page.keyboard.type('9');
@@ -208,7 +208,7 @@ test('records are edited by keyboard, through the contract and around it, and on
   await page.keyboard.press('Tab');
   await page.keyboard.type('KS');
   await page.keyboard.press('Enter');
-  await edits.getByRole('button', { name: 'Write 3' }).press('Enter');
+  await press(edits.getByRole('button', { name: 'Write 3' }));
   await expect(rows.nth(2).getByRole('alert')).toHaveText(
     '400 Expected text of 1 to 4 characters. berth: text(1..4)',
   );
@@ -223,11 +223,11 @@ test('records are edited by keyboard, through the contract and around it, and on
   await page.keyboard.press('F2');
   await page.keyboard.type('P2');
   await page.keyboard.press('Enter');
-  await edits.getByRole('button', { name: 'Write 3' }).press('Enter');
+  await press(edits.getByRole('button', { name: 'Write 3' }));
   await expect(edits).toHaveCount(0);
   expect(await berths()).toEqual(['P2', null, 'B7']);
   await expect(other.getByRole('grid', { name: 'Sailing records' }).getByText('B7')).toBeVisible();
-  await page.getByRole('button', { name: 'Undo' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Undo' }));
   for (const window of [page, other])
     await expect(window.getByRole('grid', { name: 'Sailing records' }).getByText('B7')).toHaveCount(0);
   expect(await berths()).toEqual([null, null, null]);
@@ -246,20 +246,20 @@ test('records are edited by keyboard, through the contract and around it, and on
     body: JSON.stringify({ seats: 77 }),
   });
   expect(changed.status).toBe(200);
-  await edits.getByRole('button', { name: 'Write 1' }).press('Enter');
+  await press(edits.getByRole('button', { name: 'Write 1' }));
   await expect(rows.nth(1).getByRole('alert')).toContainText('It was changed meanwhile');
   await expect(rows.nth(1)).toContainText('77');
   await grid.focus();
   await page.keyboard.press('ArrowUp');
   await page.keyboard.press('F2');
   await page.keyboard.press('Enter');
-  await edits.getByRole('button', { name: 'Write 1' }).press('Enter');
+  await press(edits.getByRole('button', { name: 'Write 1' }));
   await expect(edits).toHaveCount(0);
   await expect(rows.nth(1)).toContainText('departed');
 
   const record = page.getByRole('region', { name: 'Record', exact: true });
-  await record.getByRole('button', { name: 'Remove 1' }).press('Enter');
+  await press(record.getByRole('button', { name: 'Remove 1' }));
   await expect(rows).toHaveCount(3);
-  await page.getByRole('button', { name: 'Exchanges', exact: true }).press('Enter');
+  await press(page.getByRole('button', { name: 'Exchanges', exact: true }));
   await expect(page.getByRole('region', { name: 'What happened' })).toContainText('removeSailing');
 });

@@ -1,5 +1,5 @@
 import { convention, follows, path, TEXT, tree } from './support/arranging.js';
-import { expect, stage, test } from './support/isomeros.js';
+import { expect, press, stage, test } from './support/isomeros.js';
 
 test('what would break a release is told before a branch is let go, and found afterwards', async ({
   page,
@@ -40,7 +40,7 @@ test('what would break a release is told before a branch is let go, and found af
   await stages.getByRole('link', { name: 'Arrange' }).click();
   const version = convention(page, 'Version').getByRole('textbox');
   await version.fill('v2');
-  await version.press('Enter');
+  await press(version);
   await expect(stages).not.toContainText('breaking');
 });
 

@@ -1,5 +1,5 @@
 import { TEXT } from './support/arranging.js';
-import { expect, stage, test } from './support/isomeros.js';
+import { expect, press, stage, test } from './support/isomeros.js';
 
 test('a write is taken back, records are kept under a name and put back, in two arrangements at once', async ({
   page,
@@ -53,7 +53,7 @@ test('a mock gets fault rules in lines, shows them, and stops them again', async
   await page.getByRole('button', { name: 'Start faults' }).click();
   await expect(page.getByRole('alert')).toContainText('Line 2: There is no operation nobody.');
   await lines.fill('listRoutes: 503 100%, 20 ms');
-  await lines.press('Control+Enter');
+  await press(lines, 'Control+Enter');
   const button = page.getByRole('button', { name: 'Faults 1' });
   await expect(button).toBeVisible();
   // A press while the panel closes would open nothing.

@@ -1,4 +1,4 @@
-import { expect, stage, test } from './support/isomeros.js';
+import { expect, press, stage, test } from './support/isomeros.js';
 
 test('the contract is read by keyboard, each answer with its reason', async ({ page, isomeros }) => {
   await page.goto(isomeros.url);
@@ -11,9 +11,9 @@ test('the contract is read by keyboard, each answer with its reason', async ({ p
   await page.getByRole('button', { name: 'Why 404' }).click();
   await expect(page.getByRole('region', { name: 'Why' })).toContainText('status.missing');
   await page.getByLabel('Narrow the operations').fill('');
-  await page.getByRole('grid', { name: 'Paths and methods' }).press('ArrowDown');
+  await press(page.getByRole('grid', { name: 'Paths and methods' }), 'ArrowDown');
   await expect(page.getByRole('heading', { name: 'listSailingCrew', exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Published documents' }).press('Enter');
+  await press(page.getByRole('button', { name: 'Published documents' }));
   const href =
     (await page.getByRole('link', { name: 'openapi-3.1.json', exact: true }).getAttribute('href')) ?? '';
   const published = await fetch(isomeros.url + href);

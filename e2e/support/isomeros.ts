@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { createSchema, dropSchema } from '../../apps/server/test/support/database.js';
 
 const main = join(import.meta.dirname, '../../apps/server/dist/main.js');
@@ -152,6 +152,12 @@ export const test = base.extend<TestFixtures, WorkerFixtures>({
 });
 
 export { expect };
+
+/** Presses a key on what can take it: on a button that waits for something, it would go to what has the focus. */
+export async function press(target: Locator, key = 'Enter'): Promise<void> {
+  await expect(target).toBeEnabled();
+  await target.press(key);
+}
 
 /** Puts the cursor at the end of the notation and types there. */
 export async function typeAtEnd(page: Page, text: string): Promise<void> {
