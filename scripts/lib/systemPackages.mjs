@@ -37,7 +37,9 @@ export async function ensureProgram(names, packages) {
     );
   }
   say(`${names[0]} is missing; installing ${packages.join(', ')} with apt-get.`);
+  // What tests keep for a while is nothing for the system: its folder may be one from which nothing is run.
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  delete env.TMPDIR;
   const [program, ...before] = [...prefix, 'apt-get'];
   await runCommand(program, [...before, 'update', '-q'], { env });
   await runCommand(program, [...before, 'install', '-y', '-q', '--no-install-recommends', ...packages], {

@@ -90,5 +90,7 @@ describe('what is typed into tables', () => {
     expect(rowsAfter(first, again)).toEqual([SAILING]);
     expect(rowsAfter(first, refused, again)).toEqual([{ ...SAILING, version: 5 }]);
     expect(after(first, refused, again).edits.map(({ problems }) => problems)).toEqual([[]]);
+    const removedAgain = turned({ kind: 'there', number: 7, version: 5 });
+    expect(rowsAfter(first, turned(SAILING), refused, removedAgain)).toEqual([{ ...SAILING, version: 5 }]);
   });
 });

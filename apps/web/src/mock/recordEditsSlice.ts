@@ -56,7 +56,9 @@ function withRow(
   const known = state.byMock[mock] ?? NO_EDITS;
   const isMeant = (edit: PendingEdit): boolean => edit.type === type && isSameRow(edit.row, row);
   const before = known.edits.find(isMeant);
-  const after = change(before ?? { type, row, isRemoved: false, texts: {}, problems: [] });
+  // Who was told of what is wrong and goes on has seen what the record is now.
+  const seen = before !== undefined && before.problems.length > 0 ? { ...before, row } : before;
+  const after = change(seen ?? { type, row, isRemoved: false, texts: {}, problems: [] });
   const edits = before === undefined ? known.edits : known.edits.filter((edit) => !isMeant(edit));
   const next =
     after === null
@@ -83,9 +85,7 @@ const slice = createSlice({
         const texts = text === before ? rest : { ...rest, [column]: text };
         const isNothing = known.row.kind === 'there' && !known.isRemoved && Object.keys(texts).length === 0;
         const problems = known.problems.filter((one) => one.column !== column && one.column !== null);
-        // Who was told of what is wrong and goes on has seen what the record is now.
-        const row = known.problems.length > 0 ? payload.row : known.row;
-        return isNothing ? null : { ...known, row, texts, problems };
+        return isNothing ? null : { ...known, texts, problems };
       }),
     rowAdded: (
       state,
